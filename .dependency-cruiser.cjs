@@ -1,0 +1,38 @@
+/** One direction: each storey may use only those below it. */
+const storey = (name, from, to) => ({ name, severity: 'error', from: { path: from }, to: { path: to } });
+module.exports = {
+  forbidden: [
+    { name: 'no-circular', severity: 'error', from: { path: '^(src|practice|bin)' }, to: { circular: true } },
+    storey('core-knows-nobody', '^src/core/', '^(src/(?!core/)|practice/|bin/|tests/)'),
+    {
+      name: 'core-has-no-input-or-output',
+      severity: 'error',
+      from: { path: '^src/core/', pathNot: '\\.test\\.ts$' },
+      to: { dependencyTypes: ['core'] },
+    },
+    storey('formats-use-core', '^src/formats/', '^src/(?!core/|formats/)'),
+    storey('database-uses-formats-and-core', '^src/database/', '^src/(?!core/|formats/|database/)'),
+    storey('usecases-use-what-is-below', '^src/usecases/', '^src/(app|ui|jobs)/'),
+    {
+      name: 'ui-knows-only-core',
+      severity: 'error',
+      from: { path: '^src/ui/' },
+      to: { path: '^src/(?!core/|ui/)' },
+    },
+    {
+      name: 'only-usecases-know-sql',
+      severity: 'error',
+      from: { path: '^src/app/' },
+      to: { path: '^(src/database/|node_modules/pg/)' },
+    },
+    storey('practice-is-the-outside', '^practice/(?!scenario/)', '^src/core/(lifecycle|funding|selling)/'),
+    storey('tests-are-not-shipped', '^src/.*(?<!\\.test\\.tsx?)$', '^tests/'),
+  ],
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    exclude: { path: '(\\.next|next-env)' },
+    tsConfig: { fileName: 'tsconfig.json' },
+    tsPreCompilationDeps: true,
+    enhancedResolveOptions: { exportsFields: ['exports'], conditionNames: ['import', 'require', 'node', 'default'] },
+  },
+};

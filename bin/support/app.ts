@@ -1,0 +1,60 @@
+import { type ChildProcess, execFileSync, spawn } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+export const ROOT = join(dirname(fileURLToPath(import.meta.url)), '../..');
+const NEXT = join(ROOT, 'node_modules/next/dist/bin/next');
+const QUIET = { NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' } as const;
+
+/** A fingerprint of everything that the build is made from. */
+function sources(): string {
+  const hash = createHash('sha256');
+  const add = (path: string) => {
+    if (statSync(path).isDirectory()) for (const entry of readdirSync(path).sort()) add(join(path, entry));
+    else if (!/\.(test\.tsx?|sql)$/.test(path)) hash.update(path).update(readFileSync(path));
+  };
+  for (const part of ['src', 'next.config.ts', 'package-lock.json', 'tsconfig.json']) add(join(ROOT, part));
+  return hash.digest('hex');
+}
+
+/** Builds the application for production, unless what is there was made from the same sources. */
+export function build(): void {
+  const stamp = join(ROOT, '.next/built-from');
+  const now = sources();
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === now) return;
+  console.log('Building the application');
+  execFileSync(process.execPath, [NEXT, 'build'], { cwd: ROOT, env: { ...process.env, ...QUIET }, stdio: ['ignore', 'ignore', 'inherit'] });
+  writeFileSync(stamp, now);
+}
+
+export interface RunningApp {
+  readonly url: string;
+  readonly child: ChildProcess;
+  stop(): Promise<void>;
+}
+
+/** Serves the built application on loopback and waits until it answers. */
+export async function serve(port: number, env: Record<string, string>, log: 'inherit' | 'ignore'): Promise<RunningApp> {
+  const child = spawn(process.execPath, [NEXT, 'start', '-H', '127.0.0.1', '-p', String(port)], { cwd: ROOT, env: { ...process.env, ...QUIET, ...env }, stdio: ['ignore', log, 'inherit'], detached: true });
+  const url = `http://127.0.0.1:${port}`;
+  const deadline = Date.now() + 60_000;
+  while (child.exitCode === null) {
+    const answer = await fetch(`${url}/api/v1/health`).catch(() => null);
+    if (answer?.ok) return { url, child, stop: () => end(child) };
+    if (Date.now() > deadline) break;
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  }
+  await end(child);
+  throw new Error(`The application did not answer on ${url}. Is port ${port} taken? Choose another with --port.`);
+}
+
+async function end(child: ChildProcess): Promise<void> {
+  if (child.exitCode !== null || child.signalCode !== null) return;
+  const gone = new Promise((resolve) => child.once('exit', resolve));
+  child.kill('SIGTERM');
+  const last = setTimeout(() => child.kill('SIGKILL'), 10_000);
+  await gone;
+  clearTimeout(last);
+}

@@ -1,0 +1,11 @@
+import type { NextConfig } from 'next';
+
+const config: NextConfig = {
+  poweredByHeader: false,
+  compiler: { styledComponents: true },
+  serverExternalPackages: ['pg', 'pg-copy-streams', 'pino'],
+  agentRules: false,
+  experimental: { agentUpgrade: false, serverActions: { bodySizeLimit: '4mb' } },
+};
+
+export default config;

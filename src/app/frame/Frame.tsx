@@ -1,0 +1,194 @@
+'use client';
+import Link from 'next/link';
+import { usePathname } from 'next/navigation';
+import { createContext, type ReactNode, useCallback, useContext, useEffect, useState } from 'react';
+import { I18nProvider, RouterProvider } from 'react-aria-components';
+import styled from 'styled-components';
+import { useRouter } from 'next/navigation';
+import { dayIn, formatDay, instant } from '@/core/time';
+import { Toasts } from '@/ui/overlay/Toasts';
+import { Button } from '@/ui/controls/Button';
+import { StripTextures } from '@/ui/strip/LifeStrip';
+import { GlobalStyle } from '@/ui/theme/GlobalStyle';
+import { CommandBox } from './CommandBox';
+import { DateControl } from './DateControl';
+import { LedgerProvider, useLedger } from './LedgerProvider';
+import { ThemeSwitch } from './ThemeSwitch';
+
+const Whole = styled.div`
+  display: grid;
+  grid-template: 52px minmax(0, 1fr) / 136px minmax(0, 1fr);
+  height: 100vh;
+  height: 100dvh;
+  &[data-ahead='true'] { box-shadow: inset 0 0 0 3px var(--projection); }
+  @media (max-width: 640px) { grid-template: auto auto minmax(0, 1fr) / minmax(0, 1fr); }
+  @media print { display: block; height: auto; }
+`;
+
+const Rail = styled.nav`
+  grid-row: 1 / -1;
+  display: flex;
+  flex-direction: column;
+  border-right: 1px solid var(--rule);
+  @media (max-width: 640px) { grid-row: auto; flex-direction: row; align-items: center; flex-wrap: wrap; border: 0; }
+  @media print { display: none; }
+`;
+
+const Mark = styled(Link)`
+  padding: 15px 16px 14px;
+  color: var(--ink);
+  font-weight: 700;
+  font-size: 1.1rem;
+  &:hover { text-decoration: none; }
+`;
+
+const Place = styled(Link)`
+  display: flex;
+  justify-content: space-between;
+  padding: 5px 16px 5px 13px;
+  border-left: 3px solid transparent;
+  color: var(--ink);
+  &[aria-current='page'] { background: var(--sheet); border-left-color: var(--bearing); font-weight: 600; }
+  & > span { color: var(--caution); font-size: 0.86rem; }
+`;
+
+const Foot = styled.div`
+  margin-top: auto;
+  padding-bottom: 14px;
+  @media (max-width: 640px) { margin: 0; padding: 0; display: flex; }
+`;
+
+const Top = styled.header`
+  display: flex;
+  align-items: center;
+  gap: 18px;
+  padding: 0 18px;
+  border-bottom: 1px solid var(--rule);
+  min-width: 0;
+  @media (max-width: 640px) { flex-wrap: wrap; padding: 6px 12px; }
+  @media print { display: none; }
+`;
+
+const About = styled.div`
+  display: flex;
+  align-items: baseline;
+  gap: 14px;
+  min-width: 0;
+  overflow: hidden;
+  white-space: nowrap;
+  & h1 { white-space: nowrap; }
+  & span { color: var(--ink-soft); overflow: hidden; text-overflow: ellipsis; }
+`;
+
+const Main = styled.main`
+  position: relative;
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  overflow: auto;
+  background: var(--sheet);
+  @media print { overflow: visible; }
+`;
+
+const Ahead = styled.div`
+  display: flex;
+  align-items: center;
+  gap: 14px;
+  padding: 5px 18px;
+  background: var(--projection-pale);
+  border-bottom: 1px solid var(--projection);
+`;
+
+const TitleContext = createContext<(title: string, about: string) => void>(() => undefined);
+
+/** Says in the top line what the page is about. */
+export function useTitle(title: string, about = ''): void {
+  const set = useContext(TitleContext);
+  useEffect(() => set(title, about), [set, title, about]);
+}
+
+interface PlaceLink {
+  readonly href: string;
+  readonly text: string;
+}
+
+const PLACES: readonly PlaceLink[] = [
+  { href: '/ledger', text: 'Ledger' },
+  { href: '/renewals', text: 'Renewals' },
+];
+
+/** The frame of every screen: the rail of places, the top line, and the page. */
+export function Frame({ now, zone, homeCurrency, children }: { now: string; zone: string; homeCurrency: string; children: ReactNode }) {
+  const router = useRouter();
+  return (
+    <I18nProvider locale="en-GB">
+      <RouterProvider navigate={router.push}>
+        <GlobalStyle />
+        <StripTextures />
+        <LedgerProvider now={instant(now)} zone={zone} homeCurrency={homeCurrency}>
+          <Inside>{children}</Inside>
+        </LedgerProvider>
+        <Toasts />
+      </RouterProvider>
+    </I18nProvider>
+  );
+}
+
+function Inside({ children }: { children: ReactNode }) {
+  const path = usePathname();
+  const { day, daysAhead, moveDate, style } = useLedger();
+  const [title, setTitle] = useState({ title: '', about: '' });
+  const titled = useCallback((text: string, about: string) => setTitle({ title: text, about }), []);
+  const ahead = daysAhead > 0;
+
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.ctrlKey || event.metaKey || event.altKey || (event.target as HTMLElement).closest('input, textarea, [role=dialog]')) return;
+      if (event.key === 't') moveDate(0);
+      if (event.key === ']') moveDate(daysAhead + 7);
+      if (event.key === '[') moveDate(daysAhead - 7);
+    };
+    document.addEventListener('keydown', onKey);
+    return () => document.removeEventListener('keydown', onKey);
+  }, [daysAhead, moveDate]);
+
+  const place = (link: PlaceLink) => (
+    <Place key={link.href} href={link.href} aria-current={path.startsWith(link.href) ? 'page' : undefined}>
+      {link.text}
+    </Place>
+  );
+  return (
+    <TitleContext value={titled}>
+      <Whole data-ahead={ahead}>
+        <Rail aria-label="Places">
+          <Mark href="/ledger">Name Ledger</Mark>
+          {PLACES.map(place)}
+          <Foot>
+            <ThemeSwitch />
+            {place({ href: '/setup', text: 'Setup' })}
+          </Foot>
+        </Rail>
+        <Top>
+          <About>
+            <h1>{title.title}</h1>
+            {title.about && <span>{title.about}</span>}
+          </About>
+          <CommandBox />
+          <DateControl />
+        </Top>
+        <Main data-ahead={ahead}>
+          {ahead && (
+            <Ahead role="status">
+              <strong>As of {formatDay(dayIn(day, style.zone))}, if nothing is done.</strong>
+              <span className="soft">Looking ahead changes nothing.</span>
+              <Button data-kind="plain" onPress={() => moveDate(0)}>
+                Back to today (T)
+              </Button>
+            </Ahead>
+          )}
+          {children}
+        </Main>
+      </Whole>
+    </TitleContext>
+  );
+}

@@ -1,0 +1,87 @@
+'use client';
+import { type Remote, wrap } from 'comlink';
+import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState } from 'react';
+import { addDays, dayIn, dayOf, type Instant } from '@/core/time';
+import type { DayStyle } from '@/ui/text/words';
+import type { LedgerMeta, LedgerWorker } from './ledger.worker';
+
+/** What every screen knows: today, the day that is shown, and the ledger in its worker. */
+export interface LedgerContext {
+  readonly today: Instant;
+  /** The day that is shown: today, or later when the date has been moved. */
+  readonly day: Instant;
+  readonly daysAhead: number;
+  moveDate(daysAhead: number): void;
+  readonly style: DayStyle;
+  readonly homeCurrency: string;
+  readonly meta: LedgerMeta | null;
+  readonly problem: string | null;
+  readonly worker: Remote<LedgerWorker> | null;
+  /** Fetches the ledger anew if it has changed: after an act, or when the window is looked at again. */
+  reload(): Promise<void>;
+}
+
+const Context = createContext<LedgerContext | null>(null);
+
+export function useLedger(): LedgerContext {
+  const context = useContext(Context);
+  if (!context) throw new Error('useLedger outside the frame');
+  return context;
+}
+
+/** The furthest the date can be moved. */
+export const MOST_DAYS_AHEAD = 730;
+
+export function LedgerProvider({ now, zone, homeCurrency, children }: { now: Instant; zone: string; homeCurrency: string; children: ReactNode }) {
+  const [daysAhead, setDaysAhead] = useState(0);
+  const [meta, setMeta] = useState<LedgerMeta | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const [worker, setWorker] = useState<Remote<LedgerWorker> | null>(null);
+  const live = useRef<Remote<LedgerWorker> | null>(null);
+
+  const reload = useCallback(async () => {
+    if (!live.current) return;
+    try {
+      setMeta(await live.current.load());
+      setProblem(null);
+    } catch {
+      setProblem('The ledger could not be read. Is the program still running? Then load the page again.');
+    }
+  }, []);
+
+  useEffect(() => {
+    const thread = new Worker(new URL('./ledger.worker.ts', import.meta.url), { type: 'module' });
+    const remote = wrap<LedgerWorker>(thread);
+    live.current = remote;
+    setWorker(() => remote);
+    void reload();
+    const looked = () => document.visibilityState === 'visible' && void reload();
+    document.addEventListener('visibilitychange', looked);
+    window.addEventListener('focus', looked);
+    return () => {
+      document.removeEventListener('visibilitychange', looked);
+      window.removeEventListener('focus', looked);
+      live.current = null;
+      thread.terminate();
+    };
+  }, [reload]);
+
+  const today = meta?.asOf ?? now;
+  const moveDate = useCallback((days: number) => setDaysAhead(Math.max(0, Math.min(MOST_DAYS_AHEAD, Math.round(days)))), []);
+  const value = useMemo<LedgerContext>(
+    () => ({
+      today,
+      day: addDays(today, daysAhead),
+      daysAhead,
+      moveDate,
+      style: { zone, today: zone === 'UTC' ? dayOf(today) : dayIn(today, zone) },
+      homeCurrency,
+      meta,
+      problem,
+      worker,
+      reload,
+    }),
+    [today, daysAhead, moveDate, zone, homeCurrency, meta, problem, worker, reload],
+  );
+  return <Context value={value}>{children}</Context>;
+}

@@ -1,0 +1,154 @@
+import { expose } from 'comlink';
+import {
+  type Footing, footingOf, indexRules, type LedgerColumns, type LedgerRow, type LedgerRules, type LedgerView, type LifeStrip, lifeStrip, matcher,
+  namesFromColumns, type Projection, projectLedger, rowsOn, sortRows,
+} from '@/core/ledger';
+import { type Instant, instant } from '@/core/time';
+
+/** A row with its life strip, ready to be drawn. */
+export interface RowView extends LedgerRow {
+  readonly strip: LifeStrip | null;
+}
+
+export interface LedgerMeta {
+  readonly revision: number;
+  readonly asOf: Instant;
+  readonly rules: LedgerRules;
+  readonly names: number;
+}
+
+/** What a view of the ledger comes to on a day: its sums, and the rows of the window that was asked for. */
+export interface Arranged {
+  readonly total: number;
+  readonly footing: Footing;
+  readonly from: number;
+  readonly rows: readonly RowView[];
+  /** How many names have a price step that loses them within thirty days and are not being let go. */
+  readonly urgent: number;
+}
+
+/** A name on its own page, with its neighbours in the list it was opened from. */
+export interface NameView {
+  readonly row: RowView;
+  readonly place: number;
+  readonly total: number;
+  readonly before: string | null;
+  readonly after: string | null;
+}
+
+let meta: LedgerMeta | null = null;
+let projection: Projection | null = null;
+let accountLabels = new Map<number, string>();
+let arranged: LedgerRow[] = [];
+let placeById = new Map<number, number>();
+
+function view(row: LedgerRow): RowView {
+  return { ...row, strip: projection ? lifeStrip(projection, row.place) : null };
+}
+
+function current(): Projection {
+  if (!projection) throw new Error('the ledger has not been loaded');
+  return projection;
+}
+
+const URGENT_DAYS = 30 * 86_400_000;
+
+const api = {
+  /** Fetches the ledger unless the copy here is still true, and plays it forward. */
+  async load(): Promise<LedgerMeta> {
+    const response = await fetch('/ledger/data', { headers: meta ? { 'if-none-match': `"${meta.revision}"` } : {} });
+    if (response.status === 304 && meta) return meta;
+    if (!response.ok) throw new Error(`the ledger answered ${response.status}`);
+    const data = (await response.json()) as { revision: number; asOf: string; rules: LedgerRules; names: LedgerColumns };
+    const names = namesFromColumns(data.names);
+    const asOf = instant(data.asOf);
+    projection = projectLedger(indexRules(data.rules), names, asOf);
+    accountLabels = new Map(data.rules.accounts.map((account) => [account.id, account.label]));
+    placeById = new Map(names.map((name, place) => [name.id, place]));
+    meta = { revision: data.revision, asOf, rules: data.rules, names: names.length };
+    return meta;
+  },
+
+  /** Filters, sorts and foots the ledger as it stands on `day`, and answers the rows from `from` to `to`. */
+  arrange(ledgerView: LedgerView, day: Instant, from: number, to: number): Arranged {
+    const ledger = current();
+    const read = rowsOn(ledger, day);
+    const keeps = matcher(ledgerView, ledger.index.rules.homeCurrency, day);
+    const rows: LedgerRow[] = [];
+    let urgent = 0;
+    for (let place = 0; place < ledger.names.length; place += 1) {
+      const row = read(place);
+      if (row.step && row.step.kind !== 'charge' && row.step.at - day < URGENT_DAYS && row.name.purpose !== 'let go') urgent += 1;
+      if (keeps(row)) rows.push(row);
+    }
+    arranged = sortRows(rows, ledgerView, (id) => accountLabels.get(id) ?? '');
+    return { total: rows.length, footing: footingOf(ledger, rows, day), from, rows: arranged.slice(from, to).map(view), urgent };
+  },
+
+  /** Rows of the last arrangement. */
+  rows(from: number, to: number): RowView[] {
+    return arranged.slice(from, to).map(view);
+  },
+
+  /** Ids of the rows of the last arrangement, in its order. */
+  ids(from: number, to: number): number[] {
+    return arranged.slice(from, to).map((row) => row.name.id);
+  },
+
+  /** Chosen names on `day`, whatever the arrangement. */
+  rowsOf(ids: readonly number[], day: Instant): RowView[] {
+    const read = rowsOn(current(), day);
+    return ids.flatMap((id) => {
+      const place = placeById.get(id);
+      return place === undefined ? [] : [view(read(place))];
+    });
+  },
+
+  /** Names whose registrar has been asked to switch auto-renew and has not confirmed. */
+  asked(day: Instant): RowView[] {
+    const ledger = current();
+    const read = rowsOn(ledger, day);
+    return ledger.names.flatMap((name, place) => (name.asked === null ? [] : [view(read(place))]));
+  },
+
+  footing(ids: readonly number[], day: Instant): Footing {
+    const read = rowsOn(current(), day);
+    const rows = ids.flatMap((id) => {
+      const place = placeById.get(id);
+      return place === undefined ? [] : [read(place)];
+    });
+    return footingOf(current(), rows, day);
+  },
+
+  /** One name by its A-label, on `day`, with its neighbours in the last arrangement. */
+  name(ascii: string, day: Instant): NameView | null {
+    const ledger = current();
+    const place = ledger.names.findIndex((name) => name.ascii === ascii);
+    if (place < 0) return null;
+    const at = arranged.findIndex((row) => row.place === place);
+    return {
+      row: view(rowsOn(ledger, day)(place)),
+      place: at,
+      total: arranged.length,
+      before: arranged[at - 1]?.name.ascii ?? null,
+      after: at < 0 ? null : (arranged[at + 1]?.name.ascii ?? null),
+    };
+  },
+
+  /** Up to `limit` names that hold `text`, those that begin with it first. */
+  find(text: string, limit: number): { ascii: string; unicode: string }[] {
+    const wanted = text.trim().toLowerCase();
+    if (wanted === '') return [];
+    const starts: { ascii: string; unicode: string }[] = [];
+    const holds: { ascii: string; unicode: string }[] = [];
+    for (const { ascii, unicode } of projection?.names ?? []) {
+      if (ascii.startsWith(wanted) || unicode.startsWith(wanted)) starts.push({ ascii, unicode });
+      else if (holds.length < limit && (ascii.includes(wanted) || unicode.includes(wanted))) holds.push({ ascii, unicode });
+      if (starts.length >= limit) break;
+    }
+    return [...starts, ...holds].slice(0, limit);
+  },
+};
+
+export type LedgerWorker = typeof api;
+expose(api);

@@ -1,0 +1,45 @@
+import type { Metadata } from 'next';
+import localFont from 'next/font/local';
+import { cookies, headers } from 'next/headers';
+import type { ReactNode } from 'react';
+import { formatInstant } from '@/core/time';
+import { CspNonce, StyledRegistry } from '@/ui/theme/StyledRegistry';
+import { deps } from '@/usecases/deps';
+import { officeSettings } from '@/usecases/settings';
+import { Frame } from './frame/Frame';
+
+const text = localFont({
+  src: '../../node_modules/@fontsource-variable/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-wght-normal.woff2',
+  variable: '--font-text',
+  weight: '200 800',
+  fallback: ['sans-serif'],
+});
+const names = localFont({
+  src: '../../node_modules/@fontsource-variable/atkinson-hyperlegible-mono/files/atkinson-hyperlegible-mono-latin-wght-normal.woff2',
+  variable: '--font-names',
+  weight: '200 800',
+  fallback: ['monospace'],
+});
+
+export const metadata: Metadata = { title: { default: 'Name Ledger', template: '%s · Name Ledger' }, description: 'Every name, its next deadline, and what it will cost.' };
+
+export default async function RootLayout({ children }: { children: ReactNode }) {
+  const nonce = (await headers()).get('x-nonce') ?? undefined;
+  const theme = (await cookies()).get('theme')?.value;
+  const world = deps();
+  const { zone, homeCurrency } = await officeSettings(world);
+  return (
+    <html lang="en" className={`${text.variable} ${names.variable}`} {...(theme === 'day' || theme === 'night' ? { 'data-theme': theme } : {})}>
+      <head>
+        <CspNonce nonce={nonce} />
+      </head>
+      <body>
+        <StyledRegistry nonce={nonce}>
+          <Frame now={formatInstant(world.clock())} zone={zone} homeCurrency={homeCurrency}>
+            {children}
+          </Frame>
+        </StyledRegistry>
+      </body>
+    </html>
+  );
+}

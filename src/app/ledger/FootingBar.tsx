@@ -1,0 +1,108 @@
+'use client';
+import styled from 'styled-components';
+import type { Footing } from '@/core/ledger';
+import { Button, ButtonLink } from '@/ui/controls/Button';
+import { amountsWords, namesWords } from '@/ui/text/words';
+import { useLedger } from '../frame/LedgerProvider';
+
+const Bar = styled.footer`
+  display: flex;
+  align-items: center;
+  gap: 24px;
+  flex: none;
+  min-height: 44px;
+  padding: 4px 18px;
+  background: var(--footing);
+  color: var(--on-footing);
+  white-space: nowrap;
+  overflow-x: auto;
+  & > span { color: var(--on-footing-soft); }
+  & b { color: var(--on-footing); }
+  @media print { background: none; color: black; border-top: 2px solid black; }
+`;
+
+const Acts = styled.div`
+  display: flex;
+  gap: 8px;
+  margin-left: auto;
+  & > * { min-height: 28px; padding-block: 2px; border-color: transparent; }
+  @media print { display: none; }
+`;
+
+interface FootingBarProps {
+  readonly footing: Footing | null;
+  readonly chosen: number;
+  readonly disabled: boolean;
+  readonly onRenew: () => void;
+  readonly onAutoRenew: () => void;
+  readonly onEdit: () => void;
+  readonly onClear: () => void;
+  readonly query: string;
+  readonly columns: readonly string[];
+}
+
+/** The footing of the view, or of the chosen names with what can be done with them. */
+export function FootingBar({ footing, chosen, disabled, onRenew, onAutoRenew, onEdit, onClear, query, columns }: FootingBarProps) {
+  const { day, daysAhead } = useLedger();
+  if (!footing) return <Bar aria-label="Footing" />;
+  const asOf = daysAhead > 0 ? `&asOf=${new Date(day).toISOString()}` : '';
+  const exported = (format: string) => `/api/v1/names/export?format=${format}&columns=${columns.join(',')}${asOf}&${query}`;
+  const unpriced = footing.unpriced > 0 && <span className="soft">{namesWords(footing.unpriced)} without a price</span>;
+  if (chosen === 0) {
+    return (
+      <Bar aria-label="Footing of the view">
+        <b>{namesWords(footing.names)}</b>
+        <span>
+          cost per year <b>{amountsWords(footing.perYear)}</b>
+        </span>
+        <span>
+          charged in 30 days <b>{amountsWords(footing.charged30)}</b>, in 90 <b>{amountsWords(footing.charged90)}</b>
+        </span>
+        <span>
+          spent so far <b>{amountsWords(footing.spent)}</b>
+        </span>
+        <span>
+          asking <b>{amountsWords(footing.asking, true)}</b>
+        </span>
+        {unpriced}
+        <Acts>
+          <ButtonLink href={exported('csv')} prefetch={false} download>
+            CSV
+          </ButtonLink>
+          <ButtonLink href={exported('json')} prefetch={false} download>
+            JSON
+          </ButtonLink>
+        </Acts>
+      </Bar>
+    );
+  }
+  return (
+    <Bar aria-label="Footing of the chosen names">
+      <b>{namesWords(footing.names)} chosen</b>
+      <span>
+        renew once <b>{amountsWords(footing.renewal)}</b>
+      </span>
+      <span>
+        spent so far <b>{amountsWords(footing.spent)}</b>
+      </span>
+      <span>
+        asking <b>{amountsWords(footing.asking, true)}</b>
+      </span>
+      {unpriced}
+      <Acts>
+        <Renew onPress={onRenew} isDisabled={disabled}>
+          Renew…
+        </Renew>
+        <Button onPress={onAutoRenew} isDisabled={disabled}>
+          Auto-renew…
+        </Button>
+        <Button onPress={onEdit} isDisabled={disabled}>
+          Edit…
+        </Button>
+        <Button onPress={onClear}>Clear</Button>
+      </Acts>
+    </Bar>
+  );
+}
+
+const Renew = styled(Button)`background: var(--land); color: #15242e;`;

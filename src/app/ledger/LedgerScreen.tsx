@@ -1,0 +1,157 @@
+'use client';
+import { usePathname, useRouter, useSearchParams } from 'next/navigation';
+import { useCallback, useEffect, useMemo, useState } from 'react';
+import { EVERY_NAME, type LedgerView, queryFromView, viewFromQuery } from '@/core/ledger';
+import { isRefusal } from '@/core/refusal';
+import { ButtonLink } from '@/ui/controls/Button';
+import { Grid } from '@/ui/grid/Grid';
+import { report } from '@/ui/overlay/Toasts';
+import { Empty, Failed, Loading } from '@/ui/text/States';
+import { namesWords } from '@/ui/text/words';
+import type { SavedView } from '@/usecases/names/views';
+import { reportDone } from '../answers';
+import { useTitle } from '../frame/Frame';
+import type { RowView } from '../frame/ledger.worker';
+import { useLedger } from '../frame/LedgerProvider';
+import { planRenewalAction, undoAction } from './actions';
+import { CellEditor, isEditable } from './CellEditor';
+import { AutoRenewDialog } from './dialogs/AutoRenewDialog';
+import { EditDialog } from './dialogs/EditDialog';
+import { FilterBar } from './FilterBar';
+import { FootingBar } from './FootingBar';
+import { type ColumnId, gridColumns, isColumn, LEDGER_COLUMNS, sortKeyOf } from './ledgerColumns';
+import { useArrangedRows } from './useArrangedRows';
+import { useChosen } from './useChosen';
+import { useColumns } from './useColumns';
+
+type OpenDialog = 'edit' | 'auto-renew' | null;
+
+export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: readonly SavedView[] }) {
+  const router = useRouter();
+  const path = usePathname();
+  const params = useSearchParams();
+  const query = params.toString();
+  const view = useMemo(() => viewFromQuery(new URLSearchParams(query)), [query]);
+  const { worker, meta, problem, day, daysAhead, style, homeCurrency, reload } = useLedger();
+  const rows = useArrangedRows(view);
+  const columns = useColumns(params.get('columns'));
+  const chosen = useChosen(worker, day, meta?.revision ?? 0);
+  const [editing, setEditing] = useState<{ id: number; column: ColumnId } | null>(null);
+  const [dialog, setDialog] = useState<OpenDialog>(null);
+
+  const total = rows.total ?? 0;
+  const filtered = meta !== null && total < meta.names;
+  const sortWords = LEDGER_COLUMNS[sortColumn(view, columns.shown)].label.toLowerCase();
+  useTitle(
+    meta === null ? 'Ledger' : filtered ? `${total.toLocaleString('en')} of ${namesWords(meta.names)}` : namesWords(meta.names),
+    view.sort === 'step' ? 'by next price step' : `by ${sortWords}`,
+  );
+
+  const show = useCallback(
+    (next: LedgerView) => {
+      const text = queryFromView(next).toString();
+      window.history.replaceState(null, '', text === '' ? path : `${path}?${text}`);
+    },
+    [path],
+  );
+
+  const undo = useCallback(
+    async (batchId: number) => {
+      if (reportDone(await undoAction(batchId), null)) await reload();
+    },
+    [reload],
+  );
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: an edit ends when the list changes under it
+  useEffect(() => setEditing(null), [view, daysAhead]);
+
+  const edit = useCallback(
+    (row: RowView, id: ColumnId) =>
+      editing?.id === row.name.id && editing.column === id ? <CellEditor row={row} column={id} onEnd={() => setEditing(null)} onUndo={undo} /> : null,
+    [editing, undo],
+  );
+  const accounts = useMemo(() => new Map(meta?.rules.accounts.map((account) => [account.id, account.label])), [meta]);
+  const grid = useMemo(
+    () => gridColumns(columns.shown, columns.widths, { day, style, homeCurrency, accountLabel: (id) => accounts.get(id) ?? '' }, edit),
+    [columns.shown, columns.widths, day, style, homeCurrency, accounts, edit],
+  );
+
+  const sort = (id: string) => {
+    const key = isColumn(id) ? sortKeyOf(id) : null;
+    if (key) show({ ...view, sort: key, descending: view.sort === key && !view.descending });
+  };
+
+  const open = (place: number, column: string) => {
+    const row = rows.rowAt(place);
+    if (!row || !isColumn(column)) return;
+    if (daysAhead === 0 && isEditable(column)) setEditing({ id: row.name.id, column });
+    else if (daysAhead === 0 && column === 'auto') {
+      chosen.only(row.name.id);
+      setDialog('auto-renew');
+    } else router.push(`/ledger/${encodeURIComponent(row.name.ascii)}`);
+  };
+
+  const renew = async () => {
+    const answer = await planRenewalAction(chosen.rows.map((row) => ({ nameId: row.name.id, years: row.costs.renewal ? leastYears(row, meta) : 1 })));
+    if (isRefusal(answer)) report({ text: answer.message, problem: true });
+    else router.push(`/renewals/${answer}`);
+  };
+
+  if (problem) return <Failed text={problem} onRetry={() => void reload()} />;
+  return (
+    <>
+      <FilterBar view={view} onChange={show} tags={tags} views={views} columns={columns} query={query} />
+      {rows.total === null ? (
+        <Loading text="Reading the ledger" />
+      ) : (
+        <Grid<RowView>
+          label="Names"
+          columns={grid}
+          total={total}
+          rowAt={rows.rowAt}
+          idOf={(row) => row.name.id}
+          order={rows.order}
+          onWindow={rows.need}
+          sort={{ id: sortColumn(view, columns.shown), descending: view.descending }}
+          onSort={sort}
+          isChosen={chosen.has}
+          chosen={chosen.count}
+          onChoose={(place, range) => void chosen.choose(place, range)}
+          onChooseAll={() => void chosen.all(total)}
+          onOpen={open}
+          onWidth={columns.setWidth}
+          empty={
+            meta?.names === 0 ? (
+              <Empty title="The ledger is empty." text="Paste the names you own, or bring in a list from each registrar.">
+                <ButtonLink href="/ledger/add" data-kind="primary">
+                  Add names
+                </ButtonLink>
+              </Empty>
+            ) : (
+              <Empty title="No name fits these filters." text="Take one of them out, or show every name.">
+                <ButtonLink href="/ledger" onClick={() => show(EVERY_NAME)}>
+                  Show every name
+                </ButtonLink>
+              </Empty>
+            )
+          }
+        />
+      )}
+      <FootingBar footing={chosen.footing ?? rows.footing} chosen={chosen.count} disabled={daysAhead > 0} onRenew={() => void renew()} onAutoRenew={() => setDialog('auto-renew')} onEdit={() => setDialog('edit')} onClear={chosen.clear} query={query} columns={columns.shown} />
+      <EditDialog isOpen={dialog === 'edit'} onClose={() => setDialog(null)} rows={chosen.rows} onUndo={undo} tags={tags} />
+      <AutoRenewDialog isOpen={dialog === 'auto-renew'} onClose={() => setDialog(null)} rows={chosen.rows} onUndo={undo} />
+    </>
+  );
+}
+
+/** The column that shows the order: the first shown one that sorts by the view's key. */
+function sortColumn(view: LedgerView, shown: readonly ColumnId[]): ColumnId {
+  return shown.find((id) => sortKeyOf(id) === view.sort) ?? 'outlook';
+}
+
+function leastYears(row: RowView, meta: ReturnType<typeof useLedger>['meta']): number {
+  const policies = meta?.rules.policies ?? [];
+  const last = row.name.ending.slice(row.name.ending.lastIndexOf('.') + 1);
+  const policy = policies.find((p) => p.ending === row.name.ending) ?? policies.find((p) => p.ending === last);
+  return policy?.terms.renew.least ?? 1;
+}

@@ -1,0 +1,47 @@
+'use server';
+import type { Refusal } from '@/core/refusal';
+import { deps } from '@/usecases/deps';
+import { addEntry, correctEntry } from '@/usecases/names/entries';
+import { askAutoRenew, confirmAutoRenew, type Done, editNames } from '@/usecases/names/edit';
+import { undo } from '@/usecases/names/undo';
+import { dropView, type SavedView, saveView } from '@/usecases/names/views';
+import { planRenewal } from '@/usecases/renewals/renew';
+import { isRefusal } from '@/core/refusal';
+
+export async function editNamesAction(input: unknown): Promise<Done | Refusal> {
+  return editNames(deps(), input);
+}
+
+export async function askAutoRenewAction(input: unknown): Promise<Done | Refusal> {
+  return askAutoRenew(deps(), input);
+}
+
+export async function confirmAutoRenewAction(input: unknown): Promise<Done | Refusal> {
+  return confirmAutoRenew(deps(), input);
+}
+
+export async function undoAction(batchId: number): Promise<Done | Refusal> {
+  return undo(deps(), batchId);
+}
+
+export async function addEntryAction(input: unknown): Promise<Done | Refusal> {
+  return addEntry(deps(), input);
+}
+
+export async function correctEntryAction(entryId: number): Promise<Done | Refusal> {
+  return correctEntry(deps(), entryId);
+}
+
+export async function saveViewAction(label: string, query: string, columns: readonly string[]): Promise<SavedView[] | Refusal> {
+  return saveView(deps(), label, query, columns);
+}
+
+export async function dropViewAction(id: number): Promise<SavedView[]> {
+  return dropView(deps(), id);
+}
+
+/** Plans a renewal of the chosen names, one term each. Answers its number. */
+export async function planRenewalAction(items: readonly { nameId: number; years: number }[]): Promise<string | Refusal> {
+  const planned = await planRenewal(deps(), { items });
+  return isRefusal(planned) ? planned : planned.renewal.id;
+}

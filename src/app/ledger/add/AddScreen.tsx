@@ -1,0 +1,102 @@
+'use client';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { FileTrigger } from 'react-aria-components';
+import { Button } from '@/ui/controls/Button';
+import { Choice, Field } from '@/ui/controls/Field';
+import { Actions } from '@/ui/overlay/Dialog';
+import { Fields, Notice, Page, Section } from '@/ui/text/Sheet';
+import { namesWords } from '@/ui/text/words';
+import { useTitle } from '../../frame/Frame';
+
+interface AddScreenProps {
+  readonly accounts: readonly { readonly id: number; readonly label: string }[];
+  readonly open: readonly { readonly id: string; readonly source: string; readonly rows: number }[];
+}
+
+const FROM_LIST = 'from the list';
+const NEW = 'new';
+
+/** Where names come in: pasted, or from a file of any registrar. Nothing is written before the preview. */
+export function AddScreen({ accounts, open }: AddScreenProps) {
+  useTitle('Add names', 'by pasting, or from a file');
+  const router = useRouter();
+  const [text, setText] = useState('');
+  const [account, setAccount] = useState<string>(FROM_LIST);
+  const [label, setLabel] = useState('');
+  const [problem, setProblem] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
+
+  const send = async (content: Blob, source: string) => {
+    setBusy(true);
+    setProblem(null);
+    const query = new URLSearchParams({ source });
+    if (account === NEW) query.set('accountLabel', label);
+    else if (account !== FROM_LIST) query.set('accountId', account);
+    const response = await fetch(`/ledger/add/begin?${query}`, { method: 'POST', body: content }).catch(() => null);
+    const answer = (await response?.json().catch(() => null)) as { id?: string; message?: string } | null;
+    setBusy(false);
+    if (answer?.id) router.push(`/ledger/add/${answer.id}`);
+    else setProblem(answer?.message ?? 'The list could not be sent. Is the program still running? Then try again.');
+  };
+
+  return (
+    <Page>
+      <Section>
+        <Fields>
+          <Choice
+            label="Account of names that say none"
+            value={account}
+            onChange={setAccount}
+            options={[
+              { value: FROM_LIST, text: 'As the list says' },
+              ...accounts.map((a) => ({ value: String(a.id), text: a.label })),
+              { value: NEW, text: 'A new account…' },
+            ]}
+          />
+          {account === NEW && <Field label="Its label" value={label} onChange={setLabel} placeholder="registrar or label" autoFocus />}
+        </Fields>
+        <Field
+          label="Names"
+          rows={12}
+          mono
+          value={text}
+          onChange={setText}
+          problem={problem}
+          placeholder={'seaholly.com\nbrackenquay.net 2027-05-13\nhttps://www.tarbarrel.org/'}
+          hint="Separated by anything; a date behind a name is the end of its term. Whole tables with headings can be pasted too."
+        />
+        <Actions>
+          <Button data-kind="primary" isDisabled={busy || text.trim() === '' || (account === NEW && label.trim() === '')} onPress={() => void send(new Blob([text]), 'pasted')}>
+            See what would be added
+          </Button>
+          <FileTrigger
+            acceptedFileTypes={['.csv', '.tsv', '.txt', 'text/csv', 'text/plain']}
+            onSelect={(files) => {
+              const file = files?.[0];
+              if (file) void send(file, file.name);
+            }}
+          >
+            <Button isDisabled={busy}>Choose a file…</Button>
+          </FileTrigger>
+          {busy && <span role="status">Sending the list…</span>}
+        </Actions>
+      </Section>
+      {open.length > 0 && (
+        <Notice>
+          <p>Begun and not written yet:</p>
+          <ul>
+            {open.map((item) => (
+              <li key={item.id}>
+                <Link href={`/ledger/add/${item.id}`}>
+                  {item.source}, {namesWords(item.rows)}
+                </Link>
+              </li>
+            ))}
+          </ul>
+        </Notice>
+      )}
+    </Page>
+  );
+}

@@ -1,0 +1,80 @@
+'use client';
+import { useState } from 'react';
+import { PURPOSES } from '@/core/ledger';
+import { Button } from '@/ui/controls/Button';
+import { Choice, Field } from '@/ui/controls/Field';
+import { Actions, Dialog } from '@/ui/overlay/Dialog';
+import { namesWords } from '@/ui/text/words';
+import { reportDone } from '../../answers';
+import type { RowView } from '../../frame/ledger.worker';
+import { useLedger } from '../../frame/LedgerProvider';
+import { editNamesAction } from '../actions';
+
+interface EditDialogProps {
+  readonly isOpen: boolean;
+  readonly onClose: () => void;
+  readonly rows: readonly RowView[];
+  readonly onUndo: (batchId: number) => Promise<void>;
+  readonly tags: readonly string[];
+}
+
+/** Changes the chosen names together. What is left alone stays as it is on each. */
+export function EditDialog({ isOpen, onClose, ...rest }: EditDialogProps) {
+  return (
+    <Dialog title={`Edit ${namesWords(rest.rows.length)}`} isOpen={isOpen} onClose={onClose}>
+      <EditForm {...rest} onClose={onClose} />
+    </Dialog>
+  );
+}
+
+const KEEP = 'as it is';
+
+function EditForm({ rows, onClose, onUndo, tags }: Omit<EditDialogProps, 'isOpen'>) {
+  const { meta, homeCurrency, reload } = useLedger();
+  const [account, setAccount] = useState(KEEP);
+  const [purpose, setPurpose] = useState(KEEP);
+  const [never, setNever] = useState(KEEP);
+  const [add, setAdd] = useState('');
+  const [remove, setRemove] = useState('');
+  const [asking, setAsking] = useState('');
+  const [notes, setNotes] = useState('');
+  const [busy, setBusy] = useState(false);
+  const list = (text: string) => text.split(',').map((tag) => tag.trim()).filter((tag) => tag !== '');
+  const keep = { value: KEEP, text: 'Leave as it is' };
+
+  const save = async () => {
+    setBusy(true);
+    const edit = {
+      ...(account !== KEEP && { accountId: Number(account) }),
+      ...(purpose !== KEEP && { purpose }),
+      ...(never !== KEEP && { neverLost: never === 'yes' }),
+      ...(add.trim() && { addTags: list(add) }),
+      ...(remove.trim() && { removeTags: list(remove) }),
+      ...(asking.trim() && { asking: { amount: asking.trim().replaceAll(',', ''), currency: homeCurrency } }),
+      ...(notes.trim() && { notes: notes.trim() }),
+    };
+    const answer = await editNamesAction({ nameIds: rows.map((row) => row.name.id), edit });
+    setBusy(false);
+    if (!reportDone(answer, (batchId) => void onUndo(batchId))) return;
+    onClose();
+    await reload();
+  };
+
+  return (
+    <>
+      <Choice label="Account" value={account} onChange={setAccount} options={[keep, ...(meta?.rules.accounts ?? []).map(({ id, label }) => ({ value: String(id), text: label }))]} />
+      <Choice label="Purpose" value={purpose} onChange={setPurpose} options={[keep, ...PURPOSES.map((value) => ({ value: value as string, text: value }))]} />
+      <Choice label="Never to be lost" value={never} onChange={setNever} options={[keep, { value: 'yes', text: 'Yes' }, { value: 'no', text: 'No' }]} />
+      <Field label="Add tags" value={add} onChange={setAdd} hint={tags.length > 0 ? `In use: ${tags.slice(0, 8).join(', ')}` : 'Separated by commas'} />
+      <Field label="Take tags off" value={remove} onChange={setRemove} />
+      <Field label={`Asking price, ${homeCurrency}`} value={asking} onChange={setAsking} inputMode="decimal" />
+      <Field label="Notes" value={notes} onChange={setNotes} rows={2} />
+      <Actions>
+        <Button data-kind="primary" onPress={() => void save()} isDisabled={busy}>
+          Set on {namesWords(rows.length)}
+        </Button>
+        <Button onPress={onClose}>Cancel</Button>
+      </Actions>
+    </>
+  );
+}

@@ -1,0 +1,132 @@
+'use client';
+import type { ReactNode } from 'react';
+import { isCaution, type SortKey } from '@/core/ledger';
+import { formatAmount, formatFigure } from '@/core/money';
+import { addDays, daysBetween, type Instant } from '@/core/time';
+import type { GridColumn } from '@/ui/grid/Grid';
+import { LifeStrip, type StripScale } from '@/ui/strip/LifeStrip';
+import { StripAxis } from '@/ui/strip/StripAxis';
+import { amountsWords, type DayStyle, daysWords, dayWords, outlookWords, PHASE_WORDS, SETTING_WORDS, stepFigures, termEndWords } from '@/ui/text/words';
+import type { RowView } from '../frame/ledger.worker';
+
+export interface ColumnContext {
+  readonly day: Instant;
+  readonly style: DayStyle;
+  readonly homeCurrency: string;
+  readonly accountLabel: (id: number) => string;
+}
+
+interface ColumnDefinition {
+  readonly label: string;
+  readonly width: number;
+  readonly sort?: SortKey;
+  readonly figures?: boolean;
+  readonly heading?: (context: ColumnContext) => ReactNode;
+  readonly render: (row: RowView, context: ColumnContext) => ReactNode;
+}
+
+/** How wide life strips are drawn, and which stretch of time they show around the chosen day. */
+const STRIP_WIDTH = 300;
+const DAYS_BACK = 80;
+const DAYS_ON = 285;
+
+export function stripScale(day: Instant): StripScale {
+  return { from: addDays(day, -DAYS_BACK), to: addDays(day, DAYS_ON), width: STRIP_WIDTH };
+}
+
+const soft = (text: string) => <span className="soft">{text}</span>;
+
+/** Every column the ledger can show, in the order in which they stand. */
+export const LEDGER_COLUMNS = {
+  name: {
+    label: 'Name', width: 168, sort: 'name',
+    render: ({ name }) => (
+      <span className="name" title={name.unicode === name.ascii ? undefined : name.ascii}>
+        {name.unicode}
+      </span>
+    ),
+  },
+  account: { label: 'Account', width: 92, sort: 'account', render: ({ name }, { accountLabel }) => accountLabel(name.accountId) },
+  termEnd: { label: 'Term ends', width: 96, sort: 'termEnd', figures: true, render: ({ termEnd }, { style }) => (termEnd ? termEndWords(termEnd, style) : soft('not known')) },
+  days: { label: 'days', width: 46, sort: 'termEnd', figures: true, render: ({ termEnd }, { day }) => (termEnd ? soft(daysWords(daysBetween(day, termEnd.at))) : null) },
+  auto: {
+    label: 'Auto', width: 66, sort: 'auto',
+    render: ({ setting, name }) => (
+      <span className={setting === 'stalled' ? 'caution' : undefined} title={`${name.standing}${name.asked ? `, asked for ${name.asked}` : ''}`}>
+        {SETTING_WORDS[setting]}
+        {name.asked && <span className="soft"> → {name.asked}?</span>}
+      </span>
+    ),
+  },
+  outlook: {
+    label: 'If nothing is done', width: 158, sort: 'step',
+    render: ({ outlook, name }, { style }) => <span className={isCaution(outlook) && name.purpose !== 'let go' ? 'caution' : undefined}>{outlookWords(outlook, style)}</span>,
+  },
+  cost: {
+    label: 'Cost now, then', width: 124, sort: 'cost', figures: true, heading: () => 'now → then',
+    render: ({ step, outlook, name }, { homeCurrency }) => (
+      <span className={isCaution(outlook) && name.purpose !== 'let go' ? 'caution' : undefined}>{stepFigures(step, homeCurrency)}</span>
+    ),
+  },
+  strip: {
+    label: 'Life', width: STRIP_WIDTH, heading: ({ day }) => <StripAxis scale={stripScale(day)} day={day} height={33} />,
+    render: ({ strip, outlook }, { day, style }) => (strip ? <LifeStrip strip={strip} scale={stripScale(day)} height={31} day={day} label={outlookWords(outlook, style)} /> : null),
+  },
+  asking: {
+    label: 'Asking', width: 82, sort: 'asking', figures: true, heading: ({ homeCurrency }) => `Asking ${homeCurrency === 'USD' ? '$' : homeCurrency}`,
+    render: ({ name }, { homeCurrency }) => (name.asking ? (name.asking.currency === homeCurrency ? formatFigure(name.asking, true) : formatAmount(name.asking, true)) : null),
+  },
+  phase: {
+    label: 'Phase', width: 110, sort: 'phase',
+    render: ({ phase }) => (phase ? <span title={PHASE_WORDS[phase].trade ?? undefined}>{PHASE_WORDS[phase].word}</span> : soft('not known')),
+  },
+  ending: { label: 'Ending', width: 76, sort: 'ending', render: ({ name }) => <span className="name">.{name.ending}</span> },
+  registered: { label: 'Registered', width: 100, sort: 'registered', figures: true, render: ({ name }, { style }) => (name.registered ? termEndWords(name.registered, style) : null) },
+  spent: { label: 'Spent so far', width: 96, sort: 'spent', figures: true, render: ({ name }) => (name.spent.length > 0 ? amountsWords(name.spent) : null) },
+  perYear: { label: 'Cost per year', width: 96, sort: 'perYear', figures: true, render: ({ costs }) => (costs.perYear ? formatAmount(costs.perYear) : soft('no price')) },
+  purpose: { label: 'Purpose', width: 84, render: ({ name }) => `${name.purpose}${name.neverLost ? ' ◆' : ''}` },
+  tags: { label: 'Tags', width: 130, render: ({ name }) => name.tags.join(', ') },
+  lock: { label: 'Lock', width: 54, render: ({ name }) => yesNo(name.lock) },
+  privacy: { label: 'Privacy', width: 66, render: ({ name }) => yesNo(name.privacy) },
+  notes: { label: 'Notes', width: 200, render: ({ name }) => soft(name.notes) },
+  checked: { label: 'Last checked', width: 100, sort: 'checked', figures: true, render: ({ name }, { style }) => (name.checkedAt ? dayWords(name.checkedAt, style) : soft('never')) },
+} as const satisfies Record<string, ColumnDefinition>;
+
+export type ColumnId = keyof typeof LEDGER_COLUMNS;
+export const COLUMN_IDS = Object.keys(LEDGER_COLUMNS) as ColumnId[];
+export const USUAL_COLUMNS: readonly ColumnId[] = ['name', 'account', 'termEnd', 'days', 'auto', 'outlook', 'cost', 'strip', 'asking'];
+
+function yesNo(value: boolean | null): ReactNode {
+  return value === null ? soft('?') : value ? 'on' : 'off';
+}
+
+export function isColumn(id: string): id is ColumnId {
+  return id in LEDGER_COLUMNS;
+}
+
+/** What the column sorts by, or `null`. */
+export function sortKeyOf(id: ColumnId): SortKey | null {
+  const definition: ColumnDefinition = LEDGER_COLUMNS[id];
+  return definition.sort ?? null;
+}
+
+/** The columns for the grid. `edit` draws a cell that is being edited instead of its value. */
+export function gridColumns(
+  ids: readonly ColumnId[],
+  widths: Readonly<Record<string, number>>,
+  context: ColumnContext,
+  edit: (row: RowView, id: ColumnId) => ReactNode | null,
+): GridColumn<RowView>[] {
+  return ids.map((id) => {
+    const definition: ColumnDefinition = LEDGER_COLUMNS[id];
+    return {
+      id,
+      label: definition.label,
+      heading: definition.heading?.(context) ?? definition.label,
+      width: id === 'strip' ? STRIP_WIDTH : (widths[id] ?? definition.width),
+      figures: definition.figures ?? false,
+      sortable: definition.sort !== undefined,
+      render: (row) => edit(row, id) ?? definition.render(row, context),
+    };
+  });
+}

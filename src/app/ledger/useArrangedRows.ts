@@ -1,0 +1,80 @@
+'use client';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import type { Footing, LedgerView } from '@/core/ledger';
+import type { Arranged, RowView } from '../frame/ledger.worker';
+import { useLedger } from '../frame/LedgerProvider';
+
+export interface ArrangedRows {
+  readonly total: number | null;
+  readonly footing: Footing | null;
+  /** Rises with every arrangement whose order may differ because filters or sorting changed. */
+  readonly order: number;
+  readonly rowAt: (place: number) => RowView | undefined;
+  readonly need: (from: number, to: number) => void;
+}
+
+const FIRST_WINDOW = 60;
+
+/**
+ * Keeps the rows in view arranged by the worker. While one arrangement is on its way only the newest wish waits, so that
+ * moving the date follows the hand however fast it moves.
+ */
+export function useArrangedRows(view: LedgerView): ArrangedRows {
+  const { worker, meta, day } = useLedger();
+  const [arranged, setArranged] = useState<Arranged | null>(null);
+  const [order, setOrder] = useState(0);
+  const rows = useRef(new Map<number, RowView>());
+  const [, redraw] = useState(0);
+  const shown = useRef({ from: 0, to: FIRST_WINDOW });
+  const busy = useRef(false);
+  const wish = useRef<{ view: LedgerView; day: typeof day; revision: number } | null>(null);
+  const last = useRef<LedgerView | null>(null);
+
+  const run = useCallback(async () => {
+    if (!worker || busy.current) return;
+    busy.current = true;
+    try {
+      while (wish.current) {
+        const now = wish.current;
+        wish.current = null;
+        const reordered = last.current !== null && last.current !== now.view;
+        const from = reordered ? 0 : Math.max(0, shown.current.from - 10);
+        const to = reordered ? FIRST_WINDOW : shown.current.to + 10;
+        const answer = await worker.arrange(now.view, now.day, from, to);
+        rows.current = new Map(answer.rows.map((row, i) => [from + i, row]));
+        last.current = now.view;
+        setArranged(answer);
+        if (reordered) setOrder((n) => n + 1);
+        document.documentElement.dataset.arranged = String(Number(document.documentElement.dataset.arranged ?? 0) + 1);
+      }
+    } finally {
+      busy.current = false;
+    }
+  }, [worker]);
+
+  useEffect(() => {
+    if (!meta) return;
+    wish.current = { view, day, revision: meta.revision };
+    void run();
+  }, [view, day, meta, run]);
+
+  const need = useCallback(
+    (from: number, to: number) => {
+      shown.current = { from, to };
+      if (!worker || busy.current) return;
+      for (let place = from; place < to; place += 1) {
+        if (rows.current.has(place)) continue;
+        const start = Math.max(0, from - 20);
+        void worker.rows(start, to + 20).then((fetched) => {
+          for (const [i, row] of fetched.entries()) rows.current.set(start + i, row);
+          redraw((n) => n + 1);
+        });
+        return;
+      }
+    },
+    [worker],
+  );
+
+  const rowAt = useCallback((place: number) => rows.current.get(place), []);
+  return { total: arranged?.total ?? null, footing: arranged?.footing ?? null, order, rowAt, need };
+}

@@ -1,0 +1,110 @@
+'use client';
+import { formatAmount } from '@/core/money';
+import { Choice } from '@/ui/controls/Field';
+import { Ruled, Wide } from '@/ui/text/Sheet';
+import { amountsWords, namesWords, termEndWords } from '@/ui/text/words';
+import type { QuotedItem, RenewalQuote } from '@/usecases/renewals/quote';
+import { useLedger } from '../../frame/LedgerProvider';
+
+function termsOf(item: QuotedItem): { value: string; text: string }[] {
+  const most = item.mostYears ?? item.leastYears;
+  const terms: { value: string; text: string }[] = [];
+  for (let years = item.leastYears; years <= most; years += item.stepYears) terms.push({ value: String(years), text: years === 1 ? '1 year' : `${years} years` });
+  if (!terms.some((term) => term.value === String(item.years))) terms.push({ value: String(item.years), text: `${item.years} years` });
+  return terms;
+}
+
+/** Old end, term, new end and cost of each name, and what it comes to at each account. */
+export function QuoteTable({ quote, locked, onYears }: { quote: RenewalQuote; locked: boolean; onYears: (nameId: number, years: number) => void }) {
+  const { style } = useLedger();
+  return (
+    <Wide>
+      <Ruled aria-label="Names to renew">
+        <thead>
+          <tr>
+            <th>Name</th>
+            <th>Term ends</th>
+            <th>Renew for</th>
+            <th>New end</th>
+            <th className="figure">Price</th>
+            <th className="figure">Promotion</th>
+            <th className="figure">Registry fee</th>
+            <th className="figure">Late fee</th>
+            <th className="figure">Tax</th>
+            <th className="figure">In all</th>
+          </tr>
+        </thead>
+        <tbody>
+          {quote.items.map((item) => (
+            <tr key={item.nameId} data-off={item.refusal !== null}>
+              <td className="name">{item.unicode}</td>
+              <td>{item.oldEnd ? termEndWords(item.oldEnd, style) : 'not known'}</td>
+              <td>
+                {locked || item.mostYears === null ? (
+                  `${item.years} ${item.years === 1 ? 'year' : 'years'}`
+                ) : (
+                  <Choice hideLabel label={`Term for ${item.unicode}`} value={String(item.years)} onChange={(years) => onYears(item.nameId, Number(years))} options={termsOf(item)} />
+                )}
+              </td>
+              {item.refusal ? (
+                <td colSpan={7} className="caution">
+                  {item.refusal.message}
+                </td>
+              ) : (
+                <>
+                  <td>{item.newEnd ? termEndWords(item.newEnd, style) : ''}</td>
+                  <Figures item={item} />
+                </>
+              )}
+            </tr>
+          ))}
+        </tbody>
+        <tfoot>
+          {quote.accounts.map(({ account, totals }) => {
+            const balance = account.balanceMinor === null ? null : { minor: account.balanceMinor, currency: account.currency };
+            const own = totals.find((total) => total.currency === account.currency);
+            const short = balance && own && account.means[0]?.kind === 'balance' ? own.minor - balance.minor : 0;
+            return (
+              <tr key={account.id}>
+                <td colSpan={9}>
+                  {account.label}
+                  {balance && <span className="soft"> balance {formatAmount(balance)}</span>}
+                  {short > 0 && <span className="caution"> {formatAmount({ minor: short, currency: account.currency })} short</span>}
+                </td>
+                <td className="figure">{amountsWords(totals)}</td>
+              </tr>
+            );
+          })}
+          <tr>
+            <td colSpan={9}>{namesWords(quote.items.filter((item) => item.refusal === null).length)} in all</td>
+            <td className="figure">{amountsWords(quote.totals)}</td>
+          </tr>
+        </tfoot>
+      </Ruled>
+    </Wide>
+  );
+}
+
+function Figures({ item }: { item: QuotedItem }) {
+  if (!item.cost) {
+    return (
+      <td colSpan={6} className="figure soft">
+        no price known: set it under Setup, or write what was charged
+      </td>
+    );
+  }
+  const { currency } = item.cost.total;
+  const line = (minor: number) => (minor === 0 ? '' : formatAmount({ minor, currency }));
+  return (
+    <>
+      <td className="figure">{line(item.cost.price)}</td>
+      <td className="figure">{line(-item.cost.promotion)}</td>
+      <td className="figure">{line(item.cost.fee)}</td>
+      <td className="figure">{item.lateFee ? formatAmount(item.lateFee) : ''}</td>
+      <td className="figure">{line(item.cost.tax)}</td>
+      <td className="figure">
+        <strong>{item.total ? formatAmount(item.total) : ''}</strong>
+      </td>
+    </>
+  );
+}

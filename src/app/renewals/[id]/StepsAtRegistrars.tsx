@@ -1,0 +1,53 @@
+'use client';
+import styled from 'styled-components';
+import { Section } from '@/ui/text/Sheet';
+import { amountsWords, namesWords, termEndWords } from '@/ui/text/words';
+import type { RenewalQuote } from '@/usecases/renewals/quote';
+import { useLedger } from '../../frame/LedgerProvider';
+
+const Steps = styled.ol`
+  list-style: decimal;
+  padding-left: 20px;
+  display: flex;
+  flex-direction: column;
+  gap: 4px;
+`;
+
+/** What to do at each registrar's own site, step by step. */
+export function StepsAtRegistrars({ quote }: { quote: RenewalQuote }) {
+  const { style } = useLedger();
+  return (
+    <Section>
+      <h2>At the registrar</h2>
+      {quote.accounts.map(({ account, totals }) => {
+        const items = quote.items.filter((item) => item.accountId === account.id && item.refusal === null);
+        const pays = account.means.map((means) => means.label).join(', then ');
+        return (
+          <Section key={account.id}>
+            <strong>{account.registrar && account.registrar !== account.label ? `${account.label} (${account.registrar})` : account.label}</strong>
+            <Steps>
+              <li>
+                Log in and choose {items.length === 1 ? <span className="name">{items[0]?.unicode}</span> : `these ${namesWords(items.length)}`} for renewal
+                {items.length > 1 && (
+                  <>
+                    : <span className="name">{items.map((item) => `${item.unicode} ${item.years}y`).join(', ')}</span>
+                  </>
+                )}
+                .
+              </li>
+              <li>
+                {items.length === 1 ? `Take ${items[0]?.years === 1 ? 'one year' : `${items[0]?.years} years`}: the term should then end on ${items[0]?.newEnd ? termEndWords(items[0].newEnd, style) : ''}.` : 'Take the term shown above for each.'} Leave out every extra.
+              </li>
+              {quote.promotion && <li>Enter the code {quote.promotion.code}.</li>}
+              <li>
+                It should come to {amountsWords(totals)}
+                {pays && `, paid from ${pays}`}. If it asks for much more, stop and look why.
+              </li>
+              <li>Note what was charged and its reference, then write them down here.</li>
+            </Steps>
+          </Section>
+        );
+      })}
+    </Section>
+  );
+}

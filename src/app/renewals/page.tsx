@@ -1,0 +1,11 @@
+import type { Metadata } from 'next';
+import { deps } from '@/usecases/deps';
+import { openRenewals } from '@/usecases/renewals/renew';
+import { RenewalsScreen } from './RenewalsScreen';
+
+export const metadata: Metadata = { title: 'Renewals' };
+
+export default async function RenewalsPage() {
+  const open = await openRenewals(deps());
+  return <RenewalsScreen open={open.map(({ id, status, madeAt, items }) => ({ id, status, madeAt, names: items.length, totals: items.flatMap((item) => (item.quotedMinor === null || !item.currency ? [] : [{ minor: item.quotedMinor, currency: item.currency }])) }))} />;
+}

@@ -1,0 +1,13 @@
+export {
+  AUTO_RENEW_SETTINGS,
+  type AutoRenewSetting,
+  cardIsGood,
+  type FundedAccount,
+  MEANS_KINDS,
+  type Means,
+  type MeansKind,
+  STANDINGS,
+  type Standing,
+} from './account';
+export { type Charge, type FailureCause } from './charge';
+export { type ChargedName, type ChargedState, chargedState, projectCharges } from './project';

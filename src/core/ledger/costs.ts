@@ -1,0 +1,89 @@
+import { type Policy, policyFor, type RegistryFee, registryFeeOn } from '../lifecycle';
+import { type Amount, amount, roundHalfAway } from '../money';
+import { makePriceBook, type PriceBook, priceInForce, restoreCost, type StepCosts, termCost } from '../pricing';
+import { type Day, dayOf, type Instant } from '../time';
+import type { LedgerAccount, LedgerName, LedgerRules } from './data';
+
+/** The rules of a ledger, put into the order in which they are looked up. */
+export interface RuleIndex {
+  readonly rules: LedgerRules;
+  readonly accounts: ReadonlyMap<number, LedgerAccount>;
+  readonly policies: ReadonlyMap<string, Policy>;
+  readonly book: PriceBook;
+  readonly fees: readonly RegistryFee[];
+  /** Ids of the names that have a price of their own. */
+  readonly premium: ReadonlySet<number>;
+}
+
+export function indexRules(rules: LedgerRules): RuleIndex {
+  return {
+    rules,
+    accounts: new Map(rules.accounts.map((account) => [account.id, account])),
+    policies: new Map(rules.policies.map((policy) => [policy.ending, policy])),
+    book: makePriceBook(rules.prices),
+    fees: rules.fees,
+    premium: new Set(rules.prices.flatMap((price) => (price.nameId === null ? [] : [price.nameId]))),
+  };
+}
+
+/** What keeping a name costs on one day, by the way it is kept, and what it costs per year. */
+export interface KeepingCosts extends StepCosts {
+  readonly perYear: Amount | null;
+  /** True when the restore figure is ten times the renewal, for want of a known price. */
+  readonly restoreRuleOfThumb: boolean;
+}
+
+type Asked = Pick<LedgerName, 'id' | 'ending' | 'accountId'>;
+
+/** What renewing for `years` costs on `day`, or `null` without a known price. */
+export function renewalCost(index: RuleIndex, name: Asked, years: number, day: Day): Amount | null {
+  const price = priceInForce(index.book, pricedAs(index, name), 'renew', day);
+  if (!price) return null;
+  const fee = policyFor(name.ending, index.policies).yearlyFee ? registryFeeOn(index.fees, day) : null;
+  return termCost(price, { years, fee }).total;
+}
+
+/** What keeping a name costs on `day`: renewal for the least term, late fee, restore and a year. */
+export function keepingCosts(index: RuleIndex, name: Asked, day: Day): KeepingCosts {
+  const policy = policyFor(name.ending, index.policies);
+  const account = index.accounts.get(name.accountId);
+  const priced = pricedAs(index, name);
+  const price = priceInForce(index.book, priced, 'renew', day);
+  const lateFee = account && account.lateFeeMinor > 0 ? amount(account.lateFeeMinor, account.currency) : null;
+  if (!price) return { renewal: null, lateFee, restore: null, perYear: null, restoreRuleOfThumb: false };
+  const fee = policy.yearlyFee ? registryFeeOn(index.fees, day) : null;
+  const years = policy.terms.renew.least;
+  const renewal = termCost(price, { years, fee });
+  const restore = restoreCost(priceInForce(index.book, priced, 'restore', day), termCost(price, { years: 1, fee }));
+  return {
+    renewal: renewal.total,
+    lateFee,
+    restore: restore.total,
+    perYear: { minor: roundHalfAway(renewal.total.minor / years), currency: renewal.total.currency },
+    restoreRuleOfThumb: restore.ruleOfThumb,
+  };
+}
+
+function pricedAs(index: RuleIndex, name: Asked) {
+  return { accountId: name.accountId, ending: name.ending, nameId: index.premium.has(name.id) ? name.id : null };
+}
+
+/** `keepingCosts` for many names on one instant, worked out once for each account and ending. */
+export function keepingCostsAt(index: RuleIndex, at: Instant): (name: Asked) => KeepingCosts {
+  const day = dayOf(at);
+  const byAccount = new Map<number, Map<string, KeepingCosts>>();
+  return (name) => {
+    if (index.premium.has(name.id)) return keepingCosts(index, name, day);
+    let byEnding = byAccount.get(name.accountId);
+    if (!byEnding) {
+      byEnding = new Map();
+      byAccount.set(name.accountId, byEnding);
+    }
+    let costs = byEnding.get(name.ending);
+    if (!costs) {
+      costs = keepingCosts(index, name, day);
+      byEnding.set(name.ending, costs);
+    }
+    return costs;
+  };
+}

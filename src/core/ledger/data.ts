@@ -1,0 +1,55 @@
+import type { AutoRenewSetting, FundedAccount, Standing } from '../funding';
+import type { AccountWindow, ObservedPhase, Policy, RegistryFee } from '../lifecycle';
+import type { Amount } from '../money';
+import type { Price } from '../pricing';
+import type { Instant, TermEnd } from '../time';
+
+export const PURPOSES = ['in use', 'hold', 'for sale', 'let go'] as const;
+/** What a name is kept for. `let go`: it is meant to lapse, and nobody nags about it. */
+export type Purpose = (typeof PURPOSES)[number];
+
+/** An account at a registrar, as far as the computation needs it. */
+export interface LedgerAccount extends FundedAccount, AccountWindow {
+  readonly id: number;
+  readonly label: string;
+  readonly registrar: string;
+  readonly lateFeeMinor: number;
+}
+
+/** One name with everything the ledger shows of it. */
+export interface LedgerName {
+  readonly id: number;
+  readonly ascii: string;
+  readonly unicode: string;
+  readonly ending: string;
+  readonly accountId: number;
+  readonly registered: TermEnd | null;
+  readonly termEnd: TermEnd | null;
+  readonly observed: ObservedPhase | null;
+  readonly setting: AutoRenewSetting;
+  readonly standing: Standing;
+  readonly settingSince: Instant | null;
+  /** What the registrar has been asked to change the setting to, and has not confirmed. */
+  readonly asked: 'on' | 'off' | null;
+  readonly purpose: Purpose;
+  readonly neverLost: boolean;
+  readonly lock: boolean | null;
+  readonly privacy: boolean | null;
+  readonly tags: readonly string[];
+  readonly notes: string;
+  readonly asking: Amount | null;
+  /** Spent so far, one amount for each currency. */
+  readonly spent: readonly Amount[];
+  readonly checkedAt: Instant | null;
+}
+
+/** The rules and prices that the names are read by. */
+export interface LedgerRules {
+  readonly accounts: readonly LedgerAccount[];
+  readonly policies: readonly Policy[];
+  readonly fees: readonly RegistryFee[];
+  readonly prices: readonly Price[];
+  readonly homeCurrency: string;
+  /** IANA time zone in which days are shown. */
+  readonly zone: string;
+}

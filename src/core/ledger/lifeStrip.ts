@@ -1,0 +1,67 @@
+import type { Charge } from '../funding';
+import { lifecycleMarks, policyFor } from '../lifecycle';
+import { addYears, earliestEnd, type Instant } from '../time';
+import type { Projection } from './projection';
+
+export type StretchKind = 'term' | 'term if charged' | 'late' | 'redemption' | 'restoring' | 'deleting';
+
+/** One stretch of a life strip. */
+export interface Stretch {
+  readonly kind: StretchKind;
+  readonly from: Instant;
+  readonly to: Instant;
+}
+
+/** What stands on a strip at one instant: a charge that passes, one that fails, or the lapse. */
+export interface StripMark {
+  readonly kind: 'charge' | 'charge fails' | 'lapse';
+  readonly at: Instant;
+}
+
+export interface LifeStrip {
+  readonly stretches: readonly Stretch[];
+  readonly marks: readonly StripMark[];
+}
+
+/** A year of paid term is drawn behind the present end even where nobody has said when it began. */
+const SHOWN_BACK_YEARS = 10;
+
+/**
+ * The life of one name as it will be if nothing is done: the paid term, the terms that automatic charges will add, and
+ * after the last of them the late window, redemption and deletion. `null` when the end of the term is unknown.
+ */
+export function lifeStrip(projection: Projection, place: number): LifeStrip | null {
+  const name = projection.names[place];
+  if (!name || name.termEnd === null) return null;
+  const { index } = projection;
+  const charges: readonly Charge[] = projection.charges[place] ?? [];
+  const start = name.registered?.at ?? addYears(earliestEnd(name.termEnd), -SHOWN_BACK_YEARS);
+  const stretches: Stretch[] = [];
+  const add = (kind: StretchKind, from: Instant, to: Instant) => {
+    if (to > from) stretches.push({ kind, from, to });
+  };
+  add('term', start, earliestEnd(name.termEnd));
+  let end = name.termEnd;
+  for (const charge of charges) {
+    if (charge.outcome === 'fail') continue;
+    add('term if charged', earliestEnd(end), earliestEnd(charge.newEnd));
+    end = charge.newEnd;
+  }
+  const marks: StripMark[] = charges.map(({ at, outcome }) => ({ kind: outcome === 'pass' ? 'charge' : 'charge fails', at }));
+  const policy = policyFor(name.ending, index.policies);
+  const account = index.accounts.get(name.accountId) ?? { lateDays: 0, auctionDay: null };
+  const lapse = lifecycleMarks({ registeredAt: null, termEnd: end, observed: end === name.termEnd ? name.observed : null }, policy, account);
+  if (lapse.restoreReportDue !== null && name.observed) {
+    add('late', lapse.termEnd, lapse.deletion);
+    add('redemption', lapse.deletion, name.observed.at);
+    add('restoring', name.observed.at, lapse.restoreReportDue);
+    add('redemption', lapse.restoreReportDue, lapse.purge);
+  } else {
+    add('late', lapse.termEnd, lapse.deletion);
+    add('redemption', lapse.deletion, lapse.purge);
+  }
+  add('deleting', lapse.purge, lapse.release);
+  const fails = charges.at(-1)?.outcome === 'fail';
+  if (!fails && lapse.termEnd > projection.asOf) marks.push({ kind: 'lapse', at: lapse.termEnd });
+  return { stretches, marks };
+}

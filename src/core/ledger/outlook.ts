@@ -1,0 +1,46 @@
+import type { Charge, ChargedState } from '../funding';
+import type { Marks, Phase } from '../lifecycle';
+import type { Instant } from '../time';
+
+/** What happens to a name next if nothing is done. Its words are the interface's. */
+export type Outlook =
+  | { readonly kind: 'charged'; readonly charge: Charge }
+  | { readonly kind: 'charge fails'; readonly charge: Charge }
+  | { readonly kind: 'lapses'; readonly at: Instant }
+  | { readonly kind: 'late until'; readonly at: Instant }
+  | { readonly kind: 'auctioned'; readonly at: Instant }
+  | { readonly kind: 'restore by'; readonly at: Instant }
+  | { readonly kind: 'report due'; readonly at: Instant }
+  | { readonly kind: 'moving' }
+  | { readonly kind: 'free from'; readonly at: Instant }
+  | { readonly kind: 'free since'; readonly at: Instant }
+  | { readonly kind: 'unknown' };
+
+/** The next thing to happen to a name in `phase` with these marks and charges on `day`. */
+export function outlookOf(phase: Phase, marks: Marks, state: ChargedState, day: Instant): Outlook {
+  if (state.coming?.outcome === 'fail') return { kind: 'charge fails', charge: state.coming };
+  if (state.coming) return { kind: 'charged', charge: state.coming };
+  switch (phase) {
+    case 'refundable':
+    case 'term':
+      return { kind: 'lapses', at: marks.termEnd };
+    case 'moving':
+      return { kind: 'moving' };
+    case 'late':
+      if (marks.auction !== null && day < marks.auction) return { kind: 'auctioned', at: marks.auction };
+      return { kind: 'late until', at: marks.deletion };
+    case 'redemption':
+      return { kind: 'restore by', at: marks.purge };
+    case 'restoring':
+      return { kind: 'report due', at: marks.restoreReportDue ?? marks.purge };
+    case 'deleting':
+      return { kind: 'free from', at: marks.release };
+    case 'free':
+      return { kind: 'free since', at: marks.release };
+  }
+}
+
+/** True when what comes next loses the name, or loses money that need not be lost. */
+export function isCaution(outlook: Outlook): boolean {
+  return outlook.kind === 'charge fails' || outlook.kind === 'restore by' || outlook.kind === 'report due' || outlook.kind === 'auctioned';
+}

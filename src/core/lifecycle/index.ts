@@ -1,0 +1,13 @@
+export { type AccountWindow, lifecycleMarks, type Marks, type ObservedPhase, type Registration } from './marks';
+export { PHASES, type Phase, phaseAt } from './phase';
+export {
+  type Policy,
+  policyFor,
+  type RegistryFee,
+  type RuleSource,
+  registryFeeOn,
+  TERM_ACTIONS,
+  type TermAction,
+  type TermRule,
+} from './policy';
+export { greatestTerm, renewedEnd } from './terms';

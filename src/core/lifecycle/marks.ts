@@ -1,0 +1,76 @@
+import { addDays, earliestEnd, type Instant, latestEnd, type TermEnd } from '../time';
+import type { Policy } from './policy';
+
+/** What an account's own rules change about the time after a term. */
+export interface AccountWindow {
+  /** How many days after the term the registrar still renews at the ordinary price; the policy's window caps it. */
+  readonly lateDays: number;
+  /** Days after the term on which the registrar auctions the name away, or `null`. */
+  readonly auctionDay: number | null;
+}
+
+/** A phase that was seen at the registry or registrar, and since when. It outranks the computed one from then on. */
+export interface ObservedPhase {
+  readonly phase: 'redemption' | 'restoring' | 'deleting' | 'moving';
+  readonly at: Instant;
+}
+
+/** What the lifecycle needs to know of one name. */
+export interface Registration {
+  readonly registeredAt: Instant | null;
+  readonly termEnd: TermEnd;
+  readonly observed: ObservedPhase | null;
+}
+
+/** The instants at which a name changes phase if nobody acts. Intervals are half-open: a mark belongs to what follows. */
+export interface Marks {
+  readonly refundableUntil: Instant | null;
+  readonly termEnd: Instant;
+  /** The registrar may auction the name from here on; only inside the late window. */
+  readonly auction: Instant | null;
+  /** The registrar deletes the name: the late window ends, redemption begins. */
+  readonly deletion: Instant;
+  /** The restore report is due: without it redemption begins again. Only while a restore is pending. */
+  readonly restoreReportDue: Instant | null;
+  /** Redemption ends: nothing can be done from here on. */
+  readonly purge: Instant;
+  /** The earliest instant at which anyone may register the name. Releases are batched. */
+  readonly release: Instant;
+}
+
+/**
+ * The marks of a name that nobody renews: deletion at the end of the late window (the shorter of the ending's and the
+ * account's), purge after redemption, release after deletion. A date without a time counts with its earliest end for
+ * deadlines and its latest for the release. Notions: RFC 3915; days: the policy.
+ */
+export function lifecycleMarks(name: Registration, policy: Policy, account: AccountWindow): Marks {
+  const termEnd = earliestEnd(name.termEnd);
+  const lateDays = Math.min(policy.lateDays, account.lateDays);
+  let deletion = addDays(termEnd, lateDays);
+  const span = latestEnd(name.termEnd) - termEnd;
+  const observed = name.observed;
+  if (observed?.phase === 'redemption' && observed.at < deletion) deletion = observed.at;
+  let purge = addDays(deletion, policy.redemptionDays);
+  let restoreReportDue: Instant | null = null;
+  if (observed?.phase === 'restoring') {
+    restoreReportDue = addDays(observed.at, policy.restoringDays);
+    if (observed.at < deletion) deletion = observed.at;
+    purge = Math.max(addDays(deletion, policy.redemptionDays), restoreReportDue) as Instant;
+  }
+  if (observed?.phase === 'deleting') {
+    purge = observed.at;
+    deletion = Math.min(deletion, purge) as Instant;
+  }
+  const release = addDays((purge + span) as Instant, policy.deletingDays);
+  const auctionDay = account.auctionDay;
+  return {
+    refundableUntil:
+      name.registeredAt === null || policy.refundableDays === 0 ? null : addDays(name.registeredAt, policy.refundableDays),
+    termEnd,
+    auction: auctionDay !== null && auctionDay < lateDays ? addDays(termEnd, auctionDay) : null,
+    deletion,
+    restoreReportDue,
+    purge,
+    release,
+  };
+}

@@ -1,0 +1,14 @@
+export {
+  type Amount,
+  amount,
+  currencyDigits,
+  formatDecimal,
+  GREATEST_MINOR,
+  isCurrency,
+  parseDecimal,
+  plus,
+  roundHalfAway,
+  sumByCurrency,
+  times,
+} from './amount';
+export { formatAmount, formatFigure, wholeUnit } from './formatAmount';

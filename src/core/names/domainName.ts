@@ -1,0 +1,129 @@
+import { parse } from 'tldts';
+import { toASCII, toUnicode } from 'tr46';
+import { type Refusal, refuse } from '../refusal';
+import { lookAlikeWarning } from './lookAlike';
+
+/** A registrable domain name in both forms. Only `parseDomainName` makes one. */
+export interface DomainName {
+  /** A-label form, lower case, without a trailing dot: the form that identifies the name. */
+  readonly ascii: string;
+  /** U-label form, for reading. Equal to `ascii` for plain names. */
+  readonly unicode: string;
+  /** The public suffix the name is registered under, A-label form: `com`, `co.uk`. */
+  readonly ending: string;
+  /** What a careful reader should look at twice (mixed scripts, look-alike letters), or `null`. */
+  readonly warning: string | null;
+}
+
+export interface NameRules {
+  /** Take names under a suffix of the list's private section, which only its owner hands out. */
+  readonly allowPrivateEndings?: boolean;
+}
+
+const UTS46 = {
+  checkBidi: true,
+  checkHyphens: true,
+  checkJoiners: true,
+  useSTD3ASCIIRules: true,
+  transitionalProcessing: false,
+  verifyDNSLength: true,
+} as const;
+
+const PLAIN = /^[a-z0-9]([a-z0-9-]{0,61}[a-z0-9])?(\.[a-z0-9]([a-z0-9-]{0,61}[a-z0-9])?)+$/;
+const SCHEME = /^[a-z][a-z0-9+.-]*:\/\//i;
+const IP_ADDRESS = /^\d{1,3}(\.\d{1,3}){3}$/;
+
+/** Takes off what people paste around a name: scheme, user, port, path, quotes, brackets, trailing dots and commas. */
+function bare(input: string): string {
+  let text = input.normalize('NFC').trim().replace(/^[<"'“”‘’([]+|[>"'“”‘’)\],;]+$/gu, '');
+  text = text.replace(SCHEME, '').replace(/^[^@/]*@/, '');
+  text = text.replace(/[/?#].*$/u, '').replace(/:\d+$/, '');
+  return text.replace(/[.。．｡]+$/u, '');
+}
+
+/**
+ * Reads a domain name the way people write it and gives both forms, or says why it is none.
+ *
+ * UTS #46 (non-transitional, STD3, hyphens, joiners, bidi, lengths) makes the A-label; the Public Suffix List gives the
+ * ending. A leading `www.` is taken off; any other host name is refused with the name that was probably meant.
+ * Lengths: RFC 1035 section 2.3.4 (63 octets a label, 253 in all); hyphens and A-labels: RFC 5890 section 2.3.
+ */
+export function parseDomainName(input: string, rules: NameRules = {}): DomainName | Refusal {
+  const text = bare(input);
+  if (text === '') return refuse('name-empty', 'There is no name here. Write one like seaholly.com.');
+  if (text.length > 1000) return refuse('name-too-long', 'This is too long for a name: 253 characters at most.');
+  if (IP_ADDRESS.test(text)) return refuse('name-is-address', `${text} is an address, not a name.`);
+  const lower = text.toLowerCase();
+  const ascii = PLAIN.test(lower) && !lower.includes('--') ? lower : toASCII(text, UTS46);
+  if (ascii === null || ascii === '') return refuseSpelling(text);
+  if (ascii.length > 253) return refuse('name-too-long', `${shorten(text)} is too long: 253 characters at most.`);
+  return registrable(ascii, rules);
+}
+
+function registrable(ascii: string, rules: NameRules): DomainName | Refusal {
+  const icann = parse(ascii, { allowPrivateDomains: false, validateHostname: false });
+  const listed = parse(ascii, { allowPrivateDomains: true, validateHostname: false });
+  const suffix = icann.publicSuffix ?? '';
+  if (!ascii.includes('.')) {
+    return icann.isIcann
+      ? refuse('name-is-ending', `${readable(ascii)} is an ending. Put a name before it, like seaholly.${ascii}.`)
+      : refuse('name-without-ending', `${readable(ascii)} has no ending. Did you mean ${readable(ascii)}.com?`);
+  }
+  if (!icann.isIcann) {
+    return refuse('name-unknown-ending', `No registry hands out names under .${readable(suffix)}. Check the ending.`);
+  }
+  if (listed.isPrivate && listed.publicSuffix !== null) {
+    const privateSuffix = listed.publicSuffix;
+    if (rules.allowPrivateEndings && listed.domain !== null) return take(listed.domain, ascii, privateSuffix);
+    if (ascii !== icann.domain) {
+      const meant = icann.domain === null ? '' : ` Did you mean ${readable(icann.domain)}?`;
+      return refuse(
+        'name-private-ending',
+        `Names under .${readable(privateSuffix)} are handed out by its owner, not by a registry.${meant} Allow private endings to take it as it is.`,
+      );
+    }
+  }
+  if (icann.domain === null) {
+    return refuse('name-is-ending', `${readable(ascii)} is an ending. Put a name before it, like seaholly.${ascii}.`);
+  }
+  return take(icann.domain, ascii, suffix);
+}
+
+/** The registrable part, when `ascii` is it or only carries a leading `www.`. */
+function take(domain: string, ascii: string, ending: string): DomainName | Refusal {
+  if (ascii !== domain && ascii !== `www.${domain}`) {
+    return refuse('name-is-host', `${readable(ascii)} is a host within a name. Did you mean ${readable(domain)}?`);
+  }
+  const unicode = readable(domain);
+  return { ascii: domain, unicode, ending, warning: lookAlikeWarning(unicode) };
+}
+
+/** The U-label form of a valid A-label name. */
+function readable(ascii: string): string {
+  return ascii.includes('xn--') ? toUnicode(ascii, UTS46).domain : ascii;
+}
+
+function shorten(text: string): string {
+  return text.length > 60 ? `${text.slice(0, 57)}…` : text;
+}
+
+/** Says which rule of spelling a refused text breaks, since UTS #46 itself only says no. */
+function refuseSpelling(text: string): Refusal {
+  const labels = text.split(/[.。．｡]/u);
+  const shown = shorten(text);
+  if (labels.some((label) => label === '')) return refuse('name-empty-label', `${shown} has two dots in a row.`);
+  if (labels.some((label) => /^[\x20-\x7e]{64,}$/.test(label)) || text.length > 253) {
+    return refuse('name-too-long', `${shown} is too long: 63 characters between dots, 253 in all.`);
+  }
+  if (labels.some((label) => label.startsWith('-') || label.endsWith('-'))) {
+    return refuse('name-hyphen', `${shown} begins or ends with a hyphen between its dots. Check the spelling.`);
+  }
+  if (labels.some((label) => /^xn--/i.test(label))) {
+    return refuse('name-bad-a-label', `${shown} is not valid punycode. Write the name in its own letters.`);
+  }
+  if (labels.some((label) => label.slice(2, 4) === '--')) {
+    return refuse('name-hyphen', `${shown} has hyphens in third and fourth place, which is kept for punycode.`);
+  }
+  if (/\s/u.test(text)) return refuse('name-with-space', `${shown} holds a space. Write one name for each row.`);
+  return refuse('name-bad-letter', `${shown} holds a character that a name cannot have. Check the spelling.`);
+}

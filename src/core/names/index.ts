@@ -1,0 +1,3 @@
+export { type DomainName, type NameRules, parseDomainName } from './domainName';
+export { lookAlikeWarning } from './lookAlike';
+export { type PastedName, splitNames } from './splitNames';

@@ -1,0 +1,14 @@
+export { type Cost, type CostTerms, RESTORE_RULE_OF_THUMB, restoreCost, termCost } from './cost';
+export {
+  type FirstYearCondition,
+  makePriceBook,
+  PRICE_ACTIONS,
+  type Price,
+  type PriceAction,
+  type PriceBook,
+  type Priced,
+  type PriceOrigin,
+  type Promotion,
+  priceInForce,
+} from './price';
+export { type PriceStep, type PriceStepKind, priceStep, type StepCosts } from './priceStep';

@@ -1,0 +1,76 @@
+import type { Charge } from '../funding';
+import type { Marks, Phase } from '../lifecycle';
+import { type Amount, plus } from '../money';
+import type { Instant } from '../time';
+
+export type PriceStepKind = 'charge' | 'late fee' | 'restore' | 'auction' | 'lost';
+
+/** The next instant at which doing nothing gets dearer or ends in loss, with the cost before and after. */
+export interface PriceStep {
+  readonly at: Instant;
+  readonly kind: PriceStepKind;
+  /** What keeping the name costs before the step; `null` when the price is unknown or nothing is owed. */
+  readonly now: Amount | null;
+  /** What it costs after it; `null` when the name is lost then, unknown, or the step is a charge that passes. */
+  readonly then: Amount | null;
+}
+
+/** What keeping one name costs, by the way it is kept. `null`: no price is known. */
+export interface StepCosts {
+  readonly renewal: Amount | null;
+  readonly lateFee: Amount | null;
+  readonly restore: Amount | null;
+}
+
+/**
+ * The price step of a name at `asOf`: ordinary renewal → late fee, if any → restore plus a year → lost. When the coming
+ * charge will pass, the step is that charge and nothing gets dearer. `null` when nothing is left to step (deletion, free).
+ * Never earlier than `asOf`.
+ */
+export function priceStep(
+  phase: Phase,
+  marks: Marks,
+  saving: Charge | null,
+  costs: StepCosts,
+  asOf: Instant,
+): PriceStep | null {
+  if (saving) return { at: Math.max(saving.at, asOf) as Instant, kind: 'charge', now: saving.cost ?? costs.renewal, then: null };
+  switch (phase) {
+    case 'refundable':
+    case 'term':
+    case 'moving':
+      if (asOf >= marks.termEnd) return stepWhileLate(marks, costs, asOf);
+      if (costs.lateFee && marks.deletion > marks.termEnd) {
+        return { at: marks.termEnd, kind: 'late fee', now: costs.renewal, then: withFee(costs) };
+      }
+      return stepToDeletion(marks, costs.renewal, costs);
+    case 'late':
+      return stepWhileLate(marks, costs, asOf);
+    case 'redemption':
+      return { at: marks.purge, kind: 'lost', now: costs.restore, then: null };
+    case 'restoring':
+      return { at: marks.restoreReportDue ?? marks.purge, kind: 'restore', now: null, then: costs.restore };
+    case 'deleting':
+    case 'free':
+      return null;
+  }
+}
+
+function withFee(costs: StepCosts): Amount | null {
+  if (!costs.renewal || !costs.lateFee) return costs.renewal;
+  return costs.lateFee.currency === costs.renewal.currency ? plus(costs.renewal, costs.lateFee) : costs.renewal;
+}
+
+function stepWhileLate(marks: Marks, costs: StepCosts, asOf: Instant): PriceStep | null {
+  if (asOf >= marks.deletion) return asOf < marks.purge ? { at: marks.purge, kind: 'lost', now: costs.restore, then: null } : null;
+  const now = withFee(costs);
+  if (marks.auction !== null && asOf < marks.auction) return { at: marks.auction, kind: 'auction', now, then: null };
+  return stepToDeletion(marks, now, costs);
+}
+
+/** At the end of the late window a restore is next, or the name is lost where the ending knows no redemption. */
+function stepToDeletion(marks: Marks, now: Amount | null, costs: StepCosts): PriceStep {
+  return marks.purge > marks.deletion
+    ? { at: marks.deletion, kind: 'restore', now, then: costs.restore }
+    : { at: marks.deletion, kind: 'lost', now, then: null };
+}

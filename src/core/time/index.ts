@@ -1,0 +1,19 @@
+export { dayIn, formatDay, monthName, untilDay } from './calendar';
+export {
+  addDays,
+  addYears,
+  DAY_MS,
+  type Day,
+  dayOf,
+  daysBetween,
+  FIRST_DAY,
+  formatInstant,
+  HOUR_MS,
+  type Instant,
+  instant,
+  LAST_DAY,
+  parseDay,
+  parseInstant,
+  startOfDay,
+} from './instant';
+export { earliestEnd, formatTermEnd, laterEnd, latestEnd, parseTermEnd, type TermEnd } from './termEnd';

@@ -1,0 +1,76 @@
+declare const instantBrand: unique symbol;
+declare const dayBrand: unique symbol;
+
+/** A point in time: whole milliseconds since 1970-01-01T00:00:00Z. */
+export type Instant = number & { readonly [instantBrand]: true };
+/** A calendar day, `YYYY-MM-DD`, of no particular time zone. */
+export type Day = string & { readonly [dayBrand]: true };
+
+export const HOUR_MS = 3_600_000;
+/** Days of the trade are 24 hours in UTC. */
+export const DAY_MS = 24 * HOUR_MS;
+
+/** The earliest and latest day the ledger accepts: no name is older than 1985, and no term is sold past 2099. */
+export const FIRST_DAY = '1985-01-01' as Day;
+export const LAST_DAY = '2099-12-31' as Day;
+
+const DAY = /^(\d{4})-(\d{2})-(\d{2})$/;
+const RFC3339 = /^\d{4}-\d{2}-\d{2}[Tt ]\d{2}:\d{2}(:\d{2}(\.\d{1,9})?)?([Zz]|[+-]\d{2}:\d{2})$/;
+
+/** Reads an RFC 3339 instant with its offset. `null` when the text is none, or names a day or hour that does not exist. */
+export function parseInstant(text: string): Instant | null {
+  if (!RFC3339.test(text)) return null;
+  if (parseDay(text.slice(0, 10)) === null || Number(text.slice(11, 13)) > 23) return null;
+  const ms = Date.parse(text.replace(' ', 'T').toUpperCase());
+  return Number.isNaN(ms) ? null : (ms as Instant);
+}
+
+/** The instant of an RFC 3339 text that the program itself wrote. Throws on anything else: a bug, not a refusal. */
+export function instant(text: string): Instant {
+  const value = parseInstant(text);
+  if (value === null) throw new Error(`not an RFC 3339 instant: ${text}`);
+  return value;
+}
+
+/** Reads `YYYY-MM-DD`. `null` when that day does not exist (30 February). */
+export function parseDay(text: string): Day | null {
+  const match = DAY.exec(text);
+  if (!match) return null;
+  const [year, month, date] = [Number(match[1]), Number(match[2]), Number(match[3])];
+  const made = new Date(Date.UTC(year, month - 1, date));
+  return made.getUTCMonth() === month - 1 && made.getUTCDate() === date ? (text as Day) : null;
+}
+
+/** RFC 3339 in UTC, to the second unless there are milliseconds. */
+export function formatInstant(at: Instant): string {
+  return new Date(at).toISOString().replace('.000Z', 'Z');
+}
+
+/** The UTC day an instant falls on. */
+export function dayOf(at: Instant): Day {
+  return new Date(at).toISOString().slice(0, 10) as Day;
+}
+
+/** 00:00 UTC of a day. */
+export function startOfDay(day: Day): Instant {
+  return Date.parse(`${day}T00:00:00Z`) as Instant;
+}
+
+/** `days` may be negative or a fraction. */
+export function addDays(at: Instant, days: number): Instant {
+  return (at + days * DAY_MS) as Instant;
+}
+
+/** Keeps month, day and time of day; 29 February becomes 28 February in a common year (from memory). */
+export function addYears(at: Instant, years: number): Instant {
+  const date = new Date(at);
+  const month = date.getUTCMonth();
+  date.setUTCFullYear(date.getUTCFullYear() + years);
+  if (date.getUTCMonth() !== month) date.setUTCDate(0);
+  return date.getTime() as Instant;
+}
+
+/** Whole days from `from` to `to`, by their UTC days: -1 is yesterday. */
+export function daysBetween(from: Instant, to: Instant): number {
+  return Math.floor(to / DAY_MS) - Math.floor(from / DAY_MS);
+}

@@ -1,0 +1,92 @@
+import type { Means } from '@/core/funding';
+import type { LedgerAccount } from '@/core/ledger';
+import type { Instant } from '@/core/time';
+import type { Queryable } from './pool';
+
+/** An account with all that Setup shows of it. */
+export interface AccountRow extends LedgerAccount {
+  readonly refunds: boolean;
+  readonly balanceAt: Instant | null;
+  readonly rulesKnown: boolean;
+  readonly notes: string;
+  readonly names: number;
+}
+
+/** What can be written about an account. */
+export type AccountDraft = Omit<AccountRow, 'id' | 'names'>;
+
+const ACCOUNT = `
+  select a.id, a.label, a.registrar, a.currency, a.lead_days as "leadDays", a.late_days as "lateDays",
+    a.late_fee_minor as "lateFeeMinor", a.auction_day as "auctionDay", a.years_per_charge as "yearsPerCharge",
+    a.retry_days as "retryDays", a.refunds, a.balance_minor as "balanceMinor", a.balance_at as "balanceAt",
+    a.rules_known as "rulesKnown", a.notes,
+    (select count(*) from names where names.account_id = a.id and gone_at is null) as names,
+    coalesce((select jsonb_agg(jsonb_build_object('kind', kind, 'label', label, 'endsMonth', ends_month) order by position)
+      from means where account_id = a.id), '[]') as means
+  from accounts a`;
+
+export async function selectAccounts(db: Queryable): Promise<AccountRow[]> {
+  return (await db.query<AccountRow>(`${ACCOUNT} order by lower(a.label)`)).rows;
+}
+
+export async function selectAccount(db: Queryable, id: number): Promise<AccountRow | null> {
+  return (await db.query<AccountRow>(`${ACCOUNT} where a.id = $1`, [id])).rows[0] ?? null;
+}
+
+const FIELDS = `label = $2, registrar = $3, currency = $4, lead_days = $5, late_days = $6, late_fee_minor = $7, auction_day = $8,
+  years_per_charge = $9, retry_days = $10, refunds = $11, balance_minor = $12, balance_at = $13, rules_known = $14, notes = $15`;
+
+function values(draft: AccountDraft): unknown[] {
+  const balanceAt = draft.balanceAt === null ? null : new Date(draft.balanceAt);
+  return [
+    draft.label, draft.registrar, draft.currency, draft.leadDays, draft.lateDays, draft.lateFeeMinor, draft.auctionDay,
+    draft.yearsPerCharge, draft.retryDays, draft.refunds, draft.balanceMinor, balanceAt, draft.rulesKnown, draft.notes,
+  ];
+}
+
+export async function insertAccount(db: Queryable, draft: AccountDraft, at: Instant): Promise<number> {
+  const { rows } = await db.query<{ id: number }>(
+    `insert into accounts (created_at, label, registrar, currency, lead_days, late_days, late_fee_minor, auction_day,
+       years_per_charge, retry_days, refunds, balance_minor, balance_at, rules_known, notes)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15) returning id`,
+    [new Date(at), ...values(draft)],
+  );
+  const id = rows[0]?.id as number;
+  await replaceMeans(db, id, draft.means);
+  return id;
+}
+
+export async function updateAccount(db: Queryable, id: number, draft: AccountDraft): Promise<void> {
+  await db.query(`update accounts set ${FIELDS} where id = $1`, [id, ...values(draft)]);
+  await replaceMeans(db, id, draft.means);
+}
+
+async function replaceMeans(db: Queryable, accountId: number, means: readonly Means[]): Promise<void> {
+  await db.query('delete from means where account_id = $1', [accountId]);
+  await db.query(
+    `insert into means (account_id, position, kind, label, ends_month)
+     select $1, place, value->>'kind', value->>'label', value->>'endsMonth' from jsonb_array_elements($2::jsonb) with ordinality as m(value, place)`,
+    [accountId, JSON.stringify(means)],
+  );
+}
+
+/** Deletes an account that holds no name. Answers whether it did. */
+export async function deleteEmptyAccount(db: Queryable, id: number): Promise<boolean> {
+  const { rowCount } = await db.query('delete from accounts where id = $1 and not exists (select from names where account_id = $1)', [id]);
+  return rowCount === 1;
+}
+
+/** Ids of the accounts with these labels, whatever their case; missing ones are made with the usual rules. */
+export async function accountsByLabel(db: Queryable, labels: readonly string[], currency: string, at: Instant): Promise<Map<string, number>> {
+  await db.query(
+    `insert into accounts (label, registrar, currency, lead_days, late_days, created_at)
+     select distinct on (lower(label)) label, label, $2, 5, 45, $3::timestamptz from unnest($1::text[]) as label
+     on conflict (lower(label)) do nothing`,
+    [labels, currency, new Date(at)],
+  );
+  const { rows } = await db.query<{ id: number; label: string }>(
+    'select id, lower(label) as label from accounts where lower(label) in (select lower(l) from unnest($1::text[]) as l)',
+    [labels],
+  );
+  return new Map(rows.map((row) => [row.label, row.id]));
+}

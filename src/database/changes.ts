@@ -1,0 +1,120 @@
+import type { Instant } from '@/core/time';
+import type { Transaction, Queryable } from './pool';
+
+/** The columns of a name that an act may change; everything else about it is fixed or derived. */
+export const CHANGEABLE = [
+  'account_id', 'registered', 'registered_day', 'term_end', 'term_end_day', 'setting', 'standing', 'setting_since',
+  'setting_evidence', 'asked', 'asked_at', 'observed', 'observed_at', 'purpose', 'never_lost', 'lock', 'privacy',
+  'name_servers', 'tags', 'notes', 'asking_minor', 'asking_currency', 'checked_at', 'gone_at',
+] as const;
+export type NamePatch = Partial<Record<(typeof CHANGEABLE)[number], unknown>>;
+
+/** What one act does to one name. */
+export interface PatchedName {
+  readonly nameId: number;
+  readonly patch: NamePatch;
+  readonly evidence?: string | null;
+}
+
+/** Opens a batch: one act, in the words of the history. */
+export async function insertBatch(tx: Transaction, at: Instant, kind: string, summary: string, undoes: number | null = null): Promise<number> {
+  const { rows } = await tx.query<{ id: number }>(
+    'insert into batches (at, kind, summary, undoes) values ($1, $2, $3, $4) returning id',
+    [new Date(at), kind, summary, undoes],
+  );
+  return rows[0]?.id as number;
+}
+
+const ASSIGNED = CHANGEABLE.join(', ');
+const FROM_NEXT = CHANGEABLE.map((column) => `r.${column}`).join(', ');
+const PICK = (record: string) => `(select jsonb_object_agg(key, to_jsonb(${record}) -> key) from jsonb_object_keys(p.patch) as key)`;
+
+/**
+ * Carries out the patches that `source` yields, a select of `name_id`, `patch` and `evidence` with parameters from $2 on,
+ * and keeps what was before and after, in one statement. Only what differs is written; a patch that changes nothing leaves
+ * no trace. Answers how many names changed.
+ */
+export async function patchNamesFrom(tx: Transaction, batchId: number, source: string, values: readonly unknown[]): Promise<number> {
+  const { rowCount } = await tx.query(
+    `with patches as (${source}), wanted as (
+       select n.id, p.evidence, jsonb_populate_record(n, p.patch) as next,
+         ${PICK('n')} as before, ${PICK('jsonb_populate_record(n, p.patch)')} as after
+       from names n join patches p on p.name_id = n.id
+     ), differing as (
+       select id, evidence, next, d.before, d.after from wanted, lateral (
+         select jsonb_object_agg(key, value) as before, jsonb_object_agg(key, wanted.after -> key) as after
+         from jsonb_each(wanted.before) where value is distinct from wanted.after -> key) d
+       where d.before is not null
+     ), written as (
+       update names n set (${ASSIGNED}) = (select ${FROM_NEXT} from (select (differing.next).*) r)
+       from differing where n.id = differing.id
+     )
+     insert into changes (batch_id, name_id, before, after, evidence) select $1, id, before, after, evidence from differing`,
+    [batchId, ...values],
+  );
+  return rowCount ?? 0;
+}
+
+/** Carries out patches held in memory. See `patchNamesFrom`. */
+export function patchNames(tx: Transaction, batchId: number, patches: readonly PatchedName[]): Promise<number> {
+  const source = 'select "nameId" as name_id, patch, evidence from jsonb_to_recordset($2::jsonb) as p("nameId" int, patch jsonb, evidence text)';
+  return patchNamesFrom(tx, batchId, source, [JSON.stringify(patches)]);
+}
+
+/** A batch with what can be said about it before undoing it. */
+export interface BatchRow {
+  readonly id: number;
+  readonly at: Instant;
+  readonly kind: string;
+  readonly summary: string;
+  readonly undoneBy: number | null;
+}
+
+export async function selectBatch(db: Queryable, id: number): Promise<BatchRow | null> {
+  const { rows } = await db.query<BatchRow>('select id, at, kind, summary, undone_by as "undoneBy" from batches where id = $1 for update', [id]);
+  return rows[0] ?? null;
+}
+
+/** Names of a batch that something else has changed since, so that undoing it would lose that. */
+export async function selectChangedSince(tx: Transaction, batchId: number): Promise<string[]> {
+  const { rows } = await tx.query<{ ascii: string }>(
+    `select n.ascii from changes c join names n on n.id = c.name_id
+     where c.batch_id = $1 and exists (
+       select from jsonb_each(c.after) as a(key, value) where (to_jsonb(n) -> a.key) is distinct from a.value)
+     order by n.ascii`,
+    [batchId],
+  );
+  return rows.map((row) => row.ascii);
+}
+
+/** Puts every name of a batch back to what it was before, as a batch of its own. */
+export async function revertBatch(tx: Transaction, batchId: number, undoId: number): Promise<number> {
+  const { rows } = await tx.query<PatchedName>(
+    'select name_id as "nameId", before as patch from changes where batch_id = $1 and before is not null',
+    [batchId],
+  );
+  const changed = await patchNames(tx, undoId, rows);
+  await tx.query('update batches set undone_by = $2 where id = $1', [batchId, undoId]);
+  return changed;
+}
+
+/** One line of a name's history. */
+export interface HistoryRow {
+  readonly at: Instant;
+  readonly kind: string;
+  readonly summary: string;
+  readonly before: Readonly<Record<string, unknown>> | null;
+  readonly after: Readonly<Record<string, unknown>>;
+  readonly evidence: string | null;
+  readonly batchId: number;
+  readonly undone: boolean;
+}
+
+export async function selectHistory(db: Queryable, nameId: number): Promise<HistoryRow[]> {
+  const { rows } = await db.query<HistoryRow>(
+    `select b.at, b.kind, b.summary, c.before, c.after, c.evidence, b.id as "batchId", b.undone_by is not null as undone
+     from changes c join batches b on b.id = c.batch_id where c.name_id = $1 order by b.at desc, c.id desc`,
+    [nameId],
+  );
+  return rows;
+}

@@ -1,0 +1,60 @@
+import type { Day } from '@/core/time';
+import type { Queryable, Transaction } from './pool';
+
+export const ENTRY_KINDS = [
+  'bought', 'registration', 'renewal', 'late fee', 'restore', 'transfer', 'privacy', 'listing fee', 'commission', 'sale', 'refund', 'other',
+] as const;
+export type EntryKind = (typeof ENTRY_KINDS)[number];
+
+/** Money spent (positive) or received (negative) on a name. */
+export interface EntryDraft {
+  readonly nameId: number;
+  readonly onDay: Day;
+  readonly kind: EntryKind;
+  readonly minor: number;
+  readonly currency: string;
+  readonly means?: string;
+  readonly reference?: string;
+  readonly note?: string;
+  readonly quotedMinor?: number | null;
+  readonly corrects?: number | null;
+}
+
+export interface EntryRow extends Required<EntryDraft> {
+  readonly id: number;
+  /** The counter-entry that takes this one back, or `null`. */
+  readonly correctedBy: number | null;
+}
+
+const ENTRY = `
+  select e.id, e.name_id as "nameId", e.on_day as "onDay", e.kind, e.minor, e.currency, e.means, e.reference, e.note,
+    e.quoted_minor as "quotedMinor", e.corrects, c.id as "correctedBy"
+  from entries e left join entries c on c.corrects = e.id`;
+
+export async function selectEntries(db: Queryable, nameId: number): Promise<EntryRow[]> {
+  return (await db.query<EntryRow>(`${ENTRY} where e.name_id = $1 order by e.on_day, e.id`, [nameId])).rows;
+}
+
+export async function selectEntry(db: Queryable, id: number): Promise<EntryRow | null> {
+  return (await db.query<EntryRow>(`${ENTRY} where e.id = $1`, [id])).rows[0] ?? null;
+}
+
+export async function insertEntries(tx: Transaction, batchId: number, entries: readonly EntryDraft[]): Promise<void> {
+  await tx.query(
+    `insert into entries (name_id, batch_id, on_day, kind, minor, currency, means, reference, note, quoted_minor, corrects)
+     select "nameId", $1, "onDay", kind, minor, currency, coalesce(means, ''), coalesce(reference, ''), coalesce(note, ''), "quotedMinor", corrects
+     from jsonb_to_recordset($2::jsonb) as e("nameId" int, "onDay" date, kind text, minor int8, currency text, means text, reference text,
+       note text, "quotedMinor" int8, corrects int)`,
+    [batchId, JSON.stringify(entries)],
+  );
+}
+
+/** Takes back every entry of a batch by a counter-entry. */
+export async function counterEntries(tx: Transaction, batchId: number, undoId: number): Promise<void> {
+  await tx.query(
+    `insert into entries (name_id, batch_id, on_day, kind, minor, currency, note, corrects)
+     select name_id, $2, on_day, kind, -minor, currency, 'taken back', id from entries e
+     where batch_id = $1 and not exists (select from entries c where c.corrects = e.id)`,
+    [batchId, undoId],
+  );
+}

@@ -1,0 +1,35 @@
+import { Pool, type PoolClient, type PoolConfig, types } from 'pg';
+
+/** What a statement is run on: the pool for a single query, a client within a transaction. */
+export type Database = Pool;
+export type Transaction = PoolClient & { readonly inTransaction: true };
+export type Queryable = Pool | PoolClient;
+
+// Whole numbers and days come as plain numbers and texts; nothing in the ledger passes 2^53.
+types.setTypeParser(types.builtins.INT8, Number);
+types.setTypeParser(types.builtins.NUMERIC, Number);
+types.setTypeParser(types.builtins.DATE, (text) => text);
+types.setTypeParser(types.builtins.TIMESTAMPTZ, (text) => Date.parse(text.replace(' ', 'T').replace(/([+-]\d\d)$/, '$1:00')));
+
+/** Opens a pool. `onError` hears of connections that break while idle, which would otherwise end the process. */
+export function openDatabase(url: string, onError: (error: Error) => void, more: PoolConfig = {}): Database {
+  const pool = new Pool({ connectionString: url, max: 10, application_name: 'name-ledger', ...more });
+  pool.on('error', onError);
+  return pool;
+}
+
+/** Runs `work` in one transaction: all of it is written, or nothing. */
+export async function transaction<T>(database: Database, work: (tx: Transaction) => Promise<T>): Promise<T> {
+  const client = await database.connect();
+  try {
+    await client.query('begin');
+    const result = await work(client as Transaction);
+    await client.query('commit');
+    return result;
+  } catch (error) {
+    await client.query('rollback').catch(() => undefined);
+    throw error;
+  } finally {
+    client.release();
+  }
+}

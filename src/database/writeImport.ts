@@ -1,0 +1,112 @@
+import type { Instant } from '@/core/time';
+import { patchNamesFrom } from './changes';
+import { insertNamesFrom } from './names';
+import type { Transaction } from './pool';
+
+/** What an import wrote. */
+export interface WrittenCounts {
+  readonly added: number;
+  readonly changed: number;
+  readonly gone: number;
+  readonly entries: number;
+  readonly prices: number;
+}
+
+const NEW = `
+  select i.ascii, i.data->>'unicode' as uni, i.data->>'ending' as ending, 'line ' || i.line as evidence,
+    i.after || jsonb_build_object('account_id', coalesce(a.id, $4))
+      || case when i.after ? 'setting' then jsonb_build_object('setting_since', $2::timestamptz, 'setting_evidence', 'imported list') else '{}' end as fields
+  from import_rows i left join accounts a on lower(a.label) = i.data->>'account'
+  where i.import_id = $3 and i.outcome = 'new' and i.taken`;
+
+const CHANGED = `
+  select n.id as name_id, 'line ' || i.line as evidence,
+    i.after || case when a.id is null then '{}' else jsonb_build_object('account_id', a.id) end
+      || case when i.before ? 'setting' then jsonb_build_object('standing', 'believed', 'setting_since', $3::timestamptz, 'setting_evidence', 'imported list') else '{}' end as patch
+  from import_rows i join names n on n.ascii = i.ascii left join accounts a on lower(a.label) = i.data->>'account'
+  where i.import_id = $2 and i.outcome = 'changed' and i.taken`;
+
+const GONE = `
+  select n.id as name_id, 'missing from a full list' as evidence, jsonb_build_object('gone_at', $3::timestamptz) as patch
+  from import_rows i join names n on n.ascii = i.ascii where i.import_id = $2 and i.outcome = 'missing' and i.taken`;
+
+/**
+ * Writes the taken rows of an import that has been compared: new names, changed names with their history, names no longer
+ * there, prices paid as entries, and renewal prices as inferred prices. Each in one statement; the caller's transaction
+ * makes it all or nothing. `accountId` holds rows that name no account; `feeMinor` is the yearly registry fee of today.
+ */
+export async function writeStagedRows(
+  tx: Transaction,
+  importId: string,
+  batchId: number,
+  accountId: number | null,
+  feeMinor: number,
+  at: Instant,
+): Promise<WrittenCounts> {
+  const now = new Date(at);
+  return {
+    added: await insertNamesFrom(tx, batchId, at, NEW, [importId, accountId]),
+    changed: await patchNamesFrom(tx, batchId, CHANGED, [importId, now]),
+    gone: await patchNamesFrom(tx, batchId, GONE, [importId, now]),
+    entries: await writePaid(tx, importId, batchId),
+    prices: await learnPrices(tx, importId, feeMinor, at),
+  };
+}
+
+/** Prices paid become entries; one that differs from what stands there is put right by a counter-entry first. */
+async function writePaid(tx: Transaction, importId: string, batchId: number): Promise<number> {
+  const paid = `
+    select n.id as name_id, coalesce((i.data->'paid'->>'onDay')::date, (n.registered at time zone 'UTC')::date, (n.added_at at time zone 'UTC')::date) as on_day,
+      (i.data->'paid'->>'minor')::int8 as minor, i.data->'paid'->>'currency' as currency
+    from import_rows i join names n on n.ascii = i.ascii
+    where i.import_id = $1 and i.taken and i.data->'paid' <> 'null' and (i.outcome = 'new' or (i.outcome = 'changed' and i.before ? 'paid'))`;
+  await tx.query(
+    `insert into entries (name_id, batch_id, on_day, kind, minor, currency, note, corrects)
+     select e.name_id, $2, e.on_day, e.kind, -e.minor, e.currency, 'put right by an imported list', e.id
+     from (${paid}) p join entries e on e.name_id = p.name_id and e.kind = 'bought' and e.corrects is null
+     where not exists (select from entries c where c.corrects = e.id)`,
+    [importId, batchId],
+  );
+  const { rowCount } = await tx.query(
+    `insert into entries (name_id, batch_id, on_day, kind, minor, currency, note) select name_id, $2, on_day, 'bought', minor, currency, 'from an imported list' from (${paid}) p`,
+    [importId, batchId],
+  );
+  return rowCount ?? 0;
+}
+
+/**
+ * Renewal prices in the list: the one most names of an account and ending carry becomes the ending's inferred price, any
+ * other a price of the name's own. A price that somebody gave is never replaced.
+ */
+async function learnPrices(tx: Transaction, importId: string, feeMinor: number, at: Instant): Promise<number> {
+  const { rowCount } = await tx.query(
+    `with told as (
+       select n.id as name_id, n.account_id, n.ending, (i.data->'renewal'->>'minor')::int8 as minor, i.data->'renewal'->>'currency' as currency
+       from import_rows i join names n on n.ascii = i.ascii
+       where i.import_id = $1 and i.taken and i.outcome in ('new', 'changed', 'unchanged') and i.data->'renewal' <> 'null'
+     ), usual as (
+       select distinct on (account_id, ending) account_id, ending, currency, minor from told
+       group by account_id, ending, currency, minor order by account_id, ending, count(*) desc, minor
+     ), known as (
+       select account_id, name_id, ending, currency, year_minor, fee_included, origin,
+         row_number() over (partition by account_id, name_id, ending order by from_day desc) as newest
+       from prices where action = 'renew'
+     ), wanted as (
+       select account_id, null::int as name_id, ending, currency, minor from usual
+       union all
+       select t.account_id, t.name_id, t.ending, t.currency, t.minor from told t join usual u using (account_id, ending)
+       where t.minor <> u.minor or t.currency <> u.currency
+     )
+     insert into prices (account_id, name_id, ending, action, currency, year_minor, fee_included, from_day, origin)
+     select w.account_id, w.name_id, w.ending, 'renew', w.currency, w.minor, true, $2, 'inferred' from wanted w
+     where not exists (
+       select from known k where k.newest = 1 and k.account_id = w.account_id and k.ending = w.ending
+         and (k.name_id is not distinct from w.name_id or k.name_id is null)
+         and (k.currency = w.currency and w.minor in (k.year_minor, k.year_minor + case when k.fee_included then 0 else $3 end)
+           or k.name_id is not distinct from w.name_id and k.origin <> 'inferred'))
+     on conflict (account_id, name_id, ending, action, from_day) do update set year_minor = excluded.year_minor, currency = excluded.currency
+     where prices.origin = 'inferred'`,
+    [importId, new Date(at).toISOString().slice(0, 10), feeMinor],
+  );
+  return rowCount ?? 0;
+}

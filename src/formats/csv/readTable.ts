@@ -1,0 +1,52 @@
+import Papa from 'papaparse';
+import { type Refusal, refuse } from '@/core/refusal';
+
+/** One row of a table with the line of the file (from 1) on which it begins. */
+export interface TableRow {
+  readonly line: number;
+  readonly cells: readonly string[];
+}
+
+export interface Table {
+  readonly delimiter: string;
+  readonly rows: readonly TableRow[];
+  readonly columns: number;
+}
+
+/** More columns than any list of names has; a wider file is something else. */
+const MOST_COLUMNS = 500;
+
+/**
+ * Reads delimited text (RFC 4180 and its relatives): comma, semicolon, tab or pipe, recognised; quotes; CRLF or LF.
+ * Empty rows are left out. Refused: a quote that never closes, more than 500 columns, no rows at all.
+ */
+export function readTable(text: string): Table | Refusal {
+  const parsed = Papa.parse<string[]>(text, { delimitersToGuess: [',', ';', '\t', '|'], skipEmptyLines: false });
+  const unclosed = parsed.errors.find((error) => error.code === 'MissingQuotes');
+  if (unclosed) {
+    const line = lineOfRow(parsed.data, unclosed.row ?? 0);
+    return refuse('quote-not-closed', `A quote that opens on line ${line} never closes. Close it, or take it out, and bring the file again.`);
+  }
+  const columns = parsed.data.reduce((most, row) => Math.max(most, row.length), 0);
+  if (columns > MOST_COLUMNS) {
+    return refuse('too-many-columns', `This file has ${columns} columns; ${MOST_COLUMNS} are the most. Is it a list of names?`);
+  }
+  const rows: TableRow[] = [];
+  let line = 1;
+  for (const cells of parsed.data) {
+    if (cells.some((cell) => cell.trim() !== '')) rows.push({ line, cells });
+    line += 1 + breaksWithin(cells);
+  }
+  if (rows.length === 0) return refuse('nothing-to-read', 'There is nothing to read here. Paste names, or choose a file that holds them.');
+  return { delimiter: parsed.meta.delimiter, rows, columns };
+}
+
+function breaksWithin(cells: readonly string[]): number {
+  let breaks = 0;
+  for (const cell of cells) if (cell.includes('\n')) breaks += cell.split('\n').length - 1;
+  return breaks;
+}
+
+function lineOfRow(rows: readonly (readonly string[])[], row: number): number {
+  return rows.slice(0, row).reduce((line, cells) => line + 1 + breaksWithin(cells), 1);
+}

@@ -1,0 +1,19 @@
+import Papa from 'papaparse';
+
+const FORMULA = /^[=+\-@\t\r]/;
+const PLAIN_NUMBER = /^-?\d+(\.\d+)?$/;
+
+/** A cell that a spreadsheet would take for a formula gets an apostrophe before it; plain numbers stay numbers. */
+export function defuse(cell: string): string {
+  return FORMULA.test(cell) && !PLAIN_NUMBER.test(cell) ? `'${cell}` : cell;
+}
+
+/** Takes back what `defuse` did. */
+export function undefuse(cell: string): string {
+  return cell.startsWith("'") && FORMULA.test(cell.slice(1)) ? cell.slice(1) : cell;
+}
+
+/** Writes a table as CSV (RFC 4180: comma, CRLF, quotes where needed), every cell defused. */
+export function writeTable(headings: readonly string[], rows: readonly (readonly string[])[]): string {
+  return `${Papa.unparse({ fields: [...headings], data: rows.map((row) => row.map(defuse)) }, { newline: '\r\n' })}\r\n`;
+}

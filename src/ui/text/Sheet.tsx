@@ -1,0 +1,50 @@
+'use client';
+import styled from 'styled-components';
+
+/** The working surface of a page that is read from top to bottom. */
+export const Page = styled.div`
+  display: flex;
+  flex-direction: column;
+  gap: 20px;
+  padding: 22px 26px 40px;
+  max-width: 1120px;
+  @media (max-width: 640px) { padding: 14px 14px 40px; }
+`;
+
+/** A part of a page with its heading. */
+export const Section = styled.section`
+  display: flex;
+  flex-direction: column;
+  gap: 10px;
+  min-width: 0;
+`;
+
+/** A row of fields that wraps. */
+export const Fields = styled.div`
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(190px, 1fr));
+  gap: 12px 16px;
+  align-items: start;
+`;
+
+/** A ruled table. Figures carry the class `figure`. */
+export const Ruled = styled.table`
+  width: 100%;
+  border-collapse: collapse;
+  & th { text-align: left; font-weight: 400; color: var(--ink-soft); font-size: 0.9rem; padding: 6px 10px 6px 0; border-bottom: 1px solid var(--rule); }
+  & td { padding: 6px 10px 6px 0; border-bottom: 1px solid var(--rule); vertical-align: top; }
+  & th.figure, & td.figure { text-align: right; }
+  & tfoot td { border-bottom: 3px double var(--ink); font-weight: 600; }
+  & tr[data-off='true'] td { color: var(--ink-soft); }
+`;
+
+/** Lets a wide table scroll on its own. */
+export const Wide = styled.div`overflow-x: auto;`;
+
+/** A notice that needs an answer or care. */
+export const Notice = styled.div`
+  padding: 10px 14px;
+  border-left: 4px solid var(--bearing);
+  background: var(--bearing-pale);
+  &[data-kind='caution'] { border-color: var(--caution); background: var(--caution-pale); }
+`;

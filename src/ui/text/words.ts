@@ -1,0 +1,98 @@
+import type { AutoRenewSetting } from '@/core/funding';
+import type { Outlook } from '@/core/ledger';
+import type { Phase } from '@/core/lifecycle';
+import { type Amount, formatAmount, formatFigure } from '@/core/money';
+import type { PriceStep } from '@/core/pricing';
+import { type Day, dayIn, formatDay, type Instant, type TermEnd, untilDay } from '@/core/time';
+
+/** How days are shown: the user's zone, and the day whose year goes without saying. */
+export interface DayStyle {
+  readonly zone: string;
+  readonly today: Day;
+}
+
+/** `3 Jan 2027`, without the year when it is this one. */
+export function dayWords(at: Instant, style: DayStyle): string {
+  return formatDay(dayIn(at, style.zone), style.today);
+}
+
+/** The day a term ends, as it was given when only a date is known. */
+export function termEndWords(end: TermEnd, style: DayStyle): string {
+  return formatDay(dayIn(end.at, end.precision === 'day' ? 'UTC' : style.zone), style.today);
+}
+
+/** The last whole day on which what ends at `mark` still works. */
+export function untilWords(mark: Instant, style: DayStyle): string {
+  return formatDay(untilDay(mark, style.zone), style.today);
+}
+
+/** The words of each phase, with the trade's other word for it where there is one. */
+export const PHASE_WORDS: Readonly<Record<Phase, { readonly word: string; readonly trade: string | null }>> = {
+  refundable: { word: 'refundable', trade: 'add grace' },
+  term: { word: 'in term', trade: 'active' },
+  late: { word: 'late window', trade: 'auto-renew grace' },
+  redemption: { word: 'redemption', trade: 'redemption grace' },
+  restoring: { word: 'restoring', trade: 'pending restore' },
+  deleting: { word: 'in deletion', trade: 'pending delete' },
+  free: { word: 'free', trade: 'available' },
+  moving: { word: 'moving', trade: 'pending transfer' },
+};
+
+export const SETTING_WORDS: Readonly<Record<AutoRenewSetting, string>> = { on: 'on', off: 'off', stalled: 'stalled', unknown: '?' };
+
+/** What happens next if nothing is done, in a few words for a column. */
+export function outlookWords(outlook: Outlook, style: DayStyle): string {
+  switch (outlook.kind) {
+    case 'charged':
+      return `${outlook.charge.assumed ? 'charge due' : 'charged'} ${dayWords(outlook.charge.at, style)}`;
+    case 'charge fails':
+      return `charge fails ${dayWords(outlook.charge.at, style)}`;
+    case 'lapses':
+      return `lapses ${dayWords(outlook.at, style)}`;
+    case 'late until':
+      return `late until ${untilWords(outlook.at, style)}`;
+    case 'auctioned':
+      return `late until ${untilWords(outlook.at, style)}, then auctioned`;
+    case 'restore by':
+      return `restore by ${untilWords(outlook.at, style)}`;
+    case 'report due':
+      return `restoring, report by ${untilWords(outlook.at, style)}`;
+    case 'moving':
+      return 'moving to another account';
+    case 'free from':
+      return `in deletion, free ${dayWords(outlook.at, style)}`;
+    case 'free since':
+      return `free since ${dayWords(outlook.at, style)}`;
+    case 'unknown':
+      return 'end of term not known';
+  }
+}
+
+/** `11.38 → 125.18`, `125.18 → lost`, `11.38`; with the currency when it is not the home one. */
+export function stepFigures(step: PriceStep | null, homeCurrency: string): string {
+  if (!step) return '';
+  if (step.kind === 'charge') return step.now ? figure(step.now, homeCurrency) : 'no price';
+  if (!step.now && !step.then) return step.kind === 'lost' ? 'lost' : 'no price';
+  const now = step.now ? figure(step.now, homeCurrency) : 'paid';
+  const then = step.kind === 'lost' || step.kind === 'auction' ? 'lost' : step.then ? figure(step.then, homeCurrency, step.now) : 'no price';
+  return `${now} → ${then}`;
+}
+
+function figure(amount: Amount, homeCurrency: string, besides: Amount | null = null): string {
+  return amount.currency === homeCurrency || amount.currency === besides?.currency ? formatFigure(amount) : formatAmount(amount);
+}
+
+/** Amounts of several currencies side by side; a dash for none. */
+export function amountsWords(amounts: readonly Amount[], whole = false): string {
+  return amounts.length === 0 ? '–' : amounts.map((amount) => formatAmount(amount, whole)).join(' + ');
+}
+
+/** `one name`, `3 names`. */
+export function namesWords(count: number): string {
+  return count === 1 ? 'one name' : `${count.toLocaleString('en')} names`;
+}
+
+/** `+40`, `-18`: days from now. */
+export function daysWords(days: number): string {
+  return days > 0 ? `+${days}` : String(days);
+}

@@ -1,0 +1,32 @@
+import pino, { type Logger } from 'pino';
+import { parseInstant, type Instant } from '@/core/time';
+import { type Database, openDatabase } from '@/database/pool';
+
+/** What a command or query needs from the world. Tests hand in their own. */
+export interface Deps {
+  readonly database: Database;
+  readonly clock: () => Instant;
+  readonly log: Logger;
+}
+
+/** The clock of this process. `NAME_LEDGER_TODAY` (RFC 3339) holds it still, for pictures and tests. */
+export function clockFrom(fixed: string | undefined): () => Instant {
+  if (!fixed) return () => Date.now() as Instant;
+  const at = parseInstant(fixed);
+  if (at === null) throw new Error(`NAME_LEDGER_TODAY is not an RFC 3339 instant: ${fixed}`);
+  return () => at;
+}
+
+const kept = globalThis as { nameLedgerDeps?: Deps };
+
+/** The dependencies of this process, made once: its database by `DATABASE_URL`, its clock, its log. */
+export function deps(): Deps {
+  if (!kept.nameLedgerDeps) {
+    const url = process.env.DATABASE_URL;
+    if (!url) throw new Error('DATABASE_URL is not set; start the program with bin/start');
+    const log = pino({ name: 'name-ledger', level: process.env.LOG_LEVEL ?? 'info' });
+    const database = openDatabase(url, (error) => log.error({ error }, 'an idle database connection broke'));
+    kept.nameLedgerDeps = { database, log, clock: clockFrom(process.env.NAME_LEDGER_TODAY) };
+  }
+  return kept.nameLedgerDeps;
+}

@@ -1,0 +1,56 @@
+import { type Refusal, refuse } from '@/core/refusal';
+import {
+  countOutcomes, type ImportRow, moveImport, type OutcomeCounts, type PreviewRow, type RowOutcome, selectImport, selectOpenImports,
+  selectPreviewRows, takeRows,
+} from '@/database/imports';
+import { writeTable } from '@/formats/csv/writeTable';
+import type { Deps } from '../deps';
+
+export type { OutcomeCounts, PreviewRow, RowOutcome } from '@/database/imports';
+
+/** An import with how many of its rows came out how. */
+export interface ImportSummary {
+  readonly row: ImportRow;
+  readonly counts: OutcomeCounts;
+}
+
+export async function importSummary(deps: Deps, id: string): Promise<ImportSummary | Refusal> {
+  const row = await selectImport(deps.database, id);
+  if (!row) return refuse('import-unknown', 'This import is no longer there. Bring the list again.');
+  return { row, counts: await countOutcomes(deps.database, id) };
+}
+
+/** One page of the rows that came out one way. */
+export function importRows(deps: Deps, id: string, outcome: RowOutcome, limit: number | null, offset: number): Promise<PreviewRow[]> {
+  return selectPreviewRows(deps.database, id, outcome, limit, offset);
+}
+
+/** Chooses which rows are written: some by name, or all of one outcome. */
+export async function chooseRows(deps: Deps, id: string, outcome: RowOutcome, names: readonly string[] | null, taken: boolean): Promise<void> {
+  await takeRows(deps.database, id, outcome, names, taken);
+}
+
+/** Drops an import that has not been written. */
+export async function dropImport(deps: Deps, id: string): Promise<void> {
+  await moveImport(deps.database, id, { status: 'dropped' }, ['asking', 'ready', 'failed']);
+}
+
+/** Imports that were left and can be returned to. */
+export function openImports(deps: Deps): Promise<ImportRow[]> {
+  return selectOpenImports(deps.database);
+}
+
+/** The refused rows as CSV, each with its line and reason, made so that it can be mended and brought again. */
+export async function refusedRowsCsv(deps: Deps, id: string): Promise<string | Refusal> {
+  const row = await selectImport(deps.database, id);
+  if (!row) return refuse('import-unknown', 'This import is no longer there. Bring the list again.');
+  const refused = await selectPreviewRows(deps.database, id, 'refused', null, 0);
+  const { columns } = row.options.mapping;
+  const headings = columns.map((column, i) => column.heading || column.field || `column ${i + 1}`);
+  return writeTable([...headings, 'refused because', 'line'], refused.map(({ input, message, line }) => [...cellsOf(input, columns.length), message ?? '', String(line)]));
+}
+
+function cellsOf(input: string, columns: number): string[] {
+  const cells = JSON.parse(input) as string[];
+  return Array.from({ length: columns }, (_, i) => cells[i] ?? '');
+}

@@ -1,0 +1,48 @@
+import { registryFeeOn } from '@/core/lifecycle';
+import { type Refusal, refuse } from '@/core/refusal';
+import { dayOf } from '@/core/time';
+import { accountsByLabel } from '@/database/accounts';
+import { insertBatch } from '@/database/changes';
+import { hasNewRowsWithoutAccount, moveImport, selectImport, selectStagedAccounts } from '@/database/imports';
+import { bumpRevision } from '@/database/ledger';
+import { selectRegistryFees } from '@/database/policies';
+import { transaction } from '@/database/pool';
+import { selectSettings } from '@/database/settings';
+import { type WrittenCounts, writeStagedRows } from '@/database/writeImport';
+import type { Deps } from '../deps';
+
+/** Where names land whose list says no account. */
+const NO_ACCOUNT = 'No account yet';
+
+export interface WrittenImport extends WrittenCounts {
+  readonly batchId: number | null;
+}
+
+/**
+ * Writes the rows of an import that are taken, in one transaction: all or nothing. Accounts that the list names and the
+ * ledger lacks are made on the way with the usual rules. Written once: a second call is refused.
+ */
+export async function writeImport(deps: Deps, id: string): Promise<WrittenImport | Refusal> {
+  const { database } = deps;
+  const row = await selectImport(database, id);
+  if (!row) return refuse('import-unknown', 'This import is no longer there. Bring the list again.');
+  const at = deps.clock();
+  return transaction(database, async (tx) => {
+    if (!(await moveImport(tx, id, { status: 'writing' }, ['ready']))) {
+      return refuse('import-not-ready', row.status === 'done' ? 'This list has been written already.' : 'Read the list first, then write it.');
+    }
+    await bumpRevision(tx);
+    const { homeCurrency } = await selectSettings(tx);
+    await accountsByLabel(tx, await selectStagedAccounts(tx, id), homeCurrency, at);
+    let { accountId } = row.options;
+    if (accountId === null && (await hasNewRowsWithoutAccount(tx, id))) {
+      accountId = (await accountsByLabel(tx, [NO_ACCOUNT], homeCurrency, at)).get(NO_ACCOUNT.toLowerCase()) ?? null;
+    }
+    const batchId = await insertBatch(tx, at, 'import', row.source === 'pasted' ? 'Brought in by pasting' : `Brought in from ${row.source}`);
+    const fee = registryFeeOn(await selectRegistryFees(tx), dayOf(at))?.minor ?? 0;
+    const counts = await writeStagedRows(tx, id, batchId, accountId, fee, at);
+    await moveImport(tx, id, { status: 'done', batchId });
+    return { ...counts, batchId };
+  });
+}
+

@@ -1,0 +1,118 @@
+import { isCurrency, parseDecimal } from '@/core/money';
+import { isRefusal, type Refusal, refuse } from '@/core/refusal';
+import { FIRST_DAY, formatInstant, LAST_DAY, parseTermEnd, startOfDay, type TermEnd } from '@/core/time';
+import { selectAccount } from '@/database/accounts';
+import { insertBatch, type NamePatch, type PatchedName, patchNames } from '@/database/changes';
+import { bumpRevision } from '@/database/ledger';
+import { selectTagPatches } from '@/database/names';
+import { transaction } from '@/database/pool';
+import type { Deps } from '../deps';
+import { readRequest } from '../validate';
+import { AskAutoRenew, ConfirmAutoRenew, EditNames, type NameEdit } from './requests';
+
+/** What a command did: the batch that undo takes back, and how many names it changed. */
+export interface Done {
+  readonly batchId: number | null;
+  readonly changed: number;
+  readonly summary: string;
+}
+
+/** Opens a batch, carries out the patches, and drops the batch again when nothing differed. */
+export async function carryOut(
+  deps: Deps,
+  kind: string,
+  summary: string,
+  patchesOf: (tx: Parameters<typeof patchNames>[0]) => Promise<readonly PatchedName[]>,
+): Promise<Done> {
+  return transaction(deps.database, async (tx) => {
+    await bumpRevision(tx);
+    const patches = await patchesOf(tx);
+    const batchId = await insertBatch(tx, deps.clock(), kind, summary);
+    const changed = await patchNames(tx, batchId, patches);
+    return { batchId: changed > 0 ? batchId : null, changed, summary };
+  });
+}
+
+/** Changes account, purpose, tags, asking price and the like on many names, with undo. */
+export async function editNames(deps: Deps, input: unknown): Promise<Done | Refusal> {
+  const request = await readRequest(EditNames, input);
+  if (isRefusal(request)) return request;
+  const { nameIds, edit } = request;
+  const fields = await fieldsOf(deps, edit);
+  if (isRefusal(fields)) return fields;
+  return carryOut(deps, 'edit', summaryOf(edit, nameIds.length), async (tx) => {
+    const tags = edit.addTags || edit.removeTags ? await selectTagPatches(tx, nameIds, edit.addTags ?? [], edit.removeTags ?? []) : [];
+    const tagsOf = new Map(tags.map(({ nameId, patch }) => [nameId, patch]));
+    return nameIds.map((nameId) => ({ nameId, patch: { ...fields, ...tagsOf.get(nameId) } }));
+  });
+}
+
+async function fieldsOf(deps: Deps, edit: NameEdit): Promise<NamePatch | Refusal> {
+  const fields: NamePatch = {};
+  if (edit.accountId !== undefined) {
+    if (!(await selectAccount(deps.database, edit.accountId))) return refuse('account-unknown', 'That account is no longer there. Choose another.', 'accountId');
+    fields.account_id = edit.accountId;
+  }
+  if (edit.purpose !== undefined) fields.purpose = edit.purpose;
+  if (edit.neverLost !== undefined) fields.never_lost = edit.neverLost;
+  if (edit.lock !== undefined) fields.lock = edit.lock;
+  if (edit.privacy !== undefined) fields.privacy = edit.privacy;
+  if (edit.notes !== undefined) fields.notes = edit.notes;
+  if (edit.clearNotes) fields.notes = '';
+  if (edit.asking) {
+    const asking = isCurrency(edit.asking.currency) ? parseDecimal(edit.asking.amount, edit.asking.currency) : null;
+    if (!asking || asking.minor < 0) return refuse('asking-invalid', 'Write the asking price as a plain amount, like 1200.', 'asking');
+    Object.assign(fields, { asking_minor: asking.minor, asking_currency: asking.currency });
+  }
+  if (edit.clearAsking) Object.assign(fields, { asking_minor: null, asking_currency: null });
+  for (const [text, at, day] of [[edit.expiresAt, 'term_end', 'term_end_day'], [edit.registeredAt, 'registered', 'registered_day']] as const) {
+    if (text === undefined) continue;
+    const end = parseTermEnd(text);
+    if (!end || !withinReach(end)) return refuse('date-out-of-range', `${text.slice(0, 40)} is not a day between 1985 and 2099. Check it.`, at === 'term_end' ? 'expiresAt' : 'registeredAt');
+    Object.assign(fields, { [at]: formatInstant(end.at), [day]: end.precision === 'day' });
+  }
+  return fields;
+}
+
+function withinReach(end: TermEnd): boolean {
+  return end.at >= startOfDay(FIRST_DAY) && end.at < startOfDay(LAST_DAY);
+}
+
+function summaryOf(edit: NameEdit, names: number): string {
+  const what = [
+    edit.accountId !== undefined && 'account', edit.purpose && `purpose “${edit.purpose}”`, edit.neverLost !== undefined && 'never to be lost',
+    (edit.addTags || edit.removeTags) && 'tags', (edit.notes !== undefined || edit.clearNotes) && 'notes',
+    (edit.asking || edit.clearAsking) && 'asking price', edit.lock !== undefined && 'lock', edit.privacy !== undefined && 'privacy',
+    (edit.expiresAt || edit.registeredAt) && 'dates',
+  ].filter((word): word is string => typeof word === 'string');
+  return `Set ${what.join(', ') || 'nothing'} on ${names === 1 ? 'one name' : `${names} names`}`;
+}
+
+/**
+ * Notes that the registrar is being asked to switch auto-renew. The setting itself stays as it was known until it is
+ * confirmed, so that the ledger never shows as done what was only asked.
+ */
+export async function askAutoRenew(deps: Deps, input: unknown): Promise<Done | Refusal> {
+  const request = await readRequest(AskAutoRenew, input);
+  if (isRefusal(request)) return request;
+  const { nameIds, to } = request;
+  const at = formatInstant(deps.clock());
+  return carryOut(deps, 'auto-renew asked', `Asked for auto-renew ${to} on ${countNames(nameIds)}`, async () =>
+    nameIds.map((nameId) => ({ nameId, patch: { asked: to, asked_at: at } })),
+  );
+}
+
+/** Takes down what the registrar shows, with what was seen as evidence. Ends a pending ask. */
+export async function confirmAutoRenew(deps: Deps, input: unknown): Promise<Done | Refusal> {
+  const request = await readRequest(ConfirmAutoRenew, input);
+  if (isRefusal(request)) return request;
+  const { nameIds, setting, evidence } = request;
+  const patch = { setting, standing: 'confirmed', setting_since: formatInstant(deps.clock()), setting_evidence: evidence, asked: null, asked_at: null };
+  return carryOut(deps, 'auto-renew confirmed', `Confirmed auto-renew ${setting} on ${countNames(nameIds)}`, async () =>
+    nameIds.map((nameId) => ({ nameId, patch, evidence })),
+  );
+}
+
+function countNames(nameIds: readonly number[]): string {
+  return nameIds.length === 1 ? 'one name' : `${nameIds.length} names`;
+}

@@ -1,0 +1,114 @@
+import { ArrayMaxSize, ArrayNotEmpty, IsArray, IsBoolean, IsIn, IsInt, IsISO8601, IsOptional, IsString, Matches, MaxLength, Max, Min, ValidateNested } from 'class-validator';
+import { Type } from 'class-transformer';
+import { PURPOSES, type Purpose } from '@/core/ledger';
+import { GREATEST_MINOR } from '@/core/money';
+import type { Day } from '@/core/time';
+import { ENTRY_KINDS, type EntryKind } from '@/database/entries';
+
+/** The most names one command takes. */
+export const MOST_NAMES = 50_000;
+
+/** Money as other programs send it: `{ "amount": "11.38", "currency": "USD" }`. */
+export class MoneyText {
+  @Matches(/^-?\d{1,13}(\.\d{1,4})?$/, { message: 'Write an amount like 11.38.' })
+  amount!: string;
+
+  @Matches(/^[A-Z]{3}$/, { message: 'Write a currency code like USD.' })
+  currency!: string;
+}
+
+/** What is to be changed on many names at once. What is left out stays as it is. */
+export class NameEdit {
+  @IsOptional() @Type(() => Number) @IsInt()
+  accountId?: number;
+
+  @IsOptional() @IsIn(PURPOSES, { message: `Choose one of ${PURPOSES.join(', ')}.` })
+  purpose?: Purpose;
+
+  @IsOptional() @IsBoolean()
+  neverLost?: boolean;
+
+  @IsOptional() @IsBoolean()
+  lock?: boolean;
+
+  @IsOptional() @IsBoolean()
+  privacy?: boolean;
+
+  @IsOptional() @IsArray() @ArrayMaxSize(100) @IsString({ each: true }) @MaxLength(60, { each: true, message: 'A tag has 60 letters at most.' })
+  addTags?: string[];
+
+  @IsOptional() @IsArray() @ArrayMaxSize(100) @IsString({ each: true })
+  removeTags?: string[];
+
+  @IsOptional() @IsString() @MaxLength(4000, { message: 'Notes have 4,000 letters at most.' })
+  notes?: string;
+
+  @IsOptional() @IsBoolean()
+  clearNotes?: boolean;
+
+  @IsOptional() @ValidateNested() @Type(() => MoneyText)
+  asking?: MoneyText;
+
+  @IsOptional() @IsBoolean()
+  clearAsking?: boolean;
+
+  @IsOptional() @IsISO8601({ strict: true }, { message: 'Write the end of the term like 2027-05-13 or 2027-05-13T10:15:00Z.' })
+  expiresAt?: string;
+
+  @IsOptional() @IsISO8601({ strict: true }, { message: 'Write the day of registration like 2019-11-06.' })
+  registeredAt?: string;
+}
+
+export class EditNames {
+  @IsArray() @ArrayNotEmpty({ message: 'Choose at least one name.' }) @ArrayMaxSize(MOST_NAMES) @IsInt({ each: true })
+  nameIds!: number[];
+
+  @ValidateNested() @Type(() => NameEdit)
+  edit!: NameEdit;
+}
+
+/** Auto-renew is asked of the registrar first, then confirmed by what was seen there. */
+export class AskAutoRenew {
+  @IsArray() @ArrayNotEmpty({ message: 'Choose at least one name.' }) @ArrayMaxSize(MOST_NAMES) @IsInt({ each: true })
+  nameIds!: number[];
+
+  @IsIn(['on', 'off'])
+  to!: 'on' | 'off';
+}
+
+export class ConfirmAutoRenew {
+  @IsArray() @ArrayNotEmpty({ message: 'Choose at least one name.' }) @ArrayMaxSize(MOST_NAMES) @IsInt({ each: true })
+  nameIds!: number[];
+
+  @IsIn(['on', 'off', 'stalled'])
+  setting!: 'on' | 'off' | 'stalled';
+
+  @IsString() @MaxLength(400, { message: 'The evidence has 400 letters at most.' })
+  evidence!: string;
+}
+
+export class AddEntry {
+  @Type(() => Number) @IsInt()
+  nameId!: number;
+
+  @Matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'Write the day like 2027-05-13.' })
+  onDay!: Day;
+
+  @IsIn(ENTRY_KINDS, { message: 'Choose what the money was for.' })
+  kind!: EntryKind;
+
+  @Type(() => Number) @IsInt() @Min(0, { message: 'Write the amount without a sign.' }) @Max(GREATEST_MINOR, { message: 'That is more than a name can cost. Check the amount.' })
+  minor!: number;
+
+  @Matches(/^[A-Z]{3}$/, { message: 'Write a currency code like USD.' })
+  currency!: string;
+
+  @IsOptional() @IsString() @MaxLength(100)
+  means?: string;
+
+  @IsOptional() @IsString() @MaxLength(200)
+  reference?: string;
+
+  @IsOptional() @IsString() @MaxLength(1000)
+  note?: string;
+}

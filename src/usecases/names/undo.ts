@@ -1,0 +1,30 @@
+import { type Refusal, refuse } from '@/core/refusal';
+import { insertBatch, revertBatch, selectBatch, selectChangedSince } from '@/database/changes';
+import { counterEntries } from '@/database/entries';
+import { bumpRevision } from '@/database/ledger';
+import { transaction } from '@/database/pool';
+import type { Deps } from '../deps';
+import type { Done } from './edit';
+
+/**
+ * Takes back what one act wrote in the books: every name as it was before, every entry by a counter-entry. It undoes
+ * nothing at a registrar. Refused when it was taken back already, or when something else has changed the same since.
+ */
+export async function undo(deps: Deps, batchId: number): Promise<Done | Refusal> {
+  return transaction(deps.database, async (tx) => {
+    await bumpRevision(tx);
+    const batch = await selectBatch(tx, batchId);
+    if (!batch) return refuse('undo-unknown', 'There is nothing to take back here any more.');
+    if (batch.undoneBy !== null) return refuse('undo-done', 'This has been taken back already.');
+    const since = await selectChangedSince(tx, batchId);
+    if (since.length > 0) {
+      const others = since.length > 1 ? ` and ${since.length - 1} more` : '';
+      return refuse('undo-changed-since', `${since[0]}${others} changed again since. Take that back first, or set the value by hand.`);
+    }
+    const summary = `Taken back: ${batch.summary}`;
+    const undoId = await insertBatch(tx, deps.clock(), 'undo', summary, batchId);
+    const changed = await revertBatch(tx, batchId, undoId);
+    await counterEntries(tx, batchId, undoId);
+    return { batchId: null, changed, summary };
+  });
+}

@@ -1,0 +1,131 @@
+import type { AutoRenewSetting, FundedAccount } from '@/core/funding';
+import type { LedgerAccount, LedgerName, Projection } from '@/core/ledger';
+import { rowsOn } from '@/core/ledger';
+import { greatestTerm, type Phase, policyFor, registryFeeOn, renewedEnd } from '@/core/lifecycle';
+import { type Amount, amount, plus, sumByCurrency } from '@/core/money';
+import { type Cost, priceInForce, termCost } from '@/core/pricing';
+import { isRefusal, type Refusal, refuse } from '@/core/refusal';
+import { dayOf, type TermEnd } from '@/core/time';
+import type { Deps } from '../deps';
+import { projectedLedger } from '../names/ledger';
+import { readRequest } from '../validate';
+import { QuoteRenewal } from './requests';
+
+/** What renewing one name would do and cost, or why it cannot be done. */
+export interface QuotedItem {
+  readonly nameId: number;
+  readonly ascii: string;
+  readonly unicode: string;
+  readonly accountId: number;
+  readonly phase: Phase | null;
+  readonly setting: AutoRenewSetting;
+  readonly years: number;
+  /** The longest term that may be bought today, and the policy's step; `null` when none may. */
+  readonly mostYears: number | null;
+  readonly leastYears: number;
+  readonly stepYears: number;
+  readonly oldEnd: TermEnd | null;
+  readonly newEnd: TermEnd | null;
+  /** `null` when no price is known. */
+  readonly cost: Cost | null;
+  readonly lateFee: Amount | null;
+  /** Cost and late fee together. */
+  readonly total: Amount | null;
+  readonly refusal: Refusal | null;
+}
+
+/** A quote by account: what it comes to, against the balance as last known. */
+export interface QuotedAccount {
+  readonly account: Pick<LedgerAccount, 'id' | 'label' | 'registrar'> & FundedAccount;
+  readonly totals: readonly Amount[];
+}
+
+export interface RenewalQuote {
+  readonly items: readonly QuotedItem[];
+  readonly accounts: readonly QuotedAccount[];
+  readonly totals: readonly Amount[];
+  readonly promotion: { readonly code: string; readonly percent: number } | null;
+  readonly taxPercent: number;
+}
+
+/** Works out old end, new end and cost for each name and in total. Names that cannot be renewed say why and cost nothing. */
+export async function quoteRenewal(deps: Deps, input: unknown): Promise<RenewalQuote | Refusal> {
+  const request = await readRequest(QuoteRenewal, input);
+  if (isRefusal(request)) return request;
+  const projection = await projectedLedger(deps, request.items.map((item) => item.nameId));
+  const places = new Map(projection.names.map((name, place) => [name.id, place]));
+  const seen = new Set<number>();
+  const items: QuotedItem[] = [];
+  for (const { nameId, years } of request.items) {
+    const place = places.get(nameId);
+    if (place === undefined) return refuse('name-not-in-ledger', 'One of the names is no longer in the ledger. Load the page again.');
+    if (seen.has(nameId)) continue;
+    seen.add(nameId);
+    items.push(quoteItem(projection, place, years, request));
+  }
+  const asked = items.filter((item) => item.refusal === null);
+  const totals = (list: readonly QuotedItem[]) => sumByCurrency(list.flatMap((item) => item.total ?? []));
+  const accounts = projection.index.rules.accounts.flatMap((account) => {
+    const own = asked.filter((item) => item.accountId === account.id);
+    return own.length === 0 ? [] : [{ account, totals: totals(own) }];
+  });
+  return { items, accounts, totals: totals(asked), promotion: request.promotion ?? null, taxPercent: request.taxPercent ?? 0 };
+}
+
+function quoteItem(projection: Projection, place: number, years: number, request: QuoteRenewal): QuotedItem {
+  const { index, asOf } = projection;
+  const name = projection.names[place] as LedgerName;
+  const row = rowsOn(projection, asOf)(place);
+  const policy = policyFor(name.ending, index.policies);
+  const { least, step } = policy.terms.renew;
+  const refusal = row.termEnd === null ? refuse('term-unknown', 'Set the end of the term first.', 'nameId') : refuseByPhase(row.phase);
+  const newEnd = row.termEnd === null || refusal ? null : renewedEnd(row.termEnd, years, policy, asOf);
+  const price = priceInForce(index.book, { accountId: name.accountId, nameId: name.id, ending: name.ending }, 'renew', dayOf(asOf));
+  const { promotion } = request;
+  const cost = price
+    ? termCost(price, {
+        years,
+        fee: policy.yearlyFee ? registryFeeOn(index.fees, dayOf(asOf)) : null,
+        promotion: promotion ? { code: promotion.code, off: { kind: 'percent', percent: promotion.percent }, years: null } : null,
+        taxPercent: request.taxPercent,
+      })
+    : null;
+  const account = index.accounts.get(name.accountId);
+  const lateFee = row.phase === 'late' && account && account.lateFeeMinor > 0 ? amount(account.lateFeeMinor, account.currency) : null;
+  return {
+    nameId: name.id,
+    ascii: name.ascii,
+    unicode: name.unicode,
+    accountId: name.accountId,
+    phase: row.phase,
+    setting: row.setting,
+    years,
+    mostYears: row.termEnd === null ? null : greatestTerm(row.termEnd, policy, asOf, 'renew'),
+    leastYears: least,
+    stepYears: step,
+    oldEnd: row.termEnd,
+    newEnd: isRefusal(newEnd) ? null : newEnd,
+    cost,
+    lateFee,
+    total: cost && (lateFee && lateFee.currency === cost.total.currency ? plus(cost.total, lateFee) : cost.total),
+    refusal: refusal ?? (isRefusal(newEnd) ? newEnd : null),
+  };
+}
+
+/** Which phases a renewal is possible in: the paid term and the late window. */
+function refuseByPhase(phase: Phase | null): Refusal | null {
+  switch (phase) {
+    case 'redemption':
+      return refuse('in-redemption', 'In redemption: it can only be restored now, not renewed.');
+    case 'restoring':
+      return refuse('restoring', 'A restore is pending: wait until it is settled.');
+    case 'deleting':
+      return refuse('deleting', 'In deletion: nothing can be done until it is free.');
+    case 'free':
+      return refuse('released', 'Released: it would have to be registered anew.');
+    case 'moving':
+      return refuse('moving', 'Moving to another account: renew it there when it has arrived.');
+    default:
+      return null;
+  }
+}

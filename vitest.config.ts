@@ -1,0 +1,36 @@
+import { defineConfig } from 'vitest/config';
+
+export default defineConfig({
+  resolve: { tsconfigPaths: true },
+  test: {
+    setupFiles: ['reflect-metadata'],
+    projects: [
+      {
+        extends: true,
+        test: { name: 'unit', include: ['src/**/*.test.ts', 'practice/**/*.test.ts', 'tests/standards/**/*.test.ts'] },
+      },
+      {
+        extends: true,
+        test: {
+          name: 'database',
+          include: ['tests/database/**/*.test.ts'],
+          globalSetup: ['tests/database/setup.ts'],
+          fileParallelism: false,
+          testTimeout: 60_000,
+          hookTimeout: 60_000,
+        },
+      },
+      {
+        extends: true,
+        test: {
+          name: 'browser',
+          include: ['tests/browser/**/*.test.ts'],
+          globalSetup: ['tests/browser/setup.ts'],
+          fileParallelism: false,
+          testTimeout: 90_000,
+          hookTimeout: 120_000,
+        },
+      },
+    ],
+  },
+});
