@@ -7,7 +7,10 @@ export default defineConfig({
     projects: [
       {
         extends: true,
-        test: { name: 'unit', include: ['src/**/*.test.ts', 'practice/**/*.test.ts', 'tests/standards/**/*.test.ts'] },
+        test: {
+          name: 'unit',
+          include: ['src/**/*.test.ts', 'practice/**/*.test.ts', 'tests/standards/**/*.test.ts'],
+        },
       },
       {
         extends: true,

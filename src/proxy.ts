@@ -18,7 +18,9 @@ export function proxy(request: NextRequest): NextResponse {
   const policy = [
     "default-src 'self'",
     `script-src 'self' 'nonce-${nonce}' 'strict-dynamic'${dev ? " 'unsafe-eval'" : ''}`,
-    ...(dev ? ["style-src 'self' 'unsafe-inline'"] : [`style-src 'self' 'nonce-${nonce}'`, "style-src-attr 'unsafe-inline'"]),
+    ...(dev
+      ? ["style-src 'self' 'unsafe-inline'"]
+      : [`style-src 'self' 'nonce-${nonce}'`, "style-src-attr 'unsafe-inline'"]),
     "img-src 'self' blob: data:",
     "font-src 'self'",
     "worker-src 'self' blob:",
@@ -39,5 +41,10 @@ export function proxy(request: NextRequest): NextResponse {
 }
 
 export const config = {
-  matcher: [{ source: '/((?!_next/static|_next/image|favicon.ico).*)', missing: [{ type: 'header', key: 'next-router-prefetch' }] }],
+  matcher: [
+    {
+      source: '/((?!_next/static|_next/image|favicon.ico).*)',
+      missing: [{ type: 'header', key: 'next-router-prefetch' }],
+    },
+  ],
 };

@@ -25,7 +25,11 @@ export function build(): void {
   const now = sources();
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === now) return;
   console.log('Building the application');
-  execFileSync(process.execPath, [NEXT, 'build'], { cwd: ROOT, env: { ...process.env, ...QUIET }, stdio: ['ignore', 'ignore', 'inherit'] });
+  execFileSync(process.execPath, [NEXT, 'build'], {
+    cwd: ROOT,
+    env: { ...process.env, ...QUIET },
+    stdio: ['ignore', 'ignore', 'inherit'],
+  });
   writeFileSync(stamp, now);
 }
 
@@ -36,8 +40,17 @@ export interface RunningApp {
 }
 
 /** Serves the built application on loopback and waits until it answers. */
-export async function serve(port: number, env: Record<string, string>, log: 'inherit' | 'ignore'): Promise<RunningApp> {
-  const child = spawn(process.execPath, [NEXT, 'start', '-H', '127.0.0.1', '-p', String(port)], { cwd: ROOT, env: { ...process.env, ...QUIET, ...env }, stdio: ['ignore', log, 'inherit'], detached: true });
+export async function serve(
+  port: number,
+  env: Record<string, string>,
+  log: 'inherit' | 'ignore',
+): Promise<RunningApp> {
+  const child = spawn(process.execPath, [NEXT, 'start', '-H', '127.0.0.1', '-p', String(port)], {
+    cwd: ROOT,
+    env: { ...process.env, ...QUIET, ...env },
+    stdio: ['ignore', log, 'inherit'],
+    detached: true,
+  });
   const url = `http://127.0.0.1:${port}`;
   const deadline = Date.now() + 60_000;
   while (child.exitCode === null) {
@@ -47,7 +60,9 @@ export async function serve(port: number, env: Record<string, string>, log: 'inh
     await new Promise((resolve) => setTimeout(resolve, 100));
   }
   await end(child);
-  throw new Error(`The application did not answer on ${url}. Is port ${port} taken? Choose another with --port.`);
+  throw new Error(
+    `The application did not answer on ${url}. Is port ${port} taken? Choose another with --port.`,
+  );
 }
 
 async function end(child: ChildProcess): Promise<void> {

@@ -21,7 +21,9 @@ const { values: options } = parseArgs({
 });
 
 /** Where the program keeps its own database: readable by PostgreSQL's user when started as root. */
-const home = process.env.NAME_LEDGER_HOME ?? (process.getuid?.() === 0 ? '/var/lib/name-ledger' : join(homedir(), '.local/share/name-ledger'));
+const home =
+  process.env.NAME_LEDGER_HOME ??
+  (process.getuid?.() === 0 ? '/var/lib/name-ledger' : join(homedir(), '.local/share/name-ledger'));
 const lock = join(home, 'running.pid');
 
 function alreadyRunning(): number | null {
@@ -33,10 +35,14 @@ function alreadyRunning(): number | null {
 
 async function start(): Promise<void> {
   const port = Number(options.port);
-  if (!Number.isInteger(port) || port < 1 || port > 65_535) throw new Error('Give --port a number from 1 to 65535.');
+  if (!Number.isInteger(port) || port < 1 || port > 65_535)
+    throw new Error('Give --port a number from 1 to 65535.');
   mkdirSync(home, { recursive: true, mode: 0o755 });
   const other = alreadyRunning();
-  if (other !== null) throw new Error(`Name Ledger is running already (process ${other}). End it with Ctrl-C where it was started.`);
+  if (other !== null)
+    throw new Error(
+      `Name Ledger is running already (process ${other}). End it with Ctrl-C where it was started.`,
+    );
   writeFileSync(lock, String(process.pid));
   const stops: (() => Promise<void>)[] = [async () => rmSync(lock, { force: true })];
   const stopAll = async () => {
@@ -57,7 +63,8 @@ async function start(): Promise<void> {
   }
   try {
     const own = process.env.DATABASE_URL;
-    if (own && options.fresh) throw new Error('--fresh discards the private demo only. Empty your own PostgreSQL database yourself.');
+    if (own && options.fresh)
+      throw new Error('--fresh discards the private demo only. Empty your own PostgreSQL database yourself.');
     if (options.fresh) rmSync(join(home, 'postgres'), { recursive: true, force: true });
     let server: PostgresServer | null = null;
     if (!own) {
@@ -76,7 +83,11 @@ async function start(): Promise<void> {
     await database.end();
     build();
     const fixed = options.today ?? process.env.NAME_LEDGER_TODAY;
-    const app = await serve(port, { DATABASE_URL: databaseUrl, ...(fixed ? { NAME_LEDGER_TODAY: fixed } : {}) }, 'ignore');
+    const app = await serve(
+      port,
+      { DATABASE_URL: databaseUrl, ...(fixed ? { NAME_LEDGER_TODAY: fixed } : {}) },
+      'ignore',
+    );
     stops.push(app.stop);
     app.child.once('exit', () => void end(1));
     console.log(`Name Ledger is at ${app.url} (this machine only). Ctrl-C stops it.`);

@@ -21,7 +21,10 @@ const names = localFont({
   fallback: ['monospace'],
 });
 
-export const metadata: Metadata = { title: { default: 'Name Ledger', template: '%s · Name Ledger' }, description: 'Every name, its next deadline, and what it will cost.' };
+export const metadata: Metadata = {
+  title: { default: 'Name Ledger', template: '%s · Name Ledger' },
+  description: 'Every name, its next deadline, and what it will cost.',
+};
 
 export default async function RootLayout({ children }: { children: ReactNode }) {
   const nonce = (await headers()).get('x-nonce') ?? undefined;
@@ -29,7 +32,11 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
   const world = deps();
   const { zone, homeCurrency } = await officeSettings(world);
   return (
-    <html lang="en" className={`${text.variable} ${names.variable}`} {...(theme === 'day' || theme === 'night' ? { 'data-theme': theme } : {})}>
+    <html
+      lang="en"
+      className={`${text.variable} ${names.variable}`}
+      {...(theme === 'day' || theme === 'night' ? { 'data-theme': theme } : {})}
+    >
       <head>
         <CspNonce nonce={nonce} />
       </head>

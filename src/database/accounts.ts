@@ -39,8 +39,20 @@ const FIELDS = `label = $2, registrar = $3, currency = $4, lead_days = $5, late_
 function values(draft: AccountDraft): unknown[] {
   const balanceAt = draft.balanceAt === null ? null : new Date(draft.balanceAt);
   return [
-    draft.label, draft.registrar, draft.currency, draft.leadDays, draft.lateDays, draft.lateFeeMinor, draft.auctionDay,
-    draft.yearsPerCharge, draft.retryDays, draft.refunds, draft.balanceMinor, balanceAt, draft.rulesKnown, draft.notes,
+    draft.label,
+    draft.registrar,
+    draft.currency,
+    draft.leadDays,
+    draft.lateDays,
+    draft.lateFeeMinor,
+    draft.auctionDay,
+    draft.yearsPerCharge,
+    draft.retryDays,
+    draft.refunds,
+    draft.balanceMinor,
+    balanceAt,
+    draft.rulesKnown,
+    draft.notes,
   ];
 }
 
@@ -72,12 +84,20 @@ async function replaceMeans(db: Queryable, accountId: number, means: readonly Me
 
 /** Deletes an account that holds no name. Answers whether it did. */
 export async function deleteEmptyAccount(db: Queryable, id: number): Promise<boolean> {
-  const { rowCount } = await db.query('delete from accounts where id = $1 and not exists (select from names where account_id = $1)', [id]);
+  const { rowCount } = await db.query(
+    'delete from accounts where id = $1 and not exists (select from names where account_id = $1)',
+    [id],
+  );
   return rowCount === 1;
 }
 
 /** Ids of the accounts with these labels, whatever their case; missing ones are made with the usual rules. */
-export async function accountsByLabel(db: Queryable, labels: readonly string[], currency: string, at: Instant): Promise<Map<string, number>> {
+export async function accountsByLabel(
+  db: Queryable,
+  labels: readonly string[],
+  currency: string,
+  at: Instant,
+): Promise<Map<string, number>> {
   await db.query(
     `insert into accounts (label, registrar, currency, lead_days, late_days, created_at)
      select distinct on (lower(label)) label, label, $2, 5, 45, $3::timestamptz from unnest($1::text[]) as label

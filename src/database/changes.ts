@@ -1,11 +1,32 @@
 import type { Instant } from '@/core/time';
-import type { Transaction, Queryable } from './pool';
+import type { Queryable, Transaction } from './pool';
 
 /** The columns of a name that an act may change; everything else about it is fixed or derived. */
 export const CHANGEABLE = [
-  'account_id', 'registered', 'registered_day', 'term_end', 'term_end_day', 'setting', 'standing', 'setting_since',
-  'setting_evidence', 'asked', 'asked_at', 'observed', 'observed_at', 'purpose', 'never_lost', 'lock', 'privacy',
-  'name_servers', 'tags', 'notes', 'asking_minor', 'asking_currency', 'checked_at', 'gone_at',
+  'account_id',
+  'registered',
+  'registered_day',
+  'term_end',
+  'term_end_day',
+  'setting',
+  'standing',
+  'setting_since',
+  'setting_evidence',
+  'asked',
+  'asked_at',
+  'observed',
+  'observed_at',
+  'purpose',
+  'never_lost',
+  'lock',
+  'privacy',
+  'name_servers',
+  'tags',
+  'notes',
+  'asking_minor',
+  'asking_currency',
+  'checked_at',
+  'gone_at',
 ] as const;
 export type NamePatch = Partial<Record<(typeof CHANGEABLE)[number], unknown>>;
 
@@ -17,7 +38,13 @@ export interface PatchedName {
 }
 
 /** Opens a batch: one act, in the words of the history. */
-export async function insertBatch(tx: Transaction, at: Instant, kind: string, summary: string, undoes: number | null = null): Promise<number> {
+export async function insertBatch(
+  tx: Transaction,
+  at: Instant,
+  kind: string,
+  summary: string,
+  undoes: number | null = null,
+): Promise<number> {
   const { rows } = await tx.query<{ id: number }>(
     'insert into batches (at, kind, summary, undoes) values ($1, $2, $3, $4) returning id',
     [new Date(at), kind, summary, undoes],
@@ -27,14 +54,20 @@ export async function insertBatch(tx: Transaction, at: Instant, kind: string, su
 
 const ASSIGNED = CHANGEABLE.join(', ');
 const FROM_NEXT = CHANGEABLE.map((column) => `r.${column}`).join(', ');
-const PICK = (record: string) => `(select jsonb_object_agg(key, to_jsonb(${record}) -> key) from jsonb_object_keys(p.patch) as key)`;
+const PICK = (record: string) =>
+  `(select jsonb_object_agg(key, to_jsonb(${record}) -> key) from jsonb_object_keys(p.patch) as key)`;
 
 /**
  * Carries out the patches that `source` yields, a select of `name_id`, `patch` and `evidence` with parameters from $2 on,
  * and keeps what was before and after, in one statement. Only what differs is written; a patch that changes nothing leaves
  * no trace. Answers how many names changed.
  */
-export async function patchNamesFrom(tx: Transaction, batchId: number, source: string, values: readonly unknown[]): Promise<number> {
+export async function patchNamesFrom(
+  tx: Transaction,
+  batchId: number,
+  source: string,
+  values: readonly unknown[],
+): Promise<number> {
   const { rowCount } = await tx.query(
     `with patches as (${source}), wanted as (
        select n.id, p.evidence, jsonb_populate_record(n, p.patch) as next,
@@ -56,8 +89,13 @@ export async function patchNamesFrom(tx: Transaction, batchId: number, source: s
 }
 
 /** Carries out patches held in memory. See `patchNamesFrom`. */
-export function patchNames(tx: Transaction, batchId: number, patches: readonly PatchedName[]): Promise<number> {
-  const source = 'select "nameId" as name_id, patch, evidence from jsonb_to_recordset($2::jsonb) as p("nameId" int, patch jsonb, evidence text)';
+export function patchNames(
+  tx: Transaction,
+  batchId: number,
+  patches: readonly PatchedName[],
+): Promise<number> {
+  const source =
+    'select "nameId" as name_id, patch, evidence from jsonb_to_recordset($2::jsonb) as p("nameId" int, patch jsonb, evidence text)';
   return patchNamesFrom(tx, batchId, source, [JSON.stringify(patches)]);
 }
 
@@ -71,7 +109,10 @@ export interface BatchRow {
 }
 
 export async function selectBatch(db: Queryable, id: number): Promise<BatchRow | null> {
-  const { rows } = await db.query<BatchRow>('select id, at, kind, summary, undone_by as "undoneBy" from batches where id = $1 for update', [id]);
+  const { rows } = await db.query<BatchRow>(
+    'select id, at, kind, summary, undone_by as "undoneBy" from batches where id = $1 for update',
+    [id],
+  );
   return rows[0] ?? null;
 }
 

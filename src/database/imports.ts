@@ -1,5 +1,5 @@
-import { pipeline } from 'node:stream/promises';
 import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
 import { from as copyFrom } from 'pg-copy-streams';
 import type { Instant } from '@/core/time';
 import type { Mapping } from '@/formats/portfolio/columns';
@@ -34,7 +34,15 @@ export interface ImportRow {
 export async function insertImport(db: Queryable, row: ImportRow, content: Buffer): Promise<void> {
   await db.query(
     'insert into imports (id, made_at, source, content, options, status, rows_total) values ($1, $2, $3, $4, $5, $6, $7)',
-    [row.id, new Date(row.madeAt), row.source, content, JSON.stringify(row.options), row.status, row.rowsTotal],
+    [
+      row.id,
+      new Date(row.madeAt),
+      row.source,
+      content,
+      JSON.stringify(row.options),
+      row.status,
+      row.rowsTotal,
+    ],
   );
 }
 
@@ -72,14 +80,25 @@ export async function moveImport(
     `update imports set status = coalesce($2, status), rows_done = coalesce($3, rows_done), rows_total = coalesce($4, rows_total),
        problem = coalesce($5, problem), batch_id = coalesce($6, batch_id), options = coalesce($7::jsonb, options)
      where id = $1 and ($8::text[] is null or status = any($8))`,
-    [id, to.status ?? null, to.rowsDone ?? null, to.rowsTotal ?? null, to.problem ?? null, to.batchId ?? null, to.options ? JSON.stringify(to.options) : null, from],
+    [
+      id,
+      to.status ?? null,
+      to.rowsDone ?? null,
+      to.rowsTotal ?? null,
+      to.problem ?? null,
+      to.batchId ?? null,
+      to.options ? JSON.stringify(to.options) : null,
+      from,
+    ],
   );
   return rowCount === 1;
 }
 
 /** Imports that were being read or written when the program ended: nothing of them was written. */
 export async function failInterruptedImports(db: Queryable): Promise<void> {
-  await db.query("update imports set status = 'failed', problem = 'interrupted' where status in ('reading', 'writing')");
+  await db.query(
+    "update imports set status = 'failed', problem = 'interrupted' where status in ('reading', 'writing')",
+  );
 }
 
 /** What a read row says of a name, in columns of `names`, and what else it tells. */
@@ -105,22 +124,42 @@ export interface StagedRow {
   readonly data: StagedData | null;
 }
 
-const COPY_ESCAPES: Readonly<Record<string, string>> = { '\\': '\\\\', '\t': '\\t', '\n': '\\n', '\r': '\\r' };
+const COPY_ESCAPES: Readonly<Record<string, string>> = {
+  '\\': '\\\\',
+  '\t': '\\t',
+  '\n': '\\n',
+  '\r': '\\r',
+};
 
 function copyField(value: string | number | null): string {
   return value === null ? '\\N' : String(value).replace(/[\\\t\n\r]/g, (found) => COPY_ESCAPES[found] ?? '');
 }
 
 /** Puts read rows where they can be compared, by COPY. */
-export async function stageRows(tx: Transaction, importId: string, rows: readonly StagedRow[]): Promise<void> {
+export async function stageRows(
+  tx: Transaction,
+  importId: string,
+  rows: readonly StagedRow[],
+): Promise<void> {
   await tx.query('delete from import_rows where import_id = $1', [importId]);
-  const stream = tx.query(copyFrom('copy import_rows (import_id, line, input, ascii, outcome, code, message, data) from stdin'));
+  const stream = tx.query(
+    copyFrom('copy import_rows (import_id, line, input, ascii, outcome, code, message, data) from stdin'),
+  );
   function* lines() {
     for (let start = 0; start < rows.length; start += 500) {
       yield rows
         .slice(start, start + 500)
         .map((row) =>
-          [importId, row.line, row.input.replaceAll('\0', ''), row.ascii, row.outcome, row.code, row.message, row.data === null ? null : JSON.stringify(row.data)]
+          [
+            importId,
+            row.line,
+            row.input.replaceAll('\0', ''),
+            row.ascii,
+            row.outcome,
+            row.code,
+            row.message,
+            row.data === null ? null : JSON.stringify(row.data),
+          ]
             .map(copyField)
             .join('\t'),
         )
@@ -156,7 +195,12 @@ export async function hasNewRowsWithoutAccount(tx: Queryable, importId: string):
  * with what was before. `accountId` stands in for rows that name no account. With `fullList`, what the account holds and
  * the list lacks is added as missing, not taken unless chosen.
  */
-export async function compareRows(tx: Transaction, importId: string, accountId: number | null, fullList: boolean): Promise<void> {
+export async function compareRows(
+  tx: Transaction,
+  importId: string,
+  accountId: number | null,
+  fullList: boolean,
+): Promise<void> {
   await tx.query(
     `update import_rows r set outcome = 'refused', code = 'name-twice', message = 'This name stands on line ' || d.first || ' already. Take one of the two out.'
      from (select ascii, min(line) as first from import_rows where import_id = $1 and outcome = 'read' group by ascii having count(*) > 1) d
@@ -191,7 +235,10 @@ export async function compareRows(tx: Transaction, importId: string, accountId: 
      from compared c left join bought b on b.at = c.at where r.ctid = c.at`,
     [importId, accountId],
   );
-  await tx.query("update import_rows set outcome = 'changed' where import_id = $1 and outcome = 'unchanged' and before <> '{}'::jsonb", [importId]);
+  await tx.query(
+    "update import_rows set outcome = 'changed' where import_id = $1 and outcome = 'unchanged' and before <> '{}'::jsonb",
+    [importId],
+  );
   if (fullList && accountId !== null) {
     await tx.query(
       `insert into import_rows (import_id, line, input, ascii, outcome, message, taken)
@@ -211,7 +258,14 @@ export async function countOutcomes(db: Queryable, importId: string): Promise<Ou
     [importId],
   );
   const none = { rows: 0, taken: 0 };
-  return { new: none, changed: none, unchanged: none, refused: none, missing: none, ...Object.fromEntries(rows.map((row) => [row.outcome, row])) };
+  return {
+    new: none,
+    changed: none,
+    unchanged: none,
+    refused: none,
+    missing: none,
+    ...Object.fromEntries(rows.map((row) => [row.outcome, row])),
+  };
 }
 
 /** A compared row as the preview shows it. */
@@ -244,7 +298,13 @@ export async function selectPreviewRows(
 }
 
 /** Chooses which rows of one outcome will be written; all of them when `names` is `null`. */
-export async function takeRows(db: Queryable, importId: string, outcome: RowOutcome, names: readonly string[] | null, taken: boolean): Promise<void> {
+export async function takeRows(
+  db: Queryable,
+  importId: string,
+  outcome: RowOutcome,
+  names: readonly string[] | null,
+  taken: boolean,
+): Promise<void> {
   await db.query(
     'update import_rows set taken = $4 where import_id = $1 and outcome = $2 and ($3::text[] is null or ascii = any($3))',
     [importId, outcome, names, taken],
@@ -252,7 +312,11 @@ export async function takeRows(db: Queryable, importId: string, outcome: RowOutc
 }
 
 /** The mapping last used for a file with these headings from this account, else from any. */
-export async function selectMapping(db: Queryable, accountId: number | null, headings: string): Promise<Mapping | null> {
+export async function selectMapping(
+  db: Queryable,
+  accountId: number | null,
+  headings: string,
+): Promise<Mapping | null> {
   const { rows } = await db.query<{ mapping: Mapping }>(
     'select mapping from import_mappings where headings = $2 and (account_id is not distinct from $1 or account_id is null) order by account_id nulls last limit 1',
     [accountId, headings],
@@ -260,7 +324,12 @@ export async function selectMapping(db: Queryable, accountId: number | null, hea
   return rows[0]?.mapping ?? null;
 }
 
-export async function upsertMapping(db: Queryable, accountId: number | null, headings: string, mapping: Mapping): Promise<void> {
+export async function upsertMapping(
+  db: Queryable,
+  accountId: number | null,
+  headings: string,
+  mapping: Mapping,
+): Promise<void> {
   await db.query(
     `insert into import_mappings (account_id, headings, mapping) values ($1, $2, $3)
      on conflict (account_id, headings) do update set mapping = excluded.mapping`,

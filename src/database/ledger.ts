@@ -1,7 +1,7 @@
 import type { LedgerColumns, LedgerRules } from '@/core/ledger';
-import type { Queryable } from './pool';
 import { selectAccounts } from './accounts';
 import { selectPolicies, selectRegistryFees } from './policies';
+import type { Queryable } from './pool';
 import { selectPrices } from './prices';
 import { selectSettings } from './settings';
 
@@ -17,7 +17,8 @@ export async function bumpRevision(db: Queryable): Promise<void> {
 }
 
 const ms = (column: string) => `(extract(epoch from ${column}) * 1000)::int8`;
-const sparse = (value: string, when: string) => `coalesce(jsonb_object_agg(n.place, ${value}) filter (where ${when}), '{}'::jsonb)`;
+const sparse = (value: string, when: string) =>
+  `coalesce(jsonb_object_agg(n.place, ${value}) filter (where ${when}), '{}'::jsonb)`;
 
 const COLUMNS = `
   with totals as (
@@ -60,12 +61,18 @@ const COLUMNS = `
   )::text as columns from n`;
 
 /** The JSON text of `LedgerColumns`, made by the database, so that it can be handed on unread. Only some names when `nameIds` is set. */
-export async function selectLedgerColumnsJson(db: Queryable, nameIds: readonly number[] | null = null): Promise<string> {
+export async function selectLedgerColumnsJson(
+  db: Queryable,
+  nameIds: readonly number[] | null = null,
+): Promise<string> {
   const { rows } = await db.query<{ columns: string }>(COLUMNS, [nameIds]);
   return rows[0]?.columns ?? '';
 }
 
-export async function selectLedgerColumns(db: Queryable, nameIds: readonly number[] | null = null): Promise<LedgerColumns> {
+export async function selectLedgerColumns(
+  db: Queryable,
+  nameIds: readonly number[] | null = null,
+): Promise<LedgerColumns> {
   return JSON.parse(await selectLedgerColumnsJson(db, nameIds)) as LedgerColumns;
 }
 

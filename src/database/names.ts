@@ -14,7 +14,13 @@ export interface NewName {
  * Adds the names that `source` yields, a select of `ascii`, `uni`, `ending`, `fields` and `evidence` with parameters from $3
  * on, in one statement, with a line of history each. A name that is there already is left alone. Answers how many were added.
  */
-export async function insertNamesFrom(tx: Transaction, batchId: number, at: Instant, source: string, values: readonly unknown[]): Promise<number> {
+export async function insertNamesFrom(
+  tx: Transaction,
+  batchId: number,
+  at: Instant,
+  source: string,
+  values: readonly unknown[],
+): Promise<number> {
   const { rowCount } = await tx.query(
     `with wanted as (${source}), added as (
        insert into names (ascii, "unicode", ending, account_id, registered, registered_day, term_end, term_end_day, setting, standing,
@@ -36,7 +42,12 @@ export async function insertNamesFrom(tx: Transaction, batchId: number, at: Inst
 }
 
 /** Adds names held in memory. See `insertNamesFrom`. */
-export function insertNames(tx: Transaction, batchId: number, names: readonly NewName[], at: Instant): Promise<number> {
+export function insertNames(
+  tx: Transaction,
+  batchId: number,
+  names: readonly NewName[],
+  at: Instant,
+): Promise<number> {
   const source = `select ascii, "unicode" as uni, ending, fields, null::text as evidence
     from jsonb_to_recordset($3::jsonb) as w(ascii text, "unicode" text, ending text, fields jsonb)`;
   return insertNamesFrom(tx, batchId, at, source, [JSON.stringify(names)]);
@@ -44,7 +55,10 @@ export function insertNames(tx: Transaction, batchId: number, names: readonly Ne
 
 /** Ids by A-label, for those that are in the ledger. */
 export async function selectNameIds(db: Queryable, ascii: readonly string[]): Promise<Map<string, number>> {
-  const { rows } = await db.query<{ id: number; ascii: string }>('select id, ascii from names where ascii = any($1)', [ascii]);
+  const { rows } = await db.query<{ id: number; ascii: string }>(
+    'select id, ascii from names where ascii = any($1)',
+    [ascii],
+  );
   return new Map(rows.map((row) => [row.ascii, row.id]));
 }
 

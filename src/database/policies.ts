@@ -35,7 +35,11 @@ export async function deletePolicy(db: Queryable, ending: string): Promise<void>
 }
 
 export async function selectRegistryFees(db: Queryable): Promise<RegistryFee[]> {
-  return (await db.query<RegistryFee>('select from_day as "from", minor, currency, source from registry_fees order by from_day')).rows;
+  return (
+    await db.query<RegistryFee>(
+      'select from_day as "from", minor, currency, source from registry_fees order by from_day',
+    )
+  ).rows;
 }
 
 export async function upsertRegistryFees(db: Queryable, fees: readonly RegistryFee[]): Promise<void> {

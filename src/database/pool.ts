@@ -9,7 +9,9 @@ export type Queryable = Pool | PoolClient;
 types.setTypeParser(types.builtins.INT8, Number);
 types.setTypeParser(types.builtins.NUMERIC, Number);
 types.setTypeParser(types.builtins.DATE, (text) => text);
-types.setTypeParser(types.builtins.TIMESTAMPTZ, (text) => Date.parse(text.replace(' ', 'T').replace(/([+-]\d\d)$/, '$1:00')));
+types.setTypeParser(types.builtins.TIMESTAMPTZ, (text) =>
+  Date.parse(text.replace(' ', 'T').replace(/([+-]\d\d)$/, '$1:00')),
+);
 
 /** Opens a pool. `onError` hears of connections that break while idle, which would otherwise end the process. */
 export function openDatabase(url: string, onError: (error: Error) => void, more: PoolConfig = {}): Database {

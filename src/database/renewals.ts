@@ -18,6 +18,7 @@ export interface RenewalRow {
 
 export interface RenewalItemRow {
   readonly nameId: number;
+  readonly ascii: string;
   readonly years: number;
   readonly oldEnd: Instant;
   readonly newEnd: Instant | null;
@@ -33,7 +34,7 @@ export interface RenewalItemRow {
 const RENEWAL = `
   select r.id, r.idempotency_key as "idempotencyKey", r.status, r.made_at as "madeAt", r.promotion, r.tax_percent as "taxPercent",
     r.batch_id as "batchId", exists (select from batches b where b.id = r.batch_id and b.undone_by is not null) as undone,
-    coalesce((select jsonb_agg(jsonb_build_object('nameId', i.name_id, 'years', i.years,
+    coalesce((select jsonb_agg(jsonb_build_object('nameId', i.name_id, 'ascii', n.ascii, 'years', i.years,
       'oldEnd', (extract(epoch from i.old_end) * 1000)::int8, 'newEnd', (extract(epoch from i.new_end) * 1000)::int8,
       'quotedMinor', i.quoted_minor, 'currency', i.currency, 'chargedMinor', i.charged_minor, 'chargedOn', i.charged_on,
       'means', i.means, 'reference', i.reference, 'done', i.done) order by n.ascii)
@@ -50,36 +51,71 @@ export async function selectRenewalByKey(db: Queryable, key: string): Promise<Re
 
 /** Renewals that are planned or asked and not yet confirmed, newest first. */
 export async function selectOpenRenewals(db: Queryable): Promise<RenewalRow[]> {
-  return (await db.query<RenewalRow>(`${RENEWAL} where r.status in ('planned', 'asked') order by r.made_at desc limit 50`)).rows;
+  return (
+    await db.query<RenewalRow>(
+      `${RENEWAL} where r.status in ('planned', 'asked') order by r.made_at desc limit 50`,
+    )
+  ).rows;
 }
 
-export async function insertRenewal(tx: Transaction, renewal: Omit<RenewalRow, 'batchId' | 'undone'>): Promise<void> {
+export async function insertRenewal(
+  tx: Transaction,
+  renewal: Omit<RenewalRow, 'batchId' | 'undone'>,
+): Promise<void> {
   await tx.query(
     'insert into renewals (id, idempotency_key, status, made_at, promotion, tax_percent) values ($1, $2, $3, $4, $5, $6)',
-    [renewal.id, renewal.idempotencyKey, renewal.status, new Date(renewal.madeAt), JSON.stringify(renewal.promotion), renewal.taxPercent],
+    [
+      renewal.id,
+      renewal.idempotencyKey,
+      renewal.status,
+      new Date(renewal.madeAt),
+      JSON.stringify(renewal.promotion),
+      renewal.taxPercent,
+    ],
   );
   await writeItems(tx, renewal.id, renewal.items);
 }
 
 /** Locks a renewal's row, so that two confirmations of it follow one another. */
 export async function lockRenewal(tx: Transaction, id: string): Promise<RenewalStatus | null> {
-  const { rows } = await tx.query<{ status: RenewalStatus }>('select status from renewals where id = $1 for update', [id]);
+  const { rows } = await tx.query<{ status: RenewalStatus }>(
+    'select status from renewals where id = $1 for update',
+    [id],
+  );
   return rows[0]?.status ?? null;
 }
 
 export async function updateRenewal(
   tx: Transaction,
   id: string,
-  to: { status: RenewalStatus; batchId?: number | null; at?: Instant; promotion?: RenewalRow['promotion']; taxPercent?: number },
+  to: {
+    status: RenewalStatus;
+    batchId?: number | null;
+    at?: Instant;
+    promotion?: RenewalRow['promotion'];
+    taxPercent?: number;
+  },
 ): Promise<void> {
   await tx.query(
     `update renewals set status = $2, batch_id = coalesce($3, batch_id), confirmed_at = coalesce($4, confirmed_at),
        promotion = case when $5::boolean then $6::jsonb else promotion end, tax_percent = coalesce($7, tax_percent) where id = $1`,
-    [id, to.status, to.batchId ?? null, to.at ? new Date(to.at) : null, to.promotion !== undefined, JSON.stringify(to.promotion ?? null), to.taxPercent ?? null],
+    [
+      id,
+      to.status,
+      to.batchId ?? null,
+      to.at ? new Date(to.at) : null,
+      to.promotion !== undefined,
+      JSON.stringify(to.promotion ?? null),
+      to.taxPercent ?? null,
+    ],
   );
 }
 
-export async function writeItems(tx: Transaction, renewalId: string, items: readonly RenewalItemRow[]): Promise<void> {
+export async function writeItems(
+  tx: Transaction,
+  renewalId: string,
+  items: readonly RenewalItemRow[],
+): Promise<void> {
   await tx.query(
     `insert into renewal_items (renewal_id, name_id, years, old_end, new_end, quoted_minor, currency, charged_minor, charged_on, means, reference, done)
      select $1, "nameId", years, to_timestamp("oldEnd" / 1000.0), to_timestamp("newEnd" / 1000.0), "quotedMinor", currency,

@@ -7,11 +7,13 @@ export interface Settings {
   readonly zone: string;
   /** Days before a price step at which the calendar reminds; empty for no alarms. */
   readonly alarmDays: readonly number[];
-  /** What stands in the address of the calendar feed, so that only who was given it can read it. */
-  readonly calendarKey: string;
 }
 
-const USUAL: Settings = { homeCurrency: 'USD', zone: 'UTC', alarmDays: [7, 1], calendarKey: '' };
+const USUAL: Settings = {
+  homeCurrency: 'USD',
+  zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+  alarmDays: [7, 1],
+};
 
 export async function selectSettings(db: Queryable): Promise<Settings> {
   const { rows } = await db.query<{ key: string; value: unknown }>('select key, value from settings');

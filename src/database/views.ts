@@ -9,10 +9,16 @@ export interface SavedView {
 }
 
 export async function selectViews(db: Queryable): Promise<SavedView[]> {
-  return (await db.query<SavedView>('select id, label, query, columns from views order by lower(label)')).rows;
+  return (await db.query<SavedView>('select id, label, query, columns from views order by lower(label)'))
+    .rows;
 }
 
-export async function upsertView(db: Queryable, label: string, query: string, columns: readonly string[]): Promise<void> {
+export async function upsertView(
+  db: Queryable,
+  label: string,
+  query: string,
+  columns: readonly string[],
+): Promise<void> {
   await db.query(
     'insert into views (label, query, columns) values ($1, $2, $3) on conflict (label) do update set query = excluded.query, columns = excluded.columns',
     [label, query, columns],

@@ -1,5 +1,5 @@
 import pino, { type Logger } from 'pino';
-import { parseInstant, type Instant } from '@/core/time';
+import { type Instant, parseInstant } from '@/core/time';
 import { type Database, openDatabase } from '@/database/pool';
 
 /** What a command or query needs from the world. Tests hand in their own. */

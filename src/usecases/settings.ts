@@ -1,7 +1,63 @@
-import { selectSettings, type Settings } from '@/database/settings';
+import { ArrayMaxSize, IsArray, IsInt, IsString, Matches, Max, Min } from 'class-validator';
+import { isCurrency } from '@/core/money';
+import { isRefusal, type Refusal, refuse } from '@/core/refusal';
+import { bumpRevision } from '@/database/ledger';
+import { transaction } from '@/database/pool';
+import { type Settings, selectSettings, upsertSettings } from '@/database/settings';
 import type { Deps } from './deps';
+import { readRequest } from './validate';
+
+export type { Settings } from '@/database/settings';
 
 /** What the office has set for the whole program. */
 export function officeSettings(deps: Deps): Promise<Settings> {
   return selectSettings(deps.database);
+}
+
+export class OfficeForm {
+  @Matches(/^[A-Z]{3}$/, { message: 'Write a currency code like USD.' })
+  homeCurrency!: string;
+
+  @IsString()
+  zone!: string;
+
+  @IsArray()
+  @ArrayMaxSize(10, { message: 'Ten alarms at the most.' })
+  @IsInt({ each: true, message: 'Write days as whole numbers, like 7, 1.' })
+  @Min(0, { each: true, message: 'An alarm comes 0 to 365 days before.' })
+  @Max(365, { each: true, message: 'An alarm comes 0 to 365 days before.' })
+  alarmDays!: number[];
+}
+
+/** Sets home currency, time zone and the calendar's alarms. */
+export async function saveOffice(deps: Deps, input: unknown): Promise<true | Refusal> {
+  const form = await readRequest(OfficeForm, input);
+  if (isRefusal(form)) return form;
+  if (!isCurrency(form.homeCurrency)) {
+    return refuse(
+      'currency-unknown',
+      `${form.homeCurrency} is not a currency code of ISO 4217.`,
+      'homeCurrency',
+    );
+  }
+  if (!isZone(form.zone))
+    return refuse(
+      'zone-unknown',
+      `${form.zone.slice(0, 60)} is not a time zone. Choose one like Europe/Lisbon.`,
+      'zone',
+    );
+  await transaction(deps.database, async (tx) => {
+    await bumpRevision(tx);
+    await upsertSettings(tx, { ...form });
+  });
+  return true;
+}
+
+function isZone(zone: string): boolean {
+  try {
+    new Intl.DateTimeFormat('en', { timeZone: zone });
+    return true;
+  } catch {
+    return false;
+  }
 }

@@ -7,17 +7,27 @@ import { type Refusal, refuse } from '@/core/refusal';
 function withoutBlanks(value: unknown): unknown {
   if (Array.isArray(value)) return value.map(withoutBlanks);
   if (typeof value !== 'object' || value === null) return value;
-  return Object.fromEntries(Object.entries(value).flatMap(([key, v]) => (v === '' || v === null ? [] : [[key, withoutBlanks(v)]])));
+  return Object.fromEntries(
+    Object.entries(value).flatMap(([key, v]) => (v === '' || v === null ? [] : [[key, withoutBlanks(v)]])),
+  );
 }
 
 /**
  * Checks what came from outside against a request class. Answers the request, or a refusal that names the first wrong
  * field. Fields that the class does not know are refused.
  */
-export async function readRequest<T extends object>(type: ClassConstructor<T>, input: unknown): Promise<T | Refusal> {
-  if (typeof input !== 'object' || input === null || Array.isArray(input)) return refuse('request-not-object', 'Send an object with the fields of this request.');
+export async function readRequest<T extends object>(
+  type: ClassConstructor<T>,
+  input: unknown,
+): Promise<T | Refusal> {
+  if (typeof input !== 'object' || input === null || Array.isArray(input))
+    return refuse('request-not-object', 'Send an object with the fields of this request.');
   const request = plainToInstance(type, withoutBlanks(input), { exposeUnsetFields: false });
-  const errors = await validate(request, { whitelist: true, forbidNonWhitelisted: true, stopAtFirstError: true });
+  const errors = await validate(request, {
+    whitelist: true,
+    forbidNonWhitelisted: true,
+    stopAtFirstError: true,
+  });
   const first = errors[0];
   return first ? refusalOf(first) : request;
 }

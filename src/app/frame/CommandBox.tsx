@@ -51,7 +51,13 @@ export function CommandBox() {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement;
-      if (event.key !== '/' || event.ctrlKey || event.metaKey || target.closest('input, textarea, [contenteditable]')) return;
+      if (
+        event.key !== '/' ||
+        event.ctrlKey ||
+        event.metaKey ||
+        target.closest('input, textarea, [contenteditable]')
+      )
+        return;
       event.preventDefault();
       input.current?.focus();
     };
@@ -66,8 +72,18 @@ export function CommandBox() {
       if (stale) return;
       const commands = findCommands(text).slice(0, 8);
       setFound([
-        ...names.map(({ ascii, unicode }) => ({ id: `name ${ascii}`, text: unicode, href: `/ledger/${encodeURIComponent(ascii)}`, isName: true })),
-        ...commands.map(({ id, text: words, href }) => ({ id: `command ${id}`, text: words, href, isName: false })),
+        ...names.map(({ ascii, unicode }) => ({
+          id: `name ${ascii}`,
+          text: unicode,
+          href: `/ledger/${encodeURIComponent(ascii)}`,
+          isName: true,
+        })),
+        ...commands.map(({ id, text: words, href }) => ({
+          id: `command ${id}`,
+          text: words,
+          href,
+          isName: false,
+        })),
       ]);
     };
     void find();
@@ -97,7 +113,9 @@ export function CommandBox() {
       <Line ref={input} placeholder="Find a name or a command" />
       <Key aria-hidden>/</Key>
       <OptionsPopover>
-        <ListBox<Found> renderEmptyState={() => <Nothing>Nothing by these letters. Add names brings in new ones.</Nothing>}>
+        <ListBox<Found>
+          renderEmptyState={() => <Nothing>Nothing by these letters. Add names brings in new ones.</Nothing>}
+        >
           {(item) => (
             <Option id={item.id} textValue={item.text}>
               <span className={item.isName ? 'name' : undefined}>{item.text}</span>

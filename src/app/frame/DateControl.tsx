@@ -44,7 +44,14 @@ export function DateControl() {
       <Shown data-ahead={ahead} data-testid="shown-date">
         {shown}
       </Shown>
-      <Slider aria-label="Look ahead, in days" minValue={0} maxValue={MOST_DAYS_AHEAD} step={1} value={daysAhead} onChange={(value) => moveDate(value as number)}>
+      <Slider
+        aria-label="Look ahead, in days"
+        minValue={0}
+        maxValue={MOST_DAYS_AHEAD}
+        step={1}
+        value={daysAhead}
+        onChange={(value) => moveDate(value as number)}
+      >
         <Track>
           <Thumb />
         </Track>

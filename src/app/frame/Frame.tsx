@@ -1,13 +1,12 @@
 'use client';
 import Link from 'next/link';
-import { usePathname } from 'next/navigation';
+import { usePathname, useRouter } from 'next/navigation';
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useState } from 'react';
 import { I18nProvider, RouterProvider } from 'react-aria-components';
 import styled from 'styled-components';
-import { useRouter } from 'next/navigation';
 import { dayIn, formatDay, instant } from '@/core/time';
-import { Toasts } from '@/ui/overlay/Toasts';
 import { Button } from '@/ui/controls/Button';
+import { Toasts } from '@/ui/overlay/Toasts';
 import { StripTextures } from '@/ui/strip/LifeStrip';
 import { GlobalStyle } from '@/ui/theme/GlobalStyle';
 import { CommandBox } from './CommandBox';
@@ -118,7 +117,17 @@ const PLACES: readonly PlaceLink[] = [
 ];
 
 /** The frame of every screen: the rail of places, the top line, and the page. */
-export function Frame({ now, zone, homeCurrency, children }: { now: string; zone: string; homeCurrency: string; children: ReactNode }) {
+export function Frame({
+  now,
+  zone,
+  homeCurrency,
+  children,
+}: {
+  now: string;
+  zone: string;
+  homeCurrency: string;
+  children: ReactNode;
+}) {
   const router = useRouter();
   return (
     <I18nProvider locale="en-GB">
@@ -143,7 +152,13 @@ function Inside({ children }: { children: ReactNode }) {
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if (event.ctrlKey || event.metaKey || event.altKey || (event.target as HTMLElement).closest('input, textarea, [role=dialog]')) return;
+      if (
+        event.ctrlKey ||
+        event.metaKey ||
+        event.altKey ||
+        (event.target as HTMLElement).closest('input, textarea, [role=dialog]')
+      )
+        return;
       if (event.key === 't') moveDate(0);
       if (event.key === ']') moveDate(daysAhead + 7);
       if (event.key === '[') moveDate(daysAhead - 7);

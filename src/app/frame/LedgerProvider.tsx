@@ -1,6 +1,15 @@
 'use client';
 import { type Remote, wrap } from 'comlink';
-import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState } from 'react';
+import {
+  createContext,
+  type ReactNode,
+  useCallback,
+  useContext,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+} from 'react';
 import { addDays, dayIn, dayOf, type Instant } from '@/core/time';
 import type { DayStyle } from '@/ui/text/words';
 import type { LedgerMeta, LedgerWorker } from './ledger.worker';
@@ -32,7 +41,17 @@ export function useLedger(): LedgerContext {
 /** The furthest the date can be moved. */
 export const MOST_DAYS_AHEAD = 730;
 
-export function LedgerProvider({ now, zone, homeCurrency, children }: { now: Instant; zone: string; homeCurrency: string; children: ReactNode }) {
+export function LedgerProvider({
+  now,
+  zone,
+  homeCurrency,
+  children,
+}: {
+  now: Instant;
+  zone: string;
+  homeCurrency: string;
+  children: ReactNode;
+}) {
   const [daysAhead, setDaysAhead] = useState(0);
   const [meta, setMeta] = useState<LedgerMeta | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
@@ -67,7 +86,10 @@ export function LedgerProvider({ now, zone, homeCurrency, children }: { now: Ins
   }, [reload]);
 
   const today = meta?.asOf ?? now;
-  const moveDate = useCallback((days: number) => setDaysAhead(Math.max(0, Math.min(MOST_DAYS_AHEAD, Math.round(days)))), []);
+  const moveDate = useCallback(
+    (days: number) => setDaysAhead(Math.max(0, Math.min(MOST_DAYS_AHEAD, Math.round(days)))),
+    [],
+  );
   const value = useMemo<LedgerContext>(
     () => ({
       today,

@@ -9,25 +9,78 @@ export interface Command {
 
 /** Every command goes to a place or a view of the ledger; trade words find them too. */
 export const COMMANDS: readonly Command[] = [
-  { id: 'add', text: 'Add names', words: 'import paste csv bring in upload list domains', href: '/ledger/add' },
+  {
+    id: 'add',
+    text: 'Add names',
+    words: 'import paste csv bring in upload list domains',
+    href: '/ledger/add',
+  },
   { id: 'ledger', text: 'Ledger: every name', words: 'portfolio domains all list', href: '/ledger' },
-  { id: 'soon', text: 'Price steps within 30 days', words: 'expires expiring due renewal deadline soon', href: '/ledger?within=30' },
-  { id: 'late', text: 'Names in the late window', words: 'grace period expired auto-renew grace overdue', href: '/ledger?phase=late' },
-  { id: 'redemption', text: 'Names in redemption', words: 'rgp restore deleted pending delete', href: '/ledger?phase=redemption,restoring' },
+  {
+    id: 'soon',
+    text: 'Price steps within 30 days',
+    words: 'expires expiring due renewal deadline soon',
+    href: '/ledger?within=30',
+  },
+  {
+    id: 'late',
+    text: 'Names in the late window',
+    words: 'grace period expired auto-renew grace overdue',
+    href: '/ledger?phase=late',
+  },
+  {
+    id: 'redemption',
+    text: 'Names in redemption',
+    words: 'rgp restore deleted pending delete',
+    href: '/ledger?phase=redemption,restoring',
+  },
   { id: 'off', text: 'Auto-renew off', words: 'autorenew manual will lapse', href: '/ledger?auto=off' },
-  { id: 'stalled', text: 'Auto-renew stalled', words: 'charge failed card balance', href: '/ledger?auto=stalled' },
+  {
+    id: 'stalled',
+    text: 'Auto-renew stalled',
+    words: 'charge failed card balance',
+    href: '/ledger?auto=stalled',
+  },
   { id: 'sale', text: 'Names for sale', words: 'listed listing asking selling', href: '/ledger?forSale=yes' },
-  { id: 'lost', text: 'Names never to be lost', words: 'critical important protected', href: '/ledger?neverLost=yes' },
-  { id: 'renewals', text: 'Renewals to confirm', words: 'renew planned asked receipt auto-renew pending', href: '/renewals' },
-  { id: 'accounts', text: 'Setup: accounts', words: 'registrar card balance payment', href: '/setup/accounts' },
-  { id: 'policies', text: 'Setup: policies', words: 'ending tld grace redemption period lifecycle', href: '/setup/policies' },
-  { id: 'office', text: 'Setup: office and calendar', words: 'currency time zone ical feed alarm', href: '/setup/office' },
+  {
+    id: 'lost',
+    text: 'Names never to be lost',
+    words: 'critical important protected',
+    href: '/ledger?neverLost=yes',
+  },
+  {
+    id: 'renewals',
+    text: 'Renewals to confirm',
+    words: 'renew planned asked receipt auto-renew pending',
+    href: '/renewals',
+  },
+  {
+    id: 'accounts',
+    text: 'Setup: accounts',
+    words: 'registrar card balance payment',
+    href: '/setup/accounts',
+  },
+  {
+    id: 'policies',
+    text: 'Setup: policies',
+    words: 'ending tld grace redemption period lifecycle',
+    href: '/setup/policies',
+  },
+  {
+    id: 'office',
+    text: 'Setup: office and calendar',
+    words: 'currency time zone ical feed alarm',
+    href: '/setup/office',
+  },
   { id: 'backup', text: 'Setup: back up and restore', words: 'export json save', href: '/setup/backup' },
 ];
 
 /** The commands whose text or words hold every piece of `text`. */
 export function findCommands(text: string): Command[] {
-  const pieces = text.toLowerCase().split(/\s+/).filter((piece) => piece !== '');
+  const pieces = text
+    .toLowerCase()
+    .split(/\s+/)
+    .filter((piece) => piece !== '');
   return COMMANDS.filter((command) => {
     const all = `${command.text} ${command.words}`.toLowerCase();
     return pieces.every((piece) => all.includes(piece));

@@ -1,7 +1,20 @@
 import { expose } from 'comlink';
 import {
-  type Footing, footingOf, indexRules, type LedgerColumns, type LedgerRow, type LedgerRules, type LedgerView, type LifeStrip, lifeStrip, matcher,
-  namesFromColumns, type Projection, projectLedger, rowsOn, sortRows,
+  type Footing,
+  footingOf,
+  indexRules,
+  type LedgerColumns,
+  type LedgerRow,
+  type LedgerRules,
+  type LedgerView,
+  type LifeStrip,
+  lifeStrip,
+  matcher,
+  namesFromColumns,
+  type Projection,
+  projectLedger,
+  rowsOn,
+  sortRows,
 } from '@/core/ledger';
 import { type Instant, instant } from '@/core/time';
 
@@ -56,10 +69,17 @@ const URGENT_DAYS = 30 * 86_400_000;
 const api = {
   /** Fetches the ledger unless the copy here is still true, and plays it forward. */
   async load(): Promise<LedgerMeta> {
-    const response = await fetch('/ledger/data', { headers: meta ? { 'if-none-match': `"${meta.revision}"` } : {} });
+    const response = await fetch('/ledger/data', {
+      headers: meta ? { 'if-none-match': `"${meta.revision}"` } : {},
+    });
     if (response.status === 304 && meta) return meta;
     if (!response.ok) throw new Error(`the ledger answered ${response.status}`);
-    const data = (await response.json()) as { revision: number; asOf: string; rules: LedgerRules; names: LedgerColumns };
+    const data = (await response.json()) as {
+      revision: number;
+      asOf: string;
+      rules: LedgerRules;
+      names: LedgerColumns;
+    };
     const names = namesFromColumns(data.names);
     const asOf = instant(data.asOf);
     projection = projectLedger(indexRules(data.rules), names, asOf);
@@ -78,11 +98,23 @@ const api = {
     let urgent = 0;
     for (let place = 0; place < ledger.names.length; place += 1) {
       const row = read(place);
-      if (row.step && row.step.kind !== 'charge' && row.step.at - day < URGENT_DAYS && row.name.purpose !== 'let go') urgent += 1;
+      if (
+        row.step &&
+        row.step.kind !== 'charge' &&
+        row.step.at - day < URGENT_DAYS &&
+        row.name.purpose !== 'let go'
+      )
+        urgent += 1;
       if (keeps(row)) rows.push(row);
     }
     arranged = sortRows(rows, ledgerView, (id) => accountLabels.get(id) ?? '');
-    return { total: rows.length, footing: footingOf(ledger, rows, day), from, rows: arranged.slice(from, to).map(view), urgent };
+    return {
+      total: rows.length,
+      footing: footingOf(ledger, rows, day),
+      from,
+      rows: arranged.slice(from, to).map(view),
+      urgent,
+    };
   },
 
   /** Rows of the last arrangement. */
@@ -143,7 +175,8 @@ const api = {
     const holds: { ascii: string; unicode: string }[] = [];
     for (const { ascii, unicode } of projection?.names ?? []) {
       if (ascii.startsWith(wanted) || unicode.startsWith(wanted)) starts.push({ ascii, unicode });
-      else if (holds.length < limit && (ascii.includes(wanted) || unicode.includes(wanted))) holds.push({ ascii, unicode });
+      else if (holds.length < limit && (ascii.includes(wanted) || unicode.includes(wanted)))
+        holds.push({ ascii, unicode });
       if (starts.length >= limit) break;
     }
     return [...starts, ...holds].slice(0, limit);

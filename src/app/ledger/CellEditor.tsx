@@ -3,8 +3,8 @@ import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { formatDecimal } from '@/core/money';
 import { reportDone } from '../answers';
-import type { RowView } from '../frame/ledger.worker';
 import { useLedger } from '../frame/LedgerProvider';
+import type { RowView } from '../frame/ledger.worker';
 import { editNamesAction } from './actions';
 import type { ColumnId } from './ledgerColumns';
 
@@ -43,9 +43,19 @@ function editOf(row: RowView, column: ColumnId, text: string, homeCurrency: stri
   const written = text.trim();
   switch (column) {
     case 'asking':
-      return written === '' ? { clearAsking: true } : { asking: { amount: written.replaceAll(',', ''), currency: row.name.asking?.currency ?? homeCurrency } };
+      return written === ''
+        ? { clearAsking: true }
+        : {
+            asking: {
+              amount: written.replaceAll(',', ''),
+              currency: row.name.asking?.currency ?? homeCurrency,
+            },
+          };
     case 'tags': {
-      const tags = written.split(',').map((tag) => tag.trim()).filter((tag) => tag !== '');
+      const tags = written
+        .split(',')
+        .map((tag) => tag.trim())
+        .filter((tag) => tag !== '');
       return { addTags: tags, removeTags: row.name.tags.filter((tag) => !tags.includes(tag)) };
     }
     case 'notes':
@@ -56,7 +66,17 @@ function editOf(row: RowView, column: ColumnId, text: string, homeCurrency: stri
 }
 
 /** A cell while it is edited: Enter keeps, Escape leaves it as it was. */
-export function CellEditor({ row, column, onEnd, onUndo }: { row: RowView; column: ColumnId; onEnd: () => void; onUndo: (batchId: number) => Promise<void> }) {
+export function CellEditor({
+  row,
+  column,
+  onEnd,
+  onUndo,
+}: {
+  row: RowView;
+  column: ColumnId;
+  onEnd: () => void;
+  onUndo: (batchId: number) => Promise<void>;
+}) {
   const { homeCurrency, meta, reload } = useLedger();
   const [text, setText] = useState(() => textOf(row, column));
   const field = useRef<HTMLInputElement & HTMLSelectElement>(null);
@@ -74,7 +94,10 @@ export function CellEditor({ row, column, onEnd, onUndo }: { row: RowView; colum
     onEnd();
     grid?.focus();
     if (!keep || value === textOf(row, column)) return;
-    const answer = await editNamesAction({ nameIds: [row.name.id], edit: editOf(row, column, value, homeCurrency) });
+    const answer = await editNamesAction({
+      nameIds: [row.name.id],
+      edit: editOf(row, column, value, homeCurrency),
+    });
     if (reportDone(answer, (batchId) => void onUndo(batchId))) await reload();
   };
   const onKeyDown = (event: KeyboardEvent) => {
@@ -85,7 +108,15 @@ export function CellEditor({ row, column, onEnd, onUndo }: { row: RowView; colum
   const label = `${column} of ${row.name.unicode}`;
   if (column === 'account') {
     return (
-      <Line as="select" ref={field} aria-label={label} value={text} onChange={(event) => void end(true, event.target.value)} onKeyDown={onKeyDown} onBlur={() => void end(false)}>
+      <Line
+        as="select"
+        ref={field}
+        aria-label={label}
+        value={text}
+        onChange={(event) => void end(true, event.target.value)}
+        onKeyDown={onKeyDown}
+        onBlur={() => void end(false)}
+      >
         {meta?.rules.accounts.map((account) => (
           <option key={account.id} value={account.id}>
             {account.label}
@@ -94,5 +125,14 @@ export function CellEditor({ row, column, onEnd, onUndo }: { row: RowView; colum
       </Line>
     );
   }
-  return <Line ref={field} aria-label={label} value={text} onChange={(event) => setText(event.target.value)} onKeyDown={onKeyDown} onBlur={() => void end(true)} />;
+  return (
+    <Line
+      ref={field}
+      aria-label={label}
+      value={text}
+      onChange={(event) => setText(event.target.value)}
+      onKeyDown={onKeyDown}
+      onBlur={() => void end(true)}
+    />
+  );
 }

@@ -1,6 +1,6 @@
 'use client';
-import { useRouter } from 'next/navigation';
 import { X } from 'lucide-react';
+import { useRouter } from 'next/navigation';
 import { type ReactNode, useState } from 'react';
 import { Dialog, DialogTrigger, Popover } from 'react-aria-components';
 import styled from 'styled-components';
@@ -58,7 +58,19 @@ interface FilterBarProps {
   readonly query: string;
 }
 
-function FilterChip({ label, text, set, onClear, children }: { label: string; text: string; set: boolean; onClear: () => void; children: ReactNode }) {
+function FilterChip({
+  label,
+  text,
+  set,
+  onClear,
+  children,
+}: {
+  label: string;
+  text: string;
+  set: boolean;
+  onClear: () => void;
+  children: ReactNode;
+}) {
   return (
     <Chip data-set={set}>
       <DialogTrigger>
@@ -77,13 +89,28 @@ function FilterChip({ label, text, set, onClear, children }: { label: string; te
 }
 
 /** A chip for a choice of several values. */
-function ChecksChip<T extends string | number>(props: { label: string; values: readonly T[]; of: readonly T[]; word: (value: T) => string; onChange: (values: T[]) => void }) {
+function ChecksChip<T extends string | number>(props: {
+  label: string;
+  values: readonly T[];
+  of: readonly T[];
+  word: (value: T) => string;
+  onChange: (values: T[]) => void;
+}) {
   const { label, values, of, word, onChange } = props;
-  const text = values.length === 0 ? `any ${label}` : values.length <= 2 ? values.map(word).join(' or ') : `${values.length} of ${label}`;
+  const text =
+    values.length === 0
+      ? `any ${label}`
+      : values.length <= 2
+        ? values.map(word).join(' or ')
+        : `${values.length} of ${label}`;
   return (
     <FilterChip label={label} text={text} set={values.length > 0} onClear={() => onChange([])}>
       {of.map((value) => (
-        <Check key={value} isSelected={values.includes(value)} onChange={(on) => onChange(on ? [...values, value] : values.filter((other) => other !== value))}>
+        <Check
+          key={value}
+          isSelected={values.includes(value)}
+          onChange={(on) => onChange(on ? [...values, value] : values.filter((other) => other !== value))}
+        >
           {word(value)}
         </Check>
       ))}
@@ -93,14 +120,45 @@ function ChecksChip<T extends string | number>(props: { label: string; values: r
 }
 
 /** A chip for an amount of the home currency, from and to. */
-function RangeChip({ label, from, to, currency, onChange }: { label: string; from: number | null; to: number | null; currency: string; onChange: (from: number | null, to: number | null) => void }) {
+function RangeChip({
+  label,
+  from,
+  to,
+  currency,
+  onChange,
+}: {
+  label: string;
+  from: number | null;
+  to: number | null;
+  currency: string;
+  onChange: (from: number | null, to: number | null) => void;
+}) {
   const word = (minor: number) => formatDecimal({ minor, currency });
   const read = (text: string) => (text.trim() === '' ? null : (parseDecimal(text, currency)?.minor ?? null));
   const set = from !== null || to !== null;
   return (
-    <FilterChip label={label} text={set ? `${label} ${from === null ? '' : `from ${word(from)} `}${to === null ? '' : `to ${word(to)}`}` : `any ${label}`} set={set} onClear={() => onChange(null, null)}>
-      <Field label={`From, ${currency}`} inputMode="decimal" defaultValue={from === null ? '' : word(from)} onChange={(text) => onChange(read(text), to)} />
-      <Field label={`To, ${currency}`} inputMode="decimal" defaultValue={to === null ? '' : word(to)} onChange={(text) => onChange(from, read(text))} />
+    <FilterChip
+      label={label}
+      text={
+        set
+          ? `${label} ${from === null ? '' : `from ${word(from)} `}${to === null ? '' : `to ${word(to)}`}`
+          : `any ${label}`
+      }
+      set={set}
+      onClear={() => onChange(null, null)}
+    >
+      <Field
+        label={`From, ${currency}`}
+        inputMode="decimal"
+        defaultValue={from === null ? '' : word(from)}
+        onChange={(text) => onChange(read(text), to)}
+      />
+      <Field
+        label={`To, ${currency}`}
+        inputMode="decimal"
+        defaultValue={to === null ? '' : word(to)}
+        onChange={(text) => onChange(from, read(text))}
+      />
     </FilterChip>
   );
 }
@@ -117,9 +175,31 @@ export function FilterBar({ view, onChange, tags, views: first, columns, query }
   const [label, setLabel] = useState('');
   const set = (change: Partial<LedgerView>) => onChange({ ...view, ...change });
   const accounts = meta?.rules.accounts ?? [];
-  const endings = [...new Set(meta ? [...meta.rules.policies.map((policy) => policy.ending).filter((ending) => ending !== '*'), 'com', 'net', 'org', ...view.endings] : [])].sort();
-  const isPlain = query === '' || JSON.stringify({ ...view, sort: 'step', descending: false }) === JSON.stringify(EVERY_NAME);
-  const showMore = more || view.purposes.length > 0 || view.tags.length > 0 || view.costFrom !== null || view.costTo !== null || view.askingFrom !== null || view.askingTo !== null || view.neverLost !== null;
+  const endings = [
+    ...new Set(
+      meta
+        ? [
+            ...meta.rules.policies.map((policy) => policy.ending).filter((ending) => ending !== '*'),
+            'com',
+            'net',
+            'org',
+            ...view.endings,
+          ]
+        : [],
+    ),
+  ].sort();
+  const isPlain =
+    query === '' ||
+    JSON.stringify({ ...view, sort: 'step', descending: false }) === JSON.stringify(EVERY_NAME);
+  const showMore =
+    more ||
+    view.purposes.length > 0 ||
+    view.tags.length > 0 ||
+    view.costFrom !== null ||
+    view.costTo !== null ||
+    view.askingFrom !== null ||
+    view.askingTo !== null ||
+    view.neverLost !== null;
 
   const save = async () => {
     const answer = await saveViewAction(label, query, columns.shown);
@@ -133,27 +213,97 @@ export function FilterBar({ view, onChange, tags, views: first, columns, query }
 
   return (
     <Bar role="search" aria-label="Filters">
-      <InputBox type="search" aria-label="Any part of a name" placeholder="Any part of a name" value={view.text} onChange={(event) => set({ text: event.target.value })} />
-      <FilterChip label="price step" text={view.stepWithinDays === null ? 'any price step' : `price step within ${view.stepWithinDays} days`} set={view.stepWithinDays !== null} onClear={() => set({ stepWithinDays: null })}>
+      <InputBox
+        type="search"
+        aria-label="Any part of a name"
+        placeholder="Any part of a name"
+        value={view.text}
+        onChange={(event) => set({ text: event.target.value })}
+      />
+      <FilterChip
+        label="price step"
+        text={
+          view.stepWithinDays === null ? 'any price step' : `price step within ${view.stepWithinDays} days`
+        }
+        set={view.stepWithinDays !== null}
+        onClear={() => set({ stepWithinDays: null })}
+      >
         {DAYS.map((days) => (
           <Button key={days} data-kind="plain" onPress={() => set({ stepWithinDays: days })}>
             within {days} days
           </Button>
         ))}
       </FilterChip>
-      <ChecksChip label="account" values={view.accountIds} of={accounts.map((account) => account.id)} word={(id) => accounts.find((account) => account.id === id)?.label ?? '?'} onChange={(accountIds) => set({ accountIds })} />
-      <ChecksChip label="ending" values={view.endings} of={endings} word={(ending) => `.${ending}`} onChange={(chosen) => set({ endings: chosen })} />
-      <ChecksChip label="phase" values={view.phases} of={PHASES} word={(phase) => PHASE_WORDS[phase].word} onChange={(phases) => set({ phases })} />
-      <ChecksChip label="auto-renew" values={view.settings} of={AUTO_RENEW_SETTINGS} word={(setting) => (setting === 'unknown' ? 'auto-renew not known' : `auto-renew ${setting}`)} onChange={(settings) => set({ settings })} />
+      <ChecksChip
+        label="account"
+        values={view.accountIds}
+        of={accounts.map((account) => account.id)}
+        word={(id) => accounts.find((account) => account.id === id)?.label ?? '?'}
+        onChange={(accountIds) => set({ accountIds })}
+      />
+      <ChecksChip
+        label="ending"
+        values={view.endings}
+        of={endings}
+        word={(ending) => `.${ending}`}
+        onChange={(chosen) => set({ endings: chosen })}
+      />
+      <ChecksChip
+        label="phase"
+        values={view.phases}
+        of={PHASES}
+        word={(phase) => PHASE_WORDS[phase].word}
+        onChange={(phases) => set({ phases })}
+      />
+      <ChecksChip
+        label="auto-renew"
+        values={view.settings}
+        of={AUTO_RENEW_SETTINGS}
+        word={(setting) => (setting === 'unknown' ? 'auto-renew not known' : `auto-renew ${setting}`)}
+        onChange={(settings) => set({ settings })}
+      />
       {showMore && (
         <>
-          <ChecksChip label={MORE[0]} values={view.purposes} of={PURPOSES} word={(purpose) => purpose} onChange={(purposes) => set({ purposes })} />
-          <ChecksChip label={MORE[1]} values={view.tags} of={tags} word={(tag) => tag} onChange={(chosen) => set({ tags: chosen })} />
-          <RangeChip label={MORE[2]} from={view.costFrom} to={view.costTo} currency={homeCurrency} onChange={(costFrom, costTo) => set({ costFrom, costTo })} />
-          <RangeChip label={MORE[3]} from={view.askingFrom} to={view.askingTo} currency={homeCurrency} onChange={(askingFrom, askingTo) => set({ askingFrom, askingTo })} />
-          <FilterChip label="sale" text={view.forSale === null ? 'for sale or not' : view.forSale ? 'for sale' : 'not for sale'} set={view.forSale !== null} onClear={() => set({ forSale: null })}>
-            <Button data-kind="plain" onPress={() => set({ forSale: true })}>for sale</Button>
-            <Button data-kind="plain" onPress={() => set({ forSale: false })}>not for sale</Button>
+          <ChecksChip
+            label={MORE[0]}
+            values={view.purposes}
+            of={PURPOSES}
+            word={(purpose) => purpose}
+            onChange={(purposes) => set({ purposes })}
+          />
+          <ChecksChip
+            label={MORE[1]}
+            values={view.tags}
+            of={tags}
+            word={(tag) => tag}
+            onChange={(chosen) => set({ tags: chosen })}
+          />
+          <RangeChip
+            label={MORE[2]}
+            from={view.costFrom}
+            to={view.costTo}
+            currency={homeCurrency}
+            onChange={(costFrom, costTo) => set({ costFrom, costTo })}
+          />
+          <RangeChip
+            label={MORE[3]}
+            from={view.askingFrom}
+            to={view.askingTo}
+            currency={homeCurrency}
+            onChange={(askingFrom, askingTo) => set({ askingFrom, askingTo })}
+          />
+          <FilterChip
+            label="sale"
+            text={view.forSale === null ? 'for sale or not' : view.forSale ? 'for sale' : 'not for sale'}
+            set={view.forSale !== null}
+            onClear={() => set({ forSale: null })}
+          >
+            <Button data-kind="plain" onPress={() => set({ forSale: true })}>
+              for sale
+            </Button>
+            <Button data-kind="plain" onPress={() => set({ forSale: false })}>
+              not for sale
+            </Button>
           </FilterChip>
           <Chip data-set={view.neverLost === true}>
             <Button onPress={() => set({ neverLost: view.neverLost ? null : true })}>{MORE[4]}</Button>
@@ -172,10 +322,22 @@ export function FilterBar({ view, onChange, tags, views: first, columns, query }
             <Dialog aria-label="Views">
               {views.map((saved) => (
                 <ViewLine key={saved.id}>
-                  <Button data-kind="plain" slot="close" onPress={() => router.push(`/ledger?${saved.query}${saved.columns.length > 0 ? `&columns=${saved.columns.join(',')}` : ''}`)}>
+                  <Button
+                    data-kind="plain"
+                    slot="close"
+                    onPress={() =>
+                      router.push(
+                        `/ledger?${saved.query}${saved.columns.length > 0 ? `&columns=${saved.columns.join(',')}` : ''}`,
+                      )
+                    }
+                  >
                     {saved.label}
                   </Button>
-                  <Button data-kind="plain" aria-label={`Forget the view ${saved.label}`} onPress={async () => setViews(await dropViewAction(saved.id))}>
+                  <Button
+                    data-kind="plain"
+                    aria-label={`Forget the view ${saved.label}`}
+                    onPress={async () => setViews(await dropViewAction(saved.id))}
+                  >
                     <X size={12} aria-hidden />
                   </Button>
                 </ViewLine>
@@ -193,7 +355,16 @@ export function FilterBar({ view, onChange, tags, views: first, columns, query }
           <Sheet>
             <Dialog aria-label="Columns">
               {COLUMN_IDS.map((id) => (
-                <Check key={id} isSelected={columns.shown.includes(id)} isDisabled={id === 'name'} onChange={(on) => columns.setShown(on ? [...columns.shown, id] : columns.shown.filter((other) => other !== id))}>
+                <Check
+                  key={id}
+                  isSelected={columns.shown.includes(id)}
+                  isDisabled={id === 'name'}
+                  onChange={(on) =>
+                    columns.setShown(
+                      on ? [...columns.shown, id] : columns.shown.filter((other) => other !== id),
+                    )
+                  }
+                >
                   {LEDGER_COLUMNS[id].label}
                 </Check>
               ))}
@@ -201,7 +372,10 @@ export function FilterBar({ view, onChange, tags, views: first, columns, query }
           </Sheet>
         </DialogTrigger>
         {!isPlain && (
-          <Button data-kind="plain" onPress={() => onChange({ ...EVERY_NAME, sort: view.sort, descending: view.descending })}>
+          <Button
+            data-kind="plain"
+            onPress={() => onChange({ ...EVERY_NAME, sort: view.sort, descending: view.descending })}
+          >
             Show every name
           </Button>
         )}

@@ -8,15 +8,14 @@ import { useLedger } from '../frame/LedgerProvider';
 const Bar = styled.footer`
   display: flex;
   align-items: center;
-  gap: 24px;
+  gap: 0 20px;
+  flex-wrap: wrap;
   flex: none;
   min-height: 44px;
   padding: 4px 18px;
   background: var(--footing);
   color: var(--on-footing);
-  white-space: nowrap;
-  overflow-x: auto;
-  & > span { color: var(--on-footing-soft); }
+  & > span { color: var(--on-footing-soft); white-space: nowrap; }
   & b { color: var(--on-footing); }
   @media print { background: none; color: black; border-top: 2px solid black; }
 `;
@@ -42,12 +41,25 @@ interface FootingBarProps {
 }
 
 /** The footing of the view, or of the chosen names with what can be done with them. */
-export function FootingBar({ footing, chosen, disabled, onRenew, onAutoRenew, onEdit, onClear, query, columns }: FootingBarProps) {
+export function FootingBar({
+  footing,
+  chosen,
+  disabled,
+  onRenew,
+  onAutoRenew,
+  onEdit,
+  onClear,
+  query,
+  columns,
+}: FootingBarProps) {
   const { day, daysAhead } = useLedger();
   if (!footing) return <Bar aria-label="Footing" />;
   const asOf = daysAhead > 0 ? `&asOf=${new Date(day).toISOString()}` : '';
-  const exported = (format: string) => `/api/v1/names/export?format=${format}&columns=${columns.join(',')}${asOf}&${query}`;
-  const unpriced = footing.unpriced > 0 && <span className="soft">{namesWords(footing.unpriced)} without a price</span>;
+  const exported = (format: string) =>
+    `/api/v1/names/export?format=${format}&columns=${columns.join(',')}${asOf}&${query}`;
+  const unpriced = footing.unpriced > 0 && (
+    <span className="soft">{namesWords(footing.unpriced)} without a price</span>
+  );
   if (chosen === 0) {
     return (
       <Bar aria-label="Footing of the view">
@@ -56,7 +68,8 @@ export function FootingBar({ footing, chosen, disabled, onRenew, onAutoRenew, on
           cost per year <b>{amountsWords(footing.perYear)}</b>
         </span>
         <span>
-          charged in 30 days <b>{amountsWords(footing.charged30)}</b>, in 90 <b>{amountsWords(footing.charged90)}</b>
+          charged in 30 days <b>{amountsWords(footing.charged30)}</b>, in 90{' '}
+          <b>{amountsWords(footing.charged90)}</b>
         </span>
         <span>
           spent so far <b>{amountsWords(footing.spent)}</b>

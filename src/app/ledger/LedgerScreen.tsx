@@ -11,8 +11,8 @@ import { namesWords } from '@/ui/text/words';
 import type { SavedView } from '@/usecases/names/views';
 import { reportDone } from '../answers';
 import { useTitle } from '../frame/Frame';
-import type { RowView } from '../frame/ledger.worker';
 import { useLedger } from '../frame/LedgerProvider';
+import type { RowView } from '../frame/ledger.worker';
 import { planRenewalAction, undoAction } from './actions';
 import { CellEditor, isEditable } from './CellEditor';
 import { AutoRenewDialog } from './dialogs/AutoRenewDialog';
@@ -43,7 +43,11 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
   const filtered = meta !== null && total < meta.names;
   const sortWords = LEDGER_COLUMNS[sortColumn(view, columns.shown)].label.toLowerCase();
   useTitle(
-    meta === null ? 'Ledger' : filtered ? `${total.toLocaleString('en')} of ${namesWords(meta.names)}` : namesWords(meta.names),
+    meta === null
+      ? 'Ledger'
+      : filtered
+        ? `${total.toLocaleString('en')} of ${namesWords(meta.names)}`
+        : namesWords(meta.names),
     view.sort === 'step' ? 'by next price step' : `by ${sortWords}`,
   );
 
@@ -67,12 +71,23 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
 
   const edit = useCallback(
     (row: RowView, id: ColumnId) =>
-      editing?.id === row.name.id && editing.column === id ? <CellEditor row={row} column={id} onEnd={() => setEditing(null)} onUndo={undo} /> : null,
+      editing?.id === row.name.id && editing.column === id ? (
+        <CellEditor row={row} column={id} onEnd={() => setEditing(null)} onUndo={undo} />
+      ) : null,
     [editing, undo],
   );
-  const accounts = useMemo(() => new Map(meta?.rules.accounts.map((account) => [account.id, account.label])), [meta]);
+  const accounts = useMemo(
+    () => new Map(meta?.rules.accounts.map((account) => [account.id, account.label])),
+    [meta],
+  );
   const grid = useMemo(
-    () => gridColumns(columns.shown, columns.widths, { day, style, homeCurrency, accountLabel: (id) => accounts.get(id) ?? '' }, edit),
+    () =>
+      gridColumns(
+        columns.shown,
+        columns.widths,
+        { day, style, homeCurrency, accountLabel: (id) => accounts.get(id) ?? '' },
+        edit,
+      ),
     [columns.shown, columns.widths, day, style, homeCurrency, accounts, edit],
   );
 
@@ -92,7 +107,12 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
   };
 
   const renew = async () => {
-    const answer = await planRenewalAction(chosen.rows.map((row) => ({ nameId: row.name.id, years: row.costs.renewal ? leastYears(row, meta) : 1 })));
+    const answer = await planRenewalAction(
+      chosen.rows.map((row) => ({
+        nameId: row.name.id,
+        years: row.costs.renewal ? leastYears(row, meta) : 1,
+      })),
+    );
     if (isRefusal(answer)) report({ text: answer.message, problem: true });
     else router.push(`/renewals/${answer}`);
   };
@@ -122,7 +142,10 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
           onWidth={columns.setWidth}
           empty={
             meta?.names === 0 ? (
-              <Empty title="The ledger is empty." text="Paste the names you own, or bring in a list from each registrar.">
+              <Empty
+                title="The ledger is empty."
+                text="Paste the names you own, or bring in a list from each registrar."
+              >
                 <ButtonLink href="/ledger/add" data-kind="primary">
                   Add names
                 </ButtonLink>
@@ -137,9 +160,30 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
           }
         />
       )}
-      <FootingBar footing={chosen.footing ?? rows.footing} chosen={chosen.count} disabled={daysAhead > 0} onRenew={() => void renew()} onAutoRenew={() => setDialog('auto-renew')} onEdit={() => setDialog('edit')} onClear={chosen.clear} query={query} columns={columns.shown} />
-      <EditDialog isOpen={dialog === 'edit'} onClose={() => setDialog(null)} rows={chosen.rows} onUndo={undo} tags={tags} />
-      <AutoRenewDialog isOpen={dialog === 'auto-renew'} onClose={() => setDialog(null)} rows={chosen.rows} onUndo={undo} />
+      <FootingBar
+        footing={chosen.footing ?? rows.footing}
+        chosen={chosen.count}
+        disabled={daysAhead > 0}
+        onRenew={() => void renew()}
+        onAutoRenew={() => setDialog('auto-renew')}
+        onEdit={() => setDialog('edit')}
+        onClear={chosen.clear}
+        query={query}
+        columns={columns.shown}
+      />
+      <EditDialog
+        isOpen={dialog === 'edit'}
+        onClose={() => setDialog(null)}
+        rows={chosen.rows}
+        onUndo={undo}
+        tags={tags}
+      />
+      <AutoRenewDialog
+        isOpen={dialog === 'auto-renew'}
+        onClose={() => setDialog(null)}
+        rows={chosen.rows}
+        onUndo={undo}
+      />
     </>
   );
 }
@@ -152,6 +196,7 @@ function sortColumn(view: LedgerView, shown: readonly ColumnId[]): ColumnId {
 function leastYears(row: RowView, meta: ReturnType<typeof useLedger>['meta']): number {
   const policies = meta?.rules.policies ?? [];
   const last = row.name.ending.slice(row.name.ending.lastIndexOf('.') + 1);
-  const policy = policies.find((p) => p.ending === row.name.ending) ?? policies.find((p) => p.ending === last);
+  const policy =
+    policies.find((p) => p.ending === row.name.ending) ?? policies.find((p) => p.ending === last);
   return policy?.terms.renew.least ?? 1;
 }

@@ -1,12 +1,12 @@
 'use server';
 import type { Refusal } from '@/core/refusal';
+import { isRefusal } from '@/core/refusal';
 import { deps } from '@/usecases/deps';
-import { addEntry, correctEntry } from '@/usecases/names/entries';
 import { askAutoRenew, confirmAutoRenew, type Done, editNames } from '@/usecases/names/edit';
+import { addEntry, correctEntry } from '@/usecases/names/entries';
 import { undo } from '@/usecases/names/undo';
 import { dropView, type SavedView, saveView } from '@/usecases/names/views';
 import { planRenewal } from '@/usecases/renewals/renew';
-import { isRefusal } from '@/core/refusal';
 
 export async function editNamesAction(input: unknown): Promise<Done | Refusal> {
   return editNames(deps(), input);
@@ -32,7 +32,11 @@ export async function correctEntryAction(entryId: number): Promise<Done | Refusa
   return correctEntry(deps(), entryId);
 }
 
-export async function saveViewAction(label: string, query: string, columns: readonly string[]): Promise<SavedView[] | Refusal> {
+export async function saveViewAction(
+  label: string,
+  query: string,
+  columns: readonly string[],
+): Promise<SavedView[] | Refusal> {
   return saveView(deps(), label, query, columns);
 }
 
@@ -41,7 +45,9 @@ export async function dropViewAction(id: number): Promise<SavedView[]> {
 }
 
 /** Plans a renewal of the chosen names, one term each. Answers its number. */
-export async function planRenewalAction(items: readonly { nameId: number; years: number }[]): Promise<string | Refusal> {
+export async function planRenewalAction(
+  items: readonly { nameId: number; years: number }[],
+): Promise<string | Refusal> {
   const planned = await planRenewal(deps(), { items });
   return isRefusal(planned) ? planned : planned.renewal.id;
 }

@@ -6,7 +6,17 @@ import { addDays, daysBetween, type Instant } from '@/core/time';
 import type { GridColumn } from '@/ui/grid/Grid';
 import { LifeStrip, type StripScale } from '@/ui/strip/LifeStrip';
 import { StripAxis } from '@/ui/strip/StripAxis';
-import { amountsWords, type DayStyle, daysWords, dayWords, outlookWords, PHASE_WORDS, SETTING_WORDS, stepFigures, termEndWords } from '@/ui/text/words';
+import {
+  amountsWords,
+  type DayStyle,
+  daysWords,
+  dayWords,
+  outlookWords,
+  PHASE_WORDS,
+  SETTING_WORDS,
+  stepFigures,
+  termEndWords,
+} from '@/ui/text/words';
 import type { RowView } from '../frame/ledger.worker';
 
 export interface ColumnContext {
@@ -26,7 +36,7 @@ interface ColumnDefinition {
 }
 
 /** How wide life strips are drawn, and which stretch of time they show around the chosen day. */
-const STRIP_WIDTH = 300;
+const STRIP_WIDTH = 276;
 const DAYS_BACK = 80;
 const DAYS_ON = 285;
 
@@ -39,62 +49,168 @@ const soft = (text: string) => <span className="soft">{text}</span>;
 /** Every column the ledger can show, in the order in which they stand. */
 export const LEDGER_COLUMNS = {
   name: {
-    label: 'Name', width: 168, sort: 'name',
+    label: 'Name',
+    width: 166,
+    sort: 'name',
     render: ({ name }) => (
       <span className="name" title={name.unicode === name.ascii ? undefined : name.ascii}>
         {name.unicode}
       </span>
     ),
   },
-  account: { label: 'Account', width: 92, sort: 'account', render: ({ name }, { accountLabel }) => accountLabel(name.accountId) },
-  termEnd: { label: 'Term ends', width: 96, sort: 'termEnd', figures: true, render: ({ termEnd }, { style }) => (termEnd ? termEndWords(termEnd, style) : soft('not known')) },
-  days: { label: 'days', width: 46, sort: 'termEnd', figures: true, render: ({ termEnd }, { day }) => (termEnd ? soft(daysWords(daysBetween(day, termEnd.at))) : null) },
+  account: {
+    label: 'Account',
+    width: 90,
+    sort: 'account',
+    render: ({ name }, { accountLabel }) => accountLabel(name.accountId),
+  },
+  termEnd: {
+    label: 'Term ends',
+    width: 96,
+    sort: 'termEnd',
+    figures: true,
+    render: ({ termEnd }, { style }) => (termEnd ? termEndWords(termEnd, style) : soft('not known')),
+  },
+  days: {
+    label: 'days',
+    width: 46,
+    sort: 'termEnd',
+    figures: true,
+    render: ({ termEnd }, { day }) => (termEnd ? soft(daysWords(daysBetween(day, termEnd.at))) : null),
+  },
   auto: {
-    label: 'Auto', width: 66, sort: 'auto',
+    label: 'Auto',
+    width: 66,
+    sort: 'auto',
     render: ({ setting, name }) => (
-      <span className={setting === 'stalled' ? 'caution' : undefined} title={`${name.standing}${name.asked ? `, asked for ${name.asked}` : ''}`}>
+      <span
+        className={setting === 'stalled' ? 'caution' : undefined}
+        title={`${name.standing}${name.asked ? `, asked for ${name.asked}` : ''}`}
+      >
         {SETTING_WORDS[setting]}
         {name.asked && <span className="soft"> → {name.asked}?</span>}
       </span>
     ),
   },
   outlook: {
-    label: 'If nothing is done', width: 158, sort: 'step',
-    render: ({ outlook, name }, { style }) => <span className={isCaution(outlook) && name.purpose !== 'let go' ? 'caution' : undefined}>{outlookWords(outlook, style)}</span>,
+    label: 'If nothing is done',
+    width: 158,
+    sort: 'step',
+    render: ({ outlook, name }, { style }) => (
+      <span className={isCaution(outlook) && name.purpose !== 'let go' ? 'caution' : undefined}>
+        {outlookWords(outlook, style)}
+      </span>
+    ),
   },
   cost: {
-    label: 'Cost now, then', width: 124, sort: 'cost', figures: true, heading: () => 'now → then',
+    label: 'Cost now, then',
+    width: 122,
+    sort: 'cost',
+    figures: true,
+    heading: () => 'now → then',
     render: ({ step, outlook, name }, { homeCurrency }) => (
-      <span className={isCaution(outlook) && name.purpose !== 'let go' ? 'caution' : undefined}>{stepFigures(step, homeCurrency)}</span>
+      <span className={isCaution(outlook) && name.purpose !== 'let go' ? 'caution' : undefined}>
+        {stepFigures(step, homeCurrency)}
+      </span>
     ),
   },
   strip: {
-    label: 'Life', width: STRIP_WIDTH, heading: ({ day }) => <StripAxis scale={stripScale(day)} day={day} height={33} />,
-    render: ({ strip, outlook }, { day, style }) => (strip ? <LifeStrip strip={strip} scale={stripScale(day)} height={31} day={day} label={outlookWords(outlook, style)} /> : null),
+    label: 'Life',
+    width: STRIP_WIDTH,
+    heading: ({ day }) => <StripAxis scale={stripScale(day)} day={day} height={33} />,
+    render: ({ strip, outlook }, { day, style }) =>
+      strip ? (
+        <LifeStrip
+          strip={strip}
+          scale={stripScale(day)}
+          height={31}
+          day={day}
+          label={outlookWords(outlook, style)}
+        />
+      ) : null,
   },
   asking: {
-    label: 'Asking', width: 82, sort: 'asking', figures: true, heading: ({ homeCurrency }) => `Asking ${homeCurrency === 'USD' ? '$' : homeCurrency}`,
-    render: ({ name }, { homeCurrency }) => (name.asking ? (name.asking.currency === homeCurrency ? formatFigure(name.asking, true) : formatAmount(name.asking, true)) : null),
+    label: 'Asking',
+    width: 82,
+    sort: 'asking',
+    figures: true,
+    heading: ({ homeCurrency }) => `Asking ${homeCurrency === 'USD' ? '$' : homeCurrency}`,
+    render: ({ name }, { homeCurrency }) =>
+      name.asking
+        ? name.asking.currency === homeCurrency
+          ? formatFigure(name.asking, true)
+          : formatAmount(name.asking, true)
+        : null,
   },
   phase: {
-    label: 'Phase', width: 110, sort: 'phase',
-    render: ({ phase }) => (phase ? <span title={PHASE_WORDS[phase].trade ?? undefined}>{PHASE_WORDS[phase].word}</span> : soft('not known')),
+    label: 'Phase',
+    width: 110,
+    sort: 'phase',
+    render: ({ phase }) =>
+      phase ? (
+        <span title={PHASE_WORDS[phase].trade ?? undefined}>{PHASE_WORDS[phase].word}</span>
+      ) : (
+        soft('not known')
+      ),
   },
-  ending: { label: 'Ending', width: 76, sort: 'ending', render: ({ name }) => <span className="name">.{name.ending}</span> },
-  registered: { label: 'Registered', width: 100, sort: 'registered', figures: true, render: ({ name }, { style }) => (name.registered ? termEndWords(name.registered, style) : null) },
-  spent: { label: 'Spent so far', width: 96, sort: 'spent', figures: true, render: ({ name }) => (name.spent.length > 0 ? amountsWords(name.spent) : null) },
-  perYear: { label: 'Cost per year', width: 96, sort: 'perYear', figures: true, render: ({ costs }) => (costs.perYear ? formatAmount(costs.perYear) : soft('no price')) },
-  purpose: { label: 'Purpose', width: 84, render: ({ name }) => `${name.purpose}${name.neverLost ? ' ◆' : ''}` },
+  ending: {
+    label: 'Ending',
+    width: 76,
+    sort: 'ending',
+    render: ({ name }) => <span className="name">.{name.ending}</span>,
+  },
+  registered: {
+    label: 'Registered',
+    width: 100,
+    sort: 'registered',
+    figures: true,
+    render: ({ name }, { style }) => (name.registered ? termEndWords(name.registered, style) : null),
+  },
+  spent: {
+    label: 'Spent so far',
+    width: 96,
+    sort: 'spent',
+    figures: true,
+    render: ({ name }) => (name.spent.length > 0 ? amountsWords(name.spent) : null),
+  },
+  perYear: {
+    label: 'Cost per year',
+    width: 96,
+    sort: 'perYear',
+    figures: true,
+    render: ({ costs }) => (costs.perYear ? formatAmount(costs.perYear) : soft('no price')),
+  },
+  purpose: {
+    label: 'Purpose',
+    width: 84,
+    render: ({ name }) => `${name.purpose}${name.neverLost ? ' ◆' : ''}`,
+  },
   tags: { label: 'Tags', width: 130, render: ({ name }) => name.tags.join(', ') },
   lock: { label: 'Lock', width: 54, render: ({ name }) => yesNo(name.lock) },
   privacy: { label: 'Privacy', width: 66, render: ({ name }) => yesNo(name.privacy) },
   notes: { label: 'Notes', width: 200, render: ({ name }) => soft(name.notes) },
-  checked: { label: 'Last checked', width: 100, sort: 'checked', figures: true, render: ({ name }, { style }) => (name.checkedAt ? dayWords(name.checkedAt, style) : soft('never')) },
+  checked: {
+    label: 'Last checked',
+    width: 100,
+    sort: 'checked',
+    figures: true,
+    render: ({ name }, { style }) => (name.checkedAt ? dayWords(name.checkedAt, style) : soft('never')),
+  },
 } as const satisfies Record<string, ColumnDefinition>;
 
 export type ColumnId = keyof typeof LEDGER_COLUMNS;
 export const COLUMN_IDS = Object.keys(LEDGER_COLUMNS) as ColumnId[];
-export const USUAL_COLUMNS: readonly ColumnId[] = ['name', 'account', 'termEnd', 'days', 'auto', 'outlook', 'cost', 'strip', 'asking'];
+export const USUAL_COLUMNS: readonly ColumnId[] = [
+  'name',
+  'account',
+  'termEnd',
+  'days',
+  'auto',
+  'outlook',
+  'cost',
+  'strip',
+  'asking',
+];
 
 function yesNo(value: boolean | null): ReactNode {
   return value === null ? soft('?') : value ? 'on' : 'off';

@@ -1,8 +1,8 @@
 'use client';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Footing, LedgerView } from '@/core/ledger';
-import type { Arranged, RowView } from '../frame/ledger.worker';
 import { useLedger } from '../frame/LedgerProvider';
+import type { Arranged, RowView } from '../frame/ledger.worker';
 
 export interface ArrangedRows {
   readonly total: number | null;
@@ -45,7 +45,9 @@ export function useArrangedRows(view: LedgerView): ArrangedRows {
         last.current = now.view;
         setArranged(answer);
         if (reordered) setOrder((n) => n + 1);
-        document.documentElement.dataset.arranged = String(Number(document.documentElement.dataset.arranged ?? 0) + 1);
+        document.documentElement.dataset.arranged = String(
+          Number(document.documentElement.dataset.arranged ?? 0) + 1,
+        );
       }
     } finally {
       busy.current = false;

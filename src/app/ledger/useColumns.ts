@@ -18,7 +18,10 @@ export function useColumns(fromUrl: string | null): Columns {
 
   useEffect(() => {
     try {
-      const kept = JSON.parse(localStorage.getItem(KEPT_AS) ?? '{}') as { shown?: string[]; widths?: Record<string, number> };
+      const kept = JSON.parse(localStorage.getItem(KEPT_AS) ?? '{}') as {
+        shown?: string[];
+        widths?: Record<string, number>;
+      };
       const ids = (fromUrl?.split(',') ?? kept.shown ?? []).filter(isColumn);
       if (ids.length > 0) setShownState(ids);
       if (kept.widths) setWidths(kept.widths);
@@ -27,7 +30,11 @@ export function useColumns(fromUrl: string | null): Columns {
     }
   }, [fromUrl]);
 
-  const keep = useCallback((next: { shown: readonly string[]; widths: Readonly<Record<string, number>> }) => localStorage.setItem(KEPT_AS, JSON.stringify(next)), []);
+  const keep = useCallback(
+    (next: { shown: readonly string[]; widths: Readonly<Record<string, number>> }) =>
+      localStorage.setItem(KEPT_AS, JSON.stringify(next)),
+    [],
+  );
   const setWidth = useCallback(
     (id: string, width: number) => {
       const next = { ...widths, [id]: width };

@@ -9,8 +9,8 @@ import { Empty } from '@/ui/text/States';
 import { amountsWords, dayWords, namesWords } from '@/ui/text/words';
 import { reportDone } from '../answers';
 import { useTitle } from '../frame/Frame';
-import type { RowView } from '../frame/ledger.worker';
 import { useLedger } from '../frame/LedgerProvider';
+import type { RowView } from '../frame/ledger.worker';
 import { undoAction } from '../ledger/actions';
 import { AutoRenewDialog } from '../ledger/dialogs/AutoRenewDialog';
 
@@ -38,7 +38,10 @@ export function RenewalsScreen({ open }: { open: readonly OpenRenewalLine[] }) {
   };
   if (open.length === 0 && asked.length === 0) {
     return (
-      <Empty title="Nothing waits to be confirmed." text="Choose names in the ledger, then Renew or Auto-renew: what was asked of a registrar stands here until you confirm it.">
+      <Empty
+        title="Nothing waits to be confirmed."
+        text="Choose names in the ledger, then Renew or Auto-renew: what was asked of a registrar stands here until you confirm it."
+      >
         <ButtonLink href="/ledger?within=60">Price steps within 60 days</ButtonLink>
       </Empty>
     );
@@ -109,7 +112,12 @@ export function RenewalsScreen({ open }: { open: readonly OpenRenewalLine[] }) {
           </Ruled>
         </Section>
       )}
-      <AutoRenewDialog isOpen={confirming.length > 0} onClose={() => setConfirming([])} rows={confirming} onUndo={undo} />
+      <AutoRenewDialog
+        isOpen={confirming.length > 0}
+        onClose={() => setConfirming([])}
+        rows={confirming}
+        onUndo={undo}
+      />
     </Page>
   );
 }

@@ -7,5 +7,19 @@ export const metadata: Metadata = { title: 'Renewals' };
 
 export default async function RenewalsPage() {
   const open = await openRenewals(deps());
-  return <RenewalsScreen open={open.map(({ id, status, madeAt, items }) => ({ id, status, madeAt, names: items.length, totals: items.flatMap((item) => (item.quotedMinor === null || !item.currency ? [] : [{ minor: item.quotedMinor, currency: item.currency }])) }))} />;
+  return (
+    <RenewalsScreen
+      open={open.map(({ id, status, madeAt, items }) => ({
+        id,
+        status,
+        madeAt,
+        names: items.length,
+        totals: items.flatMap((item) =>
+          item.quotedMinor === null || !item.currency
+            ? []
+            : [{ minor: item.quotedMinor, currency: item.currency }],
+        ),
+      }))}
+    />
+  );
 }

@@ -25,20 +25,31 @@ export interface Charge {
 }
 
 type Payment =
-  | { readonly outcome: 'pass'; readonly means: string | null; readonly assumed: boolean; readonly balanceMinor: number | null }
+  | {
+      readonly outcome: 'pass';
+      readonly means: string | null;
+      readonly assumed: boolean;
+      readonly balanceMinor: number | null;
+    }
   | { readonly outcome: 'fail'; readonly cause: FailureCause; readonly balanceMinor: number | null };
 
 /**
  * Tries an account's means in order for one charge at `at`. One charge is never split between two. Without any means
  * recorded, or with an unknown balance or price, the charge is assumed to pass and says so.
  */
-export function pay(account: FundedAccount, balanceMinor: number | null, cost: Amount | null, at: Instant): Payment {
+export function pay(
+  account: FundedAccount,
+  balanceMinor: number | null,
+  cost: Amount | null,
+  at: Instant,
+): Payment {
   if (account.means.length === 0) return { outcome: 'pass', means: null, assumed: true, balanceMinor };
   const inCurrency = cost !== null && cost.currency === account.currency;
   let cause: FailureCause = { kind: 'no means' };
   for (const means of account.means) {
     if (means.kind !== 'balance') {
-      if (cardIsGood(means.endsMonth, at)) return { outcome: 'pass', means: means.label, assumed: cost === null, balanceMinor };
+      if (cardIsGood(means.endsMonth, at))
+        return { outcome: 'pass', means: means.label, assumed: cost === null, balanceMinor };
       cause = { kind: 'card ended', label: means.label, endsMonth: means.endsMonth ?? '' };
     } else if (balanceMinor === null || !inCurrency) {
       return { outcome: 'pass', means: means.label, assumed: true, balanceMinor };

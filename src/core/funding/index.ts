@@ -9,5 +9,5 @@ export {
   STANDINGS,
   type Standing,
 } from './account';
-export { type Charge, type FailureCause } from './charge';
+export type { Charge, FailureCause } from './charge';
 export { type ChargedName, type ChargedState, chargedState, projectCharges } from './project';

@@ -33,7 +33,12 @@ interface Due {
  * Charges at one instant go by A-label, so the order of the input does not matter. Answers one list of charges for each
  * name, in order of time; a name whose charges need no thought (auto-renew not on) has none.
  */
-export function projectCharges(account: FundedAccount, names: readonly ChargedName[], asOf: Instant, until: Instant): Charge[][] {
+export function projectCharges(
+  account: FundedAccount,
+  names: readonly ChargedName[],
+  asOf: Instant,
+  until: Instant,
+): Charge[][] {
   const charges: Charge[][] = names.map(() => []);
   const queue = dueQueue(names);
   let balanceMinor = account.balanceMinor;
@@ -50,10 +55,28 @@ export function projectCharges(account: FundedAccount, names: readonly ChargedNa
     const newEnd = laterEnd(due.end, name.years);
     const base = { at: due.at, years: name.years, cost, newEnd, balanceMinor };
     if (payment.outcome === 'pass') {
-      charges[due.index]?.push({ ...base, outcome: 'pass', assumed: payment.assumed || due.overdue, means: payment.means, cause: null });
-      queue.push({ at: nextCharge(newEnd, account, due.at), index: due.index, end: newEnd, attempt: 0, overdue: false });
+      charges[due.index]?.push({
+        ...base,
+        outcome: 'pass',
+        assumed: payment.assumed || due.overdue,
+        means: payment.means,
+        cause: null,
+      });
+      queue.push({
+        at: nextCharge(newEnd, account, due.at),
+        index: due.index,
+        end: newEnd,
+        attempt: 0,
+        overdue: false,
+      });
     } else {
-      charges[due.index]?.push({ ...base, outcome: 'fail', assumed: due.overdue, means: null, cause: payment.cause });
+      charges[due.index]?.push({
+        ...base,
+        outcome: 'fail',
+        assumed: due.overdue,
+        means: null,
+        cause: payment.cause,
+      });
       const retry = nextRetry(account, due);
       if (retry) queue.push(retry);
     }
@@ -76,7 +99,8 @@ function nextRetry(account: FundedAccount, due: Due): Due | null {
 /** A binary heap of what is due next: by instant, then by A-label. */
 function dueQueue(names: readonly ChargedName[]): { push(due: Due): void; pop(): Due | undefined } {
   const heap: Due[] = [];
-  const before = (a: Due, b: Due) => a.at - b.at || ((names[a.index]?.ascii ?? '') < (names[b.index]?.ascii ?? '') ? -1 : 1);
+  const before = (a: Due, b: Due) =>
+    a.at - b.at || ((names[a.index]?.ascii ?? '') < (names[b.index]?.ascii ?? '') ? -1 : 1);
   return {
     push(due) {
       let at = heap.push(due) - 1;

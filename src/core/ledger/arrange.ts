@@ -13,7 +13,10 @@ export function matcher(view: LedgerView, homeCurrency: string, asOf: Instant): 
   };
   if (view.text !== '') {
     const text = view.text.trim().toLowerCase();
-    tests.push(({ name }) => name.ascii.includes(text) || name.unicode.includes(text) || name.notes.toLowerCase().includes(text));
+    tests.push(
+      ({ name }) =>
+        name.ascii.includes(text) || name.unicode.includes(text) || name.notes.toLowerCase().includes(text),
+    );
   }
   within(view.accountIds, (row) => row.name.accountId);
   within(view.endings, (row) => row.name.ending);
@@ -25,7 +28,7 @@ export function matcher(view: LedgerView, homeCurrency: string, asOf: Instant): 
     const last = addDays(asOf, view.stepWithinDays);
     tests.push((row) => row.step !== null && row.step.at <= last);
   }
-  range(view.costFrom, view.costTo, homeCurrency, (row) => row.step?.now ?? null, tests);
+  range(view.costFrom, view.costTo, homeCurrency, (row) => row.step?.before ?? null, tests);
   range(view.askingFrom, view.askingTo, homeCurrency, (row) => row.name.asking, tests);
   if (view.forSale !== null) tests.push((row) => (row.name.purpose === 'for sale') === view.forSale);
   if (view.neverLost !== null) tests.push((row) => row.name.neverLost === view.neverLost);
@@ -48,7 +51,10 @@ function range(
 }
 
 /** The number a row is sorted by; what is unknown comes last. Money sorts within its currency. */
-function numberFor(key: Exclude<SortKey, 'name' | 'account' | 'ending' | 'auto' | 'phase'>, row: LedgerRow): number | null {
+function numberFor(
+  key: Exclude<SortKey, 'name' | 'account' | 'ending' | 'auto' | 'phase'>,
+  row: LedgerRow,
+): number | null {
   switch (key) {
     case 'step':
       return row.step?.at ?? null;
@@ -59,7 +65,7 @@ function numberFor(key: Exclude<SortKey, 'name' | 'account' | 'ending' | 'auto' 
     case 'checked':
       return row.name.checkedAt;
     case 'cost':
-      return row.step?.now?.minor ?? null;
+      return row.step?.before?.minor ?? null;
     case 'perYear':
       return row.costs.perYear?.minor ?? null;
     case 'asking':
@@ -69,7 +75,11 @@ function numberFor(key: Exclude<SortKey, 'name' | 'account' | 'ending' | 'auto' 
   }
 }
 
-function wordFor(key: 'name' | 'account' | 'ending' | 'auto' | 'phase', row: LedgerRow, accountLabel: (id: number) => string): string {
+function wordFor(
+  key: 'name' | 'account' | 'ending' | 'auto' | 'phase',
+  row: LedgerRow,
+  accountLabel: (id: number) => string,
+): string {
   switch (key) {
     case 'name':
       return row.name.ascii;
@@ -85,10 +95,15 @@ function wordFor(key: 'name' | 'account' | 'ending' | 'auto' | 'phase', row: Led
 }
 
 /** Sorts rows in place by the view's key, then by name, so that the order never depends on what came in. */
-export function sortRows(rows: LedgerRow[], view: LedgerView, accountLabel: (id: number) => string): LedgerRow[] {
+export function sortRows(
+  rows: LedgerRow[],
+  view: LedgerView,
+  accountLabel: (id: number) => string,
+): LedgerRow[] {
   const { sort, descending } = view;
   const sign = descending ? -1 : 1;
-  const byName = (a: LedgerRow, b: LedgerRow) => (a.name.ascii < b.name.ascii ? -1 : a.name.ascii > b.name.ascii ? 1 : 0);
+  const byName = (a: LedgerRow, b: LedgerRow) =>
+    a.name.ascii < b.name.ascii ? -1 : a.name.ascii > b.name.ascii ? 1 : 0;
   if (sort === 'name') return rows.sort((a, b) => sign * byName(a, b));
   if (sort === 'account' || sort === 'ending' || sort === 'auto' || sort === 'phase') {
     const keyed = rows.map((row) => ({ row, key: wordFor(sort, row, accountLabel) }));

@@ -42,7 +42,9 @@ const NONE: readonly never[] = [];
 export function namesFromColumns(columns: LedgerColumns): LedgerName[] {
   const { sparse } = columns;
   const end = (at: number | null | undefined, day: boolean | undefined) =>
-    at === null || at === undefined ? null : { at: at as Instant, precision: day ? ('day' as const) : ('instant' as const) };
+    at === null || at === undefined
+      ? null
+      : { at: at as Instant, precision: day ? ('day' as const) : ('instant' as const) };
   return columns.id.map((id, i): LedgerName => {
     const ascii = columns.ascii[i] as string;
     const asking = columns.asking[i];

@@ -1,6 +1,13 @@
 import { type Policy, policyFor, type RegistryFee, registryFeeOn } from '../lifecycle';
 import { type Amount, amount, roundHalfAway } from '../money';
-import { makePriceBook, type PriceBook, priceInForce, restoreCost, type StepCosts, termCost } from '../pricing';
+import {
+  makePriceBook,
+  type PriceBook,
+  priceInForce,
+  restoreCost,
+  type StepCosts,
+  termCost,
+} from '../pricing';
 import { type Day, dayOf, type Instant } from '../time';
 import type { LedgerAccount, LedgerName, LedgerRules } from './data';
 
@@ -54,7 +61,10 @@ export function keepingCosts(index: RuleIndex, name: Asked, day: Day): KeepingCo
   const fee = policy.yearlyFee ? registryFeeOn(index.fees, day) : null;
   const years = policy.terms.renew.least;
   const renewal = termCost(price, { years, fee });
-  const restore = restoreCost(priceInForce(index.book, priced, 'restore', day), termCost(price, { years: 1, fee }));
+  const restore = restoreCost(
+    priceInForce(index.book, priced, 'restore', day),
+    termCost(price, { years: 1, fee }),
+  );
   return {
     renewal: renewal.total,
     lateFee,
@@ -65,7 +75,11 @@ export function keepingCosts(index: RuleIndex, name: Asked, day: Day): KeepingCo
 }
 
 function pricedAs(index: RuleIndex, name: Asked) {
-  return { accountId: name.accountId, ending: name.ending, nameId: index.premium.has(name.id) ? name.id : null };
+  return {
+    accountId: name.accountId,
+    ending: name.ending,
+    nameId: index.premium.has(name.id) ? name.id : null,
+  };
 }
 
 /** `keepingCosts` for many names on one instant, worked out once for each account and ending. */

@@ -19,7 +19,14 @@ export interface Footing {
 /** Adds up rows as they stand on `day`: charges of the next 30 and 90 days are those expected to pass. */
 export function footingOf(projection: Projection, rows: readonly LedgerRow[], day: Instant): Footing {
   const [in30, in90] = [addDays(day, 30), addDays(day, 90)];
-  const sums = { perYear: [] as Amount[], charged30: [] as Amount[], charged90: [] as Amount[], spent: [] as Amount[], asking: [] as Amount[], renewal: [] as Amount[] };
+  const sums = {
+    perYear: [] as Amount[],
+    charged30: [] as Amount[],
+    charged90: [] as Amount[],
+    spent: [] as Amount[],
+    asking: [] as Amount[],
+    renewal: [] as Amount[],
+  };
   let unpriced = 0;
   for (const { place, name, costs } of rows) {
     if (costs.perYear) sums.perYear.push(costs.perYear);

@@ -47,10 +47,17 @@ export function lifeStrip(projection: Projection, place: number): LifeStrip | nu
     add('term if charged', earliestEnd(end), earliestEnd(charge.newEnd));
     end = charge.newEnd;
   }
-  const marks: StripMark[] = charges.map(({ at, outcome }) => ({ kind: outcome === 'pass' ? 'charge' : 'charge fails', at }));
+  const marks: StripMark[] = charges.map(({ at, outcome }) => ({
+    kind: outcome === 'pass' ? 'charge' : 'charge fails',
+    at,
+  }));
   const policy = policyFor(name.ending, index.policies);
   const account = index.accounts.get(name.accountId) ?? { lateDays: 0, auctionDay: null };
-  const lapse = lifecycleMarks({ registeredAt: null, termEnd: end, observed: end === name.termEnd ? name.observed : null }, policy, account);
+  const lapse = lifecycleMarks(
+    { registeredAt: null, termEnd: end, observed: end === name.termEnd ? name.observed : null },
+    policy,
+    account,
+  );
   if (lapse.restoreReportDue !== null && name.observed) {
     add('late', lapse.termEnd, lapse.deletion);
     add('redemption', lapse.deletion, name.observed.at);

@@ -1,12 +1,12 @@
 import type { Charge, ChargedState } from '../funding';
 import type { Marks, Phase } from '../lifecycle';
-import type { Instant } from '../time';
+import type { Instant, TermEnd } from '../time';
 
 /** What happens to a name next if nothing is done. Its words are the interface's. */
 export type Outlook =
   | { readonly kind: 'charged'; readonly charge: Charge }
   | { readonly kind: 'charge fails'; readonly charge: Charge }
-  | { readonly kind: 'lapses'; readonly at: Instant }
+  | { readonly kind: 'lapses'; readonly end: TermEnd }
   | { readonly kind: 'late until'; readonly at: Instant }
   | { readonly kind: 'auctioned'; readonly at: Instant }
   | { readonly kind: 'restore by'; readonly at: Instant }
@@ -23,7 +23,7 @@ export function outlookOf(phase: Phase, marks: Marks, state: ChargedState, day: 
   switch (phase) {
     case 'refundable':
     case 'term':
-      return { kind: 'lapses', at: marks.termEnd };
+      return { kind: 'lapses', end: state.termEnd };
     case 'moving':
       return { kind: 'moving' };
     case 'late':
@@ -42,5 +42,10 @@ export function outlookOf(phase: Phase, marks: Marks, state: ChargedState, day: 
 
 /** True when what comes next loses the name, or loses money that need not be lost. */
 export function isCaution(outlook: Outlook): boolean {
-  return outlook.kind === 'charge fails' || outlook.kind === 'restore by' || outlook.kind === 'report due' || outlook.kind === 'auctioned';
+  return (
+    outlook.kind === 'charge fails' ||
+    outlook.kind === 'restore by' ||
+    outlook.kind === 'report due' ||
+    outlook.kind === 'auctioned'
+  );
 }

@@ -66,7 +66,8 @@ export function projectLedger(index: RuleIndex, names: readonly LedgerName[], as
         costAt: (years, at) => costs(name, years, at),
       };
     });
-    for (const [i, list] of projectCharges(account, charged, asOf, until).entries()) charges[places[i] as number] = list;
+    for (const [i, list] of projectCharges(account, charged, asOf, until).entries())
+      charges[places[i] as number] = list;
   }
   return { index, names, asOf, charges };
 }
@@ -75,7 +76,8 @@ export function projectLedger(index: RuleIndex, names: readonly LedgerName[], as
 function byAccount(names: readonly LedgerName[]): Map<number, number[]> {
   const places = new Map<number, number[]>();
   for (const [place, name] of names.entries()) {
-    if (name.setting !== 'on' || name.termEnd === null || (name.observed && name.observed.phase !== 'moving')) continue;
+    if (name.setting !== 'on' || name.termEnd === null || (name.observed && name.observed.phase !== 'moving'))
+      continue;
     const list = places.get(name.accountId);
     if (list) list.push(place);
     else places.set(name.accountId, [place]);
@@ -85,7 +87,9 @@ function byAccount(names: readonly LedgerName[]): Map<number, number[]> {
 
 /** `renewalCost`, remembered for each account, ending, term and day on which prices may differ. */
 function renewalCosts(index: RuleIndex): (name: LedgerName, years: number, at: Instant) => Amount | null {
-  const changes = [...new Set([...index.rules.prices.map((p) => p.from), ...index.fees.map((f) => f.from)])].sort();
+  const changes = [
+    ...new Set([...index.rules.prices.map((p) => p.from), ...index.fees.map((f) => f.from)]),
+  ].sort();
   const cache = new Map<string, Amount | null>();
   return (name, years, at) => {
     const day = dayOf(at);
@@ -111,7 +115,12 @@ export function rowsOn(projection: Projection, day: Instant): (place: number) =>
       const nothing = { termEnd: null, phase: null, marks: null, step: null, coming: null, failed: null };
       return { place, name, setting: name.setting, costs, outlook: { kind: 'unknown' }, ...nothing };
     }
-    const state = chargedState({ termEnd: name.termEnd, setting: name.setting }, charges[place] ?? NO_CHARGES, asOf, day);
+    const state = chargedState(
+      { termEnd: name.termEnd, setting: name.setting },
+      charges[place] ?? NO_CHARGES,
+      asOf,
+      day,
+    );
     const policy = policyFor(name.ending, index.policies);
     const account = index.accounts.get(name.accountId) ?? NO_ACCOUNT;
     const registeredAt = name.registered?.at ?? null;

@@ -3,7 +3,19 @@ import { PHASES, type Phase } from '../lifecycle';
 import { PURPOSES, type Purpose } from './data';
 
 export const SORT_KEYS = [
-  'step', 'name', 'account', 'ending', 'termEnd', 'auto', 'phase', 'cost', 'asking', 'registered', 'spent', 'perYear', 'checked',
+  'step',
+  'name',
+  'account',
+  'ending',
+  'termEnd',
+  'auto',
+  'phase',
+  'cost',
+  'asking',
+  'registered',
+  'spent',
+  'perYear',
+  'checked',
 ] as const;
 export type SortKey = (typeof SORT_KEYS)[number];
 
@@ -29,8 +41,22 @@ export interface LedgerView {
 }
 
 export const EVERY_NAME: LedgerView = {
-  text: '', accountIds: [], endings: [], phases: [], settings: [], purposes: [], tags: [], stepWithinDays: null,
-  costFrom: null, costTo: null, askingFrom: null, askingTo: null, forSale: null, neverLost: null, sort: 'step', descending: false,
+  text: '',
+  accountIds: [],
+  endings: [],
+  phases: [],
+  settings: [],
+  purposes: [],
+  tags: [],
+  stepWithinDays: null,
+  costFrom: null,
+  costTo: null,
+  askingFrom: null,
+  askingTo: null,
+  forSale: null,
+  neverLost: null,
+  sort: 'step',
+  descending: false,
 };
 
 const MOST_DAYS = 3660;
@@ -50,7 +76,11 @@ function yesOrNo(text: string | null): boolean | null {
 
 /** Reads a view from the query of a URL. What it does not understand it leaves out, so that old bookmarks still open. */
 export function viewFromQuery(query: URLSearchParams): LedgerView {
-  const list = (key: string) => query.getAll(key).flatMap((value) => value.split(',')).filter((value) => value !== '');
+  const list = (key: string) =>
+    query
+      .getAll(key)
+      .flatMap((value) => value.split(','))
+      .filter((value) => value !== '');
   const sort = query.get('sort') ?? '';
   const key = oneOf(SORT_KEYS, [sort.replace(/^-/, '')])[0];
   return {

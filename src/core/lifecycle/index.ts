@@ -1,4 +1,10 @@
-export { type AccountWindow, lifecycleMarks, type Marks, type ObservedPhase, type Registration } from './marks';
+export {
+  type AccountWindow,
+  lifecycleMarks,
+  type Marks,
+  type ObservedPhase,
+  type Registration,
+} from './marks';
 export { PHASES, type Phase, phaseAt } from './phase';
 export {
   type Policy,

@@ -65,7 +65,9 @@ export function lifecycleMarks(name: Registration, policy: Policy, account: Acco
   const auctionDay = account.auctionDay;
   return {
     refundableUntil:
-      name.registeredAt === null || policy.refundableDays === 0 ? null : addDays(name.registeredAt, policy.refundableDays),
+      name.registeredAt === null || policy.refundableDays === 0
+        ? null
+        : addDays(name.registeredAt, policy.refundableDays),
     termEnd,
     auction: auctionDay !== null && auctionDay < lateDays ? addDays(termEnd, auctionDay) : null,
     deletion,

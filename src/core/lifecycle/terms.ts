@@ -1,10 +1,15 @@
 import { type Refusal, refuse } from '../refusal';
-import { addYears, formatDay, dayOf, type Instant, laterEnd, type TermEnd } from '../time';
+import { addYears, dayOf, formatDay, type Instant, laterEnd, type TermEnd } from '../time';
 import type { Policy, TermAction, TermRule } from './policy';
 
 /** True when `years` is one of the terms a rule sells. */
 function sells(rule: TermRule, years: number): boolean {
-  return Number.isInteger(years) && years >= rule.least && years <= rule.greatest && (years - rule.least) % rule.step === 0;
+  return (
+    Number.isInteger(years) &&
+    years >= rule.least &&
+    years <= rule.greatest &&
+    (years - rule.least) % rule.step === 0
+  );
 }
 
 /**
@@ -29,7 +34,9 @@ export function renewedEnd(end: TermEnd, years: number, policy: Policy, asOf: In
     return refuse(
       'term-past-ceiling',
       `${years} years would end on ${formatDay(dayOf(next.at))}, past the ceiling of ${policy.ceilingYears} years from now. ${
-        most === null ? 'It cannot be renewed yet.' : `${most} ${most === 1 ? 'year is' : 'years are'} the most today.`
+        most === null
+          ? 'It cannot be renewed yet.'
+          : `${most} ${most === 1 ? 'year is' : 'years are'} the most today.`
       }`,
       'years',
     );

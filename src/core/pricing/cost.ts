@@ -28,7 +28,10 @@ export interface CostTerms {
 function termPrice(price: Price, terms: CostTerms): number {
   const total = price.termTotals?.[String(terms.years)];
   if (total !== undefined) return total;
-  const first = terms.firstYear && firstYearApplies(price, terms) ? (price.firstYearMinor ?? price.yearMinor) : price.yearMinor;
+  const first =
+    terms.firstYear && firstYearApplies(price, terms)
+      ? (price.firstYearMinor ?? price.yearMinor)
+      : price.yearMinor;
   return first + price.yearMinor * (terms.years - 1);
 }
 
@@ -46,10 +49,16 @@ function firstYearApplies(price: Price, terms: CostTerms): boolean {
   }
 }
 
-function promotionOff(price: Price, base: number, years: number, promotion: Promotion | null | undefined): number {
+function promotionOff(
+  price: Price,
+  base: number,
+  years: number,
+  promotion: Promotion | null | undefined,
+): number {
   if (!promotion) return 0;
   if (promotion.off.kind === 'amount') return Math.min(base, promotion.off.minor);
-  const covered = promotion.years === null || promotion.years >= years ? base : price.yearMinor * promotion.years;
+  const covered =
+    promotion.years === null || promotion.years >= years ? base : price.yearMinor * promotion.years;
   return roundHalfAway((Math.min(base, covered) * promotion.off.percent) / 100);
 }
 
@@ -77,5 +86,10 @@ export const RESTORE_RULE_OF_THUMB = 10;
 export function restoreCost(restore: Price | null, renewal: Cost): Cost {
   const known = restore !== null && restore.currency === renewal.total.currency;
   const price = known ? restore.yearMinor : renewal.total.minor * RESTORE_RULE_OF_THUMB;
-  return { ...renewal, price: price + renewal.price, total: amount(price + renewal.total.minor, renewal.total.currency), ruleOfThumb: !known };
+  return {
+    ...renewal,
+    price: price + renewal.price,
+    total: amount(price + renewal.total.minor, renewal.total.currency),
+    ruleOfThumb: !known,
+  };
 }

@@ -33,7 +33,9 @@ export interface Price {
 export interface Promotion {
   readonly code: string;
   /** Percent (0-100) off the covered years, or an amount off the whole. */
-  readonly off: { readonly kind: 'percent'; readonly percent: number } | { readonly kind: 'amount'; readonly minor: number };
+  readonly off:
+    | { readonly kind: 'percent'; readonly percent: number }
+    | { readonly kind: 'amount'; readonly minor: number };
   /** How many years of the term it covers; `null` for all. */
   readonly years: number | null;
 }
@@ -67,7 +69,11 @@ export function priceInForce(book: PriceBook, of: Priced, action: PriceAction, d
   return newest(own, day) ?? newest(book.get(keyOf(of, null, action)), day);
 }
 
-function keyOf(of: { accountId: number; ending: string }, nameId: number | null, action: PriceAction): string {
+function keyOf(
+  of: { accountId: number; ending: string },
+  nameId: number | null,
+  action: PriceAction,
+): string {
   return `${of.accountId}/${nameId ?? ''}/${of.ending}/${action}`;
 }
 

@@ -10,9 +10,9 @@ export interface PriceStep {
   readonly at: Instant;
   readonly kind: PriceStepKind;
   /** What keeping the name costs before the step; `null` when the price is unknown or nothing is owed. */
-  readonly now: Amount | null;
+  readonly before: Amount | null;
   /** What it costs after it; `null` when the name is lost then, unknown, or the step is a charge that passes. */
-  readonly then: Amount | null;
+  readonly after: Amount | null;
 }
 
 /** What keeping one name costs, by the way it is kept. `null`: no price is known. */
@@ -34,22 +34,33 @@ export function priceStep(
   costs: StepCosts,
   asOf: Instant,
 ): PriceStep | null {
-  if (saving) return { at: Math.max(saving.at, asOf) as Instant, kind: 'charge', now: saving.cost ?? costs.renewal, then: null };
+  if (saving)
+    return {
+      at: Math.max(saving.at, asOf) as Instant,
+      kind: 'charge',
+      before: saving.cost ?? costs.renewal,
+      after: null,
+    };
   switch (phase) {
     case 'refundable':
     case 'term':
     case 'moving':
       if (asOf >= marks.termEnd) return stepWhileLate(marks, costs, asOf);
       if (costs.lateFee && marks.deletion > marks.termEnd) {
-        return { at: marks.termEnd, kind: 'late fee', now: costs.renewal, then: withFee(costs) };
+        return { at: marks.termEnd, kind: 'late fee', before: costs.renewal, after: withFee(costs) };
       }
       return stepToDeletion(marks, costs.renewal, costs);
     case 'late':
       return stepWhileLate(marks, costs, asOf);
     case 'redemption':
-      return { at: marks.purge, kind: 'lost', now: costs.restore, then: null };
+      return { at: marks.purge, kind: 'lost', before: costs.restore, after: null };
     case 'restoring':
-      return { at: marks.restoreReportDue ?? marks.purge, kind: 'restore', now: null, then: costs.restore };
+      return {
+        at: marks.restoreReportDue ?? marks.purge,
+        kind: 'restore',
+        before: null,
+        after: costs.restore,
+      };
     case 'deleting':
     case 'free':
       return null;
@@ -58,19 +69,23 @@ export function priceStep(
 
 function withFee(costs: StepCosts): Amount | null {
   if (!costs.renewal || !costs.lateFee) return costs.renewal;
-  return costs.lateFee.currency === costs.renewal.currency ? plus(costs.renewal, costs.lateFee) : costs.renewal;
+  return costs.lateFee.currency === costs.renewal.currency
+    ? plus(costs.renewal, costs.lateFee)
+    : costs.renewal;
 }
 
 function stepWhileLate(marks: Marks, costs: StepCosts, asOf: Instant): PriceStep | null {
-  if (asOf >= marks.deletion) return asOf < marks.purge ? { at: marks.purge, kind: 'lost', now: costs.restore, then: null } : null;
-  const now = withFee(costs);
-  if (marks.auction !== null && asOf < marks.auction) return { at: marks.auction, kind: 'auction', now, then: null };
-  return stepToDeletion(marks, now, costs);
+  if (asOf >= marks.deletion)
+    return asOf < marks.purge ? { at: marks.purge, kind: 'lost', before: costs.restore, after: null } : null;
+  const before = withFee(costs);
+  if (marks.auction !== null && asOf < marks.auction)
+    return { at: marks.auction, kind: 'auction', before, after: null };
+  return stepToDeletion(marks, before, costs);
 }
 
 /** At the end of the late window a restore is next, or the name is lost where the ending knows no redemption. */
-function stepToDeletion(marks: Marks, now: Amount | null, costs: StepCosts): PriceStep {
+function stepToDeletion(marks: Marks, before: Amount | null, costs: StepCosts): PriceStep {
   return marks.purge > marks.deletion
-    ? { at: marks.deletion, kind: 'restore', now, then: costs.restore }
-    : { at: marks.deletion, kind: 'lost', now, then: null };
+    ? { at: marks.deletion, kind: 'restore', before, after: costs.restore }
+    : { at: marks.deletion, kind: 'lost', before, after: null };
 }

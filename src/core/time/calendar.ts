@@ -8,7 +8,12 @@ export function dayIn(at: Instant, zone: string): Day {
   if (zone === 'UTC') return dayOf(at);
   let formatter = formatters.get(zone);
   if (!formatter) {
-    formatter = new Intl.DateTimeFormat('en-CA', { timeZone: zone, year: 'numeric', month: '2-digit', day: '2-digit' });
+    formatter = new Intl.DateTimeFormat('en-CA', {
+      timeZone: zone,
+      year: 'numeric',
+      month: '2-digit',
+      day: '2-digit',
+    });
     formatters.set(zone, formatter);
   }
   return formatter.format(at) as Day;

@@ -1,4 +1,14 @@
-import { addYears, type Day, dayOf, formatInstant, HOUR_MS, type Instant, parseDay, parseInstant, startOfDay } from './instant';
+import {
+  addYears,
+  type Day,
+  dayOf,
+  formatInstant,
+  HOUR_MS,
+  type Instant,
+  parseDay,
+  parseInstant,
+  startOfDay,
+} from './instant';
 
 /**
  * When a paid term ends. A source that gives only a date is kept as 00:00 UTC of it with precision `day`, and means

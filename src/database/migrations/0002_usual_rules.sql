@@ -5,10 +5,10 @@ insert into registry_fees (from_day, currency, minor, source) values
   ('2004-01-01', 'USD', 18, 'common practice'),
   ('2025-07-01', 'USD', 20, 'memory');
 
-create function usual_terms(least int, step int) returns jsonb language sql as $$
+create function usual_terms(smallest int, stride int) returns jsonb language sql as $$
   select jsonb_build_object(
-    'register', jsonb_build_object('least', least, 'greatest', 10, 'step', step),
-    'renew', jsonb_build_object('least', least, 'greatest', 10, 'step', step),
+    'register', jsonb_build_object('least', smallest, 'greatest', 10, 'step', stride),
+    'renew', jsonb_build_object('least', smallest, 'greatest', 10, 'step', stride),
     'transfer', jsonb_build_object('least', 1, 'greatest', 1, 'step', 1),
     'restore', jsonb_build_object('least', 1, 'greatest', 1, 'step', 1))
 $$;

@@ -1,5 +1,15 @@
 import { type Refusal, refuse } from '@/core/refusal';
-import { type Day, FIRST_DAY, HOUR_MS, type Instant, LAST_DAY, parseDay, parseInstant, startOfDay, type TermEnd } from '@/core/time';
+import {
+  type Day,
+  FIRST_DAY,
+  HOUR_MS,
+  type Instant,
+  LAST_DAY,
+  parseDay,
+  parseInstant,
+  startOfDay,
+  type TermEnd,
+} from '@/core/time';
 
 /** In which order a column writes day and month when both are numbers. */
 export type DateOrder = 'day first' | 'month first';
@@ -11,8 +21,14 @@ const TIME = String.raw`(?:[T\s,]+(\d{1,2}):(\d{2})(?::(\d{2})(?:\.(\d{1,9}))?)?
 const ISO = new RegExp(String.raw`^(\d{4})[-/.](\d{1,2})[-/.](\d{1,2})${TIME}$`, 'i');
 const COMPACT = /^(\d{4})(\d{2})(\d{2})$/;
 const NUMERIC = new RegExp(String.raw`^(\d{1,2})[-/.](\d{1,2})[-/.](\d{4}|\d{2})${TIME}$`, 'i');
-const NAMED_DAY_FIRST = new RegExp(String.raw`^(?:[a-z]{3,9},?\s+)?(\d{1,2})(?:st|nd|rd|th)?[-\s./]+([a-z]{3,9})\.?[-\s./,]+(\d{4}|\d{2})${TIME}$`, 'i');
-const NAMED_MONTH_FIRST = new RegExp(String.raw`^(?:[a-z]{3,9},?\s+)?([a-z]{3,9})\.?\s+(\d{1,2})(?:st|nd|rd|th)?,?\s+(\d{4})${TIME}$`, 'i');
+const NAMED_DAY_FIRST = new RegExp(
+  String.raw`^(?:[a-z]{3,9},?\s+)?(\d{1,2})(?:st|nd|rd|th)?[-\s./]+([a-z]{3,9})\.?[-\s./,]+(\d{4}|\d{2})${TIME}$`,
+  'i',
+);
+const NAMED_MONTH_FIRST = new RegExp(
+  String.raw`^(?:[a-z]{3,9},?\s+)?([a-z]{3,9})\.?\s+(\d{1,2})(?:st|nd|rd|th)?,?\s+(\d{4})${TIME}$`,
+  'i',
+);
 
 interface DateParts {
   readonly year: string;
@@ -54,23 +70,34 @@ export function looksLikeDate(cell: string): boolean {
 export function readDateCell(cell: string, order: DateOrder | null): TermEnd | Refusal {
   const text = cell.trim();
   const parts = partsOf(text, order);
-  if (parts === null) return refuse('date-not-read', `“${clip(text)}” is not a date I can read. Write it like 2027-05-13.`);
-  if (parts === 'either') return refuse('date-ambiguous', `“${clip(text)}” can be two dates. Say whether this column writes the day or the month first.`);
+  if (parts === null)
+    return refuse('date-not-read', `“${clip(text)}” is not a date I can read. Write it like 2027-05-13.`);
+  if (parts === 'either')
+    return refuse(
+      'date-ambiguous',
+      `“${clip(text)}” can be two dates. Say whether this column writes the day or the month first.`,
+    );
   const day = parseDay(`${fullYear(parts.year)}-${pad(parts.month)}-${pad(parts.date)}`);
   if (day === null) return refuse('date-does-not-exist', `There is no such day as ${clip(text)}. Check it.`);
   if (day < FIRST_DAY || day > LAST_DAY) {
-    return refuse('date-out-of-range', `${clip(text)} lies outside 1985 to 2099, where names can have dates. Check it.`);
+    return refuse(
+      'date-out-of-range',
+      `${clip(text)} lies outside 1985 to 2099, where names can have dates. Check it.`,
+    );
   }
   return withTime(day, parts.time, text);
 }
 
 function partsOf(text: string, order: DateOrder | null): DateParts | 'either' | null {
   let match = ISO.exec(text) ?? COMPACT.exec(text);
-  if (match) return { year: match[1] ?? '', month: Number(match[2]), date: Number(match[3]), time: match.slice(4) };
+  if (match)
+    return { year: match[1] ?? '', month: Number(match[2]), date: Number(match[3]), time: match.slice(4) };
   match = NUMERIC.exec(text);
   if (match) {
     const [first, second] = [Number(match[1]), Number(match[2])];
-    const decided = order ?? (first > 12 ? 'day first' : second > 12 ? 'month first' : first === second ? 'day first' : null);
+    const decided =
+      order ??
+      (first > 12 ? 'day first' : second > 12 ? 'month first' : first === second ? 'day first' : null);
     if (decided === null) return 'either';
     const [month, date] = decided === 'day first' ? [second, first] : [first, second];
     return { year: match[3] ?? '', month, date, time: match.slice(4) };
@@ -86,12 +113,19 @@ function named(year = '', month = '', date = '', time: (string | undefined)[] = 
   return index < 0 ? null : { year, month: index + 1, date: Number(date), time };
 }
 
-function withTime(day: Day, [hour, minute, second, fraction, half, zone]: readonly (string | undefined)[], text: string): TermEnd | Refusal {
+function withTime(
+  day: Day,
+  [hour, minute, second, fraction, half, zone]: readonly (string | undefined)[],
+  text: string,
+): TermEnd | Refusal {
   if (hour === undefined || minute === undefined) return { at: startOfDay(day), precision: 'day' };
   const hours = half ? (Number(hour) % 12) + (half.toLowerCase() === 'pm' ? 12 : 0) : Number(hour);
   const offset = zoneOffset(zone);
   if (offset === null) {
-    return refuse('zone-not-read', `The zone in “${clip(text)}” is not one I know. Write UTC, or a distance like +02:00.`);
+    return refuse(
+      'zone-not-read',
+      `The zone in “${clip(text)}” is not one I know. Write UTC, or a distance like +02:00.`,
+    );
   }
   const clock = `${pad(hours)}:${minute}:${second ?? '00'}${fraction ? `.${fraction.slice(0, 3)}` : ''}`;
   const at = parseInstant(`${day}T${clock}Z`);

@@ -10,15 +10,28 @@ const MONEY = /^(?:([$€£¥]|[A-Za-z]{3})\s*)?([\d.,'’\s]+?)\s*([$€£¥]|[
  */
 export function readMoneyCell(cell: string, currency: string): Amount | Refusal {
   const text = cell.trim();
-  if (/^[(-]|-$/.test(text)) return refuse('money-negative', `“${clip(text)}” is negative. Write what was paid or asked as a plain amount.`);
+  if (/^[(-]|-$/.test(text))
+    return refuse(
+      'money-negative',
+      `“${clip(text)}” is negative. Write what was paid or asked as a plain amount.`,
+    );
   const match = MONEY.exec(text);
   const marked = match?.[1] ?? match?.[3];
   const code = marked === undefined ? currency : (SIGNS[marked] ?? marked.toUpperCase());
-  if (!match || !isCurrency(code)) return refuse('money-not-read', `“${clip(text)}” is not an amount I can read. Write it like 11.38 or 11.38 USD.`);
+  if (!match || !isCurrency(code))
+    return refuse(
+      'money-not-read',
+      `“${clip(text)}” is not an amount I can read. Write it like 11.38 or 11.38 USD.`,
+    );
   const plain = plainDecimal((match[2] ?? '').replace(/[\s'’\u00a0]/gu, ''), currencyDigits(code));
-  if (plain === null) return refuse('money-ambiguous', `“${clip(text)}” can be read as two amounts. Write it like 1200 or 1.20.`);
+  if (plain === null)
+    return refuse(
+      'money-ambiguous',
+      `“${clip(text)}” can be read as two amounts. Write it like 1200 or 1.20.`,
+    );
   const read = parseDecimal(plain, code);
-  if (read === null) return refuse('money-too-much', `“${clip(text)}” is not an amount a name can cost. Check it.`);
+  if (read === null)
+    return refuse('money-too-much', `“${clip(text)}” is not an amount a name can cost. Check it.`);
   return read;
 }
 

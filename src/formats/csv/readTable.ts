@@ -21,15 +21,24 @@ const MOST_COLUMNS = 500;
  * Empty rows are left out. Refused: a quote that never closes, more than 500 columns, no rows at all.
  */
 export function readTable(text: string): Table | Refusal {
-  const parsed = Papa.parse<string[]>(text, { delimitersToGuess: [',', ';', '\t', '|'], skipEmptyLines: false });
+  const parsed = Papa.parse<string[]>(text, {
+    delimitersToGuess: [',', ';', '\t', '|'],
+    skipEmptyLines: false,
+  });
   const unclosed = parsed.errors.find((error) => error.code === 'MissingQuotes');
   if (unclosed) {
     const line = lineOfRow(parsed.data, unclosed.row ?? 0);
-    return refuse('quote-not-closed', `A quote that opens on line ${line} never closes. Close it, or take it out, and bring the file again.`);
+    return refuse(
+      'quote-not-closed',
+      `A quote that opens on line ${line} never closes. Close it, or take it out, and bring the file again.`,
+    );
   }
   const columns = parsed.data.reduce((most, row) => Math.max(most, row.length), 0);
   if (columns > MOST_COLUMNS) {
-    return refuse('too-many-columns', `This file has ${columns} columns; ${MOST_COLUMNS} are the most. Is it a list of names?`);
+    return refuse(
+      'too-many-columns',
+      `This file has ${columns} columns; ${MOST_COLUMNS} are the most. Is it a list of names?`,
+    );
   }
   const rows: TableRow[] = [];
   let line = 1;
@@ -37,7 +46,11 @@ export function readTable(text: string): Table | Refusal {
     if (cells.some((cell) => cell.trim() !== '')) rows.push({ line, cells });
     line += 1 + breaksWithin(cells);
   }
-  if (rows.length === 0) return refuse('nothing-to-read', 'There is nothing to read here. Paste names, or choose a file that holds them.');
+  if (rows.length === 0)
+    return refuse(
+      'nothing-to-read',
+      'There is nothing to read here. Paste names, or choose a file that holds them.',
+    );
   return { delimiter: parsed.meta.delimiter, rows, columns };
 }
 

@@ -1,5 +1,5 @@
 import type { AutoRenewSetting } from '@/core/funding';
-import { type Purpose, PURPOSES } from '@/core/ledger';
+import { PURPOSES, type Purpose } from '@/core/ledger';
 import { type Amount, isCurrency } from '@/core/money';
 import { type DomainName, type NameRules, parseDomainName } from '@/core/names';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
@@ -30,17 +30,61 @@ export interface PortfolioRow {
   readonly notes?: string;
 }
 
-const YES = new Set(['yes', 'y', 'on', 'true', '1', 'enabled', 'active', 'locked', 'auto', 'automatic', 'autorenew', 'private', 'ja', 'oui', 'si', 'x']);
-const NO = new Set(['no', 'n', 'off', 'false', '0', 'disabled', 'inactive', 'unlocked', 'manual', 'none', 'expire', 'nein', 'non', 'public', '-']);
+const YES = new Set([
+  'yes',
+  'y',
+  'on',
+  'true',
+  '1',
+  'enabled',
+  'active',
+  'locked',
+  'auto',
+  'automatic',
+  'autorenew',
+  'private',
+  'ja',
+  'oui',
+  'si',
+  'x',
+]);
+const NO = new Set([
+  'no',
+  'n',
+  'off',
+  'false',
+  '0',
+  'disabled',
+  'inactive',
+  'unlocked',
+  'manual',
+  'none',
+  'expire',
+  'nein',
+  'non',
+  'public',
+  '-',
+]);
 const MOST_LETTERS = 4000;
 
-const PURPOSE_WORDS: Readonly<Record<string, Purpose>> = { use: 'in use', used: 'in use', keep: 'hold', sale: 'for sale', sell: 'for sale', selling: 'for sale', drop: 'let go' };
+const PURPOSE_WORDS: Readonly<Record<string, Purpose>> = {
+  use: 'in use',
+  used: 'in use',
+  keep: 'hold',
+  sale: 'for sale',
+  sell: 'for sale',
+  selling: 'for sale',
+  drop: 'let go',
+};
 
 function yesOrNo(text: string, what: string): boolean | Refusal {
   const word = text.toLowerCase();
   if (YES.has(word)) return true;
   if (NO.has(word)) return false;
-  return refuse('not-yes-or-no', `“${text.slice(0, 40)}” under ${what} is neither yes nor no. Write yes or no.`);
+  return refuse(
+    'not-yes-or-no',
+    `“${text.slice(0, 40)}” under ${what} is neither yes nor no. Write yes or no.`,
+  );
 }
 
 function settingOf(text: string): AutoRenewSetting | Refusal {
@@ -57,7 +101,14 @@ function purposeOf(text: string): Purpose | null {
 }
 
 function list(text: string): string[] {
-  return [...new Set(text.split(/[,;|\n]+/).map((piece) => piece.trim()).filter((piece) => piece !== ''))];
+  return [
+    ...new Set(
+      text
+        .split(/[,;|\n]+/)
+        .map((piece) => piece.trim())
+        .filter((piece) => piece !== ''),
+    ),
+  ];
 }
 
 export interface RowRules extends NameRules {
@@ -77,13 +128,19 @@ export function readPortfolioRow(row: TableRow, mapping: Mapping, rules: RowRule
   const name = parseDomainName(cell('name'), rules);
   if (isRefusal(name)) return name;
   const code = cell('currency').toUpperCase();
-  if (code !== '' && !isCurrency(code)) return refuse('currency-unknown', `“${code.slice(0, 20)}” is not a currency code. Write USD, EUR, GBP or another of ISO 4217.`);
+  if (code !== '' && !isCurrency(code))
+    return refuse(
+      'currency-unknown',
+      `“${code.slice(0, 20)}” is not a currency code. Write USD, EUR, GBP or another of ISO 4217.`,
+    );
   const currency = code || rules.currency;
   const read: { -readonly [K in keyof PortfolioRow]?: PortfolioRow[K] } = {};
   const date = (field: PortfolioField): TermEnd | Refusal | null => {
     const text = cell(field);
     const column = mapping.columns.find((reading) => reading.field === field);
-    return text === '' || !column || /^(n\/?a|-|none|null|0000-00-00.*)$/i.test(text) ? null : readDateCell(text, orderOf(column));
+    return text === '' || !column || /^(n\/?a|-|none|null|0000-00-00.*)$/i.test(text)
+      ? null
+      : readDateCell(text, orderOf(column));
   };
   for (const field of ['registered', 'expires', 'boughtOn'] as const) {
     const value = date(field);
@@ -93,16 +150,28 @@ export function readPortfolioRow(row: TableRow, mapping: Mapping, rules: RowRule
     else read[field] = value;
   }
   if (read.registered && read.expires && read.registered.at > read.expires.at) {
-    return refuse('dates-reversed', 'The term ends before the name was registered. Check the two dates.', 'expires');
+    return refuse(
+      'dates-reversed',
+      'The term ends before the name was registered. Check the two dates.',
+      'expires',
+    );
   }
-  for (const [field, key] of [['pricePaid', 'paid'], ['renewalPrice', 'renewalPrice'], ['askingPrice', 'asking']] as const) {
+  for (const [field, key] of [
+    ['pricePaid', 'paid'],
+    ['renewalPrice', 'renewalPrice'],
+    ['askingPrice', 'asking'],
+  ] as const) {
     const text = cell(field);
     if (text === '' || text === '-') continue;
     const value = readMoneyCell(text, currency);
     if (isRefusal(value)) return { ...value, field };
     read[key] = value;
   }
-  for (const [field, what] of [['lock', 'lock'], ['privacy', 'privacy'], ['neverLost', 'never to be lost']] as const) {
+  for (const [field, what] of [
+    ['lock', 'lock'],
+    ['privacy', 'privacy'],
+    ['neverLost', 'never to be lost'],
+  ] as const) {
     const text = cell(field);
     if (text === '') continue;
     const value = yesOrNo(text, what);
@@ -117,12 +186,21 @@ export function readPortfolioRow(row: TableRow, mapping: Mapping, rules: RowRule
   }
   const purpose = cell('purpose') === '' ? null : purposeOf(cell('purpose'));
   if (purpose) read.purpose = purpose;
-  if (cell('nameServers') !== '') read.nameServers = cell('nameServers').toLowerCase().split(/[\s,;|]+/).filter((host) => host !== '');
+  if (cell('nameServers') !== '')
+    read.nameServers = cell('nameServers')
+      .toLowerCase()
+      .split(/[\s,;|]+/)
+      .filter((host) => host !== '');
   if (cell('tags') !== '') read.tags = list(cell('tags')).sort();
   const texts = ['account', 'notes'] as const;
   for (const field of texts) {
     const text = cell(field);
-    if (text.length > MOST_LETTERS || text.includes('\0')) return refuse('text-too-long', `The text under ${field} is too long: ${MOST_LETTERS} letters at most.`, field);
+    if (text.length > MOST_LETTERS || text.includes('\0'))
+      return refuse(
+        'text-too-long',
+        `The text under ${field} is too long: ${MOST_LETTERS} letters at most.`,
+        field,
+      );
     if (text !== '') read[field] = text;
   }
   return { name, ...read };

@@ -32,7 +32,13 @@ export function Check({ children, ...props }: Omit<CheckboxProps, 'children'> & 
     <Row {...props}>
       {({ isSelected, isIndeterminate }) => (
         <>
-          <CheckBoxMark aria-hidden>{isIndeterminate ? <Minus size={11} strokeWidth={3} /> : isSelected ? <CheckIcon size={11} strokeWidth={3.5} /> : null}</CheckBoxMark>
+          <CheckBoxMark aria-hidden>
+            {isIndeterminate ? (
+              <Minus size={11} strokeWidth={3} />
+            ) : isSelected ? (
+              <CheckIcon size={11} strokeWidth={3.5} />
+            ) : null}
+          </CheckBoxMark>
           {children}
         </>
       )}

@@ -1,11 +1,22 @@
 'use client';
+import { ChevronDown } from 'lucide-react';
 import type { ReactNode } from 'react';
 import {
-  Button as AriaButton, FieldError, Input, Label, ListBox, ListBoxItem, Popover, Select, SelectValue, Text, TextArea, TextField,
+  Button as AriaButton,
+  FieldError,
+  Input,
+  Label,
+  ListBox,
+  ListBoxItem,
+  Popover,
+  Select,
+  SelectValue,
+  Text,
+  TextArea,
+  TextField,
   type TextFieldProps,
 } from 'react-aria-components';
 import styled, { css } from 'styled-components';
-import { ChevronDown } from 'lucide-react';
 
 const box = css`
   min-height: 32px;
@@ -49,7 +60,11 @@ export function Field({ label, hint, problem, rows, placeholder, mono, ...props 
   return (
     <StyledField {...props} isInvalid={problem ? true : props.isInvalid}>
       <StyledLabel>{label}</StyledLabel>
-      {rows ? <AreaBox rows={rows} placeholder={placeholder} className={className} spellCheck={false} /> : <InputBox placeholder={placeholder} className={className} />}
+      {rows ? (
+        <AreaBox rows={rows} placeholder={placeholder} className={className} spellCheck={false} />
+      ) : (
+        <InputBox placeholder={placeholder} className={className} />
+      )}
       {hint && <Hint slot="description">{hint}</Hint>}
       <Problem>{problem}</Problem>
     </StyledField>
@@ -99,9 +114,24 @@ interface ChoiceProps<T extends string> {
 }
 
 /** A labelled choice of one out of a few. */
-export function Choice<T extends string>({ label, value, options, onChange, name, hideLabel, placeholder, hint }: ChoiceProps<T>) {
+export function Choice<T extends string>({
+  label,
+  value,
+  options,
+  onChange,
+  name,
+  hideLabel,
+  placeholder,
+  hint,
+}: ChoiceProps<T>) {
   return (
-    <StyledSelect value={value} onChange={(key) => onChange(key as T)} name={name} placeholder={placeholder} {...(hideLabel ? { 'aria-label': label } : {})}>
+    <StyledSelect
+      value={value}
+      onChange={(key) => onChange(key as T)}
+      name={name}
+      placeholder={placeholder}
+      {...(hideLabel ? { 'aria-label': label } : {})}
+    >
       {!hideLabel && <StyledLabel>{label}</StyledLabel>}
       <SelectButton>
         <SelectValue />

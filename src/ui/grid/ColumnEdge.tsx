@@ -1,6 +1,6 @@
 'use client';
-import { useMove } from 'react-aria';
 import { useRef } from 'react';
+import { useMove } from 'react-aria';
 import styled from 'styled-components';
 
 const Edge = styled.div`

@@ -1,7 +1,17 @@
 'use client';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { ArrowDown, ArrowUp, Check, Minus } from 'lucide-react';
-import { type KeyboardEvent, memo, type MouseEvent, type ReactNode, type RefObject, useEffect, useId, useRef, useState } from 'react';
+import {
+  type KeyboardEvent,
+  type MouseEvent,
+  memo,
+  type ReactNode,
+  type RefObject,
+  useEffect,
+  useId,
+  useRef,
+  useState,
+} from 'react';
 import styled from 'styled-components';
 import { CheckBoxMark } from '../controls/Check';
 import { ColumnEdge } from './ColumnEdge';
@@ -109,7 +119,13 @@ export function Grid<R>(props: GridProps<R>) {
   const id = useId();
   const scroller = useRef<HTMLDivElement>(null);
   const [active, setActive] = useState({ row: -1, column: 1 });
-  const virtual = useVirtualizer({ count: total, getScrollElement: () => scroller.current, estimateSize: () => ROW_HEIGHT, overscan: 6, scrollPaddingStart: 34 });
+  const virtual = useVirtualizer({
+    count: total,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW_HEIGHT,
+    overscan: 6,
+    scrollPaddingStart: 34,
+  });
   const items = virtual.getVirtualItems();
   const [first, last] = [items[0]?.index ?? 0, items.at(-1)?.index ?? 0];
 
@@ -121,7 +137,10 @@ export function Grid<R>(props: GridProps<R>) {
   }, [order]);
 
   const move = (row: number, column: number) => {
-    const next = { row: Math.max(-1, Math.min(total - 1, row)), column: Math.max(0, Math.min(columns.length, column)) };
+    const next = {
+      row: Math.max(-1, Math.min(total - 1, row)),
+      column: Math.max(0, Math.min(columns.length, column)),
+    };
     setActive(next);
     if (next.row >= 0) virtual.scrollToIndex(next.row);
   };
@@ -139,7 +158,8 @@ export function Grid<R>(props: GridProps<R>) {
       PageUp: () => move(Math.max(0, row - page), column),
       Home: () => (event.ctrlKey ? move(0, column) : move(row, 0)),
       End: () => (event.ctrlKey ? move(total - 1, column) : move(row, columns.length)),
-      ' ': () => (row >= 0 ? props.onChoose(row, event.shiftKey) : column === 0 ? props.onChooseAll() : undefined),
+      ' ': () =>
+        row >= 0 ? props.onChoose(row, event.shiftKey) : column === 0 ? props.onChooseAll() : undefined,
       Enter: () => openAt(row, column),
       F2: () => openAt(row, column),
     };
@@ -166,7 +186,8 @@ export function Grid<R>(props: GridProps<R>) {
     if (!cell) return;
     const [row, column] = [Number(cell.dataset.row), Number(cell.dataset.column)];
     setActive({ row, column });
-    if (row >= 0 && (column === 0 || event.shiftKey || event.ctrlKey || event.metaKey)) props.onChoose(row, event.shiftKey);
+    if (row >= 0 && (column === 0 || event.shiftKey || event.ctrlKey || event.metaKey))
+      props.onChoose(row, event.shiftKey);
     if (row === -1 && column === 0) props.onChooseAll();
   };
 
@@ -186,12 +207,28 @@ export function Grid<R>(props: GridProps<R>) {
       onClick={onClick}
       onDoubleClick={(event) => {
         const cell = (event.target as HTMLElement).closest<HTMLElement>('[data-row]');
-        if (cell && Number(cell.dataset.row) >= 0) openAt(Number(cell.dataset.row), Number(cell.dataset.column));
+        if (cell && Number(cell.dataset.row) >= 0)
+          openAt(Number(cell.dataset.row), Number(cell.dataset.column));
       }}
     >
       <HeadRow role="row" aria-rowindex={1} style={{ width }}>
-        <Head role="columnheader" id={`${id}--1-0`} aria-colindex={1} data-row={-1} data-column={0} data-active={active.row === -1 && active.column === 0} style={{ width: CHECK_WIDTH, paddingLeft: 12 }} aria-label="Choose all">
-          <CheckBoxMark data-on={all !== 'none'}>{all === 'all' ? <Check size={11} strokeWidth={3.5} /> : all === 'some' ? <Minus size={11} strokeWidth={3} /> : null}</CheckBoxMark>
+        <Head
+          role="columnheader"
+          id={`${id}--1-0`}
+          aria-colindex={1}
+          data-row={-1}
+          data-column={0}
+          data-active={active.row === -1 && active.column === 0}
+          style={{ width: CHECK_WIDTH, paddingLeft: 12 }}
+          aria-label="Choose all"
+        >
+          <CheckBoxMark data-on={all !== 'none'}>
+            {all === 'all' ? (
+              <Check size={11} strokeWidth={3.5} />
+            ) : all === 'some' ? (
+              <Minus size={11} strokeWidth={3} />
+            ) : null}
+          </CheckBoxMark>
         </Head>
         {columns.map((column, i) => (
           <Head
@@ -200,7 +237,9 @@ export function Grid<R>(props: GridProps<R>) {
             role="columnheader"
             aria-colindex={i + 2}
             aria-label={column.label}
-            aria-sort={props.sort.id === column.id ? (props.sort.descending ? 'descending' : 'ascending') : undefined}
+            aria-sort={
+              props.sort.id === column.id ? (props.sort.descending ? 'descending' : 'ascending') : undefined
+            }
             data-figures={column.figures ?? false}
             data-sortable={column.sortable ?? false}
             data-row={-1}
@@ -210,7 +249,12 @@ export function Grid<R>(props: GridProps<R>) {
             onClick={() => column.sortable && props.onSort(column.id)}
           >
             {column.heading}
-            {props.sort.id === column.id && (props.sort.descending ? <ArrowDown size={12} aria-hidden /> : <ArrowUp size={12} aria-hidden />)}
+            {props.sort.id === column.id &&
+              (props.sort.descending ? (
+                <ArrowDown size={12} aria-hidden />
+              ) : (
+                <ArrowUp size={12} aria-hidden />
+              ))}
             <ColumnEdge width={column.width} onWidth={(next) => props.onWidth(column.id, next)} />
           </Head>
         ))}
@@ -248,14 +292,30 @@ interface GridRowProps {
 }
 
 const GridRow = memo(function GridRow({ id, place, top, row, columns, chosen, activeColumn }: GridRowProps) {
-  const cell = (column: number) => ({ role: 'gridcell', id: `${id}-${place}-${column}`, 'aria-colindex': column + 1, 'data-row': place, 'data-column': column, 'data-active': activeColumn === column });
+  const cell = (column: number) => ({
+    role: 'gridcell',
+    id: `${id}-${place}-${column}`,
+    'aria-colindex': column + 1,
+    'data-row': place,
+    'data-column': column,
+    'data-active': activeColumn === column,
+  });
   return (
     <Line role="row" aria-rowindex={place + 2} aria-selected={chosen} style={{ top }}>
-      <Cell {...cell(0)} style={{ width: CHECK_WIDTH, paddingLeft: 12 }} aria-label={chosen ? 'chosen' : 'not chosen'}>
+      <Cell
+        {...cell(0)}
+        style={{ width: CHECK_WIDTH, paddingLeft: 12 }}
+        aria-label={chosen ? 'chosen' : 'not chosen'}
+      >
         <CheckBoxMark data-on={chosen}>{chosen ? <Check size={11} strokeWidth={3.5} /> : null}</CheckBoxMark>
       </Cell>
       {columns.map((column, i) => (
-        <Cell key={column.id} {...cell(i + 1)} data-figures={column.figures ?? false} style={{ width: column.width, padding: column.id === 'strip' ? 0 : undefined }}>
+        <Cell
+          key={column.id}
+          {...cell(i + 1)}
+          data-figures={column.figures ?? false}
+          style={{ width: column.width, padding: column.id === 'strip' ? 0 : undefined }}
+        >
           {row === undefined ? null : column.render(row)}
         </Cell>
       ))}

@@ -42,7 +42,17 @@ export const Actions = styled.div`
 `;
 
 /** A dialog: only for what costs money, cannot be undone, or asks one thing. Escape closes it. */
-export function Dialog({ title, isOpen, onClose, children }: { title: string; isOpen: boolean; onClose: () => void; children: ReactNode }) {
+export function Dialog({
+  title,
+  isOpen,
+  onClose,
+  children,
+}: {
+  title: string;
+  isOpen: boolean;
+  onClose: () => void;
+  children: ReactNode;
+}) {
   return (
     <Veil isOpen={isOpen} onOpenChange={(open) => !open && onClose()} isDismissable>
       <Sheet>

@@ -21,7 +21,17 @@ export interface MenuChoice {
 }
 
 /** A button that opens a list of acts. */
-export function Menu({ trigger, label, choices, onChoose }: { trigger: ReactNode; label: string; choices: readonly MenuChoice[]; onChoose: (id: string) => void }) {
+export function Menu({
+  trigger,
+  label,
+  choices,
+  onChoose,
+}: {
+  trigger: ReactNode;
+  label: string;
+  choices: readonly MenuChoice[];
+  onChoose: (id: string) => void;
+}) {
   return (
     <MenuTrigger>
       {trigger}

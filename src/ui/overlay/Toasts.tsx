@@ -1,5 +1,12 @@
 'use client';
-import { Button as AriaButton, Text, UNSTABLE_Toast as Toast, UNSTABLE_ToastContent as ToastContent, UNSTABLE_ToastQueue as ToastQueue, UNSTABLE_ToastRegion as ToastRegion } from 'react-aria-components';
+import {
+  Button as AriaButton,
+  Text,
+  UNSTABLE_Toast as Toast,
+  UNSTABLE_ToastContent as ToastContent,
+  UNSTABLE_ToastQueue as ToastQueue,
+  UNSTABLE_ToastRegion as ToastRegion,
+} from 'react-aria-components';
 import styled from 'styled-components';
 import { Button } from '../controls/Button';
 
@@ -42,7 +49,9 @@ const Slip = styled(Toast<Report>)`
   &[data-problem='true'] { border-left-color: var(--caution); }
 `;
 
-const Close = styled(AriaButton)`border: 0; background: none; cursor: pointer; color: var(--ink-soft); padding: 2px 6px;`;
+const Close = styled(
+  AriaButton,
+)`border: 0; background: none; cursor: pointer; color: var(--ink-soft); padding: 2px 6px;`;
 
 /** Where reports appear, above the footing. */
 export function Toasts() {

@@ -1,5 +1,5 @@
 'use client';
-import type { LifeStrip as Strip, StretchKind } from '@/core/ledger';
+import type { StretchKind, LifeStrip as Strip } from '@/core/ledger';
 import type { Instant } from '@/core/time';
 
 /** The stretch of time a column of strips shows, and how wide it is drawn. */
@@ -29,11 +29,23 @@ export function StripTextures() {
   return (
     <svg width="0" height="0" aria-hidden style={{ position: 'absolute' }}>
       <defs>
-        <pattern id="strip-late" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+        <pattern
+          id="strip-late"
+          width="6"
+          height="6"
+          patternUnits="userSpaceOnUse"
+          patternTransform="rotate(45)"
+        >
           <rect width="6" height="6" fill="var(--shoal-pale)" />
           <rect width="2.4" height="6" fill="var(--shoal-edge)" />
         </pattern>
-        <pattern id="strip-redemption" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+        <pattern
+          id="strip-redemption"
+          width="6"
+          height="6"
+          patternUnits="userSpaceOnUse"
+          patternTransform="rotate(45)"
+        >
           <rect width="6" height="6" fill="var(--caution-pale)" />
           <path d="M0 0.5H6M0.5 0V6" stroke="var(--caution)" strokeWidth="1.2" />
         </pattern>
@@ -51,9 +63,23 @@ export function StripTextures() {
 }
 
 /** One name's life as a strip `height` high: term, late window, redemption, deletion, and where it is charged or lapses. */
-export function LifeStrip({ strip, scale, height, day, label }: { strip: Strip; scale: StripScale; height: number; day: Instant; label: string }) {
+export function LifeStrip({
+  strip,
+  scale,
+  height,
+  day,
+  label,
+  bar = 12,
+}: {
+  strip: Strip;
+  scale: StripScale;
+  height: number;
+  day: Instant;
+  label: string;
+  /** How high the bar itself is. */
+  bar?: number;
+}) {
   const middle = height / 2;
-  const bar = Math.min(12, height - 8);
   const top = middle - bar / 2;
   return (
     <svg width={scale.width} height={height} role="img" aria-label={label}>
@@ -62,14 +88,45 @@ export function LifeStrip({ strip, scale, height, day, label }: { strip: Strip; 
         const x = placeOn(scale, from);
         const width = Math.max(1.5, placeOn(scale, to) - x);
         const { fill, edge } = FILLS[kind];
-        return <rect key={`${kind}${from}`} x={x + 0.5} y={top + 0.5} width={Math.max(0.5, width - 1)} height={bar - 1} fill={fill} stroke={edge} strokeWidth="1" />;
+        return (
+          <rect
+            key={`${kind}${from}`}
+            x={x + 0.5}
+            y={top + 0.5}
+            width={Math.max(0.5, width - 1)}
+            height={bar - 1}
+            fill={fill}
+            stroke={edge}
+            strokeWidth="1"
+          />
+        );
       })}
       <path d={`M${placeOn(scale, day)} 0V${height}`} stroke="var(--ink)" strokeWidth="1.5" />
       {strip.marks.map(({ kind, at }) => {
         if (at < scale.from || at > scale.to) return null;
         const x = placeOn(scale, at);
-        if (kind === 'charge') return <circle key={`${kind}${at}`} cx={x} cy={middle} r="3.2" fill="var(--bearing)" stroke="var(--sheet)" strokeWidth="0.8" />;
-        if (kind === 'lapse') return <path key={`${kind}${at}`} d={`M${x - 3.5} ${top - 4}L${x} ${top + 2}L${x + 3.5} ${top - 4}`} fill="none" stroke="var(--ink)" strokeWidth="1.6" />;
+        if (kind === 'charge')
+          return (
+            <circle
+              key={`${kind}${at}`}
+              cx={x}
+              cy={middle}
+              r="3.2"
+              fill="var(--bearing)"
+              stroke="var(--sheet)"
+              strokeWidth="0.8"
+            />
+          );
+        if (kind === 'lapse')
+          return (
+            <path
+              key={`${kind}${at}`}
+              d={`M${x - 3.5} ${top - 4}L${x} ${top + 2}L${x + 3.5} ${top - 4}`}
+              fill="none"
+              stroke="var(--ink)"
+              strokeWidth="1.6"
+            />
+          );
         return (
           <g key={`${kind}${at}`} stroke="var(--caution)" strokeWidth="1.5" fill="var(--sheet)">
             <circle cx={x} cy={middle} r="3.6" />

@@ -1,5 +1,5 @@
 'use client';
-import { monthName, type Instant } from '@/core/time';
+import { type Instant, monthName } from '@/core/time';
 import { placeOn, type StripScale } from './LifeStrip';
 
 /** The months of a scale: the instants at which each begins (UTC). */

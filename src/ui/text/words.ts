@@ -27,18 +27,24 @@ export function untilWords(mark: Instant, style: DayStyle): string {
 }
 
 /** The words of each phase, with the trade's other word for it where there is one. */
-export const PHASE_WORDS: Readonly<Record<Phase, { readonly word: string; readonly trade: string | null }>> = {
-  refundable: { word: 'refundable', trade: 'add grace' },
-  term: { word: 'in term', trade: 'active' },
-  late: { word: 'late window', trade: 'auto-renew grace' },
-  redemption: { word: 'redemption', trade: 'redemption grace' },
-  restoring: { word: 'restoring', trade: 'pending restore' },
-  deleting: { word: 'in deletion', trade: 'pending delete' },
-  free: { word: 'free', trade: 'available' },
-  moving: { word: 'moving', trade: 'pending transfer' },
-};
+export const PHASE_WORDS: Readonly<Record<Phase, { readonly word: string; readonly trade: string | null }>> =
+  {
+    refundable: { word: 'refundable', trade: 'add grace' },
+    term: { word: 'in term', trade: 'active' },
+    late: { word: 'late window', trade: 'auto-renew grace' },
+    redemption: { word: 'redemption', trade: 'redemption grace' },
+    restoring: { word: 'restoring', trade: 'pending restore' },
+    deleting: { word: 'in deletion', trade: 'pending delete' },
+    free: { word: 'free', trade: 'available' },
+    moving: { word: 'moving', trade: 'pending transfer' },
+  };
 
-export const SETTING_WORDS: Readonly<Record<AutoRenewSetting, string>> = { on: 'on', off: 'off', stalled: 'stalled', unknown: '?' };
+export const SETTING_WORDS: Readonly<Record<AutoRenewSetting, string>> = {
+  on: 'on',
+  off: 'off',
+  stalled: 'stalled',
+  unknown: '?',
+};
 
 /** What happens next if nothing is done, in a few words for a column. */
 export function outlookWords(outlook: Outlook, style: DayStyle): string {
@@ -48,15 +54,15 @@ export function outlookWords(outlook: Outlook, style: DayStyle): string {
     case 'charge fails':
       return `charge fails ${dayWords(outlook.charge.at, style)}`;
     case 'lapses':
-      return `lapses ${dayWords(outlook.at, style)}`;
+      return `lapses ${termEndWords(outlook.end, style)}`;
     case 'late until':
       return `late until ${untilWords(outlook.at, style)}`;
     case 'auctioned':
-      return `late until ${untilWords(outlook.at, style)}, then auctioned`;
+      return `auctioned ${dayWords(outlook.at, style)}`;
     case 'restore by':
       return `restore by ${untilWords(outlook.at, style)}`;
     case 'report due':
-      return `restoring, report by ${untilWords(outlook.at, style)}`;
+      return `report by ${untilWords(outlook.at, style)}`;
     case 'moving':
       return 'moving to another account';
     case 'free from':
@@ -71,15 +77,22 @@ export function outlookWords(outlook: Outlook, style: DayStyle): string {
 /** `11.38 → 125.18`, `125.18 → lost`, `11.38`; with the currency when it is not the home one. */
 export function stepFigures(step: PriceStep | null, homeCurrency: string): string {
   if (!step) return '';
-  if (step.kind === 'charge') return step.now ? figure(step.now, homeCurrency) : 'no price';
-  if (!step.now && !step.then) return step.kind === 'lost' ? 'lost' : 'no price';
-  const now = step.now ? figure(step.now, homeCurrency) : 'paid';
-  const then = step.kind === 'lost' || step.kind === 'auction' ? 'lost' : step.then ? figure(step.then, homeCurrency, step.now) : 'no price';
+  if (step.kind === 'charge') return step.before ? figure(step.before, homeCurrency) : 'no price';
+  if (!step.before && !step.after) return step.kind === 'lost' ? 'lost' : 'no price';
+  const now = step.before ? figure(step.before, homeCurrency) : 'paid';
+  const then =
+    step.kind === 'lost' || step.kind === 'auction'
+      ? 'lost'
+      : step.after
+        ? figure(step.after, homeCurrency, step.before)
+        : 'no price';
   return `${now} → ${then}`;
 }
 
 function figure(amount: Amount, homeCurrency: string, besides: Amount | null = null): string {
-  return amount.currency === homeCurrency || amount.currency === besides?.currency ? formatFigure(amount) : formatAmount(amount);
+  return amount.currency === homeCurrency || amount.currency === besides?.currency
+    ? formatFigure(amount)
+    : formatAmount(amount);
 }
 
 /** Amounts of several currencies side by side; a dash for none. */

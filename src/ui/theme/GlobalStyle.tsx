@@ -76,7 +76,7 @@ export const GlobalStyle = createGlobalStyle`
   a:hover { text-decoration: underline; }
   button, input, textarea, select { font: inherit; color: inherit; }
   :focus-visible { outline: 2px solid var(--bearing); outline-offset: 1px; }
-  code, .name { font-family: var(--font-names), monospace; font-size: 0.97em; letter-spacing: -0.01em; }
+  code, .name { font-family: var(--font-names), monospace; font-size: 0.97em; font-weight: 500; letter-spacing: -0.01em; }
   .caution { color: var(--caution); font-weight: 600; }
   .soft { color: var(--ink-soft); }
   .figure { text-align: right; white-space: nowrap; }

@@ -1,7 +1,15 @@
 import { type Refusal, refuse } from '@/core/refusal';
 import {
-  countOutcomes, type ImportRow, moveImport, type OutcomeCounts, type PreviewRow, type RowOutcome, selectImport, selectOpenImports,
-  selectPreviewRows, takeRows,
+  countOutcomes,
+  type ImportRow,
+  moveImport,
+  type OutcomeCounts,
+  type PreviewRow,
+  type RowOutcome,
+  selectImport,
+  selectOpenImports,
+  selectPreviewRows,
+  takeRows,
 } from '@/database/imports';
 import { writeTable } from '@/formats/csv/writeTable';
 import type { Deps } from '../deps';
@@ -21,12 +29,24 @@ export async function importSummary(deps: Deps, id: string): Promise<ImportSumma
 }
 
 /** One page of the rows that came out one way. */
-export function importRows(deps: Deps, id: string, outcome: RowOutcome, limit: number | null, offset: number): Promise<PreviewRow[]> {
+export function importRows(
+  deps: Deps,
+  id: string,
+  outcome: RowOutcome,
+  limit: number | null,
+  offset: number,
+): Promise<PreviewRow[]> {
   return selectPreviewRows(deps.database, id, outcome, limit, offset);
 }
 
 /** Chooses which rows are written: some by name, or all of one outcome. */
-export async function chooseRows(deps: Deps, id: string, outcome: RowOutcome, names: readonly string[] | null, taken: boolean): Promise<void> {
+export async function chooseRows(
+  deps: Deps,
+  id: string,
+  outcome: RowOutcome,
+  names: readonly string[] | null,
+  taken: boolean,
+): Promise<void> {
   await takeRows(deps.database, id, outcome, names, taken);
 }
 
@@ -47,7 +67,14 @@ export async function refusedRowsCsv(deps: Deps, id: string): Promise<string | R
   const refused = await selectPreviewRows(deps.database, id, 'refused', null, 0);
   const { columns } = row.options.mapping;
   const headings = columns.map((column, i) => column.heading || column.field || `column ${i + 1}`);
-  return writeTable([...headings, 'refused because', 'line'], refused.map(({ input, message, line }) => [...cellsOf(input, columns.length), message ?? '', String(line)]));
+  return writeTable(
+    [...headings, 'refused because', 'line'],
+    refused.map(({ input, message, line }) => [
+      ...cellsOf(input, columns.length),
+      message ?? '',
+      String(line),
+    ]),
+  );
 }
 
 function cellsOf(input: string, columns: number): string[] {

@@ -4,15 +4,24 @@ import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { formatInstant } from '@/core/time';
 import { accountsByLabel, selectAccount } from '@/database/accounts';
 import {
-  compareRows, type ImportOptions, type ImportRow, insertImport, moveImport, type StagedRow, selectImport, selectImportContent,
-  selectMapping, stageRows, upsertMapping,
+  compareRows,
+  type ImportOptions,
+  type ImportRow,
+  insertImport,
+  moveImport,
+  type StagedRow,
+  selectImport,
+  selectImportContent,
+  selectMapping,
+  stageRows,
+  upsertMapping,
 } from '@/database/imports';
 import { transaction } from '@/database/pool';
 import { selectSettings } from '@/database/settings';
 import { decodeText } from '@/formats/csv/decodeText';
 import type { TableRow } from '@/formats/csv/readTable';
 import { type Mapping, openQuestions, withRemembered } from '@/formats/portfolio/columns';
-import { type PortfolioRow, readPortfolioRow, type RowRules } from '@/formats/portfolio/readRow';
+import { type PortfolioRow, type RowRules, readPortfolioRow } from '@/formats/portfolio/readRow';
 import { readSource } from '@/formats/portfolio/readSource';
 import type { Deps } from '../deps';
 
@@ -36,7 +45,10 @@ export interface NewImport {
  */
 export async function beginImport(deps: Deps, request: NewImport): Promise<ImportRow | Refusal> {
   if (request.content.byteLength > LARGEST_FILE) {
-    return refuse('file-too-large', 'This file is larger than 64 MB. Split it, or export fewer columns, and bring the parts one after the other.');
+    return refuse(
+      'file-too-large',
+      'This file is larger than 64 MB. Split it, or export fewer columns, and bring the parts one after the other.',
+    );
   }
   const source = readSource(decodeText(request.content).text);
   if (isRefusal(source)) return source;
@@ -45,14 +57,20 @@ export async function beginImport(deps: Deps, request: NewImport): Promise<Impor
   const label = request.accountLabel?.trim();
   if (accountId === null && label) {
     const { homeCurrency } = await selectSettings(deps.database);
-    accountId = (await accountsByLabel(deps.database, [label], homeCurrency, at)).get(label.toLowerCase()) ?? null;
+    accountId =
+      (await accountsByLabel(deps.database, [label], homeCurrency, at)).get(label.toLowerCase()) ?? null;
   }
   const remembered = await selectMapping(deps.database, accountId, headingsOf(source.mapping));
   const row: ImportRow = {
     id: randomUUID(),
     madeAt: at,
     source: request.source.slice(0, 200),
-    options: { mapping: withRemembered(source.mapping, remembered), accountId, fullList: false, allowPrivateEndings: false },
+    options: {
+      mapping: withRemembered(source.mapping, remembered),
+      accountId,
+      fullList: false,
+      allowPrivateEndings: false,
+    },
     status: 'asking',
     rowsDone: 0,
     rowsTotal: source.table.rows.length - (source.mapping.hasHeadings ? 1 : 0),
@@ -65,7 +83,9 @@ export async function beginImport(deps: Deps, request: NewImport): Promise<Impor
 
 /** What identifies the layout of a list: its headings, or the number of its columns. */
 function headingsOf(mapping: Mapping): string {
-  return mapping.hasHeadings ? mapping.columns.map((column) => column.heading.toLowerCase()).join('\t') : `${mapping.columns.length} columns`;
+  return mapping.hasHeadings
+    ? mapping.columns.map((column) => column.heading.toLowerCase()).join('\t')
+    : `${mapping.columns.length} columns`;
 }
 
 const ROWS_A_TURN = 1000;
@@ -74,7 +94,11 @@ const ROWS_A_TURN = 1000;
  * Reads every row of an import by `options` and compares it with the ledger. Refused while a date column is open. The
  * mapping is remembered for the account. Progress is kept in the import, so that it may be left and returned to.
  */
-export async function readImport(deps: Deps, id: string, options: ImportOptions): Promise<ImportRow | Refusal> {
+export async function readImport(
+  deps: Deps,
+  id: string,
+  options: ImportOptions,
+): Promise<ImportRow | Refusal> {
   const { database } = deps;
   const found = await selectImport(database, id);
   if (!found) return refuse('import-unknown', 'This import is no longer there. Bring the list again.');
@@ -84,9 +108,19 @@ export async function readImport(deps: Deps, id: string, options: ImportOptions)
   const open = openQuestions(options.mapping);
   if (open.length > 0) {
     await moveImport(database, id, { status: 'asking', options }, ['asking', 'ready', 'failed']);
-    return refuse('dates-ambiguous', `Say whether “${open[0]?.heading || 'the date column'}” writes the day or the month first.`, 'mapping');
+    return refuse(
+      'dates-ambiguous',
+      `Say whether “${open[0]?.heading || 'the date column'}” writes the day or the month first.`,
+      'mapping',
+    );
   }
-  if (!(await moveImport(database, id, { status: 'reading', rowsDone: 0, options }, ['asking', 'ready', 'failed']))) {
+  if (
+    !(await moveImport(database, id, { status: 'reading', rowsDone: 0, options }, [
+      'asking',
+      'ready',
+      'failed',
+    ]))
+  ) {
     return refuse('import-busy', 'This import is being read or has been written already.');
   }
   try {
@@ -119,7 +153,16 @@ export async function readImport(deps: Deps, id: string, options: ImportOptions)
 
 function stage(row: TableRow, read: PortfolioRow | Refusal): StagedRow {
   const input = JSON.stringify(row.cells.map((cell) => cell.slice(0, 4000)));
-  if (isRefusal(read)) return { line: row.line, input, ascii: null, outcome: 'refused', code: read.code, message: read.message, data: null };
+  if (isRefusal(read))
+    return {
+      line: row.line,
+      input,
+      ascii: null,
+      outcome: 'refused',
+      code: read.code,
+      message: read.message,
+      data: null,
+    };
   const { name } = read;
   const data = {
     unicode: name.unicode,
@@ -131,16 +174,42 @@ function stage(row: TableRow, read: PortfolioRow | Refusal): StagedRow {
     paid: read.paid ? { ...read.paid, onDay: read.boughtOn ?? null } : null,
     renewal: read.renewalPrice ?? null,
   };
-  return { line: row.line, input, ascii: name.ascii, outcome: 'read', code: null, message: name.warning, data };
+  return {
+    line: row.line,
+    input,
+    ascii: name.ascii,
+    outcome: 'read',
+    code: null,
+    message: name.warning,
+    data,
+  };
 }
 
 /** What a row says, in columns of the ledger. What it does not say is left out. */
 function fieldsOf(read: PortfolioRow): Record<string, unknown> {
   const fields: Record<string, unknown> = {};
-  if (read.registered) Object.assign(fields, { registered: formatInstant(read.registered.at), registered_day: read.registered.precision === 'day' });
-  if (read.expires) Object.assign(fields, { term_end: formatInstant(read.expires.at), term_end_day: read.expires.precision === 'day' });
-  if (read.asking) Object.assign(fields, { asking_minor: read.asking.minor, asking_currency: read.asking.currency });
-  const plain = { setting: read.setting, lock: read.lock, privacy: read.privacy, name_servers: read.nameServers, tags: read.tags, purpose: read.purpose, never_lost: read.neverLost, notes: read.notes };
+  if (read.registered)
+    Object.assign(fields, {
+      registered: formatInstant(read.registered.at),
+      registered_day: read.registered.precision === 'day',
+    });
+  if (read.expires)
+    Object.assign(fields, {
+      term_end: formatInstant(read.expires.at),
+      term_end_day: read.expires.precision === 'day',
+    });
+  if (read.asking)
+    Object.assign(fields, { asking_minor: read.asking.minor, asking_currency: read.asking.currency });
+  const plain = {
+    setting: read.setting,
+    lock: read.lock,
+    privacy: read.privacy,
+    name_servers: read.nameServers,
+    tags: read.tags,
+    purpose: read.purpose,
+    never_lost: read.neverLost,
+    notes: read.notes,
+  };
   for (const [key, value] of Object.entries(plain)) if (value !== undefined) fields[key] = value;
   return fields;
 }
@@ -149,7 +218,9 @@ const SAMPLE_ROWS = 3;
 
 /** The first rows of an import as they stand in the file, to show beside the mapping. */
 export async function importSample(deps: Deps, id: string): Promise<readonly (readonly string[])[]> {
-  const source = readSource(decodeText((await selectImportContent(deps.database, id)).subarray(0, 65_536)).text);
+  const source = readSource(
+    decodeText((await selectImportContent(deps.database, id)).subarray(0, 65_536)).text,
+  );
   if (isRefusal(source)) return [];
   const start = source.mapping.hasHeadings ? 1 : 0;
   return source.table.rows.slice(start, start + SAMPLE_ROWS).map((row) => row.cells);

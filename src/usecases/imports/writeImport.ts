@@ -29,20 +29,28 @@ export async function writeImport(deps: Deps, id: string): Promise<WrittenImport
   const at = deps.clock();
   return transaction(database, async (tx) => {
     if (!(await moveImport(tx, id, { status: 'writing' }, ['ready']))) {
-      return refuse('import-not-ready', row.status === 'done' ? 'This list has been written already.' : 'Read the list first, then write it.');
+      return refuse(
+        'import-not-ready',
+        row.status === 'done' ? 'This list has been written already.' : 'Read the list first, then write it.',
+      );
     }
     await bumpRevision(tx);
     const { homeCurrency } = await selectSettings(tx);
     await accountsByLabel(tx, await selectStagedAccounts(tx, id), homeCurrency, at);
     let { accountId } = row.options;
     if (accountId === null && (await hasNewRowsWithoutAccount(tx, id))) {
-      accountId = (await accountsByLabel(tx, [NO_ACCOUNT], homeCurrency, at)).get(NO_ACCOUNT.toLowerCase()) ?? null;
+      accountId =
+        (await accountsByLabel(tx, [NO_ACCOUNT], homeCurrency, at)).get(NO_ACCOUNT.toLowerCase()) ?? null;
     }
-    const batchId = await insertBatch(tx, at, 'import', row.source === 'pasted' ? 'Brought in by pasting' : `Brought in from ${row.source}`);
+    const batchId = await insertBatch(
+      tx,
+      at,
+      'import',
+      row.source === 'pasted' ? 'Brought in by pasting' : `Brought in from ${row.source}`,
+    );
     const fee = registryFeeOn(await selectRegistryFees(tx), dayOf(at))?.minor ?? 0;
     const counts = await writeStagedRows(tx, id, batchId, accountId, fee, at);
     await moveImport(tx, id, { status: 'done', batchId });
     return { ...counts, batchId };
   });
 }
-

@@ -41,7 +41,10 @@ export async function editNames(deps: Deps, input: unknown): Promise<Done | Refu
   const fields = await fieldsOf(deps, edit);
   if (isRefusal(fields)) return fields;
   return carryOut(deps, 'edit', summaryOf(edit, nameIds.length), async (tx) => {
-    const tags = edit.addTags || edit.removeTags ? await selectTagPatches(tx, nameIds, edit.addTags ?? [], edit.removeTags ?? []) : [];
+    const tags =
+      edit.addTags || edit.removeTags
+        ? await selectTagPatches(tx, nameIds, edit.addTags ?? [], edit.removeTags ?? [])
+        : [];
     const tagsOf = new Map(tags.map(({ nameId, patch }) => [nameId, patch]));
     return nameIds.map((nameId) => ({ nameId, patch: { ...fields, ...tagsOf.get(nameId) } }));
   });
@@ -50,7 +53,8 @@ export async function editNames(deps: Deps, input: unknown): Promise<Done | Refu
 async function fieldsOf(deps: Deps, edit: NameEdit): Promise<NamePatch | Refusal> {
   const fields: NamePatch = {};
   if (edit.accountId !== undefined) {
-    if (!(await selectAccount(deps.database, edit.accountId))) return refuse('account-unknown', 'That account is no longer there. Choose another.', 'accountId');
+    if (!(await selectAccount(deps.database, edit.accountId)))
+      return refuse('account-unknown', 'That account is no longer there. Choose another.', 'accountId');
     fields.account_id = edit.accountId;
   }
   if (edit.purpose !== undefined) fields.purpose = edit.purpose;
@@ -60,15 +64,26 @@ async function fieldsOf(deps: Deps, edit: NameEdit): Promise<NamePatch | Refusal
   if (edit.notes !== undefined) fields.notes = edit.notes;
   if (edit.clearNotes) fields.notes = '';
   if (edit.asking) {
-    const asking = isCurrency(edit.asking.currency) ? parseDecimal(edit.asking.amount, edit.asking.currency) : null;
-    if (!asking || asking.minor < 0) return refuse('asking-invalid', 'Write the asking price as a plain amount, like 1200.', 'asking');
+    const asking = isCurrency(edit.asking.currency)
+      ? parseDecimal(edit.asking.amount, edit.asking.currency)
+      : null;
+    if (!asking || asking.minor < 0)
+      return refuse('asking-invalid', 'Write the asking price as a plain amount, like 1200.', 'asking');
     Object.assign(fields, { asking_minor: asking.minor, asking_currency: asking.currency });
   }
   if (edit.clearAsking) Object.assign(fields, { asking_minor: null, asking_currency: null });
-  for (const [text, at, day] of [[edit.expiresAt, 'term_end', 'term_end_day'], [edit.registeredAt, 'registered', 'registered_day']] as const) {
+  for (const [text, at, day] of [
+    [edit.expiresAt, 'term_end', 'term_end_day'],
+    [edit.registeredAt, 'registered', 'registered_day'],
+  ] as const) {
     if (text === undefined) continue;
     const end = parseTermEnd(text);
-    if (!end || !withinReach(end)) return refuse('date-out-of-range', `${text.slice(0, 40)} is not a day between 1985 and 2099. Check it.`, at === 'term_end' ? 'expiresAt' : 'registeredAt');
+    if (!end || !withinReach(end))
+      return refuse(
+        'date-out-of-range',
+        `${text.slice(0, 40)} is not a day between 1985 and 2099. Check it.`,
+        at === 'term_end' ? 'expiresAt' : 'registeredAt',
+      );
     Object.assign(fields, { [at]: formatInstant(end.at), [day]: end.precision === 'day' });
   }
   return fields;
@@ -80,9 +95,14 @@ function withinReach(end: TermEnd): boolean {
 
 function summaryOf(edit: NameEdit, names: number): string {
   const what = [
-    edit.accountId !== undefined && 'account', edit.purpose && `purpose “${edit.purpose}”`, edit.neverLost !== undefined && 'never to be lost',
-    (edit.addTags || edit.removeTags) && 'tags', (edit.notes !== undefined || edit.clearNotes) && 'notes',
-    (edit.asking || edit.clearAsking) && 'asking price', edit.lock !== undefined && 'lock', edit.privacy !== undefined && 'privacy',
+    edit.accountId !== undefined && 'account',
+    edit.purpose && `purpose “${edit.purpose}”`,
+    edit.neverLost !== undefined && 'never to be lost',
+    (edit.addTags || edit.removeTags) && 'tags',
+    (edit.notes !== undefined || edit.clearNotes) && 'notes',
+    (edit.asking || edit.clearAsking) && 'asking price',
+    edit.lock !== undefined && 'lock',
+    edit.privacy !== undefined && 'privacy',
     (edit.expiresAt || edit.registeredAt) && 'dates',
   ].filter((word): word is string => typeof word === 'string');
   return `Set ${what.join(', ') || 'nothing'} on ${names === 1 ? 'one name' : `${names} names`}`;
@@ -97,8 +117,11 @@ export async function askAutoRenew(deps: Deps, input: unknown): Promise<Done | R
   if (isRefusal(request)) return request;
   const { nameIds, to } = request;
   const at = formatInstant(deps.clock());
-  return carryOut(deps, 'auto-renew asked', `Asked for auto-renew ${to} on ${countNames(nameIds)}`, async () =>
-    nameIds.map((nameId) => ({ nameId, patch: { asked: to, asked_at: at } })),
+  return carryOut(
+    deps,
+    'auto-renew asked',
+    `Asked for auto-renew ${to} on ${countNames(nameIds)}`,
+    async () => nameIds.map((nameId) => ({ nameId, patch: { asked: to, asked_at: at } })),
   );
 }
 
@@ -107,9 +130,19 @@ export async function confirmAutoRenew(deps: Deps, input: unknown): Promise<Done
   const request = await readRequest(ConfirmAutoRenew, input);
   if (isRefusal(request)) return request;
   const { nameIds, setting, evidence } = request;
-  const patch = { setting, standing: 'confirmed', setting_since: formatInstant(deps.clock()), setting_evidence: evidence, asked: null, asked_at: null };
-  return carryOut(deps, 'auto-renew confirmed', `Confirmed auto-renew ${setting} on ${countNames(nameIds)}`, async () =>
-    nameIds.map((nameId) => ({ nameId, patch, evidence })),
+  const patch = {
+    setting,
+    standing: 'confirmed',
+    setting_since: formatInstant(deps.clock()),
+    setting_evidence: evidence,
+    asked: null,
+    asked_at: null,
+  };
+  return carryOut(
+    deps,
+    'auto-renew confirmed',
+    `Confirmed auto-renew ${setting} on ${countNames(nameIds)}`,
+    async () => nameIds.map((nameId) => ({ nameId, patch, evidence })),
   );
 }
 

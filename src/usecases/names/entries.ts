@@ -1,3 +1,4 @@
+import { isReceived } from '@/core/journal';
 import { isCurrency } from '@/core/money';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { dayOf, FIRST_DAY, parseDay } from '@/core/time';
@@ -14,15 +15,22 @@ import { AddEntry } from './requests';
 export async function addEntry(deps: Deps, input: unknown): Promise<Done | Refusal> {
   const request = await readRequest(AddEntry, input);
   if (isRefusal(request)) return request;
-  if (!isCurrency(request.currency)) return refuse('currency-unknown', `${request.currency} is not a currency code of ISO 4217.`, 'currency');
+  if (!isCurrency(request.currency))
+    return refuse('currency-unknown', `${request.currency} is not a currency code of ISO 4217.`, 'currency');
   const day = parseDay(request.onDay);
-  if (!day || day < FIRST_DAY || day > dayOf(deps.clock())) return refuse('date-out-of-range', 'Write a day that has been: money in the books has moved already.', 'onDay');
-  const received = request.kind === 'sale' || request.kind === 'refund';
+  if (!day || day < FIRST_DAY || day > dayOf(deps.clock()))
+    return refuse(
+      'date-out-of-range',
+      'Write a day that has been: money in the books has moved already.',
+      'onDay',
+    );
   const summary = `Entered ${request.kind}`;
   return transaction(deps.database, async (tx) => {
     await bumpRevision(tx);
     const batchId = await insertBatch(tx, deps.clock(), 'entry', summary);
-    await insertEntries(tx, batchId, [{ ...request, minor: received ? -request.minor : request.minor }]);
+    await insertEntries(tx, batchId, [
+      { ...request, minor: isReceived(request.kind) ? -request.minor : request.minor },
+    ]);
     return { batchId, changed: 1, summary };
   });
 }
@@ -33,10 +41,13 @@ export async function correctEntry(deps: Deps, entryId: number): Promise<Done | 
     await bumpRevision(tx);
     const entry = await selectEntry(tx, entryId);
     if (!entry) return refuse('entry-unknown', 'This entry is no longer there. Load the page again.');
-    if (entry.correctedBy !== null || entry.corrects !== null) return refuse('entry-corrected', 'This entry has been taken back already.');
+    if (entry.correctedBy !== null || entry.corrects !== null)
+      return refuse('entry-corrected', 'This entry has been taken back already.');
     const summary = `Took back an entry of ${entry.kind}`;
     const batchId = await insertBatch(tx, deps.clock(), 'entry', summary);
-    await insertEntries(tx, batchId, [{ ...entry, minor: -entry.minor, note: 'taken back', corrects: entry.id }]);
+    await insertEntries(tx, batchId, [
+      { ...entry, minor: -entry.minor, note: 'taken back', corrects: entry.id },
+    ]);
     return { batchId, changed: 1, summary };
   });
 }

@@ -1,9 +1,24 @@
-import { ArrayMaxSize, ArrayNotEmpty, IsArray, IsBoolean, IsIn, IsInt, IsISO8601, IsOptional, IsString, Matches, MaxLength, Max, Min, ValidateNested } from 'class-validator';
 import { Type } from 'class-transformer';
+import {
+  ArrayMaxSize,
+  ArrayNotEmpty,
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsISO8601,
+  IsOptional,
+  IsString,
+  Matches,
+  Max,
+  MaxLength,
+  Min,
+  ValidateNested,
+} from 'class-validator';
+import { ENTRY_KINDS, type EntryKind } from '@/core/journal';
 import { PURPOSES, type Purpose } from '@/core/ledger';
 import { GREATEST_MINOR } from '@/core/money';
 import type { Day } from '@/core/time';
-import { ENTRY_KINDS, type EntryKind } from '@/database/entries';
 
 /** The most names one command takes. */
 export const MOST_NAMES = 50_000;
@@ -19,57 +34,88 @@ export class MoneyText {
 
 /** What is to be changed on many names at once. What is left out stays as it is. */
 export class NameEdit {
-  @IsOptional() @Type(() => Number) @IsInt()
+  @IsOptional()
+  @Type(() => Number)
+  @IsInt()
   accountId?: number;
 
-  @IsOptional() @IsIn(PURPOSES, { message: `Choose one of ${PURPOSES.join(', ')}.` })
+  @IsOptional()
+  @IsIn(PURPOSES, { message: `Choose one of ${PURPOSES.join(', ')}.` })
   purpose?: Purpose;
 
-  @IsOptional() @IsBoolean()
+  @IsOptional()
+  @IsBoolean()
   neverLost?: boolean;
 
-  @IsOptional() @IsBoolean()
+  @IsOptional()
+  @IsBoolean()
   lock?: boolean;
 
-  @IsOptional() @IsBoolean()
+  @IsOptional()
+  @IsBoolean()
   privacy?: boolean;
 
-  @IsOptional() @IsArray() @ArrayMaxSize(100) @IsString({ each: true }) @MaxLength(60, { each: true, message: 'A tag has 60 letters at most.' })
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(100)
+  @IsString({ each: true })
+  @MaxLength(60, { each: true, message: 'A tag has 60 letters at most.' })
   addTags?: string[];
 
-  @IsOptional() @IsArray() @ArrayMaxSize(100) @IsString({ each: true })
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(100)
+  @IsString({ each: true })
   removeTags?: string[];
 
-  @IsOptional() @IsString() @MaxLength(4000, { message: 'Notes have 4,000 letters at most.' })
+  @IsOptional()
+  @IsString()
+  @MaxLength(4000, { message: 'Notes have 4,000 letters at most.' })
   notes?: string;
 
-  @IsOptional() @IsBoolean()
+  @IsOptional()
+  @IsBoolean()
   clearNotes?: boolean;
 
-  @IsOptional() @ValidateNested() @Type(() => MoneyText)
+  @IsOptional()
+  @ValidateNested()
+  @Type(() => MoneyText)
   asking?: MoneyText;
 
-  @IsOptional() @IsBoolean()
+  @IsOptional()
+  @IsBoolean()
   clearAsking?: boolean;
 
-  @IsOptional() @IsISO8601({ strict: true }, { message: 'Write the end of the term like 2027-05-13 or 2027-05-13T10:15:00Z.' })
+  @IsOptional()
+  @IsISO8601(
+    { strict: true },
+    { message: 'Write the end of the term like 2027-05-13 or 2027-05-13T10:15:00Z.' },
+  )
   expiresAt?: string;
 
-  @IsOptional() @IsISO8601({ strict: true }, { message: 'Write the day of registration like 2019-11-06.' })
+  @IsOptional()
+  @IsISO8601({ strict: true }, { message: 'Write the day of registration like 2019-11-06.' })
   registeredAt?: string;
 }
 
 export class EditNames {
-  @IsArray() @ArrayNotEmpty({ message: 'Choose at least one name.' }) @ArrayMaxSize(MOST_NAMES) @IsInt({ each: true })
+  @IsArray()
+  @ArrayNotEmpty({ message: 'Choose at least one name.' })
+  @ArrayMaxSize(MOST_NAMES)
+  @IsInt({ each: true })
   nameIds!: number[];
 
-  @ValidateNested() @Type(() => NameEdit)
+  @ValidateNested()
+  @Type(() => NameEdit)
   edit!: NameEdit;
 }
 
 /** Auto-renew is asked of the registrar first, then confirmed by what was seen there. */
 export class AskAutoRenew {
-  @IsArray() @ArrayNotEmpty({ message: 'Choose at least one name.' }) @ArrayMaxSize(MOST_NAMES) @IsInt({ each: true })
+  @IsArray()
+  @ArrayNotEmpty({ message: 'Choose at least one name.' })
+  @ArrayMaxSize(MOST_NAMES)
+  @IsInt({ each: true })
   nameIds!: number[];
 
   @IsIn(['on', 'off'])
@@ -77,18 +123,23 @@ export class AskAutoRenew {
 }
 
 export class ConfirmAutoRenew {
-  @IsArray() @ArrayNotEmpty({ message: 'Choose at least one name.' }) @ArrayMaxSize(MOST_NAMES) @IsInt({ each: true })
+  @IsArray()
+  @ArrayNotEmpty({ message: 'Choose at least one name.' })
+  @ArrayMaxSize(MOST_NAMES)
+  @IsInt({ each: true })
   nameIds!: number[];
 
   @IsIn(['on', 'off', 'stalled'])
   setting!: 'on' | 'off' | 'stalled';
 
-  @IsString() @MaxLength(400, { message: 'The evidence has 400 letters at most.' })
+  @IsString()
+  @MaxLength(400, { message: 'The evidence has 400 letters at most.' })
   evidence!: string;
 }
 
 export class AddEntry {
-  @Type(() => Number) @IsInt()
+  @Type(() => Number)
+  @IsInt()
   nameId!: number;
 
   @Matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'Write the day like 2027-05-13.' })
@@ -97,18 +148,27 @@ export class AddEntry {
   @IsIn(ENTRY_KINDS, { message: 'Choose what the money was for.' })
   kind!: EntryKind;
 
-  @Type(() => Number) @IsInt() @Min(0, { message: 'Write the amount without a sign.' }) @Max(GREATEST_MINOR, { message: 'That is more than a name can cost. Check the amount.' })
+  @Type(() => Number)
+  @IsInt()
+  @Min(0, { message: 'Write the amount without a sign.' })
+  @Max(GREATEST_MINOR, { message: 'That is more than a name can cost. Check the amount.' })
   minor!: number;
 
   @Matches(/^[A-Z]{3}$/, { message: 'Write a currency code like USD.' })
   currency!: string;
 
-  @IsOptional() @IsString() @MaxLength(100)
+  @IsOptional()
+  @IsString()
+  @MaxLength(100)
   means?: string;
 
-  @IsOptional() @IsString() @MaxLength(200)
+  @IsOptional()
+  @IsString()
+  @MaxLength(200)
   reference?: string;
 
-  @IsOptional() @IsString() @MaxLength(1000)
+  @IsOptional()
+  @IsString()
+  @MaxLength(1000)
   note?: string;
 }

@@ -19,7 +19,10 @@ export async function undo(deps: Deps, batchId: number): Promise<Done | Refusal>
     const since = await selectChangedSince(tx, batchId);
     if (since.length > 0) {
       const others = since.length > 1 ? ` and ${since.length - 1} more` : '';
-      return refuse('undo-changed-since', `${since[0]}${others} changed again since. Take that back first, or set the value by hand.`);
+      return refuse(
+        'undo-changed-since',
+        `${since[0]}${others} changed again since. Take that back first, or set the value by hand.`,
+      );
     }
     const summary = `Taken back: ${batch.summary}`;
     const undoId = await insertBatch(tx, deps.clock(), 'undo', summary, batchId);

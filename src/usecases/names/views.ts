@@ -10,10 +10,21 @@ export function savedViews(deps: Deps): Promise<SavedView[]> {
 }
 
 /** Keeps a view under a name; the same name again replaces it. */
-export async function saveView(deps: Deps, label: string, query: string, columns: readonly string[]): Promise<SavedView[] | Refusal> {
+export async function saveView(
+  deps: Deps,
+  label: string,
+  query: string,
+  columns: readonly string[],
+): Promise<SavedView[] | Refusal> {
   const name = label.trim();
-  if (name === '' || name.length > 60) return refuse('view-label', 'Give the view a name of 1 to 60 letters.', 'label');
-  await upsertView(deps.database, name, queryFromView(viewFromQuery(new URLSearchParams(query))).toString(), columns);
+  if (name === '' || name.length > 60)
+    return refuse('view-label', 'Give the view a name of 1 to 60 letters.', 'label');
+  await upsertView(
+    deps.database,
+    name,
+    queryFromView(viewFromQuery(new URLSearchParams(query))).toString(),
+    columns,
+  );
   return selectViews(deps.database);
 }
 

@@ -52,13 +52,20 @@ export interface RenewalQuote {
 export async function quoteRenewal(deps: Deps, input: unknown): Promise<RenewalQuote | Refusal> {
   const request = await readRequest(QuoteRenewal, input);
   if (isRefusal(request)) return request;
-  const projection = await projectedLedger(deps, request.items.map((item) => item.nameId));
+  const projection = await projectedLedger(
+    deps,
+    request.items.map((item) => item.nameId),
+  );
   const places = new Map(projection.names.map((name, place) => [name.id, place]));
   const seen = new Set<number>();
   const items: QuotedItem[] = [];
   for (const { nameId, years } of request.items) {
     const place = places.get(nameId);
-    if (place === undefined) return refuse('name-not-in-ledger', 'One of the names is no longer in the ledger. Load the page again.');
+    if (place === undefined)
+      return refuse(
+        'name-not-in-ledger',
+        'One of the names is no longer in the ledger. Load the page again.',
+      );
     if (seen.has(nameId)) continue;
     seen.add(nameId);
     items.push(quoteItem(projection, place, years, request));
@@ -69,7 +76,13 @@ export async function quoteRenewal(deps: Deps, input: unknown): Promise<RenewalQ
     const own = asked.filter((item) => item.accountId === account.id);
     return own.length === 0 ? [] : [{ account, totals: totals(own) }];
   });
-  return { items, accounts, totals: totals(asked), promotion: request.promotion ?? null, taxPercent: request.taxPercent ?? 0 };
+  return {
+    items,
+    accounts,
+    totals: totals(asked),
+    promotion: request.promotion ?? null,
+    taxPercent: request.taxPercent ?? 0,
+  };
 }
 
 function quoteItem(projection: Projection, place: number, years: number, request: QuoteRenewal): QuotedItem {
@@ -78,20 +91,33 @@ function quoteItem(projection: Projection, place: number, years: number, request
   const row = rowsOn(projection, asOf)(place);
   const policy = policyFor(name.ending, index.policies);
   const { least, step } = policy.terms.renew;
-  const refusal = row.termEnd === null ? refuse('term-unknown', 'Set the end of the term first.', 'nameId') : refuseByPhase(row.phase);
+  const refusal =
+    row.termEnd === null
+      ? refuse('term-unknown', 'Set the end of the term first.', 'nameId')
+      : refuseByPhase(row.phase);
   const newEnd = row.termEnd === null || refusal ? null : renewedEnd(row.termEnd, years, policy, asOf);
-  const price = priceInForce(index.book, { accountId: name.accountId, nameId: name.id, ending: name.ending }, 'renew', dayOf(asOf));
+  const price = priceInForce(
+    index.book,
+    { accountId: name.accountId, nameId: name.id, ending: name.ending },
+    'renew',
+    dayOf(asOf),
+  );
   const { promotion } = request;
   const cost = price
     ? termCost(price, {
         years,
         fee: policy.yearlyFee ? registryFeeOn(index.fees, dayOf(asOf)) : null,
-        promotion: promotion ? { code: promotion.code, off: { kind: 'percent', percent: promotion.percent }, years: null } : null,
+        promotion: promotion
+          ? { code: promotion.code, off: { kind: 'percent', percent: promotion.percent }, years: null }
+          : null,
         taxPercent: request.taxPercent,
       })
     : null;
   const account = index.accounts.get(name.accountId);
-  const lateFee = row.phase === 'late' && account && account.lateFeeMinor > 0 ? amount(account.lateFeeMinor, account.currency) : null;
+  const lateFee =
+    row.phase === 'late' && account && account.lateFeeMinor > 0
+      ? amount(account.lateFeeMinor, account.currency)
+      : null;
   return {
     nameId: name.id,
     ascii: name.ascii,
@@ -107,7 +133,8 @@ function quoteItem(projection: Projection, place: number, years: number, request
     newEnd: isRefusal(newEnd) ? null : newEnd,
     cost,
     lateFee,
-    total: cost && (lateFee && lateFee.currency === cost.total.currency ? plus(cost.total, lateFee) : cost.total),
+    total:
+      cost && (lateFee && lateFee.currency === cost.total.currency ? plus(cost.total, lateFee) : cost.total),
     refusal: refusal ?? (isRefusal(newEnd) ? newEnd : null),
   };
 }

@@ -6,7 +6,15 @@ import { type EntryDraft, insertEntries } from '@/database/entries';
 import { bumpRevision } from '@/database/ledger';
 import { type Transaction, transaction } from '@/database/pool';
 import {
-  insertRenewal, lockRenewal, type RenewalItemRow, type RenewalRow, selectOpenRenewals, selectRenewal, selectRenewalByKey, updateRenewal, writeItems,
+  insertRenewal,
+  lockRenewal,
+  type RenewalItemRow,
+  type RenewalRow,
+  selectOpenRenewals,
+  selectRenewal,
+  selectRenewalByKey,
+  updateRenewal,
+  writeItems,
 } from '@/database/renewals';
 import type { Deps } from '../deps';
 import type { Done } from '../names/edit';
@@ -24,17 +32,28 @@ export interface OpenRenewal {
  * Plans the renewal of some names by hand. `key` is the caller's idempotency key: the same key answers with the renewal it
  * made the first time.
  */
-export async function planRenewal(deps: Deps, input: unknown, key: string | null = null): Promise<OpenRenewal | Refusal> {
+export async function planRenewal(
+  deps: Deps,
+  input: unknown,
+  key: string | null = null,
+): Promise<OpenRenewal | Refusal> {
   const quote = await quoteRenewal(deps, input);
   if (isRefusal(quote)) return quote;
   const before = key === null ? null : await selectRenewalByKey(deps.database, key);
   if (before) return { renewal: before, quote };
   const id = randomUUID();
   const items = quote.items.flatMap((item) => itemOf(item) ?? []);
-  if (items.length === 0) return quote.items[0]?.refusal ?? refuse('nothing-to-renew', 'None of these names can be renewed now.');
+  if (items.length === 0)
+    return quote.items[0]?.refusal ?? refuse('nothing-to-renew', 'None of these names can be renewed now.');
   await transaction(deps.database, (tx) =>
     insertRenewal(tx, {
-      id, idempotencyKey: key, status: 'planned', madeAt: deps.clock(), promotion: quote.promotion, taxPercent: quote.taxPercent, items,
+      id,
+      idempotencyKey: key,
+      status: 'planned',
+      madeAt: deps.clock(),
+      promotion: quote.promotion,
+      taxPercent: quote.taxPercent,
+      items,
     }),
   );
   return { renewal: (await selectRenewal(deps.database, id)) as RenewalRow, quote };
@@ -44,8 +63,18 @@ function itemOf(item: QuotedItem): RenewalItemRow | null {
   if (item.oldEnd === null) return null;
   const quoted = item.refusal ? null : item.total;
   return {
-    nameId: item.nameId, years: item.years, oldEnd: item.oldEnd.at, newEnd: item.newEnd?.at ?? null, quotedMinor: quoted?.minor ?? null,
-    currency: quoted?.currency ?? null, chargedMinor: null, chargedOn: null, means: null, reference: null, done: null,
+    nameId: item.nameId,
+    ascii: item.ascii,
+    years: item.years,
+    oldEnd: item.oldEnd.at,
+    newEnd: item.newEnd?.at ?? null,
+    quotedMinor: quoted?.minor ?? null,
+    currency: quoted?.currency ?? null,
+    chargedMinor: null,
+    chargedOn: null,
+    means: null,
+    reference: null,
+    done: null,
   };
 }
 
@@ -54,7 +83,11 @@ export async function openRenewal(deps: Deps, id: string): Promise<OpenRenewal |
   const renewal = await selectRenewal(deps.database, id);
   if (!renewal) return refuse('renewal-unknown', 'This renewal is no longer there. Choose the names again.');
   const items = renewal.items.map(({ nameId, years }) => ({ nameId, years }));
-  const quote = await quoteRenewal(deps, { items, promotion: renewal.promotion ?? undefined, taxPercent: renewal.taxPercent });
+  const quote = await quoteRenewal(deps, {
+    items,
+    promotion: renewal.promotion ?? undefined,
+    taxPercent: renewal.taxPercent,
+  });
   return isRefusal(quote) ? quote : { renewal, quote };
 }
 
@@ -69,9 +102,14 @@ export async function changeRenewal(deps: Deps, id: string, input: unknown): Pro
   if (isRefusal(quote)) return quote;
   const refused = await transaction(deps.database, async (tx) => {
     const status = await lockRenewal(tx, id);
-    if (status !== 'planned' && status !== 'asked') return refuse('renewal-settled', 'This renewal is settled and cannot be changed.');
+    if (status !== 'planned' && status !== 'asked')
+      return refuse('renewal-settled', 'This renewal is settled and cannot be changed.');
     await updateRenewal(tx, id, { status, promotion: quote.promotion, taxPercent: quote.taxPercent });
-    await writeItems(tx, id, quote.items.flatMap((item) => itemOf(item) ?? []));
+    await writeItems(
+      tx,
+      id,
+      quote.items.flatMap((item) => itemOf(item) ?? []),
+    );
     return null;
   });
   return refused ?? openRenewal(deps, id);
@@ -83,7 +121,8 @@ export async function moveRenewal(deps: Deps, input: unknown): Promise<RenewalRo
   if (isRefusal(request)) return request;
   return transaction(deps.database, async (tx) => {
     const status = await lockRenewal(tx, request.id);
-    if (status !== 'planned' && status !== 'asked') return refuse('renewal-settled', 'This renewal is settled and cannot be changed.');
+    if (status !== 'planned' && status !== 'asked')
+      return refuse('renewal-settled', 'This renewal is settled and cannot be changed.');
     await updateRenewal(tx, request.id, { status: request.to });
     return (await selectRenewal(tx, request.id)) as RenewalRow;
   });
@@ -98,20 +137,28 @@ export async function confirmRenewal(deps: Deps, input: unknown): Promise<Done |
   if (isRefusal(request)) return request;
   const at = deps.clock();
   const day = parseDay(request.chargedOn);
-  if (!day || day < FIRST_DAY || day > dayOf(at)) return refuse('date-out-of-range', 'Write the day of the charge: today or before.', 'chargedOn');
+  if (!day || day < FIRST_DAY || day > dayOf(at))
+    return refuse('date-out-of-range', 'Write the day of the charge: today or before.', 'chargedOn');
   return transaction(deps.database, async (tx) => {
     await bumpRevision(tx);
     const status = await lockRenewal(tx, request.id);
     const renewal = status === null ? null : await selectRenewal(tx, request.id);
-    if (!renewal || status === 'dropped') return refuse('renewal-unknown', 'This renewal is no longer there. Choose the names again.');
-    if (status === 'confirmed') return { batchId: renewal.batchId, changed: doneItems(renewal).length, summary: summaryOf(renewal) };
+    if (!renewal || status === 'dropped')
+      return refuse('renewal-unknown', 'This renewal is no longer there. Choose the names again.');
+    if (status === 'confirmed')
+      return { batchId: renewal.batchId, changed: doneItems(renewal).length, summary: summaryOf(renewal) };
     const open = await openRenewal(deps, request.id);
     if (isRefusal(open)) return open;
     return settle(tx, open, request, at);
   });
 }
 
-async function settle(tx: Transaction, { renewal, quote }: OpenRenewal, request: ConfirmRenewal, at: Instant): Promise<Done | Refusal> {
+async function settle(
+  tx: Transaction,
+  { renewal, quote }: OpenRenewal,
+  request: ConfirmRenewal,
+  at: Instant,
+): Promise<Done | Refusal> {
   const told = new Map(request.items.map((item) => [item.nameId, item]));
   const quoted = new Map(quote.items.map((item) => [item.nameId, item]));
   const items: RenewalItemRow[] = [];
@@ -119,26 +166,56 @@ async function settle(tx: Transaction, { renewal, quote }: OpenRenewal, request:
     const now = quoted.get(item.nameId);
     const done = told.get(item.nameId)?.done === true;
     if (done && (now === undefined || now.refusal || now.newEnd === null || now.oldEnd === null)) {
-      return now?.refusal ?? refuse('renewal-changed', 'One of the names has changed since. Load the page again.');
+      return (
+        now?.refusal ?? refuse('renewal-changed', 'One of the names has changed since. Load the page again.')
+      );
     }
     if (done && now?.oldEnd?.at !== item.oldEnd) {
-      return refuse('renewal-changed', `The term of ${now?.unicode} has changed since this was planned. Drop it and choose the names again.`);
+      return refuse(
+        'renewal-changed',
+        `The term of ${now?.unicode} has changed since this was planned. Drop it and choose the names again.`,
+      );
     }
     items.push({
-      ...item, years: now?.years ?? item.years, newEnd: now?.newEnd?.at ?? null, quotedMinor: now?.total?.minor ?? null,
-      currency: now?.total?.currency ?? item.currency ?? accountCurrency(quote, now), chargedMinor: done ? (told.get(item.nameId)?.chargedMinor ?? now?.total?.minor ?? null) : null,
-      chargedOn: request.chargedOn, means: request.means ?? '', reference: request.reference ?? '', done,
+      ...item,
+      years: now?.years ?? item.years,
+      newEnd: now?.newEnd?.at ?? null,
+      quotedMinor: now?.total?.minor ?? null,
+      currency: now?.total?.currency ?? item.currency ?? accountCurrency(quote, now),
+      chargedMinor: done ? (told.get(item.nameId)?.chargedMinor ?? now?.total?.minor ?? null) : null,
+      chargedOn: request.chargedOn,
+      means: request.means ?? '',
+      reference: request.reference ?? '',
+      done,
     });
   }
   const done = items.filter((item) => item.done && item.newEnd !== null);
   const summary = summaryOf({ ...renewal, items });
   const batchId = await insertBatch(tx, at, 'renewal', summary);
   const evidence = ['by hand', request.reference].filter(Boolean).join(', ');
-  const patches = done.map((item): PatchedName => ({ nameId: item.nameId, patch: { term_end: formatInstant(item.newEnd as Instant), ...unstall(quoted.get(item.nameId), at) }, evidence }));
+  const patches = done.map(
+    (item): PatchedName => ({
+      nameId: item.nameId,
+      patch: { term_end: formatInstant(item.newEnd as Instant), ...unstall(quoted.get(item.nameId), at) },
+      evidence,
+    }),
+  );
   const entries = done.flatMap((item): EntryDraft[] =>
     item.chargedMinor === null || item.currency === null
       ? []
-      : [{ nameId: item.nameId, onDay: request.chargedOn, kind: 'renewal', minor: item.chargedMinor, currency: item.currency, means: request.means, reference: request.reference, note: `${item.years} ${item.years === 1 ? 'year' : 'years'}`, quotedMinor: item.quotedMinor }],
+      : [
+          {
+            nameId: item.nameId,
+            onDay: request.chargedOn,
+            kind: 'renewal',
+            minor: item.chargedMinor,
+            currency: item.currency,
+            means: request.means,
+            reference: request.reference,
+            note: `${item.years} ${item.years === 1 ? 'year' : 'years'}`,
+            quotedMinor: item.quotedMinor,
+          },
+        ],
   );
   await writeItems(tx, renewal.id, items);
   await patchNames(tx, batchId, patches);
@@ -150,7 +227,12 @@ async function settle(tx: Transaction, { renewal, quote }: OpenRenewal, request:
 /** A name whose charge had failed is paid now; that auto-renew goes on is believed until it is seen at the registrar. */
 function unstall(item: QuotedItem | undefined, at: Instant): Record<string, unknown> {
   if (item?.setting !== 'stalled') return {};
-  return { setting: 'on', standing: 'believed', setting_since: formatInstant(at), setting_evidence: 'renewed by hand' };
+  return {
+    setting: 'on',
+    standing: 'believed',
+    setting_since: formatInstant(at),
+    setting_evidence: 'renewed by hand',
+  };
 }
 
 function accountCurrency(quote: RenewalQuote, item: QuotedItem | undefined): string | null {

@@ -1,46 +1,81 @@
 import { Type } from 'class-transformer';
-import { ArrayMaxSize, ArrayNotEmpty, IsArray, IsBoolean, IsIn, IsInt, IsOptional, IsString, IsUUID, Matches, Max, MaxLength, Min, ValidateNested } from 'class-validator';
+import {
+  ArrayMaxSize,
+  ArrayNotEmpty,
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsOptional,
+  IsString,
+  IsUUID,
+  Matches,
+  Max,
+  MaxLength,
+  Min,
+  ValidateNested,
+} from 'class-validator';
 import { GREATEST_MINOR } from '@/core/money';
 import type { Day } from '@/core/time';
 
 export class PromotionTerms {
-  @IsString() @MaxLength(60)
+  @IsString()
+  @MaxLength(60)
   code!: string;
 
-  @Type(() => Number) @Min(0, { message: 'A promotion takes 0 to 100 percent off.' }) @Max(100, { message: 'A promotion takes 0 to 100 percent off.' })
+  @Type(() => Number)
+  @Min(0, { message: 'A promotion takes 0 to 100 percent off.' })
+  @Max(100, { message: 'A promotion takes 0 to 100 percent off.' })
   percent!: number;
 }
 
 export class RenewalItem {
-  @Type(() => Number) @IsInt()
+  @Type(() => Number)
+  @IsInt()
   nameId!: number;
 
-  @Type(() => Number) @IsInt({ message: 'Choose a whole number of years.' }) @Min(1) @Max(99)
+  @Type(() => Number)
+  @IsInt({ message: 'Choose a whole number of years.' })
+  @Min(1)
+  @Max(99)
   years!: number;
 }
 
 /** Names to renew, a term for each, and what changes the price of all. */
 export class QuoteRenewal {
-  @IsArray() @ArrayNotEmpty({ message: 'Choose at least one name.' }) @ArrayMaxSize(1000, { message: 'Renew up to 1,000 names at a time.' })
-  @ValidateNested({ each: true }) @Type(() => RenewalItem)
+  @IsArray()
+  @ArrayNotEmpty({ message: 'Choose at least one name.' })
+  @ArrayMaxSize(1000, { message: 'Renew up to 1,000 names at a time.' })
+  @ValidateNested({ each: true })
+  @Type(() => RenewalItem)
   items!: RenewalItem[];
 
-  @IsOptional() @ValidateNested() @Type(() => PromotionTerms)
+  @IsOptional()
+  @ValidateNested()
+  @Type(() => PromotionTerms)
   promotion?: PromotionTerms;
 
-  @IsOptional() @Type(() => Number) @Min(0, { message: 'Tax is 0 to 100 percent.' }) @Max(100, { message: 'Tax is 0 to 100 percent.' })
+  @IsOptional()
+  @Type(() => Number)
+  @Min(0, { message: 'Tax is 0 to 100 percent.' })
+  @Max(100, { message: 'Tax is 0 to 100 percent.' })
   taxPercent?: number;
 }
 
 /** What really happened with one name at the registrar's site. */
 export class ConfirmedItem {
-  @Type(() => Number) @IsInt()
+  @Type(() => Number)
+  @IsInt()
   nameId!: number;
 
   @IsBoolean()
   done!: boolean;
 
-  @IsOptional() @Type(() => Number) @IsInt() @Min(0, { message: 'Write the amount without a sign.' }) @Max(GREATEST_MINOR, { message: 'That is more than a renewal can cost. Check the amount.' })
+  @IsOptional()
+  @Type(() => Number)
+  @IsInt()
+  @Min(0, { message: 'Write the amount without a sign.' })
+  @Max(GREATEST_MINOR, { message: 'That is more than a renewal can cost. Check the amount.' })
   chargedMinor?: number;
 }
 
@@ -48,16 +83,23 @@ export class ConfirmRenewal {
   @IsUUID()
   id!: string;
 
-  @IsArray() @ArrayNotEmpty() @ValidateNested({ each: true }) @Type(() => ConfirmedItem)
+  @IsArray()
+  @ArrayNotEmpty()
+  @ValidateNested({ each: true })
+  @Type(() => ConfirmedItem)
   items!: ConfirmedItem[];
 
   @Matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'Write the day like 2027-05-13.' })
   chargedOn!: Day;
 
-  @IsOptional() @IsString() @MaxLength(100)
+  @IsOptional()
+  @IsString()
+  @MaxLength(100)
   means?: string;
 
-  @IsOptional() @IsString() @MaxLength(200)
+  @IsOptional()
+  @IsString()
+  @MaxLength(200)
   reference?: string;
 }
 

@@ -34,11 +34,16 @@ export function AddScreen({ accounts, open }: AddScreenProps) {
     const query = new URLSearchParams({ source });
     if (account === NEW) query.set('accountLabel', label);
     else if (account !== FROM_LIST) query.set('accountId', account);
-    const response = await fetch(`/ledger/add/begin?${query}`, { method: 'POST', body: content }).catch(() => null);
+    const response = await fetch(`/ledger/add/begin?${query}`, { method: 'POST', body: content }).catch(
+      () => null,
+    );
     const answer = (await response?.json().catch(() => null)) as { id?: string; message?: string } | null;
     setBusy(false);
     if (answer?.id) router.push(`/ledger/add/${answer.id}`);
-    else setProblem(answer?.message ?? 'The list could not be sent. Is the program still running? Then try again.');
+    else
+      setProblem(
+        answer?.message ?? 'The list could not be sent. Is the program still running? Then try again.',
+      );
   };
 
   return (
@@ -55,7 +60,15 @@ export function AddScreen({ accounts, open }: AddScreenProps) {
               { value: NEW, text: 'A new account…' },
             ]}
           />
-          {account === NEW && <Field label="Its label" value={label} onChange={setLabel} placeholder="registrar or label" autoFocus />}
+          {account === NEW && (
+            <Field
+              label="Its label"
+              value={label}
+              onChange={setLabel}
+              placeholder="registrar or label"
+              autoFocus
+            />
+          )}
         </Fields>
         <Field
           label="Names"
@@ -68,7 +81,11 @@ export function AddScreen({ accounts, open }: AddScreenProps) {
           hint="Separated by anything; a date behind a name is the end of its term. Whole tables with headings can be pasted too."
         />
         <Actions>
-          <Button data-kind="primary" isDisabled={busy || text.trim() === '' || (account === NEW && label.trim() === '')} onPress={() => void send(new Blob([text]), 'pasted')}>
+          <Button
+            data-kind="primary"
+            isDisabled={busy || text.trim() === '' || (account === NEW && label.trim() === '')}
+            onPress={() => void send(new Blob([text]), 'pasted')}
+          >
             See what would be added
           </Button>
           <FileTrigger

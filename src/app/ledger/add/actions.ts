@@ -1,10 +1,18 @@
 'use server';
 import type { Refusal } from '@/core/refusal';
+import { isRefusal } from '@/core/refusal';
 import { deps } from '@/usecases/deps';
-import { chooseRows, dropImport, type ImportSummary, importRows, importSummary, type PreviewRow, type RowOutcome } from '@/usecases/imports/preview';
+import {
+  chooseRows,
+  dropImport,
+  type ImportSummary,
+  importRows,
+  importSummary,
+  type PreviewRow,
+  type RowOutcome,
+} from '@/usecases/imports/preview';
 import { type ImportOptions, readImport } from '@/usecases/imports/readImport';
 import { type WrittenImport, writeImport } from '@/usecases/imports/writeImport';
-import { isRefusal } from '@/core/refusal';
 
 /** Reads the whole list by these options. Answers what came of it, or what has to be said first. */
 export async function readImportAction(id: string, options: ImportOptions): Promise<ImportSummary | Refusal> {
@@ -16,11 +24,20 @@ export async function importSummaryAction(id: string): Promise<ImportSummary | R
   return importSummary(deps(), id);
 }
 
-export async function importRowsAction(id: string, outcome: RowOutcome, offset: number): Promise<PreviewRow[]> {
+export async function importRowsAction(
+  id: string,
+  outcome: RowOutcome,
+  offset: number,
+): Promise<PreviewRow[]> {
   return importRows(deps(), id, outcome, 100, offset);
 }
 
-export async function chooseRowsAction(id: string, outcome: RowOutcome, names: readonly string[] | null, taken: boolean): Promise<ImportSummary | Refusal> {
+export async function chooseRowsAction(
+  id: string,
+  outcome: RowOutcome,
+  names: readonly string[] | null,
+  taken: boolean,
+): Promise<ImportSummary | Refusal> {
   await chooseRows(deps(), id, outcome, names, taken);
   return importSummary(deps(), id);
 }

@@ -9,5 +9,10 @@ export const metadata: Metadata = { title: 'Add names' };
 export default async function AddPage() {
   const [{ rules }, open] = await Promise.all([ledgerChoices(deps()), openImports(deps())]);
   const accounts = rules.accounts.map(({ id, label }) => ({ id, label }));
-  return <AddScreen accounts={accounts} open={open.map(({ id, source, rowsTotal }) => ({ id, source, rows: rowsTotal }))} />;
+  return (
+    <AddScreen
+      accounts={accounts}
+      open={open.map(({ id, source, rowsTotal }) => ({ id, source, rows: rowsTotal }))}
+    />
+  );
 }

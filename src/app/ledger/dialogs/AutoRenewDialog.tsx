@@ -6,8 +6,8 @@ import { Choice, Field } from '@/ui/controls/Field';
 import { Actions, Dialog } from '@/ui/overlay/Dialog';
 import { dayWords, namesWords } from '@/ui/text/words';
 import { reportDone } from '../../answers';
-import type { RowView } from '../../frame/ledger.worker';
 import { useLedger } from '../../frame/LedgerProvider';
+import type { RowView } from '../../frame/ledger.worker';
 import { askAutoRenewAction, confirmAutoRenewAction } from '../actions';
 
 interface AutoRenewDialogProps {
@@ -28,7 +28,11 @@ const Steps = styled.ol`
 /** Switching auto-renew by hand: what to do at each registrar, then what was seen there. */
 export function AutoRenewDialog({ isOpen, onClose, rows, onUndo }: AutoRenewDialogProps) {
   return (
-    <Dialog title={`Auto-renew of ${rows.length === 1 ? rows[0]?.name.unicode : namesWords(rows.length)}`} isOpen={isOpen && rows.length > 0} onClose={onClose}>
+    <Dialog
+      title={`Auto-renew of ${rows.length === 1 ? rows[0]?.name.unicode : namesWords(rows.length)}`}
+      isOpen={isOpen && rows.length > 0}
+      onClose={onClose}
+    >
       <AutoRenewForm rows={rows} onClose={onClose} onUndo={onUndo} />
     </Dialog>
   );
@@ -40,7 +44,9 @@ function AutoRenewForm({ rows, onClose, onUndo }: Omit<AutoRenewDialogProps, 'is
   const [to, setTo] = useState<'on' | 'off'>(first?.name.asked ?? (first?.setting === 'on' ? 'off' : 'on'));
   const [evidence, setEvidence] = useState('');
   const [busy, setBusy] = useState(false);
-  const accounts = [...new Set(rows.map((row) => row.name.accountId))].flatMap((id) => meta?.rules.accounts.find((account) => account.id === id) ?? []);
+  const accounts = [...new Set(rows.map((row) => row.name.accountId))].flatMap(
+    (id) => meta?.rules.accounts.find((account) => account.id === id) ?? [],
+  );
 
   const run = async (act: () => ReturnType<typeof askAutoRenewAction>) => {
     setBusy(true);
@@ -57,22 +63,46 @@ function AutoRenewForm({ rows, onClose, onUndo }: Omit<AutoRenewDialogProps, 'is
       {first && rows.length === 1 && (
         <p className="soft">
           The ledger has it as {first.setting}, {first.name.standing}
-          {first.name.settingSince ? ` since ${dayWords(first.name.settingSince, style)}` : ''}.{first.name.asked ? ` Asked for ${first.name.asked}, not confirmed yet.` : ''}
+          {first.name.settingSince ? ` since ${dayWords(first.name.settingSince, style)}` : ''}.
+          {first.name.asked ? ` Asked for ${first.name.asked}, not confirmed yet.` : ''}
         </p>
       )}
-      <Choice label="Switch it" value={to} onChange={setTo} options={[{ value: 'on', text: 'on' }, { value: 'off', text: 'off' }]} />
+      <Choice
+        label="Switch it"
+        value={to}
+        onChange={setTo}
+        options={[
+          { value: 'on', text: 'on' },
+          { value: 'off', text: 'off' },
+        ]}
+      />
       <Steps>
         {accounts.map((account) => (
           <li key={account.id}>
-            Log in to {account.registrar || account.label} and switch auto-renew {to} for {namesWords(rows.filter((row) => row.name.accountId === account.id).length)}.
-            {to === 'on' && ` It charges ${account.leadDays === 0 ? 'on the day the term ends' : `${account.leadDays} days before the term ends`}.`}
+            Log in to {account.registrar || account.label} and switch auto-renew {to} for{' '}
+            {namesWords(rows.filter((row) => row.name.accountId === account.id).length)}.
+            {to === 'on' &&
+              ` It charges ${account.leadDays === 0 ? 'on the day the term ends' : `${account.leadDays} days before the term ends`}.`}
           </li>
         ))}
-        <li>Look at the list there again, then confirm what it shows. Some registrars need up to 72 hours.</li>
+        <li>
+          Look at the list there again, then confirm what it shows. Some registrars need up to 72 hours.
+        </li>
       </Steps>
-      <Field label="What you saw (evidence)" value={evidence} onChange={setEvidence} placeholder="list of names at the registrar, 10:40" />
+      <Field
+        label="What you saw (evidence)"
+        value={evidence}
+        onChange={setEvidence}
+        placeholder="list of names at the registrar, 10:40"
+      />
       <Actions>
-        <Button data-kind="primary" isDisabled={busy || evidence.trim() === ''} onPress={() => void run(() => confirmAutoRenewAction({ nameIds, setting: to, evidence: evidence.trim() }))}>
+        <Button
+          data-kind="primary"
+          isDisabled={busy || evidence.trim() === ''}
+          onPress={() =>
+            void run(() => confirmAutoRenewAction({ nameIds, setting: to, evidence: evidence.trim() }))
+          }
+        >
           It is {to} now: confirm
         </Button>
         <Button isDisabled={busy} onPress={() => void run(() => askAutoRenewAction({ nameIds, to }))}>

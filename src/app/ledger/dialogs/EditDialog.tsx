@@ -6,8 +6,8 @@ import { Choice, Field } from '@/ui/controls/Field';
 import { Actions, Dialog } from '@/ui/overlay/Dialog';
 import { namesWords } from '@/ui/text/words';
 import { reportDone } from '../../answers';
-import type { RowView } from '../../frame/ledger.worker';
 import { useLedger } from '../../frame/LedgerProvider';
+import type { RowView } from '../../frame/ledger.worker';
 import { editNamesAction } from '../actions';
 
 interface EditDialogProps {
@@ -39,7 +39,11 @@ function EditForm({ rows, onClose, onUndo, tags }: Omit<EditDialogProps, 'isOpen
   const [asking, setAsking] = useState('');
   const [notes, setNotes] = useState('');
   const [busy, setBusy] = useState(false);
-  const list = (text: string) => text.split(',').map((tag) => tag.trim()).filter((tag) => tag !== '');
+  const list = (text: string) =>
+    text
+      .split(',')
+      .map((tag) => tag.trim())
+      .filter((tag) => tag !== '');
   const keep = { value: KEEP, text: 'Leave as it is' };
 
   const save = async () => {
@@ -62,12 +66,40 @@ function EditForm({ rows, onClose, onUndo, tags }: Omit<EditDialogProps, 'isOpen
 
   return (
     <>
-      <Choice label="Account" value={account} onChange={setAccount} options={[keep, ...(meta?.rules.accounts ?? []).map(({ id, label }) => ({ value: String(id), text: label }))]} />
-      <Choice label="Purpose" value={purpose} onChange={setPurpose} options={[keep, ...PURPOSES.map((value) => ({ value: value as string, text: value }))]} />
-      <Choice label="Never to be lost" value={never} onChange={setNever} options={[keep, { value: 'yes', text: 'Yes' }, { value: 'no', text: 'No' }]} />
-      <Field label="Add tags" value={add} onChange={setAdd} hint={tags.length > 0 ? `In use: ${tags.slice(0, 8).join(', ')}` : 'Separated by commas'} />
+      <Choice
+        label="Account"
+        value={account}
+        onChange={setAccount}
+        options={[
+          keep,
+          ...(meta?.rules.accounts ?? []).map(({ id, label }) => ({ value: String(id), text: label })),
+        ]}
+      />
+      <Choice
+        label="Purpose"
+        value={purpose}
+        onChange={setPurpose}
+        options={[keep, ...PURPOSES.map((value) => ({ value: value as string, text: value }))]}
+      />
+      <Choice
+        label="Never to be lost"
+        value={never}
+        onChange={setNever}
+        options={[keep, { value: 'yes', text: 'Yes' }, { value: 'no', text: 'No' }]}
+      />
+      <Field
+        label="Add tags"
+        value={add}
+        onChange={setAdd}
+        hint={tags.length > 0 ? `In use: ${tags.slice(0, 8).join(', ')}` : 'Separated by commas'}
+      />
       <Field label="Take tags off" value={remove} onChange={setRemove} />
-      <Field label={`Asking price, ${homeCurrency}`} value={asking} onChange={setAsking} inputMode="decimal" />
+      <Field
+        label={`Asking price, ${homeCurrency}`}
+        value={asking}
+        onChange={setAsking}
+        inputMode="decimal"
+      />
       <Field label="Notes" value={notes} onChange={setNotes} rows={2} />
       <Actions>
         <Button data-kind="primary" onPress={() => void save()} isDisabled={busy}>

@@ -21,7 +21,9 @@ export function ConfirmForm({ open, onDrop }: { open: OpenRenewal; onDrop: () =>
   const { meta, style, homeCurrency, reload } = useLedger();
   const items = open.quote.items.filter((item) => item.refusal === null);
   const [done, setDone] = useState<ReadonlySet<number>>(() => new Set(items.map((item) => item.nameId)));
-  const [charged, setCharged] = useState<ReadonlyMap<number, string>>(() => new Map(items.map((item) => [item.nameId, item.total ? formatDecimal(item.total) : ''])));
+  const [charged, setCharged] = useState<ReadonlyMap<number, string>>(
+    () => new Map(items.map((item) => [item.nameId, item.total ? formatDecimal(item.total) : ''])),
+  );
   const [day, setDay] = useState<string>(style.today);
   const [means, setMeans] = useState('');
   const [reference, setReference] = useState('');
@@ -32,14 +34,21 @@ export function ConfirmForm({ open, onDrop }: { open: OpenRenewal; onDrop: () =>
   const confirm = async () => {
     if (sent.current) return;
     const told = items.map((item) => {
-      const currency = item.total?.currency ?? meta?.rules.accounts.find((account) => account.id === item.accountId)?.currency ?? homeCurrency;
+      const currency =
+        item.total?.currency ??
+        meta?.rules.accounts.find((account) => account.id === item.accountId)?.currency ??
+        homeCurrency;
       const text = charged.get(item.nameId)?.trim() ?? '';
       const amount = text === '' ? null : parseDecimal(text.replaceAll(',', ''), currency);
       return { item, text, amount, done: done.has(item.nameId) };
     });
-    const unread = told.find(({ text, amount, done: chosen }) => chosen && text !== '' && (amount === null || amount.minor < 0));
+    const unread = told.find(
+      ({ text, amount, done: chosen }) => chosen && text !== '' && (amount === null || amount.minor < 0),
+    );
     if (unread) {
-      setProblem({ text: `“${unread.text}” for ${unread.item.unicode} is not an amount. Write it like 11.38.` });
+      setProblem({
+        text: `“${unread.text}” for ${unread.item.unicode} is not an amount. Write it like 11.38.`,
+      });
       return;
     }
     sent.current = true;
@@ -49,7 +58,11 @@ export function ConfirmForm({ open, onDrop }: { open: OpenRenewal; onDrop: () =>
       chargedOn: day,
       means,
       reference,
-      items: told.map(({ item, amount, done: chosen }) => ({ nameId: item.nameId, done: chosen, ...(amount ? { chargedMinor: amount.minor } : {}) })),
+      items: told.map(({ item, amount, done: chosen }) => ({
+        nameId: item.nameId,
+        done: chosen,
+        ...(amount ? { chargedMinor: amount.minor } : {}),
+      })),
     });
     setBusy(false);
     if (isRefusal(answer)) {
@@ -57,9 +70,12 @@ export function ConfirmForm({ open, onDrop }: { open: OpenRenewal; onDrop: () =>
       setProblem({ text: answer.message, ...(answer.field ? { field: answer.field } : {}) });
       return;
     }
-    reportDone({ ...answer, summary: `${answer.summary}. Undo takes it back in the books only` }, async (batchId) => {
-      if (reportDone(await undoAction(batchId), null)) await reload();
-    });
+    reportDone(
+      { ...answer, summary: `${answer.summary}. Undo takes it back in the books only` },
+      async (batchId) => {
+        if (reportDone(await undoAction(batchId), null)) await reload();
+      },
+    );
     await reload();
     router.push('/ledger');
   };
@@ -81,7 +97,12 @@ export function ConfirmForm({ open, onDrop }: { open: OpenRenewal; onDrop: () =>
               <td>
                 <Check
                   isSelected={done.has(item.nameId)}
-                  onChange={(on) => setDone((now) => new Set(on ? [...now, item.nameId] : [...now].filter((id) => id !== item.nameId)))}
+                  onChange={(on) =>
+                    setDone(
+                      (now) =>
+                        new Set(on ? [...now, item.nameId] : [...now].filter((id) => id !== item.nameId)),
+                    )
+                  }
                 >
                   <span className="name">{item.unicode}</span>
                 </Check>
@@ -102,9 +123,20 @@ export function ConfirmForm({ open, onDrop }: { open: OpenRenewal; onDrop: () =>
         </tbody>
       </Ruled>
       <Fields>
-        <Field label="Date of the charge" value={day} onChange={setDay} placeholder="2027-05-13" problem={problem?.field === 'chargedOn' ? problem.text : null} />
+        <Field
+          label="Date of the charge"
+          value={day}
+          onChange={setDay}
+          placeholder="2027-05-13"
+          problem={problem?.field === 'chargedOn' ? problem.text : null}
+        />
         <Field label="Paid by" value={means} onChange={setMeans} placeholder="balance, card" />
-        <Field label="Reference" value={reference} onChange={setReference} placeholder="order or receipt number" />
+        <Field
+          label="Reference"
+          value={reference}
+          onChange={setReference}
+          placeholder="order or receipt number"
+        />
       </Fields>
       {problem && problem.field !== 'chargedOn' && (
         <p className="caution" role="alert">

@@ -9,13 +9,23 @@ import { useLedger } from '../../frame/LedgerProvider';
 function termsOf(item: QuotedItem): { value: string; text: string }[] {
   const most = item.mostYears ?? item.leastYears;
   const terms: { value: string; text: string }[] = [];
-  for (let years = item.leastYears; years <= most; years += item.stepYears) terms.push({ value: String(years), text: years === 1 ? '1 year' : `${years} years` });
-  if (!terms.some((term) => term.value === String(item.years))) terms.push({ value: String(item.years), text: `${item.years} years` });
+  for (let years = item.leastYears; years <= most; years += item.stepYears)
+    terms.push({ value: String(years), text: years === 1 ? '1 year' : `${years} years` });
+  if (!terms.some((term) => term.value === String(item.years)))
+    terms.push({ value: String(item.years), text: `${item.years} years` });
   return terms;
 }
 
 /** Old end, term, new end and cost of each name, and what it comes to at each account. */
-export function QuoteTable({ quote, locked, onYears }: { quote: RenewalQuote; locked: boolean; onYears: (nameId: number, years: number) => void }) {
+export function QuoteTable({
+  quote,
+  locked,
+  onYears,
+}: {
+  quote: RenewalQuote;
+  locked: boolean;
+  onYears: (nameId: number, years: number) => void;
+}) {
   const { style } = useLedger();
   return (
     <Wide>
@@ -43,7 +53,13 @@ export function QuoteTable({ quote, locked, onYears }: { quote: RenewalQuote; lo
                 {locked || item.mostYears === null ? (
                   `${item.years} ${item.years === 1 ? 'year' : 'years'}`
                 ) : (
-                  <Choice hideLabel label={`Term for ${item.unicode}`} value={String(item.years)} onChange={(years) => onYears(item.nameId, Number(years))} options={termsOf(item)} />
+                  <Choice
+                    hideLabel
+                    label={`Term for ${item.unicode}`}
+                    value={String(item.years)}
+                    onChange={(years) => onYears(item.nameId, Number(years))}
+                    options={termsOf(item)}
+                  />
                 )}
               </td>
               {item.refusal ? (
@@ -61,22 +77,33 @@ export function QuoteTable({ quote, locked, onYears }: { quote: RenewalQuote; lo
         </tbody>
         <tfoot>
           {quote.accounts.map(({ account, totals }) => {
-            const balance = account.balanceMinor === null ? null : { minor: account.balanceMinor, currency: account.currency };
+            const balance =
+              account.balanceMinor === null
+                ? null
+                : { minor: account.balanceMinor, currency: account.currency };
             const own = totals.find((total) => total.currency === account.currency);
-            const short = balance && own && account.means[0]?.kind === 'balance' ? own.minor - balance.minor : 0;
+            const short =
+              balance && own && account.means[0]?.kind === 'balance' ? own.minor - balance.minor : 0;
             return (
               <tr key={account.id}>
                 <td colSpan={9}>
                   {account.label}
                   {balance && <span className="soft"> balance {formatAmount(balance)}</span>}
-                  {short > 0 && <span className="caution"> {formatAmount({ minor: short, currency: account.currency })} short</span>}
+                  {short > 0 && (
+                    <span className="caution">
+                      {' '}
+                      {formatAmount({ minor: short, currency: account.currency })} short
+                    </span>
+                  )}
                 </td>
                 <td className="figure">{amountsWords(totals)}</td>
               </tr>
             );
           })}
           <tr>
-            <td colSpan={9}>{namesWords(quote.items.filter((item) => item.refusal === null).length)} in all</td>
+            <td colSpan={9}>
+              {namesWords(quote.items.filter((item) => item.refusal === null).length)} in all
+            </td>
             <td className="figure">{amountsWords(quote.totals)}</td>
           </tr>
         </tfoot>

@@ -20,7 +20,9 @@ export function RenewScreen({ first }: { first: OpenRenewal }) {
   const router = useRouter();
   const [open, setOpen] = useState(first);
   const [code, setCode] = useState(first.renewal.promotion?.code ?? '');
-  const [percent, setPercent] = useState(first.renewal.promotion ? String(first.renewal.promotion.percent) : '');
+  const [percent, setPercent] = useState(
+    first.renewal.promotion ? String(first.renewal.promotion.percent) : '',
+  );
   const [tax, setTax] = useState(first.renewal.taxPercent > 0 ? String(first.renewal.taxPercent) : '');
   const [problem, setProblem] = useState<string | null>(null);
   const newest = useRef(0);
@@ -28,12 +30,23 @@ export function RenewScreen({ first }: { first: OpenRenewal }) {
   const settled = renewal.status === 'confirmed' || renewal.status === 'dropped';
   useTitle('Renew by hand', namesWords(renewal.items.length));
 
-  const change = async (terms: ReadonlyMap<number, number>, promotion: { code: string; percent: string }, taxText: string) => {
+  const change = async (
+    terms: ReadonlyMap<number, number>,
+    promotion: { code: string; percent: string },
+    taxText: string,
+  ) => {
     newest.current += 1;
     const mine = newest.current;
     const items = quote.items.map(({ nameId, years }) => ({ nameId, years: terms.get(nameId) ?? years }));
-    const off = promotion.percent.trim() === '' ? undefined : { code: promotion.code.trim() || 'promotion', percent: Number(promotion.percent) };
-    const answer = await changeRenewalAction(renewal.id, { items, promotion: off, taxPercent: taxText.trim() === '' ? 0 : Number(taxText) });
+    const off =
+      promotion.percent.trim() === ''
+        ? undefined
+        : { code: promotion.code.trim() || 'promotion', percent: Number(promotion.percent) };
+    const answer = await changeRenewalAction(renewal.id, {
+      items,
+      promotion: off,
+      taxPercent: taxText.trim() === '' ? 0 : Number(taxText),
+    });
     if (mine !== newest.current) return;
     setProblem(isRefusal(answer) ? answer.message : null);
     if (!isRefusal(answer)) setOpen(answer);
@@ -55,7 +68,13 @@ export function RenewScreen({ first }: { first: OpenRenewal }) {
     return (
       <Page>
         <Section>
-          <h2>{renewal.status === 'dropped' ? 'Dropped. Nothing was renewed.' : renewal.undone ? 'Confirmed, then taken back in the books.' : 'Confirmed.'}</h2>
+          <h2>
+            {renewal.status === 'dropped'
+              ? 'Dropped. Nothing was renewed.'
+              : renewal.undone
+                ? 'Confirmed, then taken back in the books.'
+                : 'Confirmed.'}
+          </h2>
           <Actions>
             <ButtonLink href="/ledger" data-kind="primary">
               To the ledger
@@ -69,12 +88,33 @@ export function RenewScreen({ first }: { first: OpenRenewal }) {
   return (
     <Page>
       <Section>
-        <QuoteTable quote={quote} locked={renewal.status === 'asked'} onYears={(nameId, years) => void change(new Map([[nameId, years]]), { code, percent }, tax)} />
+        <QuoteTable
+          quote={quote}
+          locked={renewal.status === 'asked'}
+          onYears={(nameId, years) => void change(new Map([[nameId, years]]), { code, percent }, tax)}
+        />
         {renewal.status === 'planned' && (
           <Fields>
-            <Field label="Promotion code" value={code} onChange={setCode} onBlur={() => void change(new Map(), { code, percent }, tax)} />
-            <Field label="Promotion, percent off" value={percent} onChange={setPercent} inputMode="decimal" onBlur={() => void change(new Map(), { code, percent }, tax)} />
-            <Field label="Tax, percent" value={tax} onChange={setTax} inputMode="decimal" onBlur={() => void change(new Map(), { code, percent }, tax)} />
+            <Field
+              label="Promotion code"
+              value={code}
+              onChange={setCode}
+              onBlur={() => void change(new Map(), { code, percent }, tax)}
+            />
+            <Field
+              label="Promotion, percent off"
+              value={percent}
+              onChange={setPercent}
+              inputMode="decimal"
+              onBlur={() => void change(new Map(), { code, percent }, tax)}
+            />
+            <Field
+              label="Tax, percent"
+              value={tax}
+              onChange={setTax}
+              inputMode="decimal"
+              onBlur={() => void change(new Map(), { code, percent }, tax)}
+            />
           </Fields>
         )}
         {problem && (

@@ -24,19 +24,35 @@ export function StepsAtRegistrars({ quote }: { quote: RenewalQuote }) {
         const pays = account.means.map((means) => means.label).join(', then ');
         return (
           <Section key={account.id}>
-            <strong>{account.registrar && account.registrar !== account.label ? `${account.label} (${account.registrar})` : account.label}</strong>
+            <strong>
+              {account.registrar && account.registrar !== account.label
+                ? `${account.label} (${account.registrar})`
+                : account.label}
+            </strong>
             <Steps>
               <li>
-                Log in and choose {items.length === 1 ? <span className="name">{items[0]?.unicode}</span> : `these ${namesWords(items.length)}`} for renewal
+                Log in and choose{' '}
+                {items.length === 1 ? (
+                  <span className="name">{items[0]?.unicode}</span>
+                ) : (
+                  `these ${namesWords(items.length)}`
+                )}{' '}
+                for renewal
                 {items.length > 1 && (
                   <>
-                    : <span className="name">{items.map((item) => `${item.unicode} ${item.years}y`).join(', ')}</span>
+                    :{' '}
+                    <span className="name">
+                      {items.map((item) => `${item.unicode} ${item.years}y`).join(', ')}
+                    </span>
                   </>
                 )}
                 .
               </li>
               <li>
-                {items.length === 1 ? `Take ${items[0]?.years === 1 ? 'one year' : `${items[0]?.years} years`}: the term should then end on ${items[0]?.newEnd ? termEndWords(items[0].newEnd, style) : ''}.` : 'Take the term shown above for each.'} Leave out every extra.
+                {items.length === 1
+                  ? `Take ${items[0]?.years === 1 ? 'one year' : `${items[0]?.years} years`}: the term should then end on ${items[0]?.newEnd ? termEndWords(items[0].newEnd, style) : ''}.`
+                  : 'Take the term shown above for each.'}{' '}
+                Leave out every extra.
               </li>
               {quote.promotion && <li>Enter the code {quote.promotion.code}.</li>}
               <li>

@@ -1,6 +1,11 @@
 'use client';
 import { useState } from 'react';
-import { type ColumnReading, DATE_FIELDS, PORTFOLIO_FIELDS, type PortfolioField } from '@/formats/portfolio/columns';
+import {
+  type ColumnReading,
+  DATE_FIELDS,
+  PORTFOLIO_FIELDS,
+  type PortfolioField,
+} from '@/formats/portfolio/columns';
 import { Button } from '@/ui/controls/Button';
 import { Check } from '@/ui/controls/Check';
 import { Choice } from '@/ui/controls/Field';
@@ -9,9 +14,23 @@ import { Fields, Ruled, Section, Wide } from '@/ui/text/Sheet';
 import type { ImportOptions } from '@/usecases/imports/readImport';
 
 export const FIELD_WORDS: Readonly<Record<PortfolioField, string>> = {
-  name: 'name', account: 'account or registrar', registered: 'registered', expires: 'term ends (expires)', autoRenew: 'auto-renew', lock: 'lock', privacy: 'privacy',
-  nameServers: 'name servers', tags: 'tags', purpose: 'purpose', neverLost: 'never to be lost', pricePaid: 'price paid', boughtOn: 'date bought',
-  renewalPrice: 'renewal price', currency: 'currency', askingPrice: 'asking price', notes: 'notes',
+  name: 'name',
+  account: 'account or registrar',
+  registered: 'registered',
+  expires: 'term ends (expires)',
+  autoRenew: 'auto-renew',
+  lock: 'lock',
+  privacy: 'privacy',
+  nameServers: 'name servers',
+  tags: 'tags',
+  purpose: 'purpose',
+  neverLost: 'never to be lost',
+  pricePaid: 'price paid',
+  boughtOn: 'date bought',
+  renewalPrice: 'renewal price',
+  currency: 'currency',
+  askingPrice: 'asking price',
+  notes: 'notes',
 };
 
 interface MappingTableProps {
@@ -65,12 +84,26 @@ export function MappingTable({ options, sample, accounts, privateEndings, onChan
                       hideLabel
                       label={`Read ${column.heading || `column ${i + 1}`} as`}
                       value={column.field ?? LEFT_OUT}
-                      onChange={(field) => setColumn(i, { field: field === LEFT_OUT ? null : (field as PortfolioField) })}
-                      options={[{ value: LEFT_OUT, text: 'left out' }, ...PORTFOLIO_FIELDS.map((field) => ({ value: field as string, text: FIELD_WORDS[field] }))]}
+                      onChange={(field) =>
+                        setColumn(i, { field: field === LEFT_OUT ? null : (field as PortfolioField) })
+                      }
+                      options={[
+                        { value: LEFT_OUT, text: 'left out' },
+                        ...PORTFOLIO_FIELDS.map((field) => ({
+                          value: field as string,
+                          text: FIELD_WORDS[field],
+                        })),
+                      ]}
                     />
                   </td>
                   <td>{dateCell(column, (order) => setColumn(i, { order }))}</td>
-                  <td className="soft">{sample.map((cells) => cells[i] ?? '').filter(Boolean).join(' · ').slice(0, 80)}</td>
+                  <td className="soft">
+                    {sample
+                      .map((cells) => cells[i] ?? '')
+                      .filter(Boolean)
+                      .join(' · ')
+                      .slice(0, 80)}
+                  </td>
                 </tr>
               ))}
             </tbody>
@@ -82,7 +115,10 @@ export function MappingTable({ options, sample, accounts, privateEndings, onChan
           label="Account of names that say none"
           value={String(options.accountId ?? LEFT_OUT)}
           onChange={(id) => onChange({ ...options, accountId: Number(id) || null })}
-          options={[{ value: LEFT_OUT, text: 'not said' }, ...accounts.map((account) => ({ value: String(account.id), text: account.label }))]}
+          options={[
+            { value: LEFT_OUT, text: 'not said' },
+            ...accounts.map((account) => ({ value: String(account.id), text: account.label })),
+          ]}
         />
         {options.accountId !== null && (
           <Check isSelected={options.fullList} onChange={(fullList) => onChange({ ...options, fullList })}>
@@ -90,7 +126,10 @@ export function MappingTable({ options, sample, accounts, privateEndings, onChan
           </Check>
         )}
         {(privateEndings || options.allowPrivateEndings) && (
-          <Check isSelected={options.allowPrivateEndings} onChange={(allowPrivateEndings) => onChange({ ...options, allowPrivateEndings })}>
+          <Check
+            isSelected={options.allowPrivateEndings}
+            onChange={(allowPrivateEndings) => onChange({ ...options, allowPrivateEndings })}
+          >
             Allow private endings
           </Check>
         )}
@@ -100,13 +139,19 @@ export function MappingTable({ options, sample, accounts, privateEndings, onChan
 }
 
 function isOpen(column: ColumnReading): boolean {
-  return column.field !== null && DATE_FIELDS.includes(column.field) && column.order === null && (column.foundOrder === 'either' || column.foundOrder === 'contradictory');
+  return (
+    column.field !== null &&
+    DATE_FIELDS.includes(column.field) &&
+    column.order === null &&
+    (column.foundOrder === 'either' || column.foundOrder === 'contradictory')
+  );
 }
 
 function dateCell(column: ColumnReading, onOrder: (order: 'day first' | 'month first') => void) {
   if (column.field === null || !DATE_FIELDS.includes(column.field)) return null;
   if (column.foundOrder === 'not needed') return <span className="soft">plain</span>;
-  if (column.order === null && (column.foundOrder === 'day first' || column.foundOrder === 'month first')) return <span>{column.foundOrder}</span>;
+  if (column.order === null && (column.foundOrder === 'day first' || column.foundOrder === 'month first'))
+    return <span>{column.foundOrder}</span>;
   return (
     <Choice
       hideLabel

@@ -1,8 +1,8 @@
 'use client';
 import { useCallback, useEffect, useState } from 'react';
 import { formatAmount } from '@/core/money';
-import { formatDay, parseDay } from '@/core/time';
 import type { Refusal } from '@/core/refusal';
+import { formatDay, parseDay } from '@/core/time';
 import { Button } from '@/ui/controls/Button';
 import { Check } from '@/ui/controls/Check';
 import { Actions } from '@/ui/overlay/Dialog';
@@ -18,7 +18,13 @@ interface OutcomeRowsProps {
   readonly onSummary: (answer: ImportSummary | Refusal) => void;
 }
 
-const WORDS: Readonly<Record<RowOutcome, string>> = { new: 'New', changed: 'Changed', unchanged: 'Unchanged', refused: 'Refused', missing: 'No longer there' };
+const WORDS: Readonly<Record<RowOutcome, string>> = {
+  new: 'New',
+  changed: 'Changed',
+  unchanged: 'Unchanged',
+  refused: 'Refused',
+  missing: 'No longer there',
+};
 const HELD_BACK: readonly RowOutcome[] = ['refused', 'unchanged'];
 
 /** The rows of a list that came out one way, a hundred at a time, with what is taken. */
@@ -27,17 +33,22 @@ export function OutcomeRows({ id, outcome, count, accounts, onSummary }: Outcome
   const [shown, setShown] = useState(outcome !== 'unchanged');
   const choosable = !HELD_BACK.includes(outcome);
 
-  const more = useCallback(async (from: number) => {
-    const next = await importRowsAction(id, outcome, from);
-    setRows((now) => [...now.slice(0, from), ...next]);
-  }, [id, outcome]);
+  const more = useCallback(
+    async (from: number) => {
+      const next = await importRowsAction(id, outcome, from);
+      setRows((now) => [...now.slice(0, from), ...next]);
+    },
+    [id, outcome],
+  );
 
   useEffect(() => {
     if (shown && count.rows > 0) void more(0);
   }, [shown, count.rows, more]);
 
   const choose = async (names: readonly string[] | null, taken: boolean) => {
-    setRows((now) => now.map((row) => (names === null || names.includes(row.ascii ?? '') ? { ...row, taken } : row)));
+    setRows((now) =>
+      now.map((row) => (names === null || names.includes(row.ascii ?? '') ? { ...row, taken } : row)),
+    );
     onSummary(await chooseRowsAction(id, outcome, names, taken));
   };
 
@@ -75,11 +86,17 @@ export function OutcomeRows({ id, outcome, count, accounts, onSummary }: Outcome
                 <tr key={`${row.line} ${row.ascii}`} data-off={choosable && !row.taken}>
                   {choosable && (
                     <td>
-                      <Check aria-label={`Take ${row.ascii}`} isSelected={row.taken} onChange={(taken) => void choose([row.ascii ?? ''], taken)} />
+                      <Check
+                        aria-label={`Take ${row.ascii}`}
+                        isSelected={row.taken}
+                        onChange={(taken) => void choose([row.ascii ?? ''], taken)}
+                      />
                     </td>
                   )}
                   <td className="figure soft">{row.line || ''}</td>
-                  <td className="name">{outcome === 'refused' ? cells(row.input) : (row.data?.unicode ?? row.ascii)}</td>
+                  <td className="name">
+                    {outcome === 'refused' ? cells(row.input) : (row.data?.unicode ?? row.ascii)}
+                  </td>
                   <td>{outcome === 'refused' ? row.message : <Brings row={row} accounts={accounts} />}</td>
                 </tr>
               ))}
@@ -87,50 +104,91 @@ export function OutcomeRows({ id, outcome, count, accounts, onSummary }: Outcome
           </Ruled>
         </Wide>
       )}
-      {shown && rows.length > 0 && rows.length < count.rows && <Button onPress={() => void more(rows.length)}>Show the next hundred</Button>}
+      {shown && rows.length > 0 && rows.length < count.rows && (
+        <Button onPress={() => void more(rows.length)}>Show the next hundred</Button>
+      )}
     </Section>
   );
 }
 
 function cells(input: string): string {
   try {
-    return (JSON.parse(input) as string[]).filter((cell) => cell !== '').join(' · ').slice(0, 120);
+    return (JSON.parse(input) as string[])
+      .filter((cell) => cell !== '')
+      .join(' · ')
+      .slice(0, 120);
   } catch {
     return input;
   }
 }
 
 const FIELD_WORDS: Readonly<Record<string, string>> = {
-  term_end: 'term ends', registered: 'registered', setting: 'auto-renew', lock: 'lock', privacy: 'privacy', name_servers: 'name servers', tags: 'tags',
-  purpose: 'purpose', never_lost: 'never to be lost', notes: 'notes', asking_minor: 'asking', account_id: 'account', account: 'account', gone_at: 'back again', paid: 'price paid',
+  term_end: 'term ends',
+  registered: 'registered',
+  setting: 'auto-renew',
+  lock: 'lock',
+  privacy: 'privacy',
+  name_servers: 'name servers',
+  tags: 'tags',
+  purpose: 'purpose',
+  never_lost: 'never to be lost',
+  notes: 'notes',
+  asking_minor: 'asking',
+  account_id: 'account',
+  account: 'account',
+  gone_at: 'back again',
+  paid: 'price paid',
 };
 
 /** What a row would change, field by field. */
 function Brings({ row, accounts }: { row: PreviewRow; accounts: OutcomeRowsProps['accounts'] }) {
   const after = row.after ?? {};
-  const keys = (row.before ? Object.keys(row.before) : Object.keys(after)).filter((key) => key in FIELD_WORDS);
+  const keys = (row.before ? Object.keys(row.before) : Object.keys(after)).filter(
+    (key) => key in FIELD_WORDS,
+  );
   const word = (key: string, value: unknown, source: Readonly<Record<string, unknown>>): string => {
     if (value === null || value === undefined || value === '') return 'nothing';
     if (key === 'account_id') return accounts.find((account) => account.id === value)?.label ?? String(value);
     if (key === 'term_end' || key === 'registered') return dayOfText(String(value));
-    if (key === 'asking_minor') return formatAmount({ minor: Number(value), currency: String(source.asking_currency ?? after.asking_currency ?? 'USD') }, true);
+    if (key === 'asking_minor')
+      return formatAmount(
+        { minor: Number(value), currency: String(source.asking_currency ?? after.asking_currency ?? 'USD') },
+        true,
+      );
     if (key === 'paid') return formatAmount(value as { minor: number; currency: string });
     if (typeof value === 'boolean') return value ? 'on' : 'off';
     return Array.isArray(value) ? value.join(', ') : String(value);
   };
-  const now = (key: string) => (key === 'paid' ? row.data?.paid : key === 'account' ? row.data?.accountLabel : key === 'gone_at' ? 'yes' : after[key]);
+  const now = (key: string) =>
+    key === 'paid'
+      ? row.data?.paid
+      : key === 'account'
+        ? row.data?.accountLabel
+        : key === 'gone_at'
+          ? 'yes'
+          : after[key];
   return (
     <>
       {row.message && <div className="caution">{row.message}</div>}
       {keys.map((key, i) => (
         <span key={key}>
           {i > 0 && ', '}
-          <span className="soft">{FIELD_WORDS[key]}</span> {row.before && key !== 'gone_at' ? `${word(key, row.before[key], row.before)} → ` : ''}
+          <span className="soft">{FIELD_WORDS[key]}</span>{' '}
+          {row.before && key !== 'gone_at' ? `${word(key, row.before[key], row.before)} → ` : ''}
           {word(key, now(key), after)}
         </span>
       ))}
-      {row.before === null && row.data?.accountLabel && <span>{keys.length > 0 ? ', ' : ''}<span className="soft">account</span> {row.data.accountLabel}</span>}
-      {row.before === null && row.data?.paid && <span>, <span className="soft">price paid</span> {formatAmount(row.data.paid)}</span>}
+      {row.before === null && row.data?.accountLabel && (
+        <span>
+          {keys.length > 0 ? ', ' : ''}
+          <span className="soft">account</span> {row.data.accountLabel}
+        </span>
+      )}
+      {row.before === null && row.data?.paid && (
+        <span>
+          , <span className="soft">price paid</span> {formatAmount(row.data.paid)}
+        </span>
+      )}
     </>
   );
 }

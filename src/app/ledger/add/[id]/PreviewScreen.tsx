@@ -67,7 +67,8 @@ export function PreviewScreen({ first, sample, accounts }: PreviewScreenProps) {
     if (row.status !== 'reading' && row.status !== 'writing') return;
     const timer = setInterval(() => {
       void importSummaryAction(id).then((answer) => {
-        if (!isRefusal(answer) && answer.row.status === row.status) setSummary((now) => ({ ...now, row: { ...now.row, rowsDone: answer.row.rowsDone } }));
+        if (!isRefusal(answer) && answer.row.status === row.status)
+          setSummary((now) => ({ ...now, row: { ...now.row, rowsDone: answer.row.rowsDone } }));
         else if (!isRefusal(answer) && answer.row.status !== 'asking') setSummary(answer);
       });
     }, LOOK_AGAIN_MS);
@@ -86,27 +87,44 @@ export function PreviewScreen({ first, sample, accounts }: PreviewScreenProps) {
     await reload();
   };
 
-  if (written || row.status === 'done') return <Summary written={written} refused={counts.refused.rows} id={id} />;
-  if (row.status === 'reading') return <Progress done={row.rowsDone} total={row.rowsTotal} text="Reading the list" />;
+  if (written || row.status === 'done')
+    return <Summary written={written} refused={counts.refused.rows} id={id} />;
+  if (row.status === 'reading')
+    return <Progress done={row.rowsDone} total={row.rowsTotal} text="Reading the list" />;
   const taken = counts.new.taken + counts.changed.taken + counts.missing.taken;
   return (
     <Page>
-      {row.status === 'failed' && <Notice data-kind="caution">This list could not be read to its end, and nothing of it was written. Read it again.</Notice>}
+      {row.status === 'failed' && (
+        <Notice data-kind="caution">
+          This list could not be read to its end, and nothing of it was written. Read it again.
+        </Notice>
+      )}
       {question && (
         <Notice data-kind="caution" role="alert">
           {question}
         </Notice>
       )}
-      <MappingTable options={row.options} sample={sample} accounts={accounts} onChange={(options) => void read(options)} privateEndings={counts.refused.rows > 0} />
+      <MappingTable
+        options={row.options}
+        sample={sample}
+        accounts={accounts}
+        onChange={(options) => void read(options)}
+        privateEndings={counts.refused.rows > 0}
+      />
       {row.status === 'ready' && (
         <>
           <Section>
             <h2>
-              {namesWords(counts.new.rows)} new, {counts.changed.rows} changed, {counts.unchanged.rows} unchanged, {counts.refused.rows} refused
+              {namesWords(counts.new.rows)} new, {counts.changed.rows} changed, {counts.unchanged.rows}{' '}
+              unchanged, {counts.refused.rows} refused
               {row.options.fullList ? `, ${counts.missing.rows} no longer there` : ''}
             </h2>
             <Actions>
-              <Button data-kind="primary" onPress={() => void write()} isDisabled={busy || (taken === 0 && counts.unchanged.rows === 0)}>
+              <Button
+                data-kind="primary"
+                onPress={() => void write()}
+                isDisabled={busy || (taken === 0 && counts.unchanged.rows === 0)}
+              >
                 {busy ? 'Writing…' : taken === 0 ? 'Nothing to add: close' : `Write ${namesWords(taken)}`}
               </Button>
               <Button
@@ -125,7 +143,14 @@ export function PreviewScreen({ first, sample, accounts }: PreviewScreenProps) {
             </Actions>
           </Section>
           {(['refused', 'changed', 'missing', 'new', 'unchanged'] as const).map((outcome) => (
-            <OutcomeRows key={`${outcome} ${counts[outcome].rows}`} id={id} outcome={outcome} count={counts[outcome]} accounts={accounts} onSummary={took} />
+            <OutcomeRows
+              key={`${outcome} ${counts[outcome].rows}`}
+              id={id}
+              outcome={outcome}
+              count={counts[outcome]}
+              accounts={accounts}
+              onSummary={took}
+            />
           ))}
         </>
       )}
@@ -140,7 +165,8 @@ function Summary({ written, refused, id }: { written: WrittenImport | null; refu
         <h2>Written</h2>
         {written && (
           <p>
-            {namesWords(written.added)} added, {written.changed} changed, {written.gone} no longer there. {written.entries} prices paid entered, {written.prices} renewal prices learnt.
+            {namesWords(written.added)} added, {written.changed} changed, {written.gone} no longer there.{' '}
+            {written.entries} prices paid entered, {written.prices} renewal prices learnt.
           </p>
         )}
         <Actions>

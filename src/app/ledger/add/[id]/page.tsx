@@ -15,5 +15,11 @@ export default async function PreviewPage({ params }: { params: Promise<{ id: st
   const summary = await importSummary(deps(), id);
   if (isRefusal(summary)) notFound();
   const [sample, { rules }] = await Promise.all([importSample(deps(), id), ledgerChoices(deps())]);
-  return <PreviewScreen first={summary} sample={sample} accounts={rules.accounts.map(({ id: accountId, label }) => ({ id: accountId, label }))} />;
+  return (
+    <PreviewScreen
+      first={summary}
+      sample={sample}
+      accounts={rules.accounts.map(({ id: accountId, label }) => ({ id: accountId, label }))}
+    />
+  );
 }

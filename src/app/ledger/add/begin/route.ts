@@ -6,7 +6,8 @@ import { beginImport, LARGEST_FILE } from '@/usecases/imports/readImport';
 export async function POST(request: Request): Promise<Response> {
   const query = new URL(request.url).searchParams;
   const length = Number(request.headers.get('content-length') ?? 0);
-  const content = length > LARGEST_FILE ? new Uint8Array(LARGEST_FILE + 1) : new Uint8Array(await request.arrayBuffer());
+  const content =
+    length > LARGEST_FILE ? new Uint8Array(LARGEST_FILE + 1) : new Uint8Array(await request.arrayBuffer());
   const begun = await beginImport(deps(), {
     content,
     source: query.get('source') ?? 'pasted',

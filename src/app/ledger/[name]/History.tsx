@@ -1,0 +1,73 @@
+'use client';
+import { formatAmount } from '@/core/money';
+import { formatDay, parseDay } from '@/core/time';
+import { Ruled, Section, Wide } from '@/ui/text/Sheet';
+import { dayWords } from '@/ui/text/words';
+import type { HistoryRow } from '@/usecases/names/detail';
+import { useLedger } from '../../frame/LedgerProvider';
+
+const WORDS: Readonly<Record<string, string>> = {
+  account_id: 'account',
+  registered: 'registered',
+  term_end: 'term ends',
+  setting: 'auto-renew',
+  standing: 'standing',
+  asked: 'asked for',
+  observed: 'seen as',
+  purpose: 'purpose',
+  never_lost: 'never to be lost',
+  lock: 'lock',
+  privacy: 'privacy',
+  name_servers: 'name servers',
+  tags: 'tags',
+  notes: 'notes',
+  asking_minor: 'asking',
+  gone_at: 'left its account',
+};
+
+/** Everything that changed on a name, and when, newest first. */
+export function History({ history, currency }: { history: readonly HistoryRow[]; currency: string }) {
+  const { style, meta } = useLedger();
+  const account = (id: unknown) => meta?.rules.accounts.find((a) => a.id === id)?.label ?? 'another account';
+  const value = (key: string, raw: unknown): string => {
+    if (raw === null || raw === undefined || raw === '') return 'nothing';
+    if (key === 'account_id') return account(raw);
+    if (key === 'asking_minor') return formatAmount({ minor: Number(raw), currency }, true);
+    if (typeof raw === 'boolean') return raw ? 'yes' : 'no';
+    if (Array.isArray(raw)) return raw.join(', ') || 'nothing';
+    const day = /^\d{4}-\d{2}-\d{2}T/.test(String(raw)) ? parseDay(String(raw).slice(0, 10)) : null;
+    return day ? formatDay(day) : String(raw);
+  };
+  return (
+    <Section aria-label="History">
+      <h2>History</h2>
+      <Wide>
+        <Ruled>
+          <tbody>
+            {history.map((line) => (
+              <tr key={`${line.batchId}`} data-off={line.undone}>
+                <td>{dayWords(line.at, style)}</td>
+                <td>
+                  {line.summary}
+                  {line.evidence && <span className="soft"> ({line.evidence})</span>}
+                  {line.undone && <span className="soft">, taken back since</span>}
+                </td>
+                <td>
+                  {Object.keys(line.after)
+                    .filter((key) => key in WORDS)
+                    .map((key) => (
+                      <div key={key}>
+                        <span className="soft">{WORDS[key]}</span>{' '}
+                        {line.before ? `${value(key, line.before[key])} → ` : ''}
+                        {value(key, line.after[key])}
+                      </div>
+                    ))}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </Ruled>
+      </Wide>
+    </Section>
+  );
+}

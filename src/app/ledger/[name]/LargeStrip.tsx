@@ -1,0 +1,172 @@
+'use client';
+import { type KeyboardEvent, type PointerEvent, useEffect, useLayoutEffect, useRef, useState } from 'react';
+import styled from 'styled-components';
+import { formatAmount } from '@/core/money';
+import { addDays, type Instant, monthName } from '@/core/time';
+import { LifeStrip, placeOn, type StripScale } from '@/ui/strip/LifeStrip';
+import { monthsOn } from '@/ui/strip/StripAxis';
+import { dayWords, outlookWords, PHASE_WORDS } from '@/ui/text/words';
+import { useLedger } from '../../frame/LedgerProvider';
+import type { RowView } from '../../frame/ledger.worker';
+import { type StripLabel, stripLabels } from './stripLabels';
+
+const Whole = styled.figure`
+  position: relative;
+  & svg text { font-size: 11px; }
+`;
+
+const Probe = styled.div`
+  position: absolute;
+  left: 0;
+  right: 0;
+  top: 50px;
+  height: 34px;
+  cursor: crosshair;
+  touch-action: pan-y;
+`;
+
+const DAYS_BACK = 145;
+const DAYS_ON = 195;
+const BAR_TOP = 50;
+const BAR_HEIGHT = 34;
+const LEVEL = 37;
+
+/** The life of a name, large: each price step with its date and cost; any point tells phase and cost on its day. */
+export function LargeStrip({ row }: { row: RowView }) {
+  const { day, today, style, worker } = useLedger();
+  const box = useRef<HTMLElement>(null);
+  const [width, setWidth] = useState(1060);
+  const [probed, setProbed] = useState<Instant | null>(null);
+  const [told, setTold] = useState<string | null>(null);
+
+  useLayoutEffect(() => {
+    const element = box.current;
+    if (!element) return;
+    const observer = new ResizeObserver(() => setWidth(Math.max(280, Math.floor(element.clientWidth))));
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, []);
+
+  useEffect(() => {
+    let stale = false;
+    if (probed === null) setTold(null);
+    else {
+      void worker?.name(row.name.ascii, probed).then((found) => {
+        if (stale || !found) return;
+        const then = found.row;
+        const cost = then.step?.before ?? null;
+        setTold(
+          `${dayWords(probed, style)}: ${then.phase ? PHASE_WORDS[then.phase].word : 'not known'}, ${outlookWords(then.outlook, style)}${cost ? `, ${formatAmount(cost)} to keep it` : ''}`,
+        );
+      });
+    }
+    return () => {
+      stale = true;
+    };
+  }, [probed, worker, row.name.ascii, style]);
+
+  if (!row.strip || !row.marks) return null;
+  const centre = row.marks.termEnd > addDays(day, DAYS_ON) ? addDays(row.marks.termEnd, -DAYS_ON + 40) : day;
+  const scale: StripScale = { from: addDays(centre, -DAYS_BACK), to: addDays(centre, DAYS_ON), width };
+  const labels = stripLabels(row, style).filter(({ at }) => at >= scale.from && at <= scale.to);
+  const height = BAR_TOP + BAR_HEIGHT + 12 + Math.max(1, labels.length) * LEVEL;
+  const at = (x: number) => (scale.from + (x / width) * (scale.to - scale.from)) as Instant;
+  const probe = (to: Instant) => setProbed(Math.max(today, Math.min(scale.to, to)) as Instant);
+  const onKeyDown = (event: KeyboardEvent) => {
+    const steps: Record<string, number> = {
+      ArrowRight: 1,
+      ArrowUp: 1,
+      ArrowLeft: -1,
+      ArrowDown: -1,
+      PageUp: 30,
+      PageDown: -30,
+    };
+    const days = steps[event.key];
+    if (days === undefined) return;
+    event.preventDefault();
+    probe(addDays(probed ?? day, days));
+  };
+  const now = placeOn(scale, day);
+  return (
+    <Whole ref={box as never}>
+      <svg width={width} height={height} aria-hidden>
+        {monthsOn(scale).map(({ at: month, year, month: number }) => (
+          <g key={month} transform={`translate(${placeOn(scale, month) + 0.5} 0)`}>
+            <path d={`M0 0V${BAR_TOP + BAR_HEIGHT}`} stroke="var(--rule)" />
+            <text x="4" y="12" fill="var(--ink-soft)">
+              {monthName(number)}
+              {number === 1 ? ` ${year}` : ''}
+            </text>
+          </g>
+        ))}
+        <text x={now + 5} y={BAR_TOP - 12} fontWeight="700" fill="var(--ink)">
+          {day === today ? 'today' : dayWords(day, style)}
+        </text>
+        <g transform={`translate(0 ${BAR_TOP})`}>
+          <LifeStrip
+            strip={row.strip}
+            scale={scale}
+            height={BAR_HEIGHT}
+            day={day}
+            label={outlookWords(row.outlook, style)}
+            bar={26}
+          />
+        </g>
+        <path
+          d={`M${now} ${BAR_TOP - 22}V${BAR_TOP + BAR_HEIGHT + 4}`}
+          stroke="var(--ink)"
+          strokeWidth="1.5"
+        />
+        {probed !== null && (
+          <path
+            d={`M${placeOn(scale, probed)} ${BAR_TOP}V${BAR_TOP + BAR_HEIGHT}`}
+            stroke="var(--bearing)"
+            strokeWidth="2"
+            strokeDasharray="3 2"
+          />
+        )}
+        {labels.map((label, i) => (
+          <Label
+            key={label.key}
+            label={label}
+            x={placeOn(scale, label.at)}
+            y={BAR_TOP + BAR_HEIGHT + 4 + i * LEVEL}
+            width={width}
+          />
+        ))}
+      </svg>
+      <Probe
+        role="slider"
+        tabIndex={0}
+        aria-label="A day on the life of this name"
+        aria-valuemin={today}
+        aria-valuemax={scale.to}
+        aria-valuenow={probed ?? day}
+        aria-valuetext={told ?? outlookWords(row.outlook, style)}
+        onKeyDown={onKeyDown}
+        onBlur={() => setProbed(null)}
+        onPointerMove={(event: PointerEvent<HTMLDivElement>) => probe(at(event.nativeEvent.offsetX))}
+        onPointerLeave={() => setProbed(null)}
+      />
+      <figcaption className="soft" style={{ minHeight: '1.5em' }}>
+        {told ?? 'Point at the strip, or step along it with the arrow keys, to see any day.'}
+      </figcaption>
+    </Whole>
+  );
+}
+
+function Label({ label, x, y, width }: { label: StripLabel; x: number; y: number; width: number }) {
+  const colour = label.caution ? 'var(--caution)' : 'var(--ink)';
+  const left = x > width - 190;
+  return (
+    <g fill={colour} stroke="var(--sheet)" strokeWidth="3" paintOrder="stroke">
+      <path d={`M${x} ${BAR_TOP + BAR_HEIGHT - 2}V${y + 26}`} stroke={colour} strokeWidth="1" />
+      <text x={left ? x - 5 : x + 5} y={y + 12} textAnchor={left ? 'end' : 'start'} fontWeight="700">
+        {label.title}
+      </text>
+      <text x={left ? x - 5 : x + 5} y={y + 26} textAnchor={left ? 'end' : 'start'}>
+        {label.text}
+      </text>
+    </g>
+  );
+}

@@ -1,0 +1,201 @@
+'use client';
+import { type FormEvent, useState } from 'react';
+import { type EntryKind, isReceived } from '@/core/journal';
+import { formatAmount, formatFigure, parseDecimal, sumByCurrency } from '@/core/money';
+import { isRefusal, type Refusal } from '@/core/refusal';
+import { formatDay } from '@/core/time';
+import { Button } from '@/ui/controls/Button';
+import { Choice, Field } from '@/ui/controls/Field';
+import { Actions, Dialog } from '@/ui/overlay/Dialog';
+import { report } from '@/ui/overlay/Toasts';
+import { Fields, Ruled, Section } from '@/ui/text/Sheet';
+import { amountsWords } from '@/ui/text/words';
+import type { EntryRow, NameDetail } from '@/usecases/names/detail';
+import { useLedger } from '../../frame/LedgerProvider';
+import { addEntryAction, correctEntryAction } from '../actions';
+
+interface MoneyTableProps {
+  readonly detail: NameDetail;
+  readonly kinds: readonly EntryKind[];
+  readonly disabled: boolean;
+  readonly onChanged: () => Promise<void>;
+}
+
+/** Every amount spent on or received for a name. What is wrong is taken back by a counter-entry; nothing is ever erased. */
+export function MoneyTable({ detail, kinds, disabled, onChanged }: MoneyTableProps) {
+  const [adding, setAdding] = useState(false);
+  const [correcting, setCorrecting] = useState<EntryRow | null>(null);
+  const { entries } = detail;
+  const spent = sumByCurrency(entries.filter((entry) => entry.kind !== 'sale'));
+
+  const correct = async (entry: EntryRow) => {
+    const answer = await correctEntryAction(entry.id);
+    setCorrecting(null);
+    if (isRefusal(answer)) report({ text: answer.message, problem: true });
+    else await onChanged();
+  };
+
+  return (
+    <Section aria-label="Money">
+      <Actions>
+        <h2>Money</h2>
+        <Button data-kind="plain" isDisabled={disabled} onPress={() => setAdding(true)}>
+          Add an entry…
+        </Button>
+      </Actions>
+      <Ruled>
+        <tbody>
+          {entries.map((entry) => {
+            const off = entry.correctedBy !== null || entry.corrects !== null;
+            return (
+              <tr key={entry.id} data-off={off}>
+                <td>{formatDay(entry.onDay)}</td>
+                <td>
+                  {entry.kind}
+                  {entry.note && <span className="soft"> {entry.note}</span>}
+                  {entry.reference && <span className="soft"> · {entry.reference}</span>}
+                  {entry.quotedMinor !== null && entry.quotedMinor !== entry.minor && (
+                    <div className="soft">
+                      quoted {formatAmount({ minor: entry.quotedMinor, currency: entry.currency })}
+                    </div>
+                  )}
+                  {entry.correctedBy !== null && <span className="soft"> (taken back)</span>}
+                </td>
+                <td className="figure">{formatFigure(entry)}</td>
+                <td className="figure">
+                  {!off && !disabled && (
+                    <Button
+                      data-kind="plain"
+                      aria-label={`Take back ${entry.kind} of ${formatDay(entry.onDay)}`}
+                      onPress={() => setCorrecting(entry)}
+                    >
+                      ↩
+                    </Button>
+                  )}
+                </td>
+              </tr>
+            );
+          })}
+          {entries.length === 0 && (
+            <tr>
+              <td className="soft">Nothing has been entered.</td>
+            </tr>
+          )}
+        </tbody>
+        <tfoot>
+          <tr>
+            <td />
+            <td>spent so far</td>
+            <td className="figure">{amountsWords(spent)}</td>
+            <td />
+          </tr>
+        </tfoot>
+      </Ruled>
+      <Dialog title={`An entry for ${detail.unicode}`} isOpen={adding} onClose={() => setAdding(false)}>
+        <EntryForm nameId={detail.id} kinds={kinds} onClose={() => setAdding(false)} onChanged={onChanged} />
+      </Dialog>
+      <Dialog title="Take this entry back" isOpen={correcting !== null} onClose={() => setCorrecting(null)}>
+        {correcting && (
+          <>
+            <p>
+              A counter-entry of {formatAmount({ minor: -correcting.minor, currency: correcting.currency })}{' '}
+              is written beside {correcting.kind} of {formatDay(correcting.onDay)}. Both stay in the books.
+            </p>
+            <Actions>
+              <Button data-kind="primary" onPress={() => void correct(correcting)}>
+                Take it back
+              </Button>
+              <Button onPress={() => setCorrecting(null)}>Leave it</Button>
+            </Actions>
+          </>
+        )}
+      </Dialog>
+    </Section>
+  );
+}
+
+function EntryForm({
+  nameId,
+  kinds,
+  onClose,
+  onChanged,
+}: {
+  nameId: number;
+  kinds: readonly EntryKind[];
+  onClose: () => void;
+  onChanged: () => Promise<void>;
+}) {
+  const { style, homeCurrency } = useLedger();
+  const [kind, setKind] = useState<EntryKind>('renewal');
+  const [refused, setRefused] = useState<Refusal | null>(null);
+  const problem = (field: string) => (refused?.field === field ? refused.message : null);
+
+  const save = async (event: FormEvent<HTMLFormElement>) => {
+    event.preventDefault();
+    const form = new FormData(event.currentTarget);
+    const text = (key: string) => String(form.get(key) ?? '').trim();
+    const currency = text('currency').toUpperCase();
+    const amount = parseDecimal(text('amount').replaceAll(',', ''), currency);
+    if (!amount) {
+      setRefused({
+        kind: 'refusal',
+        code: 'amount-not-read',
+        message: 'Write an amount like 11.38.',
+        field: 'minor',
+      });
+      return;
+    }
+    const answer = await addEntryAction({
+      nameId,
+      onDay: text('onDay'),
+      kind,
+      minor: amount.minor,
+      currency,
+      means: text('means'),
+      reference: text('reference'),
+      note: text('note'),
+    });
+    setRefused(isRefusal(answer) ? answer : null);
+    if (isRefusal(answer)) return;
+    onClose();
+    await onChanged();
+  };
+
+  return (
+    <form onSubmit={(event) => void save(event)}>
+      <Section>
+        <Fields>
+          <Choice
+            label="For"
+            value={kind}
+            onChange={setKind}
+            options={kinds.map((value) => ({ value, text: value }))}
+          />
+          <Field name="onDay" label="On" defaultValue={style.today} problem={problem('onDay')} />
+          <Field
+            name="amount"
+            label={isReceived(kind) ? 'Amount received' : 'Amount spent'}
+            inputMode="decimal"
+            autoFocus
+            problem={problem('minor')}
+          />
+          <Field name="currency" label="Currency" defaultValue={homeCurrency} problem={problem('currency')} />
+          <Field name="means" label="Paid by" />
+          <Field name="reference" label="Reference" />
+        </Fields>
+        <Field name="note" label="Note" />
+        {refused && !['onDay', 'minor', 'currency'].includes(refused.field ?? '') && (
+          <p className="caution" role="alert">
+            {refused.message}
+          </p>
+        )}
+        <Actions>
+          <Button type="submit" data-kind="primary">
+            Enter it
+          </Button>
+          <Button onPress={onClose}>Cancel</Button>
+        </Actions>
+      </Section>
+    </form>
+  );
+}

@@ -1,0 +1,165 @@
+'use client';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { useCallback, useEffect, useState } from 'react';
+import styled from 'styled-components';
+import type { EntryKind } from '@/core/journal';
+import { formatAmount } from '@/core/money';
+import { isRefusal } from '@/core/refusal';
+import { Button } from '@/ui/controls/Button';
+import { Actions } from '@/ui/overlay/Dialog';
+import { report } from '@/ui/overlay/Toasts';
+import { Page } from '@/ui/text/Sheet';
+import { Loading } from '@/ui/text/States';
+import type { NameDetail } from '@/usecases/names/detail';
+import { reportDone } from '../../answers';
+import { useTitle } from '../../frame/Frame';
+import { useLedger } from '../../frame/LedgerProvider';
+import type { NameView } from '../../frame/ledger.worker';
+import { planRenewalAction, undoAction } from '../actions';
+import { AutoRenewDialog } from '../dialogs/AutoRenewDialog';
+import { EditDialog } from '../dialogs/EditDialog';
+import { History } from './History';
+import { KnownFacts } from './KnownFacts';
+import { LargeStrip } from './LargeStrip';
+import { MoneyTable } from './MoneyTable';
+import { standingSentence } from './sentence';
+
+const Head = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  align-items: flex-start;
+  gap: 8px 20px;
+  & > div:first-child { flex: 1 1 460px; }
+  & h2 { font-size: 1.95rem; font-weight: 600; overflow-wrap: anywhere; }
+  & p { font-size: 1.1rem; }
+`;
+
+const Columns = styled.div`
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(300px, 1fr));
+  gap: 28px;
+  align-items: start;
+`;
+
+const Neighbours = styled.div`
+  display: flex;
+  gap: 14px;
+`;
+
+/** One name: what state it is in, its life on one large strip, money, what is known of it, and its history. */
+export function NameScreen({
+  detail,
+  tags,
+  kinds,
+}: {
+  detail: NameDetail;
+  tags: readonly string[];
+  kinds: readonly EntryKind[];
+}) {
+  const router = useRouter();
+  const { worker, meta, day, daysAhead, style, homeCurrency, reload } = useLedger();
+  const [view, setView] = useState<NameView | null>(null);
+  const [dialog, setDialog] = useState<'edit' | 'auto-renew' | null>(null);
+  const ahead = daysAhead > 0;
+  useTitle('Ledger', view && view.place >= 0 ? `${view.place + 1} of ${view.total}` : detail.unicode);
+
+  useEffect(() => {
+    let stale = false;
+    if (worker && meta) {
+      void worker.name(detail.ascii, day).then((found) => {
+        if (!stale) setView(found);
+      });
+    }
+    return () => {
+      stale = true;
+    };
+  }, [worker, meta, day, detail.ascii]);
+
+  const refresh = useCallback(async () => {
+    router.refresh();
+    await reload();
+  }, [router, reload]);
+
+  const undo = async (batchId: number) => {
+    if (reportDone(await undoAction(batchId), null)) await refresh();
+  };
+
+  const renew = async () => {
+    if (!view || !meta) return;
+    const ending = view.row.name.ending;
+    const policy =
+      meta.rules.policies.find((p) => p.ending === ending) ??
+      meta.rules.policies.find((p) => p.ending === '*');
+    const answer = await planRenewalAction([{ nameId: detail.id, years: policy?.terms.renew.least ?? 1 }]);
+    if (isRefusal(answer)) report({ text: answer.message, problem: true });
+    else router.push(`/renewals/${answer}`);
+  };
+
+  if (!view || !meta) {
+    if (meta && detail.extras.goneAt !== null) {
+      return (
+        <Page>
+          <h2 className="name">{detail.unicode}</h2>
+          <p>No longer at its account. It stays in the books.</p>
+          <MoneyTable detail={detail} kinds={kinds} disabled onChanged={refresh} />
+          <History history={detail.history} currency={homeCurrency} />
+        </Page>
+      );
+    }
+    return <Loading text="Reading the name" />;
+  }
+  const { row } = view;
+  const account = meta.rules.accounts.find((a) => a.id === row.name.accountId);
+  const price = row.step?.before ?? row.costs.renewal;
+  const renewable = row.phase === 'term' || row.phase === 'refundable' || row.phase === 'late';
+  return (
+    <Page>
+      <Head>
+        <div>
+          <h2 className="name">{row.name.unicode}</h2>
+          <p>{standingSentence(row, account?.label ?? '', day, style)}</p>
+          {row.name.unicode !== row.name.ascii && <code className="soft">{row.name.ascii}</code>}
+        </div>
+        <Actions>
+          {(view.before || view.after) && (
+            <Neighbours>
+              {view.before && <Link href={`/ledger/${encodeURIComponent(view.before)}`}>← before</Link>}
+              {view.after && <Link href={`/ledger/${encodeURIComponent(view.after)}`}>next →</Link>}
+            </Neighbours>
+          )}
+          <Button data-kind="primary" isDisabled={ahead || !renewable} onPress={() => void renew()}>
+            {row.phase === 'late' ? 'Renew late' : 'Renew'}
+            {renewable && price ? `, ${formatAmount(price)}…` : '…'}
+          </Button>
+          <Button isDisabled={ahead} onPress={() => setDialog('auto-renew')}>
+            Auto-renew…
+          </Button>
+          <Button isDisabled={ahead} onPress={() => setDialog('edit')}>
+            Edit…
+          </Button>
+        </Actions>
+      </Head>
+      <LargeStrip row={row} />
+      <Columns>
+        <MoneyTable detail={detail} kinds={kinds} disabled={ahead} onChanged={refresh} />
+        <KnownFacts row={row} detail={detail} />
+      </Columns>
+      <History history={detail.history} currency={row.name.asking?.currency ?? homeCurrency} />
+      <EditDialog
+        isOpen={dialog === 'edit'}
+        onClose={() => setDialog(null)}
+        rows={[row]}
+        onUndo={undo}
+        tags={tags}
+      />
+      <AutoRenewDialog
+        isOpen={dialog === 'auto-renew'}
+        onClose={() => setDialog(null)}
+        rows={[row]}
+        onUndo={undo}
+      />
+    </Page>
+  );
+}

@@ -1,0 +1,29 @@
+import type { Metadata } from 'next';
+import { ENTRY_KINDS } from '@/core/journal';
+import { isRefusal } from '@/core/refusal';
+import { ButtonLink } from '@/ui/controls/Button';
+import { Empty } from '@/ui/text/States';
+import { deps } from '@/usecases/deps';
+import { nameDetail } from '@/usecases/names/detail';
+import { ledgerChoices } from '@/usecases/names/ledger';
+import { NameScreen } from './NameScreen';
+
+type NameParams = { params: Promise<{ name: string }> };
+
+export async function generateMetadata({ params }: NameParams): Promise<Metadata> {
+  return { title: decodeURIComponent((await params).name) };
+}
+
+export default async function NamePage({ params }: NameParams) {
+  const written = decodeURIComponent((await params).name);
+  const detail = await nameDetail(deps(), written);
+  if (isRefusal(detail)) {
+    return (
+      <Empty title={detail.message} text="A name is in the ledger once it has been brought in.">
+        <ButtonLink href="/ledger/add">Add names</ButtonLink>
+      </Empty>
+    );
+  }
+  const { tags } = await ledgerChoices(deps());
+  return <NameScreen detail={detail} tags={tags} kinds={ENTRY_KINDS} />;
+}

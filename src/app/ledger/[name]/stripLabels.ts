@@ -1,0 +1,83 @@
+import { type Amount, formatAmount } from '@/core/money';
+import type { Instant } from '@/core/time';
+import { type DayStyle, dayWords } from '@/ui/text/words';
+import type { RowView } from '../../frame/ledger.worker';
+import { causeWords } from './sentence';
+
+/** What is written at one step of the large strip. */
+export interface StripLabel {
+  readonly key: string;
+  readonly at: Instant;
+  readonly title: string;
+  readonly text: string;
+  readonly caution: boolean;
+}
+
+const money = (amount: Amount | null) => (amount ? formatAmount(amount) : 'price not known');
+
+/** The steps of a name's life from its coming charge to its release, in order, with what each costs. */
+export function stripLabels(row: RowView, style: DayStyle): StripLabel[] {
+  const { marks, coming, costs } = row;
+  if (!marks) return [];
+  if (coming) {
+    const fails = coming.outcome === 'fail';
+    const charge = {
+      key: 'charge',
+      at: coming.at,
+      caution: fails,
+      title: `${dayWords(coming.at, style)} ${fails ? 'charge fails' : 'charged'}`,
+      text:
+        fails && coming.cause
+          ? causeWords(coming.cause)
+          : `${money(coming.cost)}${coming.means ? ` from ${coming.means}` : ''}`,
+    };
+    return fails ? [charge, ...lapseLabels(row, style)] : [charge];
+  }
+  if (row.phase === 'restoring' && marks.restoreReportDue !== null) {
+    return [
+      {
+        key: 'report',
+        at: marks.restoreReportDue,
+        caution: true,
+        title: `${dayWords(marks.restoreReportDue, style)} report due`,
+        text: `else restore again, ${money(costs.restore)}`,
+      },
+    ];
+  }
+  return lapseLabels(row, style);
+}
+
+function lapseLabels({ marks, costs }: RowView, style: DayStyle): StripLabel[] {
+  if (!marks) return [];
+  const labels: StripLabel[] = [];
+  const add = (key: string, at: Instant, title: string, text: string, caution: boolean) =>
+    labels.push({ key, at, title: `${dayWords(at, style)} ${title}`, text, caution });
+  const isLate = marks.deletion > marks.termEnd;
+  const isRestorable = marks.purge > marks.deletion;
+  add(
+    'end',
+    marks.termEnd,
+    'term ends',
+    isLate
+      ? `late renewal ${money(costs.renewal)}`
+      : isRestorable
+        ? `restore and a year ${money(costs.restore)}`
+        : 'lost',
+    !isLate,
+  );
+  if (marks.auction !== null) add('auction', marks.auction, 'auctioned away', 'lost if somebody bids', true);
+  if (isLate)
+    add(
+      'deletion',
+      marks.deletion,
+      isRestorable ? 'deleted' : 'lost',
+      isRestorable
+        ? `restore and a year ${money(costs.restore)}${costs.restoreRuleOfThumb ? ', rule of thumb' : ''}`
+        : 'nothing can be done',
+      true,
+    );
+  if (isRestorable) add('purge', marks.purge, 'restore ends', 'lost', true);
+  if (marks.release > marks.purge || isRestorable)
+    add('release', marks.release, 'free', 'for anyone, at the earliest', false);
+  return labels;
+}

@@ -1,0 +1,48 @@
+'use server';
+import type { Refusal } from '@/core/refusal';
+import { removeAccount, saveAccount } from '@/usecases/accounts/accounts';
+import { importPrices, removePrice, savePrice } from '@/usecases/accounts/prices';
+import { deps } from '@/usecases/deps';
+import { removePolicy, savePolicy, saveRegistryFee } from '@/usecases/policies/policies';
+import { saveOffice } from '@/usecases/settings';
+
+export async function saveAccountAction(id: number | null, input: unknown): Promise<number | Refusal> {
+  return saveAccount(deps(), id, input);
+}
+
+export async function removeAccountAction(id: number): Promise<true | Refusal> {
+  return removeAccount(deps(), id);
+}
+
+export async function savePriceAction(input: unknown): Promise<true | Refusal> {
+  return savePrice(deps(), input);
+}
+
+export async function removePriceAction(id: number): Promise<void> {
+  await removePrice(deps(), id);
+}
+
+/** Brings in a price list; answers how many prices it held. */
+export async function importPricesAction(accountId: number, text: string): Promise<number | Refusal> {
+  return importPrices(deps(), accountId, new TextEncoder().encode(text));
+}
+
+export async function savePolicyAction(input: unknown): Promise<true | Refusal> {
+  return savePolicy(deps(), input);
+}
+
+export async function removePolicyAction(ending: string): Promise<void> {
+  await removePolicy(deps(), ending);
+}
+
+export async function saveRegistryFeeAction(
+  from: string,
+  minor: number,
+  currency: string,
+): Promise<true | Refusal> {
+  return saveRegistryFee(deps(), from, minor, currency);
+}
+
+export async function saveOfficeAction(input: unknown): Promise<true | Refusal> {
+  return saveOffice(deps(), input);
+}

@@ -1,0 +1,87 @@
+'use client';
+import { useRouter } from 'next/navigation';
+import { type FormEvent, useState } from 'react';
+import { isRefusal, type Refusal } from '@/core/refusal';
+import { Button, ButtonLink } from '@/ui/controls/Button';
+import { Field } from '@/ui/controls/Field';
+import { Actions } from '@/ui/overlay/Dialog';
+import { report } from '@/ui/overlay/Toasts';
+import { Fields, Page, Section } from '@/ui/text/Sheet';
+import type { Settings } from '@/usecases/settings';
+import { useTitle } from '../../frame/Frame';
+import { useLedger } from '../../frame/LedgerProvider';
+import { saveOfficeAction } from '../actions';
+
+/** Home currency, time zone, and the calendar of price steps. */
+export function OfficeScreen({ settings, feed }: { settings: Settings; feed: string }) {
+  useTitle('Office and calendar');
+  const router = useRouter();
+  const { reload } = useLedger();
+  const [refused, setRefused] = useState<Refusal | null>(null);
+  const problem = (field: string) => (refused?.field?.startsWith(field) ? refused.message : null);
+
+  const save = async (event: FormEvent<HTMLFormElement>) => {
+    event.preventDefault();
+    const form = new FormData(event.currentTarget);
+    const answer = await saveOfficeAction({
+      homeCurrency: String(form.get('homeCurrency')).trim().toUpperCase(),
+      zone: String(form.get('zone')).trim(),
+      alarmDays: String(form.get('alarmDays'))
+        .split(/[\s,]+/)
+        .filter(Boolean)
+        .map(Number),
+    });
+    setRefused(isRefusal(answer) ? answer : null);
+    if (isRefusal(answer)) return;
+    report({ text: 'Saved.' });
+    router.refresh();
+    await reload();
+  };
+
+  return (
+    <Page>
+      <form onSubmit={(event) => void save(event)}>
+        <Section>
+          <Fields>
+            <Field
+              name="homeCurrency"
+              label="Home currency"
+              defaultValue={settings.homeCurrency}
+              problem={problem('homeCurrency')}
+            />
+            <Field
+              name="zone"
+              label="Time zone"
+              defaultValue={settings.zone}
+              hint="like Europe/Lisbon"
+              problem={problem('zone')}
+            />
+            <Field
+              name="alarmDays"
+              label="Calendar alarms, days before"
+              defaultValue={settings.alarmDays.join(', ')}
+              hint="like 7, 1; empty for none"
+              problem={problem('alarmDays')}
+            />
+          </Fields>
+          <Actions>
+            <Button type="submit" data-kind="primary">
+              Save
+            </Button>
+          </Actions>
+        </Section>
+      </form>
+      <Section>
+        <h2>Calendar of price steps</h2>
+        <p>
+          Subscribe to this address in a calendar on this machine: <code>{feed}</code>
+        </p>
+        <Actions>
+          <ButtonLink href="/api/v1/calendar.ics" prefetch={false} download="price-steps.ics">
+            Save it as a file
+          </ButtonLink>
+        </Actions>
+      </Section>
+    </Page>
+  );
+}

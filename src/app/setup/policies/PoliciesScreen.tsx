@@ -1,0 +1,254 @@
+'use client';
+import { useRouter } from 'next/navigation';
+import { type FormEvent, useState } from 'react';
+import type { Policy, RegistryFee, RuleSource } from '@/core/lifecycle';
+import { formatAmount, parseDecimal } from '@/core/money';
+import { isRefusal, type Refusal } from '@/core/refusal';
+import { formatDay } from '@/core/time';
+import { Button } from '@/ui/controls/Button';
+import { Check } from '@/ui/controls/Check';
+import { Choice, Field } from '@/ui/controls/Field';
+import { Actions, Dialog } from '@/ui/overlay/Dialog';
+import { report } from '@/ui/overlay/Toasts';
+import { Fields, Page, Ruled, Section, Wide } from '@/ui/text/Sheet';
+import { useTitle } from '../../frame/Frame';
+import { useLedger } from '../../frame/LedgerProvider';
+import { removePolicyAction, savePolicyAction, saveRegistryFeeAction } from '../actions';
+
+/** The lifecycle rules of every ending, with where each comes from, and the yearly registry fee. */
+export function PoliciesScreen({
+  policies,
+  fees,
+}: {
+  policies: readonly Policy[];
+  fees: readonly RegistryFee[];
+}) {
+  useTitle('Policies', 'the periods and terms of each ending');
+  const router = useRouter();
+  const { reload } = useLedger();
+  const [editing, setEditing] = useState<Policy | 'new' | null>(null);
+  const refresh = async () => {
+    setEditing(null);
+    router.refresh();
+    await reload();
+  };
+  const generic = policies.find((policy) => policy.ending === '*') ?? null;
+  return (
+    <Page>
+      <Wide>
+        <Ruled>
+          <thead>
+            <tr>
+              <th>Ending</th>
+              <th className="figure">Late window</th>
+              <th className="figure">Redemption</th>
+              <th className="figure">Report due</th>
+              <th className="figure">Deletion</th>
+              <th className="figure">Refundable</th>
+              <th>Terms</th>
+              <th className="figure">Transfer adds</th>
+              <th>Fee</th>
+              <th>Source</th>
+            </tr>
+          </thead>
+          <tbody>
+            {policies.map((policy) => (
+              <tr key={policy.ending}>
+                <td>
+                  <Button data-kind="plain" onPress={() => setEditing(policy)}>
+                    {policy.ending === '*' ? 'all other endings' : `.${policy.ending}`}
+                  </Button>
+                </td>
+                <td className="figure">{policy.lateDays}</td>
+                <td className="figure">{policy.redemptionDays}</td>
+                <td className="figure">{policy.restoringDays}</td>
+                <td className="figure">{policy.deletingDays}</td>
+                <td className="figure">{policy.refundableDays}</td>
+                <td>
+                  {policy.terms.renew.least} to {policy.terms.renew.greatest}
+                  {policy.terms.renew.step > 1 && ` by ${policy.terms.renew.step}`}, {policy.ceilingYears}{' '}
+                  ahead
+                </td>
+                <td className="figure">{policy.transferYears}</td>
+                <td>{policy.yearlyFee ? 'added' : 'none'}</td>
+                <td>
+                  {policy.source}, {formatDay(policy.sourceDate)}
+                  {!policy.verified && <span className="caution"> unverified</span>}
+                  {policy.sourceNote && <div className="soft">{policy.sourceNote}</div>}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </Ruled>
+      </Wide>
+      <Actions>
+        <Button onPress={() => setEditing('new')}>Add an ending</Button>
+      </Actions>
+      <Fees fees={fees} onSaved={refresh} />
+      <Dialog
+        title={
+          editing === 'new'
+            ? 'A policy of its own'
+            : editing
+              ? `Policy of ${editing.ending === '*' ? 'all other endings' : `.${editing.ending}`}`
+              : ''
+        }
+        isOpen={editing !== null}
+        onClose={() => setEditing(null)}
+      >
+        {editing && generic && (
+          <PolicyForm
+            policy={
+              editing === 'new'
+                ? { ...generic, ending: '', verified: false, source: 'memory', sourceNote: '' }
+                : editing
+            }
+            onSaved={refresh}
+          />
+        )}
+      </Dialog>
+    </Page>
+  );
+}
+
+const SOURCES: readonly RuleSource[] = ['standard', 'contract', 'common practice', 'memory'];
+const NUMBERS = [
+  ['lateDays', 'Late window, days'],
+  ['redemptionDays', 'Redemption, days'],
+  ['restoringDays', 'Restore report due, days'],
+  ['deletingDays', 'Deletion, days'],
+  ['refundableDays', 'Refundable, days'],
+  ['transferYears', 'Years a transfer adds'],
+  ['transferLockDays', 'Transfer lock, days'],
+  ['ceilingYears', 'Ceiling, years from now'],
+] as const;
+
+function PolicyForm({ policy, onSaved }: { policy: Policy; onSaved: () => Promise<void> }) {
+  const { style } = useLedger();
+  const [yearlyFee, setYearlyFee] = useState(policy.yearlyFee);
+  const [verified, setVerified] = useState(policy.verified);
+  const [source, setSource] = useState(policy.source);
+  const [refused, setRefused] = useState<Refusal | null>(null);
+  const problem = (field: string) => (refused?.field === field ? refused.message : null);
+  const { least, greatest, step } = policy.terms.renew;
+
+  const save = async (event: FormEvent<HTMLFormElement>) => {
+    event.preventDefault();
+    const form = Object.fromEntries(new FormData(event.currentTarget));
+    const answer = await savePolicyAction({ ...form, yearlyFee, verified, source });
+    setRefused(isRefusal(answer) ? answer : null);
+    if (!isRefusal(answer)) await onSaved();
+  };
+  return (
+    <form onSubmit={(event) => void save(event)}>
+      <Section>
+        <Fields>
+          <Field
+            name="ending"
+            label="Ending"
+            defaultValue={policy.ending}
+            isReadOnly={policy.ending !== ''}
+            problem={problem('ending')}
+          />
+          {NUMBERS.map(([key, label]) => (
+            <Field
+              key={key}
+              name={key}
+              label={label}
+              defaultValue={String(policy[key])}
+              inputMode="numeric"
+              problem={problem(key)}
+            />
+          ))}
+          <Field
+            name="leastYears"
+            label="Least term, years"
+            defaultValue={String(least)}
+            inputMode="numeric"
+            problem={problem('leastYears')}
+          />
+          <Field
+            name="greatestYears"
+            label="Greatest term, years"
+            defaultValue={String(greatest)}
+            inputMode="numeric"
+            problem={problem('greatestYears')}
+          />
+          <Field
+            name="stepYears"
+            label="In steps of, years"
+            defaultValue={String(step)}
+            inputMode="numeric"
+            problem={problem('stepYears')}
+          />
+          <Choice
+            label="Source"
+            value={source}
+            onChange={setSource}
+            options={SOURCES.map((value) => ({ value, text: value }))}
+          />
+          <Field name="sourceDate" label="As of" defaultValue={style.today} problem={problem('sourceDate')} />
+        </Fields>
+        <Field name="sourceNote" label="Where it stands" defaultValue={policy.sourceNote} />
+        <Check isSelected={yearlyFee} onChange={setYearlyFee}>
+          The yearly registry fee is added
+        </Check>
+        <Check isSelected={verified} onChange={setVerified}>
+          Verified with the registry
+        </Check>
+        {refused && !refused.field && <p className="caution">{refused.message}</p>}
+        <Actions>
+          <Button type="submit" data-kind="primary">
+            Save the policy
+          </Button>
+          {policy.ending !== '*' && policy.ending !== '' && (
+            <Button
+              onPress={async () => {
+                await removePolicyAction(policy.ending);
+                await onSaved();
+              }}
+            >
+              Use the generic one
+            </Button>
+          )}
+        </Actions>
+      </Section>
+    </form>
+  );
+}
+
+function Fees({ fees, onSaved }: { fees: readonly RegistryFee[]; onSaved: () => Promise<void> }) {
+  const { style } = useLedger();
+  const [from, setFrom] = useState<string>(style.today);
+  const [fee, setFee] = useState('');
+  const save = async () => {
+    const answer = await saveRegistryFeeAction(from, parseDecimal(fee, 'USD')?.minor ?? Number.NaN, 'USD');
+    if (isRefusal(answer)) report({ text: answer.message, problem: true });
+    else await onSaved();
+  };
+  return (
+    <Section>
+      <h2>Yearly registry fee</h2>
+      <Ruled>
+        <tbody>
+          {fees.map((row) => (
+            <tr key={`${row.from}${row.currency}`}>
+              <td>from {formatDay(row.from)}</td>
+              <td className="figure">{formatAmount(row)}</td>
+              <td className="soft">{row.source}</td>
+            </tr>
+          ))}
+        </tbody>
+      </Ruled>
+      <Fields>
+        <Field label="From" value={from} onChange={setFrom} />
+        <Field label="A year, USD" value={fee} onChange={setFee} inputMode="decimal" />
+      </Fields>
+      <Actions>
+        <Button onPress={() => void save()} isDisabled={fee.trim() === ''}>
+          Set the fee
+        </Button>
+      </Actions>
+    </Section>
+  );
+}

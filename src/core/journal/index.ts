@@ -1,0 +1,1 @@
+export { ENTRY_KINDS, type EntryKind, isReceived } from './entryKinds';

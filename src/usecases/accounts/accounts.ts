@@ -1,0 +1,85 @@
+import { isCurrency } from '@/core/money';
+import { isRefusal, type Refusal, refuse } from '@/core/refusal';
+import {
+  type AccountDraft,
+  type AccountRow,
+  deleteEmptyAccount,
+  insertAccount,
+  selectAccount,
+  selectAccounts,
+  updateAccount,
+} from '@/database/accounts';
+import { bumpRevision } from '@/database/ledger';
+import { transaction } from '@/database/pool';
+import type { Deps } from '../deps';
+import { readRequest } from '../validate';
+import { AccountForm } from './requests';
+
+export type { AccountRow } from '@/database/accounts';
+
+export function accounts(deps: Deps): Promise<AccountRow[]> {
+  return selectAccounts(deps.database);
+}
+
+export function account(deps: Deps, id: number): Promise<AccountRow | null> {
+  return selectAccount(deps.database, id);
+}
+
+/** Writes an account's rules, means and balance; makes a new account when `id` is `null`. Answers its number. */
+export async function saveAccount(deps: Deps, id: number | null, input: unknown): Promise<number | Refusal> {
+  const form = await readRequest(AccountForm, input);
+  if (isRefusal(form)) return form;
+  const label = form.label.trim();
+  if (label === '') return refuse('label-empty', 'Give the account a label.', 'label');
+  if (!isCurrency(form.currency))
+    return refuse('currency-unknown', `${form.currency} is not a currency code of ISO 4217.`, 'currency');
+  const same = (await selectAccounts(deps.database)).find(
+    (other) => other.label.toLowerCase() === label.toLowerCase(),
+  );
+  if (same && same.id !== id)
+    return refuse('label-taken', `There is an account ${same.label} already. Choose another label.`, 'label');
+  const before = id === null ? null : await selectAccount(deps.database, id);
+  if (id !== null && !before)
+    return refuse('account-unknown', 'That account is no longer there. Load the page again.');
+  const balanceMinor = form.balanceMinor ?? null;
+  const at = deps.clock();
+  const draft: AccountDraft = {
+    label,
+    registrar: form.registrar?.trim() || label,
+    currency: form.currency,
+    leadDays: form.leadDays,
+    lateDays: form.lateDays,
+    lateFeeMinor: form.lateFeeMinor ?? 0,
+    auctionDay: form.auctionDay ?? null,
+    yearsPerCharge: form.yearsPerCharge,
+    retryDays: form.retryDays ?? [],
+    refunds: form.refunds ?? false,
+    balanceMinor,
+    balanceAt: balanceMinor === null ? null : before?.balanceMinor === balanceMinor ? before.balanceAt : at,
+    rulesKnown: true,
+    notes: form.notes ?? '',
+    means: form.means.map((means) => ({
+      kind: means.kind,
+      label: means.label.trim() || means.kind,
+      endsMonth: means.kind === 'card' ? (means.endsMonth ?? null) : null,
+    })),
+  };
+  return transaction(deps.database, async (tx) => {
+    await bumpRevision(tx);
+    if (id === null) return insertAccount(tx, draft, at);
+    await updateAccount(tx, id, draft);
+    return id;
+  });
+}
+
+/** Removes an account that holds no name. */
+export async function removeAccount(deps: Deps, id: number): Promise<true | Refusal> {
+  return transaction(deps.database, async (tx) => {
+    await bumpRevision(tx);
+    if (await deleteEmptyAccount(tx, id)) return true;
+    return refuse(
+      'account-holds-names',
+      'This account still holds names. Move them to another account first.',
+    );
+  });
+}

@@ -1,0 +1,105 @@
+import { isCurrency } from '@/core/money';
+import { parseDomainName } from '@/core/names';
+import type { Price } from '@/core/pricing';
+import { isRefusal, type Refusal, refuse } from '@/core/refusal';
+import { dayOf, parseDay } from '@/core/time';
+import { selectAccount } from '@/database/accounts';
+import { bumpRevision } from '@/database/ledger';
+import { selectNameIds } from '@/database/names';
+import { transaction } from '@/database/pool';
+import { deletePrice, type PriceRow, selectPriceRows, upsertPrices } from '@/database/prices';
+import { decodeText } from '@/formats/csv/decodeText';
+import { readPriceList } from '@/formats/prices/readPriceList';
+import type { Deps } from '../deps';
+import { readRequest } from '../validate';
+import { PriceForm } from './requests';
+
+export type { PriceRow } from '@/database/prices';
+
+/** The price book of one account, or of all. */
+export function priceRows(deps: Deps, accountId: number | null = null): Promise<PriceRow[]> {
+  return selectPriceRows(deps.database, accountId);
+}
+
+/** Writes one price, by ending or as a name's own. A row for the same day is replaced. */
+export async function savePrice(deps: Deps, input: unknown): Promise<true | Refusal> {
+  const form = await readRequest(PriceForm, input);
+  if (isRefusal(form)) return form;
+  if (!isCurrency(form.currency))
+    return refuse('currency-unknown', `${form.currency} is not a currency code of ISO 4217.`, 'currency');
+  if (!parseDay(form.from)) return refuse('date-does-not-exist', 'Write the day like 2027-05-13.', 'from');
+  const of = await pricedAs(deps, form);
+  if (isRefusal(of)) return of;
+  const { accountId, action, currency, yearMinor, from } = form;
+  const price: Price = {
+    ...of,
+    accountId,
+    action,
+    currency,
+    yearMinor,
+    termTotals: form.termTotals
+      ? Object.fromEntries(
+          form.termTotals.split(',').map((pair) => pair.split(':').map(Number) as [number, number]),
+        )
+      : null,
+    firstYearMinor: form.firstYearMinor ?? null,
+    firstYearCondition: form.firstYearMinor === undefined ? null : (form.firstYearCondition ?? 'any term'),
+    feeIncluded: form.feeIncluded ?? false,
+    from,
+    origin: 'by hand',
+  };
+  await writePrices(deps, [price]);
+  return true;
+}
+
+async function pricedAs(
+  deps: Deps,
+  form: PriceForm,
+): Promise<{ nameId: number | null; ending: string } | Refusal> {
+  if (form.name) {
+    const name = parseDomainName(form.name, { allowPrivateEndings: true });
+    if (isRefusal(name)) return { ...name, field: 'name' };
+    const nameId = (await selectNameIds(deps.database, [name.ascii])).get(name.ascii);
+    if (nameId === undefined)
+      return refuse('name-not-in-ledger', `${name.unicode} is not in the ledger. Add it first.`, 'name');
+    return { nameId, ending: name.ending };
+  }
+  const ending = form.ending?.trim().toLowerCase().replace(/^\./, '') ?? '';
+  const probe = parseDomainName(`seaholly.${ending}`);
+  if (isRefusal(probe)) return refuse('ending-unknown', 'Write an ending like com or co.uk.', 'ending');
+  return { nameId: null, ending: probe.ending };
+}
+
+/** Brings in a price list from CSV. All of it is written, or nothing; the first row that cannot be read says why. */
+export async function importPrices(
+  deps: Deps,
+  accountId: number,
+  content: Uint8Array,
+): Promise<number | Refusal> {
+  const account = await selectAccount(deps.database, accountId);
+  if (!account) return refuse('account-unknown', 'That account is no longer there. Load the page again.');
+  const read = readPriceList(decodeText(content).text, {
+    currency: account.currency,
+    from: dayOf(deps.clock()),
+  });
+  if (isRefusal(read)) return read;
+  await writePrices(
+    deps,
+    read.map((price) => ({ ...price, accountId, nameId: null, origin: 'list' })),
+  );
+  return read.length;
+}
+
+export async function removePrice(deps: Deps, id: number): Promise<void> {
+  await transaction(deps.database, async (tx) => {
+    await bumpRevision(tx);
+    await deletePrice(tx, id);
+  });
+}
+
+async function writePrices(deps: Deps, prices: readonly Price[]): Promise<void> {
+  await transaction(deps.database, async (tx) => {
+    await bumpRevision(tx);
+    await upsertPrices(tx, prices);
+  });
+}

@@ -1,0 +1,169 @@
+import { Type } from 'class-transformer';
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsOptional,
+  IsString,
+  Matches,
+  Max,
+  MaxLength,
+  Min,
+  ValidateNested,
+} from 'class-validator';
+import { MEANS_KINDS, type MeansKind } from '@/core/funding';
+import { GREATEST_MINOR } from '@/core/money';
+import { type FirstYearCondition, PRICE_ACTIONS, type PriceAction } from '@/core/pricing';
+import type { Day } from '@/core/time';
+
+export class MeansForm {
+  @IsIn(MEANS_KINDS, { message: 'Choose balance, card, wallet or bank.' })
+  kind!: MeansKind;
+
+  @IsString()
+  @MaxLength(60)
+  label!: string;
+
+  @IsOptional()
+  @Matches(/^\d{4}-(0[1-9]|1[0-2])$/, { message: 'Write the month a card ends like 2027-05.' })
+  endsMonth?: string;
+}
+
+/** An account as Setup writes it. */
+export class AccountForm {
+  @IsString()
+  @MaxLength(60, { message: 'A label has 60 letters at most.' })
+  label!: string;
+
+  @IsOptional()
+  @IsString()
+  @MaxLength(100)
+  registrar?: string;
+
+  @Matches(/^[A-Z]{3}$/, { message: 'Write a currency code like USD.' })
+  currency!: string;
+
+  @Type(() => Number)
+  @IsInt()
+  @Min(0)
+  @Max(90, { message: 'An account charges 0 to 90 days before the end.' })
+  leadDays!: number;
+
+  @Type(() => Number)
+  @IsInt()
+  @Min(0)
+  @Max(400, { message: 'A late window has 0 to 400 days.' })
+  lateDays!: number;
+
+  @IsOptional()
+  @Type(() => Number)
+  @IsInt()
+  @Min(0, { message: 'Write the late fee without a sign.' })
+  @Max(GREATEST_MINOR, { message: 'That is more than a late fee can be. Check it.' })
+  lateFeeMinor?: number;
+
+  @IsOptional()
+  @Type(() => Number)
+  @IsInt()
+  @Min(0)
+  @Max(400)
+  auctionDay?: number;
+
+  @Type(() => Number)
+  @IsInt()
+  @Min(1)
+  @Max(10, { message: 'One charge buys 1 to 10 years.' })
+  yearsPerCharge!: number;
+
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(20)
+  @IsInt({ each: true, message: 'Write days as whole numbers, like 3, 1.' })
+  @Min(0, { each: true })
+  @Max(90, { each: true })
+  retryDays?: number[];
+
+  @IsOptional()
+  @IsBoolean()
+  refunds?: boolean;
+
+  @IsOptional()
+  @Type(() => Number)
+  @IsInt()
+  @Min(-GREATEST_MINOR)
+  @Max(GREATEST_MINOR, { message: 'That is more than a balance can be. Check it.' })
+  balanceMinor?: number;
+
+  @IsArray()
+  @ArrayMaxSize(20)
+  @ValidateNested({ each: true })
+  @Type(() => MeansForm)
+  means!: MeansForm[];
+
+  @IsOptional()
+  @IsString()
+  @MaxLength(4000)
+  notes?: string;
+}
+
+export const FIRST_YEAR_CONDITIONS: readonly FirstYearCondition[] = [
+  'any term',
+  'one year only',
+  'three years only',
+  'new customers',
+];
+
+/** One row of a price book as Setup writes it. A name makes it that name's own price. */
+export class PriceForm {
+  @Type(() => Number)
+  @IsInt()
+  accountId!: number;
+
+  @IsOptional()
+  @IsString()
+  @MaxLength(253)
+  name?: string;
+
+  @IsOptional()
+  @IsString()
+  @MaxLength(253)
+  ending?: string;
+
+  @IsIn(PRICE_ACTIONS, { message: `Choose one of ${PRICE_ACTIONS.join(', ')}.` })
+  action!: PriceAction;
+
+  @Matches(/^[A-Z]{3}$/, { message: 'Write a currency code like USD.' })
+  currency!: string;
+
+  @Type(() => Number)
+  @IsInt()
+  @Min(0, { message: 'Write the price without a sign.' })
+  @Max(GREATEST_MINOR, { message: 'That is more than a year of a name can cost. Check it.' })
+  yearMinor!: number;
+
+  @IsOptional()
+  @Type(() => Number)
+  @IsInt()
+  @Min(0)
+  @Max(GREATEST_MINOR)
+  firstYearMinor?: number;
+
+  @IsOptional()
+  @IsIn(FIRST_YEAR_CONDITIONS)
+  firstYearCondition?: FirstYearCondition;
+
+  @IsOptional()
+  @Matches(/^(\d{1,2}:\d{1,15})(,\d{1,2}:\d{1,15})*$/, {
+    message: 'Write totals for terms like 2: 19.90, 3: 27.',
+  })
+  termTotals?: string;
+
+  @IsOptional()
+  @IsBoolean()
+  feeIncluded?: boolean;
+
+  @Matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'Write the day like 2027-05-13.' })
+  from!: Day;
+}

@@ -1,0 +1,57 @@
+import { type LedgerRow, rowsOn } from '@/core/ledger';
+import { formatAmount } from '@/core/money';
+import type { PriceStep } from '@/core/pricing';
+import { type Day, dayIn, dayOf, formatDay, untilDay } from '@/core/time';
+import { selectSettings } from '@/database/settings';
+import { type CalendarDeadline, writeCalendar } from '@/formats/calendar/writeCalendar';
+import type { Deps } from '../deps';
+import { projectedLedger } from '../names/ledger';
+
+/** The price steps of every name that is not being let go, as an iCalendar file with the user's alarms. */
+export async function priceStepCalendar(deps: Deps): Promise<string> {
+  const [projection, settings] = await Promise.all([projectedLedger(deps), selectSettings(deps.database)]);
+  const read = rowsOn(projection, projection.asOf);
+  const deadlines = projection.names.flatMap((name, place) =>
+    name.purpose === 'let go' ? [] : (deadlineOf(read(place), settings.zone) ?? []),
+  );
+  return writeCalendar(deadlines, settings.alarmDays, projection.asOf);
+}
+
+function deadlineOf(row: LedgerRow, zone: string): CalendarDeadline | null {
+  const { step, termEnd, name } = row;
+  if (!step || !termEnd) return null;
+  const day = step.kind === 'charge' ? dayIn(step.at, zone) : untilDay(step.at, zone);
+  return {
+    key: `${name.ascii}-${step.kind.replace(' ', '-')}-${dayOf(termEnd.at)}`,
+    day,
+    summary: `${name.unicode}: ${summaryOf(step)}`,
+    description: `${whatHappens(step, day)} The term ends ${formatDay(dayIn(termEnd.at, termEnd.precision === 'day' ? 'UTC' : zone))}.`,
+    category: step.kind,
+  };
+}
+
+function summaryOf(step: PriceStep): string {
+  const before = step.before ? ` ${formatAmount(step.before)}` : '';
+  switch (step.kind) {
+    case 'charge':
+      return `charged${before}`;
+    case 'late fee':
+      return `last day without the late fee,${before}`;
+    case 'restore':
+      return step.before ? `last day to renew for${before}` : 'restore report due';
+    case 'auction':
+      return `last day before it is auctioned away,${before}`;
+    case 'lost':
+      return `last day to keep it,${before}`;
+  }
+}
+
+function whatHappens(step: PriceStep, day: Day): string {
+  if (step.kind === 'charge') return `Auto-renew charges it on ${formatDay(day)} if the money is there.`;
+  const after = step.after
+    ? `it costs ${formatAmount(step.after)}`
+    : step.kind === 'restore'
+      ? 'it costs more'
+      : 'it is lost';
+  return `After ${formatDay(day)} ${after}.`;
+}

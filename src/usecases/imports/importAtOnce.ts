@@ -1,0 +1,93 @@
+import { isRefusal, type Refusal, refuse } from '@/core/refusal';
+import type { ImportOptions } from '@/database/imports';
+import type { DateOrder } from '@/formats/csv/dateCells';
+import { openQuestions } from '@/formats/portfolio/columns';
+import type { Deps } from '../deps';
+import { dropImport, importRows, importSummary } from './preview';
+import { beginImport, readImport } from './readImport';
+import { writeImport } from './writeImport';
+
+export interface WholeImport {
+  readonly content: Uint8Array;
+  readonly account: string | null;
+  /** `day` or `month`: what stands first in dates that leave it open. */
+  readonly dateOrder: string | null;
+  readonly fullList: boolean;
+  readonly allowPrivateEndings: boolean;
+  readonly dryRun: boolean;
+}
+
+/** What came of an import that nobody previewed. */
+export interface ImportResult {
+  readonly new: number;
+  readonly changed: number;
+  readonly unchanged: number;
+  readonly missing: number;
+  readonly refused: readonly {
+    readonly line: number;
+    readonly input: string;
+    readonly code: string;
+    readonly message: string;
+  }[];
+}
+
+/** Reads and writes a list in one go, for other programs: every row that can be taken is taken, the rest are told. */
+export async function importAtOnce(deps: Deps, request: WholeImport): Promise<ImportResult | Refusal> {
+  if (request.dateOrder !== null && request.dateOrder !== 'day' && request.dateOrder !== 'month') {
+    return refuse('query-invalid', 'dateOrder is day or month.', 'dateOrder');
+  }
+  const begun = await beginImport(deps, {
+    content: request.content,
+    source: 'another program',
+    accountLabel: request.account,
+  });
+  if (isRefusal(begun)) return begun;
+  const options = optionsOf(begun.options, request);
+  const open = openQuestions(options.mapping)[0];
+  const read = open
+    ? refuse(
+        'dates-ambiguous',
+        `The dates under “${open.heading}” can be read two ways. Send dateOrder=day or dateOrder=month.`,
+        'dateOrder',
+      )
+    : await readImport(deps, begun.id, options);
+  if (isRefusal(read)) {
+    await dropImport(deps, begun.id);
+    return read;
+  }
+  const summary = await importSummary(deps, begun.id);
+  if (isRefusal(summary)) return summary;
+  const refused = await importRows(deps, begun.id, 'refused', null, 0);
+  if (request.dryRun) await dropImport(deps, begun.id);
+  else {
+    const written = await writeImport(deps, begun.id);
+    if (isRefusal(written)) return written;
+  }
+  const { counts } = summary;
+  return {
+    new: counts.new.rows,
+    changed: counts.changed.rows,
+    unchanged: counts.unchanged.rows,
+    missing: counts.missing.rows,
+    refused: refused.map(({ line, input, code, message }) => ({
+      line,
+      input: (JSON.parse(input) as string[]).join(','),
+      code: code ?? '',
+      message: message ?? '',
+    })),
+  };
+}
+
+function optionsOf(proposed: ImportOptions, request: WholeImport): ImportOptions {
+  const order: DateOrder | null =
+    request.dateOrder === 'day' ? 'day first' : request.dateOrder === 'month' ? 'month first' : null;
+  const columns = proposed.mapping.columns.map((column) =>
+    order && column.order === null ? { ...column, order } : column,
+  );
+  return {
+    ...proposed,
+    mapping: { ...proposed.mapping, columns },
+    fullList: request.fullList,
+    allowPrivateEndings: request.allowPrivateEndings,
+  };
+}

@@ -1,0 +1,94 @@
+import type { LedgerRow } from '@/core/ledger';
+import { type Amount, formatDecimal } from '@/core/money';
+import { isRefusal, type Refusal } from '@/core/refusal';
+import { daysBetween, formatInstant, formatTermEnd, type Instant } from '@/core/time';
+import { writeTable } from '@/formats/csv/writeTable';
+import type { Deps } from '../deps';
+import { arrangeLedger } from './list';
+import { accountLabels, nameDocument } from './nameDocument';
+
+const money = (amount: Amount | null) => (amount ? `${formatDecimal(amount)} ${amount.currency}` : '');
+const moneys = (amounts: readonly Amount[]) => amounts.map(money).join(' + ');
+const day = (instant: Instant | null) => (instant === null ? '' : formatInstant(instant));
+const yesNo = (value: boolean | null) => (value === null ? '' : value ? 'yes' : 'no');
+
+interface ExportContext {
+  readonly asOf: Instant;
+  readonly account: (id: number) => string;
+}
+
+/** How each column of the ledger is written as CSV. The headings are ones that an import reads back. */
+const COLUMNS: Readonly<
+  Record<
+    string,
+    { readonly heading: string; readonly cell: (row: LedgerRow, context: ExportContext) => string }
+  >
+> = {
+  name: { heading: 'Name', cell: ({ name }) => name.ascii },
+  account: { heading: 'Account', cell: ({ name }, { account }) => account(name.accountId) },
+  termEnd: { heading: 'Term ends', cell: ({ termEnd }) => (termEnd ? formatTermEnd(termEnd) : '') },
+  days: {
+    heading: 'Days',
+    cell: ({ termEnd }, { asOf }) => (termEnd ? String(daysBetween(asOf, termEnd.at)) : ''),
+  },
+  auto: { heading: 'Auto-renew', cell: ({ setting }) => setting },
+  outlook: { heading: 'If nothing is done', cell: ({ outlook }) => outlookCell(outlook) },
+  cost: {
+    heading: 'Cost now, then',
+    cell: ({ step }) =>
+      step
+        ? [money(step.before), step.kind === 'charge' ? '' : money(step.after) || 'lost']
+            .filter(Boolean)
+            .join(' > ')
+        : '',
+  },
+  asking: { heading: 'Asking', cell: ({ name }) => money(name.asking) },
+  phase: { heading: 'Phase', cell: ({ phase }) => phase ?? '' },
+  ending: { heading: 'Ending', cell: ({ name }) => name.ending },
+  registered: {
+    heading: 'Registered',
+    cell: ({ name }) => (name.registered ? formatTermEnd(name.registered) : ''),
+  },
+  spent: { heading: 'Spent so far', cell: ({ name }) => moneys(name.spent) },
+  perYear: { heading: 'Renewal price', cell: ({ costs }) => money(costs.perYear) },
+  purpose: { heading: 'Purpose', cell: ({ name }) => name.purpose },
+  tags: { heading: 'Tags', cell: ({ name }) => name.tags.join(', ') },
+  lock: { heading: 'Lock', cell: ({ name }) => yesNo(name.lock) },
+  privacy: { heading: 'Privacy', cell: ({ name }) => yesNo(name.privacy) },
+  notes: { heading: 'Notes', cell: ({ name }) => name.notes },
+  checked: { heading: 'Last checked', cell: ({ name }) => day(name.checkedAt) },
+};
+
+const EVERY_COLUMN = Object.keys(COLUMNS);
+
+function outlookCell(outlook: LedgerRow['outlook']): string {
+  if (outlook.kind === 'charged' || outlook.kind === 'charge fails')
+    return `${outlook.kind} ${formatInstant(outlook.charge.at)}`;
+  if (outlook.kind === 'lapses') return `lapses ${formatTermEnd(outlook.end)}`;
+  return 'at' in outlook ? `${outlook.kind} ${formatInstant(outlook.at)}` : outlook.kind;
+}
+
+/** Exactly the view on screen: its names, order, day and columns, as CSV with every formula cell defused. */
+export async function exportCsv(deps: Deps, query: URLSearchParams): Promise<string | Refusal> {
+  const arranged = await arrangeLedger(deps, query);
+  if (isRefusal(arranged)) return arranged;
+  const { rows, asOf, projection } = arranged;
+  const asked = (query.get('columns') ?? '').split(',').filter((id) => id in COLUMNS);
+  const columns = (asked.length > 0 ? asked : EVERY_COLUMN).flatMap((id) => COLUMNS[id] ?? []);
+  const context = { asOf, account: accountLabels(projection.index.rules) };
+  return writeTable(
+    columns.map((column) => column.heading),
+    rows.map((row) => columns.map((column) => column.cell(row, context))),
+  );
+}
+
+/** The view on screen as JSON, each name in full. */
+export async function exportJson(deps: Deps, query: URLSearchParams): Promise<string | Refusal> {
+  const arranged = await arrangeLedger(deps, query);
+  if (isRefusal(arranged)) return arranged;
+  const { rows, asOf, projection } = arranged;
+  return JSON.stringify({
+    asOf: formatInstant(asOf),
+    names: rows.map((row) => nameDocument(row, projection, asOf)),
+  });
+}

@@ -1,0 +1,137 @@
+import {
+  type LedgerRow,
+  type LedgerView,
+  LOOK_AHEAD_YEARS,
+  matcher,
+  type Projection,
+  rowsOn,
+  sortRows,
+  viewFromQuery,
+} from '@/core/ledger';
+import { isRefusal, type Refusal, refuse } from '@/core/refusal';
+import { addYears, type Instant, parseDay, parseInstant, startOfDay } from '@/core/time';
+import type { Deps } from '../deps';
+import { projectedLedger } from './ledger';
+import { accountLabels, type NameDocument, nameDocument } from './nameDocument';
+
+/** The most names one page holds. */
+export const LARGEST_PAGE = 1000;
+const USUAL_PAGE = 100;
+
+/** A view of the ledger on one day, in order. */
+export interface ArrangedLedger {
+  readonly projection: Projection;
+  readonly rows: readonly LedgerRow[];
+  readonly asOf: Instant;
+  readonly view: LedgerView;
+}
+
+/** Reads `asOf` from a query: an instant or a day, from today to two years ahead; today when it is not said. */
+export function asOfFrom(query: URLSearchParams, today: Instant): Instant | Refusal {
+  const text = query.get('asOf');
+  if (text === null || text === '') return today;
+  const day = parseDay(text);
+  const at = day ? startOfDay(day) : parseInstant(text);
+  if (at === null)
+    return refuse(
+      'query-invalid',
+      `asOf “${text.slice(0, 40)}” is not a day or an RFC 3339 instant.`,
+      'asOf',
+    );
+  if (at > addYears(today, LOOK_AHEAD_YEARS))
+    return refuse('query-invalid', 'asOf lies more than two years ahead.', 'asOf');
+  return at < today ? today : at;
+}
+
+/** Filters and sorts the ledger by the query of a URL, exactly as the screen does with the same query. */
+export async function arrangeLedger(deps: Deps, query: URLSearchParams): Promise<ArrangedLedger | Refusal> {
+  const asOf = asOfFrom(query, deps.clock());
+  if (isRefusal(asOf)) return asOf;
+  const projection = await projectedLedger(deps);
+  const view = viewFromQuery(withAccountLabels(query, projection));
+  const { rules } = projection.index;
+  const read = rowsOn(projection, asOf);
+  const rows = projection.names
+    .map((_, place) => read(place))
+    .filter(matcher(view, rules.homeCurrency, asOf));
+  return { projection, rows: sortRows(rows, view, accountLabels(rules)), asOf, view };
+}
+
+/** Accounts may be named by their label as well as by their number. */
+function withAccountLabels(query: URLSearchParams, projection: Projection): URLSearchParams {
+  const copy = new URLSearchParams(query);
+  const ids = query
+    .getAll('account')
+    .flatMap((value) => value.split(','))
+    .map((value) => {
+      const found = projection.index.rules.accounts.find(
+        (account) => account.label.toLowerCase() === value.toLowerCase(),
+      );
+      return String(found?.id ?? (/^\d+$/.test(value) ? value : 0));
+    });
+  copy.delete('account');
+  for (const id of ids) copy.append('account', id);
+  return copy;
+}
+
+export interface NamePage {
+  readonly names: readonly NameDocument[];
+  /** Where the next page begins, `null` after the last. */
+  readonly next: string | null;
+}
+
+/**
+ * One page of names. The cursor holds the name the page ended with and the day it was read on, so that paging neither
+ * skips nor repeats a name while others come and go; a cursor whose name is gone begins where it would have stood.
+ */
+export async function pageOfNames(deps: Deps, query: URLSearchParams): Promise<NamePage | Refusal> {
+  const limit = Number(query.get('limit') ?? USUAL_PAGE);
+  if (!Number.isInteger(limit) || limit < 1 || limit > LARGEST_PAGE)
+    return refuse('query-invalid', `limit is a whole number from 1 to ${LARGEST_PAGE}.`, 'limit');
+  const cursor = readCursor(query.get('cursor'));
+  if (isRefusal(cursor)) return cursor;
+  const copy = new URLSearchParams(query);
+  if (cursor) copy.set('asOf', cursor.asOf);
+  const arranged = await arrangeLedger(deps, copy);
+  if (isRefusal(arranged)) return arranged;
+  const { rows, projection, asOf, view } = arranged;
+  const start = cursor ? startAfter(rows, cursor, view, accountLabels(projection.index.rules)) : 0;
+  const page = rows.slice(start, start + limit);
+  const last = page.at(-1);
+  const next = last && start + limit < rows.length ? writeCursor(last, new Date(asOf).toISOString()) : null;
+  return { names: page.map((row) => nameDocument(row, projection, asOf)), next };
+}
+
+interface Cursor {
+  readonly asOf: string;
+  readonly name: string;
+}
+
+function writeCursor(row: LedgerRow, asOf: string): string {
+  return Buffer.from(JSON.stringify([asOf, row.name.ascii])).toString('base64url');
+}
+
+function readCursor(text: string | null): Cursor | null | Refusal {
+  if (text === null || text === '') return null;
+  try {
+    const [asOf, name] = JSON.parse(Buffer.from(text, 'base64url').toString('utf8')) as unknown[];
+    if (typeof asOf === 'string' && typeof name === 'string') return { asOf, name };
+  } catch {
+    // Falls through to the refusal below.
+  }
+  return refuse('query-invalid', 'This cursor was not given out here. Begin again without one.', 'cursor');
+}
+
+/** The place after the cursor's name; without the name, the place of the first one that sorts behind it by name. */
+function startAfter(
+  rows: readonly LedgerRow[],
+  cursor: Cursor,
+  view: LedgerView,
+  label: (id: number) => string,
+): number {
+  const at = rows.findIndex((row) => row.name.ascii === cursor.name);
+  if (at >= 0) return at + 1;
+  const byName = sortRows([...rows], { ...view, sort: 'name' }, label);
+  const next = byName.find((row) => row.name.ascii > cursor.name);
+  return next ? rows.indexOf(next) : rows.length;
+}

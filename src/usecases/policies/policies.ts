@@ -1,0 +1,123 @@
+import { Type } from 'class-transformer';
+import { IsBoolean, IsIn, IsInt, IsOptional, IsString, Matches, Max, MaxLength, Min } from 'class-validator';
+import type { Policy, RegistryFee, RuleSource } from '@/core/lifecycle';
+import { parseDomainName } from '@/core/names';
+import { isRefusal, type Refusal, refuse } from '@/core/refusal';
+import { type Day, parseDay } from '@/core/time';
+import { bumpRevision } from '@/database/ledger';
+import {
+  deletePolicy,
+  selectPolicies,
+  selectRegistryFees,
+  upsertPolicies,
+  upsertRegistryFees,
+} from '@/database/policies';
+import { transaction } from '@/database/pool';
+import type { Deps } from '../deps';
+import { readRequest } from '../validate';
+
+const SOURCES: readonly RuleSource[] = ['standard', 'contract', 'common practice', 'memory'];
+const PERIOD = { message: 'A period has 0 to 400 days.' };
+
+/** A policy as Setup writes it. Terms hold for registering and renewing. */
+export class PolicyForm {
+  @IsString() @MaxLength(253) ending!: string;
+  @Type(() => Number) @IsInt() @Min(0) @Max(400, PERIOD) lateDays!: number;
+  @Type(() => Number) @IsInt() @Min(0) @Max(400, PERIOD) redemptionDays!: number;
+  @Type(() => Number)
+  @IsInt()
+  @Min(0)
+  @Max(60, { message: 'A restore report is due within 60 days at the most.' })
+  restoringDays!: number;
+  @Type(() => Number)
+  @IsInt()
+  @Min(0)
+  @Max(60, { message: 'Deletion takes 60 days at the most.' })
+  deletingDays!: number;
+  @Type(() => Number)
+  @IsInt()
+  @Min(0)
+  @Max(60, { message: 'A refund lasts 60 days at the most.' })
+  refundableDays!: number;
+  @Type(() => Number)
+  @IsInt()
+  @Min(1)
+  @Max(10, { message: 'The least term has 1 to 10 years.' })
+  leastYears!: number;
+  @Type(() => Number)
+  @IsInt()
+  @Min(1)
+  @Max(100, { message: 'The greatest term has 1 to 100 years.' })
+  greatestYears!: number;
+  @Type(() => Number)
+  @IsInt()
+  @Min(1)
+  @Max(10, { message: 'Terms go in steps of 1 to 10 years.' })
+  stepYears!: number;
+  @Type(() => Number) @IsInt() @Min(0) @Max(10) transferYears!: number;
+  @Type(() => Number) @IsInt() @Min(0) @Max(400, PERIOD) transferLockDays!: number;
+  @Type(() => Number) @IsInt() @Min(1) @Max(100) ceilingYears!: number;
+  @IsBoolean() yearlyFee!: boolean;
+  @IsIn(SOURCES) source!: RuleSource;
+  @IsOptional() @IsString() @MaxLength(400) sourceNote?: string;
+  @Matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'Write the day like 2027-05-13.' }) sourceDate!: Day;
+  @IsBoolean() verified!: boolean;
+}
+
+export async function policies(deps: Deps): Promise<{ policies: Policy[]; fees: RegistryFee[] }> {
+  const [rows, fees] = await Promise.all([selectPolicies(deps.database), selectRegistryFees(deps.database)]);
+  return { policies: rows, fees };
+}
+
+/** Writes the policy of an ending; `*` is the rule for every ending without one of its own. */
+export async function savePolicy(deps: Deps, input: unknown): Promise<true | Refusal> {
+  const form = await readRequest(PolicyForm, input);
+  if (isRefusal(form)) return form;
+  const ending = form.ending.trim().toLowerCase().replace(/^\./, '');
+  const probe = ending === '*' ? { ending } : parseDomainName(`seaholly.${ending}`);
+  if (isRefusal(probe)) return refuse('ending-unknown', 'Write an ending like com or co.uk.', 'ending');
+  if (!parseDay(form.sourceDate))
+    return refuse('date-does-not-exist', 'Write the day like 2027-05-13.', 'sourceDate');
+  if (form.greatestYears < form.leastYears)
+    return refuse('terms-reversed', 'The greatest term is shorter than the least.', 'greatestYears');
+  const { leastYears: least, greatestYears: greatest, stepYears: step, sourceNote = '', ...rest } = form;
+  const one = { least: 1, greatest: 1, step: 1 };
+  const terms = {
+    register: { least, greatest, step },
+    renew: { least, greatest, step },
+    transfer: one,
+    restore: one,
+  };
+  await write(deps, (tx) => upsertPolicies(tx, [{ ...rest, ending: probe.ending, terms, sourceNote }]));
+  return true;
+}
+
+/** Removes an ending's own policy: the generic rule serves it from then on. */
+export async function removePolicy(deps: Deps, ending: string): Promise<void> {
+  await write(deps, (tx) => deletePolicy(tx, ending));
+}
+
+/** Writes the yearly registry fee in force from a day on. */
+export async function saveRegistryFee(
+  deps: Deps,
+  from: string,
+  minor: number,
+  currency: string,
+): Promise<true | Refusal> {
+  const day = parseDay(from);
+  if (!day) return refuse('date-does-not-exist', 'Write the day like 2027-05-13.', 'from');
+  if (!Number.isInteger(minor) || minor < 0 || minor > 100_000)
+    return refuse('fee-invalid', 'Write the fee like 0.20.', 'minor');
+  await write(deps, (tx) => upsertRegistryFees(tx, [{ from: day, minor, currency, source: 'memory' }]));
+  return true;
+}
+
+async function write(
+  deps: Deps,
+  work: (tx: Parameters<typeof bumpRevision>[0]) => Promise<void>,
+): Promise<void> {
+  await transaction(deps.database, async (tx) => {
+    await bumpRevision(tx);
+    await work(tx);
+  });
+}

@@ -1,0 +1,194 @@
+import { writeFileSync } from 'node:fs';
+import AxeBuilder from '@axe-core/webdriverjs';
+import { Browser, Builder, By, Key, logging, type WebDriver, type WebElement } from 'selenium-webdriver';
+import { Options, ServiceBuilder } from 'selenium-webdriver/chrome.js';
+
+const FLAGS = [
+  '--headless=new',
+  '--no-sandbox',
+  '--disable-dev-shm-usage',
+  '--disable-gpu',
+  '--hide-scrollbars',
+  '--force-device-scale-factor=1',
+  '--window-size=1280,960',
+  '--lang=en-GB',
+  '--no-first-run',
+  '--no-default-browser-check',
+  '--disable-extensions',
+  '--disable-sync',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-default-apps',
+  '--metrics-recording-only',
+  '--no-pings',
+  '--disable-features=Translate,OptimizationHints,MediaRouter,AutofillServerCommunication',
+  '--host-resolver-rules=MAP * ~NOTFOUND , EXCLUDE 127.0.0.1 , EXCLUDE localhost',
+  '--password-store=basic',
+  '--use-mock-keychain',
+];
+
+/** A person at a browser: what they press, type and see. */
+export interface Visitor {
+  readonly driver: WebDriver;
+  go(path: string): Promise<void>;
+  /** The element that holds this text, once it is there. */
+  see(text: string): Promise<WebElement>;
+  /** Clicks what holds this text. */
+  click(text: string): Promise<void>;
+  /** Presses the button, link or labelled control of this name. */
+  press(name: string): Promise<void>;
+  /** The text field with this label. */
+  field(label: string): Promise<WebElement>;
+  fill(label: string, text: string): Promise<void>;
+  /** Chooses one option of a labelled choice. */
+  choose(label: string, option: string): Promise<void>;
+  keys(...keys: string[]): Promise<void>;
+  /** Waits until the text is gone. */
+  gone(text: string): Promise<void>;
+  text(css: string): Promise<string>;
+  picture(file: string): Promise<void>;
+  /** Accessibility findings on the page as it is, one line each. */
+  axe(): Promise<string[]>;
+  /** Errors that the console has told of since last asked. */
+  consoleErrors(): Promise<string[]>;
+  close(): Promise<void>;
+}
+
+const WAIT_MS = 15_000;
+const quoted = (text: string) => (text.includes('"') ? `'${text}'` : `"${text}"`);
+
+/** Opens a headless browser of exactly `width` by `height` on the application at `url`. */
+export async function openBrowser(url: string, width = 1280, height = 800): Promise<Visitor> {
+  const options = new Options();
+  options.setBinaryPath('/usr/bin/chromium');
+  options.addArguments(...FLAGS);
+  const preferences = new logging.Preferences();
+  preferences.setLevel(logging.Type.BROWSER, logging.Level.ALL);
+  options.setLoggingPrefs(preferences);
+  const driver = await new Builder()
+    .forBrowser(Browser.CHROME)
+    .setChromeOptions(options)
+    .setChromeService(new ServiceBuilder('/usr/bin/chromedriver'))
+    .build();
+  await driver.manage().setTimeouts({ implicit: 0, pageLoad: 30_000, script: 60_000 });
+  const chromium = driver as unknown as {
+    sendDevToolsCommand(command: string, parameters: object): Promise<void>;
+  };
+  await chromium.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', {
+    width,
+    height,
+    deviceScaleFactor: 1,
+    mobile: false,
+  });
+
+  /** The first element at `xpath` that is shown; found anew each time, since the page may be drawing itself again. */
+  const visible = async (xpath: string): Promise<WebElement> => {
+    const found = await driver.wait(
+      async () => {
+        for (const element of await driver.findElements(By.xpath(xpath))) {
+          if (await element.isDisplayed().catch(() => false)) return element;
+        }
+        return null;
+      },
+      WAIT_MS,
+      `not shown: ${xpath}`,
+    );
+    return found as WebElement;
+  };
+  const pressable = (name: string) => {
+    const is = `(normalize-space(.)=${quoted(name)} or @aria-label=${quoted(name)})`;
+    return `//*[(self::button or self::a or @role='menuitem' or @role='option' or @role='checkbox' or self::label) and ${is}][not(@data-disabled)]`;
+  };
+
+  const holding = (text: string) =>
+    `//*[contains(normalize-space(.), ${quoted(text)})][not(.//*[contains(normalize-space(.), ${quoted(text)})])][not(self::script)]`;
+  /** Finds anew and clicks until it takes: the page may be drawing itself again. */
+  const clickOn = async (xpath: string, what: string) => {
+    await driver.wait(
+      async () => {
+        const [element] = await driver.findElements(By.xpath(xpath));
+        return element
+          ? element.click().then(
+              () => true,
+              () => false,
+            )
+          : false;
+      },
+      WAIT_MS,
+      `cannot click ${what}`,
+    );
+  };
+
+  const visitor: Visitor = {
+    driver,
+    go: async (path) => {
+      await driver.get(url + path);
+    },
+    see: (text) => visible(holding(text)),
+    click: (text) => clickOn(holding(text), text),
+    press: (name) => clickOn(pressable(name), name),
+    field: (label) =>
+      visible(
+        `//*[(self::input or self::textarea or self::select) and (@aria-label=${quoted(label)} or @id=//label[normalize-space(.)=${quoted(label)}]/@for or @aria-labelledby=//*[normalize-space(.)=${quoted(label)}]/@id)]`,
+      ),
+    fill: async (label, text) => {
+      await driver.wait(
+        () =>
+          visitor
+            .field(label)
+            .then((field) => field.sendKeys(Key.chord(Key.CONTROL, 'a'), Key.BACK_SPACE, text))
+            .then(
+              () => true,
+              () => false,
+            ),
+        WAIT_MS,
+        `cannot fill ${label}`,
+      );
+    },
+    choose: async (label, option) => {
+      const button = await visible(
+        `//button[contains(concat(' ', @aria-labelledby, ' '), concat(' ', (//*[normalize-space(.)=${quoted(label)}]/@id)[1], ' ')) or starts-with(@aria-label, ${quoted(label)}) or ancestor::*[@aria-label=${quoted(label)}]]`,
+      );
+      await button.click();
+      await (await visible(`//*[@role='option' and normalize-space(.)=${quoted(option)}]`)).click();
+    },
+    keys: async (...keys) => {
+      await driver
+        .switchTo()
+        .activeElement()
+        .sendKeys(...keys);
+    },
+    gone: async (text) => {
+      await driver.wait(
+        async () =>
+          (
+            await driver.findElements(
+              By.xpath(`//*[contains(normalize-space(.), ${quoted(text)})][not(self::script)][not(.//*)]`),
+            )
+          ).length === 0,
+        WAIT_MS,
+        `still there: ${text}`,
+      );
+    },
+    text: async (css) => (await driver.findElement(By.css(css))).getText(),
+    picture: async (file) => writeFileSync(file, Buffer.from(await driver.takeScreenshot(), 'base64')),
+    axe: async () => {
+      const { violations } = await new AxeBuilder(driver).analyze();
+      return violations.map(
+        (v) =>
+          `${v.id}: ${v.help} (${v.nodes
+            .map((node) => node.target.join(' '))
+            .slice(0, 3)
+            .join('; ')})`,
+      );
+    },
+    consoleErrors: async () => {
+      const entries = await driver.manage().logs().get(logging.Type.BROWSER);
+      return entries
+        .filter((entry) => entry.level.value >= logging.Level.WARNING.value)
+        .map((entry) => entry.message);
+    },
+    close: () => driver.quit(),
+  };
+  return visitor;
+}

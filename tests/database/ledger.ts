@@ -1,0 +1,45 @@
+import pino from 'pino';
+import { inject } from 'vitest';
+import { type Instant, instant } from '@/core/time';
+import { type Database, openDatabase } from '@/database/pool';
+import type { Deps } from '@/usecases/deps';
+import { prepareLedger } from '@/usecases/prepare';
+import { databaseAt, runAdmin, TEMPLATE } from './postgres';
+
+/** The day on which every test takes place, unless it says otherwise. */
+export const TODAY = instant('2026-11-24T09:12:00Z');
+
+let made = 0;
+
+export interface TestLedger extends Deps {
+  readonly url: string;
+  /** Sets the clock of this ledger. */
+  setClock(at: Instant): void;
+  close(): Promise<void>;
+}
+
+/** A ledger of its own, empty, in a fresh database. */
+export async function emptyLedger(): Promise<TestLedger> {
+  made += 1;
+  const name = `ledger_${process.pid}_${made}`;
+  const admin = inject('postgresUrl');
+  await runAdmin(admin, `drop database if exists ${name}`);
+  await runAdmin(admin, `create database ${name} template ${TEMPLATE}`);
+  const url = databaseAt(admin, name);
+  const database: Database = openDatabase(url, () => undefined);
+  await prepareLedger(database);
+  let now = TODAY;
+  return {
+    url,
+    database,
+    log: pino({ level: 'silent' }),
+    clock: () => now,
+    setClock: (at) => {
+      now = at;
+    },
+    close: async () => {
+      await database.end();
+      await runAdmin(admin, `drop database if exists ${name} with (force)`);
+    },
+  };
+}
