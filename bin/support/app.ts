@@ -40,11 +40,7 @@ export interface RunningApp {
 }
 
 /** Serves the built application on loopback and waits until it answers. */
-export async function serve(
-  port: number,
-  env: Record<string, string>,
-  log: 'inherit' | 'ignore',
-): Promise<RunningApp> {
+export async function serve(port: number, env: Record<string, string>, log: 'inherit' | 'ignore'): Promise<RunningApp> {
   const child = spawn(process.execPath, [NEXT, 'start', '-H', '127.0.0.1', '-p', String(port)], {
     cwd: ROOT,
     env: { ...process.env, ...QUIET, ...env },
@@ -60,9 +56,7 @@ export async function serve(
     await new Promise((resolve) => setTimeout(resolve, 100));
   }
   await end(child);
-  throw new Error(
-    `The application did not answer on ${url}. Is port ${port} taken? Choose another with --port.`,
-  );
+  throw new Error(`The application did not answer on ${url}. Is port ${port} taken? Choose another with --port.`);
 }
 
 async function end(child: ChildProcess): Promise<void> {

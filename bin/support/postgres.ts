@@ -1,15 +1,6 @@
 import { type ChildProcess, execFileSync, spawn } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
-import {
-  chmodSync,
-  chownSync,
-  existsSync,
-  mkdirSync,
-  readdirSync,
-  readFileSync,
-  rmSync,
-  writeFileSync,
-} from 'node:fs';
+import { chmodSync, chownSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
 
@@ -22,14 +13,10 @@ export interface PostgresServer {
 /** The newest installed server's programs, where Debian puts them. */
 function programs(): string {
   const root = '/usr/lib/postgresql';
-  const versions = existsSync(root)
-    ? readdirSync(root).filter((v) => existsSync(join(root, v, 'bin/postgres')))
-    : [];
+  const versions = existsSync(root) ? readdirSync(root).filter((v) => existsSync(join(root, v, 'bin/postgres'))) : [];
   const newest = versions.sort((a, b) => Number(b) - Number(a))[0];
   if (!newest)
-    throw new Error(
-      'PostgreSQL is not installed. Install the Debian package postgresql, or set DATABASE_URL.',
-    );
+    throw new Error('PostgreSQL is not installed. Install the Debian package postgresql, or set DATABASE_URL.');
   return join(root, newest, 'bin');
 }
 

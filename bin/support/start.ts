@@ -35,14 +35,11 @@ function alreadyRunning(): number | null {
 
 async function start(): Promise<void> {
   const port = Number(options.port);
-  if (!Number.isInteger(port) || port < 1 || port > 65_535)
-    throw new Error('Give --port a number from 1 to 65535.');
+  if (!Number.isInteger(port) || port < 1 || port > 65_535) throw new Error('Give --port a number from 1 to 65535.');
   mkdirSync(home, { recursive: true, mode: 0o755 });
   const other = alreadyRunning();
   if (other !== null)
-    throw new Error(
-      `Name Ledger is running already (process ${other}). End it with Ctrl-C where it was started.`,
-    );
+    throw new Error(`Name Ledger is running already (process ${other}). End it with Ctrl-C where it was started.`);
   writeFileSync(lock, String(process.pid));
   const stops: (() => Promise<void>)[] = [async () => rmSync(lock, { force: true })];
   const stopAll = async () => {

@@ -9,10 +9,7 @@ interface Reported {
 }
 
 /** Reports what a command did or why it was refused. Answers whether it was done. `undo` takes the batch back. */
-export function reportDone(
-  answer: Reported | Refusal,
-  undo: ((batchId: number) => void) | null,
-): answer is Reported {
+export function reportDone(answer: Reported | Refusal, undo: ((batchId: number) => void) | null): answer is Reported {
   if (isRefusal(answer)) {
     report({ text: answer.message, problem: true });
     return false;

@@ -23,8 +23,7 @@ export type BackupTables = Readonly<Record<string, readonly object[]>>;
 /** All rows of the ledger as JSON text, one member for each table. */
 export async function selectBackup(db: Queryable): Promise<string> {
   const members = TABLES.map(
-    (table) =>
-      `'${table}', (select coalesce(json_agg(t), '[]') from (select * from ${table} order by 1, 2) t)`,
+    (table) => `'${table}', (select coalesce(json_agg(t), '[]') from (select * from ${table} order by 1, 2) t)`,
   );
   const { rows } = await db.query<{ tables: string }>(
     `select json_build_object(${members.join(', ')})::text as tables`,
@@ -53,8 +52,7 @@ export async function insertBackup(tx: Transaction, tables: BackupTables): Promi
     "select table_name as name from information_schema.columns where table_schema = 'public' and column_name = 'id' and is_identity = 'YES'",
   );
   for (const { name } of rows)
-    await tx.query(
-      `select setval(pg_get_serial_sequence($1, 'id'), greatest((select max(id) from ${name}), 1))`,
-      [name],
-    );
+    await tx.query(`select setval(pg_get_serial_sequence($1, 'id'), greatest((select max(id) from ${name}), 1))`, [
+      name,
+    ]);
 }

@@ -89,11 +89,7 @@ export async function patchNamesFrom(
 }
 
 /** Carries out patches held in memory. See `patchNamesFrom`. */
-export function patchNames(
-  tx: Transaction,
-  batchId: number,
-  patches: readonly PatchedName[],
-): Promise<number> {
+export function patchNames(tx: Transaction, batchId: number, patches: readonly PatchedName[]): Promise<number> {
   const source =
     'select "nameId" as name_id, patch, evidence from jsonb_to_recordset($2::jsonb) as p("nameId" int, patch jsonb, evidence text)';
   return patchNamesFrom(tx, batchId, source, [JSON.stringify(patches)]);

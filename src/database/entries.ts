@@ -35,11 +35,7 @@ export async function selectEntry(db: Queryable, id: number): Promise<EntryRow |
   return (await db.query<EntryRow>(`${ENTRY} where e.id = $1`, [id])).rows[0] ?? null;
 }
 
-export async function insertEntries(
-  tx: Transaction,
-  batchId: number,
-  entries: readonly EntryDraft[],
-): Promise<void> {
+export async function insertEntries(tx: Transaction, batchId: number, entries: readonly EntryDraft[]): Promise<void> {
   await tx.query(
     `insert into entries (name_id, batch_id, on_day, kind, minor, currency, means, reference, note, quoted_minor, corrects)
      select "nameId", $1, "onDay", kind, minor, currency, coalesce(means, ''), coalesce(reference, ''), coalesce(note, ''), "quotedMinor", corrects

@@ -34,15 +34,7 @@ export interface ImportRow {
 export async function insertImport(db: Queryable, row: ImportRow, content: Buffer): Promise<void> {
   await db.query(
     'insert into imports (id, made_at, source, content, options, status, rows_total) values ($1, $2, $3, $4, $5, $6, $7)',
-    [
-      row.id,
-      new Date(row.madeAt),
-      row.source,
-      content,
-      JSON.stringify(row.options),
-      row.status,
-      row.rowsTotal,
-    ],
+    [row.id, new Date(row.madeAt), row.source, content, JSON.stringify(row.options), row.status, row.rowsTotal],
   );
 }
 
@@ -136,11 +128,7 @@ function copyField(value: string | number | null): string {
 }
 
 /** Puts read rows where they can be compared, by COPY. */
-export async function stageRows(
-  tx: Transaction,
-  importId: string,
-  rows: readonly StagedRow[],
-): Promise<void> {
+export async function stageRows(tx: Transaction, importId: string, rows: readonly StagedRow[]): Promise<void> {
   await tx.query('delete from import_rows where import_id = $1', [importId]);
   const stream = tx.query(
     copyFrom('copy import_rows (import_id, line, input, ascii, outcome, code, message, data) from stdin'),

@@ -42,12 +42,7 @@ export async function insertNamesFrom(
 }
 
 /** Adds names held in memory. See `insertNamesFrom`. */
-export function insertNames(
-  tx: Transaction,
-  batchId: number,
-  names: readonly NewName[],
-  at: Instant,
-): Promise<number> {
+export function insertNames(tx: Transaction, batchId: number, names: readonly NewName[], at: Instant): Promise<number> {
   const source = `select ascii, "unicode" as uni, ending, fields, null::text as evidence
     from jsonb_to_recordset($3::jsonb) as w(ascii text, "unicode" text, ending text, fields jsonb)`;
   return insertNamesFrom(tx, batchId, at, source, [JSON.stringify(names)]);
@@ -55,10 +50,9 @@ export function insertNames(
 
 /** Ids by A-label, for those that are in the ledger. */
 export async function selectNameIds(db: Queryable, ascii: readonly string[]): Promise<Map<string, number>> {
-  const { rows } = await db.query<{ id: number; ascii: string }>(
-    'select id, ascii from names where ascii = any($1)',
-    [ascii],
-  );
+  const { rows } = await db.query<{ id: number; ascii: string }>('select id, ascii from names where ascii = any($1)', [
+    ascii,
+  ]);
   return new Map(rows.map((row) => [row.ascii, row.id]));
 }
 

@@ -52,16 +52,11 @@ export async function selectRenewalByKey(db: Queryable, key: string): Promise<Re
 /** Renewals that are planned or asked and not yet confirmed, newest first. */
 export async function selectOpenRenewals(db: Queryable): Promise<RenewalRow[]> {
   return (
-    await db.query<RenewalRow>(
-      `${RENEWAL} where r.status in ('planned', 'asked') order by r.made_at desc limit 50`,
-    )
+    await db.query<RenewalRow>(`${RENEWAL} where r.status in ('planned', 'asked') order by r.made_at desc limit 50`)
   ).rows;
 }
 
-export async function insertRenewal(
-  tx: Transaction,
-  renewal: Omit<RenewalRow, 'batchId' | 'undone'>,
-): Promise<void> {
+export async function insertRenewal(tx: Transaction, renewal: Omit<RenewalRow, 'batchId' | 'undone'>): Promise<void> {
   await tx.query(
     'insert into renewals (id, idempotency_key, status, made_at, promotion, tax_percent) values ($1, $2, $3, $4, $5, $6)',
     [
@@ -78,10 +73,9 @@ export async function insertRenewal(
 
 /** Locks a renewal's row, so that two confirmations of it follow one another. */
 export async function lockRenewal(tx: Transaction, id: string): Promise<RenewalStatus | null> {
-  const { rows } = await tx.query<{ status: RenewalStatus }>(
-    'select status from renewals where id = $1 for update',
-    [id],
-  );
+  const { rows } = await tx.query<{ status: RenewalStatus }>('select status from renewals where id = $1 for update', [
+    id,
+  ]);
   return rows[0]?.status ?? null;
 }
 
@@ -111,11 +105,7 @@ export async function updateRenewal(
   );
 }
 
-export async function writeItems(
-  tx: Transaction,
-  renewalId: string,
-  items: readonly RenewalItemRow[],
-): Promise<void> {
+export async function writeItems(tx: Transaction, renewalId: string, items: readonly RenewalItemRow[]): Promise<void> {
   await tx.query(
     `insert into renewal_items (renewal_id, name_id, years, old_end, new_end, quoted_minor, currency, charged_minor, charged_on, means, reference, done)
      select $1, "nameId", years, to_timestamp("oldEnd" / 1000.0), to_timestamp("newEnd" / 1000.0), "quotedMinor", currency,

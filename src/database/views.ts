@@ -9,8 +9,7 @@ export interface SavedView {
 }
 
 export async function selectViews(db: Queryable): Promise<SavedView[]> {
-  return (await db.query<SavedView>('select id, label, query, columns from views order by lower(label)'))
-    .rows;
+  return (await db.query<SavedView>('select id, label, query, columns from views order by lower(label)')).rows;
 }
 
 export async function upsertView(

@@ -78,12 +78,7 @@ async function writePaid(tx: Transaction, importId: string, batchId: number): Pr
  * Renewal prices in the list: the one most names of an account and ending carry becomes the ending's inferred price, any
  * other a price of the name's own. A price that somebody gave is never replaced.
  */
-async function learnPrices(
-  tx: Transaction,
-  importId: string,
-  feeMinor: number,
-  at: Instant,
-): Promise<number> {
+async function learnPrices(tx: Transaction, importId: string, feeMinor: number, at: Instant): Promise<number> {
   const { rowCount } = await tx.query(
     `with told as (
        select n.id as name_id, n.account_id, n.ending, (i.data->'renewal'->>'minor')::int8 as minor, i.data->'renewal'->>'currency' as currency

@@ -34,11 +34,7 @@ export async function saveOffice(deps: Deps, input: unknown): Promise<true | Ref
   const form = await readRequest(OfficeForm, input);
   if (isRefusal(form)) return form;
   if (!isCurrency(form.homeCurrency)) {
-    return refuse(
-      'currency-unknown',
-      `${form.homeCurrency} is not a currency code of ISO 4217.`,
-      'homeCurrency',
-    );
+    return refuse('currency-unknown', `${form.homeCurrency} is not a currency code of ISO 4217.`, 'homeCurrency');
   }
   if (!isZone(form.zone))
     return refuse(

@@ -16,10 +16,7 @@ function withoutBlanks(value: unknown): unknown {
  * Checks what came from outside against a request class. Answers the request, or a refusal that names the first wrong
  * field. Fields that the class does not know are refused.
  */
-export async function readRequest<T extends object>(
-  type: ClassConstructor<T>,
-  input: unknown,
-): Promise<T | Refusal> {
+export async function readRequest<T extends object>(type: ClassConstructor<T>, input: unknown): Promise<T | Refusal> {
   if (typeof input !== 'object' || input === null || Array.isArray(input))
     return refuse('request-not-object', 'Send an object with the fields of this request.');
   const request = plainToInstance(type, withoutBlanks(input), { exposeUnsetFields: false });

@@ -14,11 +14,7 @@ export interface TestApp {
   close(): Promise<void>;
 }
 
-export async function startApp(options: {
-  demo: boolean;
-  width?: number;
-  height?: number;
-}): Promise<TestApp> {
+export async function startApp(options: { demo: boolean; width?: number; height?: number }): Promise<TestApp> {
   const ledger = await emptyLedger();
   if (options.demo) await seedDemo(ledger.database, TODAY);
   const app = await serve(

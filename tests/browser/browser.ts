@@ -184,9 +184,7 @@ export async function openBrowser(url: string, width = 1280, height = 800): Prom
     },
     consoleErrors: async () => {
       const entries = await driver.manage().logs().get(logging.Type.BROWSER);
-      return entries
-        .filter((entry) => entry.level.value >= logging.Level.WARNING.value)
-        .map((entry) => entry.message);
+      return entries.filter((entry) => entry.level.value >= logging.Level.WARNING.value).map((entry) => entry.message);
     },
     close: () => driver.quit(),
   };

@@ -51,12 +51,7 @@ export function CommandBox() {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement;
-      if (
-        event.key !== '/' ||
-        event.ctrlKey ||
-        event.metaKey ||
-        target.closest('input, textarea, [contenteditable]')
-      )
+      if (event.key !== '/' || event.ctrlKey || event.metaKey || target.closest('input, textarea, [contenteditable]'))
         return;
       event.preventDefault();
       input.current?.focus();

@@ -1,15 +1,6 @@
 'use client';
 import { type Remote, wrap } from 'comlink';
-import {
-  createContext,
-  type ReactNode,
-  useCallback,
-  useContext,
-  useEffect,
-  useMemo,
-  useRef,
-  useState,
-} from 'react';
+import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState } from 'react';
 import { addDays, dayIn, dayOf, type Instant } from '@/core/time';
 import type { DayStyle } from '@/ui/text/words';
 import type { LedgerMeta, LedgerWorker } from './ledger.worker';

@@ -98,12 +98,7 @@ const api = {
     let urgent = 0;
     for (let place = 0; place < ledger.names.length; place += 1) {
       const row = read(place);
-      if (
-        row.step &&
-        row.step.kind !== 'charge' &&
-        row.step.at - day < URGENT_DAYS &&
-        row.name.purpose !== 'let go'
-      )
+      if (row.step && row.step.kind !== 'charge' && row.step.at - day < URGENT_DAYS && row.name.purpose !== 'let go')
         urgent += 1;
       if (keeps(row)) rows.push(row);
     }

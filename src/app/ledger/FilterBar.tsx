@@ -189,8 +189,7 @@ export function FilterBar({ view, onChange, tags, views: first, columns, query }
     ),
   ].sort();
   const isPlain =
-    query === '' ||
-    JSON.stringify({ ...view, sort: 'step', descending: false }) === JSON.stringify(EVERY_NAME);
+    query === '' || JSON.stringify({ ...view, sort: 'step', descending: false }) === JSON.stringify(EVERY_NAME);
   const showMore =
     more ||
     view.purposes.length > 0 ||
@@ -222,9 +221,7 @@ export function FilterBar({ view, onChange, tags, views: first, columns, query }
       />
       <FilterChip
         label="price step"
-        text={
-          view.stepWithinDays === null ? 'any price step' : `price step within ${view.stepWithinDays} days`
-        }
+        text={view.stepWithinDays === null ? 'any price step' : `price step within ${view.stepWithinDays} days`}
         set={view.stepWithinDays !== null}
         onClear={() => set({ stepWithinDays: null })}
       >
@@ -360,9 +357,7 @@ export function FilterBar({ view, onChange, tags, views: first, columns, query }
                   isSelected={columns.shown.includes(id)}
                   isDisabled={id === 'name'}
                   onChange={(on) =>
-                    columns.setShown(
-                      on ? [...columns.shown, id] : columns.shown.filter((other) => other !== id),
-                    )
+                    columns.setShown(on ? [...columns.shown, id] : columns.shown.filter((other) => other !== id))
                   }
                 >
                   {LEDGER_COLUMNS[id].label}

@@ -57,9 +57,7 @@ export function FootingBar({
   const asOf = daysAhead > 0 ? `&asOf=${new Date(day).toISOString()}` : '';
   const exported = (format: string) =>
     `/api/v1/names/export?format=${format}&columns=${columns.join(',')}${asOf}&${query}`;
-  const unpriced = footing.unpriced > 0 && (
-    <span className="soft">{namesWords(footing.unpriced)} without a price</span>
-  );
+  const unpriced = footing.unpriced > 0 && <span className="soft">{namesWords(footing.unpriced)} without a price</span>;
   if (chosen === 0) {
     return (
       <Bar aria-label="Footing of the view">
@@ -68,8 +66,7 @@ export function FootingBar({
           cost per year <b>{amountsWords(footing.perYear)}</b>
         </span>
         <span>
-          charged in 30 days <b>{amountsWords(footing.charged30)}</b>, in 90{' '}
-          <b>{amountsWords(footing.charged90)}</b>
+          charged in 30 days <b>{amountsWords(footing.charged30)}</b>, in 90 <b>{amountsWords(footing.charged90)}</b>
         </span>
         <span>
           spent so far <b>{amountsWords(footing.spent)}</b>

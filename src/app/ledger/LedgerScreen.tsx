@@ -76,10 +76,7 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
       ) : null,
     [editing, undo],
   );
-  const accounts = useMemo(
-    () => new Map(meta?.rules.accounts.map((account) => [account.id, account.label])),
-    [meta],
-  );
+  const accounts = useMemo(() => new Map(meta?.rules.accounts.map((account) => [account.id, account.label])), [meta]);
   const grid = useMemo(
     () =>
       gridColumns(
@@ -196,7 +193,6 @@ function sortColumn(view: LedgerView, shown: readonly ColumnId[]): ColumnId {
 function leastYears(row: RowView, meta: ReturnType<typeof useLedger>['meta']): number {
   const policies = meta?.rules.policies ?? [];
   const last = row.name.ending.slice(row.name.ending.lastIndexOf('.') + 1);
-  const policy =
-    policies.find((p) => p.ending === row.name.ending) ?? policies.find((p) => p.ending === last);
+  const policy = policies.find((p) => p.ending === row.name.ending) ?? policies.find((p) => p.ending === last);
   return policy?.terms.renew.least ?? 1;
 }

@@ -120,13 +120,7 @@ export const LEDGER_COLUMNS = {
     heading: ({ day }) => <StripAxis scale={stripScale(day)} day={day} height={33} />,
     render: ({ strip, outlook }, { day, style }) =>
       strip ? (
-        <LifeStrip
-          strip={strip}
-          scale={stripScale(day)}
-          height={31}
-          day={day}
-          label={outlookWords(outlook, style)}
-        />
+        <LifeStrip strip={strip} scale={stripScale(day)} height={31} day={day} label={outlookWords(outlook, style)} />
       ) : null,
   },
   asking: {
@@ -147,11 +141,7 @@ export const LEDGER_COLUMNS = {
     width: 110,
     sort: 'phase',
     render: ({ phase }) =>
-      phase ? (
-        <span title={PHASE_WORDS[phase].trade ?? undefined}>{PHASE_WORDS[phase].word}</span>
-      ) : (
-        soft('not known')
-      ),
+      phase ? <span title={PHASE_WORDS[phase].trade ?? undefined}>{PHASE_WORDS[phase].word}</span> : soft('not known'),
   },
   ending: {
     label: 'Ending',

@@ -45,9 +45,7 @@ export function useArrangedRows(view: LedgerView): ArrangedRows {
         last.current = now.view;
         setArranged(answer);
         if (reordered) setOrder((n) => n + 1);
-        document.documentElement.dataset.arranged = String(
-          Number(document.documentElement.dataset.arranged ?? 0) + 1,
-        );
+        document.documentElement.dataset.arranged = String(Number(document.documentElement.dataset.arranged ?? 0) + 1);
       }
     } finally {
       busy.current = false;

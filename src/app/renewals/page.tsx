@@ -15,9 +15,7 @@ export default async function RenewalsPage() {
         madeAt,
         names: items.length,
         totals: items.flatMap((item) =>
-          item.quotedMinor === null || !item.currency
-            ? []
-            : [{ minor: item.quotedMinor, currency: item.currency }],
+          item.quotedMinor === null || !item.currency ? [] : [{ minor: item.quotedMinor, currency: item.currency }],
         ),
       }))}
     />

@@ -35,11 +35,7 @@ export async function removePolicyAction(ending: string): Promise<void> {
   await removePolicy(deps(), ending);
 }
 
-export async function saveRegistryFeeAction(
-  from: string,
-  minor: number,
-  currency: string,
-): Promise<true | Refusal> {
+export async function saveRegistryFeeAction(from: string, minor: number, currency: string): Promise<true | Refusal> {
   return saveRegistryFee(deps(), from, minor, currency);
 }
 

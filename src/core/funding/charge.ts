@@ -37,12 +37,7 @@ type Payment =
  * Tries an account's means in order for one charge at `at`. One charge is never split between two. Without any means
  * recorded, or with an unknown balance or price, the charge is assumed to pass and says so.
  */
-export function pay(
-  account: FundedAccount,
-  balanceMinor: number | null,
-  cost: Amount | null,
-  at: Instant,
-): Payment {
+export function pay(account: FundedAccount, balanceMinor: number | null, cost: Amount | null, at: Instant): Payment {
   if (account.means.length === 0) return { outcome: 'pass', means: null, assumed: true, balanceMinor };
   const inCurrency = cost !== null && cost.currency === account.currency;
   let cause: FailureCause = { kind: 'no means' };

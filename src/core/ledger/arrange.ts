@@ -14,8 +14,7 @@ export function matcher(view: LedgerView, homeCurrency: string, asOf: Instant): 
   if (view.text !== '') {
     const text = view.text.trim().toLowerCase();
     tests.push(
-      ({ name }) =>
-        name.ascii.includes(text) || name.unicode.includes(text) || name.notes.toLowerCase().includes(text),
+      ({ name }) => name.ascii.includes(text) || name.unicode.includes(text) || name.notes.toLowerCase().includes(text),
     );
   }
   within(view.accountIds, (row) => row.name.accountId);
@@ -95,11 +94,7 @@ function wordFor(
 }
 
 /** Sorts rows in place by the view's key, then by name, so that the order never depends on what came in. */
-export function sortRows(
-  rows: LedgerRow[],
-  view: LedgerView,
-  accountLabel: (id: number) => string,
-): LedgerRow[] {
+export function sortRows(rows: LedgerRow[], view: LedgerView, accountLabel: (id: number) => string): LedgerRow[] {
   const { sort, descending } = view;
   const sign = descending ? -1 : 1;
   const byName = (a: LedgerRow, b: LedgerRow) =>

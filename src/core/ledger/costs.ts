@@ -1,13 +1,6 @@
 import { type Policy, policyFor, type RegistryFee, registryFeeOn } from '../lifecycle';
 import { type Amount, amount, roundHalfAway } from '../money';
-import {
-  makePriceBook,
-  type PriceBook,
-  priceInForce,
-  restoreCost,
-  type StepCosts,
-  termCost,
-} from '../pricing';
+import { makePriceBook, type PriceBook, priceInForce, restoreCost, type StepCosts, termCost } from '../pricing';
 import { type Day, dayOf, type Instant } from '../time';
 import type { LedgerAccount, LedgerName, LedgerRules } from './data';
 
@@ -61,10 +54,7 @@ export function keepingCosts(index: RuleIndex, name: Asked, day: Day): KeepingCo
   const fee = policy.yearlyFee ? registryFeeOn(index.fees, day) : null;
   const years = policy.terms.renew.least;
   const renewal = termCost(price, { years, fee });
-  const restore = restoreCost(
-    priceInForce(index.book, priced, 'restore', day),
-    termCost(price, { years: 1, fee }),
-  );
+  const restore = restoreCost(priceInForce(index.book, priced, 'restore', day), termCost(price, { years: 1, fee }));
   return {
     renewal: renewal.total,
     lateFee,

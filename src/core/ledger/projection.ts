@@ -76,8 +76,7 @@ export function projectLedger(index: RuleIndex, names: readonly LedgerName[], as
 function byAccount(names: readonly LedgerName[]): Map<number, number[]> {
   const places = new Map<number, number[]>();
   for (const [place, name] of names.entries()) {
-    if (name.setting !== 'on' || name.termEnd === null || (name.observed && name.observed.phase !== 'moving'))
-      continue;
+    if (name.setting !== 'on' || name.termEnd === null || (name.observed && name.observed.phase !== 'moving')) continue;
     const list = places.get(name.accountId);
     if (list) list.push(place);
     else places.set(name.accountId, [place]);
@@ -87,9 +86,7 @@ function byAccount(names: readonly LedgerName[]): Map<number, number[]> {
 
 /** `renewalCost`, remembered for each account, ending, term and day on which prices may differ. */
 function renewalCosts(index: RuleIndex): (name: LedgerName, years: number, at: Instant) => Amount | null {
-  const changes = [
-    ...new Set([...index.rules.prices.map((p) => p.from), ...index.fees.map((f) => f.from)]),
-  ].sort();
+  const changes = [...new Set([...index.rules.prices.map((p) => p.from), ...index.fees.map((f) => f.from)])].sort();
   const cache = new Map<string, Amount | null>();
   return (name, years, at) => {
     const day = dayOf(at);

@@ -1,16 +1,7 @@
 import type { Instant } from '../time';
 import type { Marks, ObservedPhase } from './marks';
 
-export const PHASES = [
-  'refundable',
-  'term',
-  'late',
-  'redemption',
-  'restoring',
-  'deleting',
-  'free',
-  'moving',
-] as const;
+export const PHASES = ['refundable', 'term', 'late', 'redemption', 'restoring', 'deleting', 'free', 'moving'] as const;
 export type Phase = (typeof PHASES)[number];
 
 /**
@@ -23,8 +14,7 @@ export function phaseAt(marks: Marks, observed: ObservedPhase | null, asOf: Inst
     if (observed.phase === 'restoring' && marks.restoreReportDue !== null && asOf < marks.restoreReportDue)
       return 'restoring';
   }
-  if (marks.refundableUntil !== null && asOf < marks.refundableUntil && asOf < marks.termEnd)
-    return 'refundable';
+  if (marks.refundableUntil !== null && asOf < marks.refundableUntil && asOf < marks.termEnd) return 'refundable';
   if (asOf < marks.termEnd) return 'term';
   if (asOf < marks.deletion) return 'late';
   if (asOf < marks.purge) return 'redemption';

@@ -50,8 +50,7 @@ export interface RegistryFee {
 
 /** The policy for an ending: its own row, that of its last label (`co.uk` → `uk`), else the generic one. */
 export function policyFor(ending: string, policies: ReadonlyMap<string, Policy>): Policy {
-  const policy =
-    policies.get(ending) ?? policies.get(ending.slice(ending.lastIndexOf('.') + 1)) ?? policies.get('*');
+  const policy = policies.get(ending) ?? policies.get(ending.slice(ending.lastIndexOf('.') + 1)) ?? policies.get('*');
   if (!policy) throw new Error('the generic policy is missing');
   return policy;
 }

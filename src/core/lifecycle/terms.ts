@@ -5,10 +5,7 @@ import type { Policy, TermAction, TermRule } from './policy';
 /** True when `years` is one of the terms a rule sells. */
 function sells(rule: TermRule, years: number): boolean {
   return (
-    Number.isInteger(years) &&
-    years >= rule.least &&
-    years <= rule.greatest &&
-    (years - rule.least) % rule.step === 0
+    Number.isInteger(years) && years >= rule.least && years <= rule.greatest && (years - rule.least) % rule.step === 0
   );
 }
 
@@ -34,9 +31,7 @@ export function renewedEnd(end: TermEnd, years: number, policy: Policy, asOf: In
     return refuse(
       'term-past-ceiling',
       `${years} years would end on ${formatDay(dayOf(next.at))}, past the ceiling of ${policy.ceilingYears} years from now. ${
-        most === null
-          ? 'It cannot be renewed yet.'
-          : `${most} ${most === 1 ? 'year is' : 'years are'} the most today.`
+        most === null ? 'It cannot be renewed yet.' : `${most} ${most === 1 ? 'year is' : 'years are'} the most today.`
       }`,
       'years',
     );

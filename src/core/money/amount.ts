@@ -19,9 +19,7 @@ export function isCurrency(code: string): boolean {
 export function currencyDigits(currency: string): number {
   let digits = digitsByCurrency.get(currency);
   if (digits === undefined) {
-    digits =
-      new Intl.NumberFormat('en', { style: 'currency', currency }).resolvedOptions().maximumFractionDigits ??
-      2;
+    digits = new Intl.NumberFormat('en', { style: 'currency', currency }).resolvedOptions().maximumFractionDigits ?? 2;
     digitsByCurrency.set(currency, digits);
   }
   return digits;

@@ -54,14 +54,12 @@ function bare(input: string): string {
 export function parseDomainName(input: string, rules: NameRules = {}): DomainName | Refusal {
   const text = bare(input);
   if (text === '') return refuse('name-empty', 'There is no name here. Write one like seaholly.com.');
-  if (text.length > 1000)
-    return refuse('name-too-long', 'This is too long for a name: 253 characters at most.');
+  if (text.length > 1000) return refuse('name-too-long', 'This is too long for a name: 253 characters at most.');
   if (IP_ADDRESS.test(text)) return refuse('name-is-address', `${text} is an address, not a name.`);
   const lower = text.toLowerCase();
   const ascii = PLAIN.test(lower) && !lower.includes('--') ? lower : toASCII(text, UTS46);
   if (ascii === null || ascii === '') return refuseSpelling(text);
-  if (ascii.length > 253)
-    return refuse('name-too-long', `${shorten(text)} is too long: 253 characters at most.`);
+  if (ascii.length > 253) return refuse('name-too-long', `${shorten(text)} is too long: 253 characters at most.`);
   return registrable(ascii, rules);
 }
 
@@ -71,24 +69,16 @@ function registrable(ascii: string, rules: NameRules): DomainName | Refusal {
   const suffix = icann.publicSuffix ?? '';
   if (!ascii.includes('.')) {
     return icann.isIcann
-      ? refuse(
-          'name-is-ending',
-          `${readable(ascii)} is an ending. Put a name before it, like seaholly.${ascii}.`,
-        )
-      : refuse(
-          'name-without-ending',
-          `${readable(ascii)} has no ending. Did you mean ${readable(ascii)}.com?`,
-        );
+      ? refuseEnding(ascii)
+      : refuse('name-without-ending', `${readable(ascii)} has no ending. Did you mean ${readable(ascii)}.com?`);
   }
   if (!icann.isIcann) {
-    return refuse(
-      'name-unknown-ending',
-      `No registry hands out names under .${readable(suffix)}. Check the ending.`,
-    );
+    return refuse('name-unknown-ending', `No registry hands out names under .${readable(suffix)}. Check the ending.`);
   }
   if (listed.isPrivate && listed.publicSuffix !== null) {
     const privateSuffix = listed.publicSuffix;
-    if (rules.allowPrivateEndings && listed.domain !== null) return take(listed.domain, ascii, privateSuffix);
+    if (rules.allowPrivateEndings)
+      return listed.domain === null ? refuseEnding(ascii) : take(listed.domain, ascii, privateSuffix);
     if (ascii !== icann.domain) {
       const meant = icann.domain === null ? '' : ` Did you mean ${readable(icann.domain)}?`;
       return refuse(
@@ -98,21 +88,22 @@ function registrable(ascii: string, rules: NameRules): DomainName | Refusal {
     }
   }
   if (icann.domain === null) {
-    return refuse(
-      'name-is-ending',
-      `${readable(ascii)} is an ending. Put a name before it, like seaholly.${ascii}.`,
-    );
+    return refuseEnding(ascii);
   }
   return take(icann.domain, ascii, suffix);
+}
+
+function refuseEnding(ascii: string): Refusal {
+  return refuse(
+    'name-is-ending',
+    `${readable(ascii)} is an ending. Put a name before it, like seaholly.${readable(ascii)}.`,
+  );
 }
 
 /** The registrable part, when `ascii` is it or only carries a leading `www.`. */
 function take(domain: string, ascii: string, ending: string): DomainName | Refusal {
   if (ascii !== domain && ascii !== `www.${domain}`) {
-    return refuse(
-      'name-is-host',
-      `${readable(ascii)} is a host within a name. Did you mean ${readable(domain)}?`,
-    );
+    return refuse('name-is-host', `${readable(ascii)} is a host within a name. Did you mean ${readable(domain)}?`);
   }
   const unicode = readable(domain);
   return { ascii: domain, unicode, ending, warning: lookAlikeWarning(unicode) };
@@ -131,27 +122,19 @@ function shorten(text: string): string {
 function refuseSpelling(text: string): Refusal {
   const labels = text.split(/[.。．｡]/u);
   const shown = shorten(text);
-  if (labels.some((label) => label === ''))
-    return refuse('name-empty-label', `${shown} has two dots in a row.`);
+  if (labels.some((label) => label === '')) return refuse('name-empty-label', `${shown} has two dots in a row.`);
   if (labels.some((label) => /^[\x20-\x7e]{64,}$/.test(label)) || text.length > 253) {
     return refuse('name-too-long', `${shown} is too long: 63 characters between dots, 253 in all.`);
   }
   if (labels.some((label) => label.startsWith('-') || label.endsWith('-'))) {
-    return refuse(
-      'name-hyphen',
-      `${shown} begins or ends with a hyphen between its dots. Check the spelling.`,
-    );
+    return refuse('name-hyphen', `${shown} begins or ends with a hyphen between its dots. Check the spelling.`);
   }
   if (labels.some((label) => /^xn--/i.test(label))) {
     return refuse('name-bad-a-label', `${shown} is not valid punycode. Write the name in its own letters.`);
   }
   if (labels.some((label) => label.slice(2, 4) === '--')) {
-    return refuse(
-      'name-hyphen',
-      `${shown} has hyphens in third and fourth place, which is kept for punycode.`,
-    );
+    return refuse('name-hyphen', `${shown} has hyphens in third and fourth place, which is kept for punycode.`);
   }
-  if (/\s/u.test(text))
-    return refuse('name-with-space', `${shown} holds a space. Write one name for each row.`);
+  if (/\s/u.test(text)) return refuse('name-with-space', `${shown} holds a space. Write one name for each row.`);
   return refuse('name-bad-letter', `${shown} holds a character that a name cannot have. Check the spelling.`);
 }

@@ -1,14 +1,4 @@
-const SCRIPTS = [
-  'Latin',
-  'Cyrillic',
-  'Greek',
-  'Armenian',
-  'Hebrew',
-  'Arabic',
-  'Devanagari',
-  'Thai',
-  'Hangul',
-] as const;
+const SCRIPTS = ['Latin', 'Cyrillic', 'Greek', 'Armenian', 'Hebrew', 'Arabic', 'Devanagari', 'Thai', 'Hangul'] as const;
 /** Scripts that are written together in one language, and so are no reason for a warning (UTS #39 section 5.1). */
 const EAST_ASIAN = /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Bopomofo}]/u;
 const PATTERNS = SCRIPTS.map((script) => [script, new RegExp(`\\p{Script=${script}}`, 'u')] as const);

@@ -29,9 +29,7 @@ function termPrice(price: Price, terms: CostTerms): number {
   const total = price.termTotals?.[String(terms.years)];
   if (total !== undefined) return total;
   const first =
-    terms.firstYear && firstYearApplies(price, terms)
-      ? (price.firstYearMinor ?? price.yearMinor)
-      : price.yearMinor;
+    terms.firstYear && firstYearApplies(price, terms) ? (price.firstYearMinor ?? price.yearMinor) : price.yearMinor;
   return first + price.yearMinor * (terms.years - 1);
 }
 
@@ -49,16 +47,10 @@ function firstYearApplies(price: Price, terms: CostTerms): boolean {
   }
 }
 
-function promotionOff(
-  price: Price,
-  base: number,
-  years: number,
-  promotion: Promotion | null | undefined,
-): number {
+function promotionOff(price: Price, base: number, years: number, promotion: Promotion | null | undefined): number {
   if (!promotion) return 0;
   if (promotion.off.kind === 'amount') return Math.min(base, promotion.off.minor);
-  const covered =
-    promotion.years === null || promotion.years >= years ? base : price.yearMinor * promotion.years;
+  const covered = promotion.years === null || promotion.years >= years ? base : price.yearMinor * promotion.years;
   return roundHalfAway((Math.min(base, covered) * promotion.off.percent) / 100);
 }
 

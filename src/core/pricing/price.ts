@@ -69,11 +69,7 @@ export function priceInForce(book: PriceBook, of: Priced, action: PriceAction, d
   return newest(own, day) ?? newest(book.get(keyOf(of, null, action)), day);
 }
 
-function keyOf(
-  of: { accountId: number; ending: string },
-  nameId: number | null,
-  action: PriceAction,
-): string {
+function keyOf(of: { accountId: number; ending: string }, nameId: number | null, action: PriceAction): string {
   return `${of.accountId}/${nameId ?? ''}/${of.ending}/${action}`;
 }
 

@@ -69,9 +69,7 @@ export function priceStep(
 
 function withFee(costs: StepCosts): Amount | null {
   if (!costs.renewal || !costs.lateFee) return costs.renewal;
-  return costs.lateFee.currency === costs.renewal.currency
-    ? plus(costs.renewal, costs.lateFee)
-    : costs.renewal;
+  return costs.lateFee.currency === costs.renewal.currency ? plus(costs.renewal, costs.lateFee) : costs.renewal;
 }
 
 function stepWhileLate(marks: Marks, costs: StepCosts, asOf: Instant): PriceStep | null {

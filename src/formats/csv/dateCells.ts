@@ -90,14 +90,12 @@ export function readDateCell(cell: string, order: DateOrder | null): TermEnd | R
 
 function partsOf(text: string, order: DateOrder | null): DateParts | 'either' | null {
   let match = ISO.exec(text) ?? COMPACT.exec(text);
-  if (match)
-    return { year: match[1] ?? '', month: Number(match[2]), date: Number(match[3]), time: match.slice(4) };
+  if (match) return { year: match[1] ?? '', month: Number(match[2]), date: Number(match[3]), time: match.slice(4) };
   match = NUMERIC.exec(text);
   if (match) {
     const [first, second] = [Number(match[1]), Number(match[2])];
     const decided =
-      order ??
-      (first > 12 ? 'day first' : second > 12 ? 'month first' : first === second ? 'day first' : null);
+      order ?? (first > 12 ? 'day first' : second > 12 ? 'month first' : first === second ? 'day first' : null);
     if (decided === null) return 'either';
     const [month, date] = decided === 'day first' ? [second, first] : [first, second];
     return { year: match[3] ?? '', month, date, time: match.slice(4) };

@@ -47,10 +47,7 @@ export function readTable(text: string): Table | Refusal {
     line += 1 + breaksWithin(cells);
   }
   if (rows.length === 0)
-    return refuse(
-      'nothing-to-read',
-      'There is nothing to read here. Paste names, or choose a file that holds them.',
-    );
+    return refuse('nothing-to-read', 'There is nothing to read here. Paste names, or choose a file that holds them.');
   return { delimiter: parsed.meta.delimiter, rows, columns };
 }
 

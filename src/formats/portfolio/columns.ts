@@ -108,16 +108,7 @@ const HEADINGS: Readonly<Record<PortfolioField, readonly string[]>> = {
     'autorenewed',
     'autorenewenabled',
   ],
-  lock: [
-    'lock',
-    'locked',
-    'transferlock',
-    'registrarlock',
-    'lockstatus',
-    'domainlock',
-    'transferlocked',
-    'islocked',
-  ],
+  lock: ['lock', 'locked', 'transferlock', 'registrarlock', 'lockstatus', 'domainlock', 'transferlocked', 'islocked'],
   privacy: [
     'privacy',
     'whoisprivacy',
@@ -252,11 +243,9 @@ function fieldByShape(cells: readonly string[], taken: ReadonlySet<PortfolioFiel
     .slice(0, SAMPLE)
     .map((cell) => cell.trim())
     .filter((cell) => cell !== '');
-  const most = (test: (cell: string) => boolean) =>
-    filled.length > 0 && filled.filter(test).length * 2 > filled.length;
+  const most = (test: (cell: string) => boolean) => filled.length > 0 && filled.filter(test).length * 2 > filled.length;
   if (!taken.has('name') && most((cell) => NAME_SHAPE.test(cell))) return 'name';
-  if (most(looksLikeDate))
-    return taken.has('expires') ? (taken.has('registered') ? null : 'registered') : 'expires';
+  if (most(looksLikeDate)) return taken.has('expires') ? (taken.has('registered') ? null : 'registered') : 'expires';
   return null;
 }
 
@@ -267,8 +256,7 @@ function withNameColumn(
   hasHeadings: boolean,
 ): readonly ColumnReading[] {
   const place = columns.findIndex(
-    (column, i) =>
-      column.field === null && fieldByShape(sampleCells(table, i, hasHeadings), new Set()) === 'name',
+    (column, i) => column.field === null && fieldByShape(sampleCells(table, i, hasHeadings), new Set()) === 'name',
   );
   return columns.map((column, i) => (i === place ? { ...column, field: 'name' } : column));
 }

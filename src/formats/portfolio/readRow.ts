@@ -81,10 +81,7 @@ function yesOrNo(text: string, what: string): boolean | Refusal {
   const word = text.toLowerCase();
   if (YES.has(word)) return true;
   if (NO.has(word)) return false;
-  return refuse(
-    'not-yes-or-no',
-    `“${text.slice(0, 40)}” under ${what} is neither yes nor no. Write yes or no.`,
-  );
+  return refuse('not-yes-or-no', `“${text.slice(0, 40)}” under ${what} is neither yes nor no. Write yes or no.`);
 }
 
 function settingOf(text: string): AutoRenewSetting | Refusal {
@@ -150,11 +147,7 @@ export function readPortfolioRow(row: TableRow, mapping: Mapping, rules: RowRule
     else read[field] = value;
   }
   if (read.registered && read.expires && read.registered.at > read.expires.at) {
-    return refuse(
-      'dates-reversed',
-      'The term ends before the name was registered. Check the two dates.',
-      'expires',
-    );
+    return refuse('dates-reversed', 'The term ends before the name was registered. Check the two dates.', 'expires');
   }
   for (const [field, key] of [
     ['pricePaid', 'paid'],
@@ -196,11 +189,7 @@ export function readPortfolioRow(row: TableRow, mapping: Mapping, rules: RowRule
   for (const field of texts) {
     const text = cell(field);
     if (text.length > MOST_LETTERS || text.includes('\0'))
-      return refuse(
-        'text-too-long',
-        `The text under ${field} is too long: ${MOST_LETTERS} letters at most.`,
-        field,
-      );
+      return refuse('text-too-long', `The text under ${field} is too long: ${MOST_LETTERS} letters at most.`, field);
     if (text !== '') read[field] = text;
   }
   return { name, ...read };

@@ -63,8 +63,7 @@ function readPriceRow(
       `“${(row.cells[ending] ?? '').slice(0, 40)}” is not an ending. Write one like com or co.uk.`,
     );
   const currency = cell('currency').toUpperCase() || rules.currency;
-  if (!isCurrency(currency))
-    return refuse('currency-unknown', `“${currency.slice(0, 20)}” is not a currency code.`);
+  if (!isCurrency(currency)) return refuse('currency-unknown', `“${currency.slice(0, 20)}” is not a currency code.`);
   const date = cell('from') === '' ? null : readDateCell(cell('from'), null);
   if (isRefusal(date)) return date;
   const condition = CONDITIONS.find((known) => known === cell('condition').toLowerCase()) ?? null;

@@ -158,8 +158,7 @@ export function Grid<R>(props: GridProps<R>) {
       PageUp: () => move(Math.max(0, row - page), column),
       Home: () => (event.ctrlKey ? move(0, column) : move(row, 0)),
       End: () => (event.ctrlKey ? move(total - 1, column) : move(row, columns.length)),
-      ' ': () =>
-        row >= 0 ? props.onChoose(row, event.shiftKey) : column === 0 ? props.onChooseAll() : undefined,
+      ' ': () => (row >= 0 ? props.onChoose(row, event.shiftKey) : column === 0 ? props.onChooseAll() : undefined),
       Enter: () => openAt(row, column),
       F2: () => openAt(row, column),
     };
@@ -207,8 +206,7 @@ export function Grid<R>(props: GridProps<R>) {
       onClick={onClick}
       onDoubleClick={(event) => {
         const cell = (event.target as HTMLElement).closest<HTMLElement>('[data-row]');
-        if (cell && Number(cell.dataset.row) >= 0)
-          openAt(Number(cell.dataset.row), Number(cell.dataset.column));
+        if (cell && Number(cell.dataset.row) >= 0) openAt(Number(cell.dataset.row), Number(cell.dataset.column));
       }}
     >
       <HeadRow role="row" aria-rowindex={1} style={{ width }}>
@@ -237,9 +235,7 @@ export function Grid<R>(props: GridProps<R>) {
             role="columnheader"
             aria-colindex={i + 2}
             aria-label={column.label}
-            aria-sort={
-              props.sort.id === column.id ? (props.sort.descending ? 'descending' : 'ascending') : undefined
-            }
+            aria-sort={props.sort.id === column.id ? (props.sort.descending ? 'descending' : 'ascending') : undefined}
             data-figures={column.figures ?? false}
             data-sortable={column.sortable ?? false}
             data-row={-1}
@@ -250,11 +246,7 @@ export function Grid<R>(props: GridProps<R>) {
           >
             {column.heading}
             {props.sort.id === column.id &&
-              (props.sort.descending ? (
-                <ArrowDown size={12} aria-hidden />
-              ) : (
-                <ArrowUp size={12} aria-hidden />
-              ))}
+              (props.sort.descending ? <ArrowDown size={12} aria-hidden /> : <ArrowUp size={12} aria-hidden />)}
             <ColumnEdge width={column.width} onWidth={(next) => props.onWidth(column.id, next)} />
           </Head>
         ))}
@@ -302,11 +294,7 @@ const GridRow = memo(function GridRow({ id, place, top, row, columns, chosen, ac
   });
   return (
     <Line role="row" aria-rowindex={place + 2} aria-selected={chosen} style={{ top }}>
-      <Cell
-        {...cell(0)}
-        style={{ width: CHECK_WIDTH, paddingLeft: 12 }}
-        aria-label={chosen ? 'chosen' : 'not chosen'}
-      >
+      <Cell {...cell(0)} style={{ width: CHECK_WIDTH, paddingLeft: 12 }} aria-label={chosen ? 'chosen' : 'not chosen'}>
         <CheckBoxMark data-on={chosen}>{chosen ? <Check size={11} strokeWidth={3.5} /> : null}</CheckBoxMark>
       </Cell>
       {columns.map((column, i) => (

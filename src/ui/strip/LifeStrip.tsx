@@ -29,23 +29,11 @@ export function StripTextures() {
   return (
     <svg width="0" height="0" aria-hidden style={{ position: 'absolute' }}>
       <defs>
-        <pattern
-          id="strip-late"
-          width="6"
-          height="6"
-          patternUnits="userSpaceOnUse"
-          patternTransform="rotate(45)"
-        >
+        <pattern id="strip-late" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <rect width="6" height="6" fill="var(--shoal-pale)" />
           <rect width="2.4" height="6" fill="var(--shoal-edge)" />
         </pattern>
-        <pattern
-          id="strip-redemption"
-          width="6"
-          height="6"
-          patternUnits="userSpaceOnUse"
-          patternTransform="rotate(45)"
-        >
+        <pattern id="strip-redemption" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <rect width="6" height="6" fill="var(--caution-pale)" />
           <path d="M0 0.5H6M0.5 0V6" stroke="var(--caution)" strokeWidth="1.2" />
         </pattern>

@@ -27,17 +27,16 @@ export function untilWords(mark: Instant, style: DayStyle): string {
 }
 
 /** The words of each phase, with the trade's other word for it where there is one. */
-export const PHASE_WORDS: Readonly<Record<Phase, { readonly word: string; readonly trade: string | null }>> =
-  {
-    refundable: { word: 'refundable', trade: 'add grace' },
-    term: { word: 'in term', trade: 'active' },
-    late: { word: 'late window', trade: 'auto-renew grace' },
-    redemption: { word: 'redemption', trade: 'redemption grace' },
-    restoring: { word: 'restoring', trade: 'pending restore' },
-    deleting: { word: 'in deletion', trade: 'pending delete' },
-    free: { word: 'free', trade: 'available' },
-    moving: { word: 'moving', trade: 'pending transfer' },
-  };
+export const PHASE_WORDS: Readonly<Record<Phase, { readonly word: string; readonly trade: string | null }>> = {
+  refundable: { word: 'refundable', trade: 'add grace' },
+  term: { word: 'in term', trade: 'active' },
+  late: { word: 'late window', trade: 'auto-renew grace' },
+  redemption: { word: 'redemption', trade: 'redemption grace' },
+  restoring: { word: 'restoring', trade: 'pending restore' },
+  deleting: { word: 'in deletion', trade: 'pending delete' },
+  free: { word: 'free', trade: 'available' },
+  moving: { word: 'moving', trade: 'pending transfer' },
+};
 
 export const SETTING_WORDS: Readonly<Record<AutoRenewSetting, string>> = {
   on: 'on',

@@ -33,14 +33,11 @@ export async function saveAccount(deps: Deps, id: number | null, input: unknown)
   if (label === '') return refuse('label-empty', 'Give the account a label.', 'label');
   if (!isCurrency(form.currency))
     return refuse('currency-unknown', `${form.currency} is not a currency code of ISO 4217.`, 'currency');
-  const same = (await selectAccounts(deps.database)).find(
-    (other) => other.label.toLowerCase() === label.toLowerCase(),
-  );
+  const same = (await selectAccounts(deps.database)).find((other) => other.label.toLowerCase() === label.toLowerCase());
   if (same && same.id !== id)
     return refuse('label-taken', `There is an account ${same.label} already. Choose another label.`, 'label');
   const before = id === null ? null : await selectAccount(deps.database, id);
-  if (id !== null && !before)
-    return refuse('account-unknown', 'That account is no longer there. Load the page again.');
+  if (id !== null && !before) return refuse('account-unknown', 'That account is no longer there. Load the page again.');
   const balanceMinor = form.balanceMinor ?? null;
   const at = deps.clock();
   const draft: AccountDraft = {
@@ -77,9 +74,6 @@ export async function removeAccount(deps: Deps, id: number): Promise<true | Refu
   return transaction(deps.database, async (tx) => {
     await bumpRevision(tx);
     if (await deleteEmptyAccount(tx, id)) return true;
-    return refuse(
-      'account-holds-names',
-      'This account still holds names. Move them to another account first.',
-    );
+    return refuse('account-holds-names', 'This account still holds names. Move them to another account first.');
   });
 }

@@ -20,8 +20,7 @@ export async function accountDocuments(deps: Deps) {
     yearsPerCharge: account.yearsPerCharge,
     retryDays: account.retryDays,
     means: account.means,
-    balance:
-      account.balanceMinor === null ? null : moneyDocument(amount(account.balanceMinor, account.currency)),
+    balance: account.balanceMinor === null ? null : moneyDocument(amount(account.balanceMinor, account.currency)),
     balanceAt: account.balanceAt === null ? null : formatInstant(account.balanceAt),
     rulesKnown: account.rulesKnown,
   }));

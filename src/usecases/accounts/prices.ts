@@ -38,9 +38,7 @@ export async function savePrice(deps: Deps, input: unknown): Promise<true | Refu
     currency,
     yearMinor,
     termTotals: form.termTotals
-      ? Object.fromEntries(
-          form.termTotals.split(',').map((pair) => pair.split(':').map(Number) as [number, number]),
-        )
+      ? Object.fromEntries(form.termTotals.split(',').map((pair) => pair.split(':').map(Number) as [number, number]))
       : null,
     firstYearMinor: form.firstYearMinor ?? null,
     firstYearCondition: form.firstYearMinor === undefined ? null : (form.firstYearCondition ?? 'any term'),
@@ -52,10 +50,7 @@ export async function savePrice(deps: Deps, input: unknown): Promise<true | Refu
   return true;
 }
 
-async function pricedAs(
-  deps: Deps,
-  form: PriceForm,
-): Promise<{ nameId: number | null; ending: string } | Refusal> {
+async function pricedAs(deps: Deps, form: PriceForm): Promise<{ nameId: number | null; ending: string } | Refusal> {
   if (form.name) {
     const name = parseDomainName(form.name, { allowPrivateEndings: true });
     if (isRefusal(name)) return { ...name, field: 'name' };
@@ -71,11 +66,7 @@ async function pricedAs(
 }
 
 /** Brings in a price list from CSV. All of it is written, or nothing; the first row that cannot be read says why. */
-export async function importPrices(
-  deps: Deps,
-  accountId: number,
-  content: Uint8Array,
-): Promise<number | Refusal> {
+export async function importPrices(deps: Deps, accountId: number, content: Uint8Array): Promise<number | Refusal> {
   const account = await selectAccount(deps.database, accountId);
   if (!account) return refuse('account-unknown', 'That account is no longer there. Load the page again.');
   const read = readPriceList(decodeText(content).text, {

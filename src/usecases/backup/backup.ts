@@ -56,10 +56,7 @@ export async function restoreBackup(deps: Deps, text: string): Promise<number | 
     });
   } catch (error) {
     deps.log.warn({ error }, 'a backup could not be restored');
-    return refuse(
-      'backup-not-restored',
-      'This backup is damaged, and nothing of it was restored. Try another copy.',
-    );
+    return refuse('backup-not-restored', 'This backup is damaged, and nothing of it was restored. Try another copy.');
   }
 }
 

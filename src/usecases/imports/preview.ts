@@ -69,11 +69,7 @@ export async function refusedRowsCsv(deps: Deps, id: string): Promise<string | R
   const headings = columns.map((column, i) => column.heading || column.field || `column ${i + 1}`);
   return writeTable(
     [...headings, 'refused because', 'line'],
-    refused.map(({ input, message, line }) => [
-      ...cellsOf(input, columns.length),
-      message ?? '',
-      String(line),
-    ]),
+    refused.map(({ input, message, line }) => [...cellsOf(input, columns.length), message ?? '', String(line)]),
   );
 }
 

@@ -57,8 +57,7 @@ export async function beginImport(deps: Deps, request: NewImport): Promise<Impor
   const label = request.accountLabel?.trim();
   if (accountId === null && label) {
     const { homeCurrency } = await selectSettings(deps.database);
-    accountId =
-      (await accountsByLabel(deps.database, [label], homeCurrency, at)).get(label.toLowerCase()) ?? null;
+    accountId = (await accountsByLabel(deps.database, [label], homeCurrency, at)).get(label.toLowerCase()) ?? null;
   }
   const remembered = await selectMapping(deps.database, accountId, headingsOf(source.mapping));
   const row: ImportRow = {
@@ -94,11 +93,7 @@ const ROWS_A_TURN = 1000;
  * Reads every row of an import by `options` and compares it with the ledger. Refused while a date column is open. The
  * mapping is remembered for the account. Progress is kept in the import, so that it may be left and returned to.
  */
-export async function readImport(
-  deps: Deps,
-  id: string,
-  options: ImportOptions,
-): Promise<ImportRow | Refusal> {
+export async function readImport(deps: Deps, id: string, options: ImportOptions): Promise<ImportRow | Refusal> {
   const { database } = deps;
   const found = await selectImport(database, id);
   if (!found) return refuse('import-unknown', 'This import is no longer there. Bring the list again.');
@@ -114,13 +109,7 @@ export async function readImport(
       'mapping',
     );
   }
-  if (
-    !(await moveImport(database, id, { status: 'reading', rowsDone: 0, options }, [
-      'asking',
-      'ready',
-      'failed',
-    ]))
-  ) {
+  if (!(await moveImport(database, id, { status: 'reading', rowsDone: 0, options }, ['asking', 'ready', 'failed']))) {
     return refuse('import-busy', 'This import is being read or has been written already.');
   }
   try {
@@ -198,8 +187,7 @@ function fieldsOf(read: PortfolioRow): Record<string, unknown> {
       term_end: formatInstant(read.expires.at),
       term_end_day: read.expires.precision === 'day',
     });
-  if (read.asking)
-    Object.assign(fields, { asking_minor: read.asking.minor, asking_currency: read.asking.currency });
+  if (read.asking) Object.assign(fields, { asking_minor: read.asking.minor, asking_currency: read.asking.currency });
   const plain = {
     setting: read.setting,
     lock: read.lock,
@@ -218,9 +206,7 @@ const SAMPLE_ROWS = 3;
 
 /** The first rows of an import as they stand in the file, to show beside the mapping. */
 export async function importSample(deps: Deps, id: string): Promise<readonly (readonly string[])[]> {
-  const source = readSource(
-    decodeText((await selectImportContent(deps.database, id)).subarray(0, 65_536)).text,
-  );
+  const source = readSource(decodeText((await selectImportContent(deps.database, id)).subarray(0, 65_536)).text);
   if (isRefusal(source)) return [];
   const start = source.mapping.hasHeadings ? 1 : 0;
   return source.table.rows.slice(start, start + SAMPLE_ROWS).map((row) => row.cells);

@@ -39,8 +39,7 @@ export async function writeImport(deps: Deps, id: string): Promise<WrittenImport
     await accountsByLabel(tx, await selectStagedAccounts(tx, id), homeCurrency, at);
     let { accountId } = row.options;
     if (accountId === null && (await hasNewRowsWithoutAccount(tx, id))) {
-      accountId =
-        (await accountsByLabel(tx, [NO_ACCOUNT], homeCurrency, at)).get(NO_ACCOUNT.toLowerCase()) ?? null;
+      accountId = (await accountsByLabel(tx, [NO_ACCOUNT], homeCurrency, at)).get(NO_ACCOUNT.toLowerCase()) ?? null;
     }
     const batchId = await insertBatch(
       tx,

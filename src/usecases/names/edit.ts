@@ -64,9 +64,7 @@ async function fieldsOf(deps: Deps, edit: NameEdit): Promise<NamePatch | Refusal
   if (edit.notes !== undefined) fields.notes = edit.notes;
   if (edit.clearNotes) fields.notes = '';
   if (edit.asking) {
-    const asking = isCurrency(edit.asking.currency)
-      ? parseDecimal(edit.asking.amount, edit.asking.currency)
-      : null;
+    const asking = isCurrency(edit.asking.currency) ? parseDecimal(edit.asking.amount, edit.asking.currency) : null;
     if (!asking || asking.minor < 0)
       return refuse('asking-invalid', 'Write the asking price as a plain amount, like 1200.', 'asking');
     Object.assign(fields, { asking_minor: asking.minor, asking_currency: asking.currency });
@@ -117,11 +115,8 @@ export async function askAutoRenew(deps: Deps, input: unknown): Promise<Done | R
   if (isRefusal(request)) return request;
   const { nameIds, to } = request;
   const at = formatInstant(deps.clock());
-  return carryOut(
-    deps,
-    'auto-renew asked',
-    `Asked for auto-renew ${to} on ${countNames(nameIds)}`,
-    async () => nameIds.map((nameId) => ({ nameId, patch: { asked: to, asked_at: at } })),
+  return carryOut(deps, 'auto-renew asked', `Asked for auto-renew ${to} on ${countNames(nameIds)}`, async () =>
+    nameIds.map((nameId) => ({ nameId, patch: { asked: to, asked_at: at } })),
   );
 }
 
@@ -138,11 +133,8 @@ export async function confirmAutoRenew(deps: Deps, input: unknown): Promise<Done
     asked: null,
     asked_at: null,
   };
-  return carryOut(
-    deps,
-    'auto-renew confirmed',
-    `Confirmed auto-renew ${setting} on ${countNames(nameIds)}`,
-    async () => nameIds.map((nameId) => ({ nameId, patch, evidence })),
+  return carryOut(deps, 'auto-renew confirmed', `Confirmed auto-renew ${setting} on ${countNames(nameIds)}`, async () =>
+    nameIds.map((nameId) => ({ nameId, patch, evidence })),
   );
 }
 

@@ -19,11 +19,7 @@ export async function addEntry(deps: Deps, input: unknown): Promise<Done | Refus
     return refuse('currency-unknown', `${request.currency} is not a currency code of ISO 4217.`, 'currency');
   const day = parseDay(request.onDay);
   if (!day || day < FIRST_DAY || day > dayOf(deps.clock()))
-    return refuse(
-      'date-out-of-range',
-      'Write a day that has been: money in the books has moved already.',
-      'onDay',
-    );
+    return refuse('date-out-of-range', 'Write a day that has been: money in the books has moved already.', 'onDay');
   const summary = `Entered ${request.kind}`;
   return transaction(deps.database, async (tx) => {
     await bumpRevision(tx);
@@ -45,9 +41,7 @@ export async function correctEntry(deps: Deps, entryId: number): Promise<Done | 
       return refuse('entry-corrected', 'This entry has been taken back already.');
     const summary = `Took back an entry of ${entry.kind}`;
     const batchId = await insertBatch(tx, deps.clock(), 'entry', summary);
-    await insertEntries(tx, batchId, [
-      { ...entry, minor: -entry.minor, note: 'taken back', corrects: entry.id },
-    ]);
+    await insertEntries(tx, batchId, [{ ...entry, minor: -entry.minor, note: 'taken back', corrects: entry.id }]);
     return { batchId, changed: 1, summary };
   });
 }

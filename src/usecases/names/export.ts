@@ -19,10 +19,7 @@ interface ExportContext {
 
 /** How each column of the ledger is written as CSV. The headings are ones that an import reads back. */
 const COLUMNS: Readonly<
-  Record<
-    string,
-    { readonly heading: string; readonly cell: (row: LedgerRow, context: ExportContext) => string }
-  >
+  Record<string, { readonly heading: string; readonly cell: (row: LedgerRow, context: ExportContext) => string }>
 > = {
   name: { heading: 'Name', cell: ({ name }) => name.ascii },
   account: { heading: 'Account', cell: ({ name }, { account }) => account(name.accountId) },
@@ -37,9 +34,7 @@ const COLUMNS: Readonly<
     heading: 'Cost now, then',
     cell: ({ step }) =>
       step
-        ? [money(step.before), step.kind === 'charge' ? '' : money(step.after) || 'lost']
-            .filter(Boolean)
-            .join(' > ')
+        ? [money(step.before), step.kind === 'charge' ? '' : money(step.after) || 'lost'].filter(Boolean).join(' > ')
         : '',
   },
   asking: { heading: 'Asking', cell: ({ name }) => money(name.asking) },

@@ -10,12 +10,7 @@ import {
 import { parseDomainName } from '@/core/names';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { formatInstant } from '@/core/time';
-import {
-  selectLedgerColumns,
-  selectLedgerColumnsJson,
-  selectLedgerRules,
-  selectRevision,
-} from '@/database/ledger';
+import { selectLedgerColumns, selectLedgerColumnsJson, selectLedgerRules, selectRevision } from '@/database/ledger';
 import { selectNameIds, selectTags } from '@/database/names';
 import type { Deps } from '../deps';
 
@@ -30,10 +25,7 @@ export function ledgerRevision(deps: Deps): Promise<number> {
  */
 export async function ledgerJson(deps: Deps): Promise<string> {
   const revision = await selectRevision(deps.database);
-  const [rules, names] = await Promise.all([
-    selectLedgerRules(deps.database),
-    selectLedgerColumnsJson(deps.database),
-  ]);
+  const [rules, names] = await Promise.all([selectLedgerRules(deps.database), selectLedgerColumnsJson(deps.database)]);
   return `{"revision":${revision},"asOf":${JSON.stringify(formatInstant(deps.clock()))},"rules":${JSON.stringify(rules)},"names":${names}}`;
 }
 
@@ -41,10 +33,7 @@ export async function ledgerJson(deps: Deps): Promise<string> {
  * The ledger played forward from now, for queries that are answered on the server. With `nameIds` only those names are read:
  * enough for phases and costs, not for which charges will find money.
  */
-export async function projectedLedger(
-  deps: Deps,
-  nameIds: readonly number[] | null = null,
-): Promise<Projection> {
+export async function projectedLedger(deps: Deps, nameIds: readonly number[] | null = null): Promise<Projection> {
   const [rules, columns] = await Promise.all([
     selectLedgerRules(deps.database),
     selectLedgerColumns(deps.database, nameIds),

@@ -33,11 +33,7 @@ export function asOfFrom(query: URLSearchParams, today: Instant): Instant | Refu
   const day = parseDay(text);
   const at = day ? startOfDay(day) : parseInstant(text);
   if (at === null)
-    return refuse(
-      'query-invalid',
-      `asOf “${text.slice(0, 40)}” is not a day or an RFC 3339 instant.`,
-      'asOf',
-    );
+    return refuse('query-invalid', `asOf “${text.slice(0, 40)}” is not a day or an RFC 3339 instant.`, 'asOf');
   if (at > addYears(today, LOOK_AHEAD_YEARS))
     return refuse('query-invalid', 'asOf lies more than two years ahead.', 'asOf');
   return at < today ? today : at;
@@ -51,9 +47,7 @@ export async function arrangeLedger(deps: Deps, query: URLSearchParams): Promise
   const view = viewFromQuery(withAccountLabels(query, projection));
   const { rules } = projection.index;
   const read = rowsOn(projection, asOf);
-  const rows = projection.names
-    .map((_, place) => read(place))
-    .filter(matcher(view, rules.homeCurrency, asOf));
+  const rows = projection.names.map((_, place) => read(place)).filter(matcher(view, rules.homeCurrency, asOf));
   return { projection, rows: sortRows(rows, view, accountLabels(rules)), asOf, view };
 }
 

@@ -9,11 +9,7 @@ import { asOfFrom } from './list';
 import { type NameDocument, nameDocument } from './nameDocument';
 
 /** One name as `/api/v1` shows it. Its account's other names are projected along with it, since they share its money. */
-export async function nameOn(
-  deps: Deps,
-  written: string,
-  query: URLSearchParams,
-): Promise<NameDocument | Refusal> {
+export async function nameOn(deps: Deps, written: string, query: URLSearchParams): Promise<NameDocument | Refusal> {
   const id = await nameId(deps, written);
   if (isRefusal(id)) return id;
   const asOf = asOfFrom(query, deps.clock());
@@ -42,8 +38,7 @@ export async function patchName(deps: Deps, written: string, body: unknown): Pro
   const { autoRenew, purpose, tags, asking, account, notes, ...rest } = body as Record<string, unknown>;
   const edit: Record<string, unknown> = { ...rest };
   if (purpose !== undefined) edit.purpose = PURPOSES[purpose as keyof typeof PURPOSES] ?? purpose;
-  if (notes !== undefined)
-    Object.assign(edit, notes === '' || notes === null ? { clearNotes: true } : { notes });
+  if (notes !== undefined) Object.assign(edit, notes === '' || notes === null ? { clearNotes: true } : { notes });
   if (asking !== undefined) Object.assign(edit, asking === null ? { clearAsking: true } : { asking });
   if (tags !== undefined || account !== undefined) {
     const projection = await projectedLedger(deps, [id]);

@@ -87,10 +87,7 @@ export class NameEdit {
   clearAsking?: boolean;
 
   @IsOptional()
-  @IsISO8601(
-    { strict: true },
-    { message: 'Write the end of the term like 2027-05-13 or 2027-05-13T10:15:00Z.' },
-  )
+  @IsISO8601({ strict: true }, { message: 'Write the end of the term like 2027-05-13 or 2027-05-13T10:15:00Z.' })
   expiresAt?: string;
 
   @IsOptional()

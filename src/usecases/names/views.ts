@@ -17,14 +17,8 @@ export async function saveView(
   columns: readonly string[],
 ): Promise<SavedView[] | Refusal> {
   const name = label.trim();
-  if (name === '' || name.length > 60)
-    return refuse('view-label', 'Give the view a name of 1 to 60 letters.', 'label');
-  await upsertView(
-    deps.database,
-    name,
-    queryFromView(viewFromQuery(new URLSearchParams(query))).toString(),
-    columns,
-  );
+  if (name === '' || name.length > 60) return refuse('view-label', 'Give the view a name of 1 to 60 letters.', 'label');
+  await upsertView(deps.database, name, queryFromView(viewFromQuery(new URLSearchParams(query))).toString(), columns);
   return selectViews(deps.database);
 }
 

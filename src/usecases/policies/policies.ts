@@ -76,8 +76,7 @@ export async function savePolicy(deps: Deps, input: unknown): Promise<true | Ref
   const ending = form.ending.trim().toLowerCase().replace(/^\./, '');
   const probe = ending === '*' ? { ending } : parseDomainName(`seaholly.${ending}`);
   if (isRefusal(probe)) return refuse('ending-unknown', 'Write an ending like com or co.uk.', 'ending');
-  if (!parseDay(form.sourceDate))
-    return refuse('date-does-not-exist', 'Write the day like 2027-05-13.', 'sourceDate');
+  if (!parseDay(form.sourceDate)) return refuse('date-does-not-exist', 'Write the day like 2027-05-13.', 'sourceDate');
   if (form.greatestYears < form.leastYears)
     return refuse('terms-reversed', 'The greatest term is shorter than the least.', 'greatestYears');
   const { leastYears: least, greatestYears: greatest, stepYears: step, sourceNote = '', ...rest } = form;
@@ -112,10 +111,7 @@ export async function saveRegistryFee(
   return true;
 }
 
-async function write(
-  deps: Deps,
-  work: (tx: Parameters<typeof bumpRevision>[0]) => Promise<void>,
-): Promise<void> {
+async function write(deps: Deps, work: (tx: Parameters<typeof bumpRevision>[0]) => Promise<void>): Promise<void> {
   await transaction(deps.database, async (tx) => {
     await bumpRevision(tx);
     await work(tx);

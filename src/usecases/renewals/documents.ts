@@ -79,10 +79,7 @@ export class NamedRenewal {
   reference?: string;
 }
 
-async function withIds(
-  deps: Deps,
-  items: readonly NamedItem[],
-): Promise<(NamedItem & { nameId: number })[] | Refusal> {
+async function withIds(deps: Deps, items: readonly NamedItem[]): Promise<(NamedItem & { nameId: number })[] | Refusal> {
   const parsed = items.map((item) => parseDomainName(item.name, { allowPrivateEndings: true }));
   const refused = parsed.find(isRefusal);
   if (refused) return refused;

@@ -62,10 +62,7 @@ export async function quoteRenewal(deps: Deps, input: unknown): Promise<RenewalQ
   for (const { nameId, years } of request.items) {
     const place = places.get(nameId);
     if (place === undefined)
-      return refuse(
-        'name-not-in-ledger',
-        'One of the names is no longer in the ledger. Load the page again.',
-      );
+      return refuse('name-not-in-ledger', 'One of the names is no longer in the ledger. Load the page again.');
     if (seen.has(nameId)) continue;
     seen.add(nameId);
     items.push(quoteItem(projection, place, years, request));
@@ -115,9 +112,7 @@ function quoteItem(projection: Projection, place: number, years: number, request
     : null;
   const account = index.accounts.get(name.accountId);
   const lateFee =
-    row.phase === 'late' && account && account.lateFeeMinor > 0
-      ? amount(account.lateFeeMinor, account.currency)
-      : null;
+    row.phase === 'late' && account && account.lateFeeMinor > 0 ? amount(account.lateFeeMinor, account.currency) : null;
   return {
     nameId: name.id,
     ascii: name.ascii,
@@ -133,8 +128,7 @@ function quoteItem(projection: Projection, place: number, years: number, request
     newEnd: isRefusal(newEnd) ? null : newEnd,
     cost,
     lateFee,
-    total:
-      cost && (lateFee && lateFee.currency === cost.total.currency ? plus(cost.total, lateFee) : cost.total),
+    total: cost && (lateFee && lateFee.currency === cost.total.currency ? plus(cost.total, lateFee) : cost.total),
     refusal: refusal ?? (isRefusal(newEnd) ? newEnd : null),
   };
 }

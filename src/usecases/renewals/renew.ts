@@ -166,9 +166,7 @@ async function settle(
     const now = quoted.get(item.nameId);
     const done = told.get(item.nameId)?.done === true;
     if (done && (now === undefined || now.refusal || now.newEnd === null || now.oldEnd === null)) {
-      return (
-        now?.refusal ?? refuse('renewal-changed', 'One of the names has changed since. Load the page again.')
-      );
+      return now?.refusal ?? refuse('renewal-changed', 'One of the names has changed since. Load the page again.');
     }
     if (done && now?.oldEnd?.at !== item.oldEnd) {
       return refuse(

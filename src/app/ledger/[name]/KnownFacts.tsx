@@ -48,9 +48,7 @@ export function KnownFacts({ row, detail }: { row: RowView; detail: NameDetail }
     [
       'a year costs',
       costs.perYear ? formatAmount(costs.perYear) : 'no price known',
-      costs.restoreRuleOfThumb && costs.restore
-        ? `restore ${formatAmount(costs.restore)} by rule of thumb`
-        : '',
+      costs.restoreRuleOfThumb && costs.restore ? `restore ${formatAmount(costs.restore)} by rule of thumb` : '',
     ],
   ];
   return (

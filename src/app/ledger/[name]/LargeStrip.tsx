@@ -112,11 +112,7 @@ export function LargeStrip({ row }: { row: RowView }) {
             bar={26}
           />
         </g>
-        <path
-          d={`M${now} ${BAR_TOP - 22}V${BAR_TOP + BAR_HEIGHT + 4}`}
-          stroke="var(--ink)"
-          strokeWidth="1.5"
-        />
+        <path d={`M${now} ${BAR_TOP - 22}V${BAR_TOP + BAR_HEIGHT + 4}`} stroke="var(--ink)" strokeWidth="1.5" />
         {probed !== null && (
           <path
             d={`M${placeOn(scale, probed)} ${BAR_TOP}V${BAR_TOP + BAR_HEIGHT}`}

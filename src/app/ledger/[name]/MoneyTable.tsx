@@ -98,8 +98,8 @@ export function MoneyTable({ detail, kinds, disabled, onChanged }: MoneyTablePro
         {correcting && (
           <>
             <p>
-              A counter-entry of {formatAmount({ minor: -correcting.minor, currency: correcting.currency })}{' '}
-              is written beside {correcting.kind} of {formatDay(correcting.onDay)}. Both stay in the books.
+              A counter-entry of {formatAmount({ minor: -correcting.minor, currency: correcting.currency })} is written
+              beside {correcting.kind} of {formatDay(correcting.onDay)}. Both stay in the books.
             </p>
             <Actions>
               <Button data-kind="primary" onPress={() => void correct(correcting)}>

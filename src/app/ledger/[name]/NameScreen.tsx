@@ -90,8 +90,7 @@ export function NameScreen({
     if (!view || !meta) return;
     const ending = view.row.name.ending;
     const policy =
-      meta.rules.policies.find((p) => p.ending === ending) ??
-      meta.rules.policies.find((p) => p.ending === '*');
+      meta.rules.policies.find((p) => p.ending === ending) ?? meta.rules.policies.find((p) => p.ending === '*');
     const answer = await planRenewalAction([{ nameId: detail.id, years: policy?.terms.renew.least ?? 1 }]);
     if (isRefusal(answer)) report({ text: answer.message, problem: true });
     else router.push(`/renewals/${answer}`);
@@ -147,19 +146,8 @@ export function NameScreen({
         <KnownFacts row={row} detail={detail} />
       </Columns>
       <History history={detail.history} currency={row.name.asking?.currency ?? homeCurrency} />
-      <EditDialog
-        isOpen={dialog === 'edit'}
-        onClose={() => setDialog(null)}
-        rows={[row]}
-        onUndo={undo}
-        tags={tags}
-      />
-      <AutoRenewDialog
-        isOpen={dialog === 'auto-renew'}
-        onClose={() => setDialog(null)}
-        rows={[row]}
-        onUndo={undo}
-      />
+      <EditDialog isOpen={dialog === 'edit'} onClose={() => setDialog(null)} rows={[row]} onUndo={undo} tags={tags} />
+      <AutoRenewDialog isOpen={dialog === 'auto-renew'} onClose={() => setDialog(null)} rows={[row]} onUndo={undo} />
     </Page>
   );
 }

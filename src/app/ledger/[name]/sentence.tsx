@@ -30,8 +30,8 @@ export function standingSentence(row: RowView, account: string, day: Instant, st
     return (
       <>
         Auto-renew will be tried on {dayWords(coming.at, style)} and{' '}
-        <span className="caution">fails ({coming.cause ? causeWords(coming.cause) : 'no means'})</span>. Then
-        it lapses on {termEndWords(termEnd, style)}. {at}
+        <span className="caution">fails ({coming.cause ? causeWords(coming.cause) : 'no means'})</span>. Then it lapses
+        on {termEndWords(termEnd, style)}. {at}
       </>
     );
   }

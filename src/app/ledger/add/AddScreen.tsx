@@ -34,16 +34,11 @@ export function AddScreen({ accounts, open }: AddScreenProps) {
     const query = new URLSearchParams({ source });
     if (account === NEW) query.set('accountLabel', label);
     else if (account !== FROM_LIST) query.set('accountId', account);
-    const response = await fetch(`/ledger/add/begin?${query}`, { method: 'POST', body: content }).catch(
-      () => null,
-    );
+    const response = await fetch(`/ledger/add/begin?${query}`, { method: 'POST', body: content }).catch(() => null);
     const answer = (await response?.json().catch(() => null)) as { id?: string; message?: string } | null;
     setBusy(false);
     if (answer?.id) router.push(`/ledger/add/${answer.id}`);
-    else
-      setProblem(
-        answer?.message ?? 'The list could not be sent. Is the program still running? Then try again.',
-      );
+    else setProblem(answer?.message ?? 'The list could not be sent. Is the program still running? Then try again.');
   };
 
   return (
@@ -61,13 +56,7 @@ export function AddScreen({ accounts, open }: AddScreenProps) {
             ]}
           />
           {account === NEW && (
-            <Field
-              label="Its label"
-              value={label}
-              onChange={setLabel}
-              placeholder="registrar or label"
-              autoFocus
-            />
+            <Field label="Its label" value={label} onChange={setLabel} placeholder="registrar or label" autoFocus />
           )}
         </Fields>
         <Field

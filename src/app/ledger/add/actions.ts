@@ -24,11 +24,7 @@ export async function importSummaryAction(id: string): Promise<ImportSummary | R
   return importSummary(deps(), id);
 }
 
-export async function importRowsAction(
-  id: string,
-  outcome: RowOutcome,
-  offset: number,
-): Promise<PreviewRow[]> {
+export async function importRowsAction(id: string, outcome: RowOutcome, offset: number): Promise<PreviewRow[]> {
   return importRows(deps(), id, outcome, 100, offset);
 }
 

@@ -10,9 +10,6 @@ export default async function AddPage() {
   const [{ rules }, open] = await Promise.all([ledgerChoices(deps()), openImports(deps())]);
   const accounts = rules.accounts.map(({ id, label }) => ({ id, label }));
   return (
-    <AddScreen
-      accounts={accounts}
-      open={open.map(({ id, source, rowsTotal }) => ({ id, source, rows: rowsTotal }))}
-    />
+    <AddScreen accounts={accounts} open={open.map(({ id, source, rowsTotal }) => ({ id, source, rows: rowsTotal }))} />
   );
 }

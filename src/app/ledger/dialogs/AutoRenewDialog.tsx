@@ -85,9 +85,7 @@ function AutoRenewForm({ rows, onClose, onUndo }: Omit<AutoRenewDialogProps, 'is
               ` It charges ${account.leadDays === 0 ? 'on the day the term ends' : `${account.leadDays} days before the term ends`}.`}
           </li>
         ))}
-        <li>
-          Look at the list there again, then confirm what it shows. Some registrars need up to 72 hours.
-        </li>
+        <li>Look at the list there again, then confirm what it shows. Some registrars need up to 72 hours.</li>
       </Steps>
       <Field
         label="What you saw (evidence)"
@@ -99,9 +97,7 @@ function AutoRenewForm({ rows, onClose, onUndo }: Omit<AutoRenewDialogProps, 'is
         <Button
           data-kind="primary"
           isDisabled={busy || evidence.trim() === ''}
-          onPress={() =>
-            void run(() => confirmAutoRenewAction({ nameIds, setting: to, evidence: evidence.trim() }))
-          }
+          onPress={() => void run(() => confirmAutoRenewAction({ nameIds, setting: to, evidence: evidence.trim() }))}
         >
           It is {to} now: confirm
         </Button>

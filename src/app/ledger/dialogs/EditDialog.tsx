@@ -70,10 +70,7 @@ function EditForm({ rows, onClose, onUndo, tags }: Omit<EditDialogProps, 'isOpen
         label="Account"
         value={account}
         onChange={setAccount}
-        options={[
-          keep,
-          ...(meta?.rules.accounts ?? []).map(({ id, label }) => ({ value: String(id), text: label })),
-        ]}
+        options={[keep, ...(meta?.rules.accounts ?? []).map(({ id, label }) => ({ value: String(id), text: label }))]}
       />
       <Choice
         label="Purpose"
@@ -94,12 +91,7 @@ function EditForm({ rows, onClose, onUndo, tags }: Omit<EditDialogProps, 'isOpen
         hint={tags.length > 0 ? `In use: ${tags.slice(0, 8).join(', ')}` : 'Separated by commas'}
       />
       <Field label="Take tags off" value={remove} onChange={setRemove} />
-      <Field
-        label={`Asking price, ${homeCurrency}`}
-        value={asking}
-        onChange={setAsking}
-        inputMode="decimal"
-      />
+      <Field label={`Asking price, ${homeCurrency}`} value={asking} onChange={setAsking} inputMode="decimal" />
       <Field label="Notes" value={notes} onChange={setNotes} rows={2} />
       <Actions>
         <Button data-kind="primary" onPress={() => void save()} isDisabled={busy}>

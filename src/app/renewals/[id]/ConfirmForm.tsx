@@ -70,12 +70,9 @@ export function ConfirmForm({ open, onDrop }: { open: OpenRenewal; onDrop: () =>
       setProblem({ text: answer.message, ...(answer.field ? { field: answer.field } : {}) });
       return;
     }
-    reportDone(
-      { ...answer, summary: `${answer.summary}. Undo takes it back in the books only` },
-      async (batchId) => {
-        if (reportDone(await undoAction(batchId), null)) await reload();
-      },
-    );
+    reportDone({ ...answer, summary: `${answer.summary}. Undo takes it back in the books only` }, async (batchId) => {
+      if (reportDone(await undoAction(batchId), null)) await reload();
+    });
     await reload();
     router.push('/ledger');
   };
@@ -98,10 +95,7 @@ export function ConfirmForm({ open, onDrop }: { open: OpenRenewal; onDrop: () =>
                 <Check
                   isSelected={done.has(item.nameId)}
                   onChange={(on) =>
-                    setDone(
-                      (now) =>
-                        new Set(on ? [...now, item.nameId] : [...now].filter((id) => id !== item.nameId)),
-                    )
+                    setDone((now) => new Set(on ? [...now, item.nameId] : [...now].filter((id) => id !== item.nameId)))
                   }
                 >
                   <span className="name">{item.unicode}</span>
@@ -131,12 +125,7 @@ export function ConfirmForm({ open, onDrop }: { open: OpenRenewal; onDrop: () =>
           problem={problem?.field === 'chargedOn' ? problem.text : null}
         />
         <Field label="Paid by" value={means} onChange={setMeans} placeholder="balance, card" />
-        <Field
-          label="Reference"
-          value={reference}
-          onChange={setReference}
-          placeholder="order or receipt number"
-        />
+        <Field label="Reference" value={reference} onChange={setReference} placeholder="order or receipt number" />
       </Fields>
       {problem && problem.field !== 'chargedOn' && (
         <p className="caution" role="alert">

@@ -78,22 +78,16 @@ export function QuoteTable({
         <tfoot>
           {quote.accounts.map(({ account, totals }) => {
             const balance =
-              account.balanceMinor === null
-                ? null
-                : { minor: account.balanceMinor, currency: account.currency };
+              account.balanceMinor === null ? null : { minor: account.balanceMinor, currency: account.currency };
             const own = totals.find((total) => total.currency === account.currency);
-            const short =
-              balance && own && account.means[0]?.kind === 'balance' ? own.minor - balance.minor : 0;
+            const short = balance && own && account.means[0]?.kind === 'balance' ? own.minor - balance.minor : 0;
             return (
               <tr key={account.id}>
                 <td colSpan={9}>
                   {account.label}
                   {balance && <span className="soft"> balance {formatAmount(balance)}</span>}
                   {short > 0 && (
-                    <span className="caution">
-                      {' '}
-                      {formatAmount({ minor: short, currency: account.currency })} short
-                    </span>
+                    <span className="caution"> {formatAmount({ minor: short, currency: account.currency })} short</span>
                   )}
                 </td>
                 <td className="figure">{amountsWords(totals)}</td>
@@ -101,9 +95,7 @@ export function QuoteTable({
             );
           })}
           <tr>
-            <td colSpan={9}>
-              {namesWords(quote.items.filter((item) => item.refusal === null).length)} in all
-            </td>
+            <td colSpan={9}>{namesWords(quote.items.filter((item) => item.refusal === null).length)} in all</td>
             <td className="figure">{amountsWords(quote.totals)}</td>
           </tr>
         </tfoot>

@@ -20,9 +20,7 @@ export function RenewScreen({ first }: { first: OpenRenewal }) {
   const router = useRouter();
   const [open, setOpen] = useState(first);
   const [code, setCode] = useState(first.renewal.promotion?.code ?? '');
-  const [percent, setPercent] = useState(
-    first.renewal.promotion ? String(first.renewal.promotion.percent) : '',
-  );
+  const [percent, setPercent] = useState(first.renewal.promotion ? String(first.renewal.promotion.percent) : '');
   const [tax, setTax] = useState(first.renewal.taxPercent > 0 ? String(first.renewal.taxPercent) : '');
   const [problem, setProblem] = useState<string | null>(null);
   const newest = useRef(0);

@@ -40,10 +40,7 @@ export function StepsAtRegistrars({ quote }: { quote: RenewalQuote }) {
                 for renewal
                 {items.length > 1 && (
                   <>
-                    :{' '}
-                    <span className="name">
-                      {items.map((item) => `${item.unicode} ${item.years}y`).join(', ')}
-                    </span>
+                    : <span className="name">{items.map((item) => `${item.unicode} ${item.years}y`).join(', ')}</span>
                   </>
                 )}
                 .

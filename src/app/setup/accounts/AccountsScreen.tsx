@@ -69,9 +69,7 @@ export function AccountsScreen({ accounts }: { accounts: readonly AccountRow[] }
                   ) : (
                     formatAmount({ minor: account.balanceMinor, currency: account.currency })
                   )}
-                  {account.balanceAt !== null && (
-                    <div className="soft">{dayWords(account.balanceAt, style)}</div>
-                  )}
+                  {account.balanceAt !== null && <div className="soft">{dayWords(account.balanceAt, style)}</div>}
                 </td>
                 <td>{account.rulesKnown ? 'as set' : <span className="caution">usual ones: check</span>}</td>
               </tr>

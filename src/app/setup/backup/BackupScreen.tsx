@@ -51,10 +51,7 @@ export function BackupScreen() {
         <h2>Restore</h2>
         <p>A backup goes into an empty ledger, and brings it to the state it was saved in.</p>
         <Actions>
-          <FileTrigger
-            acceptedFileTypes={['.json', 'application/json']}
-            onSelect={(files) => void restore(files)}
-          >
+          <FileTrigger acceptedFileTypes={['.json', 'application/json']} onSelect={(files) => void restore(files)}>
             <Button isDisabled={busy}>{busy ? 'Restoring…' : 'Restore from a file…'}</Button>
           </FileTrigger>
         </Actions>

@@ -16,13 +16,7 @@ import { useLedger } from '../../frame/LedgerProvider';
 import { removePolicyAction, savePolicyAction, saveRegistryFeeAction } from '../actions';
 
 /** The lifecycle rules of every ending, with where each comes from, and the yearly registry fee. */
-export function PoliciesScreen({
-  policies,
-  fees,
-}: {
-  policies: readonly Policy[];
-  fees: readonly RegistryFee[];
-}) {
+export function PoliciesScreen({ policies, fees }: { policies: readonly Policy[]; fees: readonly RegistryFee[] }) {
   useTitle('Policies', 'the periods and terms of each ending');
   const router = useRouter();
   const { reload } = useLedger();
@@ -66,8 +60,7 @@ export function PoliciesScreen({
                 <td className="figure">{policy.refundableDays}</td>
                 <td>
                   {policy.terms.renew.least} to {policy.terms.renew.greatest}
-                  {policy.terms.renew.step > 1 && ` by ${policy.terms.renew.step}`}, {policy.ceilingYears}{' '}
-                  ahead
+                  {policy.terms.renew.step > 1 && ` by ${policy.terms.renew.step}`}, {policy.ceilingYears} ahead
                 </td>
                 <td className="figure">{policy.transferYears}</td>
                 <td>{policy.yearlyFee ? 'added' : 'none'}</td>

@@ -10,9 +10,7 @@ export function GET(request: Request): Promise<Response> {
     const query = new URL(request.url).searchParams;
     if (query.get('format') === 'csv') {
       const csv = await exportCsv(deps(), query);
-      return isRefusal(csv)
-        ? csv
-        : new Response(csv, { headers: { 'content-type': 'text/csv; charset=utf-8' } });
+      return isRefusal(csv) ? csv : new Response(csv, { headers: { 'content-type': 'text/csv; charset=utf-8' } });
     }
     const page = await pageOfNames(deps(), query);
     return isRefusal(page) ? page : Response.json(page);

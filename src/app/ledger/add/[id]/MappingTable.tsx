@@ -1,11 +1,6 @@
 'use client';
 import { useState } from 'react';
-import {
-  type ColumnReading,
-  DATE_FIELDS,
-  PORTFOLIO_FIELDS,
-  type PortfolioField,
-} from '@/formats/portfolio/columns';
+import { type ColumnReading, DATE_FIELDS, PORTFOLIO_FIELDS, type PortfolioField } from '@/formats/portfolio/columns';
 import { Button } from '@/ui/controls/Button';
 import { Check } from '@/ui/controls/Check';
 import { Choice } from '@/ui/controls/Field';

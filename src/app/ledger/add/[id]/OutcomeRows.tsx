@@ -46,9 +46,7 @@ export function OutcomeRows({ id, outcome, count, accounts, onSummary }: Outcome
   }, [shown, count.rows, more]);
 
   const choose = async (names: readonly string[] | null, taken: boolean) => {
-    setRows((now) =>
-      now.map((row) => (names === null || names.includes(row.ascii ?? '') ? { ...row, taken } : row)),
-    );
+    setRows((now) => now.map((row) => (names === null || names.includes(row.ascii ?? '') ? { ...row, taken } : row)));
     onSummary(await chooseRowsAction(id, outcome, names, taken));
   };
 
@@ -143,9 +141,7 @@ const FIELD_WORDS: Readonly<Record<string, string>> = {
 /** What a row would change, field by field. */
 function Brings({ row, accounts }: { row: PreviewRow; accounts: OutcomeRowsProps['accounts'] }) {
   const after = row.after ?? {};
-  const keys = (row.before ? Object.keys(row.before) : Object.keys(after)).filter(
-    (key) => key in FIELD_WORDS,
-  );
+  const keys = (row.before ? Object.keys(row.before) : Object.keys(after)).filter((key) => key in FIELD_WORDS);
   const word = (key: string, value: unknown, source: Readonly<Record<string, unknown>>): string => {
     if (value === null || value === undefined || value === '') return 'nothing';
     if (key === 'account_id') return accounts.find((account) => account.id === value)?.label ?? String(value);

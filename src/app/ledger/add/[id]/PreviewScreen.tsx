@@ -87,10 +87,8 @@ export function PreviewScreen({ first, sample, accounts }: PreviewScreenProps) {
     await reload();
   };
 
-  if (written || row.status === 'done')
-    return <Summary written={written} refused={counts.refused.rows} id={id} />;
-  if (row.status === 'reading')
-    return <Progress done={row.rowsDone} total={row.rowsTotal} text="Reading the list" />;
+  if (written || row.status === 'done') return <Summary written={written} refused={counts.refused.rows} id={id} />;
+  if (row.status === 'reading') return <Progress done={row.rowsDone} total={row.rowsTotal} text="Reading the list" />;
   const taken = counts.new.taken + counts.changed.taken + counts.missing.taken;
   return (
     <Page>
@@ -115,8 +113,8 @@ export function PreviewScreen({ first, sample, accounts }: PreviewScreenProps) {
         <>
           <Section>
             <h2>
-              {namesWords(counts.new.rows)} new, {counts.changed.rows} changed, {counts.unchanged.rows}{' '}
-              unchanged, {counts.refused.rows} refused
+              {namesWords(counts.new.rows)} new, {counts.changed.rows} changed, {counts.unchanged.rows} unchanged,{' '}
+              {counts.refused.rows} refused
               {row.options.fullList ? `, ${counts.missing.rows} no longer there` : ''}
             </h2>
             <Actions>

@@ -18,20 +18,14 @@ import { type MeansLine, MeansList } from './MeansList';
 import { PriceBook } from './PriceBook';
 
 /** One account: its rules, its means of payment in order, its balance, and its price book. */
-export function AccountScreen({
-  account,
-  prices,
-}: {
-  account: AccountRow | null;
-  prices: readonly PriceRow[];
-}) {
+export function AccountScreen({ account, prices }: { account: AccountRow | null; prices: readonly PriceRow[] }) {
   useTitle(account?.label ?? 'New account', account ? `${account.names} names` : '');
   return (
     <Page>
       {account && !account.rulesKnown && (
         <Notice>
-          These are the usual rules, taken because nobody has said better: charged 5 days before the end, 45
-          days of late window. Check them at the registrar, then save.
+          These are the usual rules, taken because nobody has said better: charged 5 days before the end, 45 days of
+          late window. Check them at the registrar, then save.
         </Notice>
       )}
       <AccountForm account={account} />
@@ -101,13 +95,7 @@ function AccountForm({ account }: { account: AccountRow | null }) {
     <form onSubmit={(event) => void save(event)}>
       <Section>
         <Fields>
-          <Field
-            name="label"
-            label="Label"
-            defaultValue={account?.label ?? ''}
-            isRequired
-            problem={problem('label')}
-          />
+          <Field name="label" label="Label" defaultValue={account?.label ?? ''} isRequired problem={problem('label')} />
           <Field name="registrar" label="Registrar" defaultValue={account?.registrar ?? ''} />
           <Field name="currency" label="Currency" defaultValue={currency} problem={problem('currency')} />
           <Field

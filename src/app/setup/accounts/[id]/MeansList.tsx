@@ -48,12 +48,7 @@ export function MeansList({ means, onChange, problem }: MeansListProps) {
             onChange={(kind) => set(i, { kind })}
             options={MEANS_KINDS.map((kind) => ({ value: kind, text: kind }))}
           />
-          <Field
-            label="Known as"
-            value={line.label}
-            onChange={(label) => set(i, { label })}
-            placeholder={line.kind}
-          />
+          <Field label="Known as" value={line.label} onChange={(label) => set(i, { label })} placeholder={line.kind} />
           {line.kind === 'card' ? (
             <Field
               label="Ends (month)"

@@ -73,9 +73,7 @@ export function PriceBook({ accountId, currency, prices }: PriceBookProps) {
                 <tr key={price.id}>
                   <td className="name">{price.ascii ?? `.${price.ending}`}</td>
                   <td>{price.action}</td>
-                  <td className="figure">
-                    {formatAmount({ minor: price.yearMinor, currency: price.currency })}
-                  </td>
+                  <td className="figure">{formatAmount({ minor: price.yearMinor, currency: price.currency })}</td>
                   <td className="soft">{moreOf(price)}</td>
                   <td>{price.feeIncluded ? 'included' : 'added'}</td>
                   <td>{formatDay(price.from)}</td>
@@ -137,9 +135,7 @@ function PriceForm({
     const isName = of.replace(/^\./, '').includes('.') && !of.startsWith('.');
     const minor = (key: string) => {
       const text = String(form.get(key) ?? '').trim();
-      return text === ''
-        ? undefined
-        : (parseDecimal(text.replaceAll(',', ''), currency)?.minor ?? Number.NaN);
+      return text === '' ? undefined : (parseDecimal(text.replaceAll(',', ''), currency)?.minor ?? Number.NaN);
     };
     const answer = await savePriceAction({
       accountId,
@@ -173,12 +169,7 @@ function PriceForm({
             onChange={setAction}
             options={PRICE_ACTIONS.map((value) => ({ value, text: value }))}
           />
-          <Field
-            name="year"
-            label={`A year, ${currency}`}
-            inputMode="decimal"
-            problem={problem('yearMinor')}
-          />
+          <Field name="year" label={`A year, ${currency}`} inputMode="decimal" problem={problem('yearMinor')} />
           {action === 'register' && (
             <Field
               name="firstYear"

@@ -3,10 +3,7 @@ import { deps } from '@/usecases/deps';
 import { refusedRowsCsv } from '@/usecases/imports/preview';
 
 /** The refused rows with their reasons, to be mended and brought again. */
-export async function GET(
-  _request: Request,
-  { params }: { params: Promise<{ id: string }> },
-): Promise<Response> {
+export async function GET(_request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
   const csv = await refusedRowsCsv(deps(), (await params).id);
   if (isRefusal(csv)) return Response.json(csv, { status: 404 });
   return new Response(csv, {

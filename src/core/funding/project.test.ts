@@ -1,0 +1,202 @@
+import fc from 'fast-check';
+import { describe, expect, test } from 'vitest';
+import { amount } from '../money';
+import { addDays, addYears, formatInstant, type Instant, instant, type TermEnd } from '../time';
+import { type ChargedName, cardIsGood, chargedState, type FundedAccount, projectCharges } from './index';
+
+const ASOF = instant('2026-11-24T09:12:00Z');
+const UNTIL = addYears(ASOF, 3);
+const balanceOnly: FundedAccount = {
+  currency: 'USD',
+  leadDays: 5,
+  yearsPerCharge: 1,
+  retryDays: [],
+  means: [{ kind: 'balance', label: 'balance', endsMonth: null }],
+  balanceMinor: 3000,
+};
+const name = (ascii: string, end: string, cost = 1138, more: Partial<ChargedName> = {}): ChargedName => {
+  const termEnd: TermEnd = { at: instant(end), precision: 'instant' };
+  return {
+    ascii,
+    termEnd,
+    setting: 'on',
+    years: 1,
+    chargeableUntil: addDays(termEnd.at, 45),
+    costAt: () => amount(cost, 'USD'),
+    ...more,
+  };
+};
+const told = (charges: ReturnType<typeof projectCharges>) =>
+  charges.map((list) =>
+    list.map((c) => `${formatInstant(c.at).slice(0, 10)} ${c.outcome}${c.assumed ? '?' : ''} ${c.balanceMinor ?? '-'}`),
+  );
+
+describe('a charge is made the account’s days before the end, out of its means in order', () => {
+  test('the balance is enough for two charges and not for the third', () => {
+    const names = [
+      name('a.com', '2026-12-10T00:00:00Z'),
+      name('b.com', '2026-12-12T00:00:00Z'),
+      name('c.com', '2026-12-14T00:00:00Z'),
+    ];
+    const charges = projectCharges(balanceOnly, names, ASOF, instant('2027-01-01T00:00:00Z'));
+    expect(told(charges)).toEqual([['2026-12-05 pass 1862'], ['2026-12-07 pass 724'], ['2026-12-09 fail 724']]);
+    expect(charges[2]?.[0]?.cause).toEqual({ kind: 'balance short', missing: amount(414, 'USD') });
+  });
+
+  test('a card steps in when the balance is short, and is never split with it', () => {
+    const account = {
+      ...balanceOnly,
+      balanceMinor: 1000,
+      means: [...balanceOnly.means, { kind: 'card' as const, label: 'card', endsMonth: '2026-12' }],
+    };
+    const [list] = projectCharges(account, [name('a.com', '2026-12-10T00:00:00Z')], ASOF, UNTIL);
+    expect(list?.[0]).toMatchObject({ outcome: 'pass', means: 'card', balanceMinor: 1000 });
+    expect(list?.[1]).toMatchObject({ outcome: 'fail', cause: { kind: 'card ended', endsMonth: '2026-12' } });
+  });
+
+  test('a card is good through the last day of its month', () => {
+    expect(cardIsGood('2026-11', instant('2026-11-30T23:59:59Z'))).toBe(true);
+    expect(cardIsGood('2026-11', instant('2026-12-01T00:00:00Z'))).toBe(false);
+  });
+
+  test('a failed charge stalls the name; others are still tried; a retry day comes before the end', () => {
+    const account = { ...balanceOnly, balanceMinor: 1200, retryDays: [2, 40] };
+    const names = [name('dear.io', '2026-12-10T00:00:00Z', 4800), name('late.com', '2026-12-11T00:00:00Z')];
+    const charges = projectCharges(account, names, ASOF, instant('2027-01-01T00:00:00Z'));
+    expect(told(charges)).toEqual([['2026-12-05 fail 1200', '2026-12-08 fail 62'], ['2026-12-06 pass 62']]);
+    const state = chargedState(names[0] as ChargedName, charges[0] ?? [], ASOF, instant('2026-12-09T00:00:00Z'));
+    expect(state).toMatchObject({ setting: 'stalled', coming: null, failed: { cause: { kind: 'balance short' } } });
+  });
+
+  test('with more money a dear charge passes and starves a later one', () => {
+    const names = [name('dear.io', '2026-12-10T00:00:00Z', 4800), name('later.com', '2026-12-20T00:00:00Z')];
+    const outcomes = (balanceMinor: number) =>
+      projectCharges({ ...balanceOnly, balanceMinor }, names, ASOF, instant('2027-01-01T00:00:00Z')).map(
+        (list) => list[0]?.outcome,
+      );
+    expect(outcomes(2000)).toEqual(['fail', 'pass']);
+    expect(outcomes(5000)).toEqual(['pass', 'fail']);
+  });
+
+  test('charges at one instant go by A-label', () => {
+    const names = [name('b.com', '2026-12-10T00:00:00Z'), name('a.com', '2026-12-10T00:00:00Z')];
+    const charges = projectCharges(
+      { ...balanceOnly, balanceMinor: 1200 },
+      names,
+      ASOF,
+      instant('2026-12-31T00:00:00Z'),
+    );
+    expect(charges.map((list) => list[0]?.outcome)).toEqual(['fail', 'pass']);
+  });
+
+  test('what nobody has said is assumed to pass, and says so', () => {
+    for (const account of [
+      { ...balanceOnly, means: [] },
+      { ...balanceOnly, balanceMinor: null },
+    ]) {
+      const [list] = projectCharges(
+        account,
+        [name('a.com', '2026-12-10T00:00:00Z')],
+        ASOF,
+        instant('2026-12-31T00:00:00Z'),
+      );
+      expect(list?.[0]).toMatchObject({ outcome: 'pass', assumed: true });
+    }
+    const [unpriced] = projectCharges(
+      balanceOnly,
+      [name('a.com', '2026-12-10T00:00:00Z', 0, { costAt: () => null })],
+      ASOF,
+      instant('2026-12-31T00:00:00Z'),
+    );
+    expect(unpriced?.[0]).toMatchObject({ outcome: 'pass', assumed: true, cost: null, balanceMinor: 3000 });
+  });
+
+  test('a charge that was due already is attempted now, marked assumed', () => {
+    const [list] = projectCharges(balanceOnly, [name('a.com', '2026-11-26T00:00:00Z')], ASOF, UNTIL);
+    expect(list?.[0]).toMatchObject({ at: ASOF, outcome: 'pass', assumed: true });
+    const [gone] = projectCharges(balanceOnly, [name('a.com', '2026-09-26T00:00:00Z')], ASOF, UNTIL);
+    expect(gone).toEqual([]);
+  });
+
+  test('names whose auto-renew is not on are never charged', () => {
+    for (const setting of ['off', 'stalled', 'unknown'] as const) {
+      expect(
+        projectCharges(balanceOnly, [name('a.com', '2026-12-10T00:00:00Z', 1138, { setting })], ASOF, UNTIL),
+      ).toEqual([[]]);
+    }
+  });
+});
+
+const portfolio = fc.array(
+  fc.record({
+    ascii: fc.stringMatching(/^[a-z]{3,8}$/),
+    days: fc.integer({ min: -40, max: 700 }),
+    cost: fc.integer({ min: 100, max: 9000 }),
+    on: fc.boolean(),
+  }),
+  { minLength: 1, maxLength: 30 },
+);
+const made = (rows: readonly { ascii: string; days: number; cost: number; on: boolean }[]) =>
+  rows.map((row, i) =>
+    name(`${row.ascii}${i}.com`, formatInstant(addDays(ASOF, row.days)), row.cost, { setting: row.on ? 'on' : 'off' }),
+  );
+
+describe('whatever the portfolio', () => {
+  test('the order of the input does not matter', () => {
+    fc.assert(
+      fc.property(portfolio, (rows) => {
+        const names = made(rows);
+        const forward = projectCharges(balanceOnly, names, ASOF, UNTIL);
+        const backward = projectCharges(balanceOnly, [...names].reverse(), ASOF, UNTIL).reverse();
+        expect(backward).toEqual(forward);
+      }),
+    );
+  });
+
+  test('money is conserved: the balance falls by what it paid, and never below zero', () => {
+    fc.assert(
+      fc.property(portfolio, fc.integer({ min: 0, max: 60_000 }), (rows, balanceMinor) => {
+        const charges = projectCharges({ ...balanceOnly, balanceMinor }, made(rows), ASOF, UNTIL).flat();
+        const paid = charges
+          .filter((charge) => charge.outcome === 'pass')
+          .reduce((sum, charge) => sum + (charge.cost?.minor ?? 0), 0);
+        const left = Math.min(balanceMinor, ...charges.map((charge) => charge.balanceMinor ?? 0));
+        expect(left).toBe(balanceMinor - paid);
+        expect(left).toBeGreaterThanOrEqual(0);
+      }),
+    );
+  });
+
+  test('with auto-renew off, money does not matter', () => {
+    fc.assert(
+      fc.property(portfolio, fc.integer({ min: 0, max: 60_000 }), (rows, balanceMinor) => {
+        const off = made(rows.map((row) => ({ ...row, on: false })));
+        expect(projectCharges({ ...balanceOnly, balanceMinor }, off, ASOF, UNTIL).flat()).toEqual([]);
+      }),
+    );
+  });
+
+  test('playing to a day and on from there is playing on at once', () => {
+    fc.assert(
+      fc.property(portfolio, fc.integer({ min: 1, max: 300 }), (rows, days) => {
+        const names = made(rows).map((one) => ({ ...one, chargeableUntil: one.termEnd.at }));
+        const middle = addDays(ASOF, days);
+        const whole = projectCharges(balanceOnly, names, ASOF, UNTIL);
+        const before = projectCharges(balanceOnly, names, ASOF, middle);
+        const passed = before.flat().filter((charge) => charge.outcome === 'pass');
+        const balanceMinor = passed.reduce(
+          (left, charge) => left - (charge.cost?.minor ?? 0),
+          balanceOnly.balanceMinor ?? 0,
+        );
+        const later = names.map((one, i) => {
+          const state = chargedState(one, before[i] ?? [], ASOF, middle);
+          return { ...one, termEnd: state.termEnd, setting: state.setting, chargeableUntil: state.termEnd.at };
+        });
+        const on = projectCharges({ ...balanceOnly, balanceMinor }, later, (middle + 1) as Instant, UNTIL);
+        expect(on.map((list) => list.map((charge) => [charge.at, charge.outcome]))).toEqual(
+          whole.map((list) => list.filter((charge) => charge.at > middle).map((charge) => [charge.at, charge.outcome])),
+        );
+      }),
+    );
+  });
+});

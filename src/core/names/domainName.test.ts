@@ -1,0 +1,82 @@
+import { describe, expect, test } from 'vitest';
+import { isRefusal } from '../refusal';
+import { parseDomainName, splitNames } from './index';
+
+const ascii = (input: string) => {
+  const parsed = parseDomainName(input);
+  return isRefusal(parsed) ? parsed.code : parsed.ascii;
+};
+
+describe('what people paste around a name comes off', () => {
+  test.each([
+    ['seaholly.com', 'seaholly.com'],
+    ['SeaHolly.COM.', 'seaholly.com'],
+    ['http://www.seaholly.com/shop?x=1#top', 'seaholly.com'],
+    ['https://anna@seaholly.com:8443/', 'seaholly.com'],
+    ['anna@seaholly.com', 'seaholly.com'],
+    ['“seaholly.co.uk”,', 'seaholly.co.uk'],
+    ['<www.seaholly.com.>', 'seaholly.com'],
+    ['möwenkai.de', 'xn--mwenkai-90a.de'],
+  ])('%s is read as %s', (input, expected) => {
+    expect(ascii(input)).toBe(expected);
+  });
+});
+
+describe('what cannot be registered is refused by a code that says why', () => {
+  test.each([
+    ['', 'name-empty'],
+    ['   ', 'name-empty'],
+    ['com', 'name-is-ending'],
+    ['co.uk', 'name-is-ending'],
+    ['seaholly', 'name-without-ending'],
+    ['mail.seaholly.com', 'name-is-host'],
+    ['www.mail.seaholly.com', 'name-is-host'],
+    ['seaholly.notanending', 'name-unknown-ending'],
+    ['192.0.2.1', 'name-is-address'],
+    ['sea holly.com', 'name-with-space'],
+    ['sea_holly.com', 'name-bad-letter'],
+    ['-seaholly.com', 'name-hyphen'],
+    ['seaholly-.com', 'name-hyphen'],
+    ['se--aholly.com', 'name-hyphen'],
+    ['sea..holly.com', 'name-empty-label'],
+    [`${'a'.repeat(64)}.com`, 'name-too-long'],
+    [`${'a'.repeat(63)}.${'b'.repeat(63)}.${'c'.repeat(63)}.${'d'.repeat(63)}.com`, 'name-too-long'],
+    ['xn--zzzzzzzzz99999.com', 'name-bad-a-label'],
+    ["'; drop table names; --.com", 'name-hyphen'],
+    ['<script>alert(1)</script>.com', 'name-bad-letter'],
+  ])('%j: %s', (input, code) => {
+    expect(ascii(input)).toBe(code);
+  });
+
+  test('a label of 63 letters is the longest (RFC 1035 section 2.3.4)', () => {
+    expect(ascii(`${'a'.repeat(63)}.com`)).toBe(`${'a'.repeat(63)}.com`);
+  });
+
+  test('the message names what was probably meant', () => {
+    expect(parseDomainName('shop.seaholly.co.uk')).toMatchObject({
+      message: expect.stringContaining('seaholly.co.uk'),
+    });
+  });
+});
+
+describe('look-alike letters are warned of, not refused', () => {
+  test.each([
+    ['ореn.com', /mixes/],
+    ['сорр.com', /can be read as copp/],
+    ['möwenkai.de', null],
+    ['почта.com', null],
+    ['日本語.com', null],
+    ['日本語abc.jp', null],
+  ])('%s', (input, warning) => {
+    const parsed = parseDomainName(input);
+    if (isRefusal(parsed)) throw new Error(parsed.message);
+    if (warning === null) expect(parsed.warning).toBeNull();
+    else expect(parsed.warning).toMatch(warning);
+  });
+});
+
+test('pasted names are separated by anything, and keep their lines', () => {
+  const pieces = splitNames('a.com, b.com;c.com\td.com\r\n\r\n e.com | f.com\u00a0g.com');
+  expect(pieces.map((piece) => piece.text)).toEqual(['a.com', 'b.com', 'c.com', 'd.com', 'e.com', 'f.com', 'g.com']);
+  expect(pieces.map((piece) => piece.line)).toEqual([1, 1, 1, 1, 3, 3, 3]);
+});
