@@ -218,7 +218,7 @@ export async function compareRows(
          || case when c.paid <> 'null' and (b.minor is distinct from (c.paid->>'minor')::int8 or b.currency is distinct from c.paid->>'currency')
               then jsonb_build_object('paid', case when b.minor is null then null else jsonb_build_object('minor', b.minor, 'currency', b.currency) end) else '{}'::jsonb end
          end,
-       after = c.after || case when c.name_id is not null and c.gone_at is not null then '{"gone_at": null}'::jsonb else '{}'::jsonb end,
+       after = coalesce(c.after, '{}') || case when c.name_id is not null and c.gone_at is not null then '{"gone_at": null}'::jsonb else '{}'::jsonb end,
        outcome = case when c.name_id is null then 'new' else 'unchanged' end
      from compared c left join bought b on b.at = c.at where r.ctid = c.at`,
     [importId, accountId],

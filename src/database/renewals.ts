@@ -56,9 +56,14 @@ export async function selectOpenRenewals(db: Queryable): Promise<RenewalRow[]> {
   ).rows;
 }
 
-export async function insertRenewal(tx: Transaction, renewal: Omit<RenewalRow, 'batchId' | 'undone'>): Promise<void> {
-  await tx.query(
-    'insert into renewals (id, idempotency_key, status, made_at, promotion, tax_percent) values ($1, $2, $3, $4, $5, $6)',
+/** Writes a renewal, unless its idempotency key is taken. Answers whether it did. */
+export async function insertRenewal(
+  tx: Transaction,
+  renewal: Omit<RenewalRow, 'batchId' | 'undone'>,
+): Promise<boolean> {
+  const { rowCount } = await tx.query(
+    `insert into renewals (id, idempotency_key, status, made_at, promotion, tax_percent) values ($1, $2, $3, $4, $5, $6)
+     on conflict (idempotency_key) do nothing`,
     [
       renewal.id,
       renewal.idempotencyKey,
@@ -68,7 +73,8 @@ export async function insertRenewal(tx: Transaction, renewal: Omit<RenewalRow, '
       renewal.taxPercent,
     ],
   );
-  await writeItems(tx, renewal.id, renewal.items);
+  if (rowCount === 1) await writeItems(tx, renewal.id, renewal.items);
+  return rowCount === 1;
 }
 
 /** Locks a renewal's row, so that two confirmations of it follow one another. */

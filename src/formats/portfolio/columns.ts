@@ -217,15 +217,14 @@ export function withRemembered(proposal: Mapping, remembered: Mapping | null): M
   return { hasHeadings: remembered.hasHeadings, columns };
 }
 
+/** True for a column of dates whose cells leave open whether day or month comes first. */
+export function isOpen({ field, foundOrder }: ColumnReading): boolean {
+  return field !== null && DATE_FIELDS.includes(field) && (foundOrder === 'either' || foundOrder === 'contradictory');
+}
+
 /** The date columns that nobody has decided yet. */
 export function openQuestions(mapping: Mapping): ColumnReading[] {
-  return mapping.columns.filter(
-    ({ field, order, foundOrder }) =>
-      field !== null &&
-      DATE_FIELDS.includes(field) &&
-      order === null &&
-      (foundOrder === 'either' || foundOrder === 'contradictory'),
-  );
+  return mapping.columns.filter((column) => isOpen(column) && column.order === null);
 }
 
 /** The order in which a column's numeric dates are read. */

@@ -19,7 +19,8 @@ export function readSource(text: string): PortfolioSource | Refusal {
   if (isRefusal(table)) return table;
   const mapping = proposeMapping(table);
   const fields = mapping.columns.filter((column) => column.field !== null).length;
-  const isTable = mapping.columns.some((column) => column.field === 'name') && (mapping.hasHeadings || fields > 1);
+  const hasName = mapping.columns.some((column) => column.field === 'name');
+  const isTable = (hasName && fields > 1) || (mapping.hasHeadings && (hasName || table.columns > 1));
   if (isTable) return { table, mapping };
   const pasted = tableOfNames(splitNames(text));
   return { table: pasted, mapping: proposeMapping(pasted) };

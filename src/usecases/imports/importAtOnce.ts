@@ -1,7 +1,7 @@
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import type { ImportOptions } from '@/database/imports';
 import type { DateOrder } from '@/formats/csv/dateCells';
-import { openQuestions } from '@/formats/portfolio/columns';
+import { isOpen, openQuestions } from '@/formats/portfolio/columns';
 import type { Deps } from '../deps';
 import { dropImport, importRows, importSummary } from './preview';
 import { beginImport, readImport } from './readImport';
@@ -81,9 +81,8 @@ export async function importAtOnce(deps: Deps, request: WholeImport): Promise<Im
 function optionsOf(proposed: ImportOptions, request: WholeImport): ImportOptions {
   const order: DateOrder | null =
     request.dateOrder === 'day' ? 'day first' : request.dateOrder === 'month' ? 'month first' : null;
-  const columns = proposed.mapping.columns.map((column) =>
-    order && column.order === null ? { ...column, order } : column,
-  );
+  // A remembered order is not taken here: nobody looks at the mapping, so the caller says it each time.
+  const columns = proposed.mapping.columns.map((column) => ({ ...column, order: isOpen(column) ? order : null }));
   return {
     ...proposed,
     mapping: { ...proposed.mapping, columns },

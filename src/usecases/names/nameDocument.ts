@@ -56,7 +56,6 @@ export function nameDocument(row: LedgerRow, projection: Projection, asOf: Insta
       at: formatInstant(step.at),
       kind: step.kind.replace(' ', '-'),
       now: moneyDocument(step.before),
-      // biome-ignore lint/suspicious/noThenProperty: the member's name in the interface; it is never a function
       then: moneyDocument(step.after),
     },
     comingCharge: row.coming && {

@@ -39,24 +39,24 @@ export async function planRenewal(
 ): Promise<OpenRenewal | Refusal> {
   const quote = await quoteRenewal(deps, input);
   if (isRefusal(quote)) return quote;
-  const before = key === null ? null : await selectRenewalByKey(deps.database, key);
-  if (before) return { renewal: before, quote };
   const id = randomUUID();
   const items = quote.items.flatMap((item) => itemOf(item) ?? []);
   if (items.length === 0)
     return quote.items[0]?.refusal ?? refuse('nothing-to-renew', 'None of these names can be renewed now.');
-  await transaction(deps.database, (tx) =>
-    insertRenewal(tx, {
-      id,
-      idempotencyKey: key,
-      status: 'planned',
-      madeAt: deps.clock(),
-      promotion: quote.promotion,
-      taxPercent: quote.taxPercent,
-      items,
-    }),
-  );
-  return { renewal: (await selectRenewal(deps.database, id)) as RenewalRow, quote };
+  const { promotion, taxPercent } = quote;
+  const draft = {
+    id,
+    idempotencyKey: key,
+    status: 'planned' as const,
+    madeAt: deps.clock(),
+    promotion,
+    taxPercent,
+    items,
+  };
+  const written = await transaction(deps.database, (tx) => insertRenewal(tx, draft));
+  const renewal =
+    written || key === null ? await selectRenewal(deps.database, id) : await selectRenewalByKey(deps.database, key);
+  return { renewal: renewal as RenewalRow, quote };
 }
 
 function itemOf(item: QuotedItem): RenewalItemRow | null {

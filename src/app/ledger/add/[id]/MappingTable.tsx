@@ -1,6 +1,12 @@
 'use client';
 import { useState } from 'react';
-import { type ColumnReading, DATE_FIELDS, PORTFOLIO_FIELDS, type PortfolioField } from '@/formats/portfolio/columns';
+import {
+  type ColumnReading,
+  DATE_FIELDS,
+  openQuestions,
+  PORTFOLIO_FIELDS,
+  type PortfolioField,
+} from '@/formats/portfolio/columns';
 import { Button } from '@/ui/controls/Button';
 import { Check } from '@/ui/controls/Check';
 import { Choice } from '@/ui/controls/Field';
@@ -41,8 +47,9 @@ const LEFT_OUT = 'left out';
 /** How each column is read, with what stands in it, to be corrected. Open date columns are asked about here. */
 export function MappingTable({ options, sample, accounts, privateEndings, onChange }: MappingTableProps) {
   const { columns } = options.mapping;
-  const open = columns.filter(isOpen);
-  const [shown, setShown] = useState(open.length > 0 || columns.length > 2);
+  const open = openQuestions(options.mapping);
+  const [wanted, setWanted] = useState(false);
+  const shown = wanted || open.length > 0;
   const setColumn = (place: number, change: Partial<ColumnReading>) => {
     const next = columns.map((column, i) => {
       if (i === place) return { ...column, ...change };
@@ -54,10 +61,21 @@ export function MappingTable({ options, sample, accounts, privateEndings, onChan
     <Section aria-label="How the list is read">
       <Actions>
         <h2>How it is read</h2>
-        <Button data-kind="plain" aria-expanded={shown} onPress={() => setShown(!shown)}>
+        <Button data-kind="plain" aria-expanded={shown} onPress={() => setWanted(!shown)}>
           {shown ? 'Hide' : 'Show and correct'}
         </Button>
       </Actions>
+      {!shown && (
+        <p className="soft">
+          {columns
+            .flatMap((column) =>
+              column.field
+                ? [column.heading ? `${column.heading}: ${FIELD_WORDS[column.field]}` : FIELD_WORDS[column.field]]
+                : [],
+            )
+            .join(' · ')}
+        </p>
+      )}
       {shown && (
         <Wide>
           <Ruled>
@@ -130,15 +148,6 @@ export function MappingTable({ options, sample, accounts, privateEndings, onChan
         )}
       </Fields>
     </Section>
-  );
-}
-
-function isOpen(column: ColumnReading): boolean {
-  return (
-    column.field !== null &&
-    DATE_FIELDS.includes(column.field) &&
-    column.order === null &&
-    (column.foundOrder === 'either' || column.foundOrder === 'contradictory')
   );
 }
 

@@ -1,0 +1,6 @@
+import { OPENAPI } from '@/usecases/openapi';
+
+/** The description of this interface. */
+export function GET(): Response {
+  return Response.json(OPENAPI);
+}

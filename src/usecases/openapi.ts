@@ -1,0 +1,390 @@
+import { AUTO_RENEW_SETTINGS } from '@/core/funding';
+import { SORT_KEYS } from '@/core/ledger';
+import { PHASES } from '@/core/lifecycle';
+import { PRICE_ACTIONS } from '@/core/pricing';
+
+type Schema = Readonly<Record<string, unknown>>;
+
+const ref = (name: string): Schema => ({ $ref: `#/components/schemas/${name}` });
+const text: Schema = { type: 'string' };
+const whole: Schema = { type: 'integer' };
+const yesNo: Schema = { type: 'boolean' };
+const instant: Schema = { type: 'string', format: 'date-time' };
+const day: Schema = { type: 'string', format: 'date' };
+const oneOf = (values: readonly string[]): Schema => ({ type: 'string', enum: values });
+const list = (items: Schema): Schema => ({ type: 'array', items });
+const orNull = (schema: Schema): Schema => ({ anyOf: [schema, { type: 'null' }] });
+/** An object; members ending in `?` may be left out. */
+const object = (members: Readonly<Record<string, Schema>>): Schema => ({
+  type: 'object',
+  properties: Object.fromEntries(Object.entries(members).map(([key, schema]) => [key.replace('?', ''), schema])),
+  required: Object.keys(members).filter((key) => !key.endsWith('?')),
+});
+
+const SCHEMAS = {
+  Money: object({
+    amount: { type: 'string', pattern: '^-?\\d+(\\.\\d+)?$' },
+    currency: { type: 'string', pattern: '^[A-Z]{3}$' },
+  }),
+  Problem: object({ type: text, title: text, status: whole, detail: text, code: text, 'field?': text }),
+  Marks: object({
+    termEnd: instant,
+    deletion: instant,
+    purge: instant,
+    release: instant,
+    refundableUntil: orNull(instant),
+    auction: orNull(instant),
+    restoreReportDue: orNull(instant),
+  }),
+  PriceStep: object({
+    at: instant,
+    kind: oneOf(['charge', 'late-fee', 'restore', 'auction', 'lost']),
+    now: orNull(ref('Money')),
+    then: orNull(ref('Money')),
+  }),
+  Name: object({
+    name: text,
+    unicode: text,
+    ending: text,
+    account: orNull(text),
+    registeredAt: orNull(instant),
+    expiresAt: orNull(instant),
+    expiresOn: orNull(day),
+    autoRenew: object({
+      setting: oneOf(AUTO_RENEW_SETTINGS),
+      standing: oneOf(['believed', 'asked', 'confirmed']),
+      since: orNull(instant),
+      asked: orNull(oneOf(['on', 'off'])),
+    }),
+    purpose: oneOf(['use', 'hold', 'sale', 'let-go']),
+    neverLost: yesNo,
+    lock: orNull(yesNo),
+    privacy: orNull(yesNo),
+    tags: list(text),
+    notes: text,
+    asking: orNull(ref('Money')),
+    spent: list(ref('Money')),
+    asOf: instant,
+    projected: yesNo,
+    phase: orNull(oneOf(PHASES)),
+    marks: orNull(ref('Marks')),
+    priceStep: orNull(ref('PriceStep')),
+    comingCharge: orNull(
+      object({
+        at: instant,
+        years: whole,
+        cost: orNull(ref('Money')),
+        outcome: oneOf(['pass', 'fail']),
+        assumed: yesNo,
+        means: orNull(text),
+        cause: orNull(text),
+      }),
+    ),
+    costs: object({
+      perYear: orNull(ref('Money')),
+      renewal: orNull(ref('Money')),
+      restore: orNull(ref('Money')),
+      restoreRuleOfThumb: yesNo,
+    }),
+  }),
+  NamePage: object({ names: list(ref('Name')), next: orNull(text) }),
+  NameChange: object({
+    'purpose?': oneOf(['use', 'hold', 'sale', 'let-go']),
+    'neverLost?': yesNo,
+    'lock?': yesNo,
+    'privacy?': yesNo,
+    'tags?': list(text),
+    'notes?': text,
+    'asking?': orNull(ref('Money')),
+    'account?': text,
+    'expiresAt?': text,
+    'registeredAt?': text,
+    'autoRenew?': object({ asked: oneOf(['on', 'off']) }),
+  }),
+  ImportResult: object({
+    new: whole,
+    changed: whole,
+    unchanged: whole,
+    missing: whole,
+    refused: list(object({ line: whole, input: text, code: text, message: text })),
+  }),
+  RenewalRequest: object({
+    items: list(object({ name: text, years: whole, 'charged?': ref('Money') })),
+    'promotion?': object({ code: text, percent: { type: 'number' } }),
+    'taxPercent?': { type: 'number' },
+    'chargedOn?': day,
+    'means?': text,
+    'reference?': text,
+  }),
+  RenewalQuote: object({
+    items: list(
+      object({
+        name: text,
+        years: whole,
+        from: orNull(instant),
+        to: orNull(instant),
+        cost: orNull(ref('Money')),
+        lateFee: orNull(ref('Money')),
+        refused: orNull(object({ code: text, message: text })),
+      }),
+    ),
+    totals: list(ref('Money')),
+  }),
+  Renewal: object({
+    id: text,
+    status: oneOf(['planned', 'asked', 'confirmed', 'dropped']),
+    items: list(
+      object({
+        name: text,
+        years: whole,
+        from: instant,
+        to: orNull(instant),
+        charged: orNull(ref('Money')),
+        quoted: orNull(ref('Money')),
+      }),
+    ),
+  }),
+  Accounts: object({
+    accounts: list(
+      object({
+        label: text,
+        registrar: text,
+        currency: text,
+        names: whole,
+        leadDays: whole,
+        lateDays: whole,
+        lateFee: ref('Money'),
+        auctionDay: orNull(whole),
+        yearsPerCharge: whole,
+        retryDays: list(whole),
+        means: list(
+          object({ kind: oneOf(['balance', 'card', 'wallet', 'bank']), label: text, endsMonth: orNull(text) }),
+        ),
+        balance: orNull(ref('Money')),
+        balanceAt: orNull(instant),
+        rulesKnown: yesNo,
+      }),
+    ),
+  }),
+  Prices: object({
+    prices: list(
+      object({
+        account: text,
+        name: orNull(text),
+        ending: text,
+        action: oneOf(PRICE_ACTIONS),
+        year: ref('Money'),
+        firstYear: orNull(ref('Money')),
+        firstYearCondition: orNull(text),
+        termTotals: { type: 'object', additionalProperties: ref('Money') },
+        feeIncluded: yesNo,
+        from: day,
+        origin: oneOf(['list', 'by hand', 'inferred']),
+      }),
+    ),
+  }),
+  Policies: object({
+    policies: list(
+      object({
+        ending: text,
+        lateDays: whole,
+        redemptionDays: whole,
+        restoringDays: whole,
+        deletingDays: whole,
+        refundableDays: whole,
+        terms: { type: 'object' },
+        transferYears: whole,
+        transferLockDays: whole,
+        ceilingYears: whole,
+        yearlyFee: yesNo,
+        source: text,
+        sourceNote: text,
+        sourceDate: day,
+        verified: yesNo,
+      }),
+    ),
+    fees: list(object({ from: day, minor: whole, currency: text, source: text })),
+  }),
+  Backup: object({
+    format: { const: 'name-ledger backup' },
+    version: { const: 1 },
+    madeAt: instant,
+    tables: { type: 'object' },
+  }),
+  Health: object({ revision: whole }),
+} as const;
+
+const query = (name: string, schema: Schema, description: string): Schema => ({
+  name,
+  in: 'query',
+  schema,
+  description,
+});
+const VIEW = [
+  query('q', text, 'Any part of a name or its notes.'),
+  query('account', text, 'Labels or numbers of accounts, separated by commas.'),
+  query('ending', text, 'Endings, separated by commas.'),
+  query('phase', text, `Phases, separated by commas: ${PHASES.join(', ')}.`),
+  query('auto', text, `Auto-renew settings, separated by commas: ${AUTO_RENEW_SETTINGS.join(', ')}.`),
+  query('purpose', text, 'Purposes, separated by commas: in use, hold, for sale, let go.'),
+  query('tag', text, 'Tags, separated by commas.'),
+  query('within', whole, 'Days within which the next price step must lie.'),
+  query('costFrom', whole, 'Least cost of keeping the name now, minor units of the home currency.'),
+  query('costTo', whole, 'Greatest cost of keeping the name now, minor units of the home currency.'),
+  query('askingFrom', whole, 'Least asking price, minor units of the home currency.'),
+  query('askingTo', whole, 'Greatest asking price, minor units of the home currency.'),
+  query('forSale', oneOf(['yes', 'no']), 'For sale or not.'),
+  query('neverLost', oneOf(['yes', 'no']), 'Marked never to be lost or not.'),
+  query('sort', oneOf(SORT_KEYS.flatMap((key) => [key, `-${key}`])), 'The order; a hyphen turns it round.'),
+  query('asOf', text, 'A day or instant up to two years ahead: the ledger as it will be then, if nothing is done.'),
+];
+const NAME = {
+  name: 'name',
+  in: 'path',
+  required: true,
+  schema: text,
+  description: 'The name, as A-label or in its own letters.',
+};
+
+const json = (schema: Schema) => ({ 'application/json': { schema } });
+const answer = (description: string, schema: Schema) => ({ description, content: json(schema) });
+const refused = {
+  description: 'Refused: why, and what to do (RFC 9457).',
+  content: { 'application/problem+json': { schema: ref('Problem') } },
+};
+const operation = (summary: string, success: Readonly<Record<string, unknown>>, more: object = {}) => ({
+  summary,
+  ...more,
+  responses: { ...success, default: refused },
+});
+
+/** The OpenAPI 3.1 description of `/api/v1`. A test holds it against the routes and their answers. */
+export const OPENAPI = {
+  openapi: '3.1.0',
+  info: {
+    title: 'Name Ledger',
+    version: '1',
+    description:
+      'Names, their deadlines and what they will cost. Instants are RFC 3339 UTC. Serves its own machine only.',
+  },
+  servers: [{ url: '/api/v1' }],
+  paths: {
+    '/names': {
+      get: operation(
+        'Names by filter and order, a page at a time',
+        {
+          200: {
+            description: 'A page of names, or the whole view as CSV.',
+            content: { ...json(ref('NamePage')), 'text/csv': { schema: text } },
+          },
+        },
+        {
+          parameters: [
+            ...VIEW,
+            query('limit', { type: 'integer', minimum: 1, maximum: 1000, default: 100 }, 'Names a page.'),
+            query('cursor', text, 'What the page before gave as next.'),
+            query('format', oneOf(['json', 'csv']), 'csv gives the whole view.'),
+          ],
+        },
+      ),
+    },
+    '/names/export': {
+      get: operation(
+        'The view on screen as a file',
+        {
+          200: { description: 'CSV or JSON.', content: { 'text/csv': { schema: text }, ...json({ type: 'object' }) } },
+        },
+        {
+          parameters: [
+            ...VIEW,
+            query('format', oneOf(['csv', 'json']), 'csv unless json is asked for.'),
+            query('columns', text, 'Columns of the CSV, separated by commas.'),
+          ],
+        },
+      ),
+    },
+    '/names/import': {
+      post: operation(
+        'Bring in names from CSV or plain text',
+        { 200: answer('What came of it.', ref('ImportResult')) },
+        {
+          parameters: [
+            query('dryRun', yesNo, 'Only tell what would come of it.'),
+            query('account', text, 'Account of rows that name none.'),
+            query('dateOrder', oneOf(['day', 'month']), 'What stands first in dates that can be read two ways.'),
+            query('fullList', yesNo, 'The list holds every name of that account.'),
+            query('allowPrivateEndings', yesNo, 'Take names under private endings.'),
+          ],
+          requestBody: { required: true, content: { 'text/csv': { schema: text }, 'text/plain': { schema: text } } },
+        },
+      ),
+    },
+    '/names/{name}': {
+      get: operation(
+        'One name',
+        { 200: answer('The name.', ref('Name')) },
+        { parameters: [NAME, query('asOf', text, 'A day or instant up to two years ahead.')] },
+      ),
+      patch: operation(
+        'Change a name; what is left out stays as it is',
+        { 200: answer('The name as it is now.', ref('Name')) },
+        {
+          parameters: [NAME],
+          requestBody: { required: true, content: json(ref('NameChange')) },
+        },
+      ),
+    },
+    '/renewals/quote': {
+      post: operation(
+        'What renewing would do and cost',
+        { 200: answer('The quote.', ref('RenewalQuote')) },
+        { requestBody: { required: true, content: json(ref('RenewalRequest')) } },
+      ),
+    },
+    '/renewals': {
+      post: operation(
+        'Take down renewals that were carried out, once for each key',
+        { 201: answer('What was written.', ref('Renewal')) },
+        {
+          parameters: [
+            {
+              name: 'Idempotency-Key',
+              in: 'header',
+              required: true,
+              schema: text,
+              description: 'A new one for each renewal; the same again writes nothing.',
+            },
+          ],
+          requestBody: { required: true, content: json(ref('RenewalRequest')) },
+        },
+      ),
+    },
+    '/policies': {
+      get: operation('Lifecycle rules of every ending', {
+        200: answer('Policies and the yearly fee.', ref('Policies')),
+      }),
+    },
+    '/accounts': { get: operation('Accounts and their rules', { 200: answer('Accounts.', ref('Accounts')) }) },
+    '/prices': { get: operation('Prices of every account', { 200: answer('Prices.', ref('Prices')) }) },
+    '/calendar.ics': {
+      get: operation('Price steps as iCalendar (RFC 5545)', {
+        200: { description: 'The calendar.', content: { 'text/calendar': { schema: text } } },
+      }),
+    },
+    '/backup': {
+      get: operation('The whole ledger as one JSON file', { 200: answer('The backup.', ref('Backup')) }),
+      post: operation(
+        'Restore a backup into an empty ledger',
+        { 201: answer('How many names it held.', object({ names: whole })) },
+        { requestBody: { required: true, content: json(ref('Backup')) } },
+      ),
+    },
+    '/health': {
+      get: operation('Whether the program reaches its database', {
+        200: answer('The number of the ledger’s state.', ref('Health')),
+      }),
+    },
+    '/openapi.json': { get: operation('This description', { 200: answer('OpenAPI 3.1.', { type: 'object' }) }) },
+  },
+  components: { schemas: SCHEMAS },
+} as const;

@@ -1,0 +1,264 @@
+import { readdirSync, readFileSync, statSync } from 'node:fs';
+import { join } from 'node:path';
+import { seedDemo } from '@practice/scenario/seed';
+import { Ajv2020 } from 'ajv/dist/2020';
+import addFormats from 'ajv-formats';
+import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { OPENAPI } from '@/usecases/openapi';
+import { emptyLedger, type TestLedger, TODAY } from './ledger';
+
+const ROUTES = 'src/app/api/v1';
+let ledger: TestLedger;
+
+beforeAll(async () => {
+  ledger = await emptyLedger();
+  await seedDemo(ledger.database, TODAY);
+  // The routes find their world where the application keeps it.
+  (globalThis as { nameLedgerDeps?: unknown }).nameLedgerDeps = ledger;
+});
+afterAll(() => ledger.close());
+
+const ajv = new Ajv2020({ strict: false, allErrors: true });
+addFormats(ajv as never);
+ajv.addSchema({ $id: 'openapi', ...OPENAPI });
+
+/** Calls a route as the application would and holds the answer against the description. */
+async function call(
+  method: 'GET' | 'POST' | 'PATCH',
+  path: string,
+  body?: unknown,
+  headers: Record<string, string> = {},
+) {
+  const [pathname = '', search = ''] = path.split('?');
+  const described = Object.keys(OPENAPI.paths).find((p) => p === pathname) ?? '/names/{name}';
+  const file = described.replace('{name}', '[name]');
+  const module = (await import(/* @vite-ignore */ join(process.cwd(), ROUTES, file, 'route.ts'))) as Record<
+    string,
+    (request: Request, context: unknown) => Promise<Response>
+  >;
+  const request = new Request(`http://127.0.0.1/api/v1${pathname}?${search}`, {
+    method,
+    headers,
+    ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
+  });
+  const name = decodeURIComponent(pathname.split('/')[2] ?? '');
+  const response = await (module[method] as NonNullable<(typeof module)[string]>)(request, {
+    params: Promise.resolve({ name }),
+  });
+  const type = response.headers.get('content-type') ?? '';
+  const text = await response.text();
+  if (!type.includes('json')) return { status: response.status, type, text, json: null as never };
+  const json = JSON.parse(text);
+  const responses = (
+    OPENAPI.paths as never as Record<
+      string,
+      Record<string, { responses: Record<string, { content: Record<string, object> }> }>
+    >
+  )[described]?.[method.toLowerCase()]?.responses;
+  const key = responses?.[response.status] ? String(response.status) : 'default';
+  const media = key === 'default' ? 'application/problem+json' : 'application/json';
+  const pointer = `openapi#/paths/${described.replaceAll('/', '~1').replaceAll('{', '%7B').replaceAll('}', '%7D')}/${method.toLowerCase()}/responses/${key}/content/${media.replace('/', '~1')}/schema`;
+  const valid = ajv.validate({ $ref: pointer }, json);
+  expect(valid ? [] : ajv.errors, `${method} ${path} against its description`).toEqual([]);
+  return { status: response.status, type, text, json };
+}
+
+describe('the description and the code say the same', () => {
+  test('every route is described, and every description has its route', () => {
+    const found: string[] = [];
+    const walk = (directory: string) => {
+      for (const entry of readdirSync(directory)) {
+        const path = join(directory, entry);
+        if (statSync(path).isDirectory()) walk(path);
+        else if (entry === 'route.ts') {
+          const route = directory.slice(ROUTES.length).replace('[name]', '{name}');
+          for (const method of readFileSync(path, 'utf8').matchAll(
+            /export (?:async )?function (GET|POST|PATCH|PUT|DELETE)/g,
+          ))
+            found.push(`${method[1]} ${route}`);
+        }
+      }
+    };
+    walk(ROUTES);
+    const described = Object.entries(OPENAPI.paths).flatMap(([path, methods]) =>
+      Object.keys(methods).map((method) => `${method.toUpperCase()} ${path}`),
+    );
+    expect(found.sort()).toEqual(described.sort());
+  });
+});
+
+describe('names', () => {
+  test('pages neither skip nor repeat a name, whatever the order', async () => {
+    for (const sort of ['step', 'name', '-asking', 'account']) {
+      const seen: string[] = [];
+      let cursor = '';
+      do {
+        const { json } = await call('GET', `/names?limit=150&sort=${sort}${cursor && `&cursor=${cursor}`}`);
+        seen.push(...json.names.map((name: { name: string }) => name.name));
+        cursor = json.next ?? '';
+      } while (cursor);
+      expect(seen).toHaveLength(412);
+      expect(new Set(seen).size).toBe(412);
+    }
+  });
+
+  test('filters are those of the screen', async () => {
+    const { json } = await call('GET', '/names?phase=late&account=Quaymark&limit=1000');
+    expect(json.names.map((name: { name: string }) => name.name)).toEqual(['petrelworks.net', 'kelpkiln.com']);
+    expect(
+      (await call('GET', '/names?forSale=yes&askingFrom=500000&limit=1000')).json.names.every(
+        (n: { asking: { amount: string } }) => Number(n.asking.amount) >= 5000,
+      ),
+    ).toBe(true);
+  });
+
+  test('one name, today and looking ahead', async () => {
+    const today = await call('GET', '/names/kelpkiln.com');
+    expect(today.json).toMatchObject({
+      name: 'kelpkiln.com',
+      phase: 'late',
+      projected: false,
+      priceStep: { kind: 'restore', now: { amount: '11.38' }, then: { amount: '125.18' } },
+    });
+    const ahead = await call('GET', '/names/kelpkiln.com?asOf=2027-01-01');
+    expect(ahead.json).toMatchObject({ phase: 'redemption', projected: true, asOf: '2027-01-01T00:00:00Z' });
+    expect((await call('GET', '/names/möwenspeicher.de')).json.name).toBe('xn--mwenspeicher-4ib.de');
+  });
+
+  test('the whole view as CSV', async () => {
+    const { text, type } = await call('GET', '/names?format=csv&columns=name,phase&phase=redemption');
+    expect(type).toContain('text/csv');
+    expect(text.split('\r\n')[0]).toBe('Name,Phase');
+    expect(JSON.parse((await call('GET', '/names/export?format=json&phase=late')).text).names.length).toBeGreaterThan(
+      1,
+    );
+  });
+
+  test('a change, and what is refused', async () => {
+    const changed = await call('PATCH', '/names/kelpkiln.com', {
+      purpose: 'use',
+      tags: ['craft'],
+      asking: { amount: '4100', currency: 'USD' },
+      notes: 'Fire.',
+      autoRenew: { asked: 'on' },
+    });
+    expect(changed.json).toMatchObject({
+      purpose: 'use',
+      tags: ['craft'],
+      asking: { amount: '4100.00' },
+      autoRenew: { setting: 'stalled', standing: 'asked', asked: 'on' },
+    });
+    expect(
+      (await call('PATCH', '/names/kelpkiln.com', { asking: null, notes: '', account: 'saltgate' })).json,
+    ).toMatchObject({ asking: null, notes: '', account: 'Saltgate' });
+    for (const [body, code] of [
+      [{ purpose: 'sell it' }, 'request-invalid'],
+      [{ colour: 'red' }, 'request-invalid'],
+      [{ account: 'Nowhere' }, 'account-unknown'],
+      [{ expiresAt: '2027-02-30' }, 'request-invalid'],
+      [{ expiresAt: '1969-12-31' }, 'date-out-of-range'],
+      [[], 'request-not-object'],
+    ] as const) {
+      expect((await call('PATCH', '/names/kelpkiln.com', body)).json.code).toBe(code);
+    }
+  });
+
+  test.each([
+    ['GET', '/names?limit=0', 400],
+    ['GET', '/names?limit=1001', 400],
+    ['GET', '/names?cursor=nonsense', 400],
+    ['GET', '/names?asOf=soon', 400],
+    ['GET', '/names?asOf=2040-01-01', 400],
+    ['GET', '/names/nosuchname.com', 404],
+    ['GET', '/names/mail.kelpkiln.com', 404],
+  ] as const)('%s %s is %i', async (method, path, status) => {
+    expect((await call(method, path)).status).toBe(status);
+  });
+});
+
+describe('import', () => {
+  test('plain text and CSV, dry or not', async () => {
+    expect(
+      (await call('POST', '/names/import?dryRun=true&account=Quaymark', 'seaholly.com tarbarrel.org mail.seaholly.com'))
+        .json,
+    ).toMatchObject({
+      new: 2,
+      refused: [{ line: 1, input: 'mail.seaholly.com,', code: 'name-is-host' }],
+    });
+    expect(
+      (await call('POST', '/names/import?account=Quaymark', 'name,expires\nseaholly.com,2027-05-13')).json,
+    ).toMatchObject({ new: 1, refused: [] });
+    expect((await call('POST', '/names/import', 'name,expires\nseaholly.com,2027-05-13')).json).toMatchObject({
+      new: 0,
+      unchanged: 1,
+    });
+    expect((await call('POST', '/names/import', 'name,expires\nseaholly.com,05/06/2027')).json.code).toBe(
+      'dates-ambiguous',
+    );
+    expect((await call('POST', '/names/import', '')).json.code).toBe('nothing-to-read');
+  });
+});
+
+describe('renewals', () => {
+  const body = {
+    items: [{ name: 'copperbuoy.com', years: 2, charged: { amount: '23.00', currency: 'USD' } }],
+    reference: 'Q-1',
+  };
+
+  test('a quote says old end, new end and cost, or why not', async () => {
+    expect(
+      (
+        await call('POST', '/renewals/quote', {
+          items: [
+            { name: 'copperbuoy.com', years: 2 },
+            { name: 'brinelantern.com', years: 1 },
+          ],
+          taxPercent: 10,
+        })
+      ).json,
+    ).toMatchObject({
+      items: [
+        { name: 'copperbuoy.com', cost: { amount: '25.04', currency: 'USD' } },
+        { name: 'brinelantern.com', refused: { code: 'in-redemption' } },
+      ],
+      totals: [{ amount: '25.04', currency: 'USD' }],
+    });
+  });
+
+  test('the same key twice, even at once, renews once', async () => {
+    const key = { 'idempotency-key': 'k-1' };
+    const both = await Promise.allSettled([call('POST', '/renewals', body, key), call('POST', '/renewals', body, key)]);
+    expect(both.some((one) => one.status === 'fulfilled' && one.value.status === 201)).toBe(true);
+    const again = await call('POST', '/renewals', body, key);
+    expect(again.json).toMatchObject({
+      status: 'confirmed',
+      items: [{ name: 'copperbuoy.com', charged: { amount: '23.00' }, quoted: { amount: '22.76' } }],
+    });
+    const { rows } = await ledger.database.query(
+      "select count(*) as n from entries e join names n on n.id = e.name_id where n.ascii = 'copperbuoy.com' and e.reference = 'Q-1'",
+    );
+    expect(rows[0].n).toBe(1);
+  });
+
+  test.each([
+    [{ ...body, items: [] }, 'k-2', 'request-invalid'],
+    [{ items: [{ name: 'copperbuoy.com', years: 11 }] }, 'k-3', 'term-not-sold'],
+    [{ items: [{ name: 'nosuchname.com', years: 1 }] }, 'k-4', 'name-not-in-ledger'],
+    [body, '', 'idempotency-key-missing'],
+    ['not json', 'k-5', 'request-not-json'],
+    [{ ...body, items: [{ name: 'stillharbor.net', years: 1 }], chargedOn: '2027-01-01' }, 'k-6', 'date-out-of-range'],
+  ])('%j is refused', async (bad, key, code) => {
+    expect((await call('POST', '/renewals', bad, key ? { 'idempotency-key': key } : {})).json.code).toBe(code);
+  });
+});
+
+test('accounts, prices, policies, calendar, health and the description itself', async () => {
+  expect((await call('GET', '/accounts')).json.accounts).toHaveLength(5);
+  expect((await call('GET', '/prices')).json.prices.length).toBeGreaterThan(40);
+  expect((await call('GET', '/policies')).json.policies.length).toBeGreaterThan(10);
+  expect((await call('GET', '/health')).json.revision).toBeGreaterThan(1);
+  const calendar = await call('GET', '/calendar.ics');
+  expect(calendar.text).toContain('UID:petrelworks.net-restore-');
+  expect(calendar.text).not.toContain('oakumforge.net');
+  expect((await call('GET', '/openapi.json')).json.openapi).toBe('3.1.0');
+});
