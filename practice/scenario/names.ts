@@ -1,6 +1,6 @@
 import { parseDomainName } from '@/core/names';
 import { isRefusal } from '@/core/refusal';
-import { addDays, addYears, DAY_MS, dayOf, formatInstant, type Instant } from '@/core/time';
+import { addDays, addYears, DAY_MS, formatInstant, type Instant } from '@/core/time';
 import type { NamePatch } from '@/database/changes';
 import type { NewName } from '@/database/names';
 import { type Chance, chanceFrom } from './chance';

@@ -12,6 +12,7 @@ export async function migrate(databaseUrl: string): Promise<string[]> {
     direction: 'up',
     migrationsTable: 'migrations',
     checkOrder: true,
+    advisoryLockMode: 'wait',
     log: () => undefined,
   });
   return applied.map((migration) => migration.name);

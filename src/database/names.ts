@@ -56,6 +56,15 @@ export async function selectNameIds(db: Queryable, ascii: readonly string[]): Pr
   return new Map(rows.map((row) => [row.ascii, row.id]));
 }
 
+/** The ends of the terms of some names, whose rows stay locked until the transaction ends. */
+export async function lockTermEnds(tx: Transaction, ids: readonly number[]): Promise<Map<number, Instant | null>> {
+  const { rows } = await tx.query<{ id: number; end: Instant | null }>(
+    'select id, term_end as "end" from names where id = any($1) order by id for update',
+    [ids],
+  );
+  return new Map(rows.map((row) => [row.id, row.end]));
+}
+
 /** What the ledger shows of a name beyond its row. */
 export interface NameExtras {
   readonly nameServers: readonly string[];

@@ -2,7 +2,8 @@
 import { isRefusal, type Refusal } from '@/core/refusal';
 import { deps } from '@/usecases/deps';
 import type { Done } from '@/usecases/names/edit';
-import { changeRenewal, confirmRenewal, moveRenewal, type OpenRenewal } from '@/usecases/renewals/renew';
+import { confirmRenewal } from '@/usecases/renewals/confirm';
+import { changeRenewal, moveRenewal, type OpenRenewal } from '@/usecases/renewals/renew';
 
 export async function changeRenewalAction(id: string, input: unknown): Promise<OpenRenewal | Refusal> {
   return changeRenewal(deps(), id, input);

@@ -22,8 +22,9 @@ import type { Deps } from '../deps';
 import { moneyDocument } from '../names/nameDocument';
 import { MoneyText } from '../names/requests';
 import { readRequest } from '../validate';
+import { confirmRenewal } from './confirm';
 import { quoteRenewal, type RenewalQuote } from './quote';
-import { confirmRenewal, planRenewal } from './renew';
+import { planRenewal } from './renew';
 import { PromotionTerms } from './requests';
 
 export class NamedItem {

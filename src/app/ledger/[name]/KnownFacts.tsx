@@ -25,7 +25,7 @@ export function KnownFacts({ row, detail }: { row: RowView; detail: NameDetail }
       termEnd?.precision === 'day'
         ? 'only the date is known'
         : termEnd
-          ? new Date(termEnd.at).toISOString().slice(11, 16) + ' UTC'
+          ? `${new Date(termEnd.at).toISOString().slice(11, 16)} UTC`
           : '',
     ],
     [

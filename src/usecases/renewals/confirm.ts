@@ -1,0 +1,144 @@
+import { isRefusal, type Refusal, refuse } from '@/core/refusal';
+import { dayOf, FIRST_DAY, formatInstant, type Instant, parseDay } from '@/core/time';
+import { insertBatch, type PatchedName, patchNames } from '@/database/changes';
+import { type EntryDraft, insertEntries } from '@/database/entries';
+import { bumpRevision } from '@/database/ledger';
+import { lockTermEnds } from '@/database/names';
+import { type Transaction, transaction } from '@/database/pool';
+import {
+  lockRenewal,
+  type RenewalItemRow,
+  type RenewalRow,
+  selectRenewal,
+  updateRenewal,
+  writeItems,
+} from '@/database/renewals';
+import type { Deps } from '../deps';
+import type { Done } from '../names/edit';
+import { readRequest } from '../validate';
+import type { QuotedItem, RenewalQuote } from './quote';
+import { type OpenRenewal, openRenewal } from './renew';
+import { ConfirmRenewal } from './requests';
+
+/**
+ * Takes down what really happened at the registrar: entries with the amounts charged beside the quote, new ends, history,
+ * in one transaction. Doing it twice does it once: a renewal that is confirmed already answers as it did the first time.
+ */
+export async function confirmRenewal(deps: Deps, input: unknown): Promise<Done | Refusal> {
+  const request = await readRequest(ConfirmRenewal, input);
+  if (isRefusal(request)) return request;
+  const at = deps.clock();
+  const day = parseDay(request.chargedOn);
+  if (!day || day < FIRST_DAY || day > dayOf(at))
+    return refuse('date-out-of-range', 'Write the day of the charge: today or before.', 'chargedOn');
+  // The quote is read before the transaction: a second connection asked for within one could wait for itself.
+  const open = await openRenewal(deps, request.id);
+  if (isRefusal(open)) return open;
+  return transaction(deps.database, async (tx) => {
+    await bumpRevision(tx);
+    const status = await lockRenewal(tx, request.id);
+    const renewal = status === null ? null : await selectRenewal(tx, request.id);
+    if (!renewal || status === 'dropped')
+      return refuse('renewal-unknown', 'This renewal is no longer there. Choose the names again.');
+    if (status === 'confirmed')
+      return { batchId: renewal.batchId, changed: doneItems(renewal).length, summary: summaryOf(renewal) };
+    return settle(tx, { renewal, quote: open.quote }, request, at);
+  });
+}
+
+async function settle(
+  tx: Transaction,
+  { renewal, quote }: OpenRenewal,
+  request: ConfirmRenewal,
+  at: Instant,
+): Promise<Done | Refusal> {
+  const told = new Map(request.items.map((item) => [item.nameId, item]));
+  const quoted = new Map(quote.items.map((item) => [item.nameId, item]));
+  const ends = await lockTermEnds(
+    tx,
+    renewal.items.map((item) => item.nameId),
+  );
+  const items: RenewalItemRow[] = [];
+  for (const item of renewal.items) {
+    const now = quoted.get(item.nameId);
+    const done = told.get(item.nameId)?.done === true;
+    if (done && (now === undefined || now.refusal || now.newEnd === null || now.oldEnd === null)) {
+      return now?.refusal ?? refuse('renewal-changed', 'One of the names has changed since. Load the page again.');
+    }
+    if (done && (ends.get(item.nameId) !== item.oldEnd || now?.oldEnd?.at !== item.oldEnd)) {
+      return refuse(
+        'renewal-changed',
+        `The term of ${now?.unicode} has changed since this was planned. Drop it and choose the names again.`,
+      );
+    }
+    items.push({
+      ...item,
+      years: now?.years ?? item.years,
+      newEnd: now?.newEnd?.at ?? null,
+      quotedMinor: now?.total?.minor ?? null,
+      currency: now?.total?.currency ?? item.currency ?? accountCurrency(quote, now),
+      chargedMinor: done ? (told.get(item.nameId)?.chargedMinor ?? now?.total?.minor ?? null) : null,
+      chargedOn: request.chargedOn,
+      means: request.means ?? '',
+      reference: request.reference ?? '',
+      done,
+    });
+  }
+  const done = items.filter((item) => item.done && item.newEnd !== null);
+  const summary = summaryOf({ ...renewal, items });
+  const batchId = await insertBatch(tx, at, 'renewal', summary);
+  const evidence = ['by hand', request.reference].filter(Boolean).join(', ');
+  const patches = done.map(
+    (item): PatchedName => ({
+      nameId: item.nameId,
+      patch: { term_end: formatInstant(item.newEnd as Instant), ...unstall(quoted.get(item.nameId), at) },
+      evidence,
+    }),
+  );
+  const entries = done.flatMap((item): EntryDraft[] =>
+    item.chargedMinor === null || item.currency === null
+      ? []
+      : [
+          {
+            nameId: item.nameId,
+            onDay: request.chargedOn,
+            kind: 'renewal',
+            minor: item.chargedMinor,
+            currency: item.currency,
+            means: request.means,
+            reference: request.reference,
+            note: `${item.years} ${item.years === 1 ? 'year' : 'years'}`,
+            quotedMinor: item.quotedMinor,
+          },
+        ],
+  );
+  await writeItems(tx, renewal.id, items);
+  await patchNames(tx, batchId, patches);
+  await insertEntries(tx, batchId, entries);
+  await updateRenewal(tx, renewal.id, { status: 'confirmed', batchId, at });
+  return { batchId, changed: done.length, summary };
+}
+
+/** A name whose charge had failed is paid now; that auto-renew goes on is believed until it is seen at the registrar. */
+function unstall(item: QuotedItem | undefined, at: Instant): Record<string, unknown> {
+  if (item?.setting !== 'stalled') return {};
+  return {
+    setting: 'on',
+    standing: 'believed',
+    setting_since: formatInstant(at),
+    setting_evidence: 'renewed by hand',
+  };
+}
+
+function accountCurrency(quote: RenewalQuote, item: QuotedItem | undefined): string | null {
+  return quote.accounts.find(({ account }) => account.id === item?.accountId)?.account.currency ?? null;
+}
+
+function doneItems(renewal: RenewalRow): readonly RenewalItemRow[] {
+  return renewal.items.filter((item) => item.done);
+}
+
+function summaryOf(renewal: RenewalRow): string {
+  const count = doneItems(renewal).length;
+  return `Renewed ${count === 1 ? 'one name' : `${count} names`} by hand`;
+}
