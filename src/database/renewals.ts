@@ -56,6 +56,13 @@ export async function selectOpenRenewals(db: Queryable): Promise<RenewalRow[]> {
   ).rows;
 }
 
+export async function countOpenRenewals(db: Queryable): Promise<number> {
+  const { rows } = await db.query<{ n: number }>(
+    "select count(*) as n from renewals where status in ('planned', 'asked')",
+  );
+  return rows[0]?.n ?? 0;
+}
+
 /** Writes a renewal, unless its idempotency key is taken. Answers whether it did. */
 export async function insertRenewal(
   tx: Transaction,

@@ -146,11 +146,19 @@ export async function openBrowser(url: string, width = 1280, height = 800): Prom
       );
     },
     choose: async (label, option) => {
-      const button = await visible(
-        `//button[contains(concat(' ', @aria-labelledby, ' '), concat(' ', (//*[normalize-space(.)=${quoted(label)}]/@id)[1], ' ')) or starts-with(@aria-label, ${quoted(label)}) or ancestor::*[@aria-label=${quoted(label)}]]`,
+      const button = await driver.wait(
+        async () => {
+          for (const candidate of await driver.findElements(By.css('button[aria-haspopup=listbox]'))) {
+            const name = await candidate.getAccessibleName().catch(() => '');
+            if (name.includes(label)) return candidate;
+          }
+          return null;
+        },
+        WAIT_MS,
+        `no choice ${label}`,
       );
-      await button.click();
-      await (await visible(`//*[@role='option' and normalize-space(.)=${quoted(option)}]`)).click();
+      await (button as WebElement).click();
+      await clickOn(`//*[@role='option' and normalize-space(.)=${quoted(option)}]`, option);
     },
     keys: async (...keys) => {
       await driver

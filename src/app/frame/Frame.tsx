@@ -19,7 +19,7 @@ const Whole = styled.div`
   grid-template: 52px minmax(0, 1fr) / 136px minmax(0, 1fr);
   height: 100vh;
   height: 100dvh;
-  &[data-ahead='true'] { box-shadow: inset 0 0 0 3px var(--projection); }
+  &[data-ahead='true']::after { content: ''; position: fixed; inset: 0; z-index: 15; border: 3px solid var(--projection); pointer-events: none; }
   @media (max-width: 640px) { grid-template: auto auto minmax(0, 1fr) / minmax(0, 1fr); }
   @media print { display: block; height: auto; }
 `;
@@ -109,12 +109,16 @@ export function useTitle(title: string, about = ''): void {
 interface PlaceLink {
   readonly href: string;
   readonly text: string;
+  /** Which count of what needs action stands beside it. */
+  readonly count?: 'urgent' | 'unconfirmed';
 }
 
 const PLACES: readonly PlaceLink[] = [
-  { href: '/ledger', text: 'Ledger' },
-  { href: '/renewals', text: 'Renewals' },
+  { href: '/ledger', text: 'Ledger', count: 'urgent' },
+  { href: '/renewals', text: 'Renewals', count: 'unconfirmed' },
 ];
+
+const COUNT_WORDS = { urgent: 'price steps within 30 days', unconfirmed: 'to be confirmed' } as const;
 
 /** The frame of every screen: the rail of places, the top line, and the page. */
 export function Frame({
@@ -145,7 +149,7 @@ export function Frame({
 
 function Inside({ children }: { children: ReactNode }) {
   const path = usePathname();
-  const { day, daysAhead, moveDate, style } = useLedger();
+  const { day, daysAhead, moveDate, style, meta } = useLedger();
   const [title, setTitle] = useState({ title: '', about: '' });
   const titled = useCallback((text: string, about: string) => setTitle({ title: text, about }), []);
   const ahead = daysAhead > 0;
@@ -156,7 +160,7 @@ function Inside({ children }: { children: ReactNode }) {
         event.ctrlKey ||
         event.metaKey ||
         event.altKey ||
-        (event.target as HTMLElement).closest('input, textarea, [role=dialog]')
+        (event.target as HTMLElement).closest('input:not([type=range]), textarea, [role=dialog]')
       )
         return;
       if (event.key === 't') moveDate(0);
@@ -170,6 +174,12 @@ function Inside({ children }: { children: ReactNode }) {
   const place = (link: PlaceLink) => (
     <Place key={link.href} href={link.href} aria-current={path.startsWith(link.href) ? 'page' : undefined}>
       {link.text}
+      {link.count && meta !== null && meta[link.count] > 0 && (
+        <span title={COUNT_WORDS[link.count]}>
+          {meta[link.count]}
+          <span className="visually-hidden"> {COUNT_WORDS[link.count]}</span>
+        </span>
+      )}
     </Place>
   );
   return (

@@ -54,7 +54,8 @@ export function LedgerProvider({
     try {
       setMeta(await live.current.load());
       setProblem(null);
-    } catch {
+    } catch (cause) {
+      console.error('the ledger could not be read', cause);
       setProblem('The ledger could not be read. Is the program still running? Then load the page again.');
     }
   }, []);

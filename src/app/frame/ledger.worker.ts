@@ -16,7 +16,7 @@ import {
   rowsOn,
   sortRows,
 } from '@/core/ledger';
-import { type Instant, instant } from '@/core/time';
+import { addDays, type Instant, instant } from '@/core/time';
 
 /** A row with its life strip, ready to be drawn. */
 export interface RowView extends LedgerRow {
@@ -28,6 +28,10 @@ export interface LedgerMeta {
   readonly asOf: Instant;
   readonly rules: LedgerRules;
   readonly names: number;
+  /** Names with a price step within thirty days that costs or loses them, and that are not being let go. */
+  readonly urgent: number;
+  /** Renewals and switches of auto-renew that were asked for and not confirmed. */
+  readonly unconfirmed: number;
 }
 
 /** What a view of the ledger comes to on a day: its sums, and the rows of the window that was asked for. */
@@ -36,8 +40,6 @@ export interface Arranged {
   readonly footing: Footing;
   readonly from: number;
   readonly rows: readonly RowView[];
-  /** How many names have a price step that loses them within thirty days and are not being let go. */
-  readonly urgent: number;
 }
 
 /** A name on its own page, with its neighbours in the list it was opened from. */
@@ -64,7 +66,11 @@ function current(): Projection {
   return projection;
 }
 
-const URGENT_DAYS = 30 * 86_400_000;
+const URGENT_DAYS = 30;
+
+function isUrgent({ step, name }: LedgerRow, day: Instant): boolean {
+  return step !== null && step.kind !== 'charge' && step.at < addDays(day, URGENT_DAYS) && name.purpose !== 'let go';
+}
 
 const api = {
   /** Fetches the ledger unless the copy here is still true, and plays it forward. */
@@ -79,13 +85,17 @@ const api = {
       asOf: string;
       rules: LedgerRules;
       names: LedgerColumns;
+      openRenewals: number;
     };
     const names = namesFromColumns(data.names);
     const asOf = instant(data.asOf);
     projection = projectLedger(indexRules(data.rules), names, asOf);
     accountLabels = new Map(data.rules.accounts.map((account) => [account.id, account.label]));
     placeById = new Map(names.map((name, place) => [name.id, place]));
-    meta = { revision: data.revision, asOf, rules: data.rules, names: names.length };
+    const read = rowsOn(projection, asOf);
+    const urgent = names.reduce((count, _, place) => count + (isUrgent(read(place), asOf) ? 1 : 0), 0);
+    const unconfirmed = data.openRenewals + names.filter((name) => name.asked !== null).length;
+    meta = { revision: data.revision, asOf, rules: data.rules, names: names.length, urgent, unconfirmed };
     return meta;
   },
 
@@ -95,11 +105,8 @@ const api = {
     const read = rowsOn(ledger, day);
     const keeps = matcher(ledgerView, ledger.index.rules.homeCurrency, day);
     const rows: LedgerRow[] = [];
-    let urgent = 0;
     for (let place = 0; place < ledger.names.length; place += 1) {
       const row = read(place);
-      if (row.step && row.step.kind !== 'charge' && row.step.at - day < URGENT_DAYS && row.name.purpose !== 'let go')
-        urgent += 1;
       if (keeps(row)) rows.push(row);
     }
     arranged = sortRows(rows, ledgerView, (id) => accountLabels.get(id) ?? '');
@@ -108,7 +115,6 @@ const api = {
       footing: footingOf(ledger, rows, day),
       from,
       rows: arranged.slice(from, to).map(view),
-      urgent,
     };
   },
 

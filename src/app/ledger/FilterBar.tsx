@@ -245,20 +245,24 @@ export function FilterBar({ view, onChange, tags, views: first, columns, query }
         word={(ending) => `.${ending}`}
         onChange={(chosen) => set({ endings: chosen })}
       />
-      <ChecksChip
-        label="phase"
-        values={view.phases}
-        of={PHASES}
-        word={(phase) => PHASE_WORDS[phase].word}
-        onChange={(phases) => set({ phases })}
-      />
-      <ChecksChip
-        label="auto-renew"
-        values={view.settings}
-        of={AUTO_RENEW_SETTINGS}
-        word={(setting) => (setting === 'unknown' ? 'auto-renew not known' : `auto-renew ${setting}`)}
-        onChange={(settings) => set({ settings })}
-      />
+      {(showMore || view.phases.length > 0) && (
+        <ChecksChip
+          label="phase"
+          values={view.phases}
+          of={PHASES}
+          word={(phase) => PHASE_WORDS[phase].word}
+          onChange={(phases) => set({ phases })}
+        />
+      )}
+      {(showMore || view.settings.length > 0) && (
+        <ChecksChip
+          label="auto-renew"
+          values={view.settings}
+          of={AUTO_RENEW_SETTINGS}
+          word={(setting) => (setting === 'unknown' ? 'auto-renew not known' : `auto-renew ${setting}`)}
+          onChange={(settings) => set({ settings })}
+        />
+      )}
       {showMore && (
         <>
           <ChecksChip
@@ -310,6 +314,14 @@ export function FilterBar({ view, onChange, tags, views: first, columns, query }
       {!showMore && (
         <Button data-kind="plain" aria-label="More filters" onPress={() => setMore(true)}>
           + more
+        </Button>
+      )}
+      {!isPlain && (
+        <Button
+          data-kind="plain"
+          onPress={() => onChange({ ...EVERY_NAME, sort: view.sort, descending: view.descending })}
+        >
+          Show every name
         </Button>
       )}
       <Right>
@@ -366,14 +378,6 @@ export function FilterBar({ view, onChange, tags, views: first, columns, query }
             </Dialog>
           </Sheet>
         </DialogTrigger>
-        {!isPlain && (
-          <Button
-            data-kind="plain"
-            onPress={() => onChange({ ...EVERY_NAME, sort: view.sort, descending: view.descending })}
-          >
-            Show every name
-          </Button>
-        )}
         <ButtonLink href="/ledger/add">Add names</ButtonLink>
       </Right>
     </Bar>

@@ -36,7 +36,7 @@ interface ColumnDefinition {
 }
 
 /** How wide life strips are drawn, and which stretch of time they show around the chosen day. */
-const STRIP_WIDTH = 276;
+const STRIP_WIDTH = 262;
 const DAYS_BACK = 80;
 const DAYS_ON = 285;
 
@@ -94,7 +94,7 @@ export const LEDGER_COLUMNS = {
   },
   outlook: {
     label: 'If nothing is done',
-    width: 158,
+    width: 172,
     sort: 'step',
     render: ({ outlook, name }, { style }) => (
       <span className={isCaution(outlook) && name.purpose !== 'let go' ? 'caution' : undefined}>

@@ -220,6 +220,7 @@ export function Grid<R>(props: GridProps<R>) {
           style={{ width: CHECK_WIDTH, paddingLeft: 12 }}
           aria-label="Choose all"
         >
+          <span className="visually-hidden">Choose all</span>
           <CheckBoxMark data-on={all !== 'none'}>
             {all === 'all' ? (
               <Check size={11} strokeWidth={3.5} />
@@ -244,7 +245,12 @@ export function Grid<R>(props: GridProps<R>) {
             style={{ width: column.width, padding: column.id === 'strip' ? 0 : undefined }}
             onClick={() => column.sortable && props.onSort(column.id)}
           >
-            {column.heading}
+            {typeof column.heading === 'string' ? (
+              column.heading
+            ) : (
+              <span className="visually-hidden">{column.label}</span>
+            )}
+            {typeof column.heading === 'string' ? null : column.heading}
             {props.sort.id === column.id &&
               (props.sort.descending ? <ArrowDown size={12} aria-hidden /> : <ArrowUp size={12} aria-hidden />)}
             <ColumnEdge width={column.width} onWidth={(next) => props.onWidth(column.id, next)} />

@@ -121,6 +121,16 @@ export function LargeStrip({ row }: { row: RowView }) {
             strokeDasharray="3 2"
           />
         )}
+        {labels.map((label, i) => {
+          const x = placeOn(scale, label.at);
+          return (
+            <path
+              key={label.key}
+              d={`M${x} ${BAR_TOP + BAR_HEIGHT - 2}V${BAR_TOP + BAR_HEIGHT + 30 + i * LEVEL}`}
+              stroke={labelColour(label)}
+            />
+          );
+        })}
         {labels.map((label, i) => (
           <Label
             key={label.key}
@@ -152,17 +162,20 @@ export function LargeStrip({ row }: { row: RowView }) {
 }
 
 function Label({ label, x, y, width }: { label: StripLabel; x: number; y: number; width: number }) {
-  const colour = label.caution ? 'var(--caution)' : 'var(--ink)';
   const left = x > width - 190;
+  const at = { x: left ? x - 5 : x + 5, textAnchor: left ? ('end' as const) : ('start' as const) };
   return (
-    <g fill={colour} stroke="var(--sheet)" strokeWidth="3" paintOrder="stroke">
-      <path d={`M${x} ${BAR_TOP + BAR_HEIGHT - 2}V${y + 26}`} stroke={colour} strokeWidth="1" />
-      <text x={left ? x - 5 : x + 5} y={y + 12} textAnchor={left ? 'end' : 'start'} fontWeight="700">
+    <g fill={labelColour(label)} stroke="var(--sheet)" strokeWidth="4" paintOrder="stroke">
+      <text {...at} y={y + 12} fontWeight="700">
         {label.title}
       </text>
-      <text x={left ? x - 5 : x + 5} y={y + 26} textAnchor={left ? 'end' : 'start'}>
+      <text {...at} y={y + 26}>
         {label.text}
       </text>
     </g>
   );
+}
+
+function labelColour(label: StripLabel): string {
+  return label.caution ? 'var(--caution)' : 'var(--ink)';
 }

@@ -10,7 +10,7 @@ import { Button } from '@/ui/controls/Button';
 import { Actions } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
 import { Page } from '@/ui/text/Sheet';
-import { Loading } from '@/ui/text/States';
+import { Failed, Loading } from '@/ui/text/States';
 import type { NameDetail } from '@/usecases/names/detail';
 import { reportDone } from '../../answers';
 import { useTitle } from '../../frame/Frame';
@@ -59,7 +59,7 @@ export function NameScreen({
   kinds: readonly EntryKind[];
 }) {
   const router = useRouter();
-  const { worker, meta, day, daysAhead, style, homeCurrency, reload } = useLedger();
+  const { worker, meta, problem, day, daysAhead, style, homeCurrency, reload } = useLedger();
   const [view, setView] = useState<NameView | null>(null);
   const [dialog, setDialog] = useState<'edit' | 'auto-renew' | null>(null);
   const ahead = daysAhead > 0;
@@ -96,6 +96,7 @@ export function NameScreen({
     else router.push(`/renewals/${answer}`);
   };
 
+  if (problem) return <Failed text={problem} onRetry={() => void reload()} />;
   if (!view || !meta) {
     if (meta && detail.extras.goneAt !== null) {
       return (

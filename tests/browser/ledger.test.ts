@@ -1,0 +1,162 @@
+import { Key } from 'selenium-webdriver';
+import { afterAll, beforeAll, expect, test } from 'vitest';
+import { startApp, type TestApp } from './app';
+
+let app: TestApp;
+beforeAll(async () => {
+  app = await startApp({ demo: true });
+});
+afterAll(() => app.close());
+
+const names = async () => {
+  const cells = await app.visitor.driver.executeScript<string[]>(
+    'return [...document.querySelectorAll(\'[role=gridcell][data-column="1"]\')].map((cell) => cell.textContent)',
+  );
+  return cells.filter((text) => text !== '');
+};
+const arranged = () => app.visitor.driver.executeScript<string>('return document.documentElement.dataset.arranged');
+/** Waits until the list has been arranged anew after an act. */
+const afterwards = async (act: () => Promise<void>) => {
+  const before = await arranged();
+  await act();
+  await app.visitor.driver.wait(async () => (await arranged()) !== before, 10_000, 'not arranged anew');
+};
+
+test('filters are plain words, kept in the address, and a view is kept under a name', async () => {
+  const { visitor } = app;
+  await visitor.go('/ledger');
+  await visitor.see('412 names');
+  await visitor.press('any account');
+  await afterwards(() => visitor.press('Quaymark'));
+  await visitor.keys(Key.ESCAPE);
+  await visitor.press('+ more');
+  await visitor.press('any phase');
+  await visitor.press('late window');
+  await visitor.keys(Key.ESCAPE);
+  await visitor.see('2 of 412 names');
+  expect(await names()).toEqual(['petrelworks.net', 'kelpkiln.com']);
+  expect(await visitor.driver.getCurrentUrl()).toMatch(/account=1&phase=late$/);
+
+  await visitor.press('Views');
+  await visitor.fill('Keep this view as', 'Late at Quaymark');
+  await visitor.press('Save this view');
+  await visitor.see('Kept as “Late at Quaymark”.');
+  await visitor.go('/ledger');
+  await visitor.see('412 names');
+  await visitor.press('Views');
+  await visitor.press('Late at Quaymark');
+  await visitor.see('2 of 412 names');
+});
+
+test('moving the date shows the ledger as it will be, and changes nothing', async () => {
+  const { visitor } = app;
+  await visitor.go('/ledger?q=saltmarshpress');
+  await visitor.see('charge fails 16 Jan 2027');
+  const slider = await visitor.driver.findElement({ css: 'input[type=range]' });
+  for (let i = 0; i < 60; i += 1) await slider.sendKeys(Key.ARROW_RIGHT);
+  await visitor.see('As of 23 Jan 2027, if nothing is done.');
+  await visitor.see('stalled');
+  await visitor.see('late until');
+  expect(await visitor.axe()).toEqual([]);
+  await visitor.driver.executeScript('document.activeElement.blur()');
+  await visitor.keys('t');
+  await visitor.gone('if nothing is done.');
+  await visitor.see('charge fails 16 Jan 2027');
+});
+
+test('everything by keyboard: find, choose a range, edit together, take back', async () => {
+  const { visitor } = app;
+  await visitor.go('/ledger?sort=name');
+  await visitor.see('412 names');
+  await visitor.driver
+    .findElement({ css: '[role=grid]' })
+    .then((grid) => visitor.driver.executeScript('arguments[0].focus()', grid));
+  await visitor.keys(Key.ARROW_DOWN, ' ');
+  await visitor.see('one name chosen');
+  await visitor.keys(Key.chord(Key.SHIFT, Key.ARROW_DOWN));
+  await visitor.keys(Key.chord(Key.SHIFT, Key.ARROW_DOWN));
+  await visitor.see('3 names chosen');
+  const chosen = (await names()).slice(0, 3);
+
+  const edit = await visitor.see('Edit…');
+  await visitor.driver.executeScript('arguments[0].focus()', edit);
+  await visitor.keys(Key.ENTER);
+  await visitor.see('Edit 3 names');
+  await visitor.fill('Add tags', 'harbour');
+  await visitor.fill('Asking price, USD', '777');
+  await visitor.keys(Key.TAB, Key.TAB);
+  await visitor.keys(Key.ENTER);
+  await visitor.see('Set tags, asking price on 3 names.');
+  const tagged = async () =>
+    (
+      await app.ledger.database.query(
+        "select ascii from names where 'harbour' = any(tags) and asking_minor = 77700 order by ascii",
+      )
+    ).rows.length;
+  expect(await tagged()).toBe(3);
+  expect(chosen).toHaveLength(3);
+  await visitor.press('Undo');
+  await visitor.see('Taken back: Set tags, asking price on 3 names.');
+  expect(await tagged()).toBe(0);
+
+  await visitor.driver.executeScript('document.activeElement.blur()');
+  await visitor.keys('/');
+  await visitor.keys('grace period');
+  await visitor.see('Names in the late window');
+  await visitor.keys(Key.ARROW_DOWN, Key.ENTER);
+  await visitor.see('late until 20 Dec');
+});
+
+test('a cell is edited where it stands, and refuses what is no price', async () => {
+  const { visitor } = app;
+  await visitor.go('/ledger?q=kelpkiln');
+  await visitor.see('3,800');
+  await visitor.driver
+    .actions()
+    .doubleClick(await visitor.see('3,800'))
+    .perform();
+  await visitor.keys(Key.chord(Key.CONTROL, 'a'), 'a fortune', Key.ENTER);
+  await visitor.see('Write an amount like 11.38.');
+  await visitor.see('3,800');
+  await visitor.driver
+    .actions()
+    .doubleClick(await visitor.see('3,800'))
+    .perform();
+  await visitor.keys(Key.chord(Key.CONTROL, 'a'), '4,250', Key.ENTER);
+  await visitor.see('4,250');
+  expect(
+    (await app.ledger.database.query("select asking_minor from names where ascii = 'kelpkiln.com'")).rows[0]
+      .asking_minor,
+  ).toBe(425_000);
+});
+
+test('sorting by a heading, and columns on demand', async () => {
+  const { visitor } = app;
+  await visitor.go('/ledger?forSale=yes');
+  await visitor.see('by next price step');
+  await afterwards(() => visitor.click('Asking $'));
+  await afterwards(() => visitor.click('Asking $'));
+  await visitor.see('by asking');
+  const first = await app.visitor.driver.executeScript<string>(
+    'return document.querySelector(\'[role=gridcell][data-row="0"][data-column="9"]\').textContent',
+  );
+  const { rows } = await app.ledger.database.query(
+    "select max(asking_minor) / 100 as most from names where purpose = 'for sale'",
+  );
+  expect(Number(first.replaceAll(',', ''))).toBe(rows[0].most);
+  await visitor.press('Columns');
+  await visitor.press('Spent so far');
+  await visitor.keys(Key.ESCAPE);
+  await visitor.see('Spent so far');
+});
+
+test('two windows at once: the second sees what the first wrote', async () => {
+  const { visitor } = app;
+  await visitor.go('/ledger?q=tidewick');
+  await visitor.see('18,500');
+  await app.ledger.database.query(
+    "update names set asking_minor = 1900000 where ascii = 'tidewick.com'; update revision set n = n + 1",
+  );
+  await visitor.driver.executeScript("window.dispatchEvent(new Event('focus'))");
+  await visitor.see('19,000');
+});
