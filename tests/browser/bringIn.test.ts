@@ -75,7 +75,7 @@ test('a name whose price is not known says so, and a price set under Setup shows
   await visitor.fill('Charges, days before the end', '15');
   await visitor.press('Save the account');
   await visitor.see('Account saved.');
-  await visitor.press('Ledger');
+  await visitor.go('/ledger');
   await visitor.see('13.10 → 144.10');
 });
 
@@ -86,13 +86,15 @@ test('back up, restore into an empty ledger, and find everything again', async (
   await visitor.see('Restore from a file…');
   await choose('backup.json', backup);
   await visitor.see('A backup goes into an empty ledger only.');
+  // The browser itself tells of the refusal (409).
+  expect(await visitor.consoleErrors()).toHaveLength(1);
 
   const other = await startApp({ demo: false });
   await other.visitor.go('/setup/backup');
   await other.visitor.see('Restore from a file…');
   await (await other.visitor.driver.findElement({ css: 'input[type=file]' })).sendKeys(join(folder, 'backup.json'));
   await other.visitor.see('Restored 2 names.');
-  await other.visitor.press('Ledger');
+  await other.visitor.go('/ledger');
   await other.visitor.see('brackenquay.net');
   expect(readFileSync(join(folder, 'backup.json'), 'utf8')).toBe(
     await (await fetch(`${other.url}/api/v1/backup`)).text(),

@@ -97,7 +97,7 @@ export async function openBrowser(url: string, width = 1280, height = 800): Prom
   };
   const pressable = (name: string) => {
     const is = `(normalize-space(.)=${quoted(name)} or @aria-label=${quoted(name)})`;
-    return `//*[(self::button or self::a or @role='menuitem' or @role='option' or @role='checkbox' or self::label) and ${is}][not(@data-disabled)]`;
+    return `//*[(self::button or self::a or @role='menuitem' or @role='option' or @role='checkbox' or self::label) and (${is} or (self::label and .//input[@aria-label=${quoted(name)}]))][not(@data-disabled)]`;
   };
 
   const holding = (text: string) =>

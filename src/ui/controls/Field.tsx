@@ -58,7 +58,7 @@ interface FieldProps extends TextFieldProps {
 export function Field({ label, hint, problem, rows, placeholder, mono, ...props }: FieldProps) {
   const className = mono ? 'name' : undefined;
   return (
-    <StyledField {...props} isInvalid={problem ? true : props.isInvalid}>
+    <StyledField validationBehavior="aria" {...props} isInvalid={problem ? true : props.isInvalid}>
       <StyledLabel>{label}</StyledLabel>
       {rows ? (
         <AreaBox rows={rows} placeholder={placeholder} className={className} spellCheck={false} />

@@ -1,7 +1,7 @@
 'use client';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useCallback, useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
 import type { EntryKind } from '@/core/journal';
 import { formatAmount } from '@/core/money';
@@ -77,13 +77,16 @@ export function NameScreen({
     };
   }, [worker, meta, day, detail.ascii]);
 
-  const refresh = useCallback(async () => {
-    router.refresh();
-    await reload();
-  }, [router, reload]);
+  // What the server has drawn (money, history, evidence) follows every change of the ledger, whoever made it.
+  const drawn = useRef<number | null>(null);
+  useEffect(() => {
+    if (!meta) return;
+    if (drawn.current !== null && drawn.current !== meta.revision) router.refresh();
+    drawn.current = meta.revision;
+  }, [meta, router]);
 
   const undo = async (batchId: number) => {
-    if (reportDone(await undoAction(batchId), null)) await refresh();
+    if (reportDone(await undoAction(batchId), null)) await reload();
   };
 
   const renew = async () => {
@@ -103,7 +106,7 @@ export function NameScreen({
         <Page>
           <h2 className="name">{detail.unicode}</h2>
           <p>No longer at its account. It stays in the books.</p>
-          <MoneyTable detail={detail} kinds={kinds} disabled onChanged={refresh} />
+          <MoneyTable detail={detail} kinds={kinds} disabled onChanged={reload} />
           <History history={detail.history} currency={homeCurrency} />
         </Page>
       );
@@ -143,7 +146,7 @@ export function NameScreen({
       </Head>
       <LargeStrip row={row} />
       <Columns>
-        <MoneyTable detail={detail} kinds={kinds} disabled={ahead} onChanged={refresh} />
+        <MoneyTable detail={detail} kinds={kinds} disabled={ahead} onChanged={reload} />
         <KnownFacts row={row} detail={detail} />
       </Columns>
       <History history={detail.history} currency={row.name.asking?.currency ?? homeCurrency} />

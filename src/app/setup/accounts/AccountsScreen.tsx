@@ -36,6 +36,7 @@ export function AccountsScreen({ accounts }: { accounts: readonly AccountRow[] }
           <thead>
             <tr>
               <th>Account</th>
+              <th>Registrar</th>
               <th className="figure">Names</th>
               <th>Charges</th>
               <th>Late window</th>
@@ -49,8 +50,8 @@ export function AccountsScreen({ accounts }: { accounts: readonly AccountRow[] }
               <tr key={account.id}>
                 <td>
                   <Link href={`/setup/accounts/${account.id}`}>{account.label}</Link>
-                  {account.registrar !== account.label && <span className="soft"> {account.registrar}</span>}
                 </td>
+                <td>{account.registrar}</td>
                 <td className="figure">{account.names.toLocaleString('en')}</td>
                 <td>{account.leadDays === 0 ? 'on the day' : `${account.leadDays} days before`}</td>
                 <td>

@@ -56,12 +56,16 @@ export function PreviewScreen({ first, sample, accounts }: PreviewScreenProps) {
     [id],
   );
 
-  // The list is read as proposed at once; a question or a correction reads it again.
+  // The page may come from the browser's memory, so the import is looked at anew; a new one is read as proposed at once.
   useEffect(() => {
-    if (begun.current || first.row.status !== 'asking') return;
+    if (begun.current) return;
     begun.current = true;
-    void read(first.row.options);
-  }, [first, read]);
+    void importSummaryAction(id).then((answer) => {
+      if (isRefusal(answer)) return;
+      setSummary(answer);
+      if (answer.row.status === 'asking') void read(answer.row.options);
+    });
+  }, [id, read]);
 
   useEffect(() => {
     if (row.status !== 'reading' && row.status !== 'writing') return;
