@@ -34,6 +34,20 @@ export default defineConfig({
           hookTimeout: 120_000,
         },
       },
+      ...(process.env.BENCH
+        ? [
+            {
+              extends: true as const,
+              test: {
+                name: 'bench',
+                include: ['tests/bench/**/*.bench.ts'],
+                globalSetup: ['tests/browser/setup.ts'],
+                testTimeout: 300_000,
+                hookTimeout: 120_000,
+              },
+            },
+          ]
+        : []),
     ],
   },
 });

@@ -30,6 +30,11 @@ export const CHANGEABLE = [
 ] as const;
 export type NamePatch = Partial<Record<(typeof CHANGEABLE)[number], unknown>>;
 
+/** An instant as PostgreSQL itself writes it into JSON, so that the two compare as texts. */
+export function columnInstant(at: Instant): string {
+  return new Date(at).toISOString().replace(/\.?0*Z$/, '+00:00');
+}
+
 /** What one act does to one name. */
 export interface PatchedName {
   readonly nameId: number;
@@ -54,8 +59,6 @@ export async function insertBatch(
 
 const ASSIGNED = CHANGEABLE.join(', ');
 const FROM_NEXT = CHANGEABLE.map((column) => `r.${column}`).join(', ');
-const PICK = (record: string) =>
-  `(select jsonb_object_agg(key, to_jsonb(${record}) -> key) from jsonb_object_keys(p.patch) as key)`;
 
 /**
  * Carries out the patches that `source` yields, a select of `name_id`, `patch` and `evidence` with parameters from $2 on,
@@ -69,14 +72,13 @@ export async function patchNamesFrom(
   values: readonly unknown[],
 ): Promise<number> {
   const { rowCount } = await tx.query(
-    `with patches as (${source}), wanted as (
-       select n.id, p.evidence, jsonb_populate_record(n, p.patch) as next,
-         ${PICK('n')} as before, ${PICK('jsonb_populate_record(n, p.patch)')} as after
-       from names n join patches p on p.name_id = n.id
-     ), differing as (
-       select id, evidence, next, d.before, d.after from wanted, lateral (
-         select jsonb_object_agg(key, value) as before, jsonb_object_agg(key, wanted.after -> key) as after
-         from jsonb_each(wanted.before) where value is distinct from wanted.after -> key) d
+    `with patches as (${source}), differing as (
+       select n.id, p.evidence, jsonb_populate_record(n, p.patch) as next, d.before, d.after
+       from names n join patches p on p.name_id = n.id,
+       lateral (select to_jsonb(n) as old, to_jsonb(jsonb_populate_record(n, p.patch)) as new offset 0) v,
+       lateral (
+         select jsonb_object_agg(key, v.old -> key) as before, jsonb_object_agg(key, v.new -> key) as after
+         from jsonb_object_keys(p.patch) as key where v.old -> key is distinct from v.new -> key) d
        where d.before is not null
      ), written as (
        update names n set (${ASSIGNED}) = (select ${FROM_NEXT} from (select (differing.next).*) r)

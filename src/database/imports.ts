@@ -127,19 +127,18 @@ function copyField(value: string | number | null): string {
   return value === null ? '\\N' : String(value).replace(/[\\\t\n\r]/g, (found) => COPY_ESCAPES[found] ?? '');
 }
 
-/** Puts read rows where they can be compared, by COPY. */
-export async function stageRows(tx: Transaction, importId: string, rows: readonly StagedRow[]): Promise<void> {
-  await tx.query('delete from import_rows where import_id = $1', [importId]);
-  const stream = tx.query(
-    copyFrom('copy import_rows (import_id, line, input, ascii, outcome, code, message, data) from stdin'),
+/** Puts read rows where they can be compared: by COPY into a table of this transaction. */
+export async function stageRows(tx: Transaction, rows: readonly StagedRow[]): Promise<void> {
+  await tx.query(
+    'create temporary table staged (line int, input text, ascii text, outcome text, code text, message text, data jsonb) on commit drop',
   );
+  const stream = tx.query(copyFrom('copy staged (line, input, ascii, outcome, code, message, data) from stdin'));
   function* lines() {
     for (let start = 0; start < rows.length; start += 500) {
       yield rows
         .slice(start, start + 500)
         .map((row) =>
           [
-            importId,
             row.line,
             row.input.replaceAll('\0', ''),
             row.ascii,
@@ -156,7 +155,7 @@ export async function stageRows(tx: Transaction, importId: string, rows: readonl
     }
   }
   await pipeline(Readable.from(lines()), stream);
-  await tx.query('analyze import_rows');
+  await tx.query('analyze staged (ascii, outcome)');
 }
 
 /** The accounts that staged rows name, as they were written first. */
@@ -178,6 +177,10 @@ export async function hasNewRowsWithoutAccount(tx: Queryable, importId: string):
   return rows.length > 0;
 }
 
+/** What differs between a name as it is (`old`) and as a list has it (`fields`), with the old values. Both are in the form of `to_jsonb`. */
+const DIFFERENCE = `coalesce((
+  select jsonb_object_agg(key, v.old -> key) from jsonb_each(w.fields) where value is distinct from v.old -> key), '{}'::jsonb)`;
+
 /**
  * Compares staged rows with the ledger: doubles within the list are refused, the rest become new, changed or unchanged,
  * with what was before. `accountId` stands in for rows that name no account. With `fullList`, what the account holds and
@@ -189,44 +192,38 @@ export async function compareRows(
   accountId: number | null,
   fullList: boolean,
 ): Promise<void> {
+  await tx.query('delete from import_rows where import_id = $1', [importId]);
   await tx.query(
-    `update import_rows r set outcome = 'refused', code = 'name-twice', message = 'This name stands on line ' || d.first || ' already. Take one of the two out.'
-     from (select ascii, min(line) as first from import_rows where import_id = $1 and outcome = 'read' group by ascii having count(*) > 1) d
-     where r.import_id = $1 and r.outcome = 'read' and r.ascii = d.ascii and r.line > d.first`,
-    [importId],
-  );
-  await tx.query(
-    `with wanted as (
-       select r.ctid as at, n.id as name_id, n.gone_at,
-         r.data->'fields' || case when coalesce(a.id, $2) is null then '{}'::jsonb else jsonb_build_object('account_id', coalesce(a.id, $2)) end as fields,
-         r.data->>'account' as account, a.id as named, r.data->'paid' as paid, n
-       from import_rows r left join names n on n.ascii = r.ascii left join accounts a on lower(a.label) = r.data->>'account'
-       where r.import_id = $1 and r.outcome = 'read'
-     ), compared as (
-       select at, name_id, gone_at, account, named, paid,
-         case when name_id is null then null else (select jsonb_object_agg(key, to_jsonb(n) -> key) from jsonb_object_keys(fields) as key) end as before,
-         case when name_id is null then fields else (select jsonb_object_agg(key, to_jsonb(jsonb_populate_record(n, fields)) -> key) from jsonb_object_keys(fields) as key) end as after
-       from wanted
+    `with numbered as (
+       select s.*, case when outcome = 'read' then first_value(line) over (partition by ascii, outcome order by line) end as first from staged s
+     ), wanted as (
+       select r.line, r.input, r.ascii, r.first, r.outcome, r.code, r.message, r.data, n.id as name_id, n.gone_at, a.id as named, n,
+         r.data->>'account' as account, r.data->'paid' as paid,
+         case when coalesce(a.id, $2) is null then r.data->'fields' else r.data->'fields' || jsonb_build_object('account_id', coalesce(a.id, $2)) end as fields
+       from numbered r left join names n on n.ascii = r.ascii left join accounts a on lower(a.label) = r.data->>'account'
      ), bought as (
-       select c.at, sum(e.minor) as minor, min(e.currency) as currency, min(e.on_day) as on_day from compared c join entries e on e.name_id = c.name_id and e.kind = 'bought'
-       where c.paid <> 'null'::jsonb group by c.at
+       select e.name_id, sum(e.minor) as minor, min(e.currency) as currency from entries e where e.kind = 'bought' group by e.name_id
+     ), compared as (
+       select w.*, case when w.name_id is null then null else ${DIFFERENCE}
+         || case when w.gone_at is null then '{}'::jsonb else jsonb_build_object('gone_at', w.gone_at) end
+         || case when w.account is null or w.named is not null then '{}'::jsonb else '{"account": ""}'::jsonb end
+         || case when w.paid = 'null' or (b.minor = (w.paid->>'minor')::int8 and b.currency = w.paid->>'currency') then '{}'::jsonb
+              else jsonb_build_object('paid', case when b.minor is null then null else jsonb_build_object('minor', b.minor, 'currency', b.currency) end) end
+         end as before
+       from wanted w left join bought b on b.name_id = w.name_id,
+       lateral (select case when w.name_id is null then null else to_jsonb(w.n) end as old offset 0) v
      )
-     update import_rows r set
-       before = case when c.name_id is null then null else coalesce((select jsonb_object_agg(key, value) from jsonb_each(c.before) where value is distinct from c.after->key), '{}')
-         || case when c.gone_at is null then '{}'::jsonb else jsonb_build_object('gone_at', c.gone_at) end
-         || case when c.account is not null and c.named is null then jsonb_build_object('account', '') else '{}'::jsonb end
-         || case when c.paid <> 'null' and (b.minor is distinct from (c.paid->>'minor')::int8 or b.currency is distinct from c.paid->>'currency')
-              then jsonb_build_object('paid', case when b.minor is null then null else jsonb_build_object('minor', b.minor, 'currency', b.currency) end) else '{}'::jsonb end
-         end,
-       after = coalesce(c.after, '{}') || case when c.name_id is not null and c.gone_at is not null then '{"gone_at": null}'::jsonb else '{}'::jsonb end,
-       outcome = case when c.name_id is null then 'new' else 'unchanged' end
-     from compared c left join bought b on b.at = c.at where r.ctid = c.at`,
+     insert into import_rows (import_id, line, input, ascii, outcome, code, message, data, before, after)
+     select $1, line, input, ascii,
+       case when outcome = 'refused' or line > first then 'refused' when name_id is null then 'new' when before = '{}' then 'unchanged' else 'changed' end,
+       case when line > first then 'name-twice' else code end,
+       case when line > first then 'This name stands on line ' || first || ' already. Take one of the two out.' else message end,
+       data - 'fields', before, case when gone_at is null then fields else fields || '{"gone_at": null}' end
+     from compared`,
     [importId, accountId],
   );
-  await tx.query(
-    "update import_rows set outcome = 'changed' where import_id = $1 and outcome = 'unchanged' and before <> '{}'::jsonb",
-    [importId],
-  );
+  // What is planned next must know how the rows came out.
+  await tx.query('analyze import_rows (import_id, outcome, ascii, taken)');
   if (fullList && accountId !== null) {
     await tx.query(
       `insert into import_rows (import_id, line, input, ascii, outcome, message, taken)

@@ -44,8 +44,11 @@ export async function writeStagedRows(
   at: Instant,
 ): Promise<WrittenCounts> {
   const now = new Date(at);
+  const added = await insertNamesFrom(tx, batchId, at, NEW, [importId, accountId]);
+  // Without fresh statistics the joins below would be planned for the few names there were before.
+  if (added > 0) await tx.query('analyze names');
   return {
-    added: await insertNamesFrom(tx, batchId, at, NEW, [importId, accountId]),
+    added,
     changed: await patchNamesFrom(tx, batchId, CHANGED, [importId, now]),
     gone: await patchNamesFrom(tx, batchId, GONE, [importId, now]),
     entries: await writePaid(tx, importId, batchId),

@@ -32,13 +32,16 @@ export function instant(text: string): Instant {
   return value;
 }
 
+const MONTH_DAYS = [31, 28, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31] as const;
+
 /** Reads `YYYY-MM-DD`. `null` when that day does not exist (30 February). */
 export function parseDay(text: string): Day | null {
   const match = DAY.exec(text);
   if (!match) return null;
   const [year, month, date] = [Number(match[1]), Number(match[2]), Number(match[3])];
-  const made = new Date(Date.UTC(year, month - 1, date));
-  return made.getUTCMonth() === month - 1 && made.getUTCDate() === date ? (text as Day) : null;
+  const leap = month === 2 && year % 4 === 0 && (year % 100 !== 0 || year % 400 === 0);
+  const days = (MONTH_DAYS[month - 1] ?? 0) + (leap ? 1 : 0);
+  return date >= 1 && date <= days ? (text as Day) : null;
 }
 
 /** RFC 3339 in UTC, to the second unless there are milliseconds. */

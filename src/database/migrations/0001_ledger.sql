@@ -67,7 +67,7 @@ create table means (
 
 create table names (
   id int generated always as identity primary key,
-  ascii text not null unique check (ascii = lower(ascii) and ascii ~ '^[a-z0-9.-]{3,253}$'),
+  ascii text not null unique check (ascii ~ '^[a-z0-9.-]+$' and length(ascii) between 3 and 253),
   "unicode" text not null,
   ending text not null,
   account_id int not null references accounts,
@@ -214,14 +214,16 @@ create table imports (
   batch_id int references batches
 );
 
+-- Without a foreign key: rows come by the ten thousand and are only ever written together with their import.
 create table import_rows (
-  import_id uuid not null references imports on delete cascade,
+  import_id uuid not null,
   line int not null,
   input text not null,
   ascii text,
   outcome text not null,
   code text,
   message text,
+  -- What the row says beyond the columns of `names`; those stand in `after`.
   data jsonb,
   before jsonb,
   after jsonb,

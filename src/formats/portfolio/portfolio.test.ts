@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest';
 import { isRefusal } from '@/core/refusal';
 import { openQuestions, proposeMapping, withRemembered } from './columns';
-import { readPortfolioRow } from './readRow';
+import { portfolioReader } from './readRow';
 import { readSource } from './readSource';
 
 const source = (text: string) => {
@@ -12,9 +12,7 @@ const source = (text: string) => {
 const fieldsOf = (text: string) => source(text).mapping.columns.map((column) => column.field);
 const rowsOf = (text: string) => {
   const { table, mapping } = source(text);
-  return table.rows
-    .slice(mapping.hasHeadings ? 1 : 0)
-    .map((row) => readPortfolioRow(row, mapping, { currency: 'USD' }));
+  return table.rows.slice(mapping.hasHeadings ? 1 : 0).map(portfolioReader(mapping, { currency: 'USD' }));
 };
 
 describe('columns are recognised by their headings, whatever their order and style', () => {

@@ -8,7 +8,7 @@ import { readDateCell } from '../csv/dateCells';
 import { readMoneyCell } from '../csv/moneyCells';
 import type { TableRow } from '../csv/readTable';
 import { undefuse } from '../csv/writeTable';
-import { type Mapping, orderOf, type PortfolioField } from './columns';
+import { type ColumnReading, type Mapping, orderOf, type PortfolioField } from './columns';
 
 /** One row of a list of names, read. What the list does not say is left out and changes nothing. */
 export interface PortfolioRow {
@@ -114,13 +114,22 @@ export interface RowRules extends NameRules {
 }
 
 /**
- * Reads one row by a mapping, or says why it is refused. The name is read first, then each cell; the first cell that
- * cannot be read refuses the whole row, so that nothing half understood is ever written.
+ * A reader of rows by one mapping: it gives what a row says, or why it is refused. The name is read first, then each cell;
+ * the first cell that cannot be read refuses the whole row, so that nothing half understood is ever written.
  */
-export function readPortfolioRow(row: TableRow, mapping: Mapping, rules: RowRules): PortfolioRow | Refusal {
+export function portfolioReader(mapping: Mapping, rules: RowRules): (row: TableRow) => PortfolioRow | Refusal {
+  const columns = new Map(
+    mapping.columns.flatMap((column, place) => (column.field ? [[column.field, { column, place }] as const] : [])),
+  );
+  return (row) => readRow(row, columns, rules);
+}
+
+type PlacedColumns = ReadonlyMap<PortfolioField, { readonly column: ColumnReading; readonly place: number }>;
+
+function readRow(row: TableRow, columns: PlacedColumns, rules: RowRules): PortfolioRow | Refusal {
   const cell = (field: PortfolioField) => {
-    const place = mapping.columns.findIndex((column) => column.field === field);
-    return place < 0 ? '' : undefuse((row.cells[place] ?? '').trim());
+    const placed = columns.get(field);
+    return placed === undefined ? '' : undefuse((row.cells[placed.place] ?? '').trim());
   };
   const name = parseDomainName(cell('name'), rules);
   if (isRefusal(name)) return name;
@@ -134,7 +143,7 @@ export function readPortfolioRow(row: TableRow, mapping: Mapping, rules: RowRule
   const read: { -readonly [K in keyof PortfolioRow]?: PortfolioRow[K] } = {};
   const date = (field: PortfolioField): TermEnd | Refusal | null => {
     const text = cell(field);
-    const column = mapping.columns.find((reading) => reading.field === field);
+    const column = columns.get(field)?.column;
     return text === '' || !column || /^(n\/?a|-|none|null|0000-00-00.*)$/i.test(text)
       ? null
       : readDateCell(text, orderOf(column));

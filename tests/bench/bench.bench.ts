@@ -1,0 +1,178 @@
+import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import Papa from 'papaparse';
+import { from as copyFrom } from 'pg-copy-streams';
+import { Key } from 'selenium-webdriver';
+import { afterAll, beforeAll, expect, test } from 'vitest';
+import { indexRules, namesFromColumns, projectLedger, rowsOn } from '@/core/ledger';
+import { addDays, addYears, formatInstant } from '@/core/time';
+import { selectLedgerColumns, selectLedgerRules } from '@/database/ledger';
+import { transaction } from '@/database/pool';
+import { importAtOnce } from '@/usecases/imports/importAtOnce';
+import { serve } from '../../bin/support/app';
+import { freePort } from '../../bin/support/postgres';
+import { openBrowser } from '../browser/browser';
+import { emptyLedger, type TestLedger, TODAY } from '../database/ledger';
+import { best, line, portfolioCsv } from './portfolio';
+
+const NAMES = 50_000;
+const CSV = portfolioCsv(NAMES);
+const report: string[] = [];
+let ledger: TestLedger;
+
+beforeAll(async () => {
+  ledger = await emptyLedger();
+});
+afterAll(async () => {
+  await ledger.close();
+  console.log(`\n${report.join('\n')}\n`);
+});
+
+test('importing 50,000 rows against a bare COPY of the same rows and parsing them', async () => {
+  const rows = () => Papa.parse<string[]>(CSV, { skipEmptyLines: true }).data.slice(1);
+  const floor = await best(3, () =>
+    transaction(ledger.database, async (tx) => {
+      await tx.query(
+        'create temporary table bare (name text primary key, account text, registered timestamptz, expires timestamptz, auto text, price numeric, currency text, asking numeric, tags text) on commit drop',
+      );
+      const text = rows().map((cells) => cells.map((cell) => cell || '\\N').join('\t'));
+      await pipeline(Readable.from(text.map((one) => `${one}\n`)), tx.query(copyFrom('copy bare from stdin')));
+    }),
+  );
+  const start = performance.now();
+  const result = await importAtOnce(ledger, {
+    content: Buffer.from(CSV),
+    account: null,
+    dateOrder: null,
+    fullList: false,
+    allowPrivateEndings: false,
+    dryRun: false,
+  });
+  const took = performance.now() - start;
+  expect(result).toMatchObject({ new: NAMES, refused: [] });
+  report.push(line('import of 50,000 rows, previewed and written', took, 'COPY of the rows, and parsing', floor));
+  const again = await best(1, () =>
+    importAtOnce(ledger, {
+      content: Buffer.from(CSV),
+      account: null,
+      dateOrder: null,
+      fullList: false,
+      allowPrivateEndings: false,
+      dryRun: false,
+    }),
+  );
+  report.push(line('the same 50,000 rows again: nothing changes', again, 'COPY of the rows, and parsing', floor));
+});
+
+test('phase, marks and price step of 50,000 names against a loop that only adds dates', async () => {
+  const [rules, columns] = await Promise.all([
+    selectLedgerRules(ledger.database),
+    selectLedgerColumns(ledger.database),
+  ]);
+  const names = namesFromColumns(columns);
+  const index = indexRules(rules);
+  let kept = 0;
+  const floor = await best(7, () => {
+    for (const name of names) kept += addDays(addYears(name.termEnd?.at ?? TODAY, 1), 45) > TODAY ? 1 : 0;
+  });
+  const projecting = await best(5, () => projectLedger(index, names, TODAY));
+  const projection = projectLedger(index, names, TODAY);
+  const day = addDays(TODAY, 90);
+  const reading = await best(7, () => {
+    const read = rowsOn(projection, day);
+    for (let place = 0; place < names.length; place += 1) kept += read(place).step ? 1 : 0;
+  });
+  expect(kept).toBeGreaterThan(0);
+  report.push(line('phase, marks, price step of 50,000 names (goal 100 ms)', reading, 'adding dates only', floor));
+  report.push(line('playing 50,000 names three years forward', projecting, 'adding dates only', floor));
+});
+
+test('the ledger at 50,000 names in the browser', async () => {
+  const app = await serve(
+    await freePort(),
+    { DATABASE_URL: ledger.url, NAME_LEDGER_TODAY: formatInstant(TODAY) },
+    'ignore',
+  );
+  const visitor = await openBrowser(app.url);
+  const { driver } = visitor;
+  const untilSeen = async (path: string, seen: string) => {
+    const start = performance.now();
+    await driver.get(app.url + path);
+    await driver.wait(() => driver.executeScript<boolean>(seen), 60_000);
+    return performance.now() - start;
+  };
+  const rowShown = "return document.querySelectorAll('[role=gridcell]').length > 50";
+  await untilSeen('/setup/backup', "return document.querySelector('h2') !== null");
+  const empty = Math.min(
+    await untilSeen('/setup/backup', "return document.querySelector('h2') !== null"),
+    await untilSeen('/setup/backup', "return document.querySelector('h2') !== null"),
+  );
+  await untilSeen('/ledger', rowShown);
+  const usable = Math.min(await untilSeen('/ledger', rowShown), await untilSeen('/ledger', rowShown));
+  report.push(
+    line('first usable ledger (goal: 1,500 ms over the empty page)', usable, 'a page without the ledger', empty),
+  );
+
+  // Times from an act until the newly arranged rows are painted, measured in the page itself.
+  await driver.executeScript(`
+    window.timed = (act) => new Promise((done) => {
+      const root = document.documentElement;
+      const before = root.dataset.arranged;
+      const start = performance.now();
+      const watch = new MutationObserver(() => {
+        if (root.dataset.arranged === before) return;
+        watch.disconnect();
+        requestAnimationFrame(() => { const channel = new MessageChannel(); channel.port1.onmessage = () => done(performance.now() - start); channel.port2.postMessage(0); });
+      });
+      watch.observe(root, { attributes: true, attributeFilter: ['data-arranged'] });
+      act();
+    });
+    window.frame = () => new Promise((done) => { const start = performance.now(); requestAnimationFrame(() => done(performance.now() - start)); });`);
+  const p95 = (times: number[]) => times.sort((a, b) => a - b)[Math.floor(times.length * 0.95)] ?? 0;
+  const series = async (count: number, act: string) => {
+    const times: number[] = [];
+    for (let i = 0; i < count; i += 1)
+      times.push(
+        await driver.executeAsyncScript<number>(
+          `const done = arguments[arguments.length - 1]; const i = ${i}; window.timed(() => { ${act} }).then(done);`,
+        ),
+      );
+    return p95(times);
+  };
+  const frame = p95(
+    await Promise.all(
+      Array.from({ length: 20 }, () =>
+        driver.executeAsyncScript<number>('const done = arguments[arguments.length - 1]; window.frame().then(done);'),
+      ),
+    ),
+  );
+  const key = (code: string) =>
+    `document.body.dispatchEvent(new KeyboardEvent('keydown', { key: '${code}', bubbles: true }));`;
+  report.push(line('moving the date, p95 of 40 (goal 50 ms)', await series(40, key(']')), 'an idle frame, p95', frame));
+  await visitor.keys('t');
+  const heading = "document.querySelectorAll('[role=columnheader]')[1 + (i % 4 < 2 ? 2 : 0)].click();";
+  report.push(
+    line('sorting by a heading, p95 of 20 (goal 50 ms)', await series(20, heading), 'an idle frame, p95', frame),
+  );
+  const type = `const box = document.querySelector('input[type=search]'); const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set; set.call(box, ['kelp', 'kelpk', 'quay', 'q', 'mill'][i % 5]); box.dispatchEvent(new Event('input', { bubbles: true }));`;
+  report.push(line('filtering by typing, p95 of 20 (goal 50 ms)', await series(20, type), 'an idle frame, p95', frame));
+  const chromium = driver as unknown as {
+    sendAndGetDevToolsCommand(
+      command: string,
+      parameters: object,
+    ): Promise<{ metrics: { name: string; value: number }[] }>;
+  };
+  await chromium.sendAndGetDevToolsCommand('Performance.enable', {});
+  const { metrics } = await chromium.sendAndGetDevToolsCommand('Performance.getMetrics', {});
+  const heap = metrics.find((metric) => metric.name === 'JSHeapUsedSize')?.value ?? 0;
+  const worker = await driver.executeAsyncScript<number>(
+    'const done = arguments[arguments.length - 1]; (performance.measureUserAgentSpecificMemory ? performance.measureUserAgentSpecificMemory().then((m) => m.bytes, () => 0) : Promise.resolve(0)).then(done);',
+  );
+  report.push(
+    `memory: heap of the page ${(heap / 1e6).toFixed(0)} MB${worker ? `, with its worker ${(worker / 1e6).toFixed(0)} MB` : ''} (goal 300 MB)`,
+  );
+  await driver.sleep(0);
+  await visitor.keys(Key.NULL);
+  await visitor.close();
+  await app.stop();
+});
