@@ -42,7 +42,7 @@ export default defineConfig({
                 name: 'bench',
                 include: ['tests/bench/**/*.bench.ts'],
                 globalSetup: ['tests/browser/setup.ts'],
-                testTimeout: 300_000,
+                testTimeout: 120_000,
                 hookTimeout: 120_000,
               },
             },

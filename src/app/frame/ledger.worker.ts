@@ -66,6 +66,18 @@ function current(): Projection {
   return projection;
 }
 
+/** Every row on one day: kept until the day or the ledger changes, since filters and sorting change neither. */
+let kept: { projection: Projection; day: Instant; rows: LedgerRow[] } | null = null;
+
+function rowsAsOf(day: Instant): readonly LedgerRow[] {
+  const ledger = current();
+  if (kept?.projection !== ledger || kept.day !== day) {
+    const read = rowsOn(ledger, day);
+    kept = { projection: ledger, day, rows: ledger.names.map((_, place) => read(place)) };
+  }
+  return kept.rows;
+}
+
 const URGENT_DAYS = 30;
 
 function isUrgent({ step, name }: LedgerRow, day: Instant): boolean {
@@ -92,8 +104,7 @@ const api = {
     projection = projectLedger(indexRules(data.rules), names, asOf);
     accountLabels = new Map(data.rules.accounts.map((account) => [account.id, account.label]));
     placeById = new Map(names.map((name, place) => [name.id, place]));
-    const read = rowsOn(projection, asOf);
-    const urgent = names.reduce((count, _, place) => count + (isUrgent(read(place), asOf) ? 1 : 0), 0);
+    const urgent = rowsAsOf(asOf).reduce((count, row) => count + (isUrgent(row, asOf) ? 1 : 0), 0);
     const unconfirmed = data.openRenewals + names.filter((name) => name.asked !== null).length;
     meta = { revision: data.revision, asOf, rules: data.rules, names: names.length, urgent, unconfirmed };
     return meta;
@@ -102,13 +113,7 @@ const api = {
   /** Filters, sorts and foots the ledger as it stands on `day`, and answers the rows from `from` to `to`. */
   arrange(ledgerView: LedgerView, day: Instant, from: number, to: number): Arranged {
     const ledger = current();
-    const read = rowsOn(ledger, day);
-    const keeps = matcher(ledgerView, ledger.index.rules.homeCurrency, day);
-    const rows: LedgerRow[] = [];
-    for (let place = 0; place < ledger.names.length; place += 1) {
-      const row = read(place);
-      if (keeps(row)) rows.push(row);
-    }
+    const rows = rowsAsOf(day).filter(matcher(ledgerView, ledger.index.rules.homeCurrency, day));
     arranged = sortRows(rows, ledgerView, (id) => accountLabels.get(id) ?? '');
     return {
       total: rows.length,

@@ -20,8 +20,6 @@ interface Due {
   readonly at: Instant;
   readonly index: number;
   readonly end: TermEnd;
-  /** Which attempt this is: 0 is the account's own day, then one for each retry day. */
-  readonly attempt: number;
   readonly overdue: boolean;
 }
 
@@ -45,7 +43,7 @@ export function projectCharges(
   for (const [index, name] of names.entries()) {
     if (name.setting !== 'on' || asOf >= name.chargeableUntil) continue;
     const due = addDays(earliestEnd(name.termEnd), -account.leadDays);
-    queue.push({ at: due < asOf ? asOf : due, index, end: name.termEnd, attempt: 0, overdue: due < asOf });
+    queue.push({ at: due < asOf ? asOf : due, index, end: name.termEnd, overdue: due < asOf });
   }
   for (let due = queue.pop(); due && due.at <= until; due = queue.pop()) {
     const name = names[due.index] as ChargedName;
@@ -53,33 +51,24 @@ export function projectCharges(
     const payment = pay(account, balanceMinor, cost, due.at);
     balanceMinor = payment.balanceMinor;
     const newEnd = laterEnd(due.end, name.years);
-    const base = { at: due.at, years: name.years, cost, newEnd, balanceMinor };
-    if (payment.outcome === 'pass') {
-      charges[due.index]?.push({
-        ...base,
-        outcome: 'pass',
-        assumed: payment.assumed || due.overdue,
-        means: payment.means,
-        cause: null,
-      });
-      queue.push({
-        at: nextCharge(newEnd, account, due.at),
-        index: due.index,
-        end: newEnd,
-        attempt: 0,
-        overdue: false,
-      });
-    } else {
-      charges[due.index]?.push({
-        ...base,
-        outcome: 'fail',
-        assumed: due.overdue,
-        means: null,
-        cause: payment.cause,
-      });
-      const retry = nextRetry(account, due);
-      if (retry) queue.push(retry);
+    const passes = payment.outcome === 'pass';
+    charges[due.index]?.push({
+      at: due.at,
+      years: name.years,
+      cost,
+      outcome: payment.outcome,
+      assumed: due.overdue || (passes && payment.assumed),
+      means: passes ? payment.means : null,
+      cause: passes ? null : payment.cause,
+      newEnd,
+      balanceMinor,
+    });
+    if (passes) {
+      queue.push({ at: nextCharge(newEnd, account, due.at), index: due.index, end: newEnd, overdue: false });
+      continue;
     }
+    const retry = nextRetry(account, due);
+    if (retry) queue.push(retry);
   }
   return charges;
 }
@@ -93,7 +82,7 @@ function nextRetry(account: FundedAccount, due: Due): Due | null {
   const end = earliestEnd(due.end);
   const later = account.retryDays.map((days) => addDays(end, -days)).filter((at) => at > due.at && at < end);
   const at = later.sort((a, b) => a - b)[0];
-  return at === undefined ? null : { ...due, at, attempt: due.attempt + 1, overdue: false };
+  return at === undefined ? null : { at, index: due.index, end: due.end, overdue: false };
 }
 
 /** A binary heap of what is due next: by instant, then by A-label. */
@@ -153,9 +142,12 @@ export function chargedState(
 ): ChargedState {
   let { termEnd, setting } = name;
   let failed: Charge | null = null;
-  for (const [i, coming] of charges.entries()) {
+  if (charges.length === 0) return { termEnd, setting, coming: null, saving: null, failed };
+  for (let i = 0; i < charges.length; i += 1) {
+    const coming = charges[i] as Charge;
     if (day <= asOf || coming.at > day) {
-      const saving = charges.find((charge, j) => j >= i && charge.outcome === 'pass') ?? null;
+      const saving =
+        coming.outcome === 'pass' ? coming : (charges.find((charge, j) => j > i && charge.outcome === 'pass') ?? null);
       return { termEnd, setting, coming, saving, failed };
     }
     if (coming.outcome === 'pass') {

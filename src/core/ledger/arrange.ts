@@ -14,7 +14,10 @@ export function matcher(view: LedgerView, homeCurrency: string, asOf: Instant): 
   if (view.text !== '') {
     const text = view.text.trim().toLowerCase();
     tests.push(
-      ({ name }) => name.ascii.includes(text) || name.unicode.includes(text) || name.notes.toLowerCase().includes(text),
+      ({ name }) =>
+        name.ascii.includes(text) ||
+        (name.unicode !== name.ascii && name.unicode.includes(text)) ||
+        (name.notes !== '' && name.notes.toLowerCase().includes(text)),
     );
   }
   within(view.accountIds, (row) => row.name.accountId);
@@ -93,28 +96,68 @@ function wordFor(
   }
 }
 
-/** Sorts rows in place by the view's key, then by name, so that the order never depends on what came in. */
-export function sortRows(rows: LedgerRow[], view: LedgerView, accountLabel: (id: number) => string): LedgerRow[] {
+/**
+ * Rows in the order of the view's key, then by name, so that the order never depends on what came in. Names stand in a
+ * projection in the order of their A-labels, so a row's place is its rank by name.
+ */
+export function sortRows(
+  rows: readonly LedgerRow[],
+  view: LedgerView,
+  accountLabel: (id: number) => string,
+): LedgerRow[] {
   const { sort, descending } = view;
   const sign = descending ? -1 : 1;
-  const byName = (a: LedgerRow, b: LedgerRow) =>
-    a.name.ascii < b.name.ascii ? -1 : a.name.ascii > b.name.ascii ? 1 : 0;
-  if (sort === 'name') return rows.sort((a, b) => sign * byName(a, b));
-  if (sort === 'account' || sort === 'ending' || sort === 'auto' || sort === 'phase') {
-    const keyed = rows.map((row) => ({ row, key: wordFor(sort, row, accountLabel) }));
-    keyed.sort((a, b) => (a.key === b.key ? byName(a.row, b.row) : sign * (a.key < b.key ? -1 : 1)));
-    return refill(rows, keyed);
+  const keys = new Float64Array(rows.length);
+  if (sort === 'name') for (let i = 0; i < rows.length; i += 1) keys[i] = sign * (rows[i] as LedgerRow).place;
+  else if (sort === 'account' || sort === 'ending' || sort === 'auto' || sort === 'phase') {
+    const rank = ranks(rows.map((row) => wordFor(sort, row, accountLabel)));
+    for (const [i, row] of rows.entries()) keys[i] = sign * (rank.get(wordFor(sort, row, accountLabel)) ?? 0);
+  } else {
+    for (let i = 0; i < rows.length; i += 1) {
+      const value = numberFor(sort, rows[i] as LedgerRow);
+      keys[i] = value === null ? Number.POSITIVE_INFINITY : sign * value;
+    }
   }
-  const last = Number.POSITIVE_INFINITY;
-  const keyed = rows.map((row) => {
-    const value = numberFor(sort, row);
-    return { row, key: value === null ? last : sign * value };
-  });
-  keyed.sort((a, b) => (a.key === b.key ? byName(a.row, b.row) : a.key < b.key ? -1 : 1));
-  return refill(rows, keyed);
+  return inOrder(rows, keys);
 }
 
-function refill(rows: LedgerRow[], keyed: readonly { readonly row: LedgerRow }[]): LedgerRow[] {
-  for (const [i, { row }] of keyed.entries()) rows[i] = row;
-  return rows;
+/**
+ * Rows by key, equal keys by place. Key and place are packed into one number, since sorting numbers without a comparison
+ * function is many times faster: this must keep up with the hand on a long list.
+ */
+function inOrder(rows: readonly LedgerRow[], keys: Float64Array): LedgerRow[] {
+  const sorted = keys.slice().sort();
+  let span = 1;
+  for (let i = 0; i < rows.length; i += 1) span = Math.max(span, (rows[i] as LedgerRow).place + 1);
+  const byPlace = new Array<LedgerRow>(span);
+  const packed = new Float64Array(rows.length);
+  for (let i = 0; i < rows.length; i += 1) {
+    const row = rows[i] as LedgerRow;
+    byPlace[row.place] = row;
+    packed[i] = firstAt(sorted, keys[i] as number) * span + row.place;
+  }
+  packed.sort();
+  const ordered = new Array<LedgerRow>(rows.length);
+  for (let i = 0; i < rows.length; i += 1) {
+    const value = packed[i] as number;
+    ordered[i] = byPlace[value - Math.floor(value / span) * span] as LedgerRow;
+  }
+  return ordered;
+}
+
+/** Where `value` first stands in a sorted list. */
+function firstAt(sorted: Float64Array, value: number): number {
+  let low = 0;
+  let high = sorted.length;
+  while (low < high) {
+    const middle = (low + high) >>> 1;
+    if ((sorted[middle] as number) < value) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}
+
+/** The rank of each word among all of them. */
+function ranks(words: readonly string[]): Map<string, number> {
+  return new Map([...new Set(words)].sort().map((word, rank) => [word, rank]));
 }

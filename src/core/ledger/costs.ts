@@ -1,7 +1,7 @@
 import { type Policy, policyFor, type RegistryFee, registryFeeOn } from '../lifecycle';
 import { type Amount, amount, roundHalfAway } from '../money';
 import { makePriceBook, type PriceBook, priceInForce, restoreCost, type StepCosts, termCost } from '../pricing';
-import { type Day, dayOf, type Instant } from '../time';
+import { type Day, dayOf, type Instant, startOfDay } from '../time';
 import type { LedgerAccount, LedgerName, LedgerRules } from './data';
 
 /** The rules of a ledger, put into the order in which they are looked up. */
@@ -72,22 +72,63 @@ function pricedAs(index: RuleIndex, name: Asked) {
   };
 }
 
-/** `keepingCosts` for many names on one instant, worked out once for each account and ending. */
-export function keepingCostsAt(index: RuleIndex, at: Instant): (name: Asked) => KeepingCosts {
-  const day = dayOf(at);
-  const byAccount = new Map<number, Map<string, KeepingCosts>>();
-  return (name) => {
-    if (index.premium.has(name.id)) return keepingCosts(index, name, day);
-    let byEnding = byAccount.get(name.accountId);
+/** Names that cost the same on every day: those of one account and ending, and each premium name by itself. */
+export interface CostGroups {
+  /** The group of each name, by its place. */
+  readonly groupOf: Uint32Array;
+  /** One name of each group. */
+  readonly samples: readonly LedgerName[];
+}
+
+export function groupByCost(index: RuleIndex, names: readonly LedgerName[]): CostGroups {
+  const groups = new Map<number, Map<string, number>>();
+  const samples: LedgerName[] = [];
+  const groupOf = Uint32Array.from(names, (name) => {
+    if (index.premium.has(name.id)) return samples.push(name) - 1;
+    let byEnding = groups.get(name.accountId);
     if (!byEnding) {
       byEnding = new Map();
-      byAccount.set(name.accountId, byEnding);
+      groups.set(name.accountId, byEnding);
     }
-    let costs = byEnding.get(name.ending);
-    if (!costs) {
-      costs = keepingCosts(index, name, day);
-      byEnding.set(name.ending, costs);
+    let group = byEnding.get(name.ending);
+    if (group === undefined) {
+      group = samples.push(name) - 1;
+      byEnding.set(name.ending, group);
     }
-    return costs;
+    return group;
+  });
+  return { groupOf, samples };
+}
+
+/** `keepingCosts` by place, on one instant, worked out once for each group. */
+export function keepingCostsAt(index: RuleIndex, groups: CostGroups, at: Instant): (place: number) => KeepingCosts {
+  const day = dayOf(at);
+  const known: KeepingCosts[] = [];
+  return (place) => {
+    const group = groups.groupOf[place] as number;
+    known[group] ??= keepingCosts(index, groups.samples[group] as LedgerName, day);
+    return known[group];
+  };
+}
+
+/** `renewalCost` by place, remembered for each group, term, and stretch of time in which no price changes. */
+export function renewalCostsAt(
+  index: RuleIndex,
+  groups: CostGroups,
+): (place: number, years: number, at: Instant) => Amount | null {
+  const days = [...index.rules.prices.map((price) => price.from), ...index.fees.map((fee) => fee.from)];
+  const changes = [...new Set(days)].sort().map(startOfDay);
+  const known = new Map<number, Amount | null>();
+  return (place, years, at) => {
+    const group = groups.groupOf[place] as number;
+    let stretch = 0;
+    while (stretch < changes.length && (changes[stretch] as Instant) <= at) stretch += 1;
+    const key = (group * 128 + years) * 4096 + stretch;
+    let cost = known.get(key);
+    if (cost === undefined) {
+      cost = renewalCost(index, groups.samples[group] as LedgerName, years, dayOf(at));
+      known.set(key, cost);
+    }
+    return cost;
   };
 }

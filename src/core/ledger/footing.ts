@@ -1,3 +1,4 @@
+import type { Charge } from '../funding';
 import { type Amount, sumByCurrency } from '../money';
 import { addDays, type Instant } from '../time';
 import type { LedgerRow, Projection } from './projection';
@@ -16,42 +17,62 @@ export interface Footing {
   readonly unpriced: number;
 }
 
+/** A running total for each currency. */
+function totals(): { add(amount: Amount): void; all(): Amount[] } {
+  const byCurrency = new Map<string, number>();
+  let last = '';
+  let sum = 0;
+  const keep = () => byCurrency.set(last, sum);
+  return {
+    add({ minor, currency }) {
+      if (currency !== last) {
+        keep();
+        last = currency;
+        sum = byCurrency.get(currency) ?? 0;
+      }
+      sum += minor;
+    },
+    all() {
+      keep();
+      byCurrency.delete('');
+      return sumByCurrency([...byCurrency].map(([currency, minor]) => ({ currency, minor })));
+    },
+  };
+}
+
 /** Adds up rows as they stand on `day`: charges of the next 30 and 90 days are those expected to pass. */
 export function footingOf(projection: Projection, rows: readonly LedgerRow[], day: Instant): Footing {
   const [in30, in90] = [addDays(day, 30), addDays(day, 90)];
-  const sums = {
-    perYear: [] as Amount[],
-    charged30: [] as Amount[],
-    charged90: [] as Amount[],
-    spent: [] as Amount[],
-    asking: [] as Amount[],
-    renewal: [] as Amount[],
-  };
+  const [perYear, charged30, charged90] = [totals(), totals(), totals()];
+  const [spent, asking, renewal] = [totals(), totals(), totals()];
   let unpriced = 0;
   for (const { place, name, costs } of rows) {
-    if (costs.perYear) sums.perYear.push(costs.perYear);
+    if (costs.perYear) perYear.add(costs.perYear);
     else unpriced += 1;
-    if (costs.renewal) sums.renewal.push(costs.renewal);
-    if (name.asking) sums.asking.push(name.asking);
-    for (const amount of name.spent) sums.spent.push(amount);
-    for (const charge of projection.charges[place] ?? []) {
-      if (charge.outcome === 'fail' || charge.cost === null || charge.at > in90) continue;
+    if (costs.renewal) renewal.add(costs.renewal);
+    if (name.asking) asking.add(name.asking);
+    if (name.spent.length > 0) for (const amount of name.spent) spent.add(amount);
+    const charges = projection.charges[place] as readonly Charge[];
+    for (let i = 0; i < charges.length; i += 1) {
+      const charge = charges[i] as Charge;
+      if (charge.at > in90) break;
+      if (charge.outcome === 'fail' || charge.cost === null) continue;
       if (charge.at <= day && day > projection.asOf) {
-        sums.spent.push(charge.cost);
+        spent.add(charge.cost);
         continue;
       }
-      sums.charged90.push(charge.cost);
-      if (charge.at <= in30) sums.charged30.push(charge.cost);
+      charged90.add(charge.cost);
+      if (charge.at <= in30) charged30.add(charge.cost);
     }
   }
   return {
     names: rows.length,
     unpriced,
-    perYear: sumByCurrency(sums.perYear),
-    charged30: sumByCurrency(sums.charged30),
-    charged90: sumByCurrency(sums.charged90),
-    spent: sumByCurrency(sums.spent),
-    asking: sumByCurrency(sums.asking),
-    renewal: sumByCurrency(sums.renewal),
+    perYear: perYear.all(),
+    charged30: charged30.all(),
+    charged90: charged90.all(),
+    spent: spent.all(),
+    asking: asking.all(),
+    renewal: renewal.all(),
   };
 }

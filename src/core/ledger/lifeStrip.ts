@@ -1,5 +1,5 @@
 import type { Charge } from '../funding';
-import { lifecycleMarks, policyFor } from '../lifecycle';
+import { type AccountWindow, lifecycleMarks, type Policy } from '../lifecycle';
 import { addYears, earliestEnd, type Instant } from '../time';
 import type { Projection } from './projection';
 
@@ -33,7 +33,6 @@ const SHOWN_BACK_YEARS = 10;
 export function lifeStrip(projection: Projection, place: number): LifeStrip | null {
   const name = projection.names[place];
   if (!name || name.termEnd === null) return null;
-  const { index } = projection;
   const charges: readonly Charge[] = projection.charges[place] ?? [];
   const start = name.registered?.at ?? addYears(earliestEnd(name.termEnd), -SHOWN_BACK_YEARS);
   const stretches: Stretch[] = [];
@@ -51,12 +50,10 @@ export function lifeStrip(projection: Projection, place: number): LifeStrip | nu
     kind: outcome === 'pass' ? 'charge' : 'charge fails',
     at,
   }));
-  const policy = policyFor(name.ending, index.policies);
-  const account = index.accounts.get(name.accountId) ?? { lateDays: 0, auctionDay: null };
   const lapse = lifecycleMarks(
     { registeredAt: null, termEnd: end, observed: end === name.termEnd ? name.observed : null },
-    policy,
-    account,
+    projection.policies[place] as Policy,
+    projection.accounts[place] as AccountWindow,
   );
   if (lapse.restoreReportDue !== null && name.observed) {
     add('late', lapse.termEnd, lapse.deletion);

@@ -1,9 +1,23 @@
 import { type Charge, type ChargedName, chargedState, projectCharges } from '../funding';
-import { lifecycleMarks, type Marks, type Phase, type Policy, phaseAt, policyFor } from '../lifecycle';
-import type { Amount } from '../money';
+import {
+  type AccountWindow,
+  lifecycleMarks,
+  type Marks,
+  type Phase,
+  type Policy,
+  phaseAt,
+  policyFor,
+} from '../lifecycle';
 import { type PriceStep, priceStep } from '../pricing';
-import { addDays, addYears, dayOf, earliestEnd, type Instant, type TermEnd } from '../time';
-import { type KeepingCosts, keepingCostsAt, type RuleIndex, renewalCost } from './costs';
+import { addDays, addYears, earliestEnd, type Instant, type TermEnd } from '../time';
+import {
+  type CostGroups,
+  groupByCost,
+  type KeepingCosts,
+  keepingCostsAt,
+  type RuleIndex,
+  renewalCostsAt,
+} from './costs';
 import type { LedgerAccount, LedgerName } from './data';
 import { type Outlook, outlookOf } from './outlook';
 
@@ -11,13 +25,17 @@ import { type Outlook, outlookOf } from './outlook';
 export const LOOK_AHEAD_YEARS = 2;
 const STRIP_YEARS = 1;
 
-/** The whole ledger played forward from `asOf`, if nothing is done. */
+/** The whole ledger played forward from `asOf`, if nothing is done. Names are known by their place in it. */
 export interface Projection {
   readonly index: RuleIndex;
   readonly names: readonly LedgerName[];
   readonly asOf: Instant;
-  /** The automatic charges of each name, by its place in `names`. */
+  /** The automatic charges of each name. */
   readonly charges: readonly (readonly Charge[])[];
+  /** The ending's policy and the account of each name, and what costs the same. */
+  readonly policies: readonly Policy[];
+  readonly accounts: readonly AccountWindow[];
+  readonly groups: CostGroups;
 }
 
 /** One name on one day: facts up to `asOf`, the projection after it. */
@@ -37,6 +55,8 @@ export interface LedgerRow {
   readonly costs: KeepingCosts;
 }
 
+type ChargeableName = LedgerName & { readonly termEnd: TermEnd };
+
 const NO_CHARGES: readonly Charge[] = [];
 const NO_ACCOUNT = { lateDays: 0, auctionDay: null } as const;
 
@@ -50,26 +70,30 @@ function yearsPerCharge(account: LedgerAccount, policy: Policy): number {
 export function projectLedger(index: RuleIndex, names: readonly LedgerName[], asOf: Instant): Projection {
   const charges: (readonly Charge[])[] = names.map(() => NO_CHARGES);
   const until = addYears(asOf, LOOK_AHEAD_YEARS + STRIP_YEARS);
-  const costs = renewalCosts(index);
+  const groups = groupByCost(index, names);
+  const groupPolicies = groups.samples.map((name) => policyFor(name.ending, index.policies));
+  const policies = names.map((_, place) => groupPolicies[groups.groupOf[place] as number] as Policy);
+  const accounts = names.map((name) => index.accounts.get(name.accountId) ?? NO_ACCOUNT);
+  const costAt = renewalCostsAt(index, groups);
   for (const [accountId, places] of byAccount(names)) {
     const account = index.accounts.get(accountId);
     if (!account) continue;
     const charged = places.map((place): ChargedName => {
       const name = names[place] as LedgerName & { termEnd: TermEnd };
-      const policy = policyFor(name.ending, index.policies);
+      const policy = policies[place] as Policy;
       return {
         ascii: name.ascii,
         termEnd: name.termEnd,
         setting: name.setting,
         years: yearsPerCharge(account, policy),
         chargeableUntil: addDays(earliestEnd(name.termEnd), Math.min(policy.lateDays, account.lateDays)),
-        costAt: (years, at) => costs(name, years, at),
+        costAt: (years, at) => costAt(place, years, at),
       };
     });
     for (const [i, list] of projectCharges(account, charged, asOf, until).entries())
       charges[places[i] as number] = list;
   }
-  return { index, names, asOf, charges };
+  return { index, names, asOf, charges, policies, accounts, groups };
 }
 
 /** The places of the names that an account may charge: auto-renew on, a known term, nothing unusual seen. */
@@ -84,45 +108,20 @@ function byAccount(names: readonly LedgerName[]): Map<number, number[]> {
   return places;
 }
 
-/** `renewalCost`, remembered for each account, ending, term and day on which prices may differ. */
-function renewalCosts(index: RuleIndex): (name: LedgerName, years: number, at: Instant) => Amount | null {
-  const changes = [...new Set([...index.rules.prices.map((p) => p.from), ...index.fees.map((f) => f.from)])].sort();
-  const cache = new Map<string, Amount | null>();
-  return (name, years, at) => {
-    const day = dayOf(at);
-    if (index.premium.has(name.id)) return renewalCost(index, name, years, day);
-    const key = `${name.accountId}/${name.ending}/${years}/${changes.findLast((from) => from <= day) ?? ''}`;
-    let cost = cache.get(key);
-    if (cost === undefined) {
-      cost = renewalCost(index, name, years, day);
-      cache.set(key, cost);
-    }
-    return cost;
-  };
-}
-
 /** Reads rows of a projection on one day; what the names share is worked out once. */
 export function rowsOn(projection: Projection, day: Instant): (place: number) => LedgerRow {
-  const { index, names, charges, asOf } = projection;
-  const costsOf = keepingCostsAt(index, day);
+  const { index, names, charges, asOf, policies, accounts, groups } = projection;
+  const costsOf = keepingCostsAt(index, groups, day);
   return (place) => {
     const name = names[place] as LedgerName;
-    const costs = costsOf(name);
+    const costs = costsOf(place);
     if (name.termEnd === null) {
       const nothing = { termEnd: null, phase: null, marks: null, step: null, coming: null, failed: null };
       return { place, name, setting: name.setting, costs, outlook: { kind: 'unknown' }, ...nothing };
     }
-    const state = chargedState(
-      { termEnd: name.termEnd, setting: name.setting },
-      charges[place] ?? NO_CHARGES,
-      asOf,
-      day,
-    );
-    const policy = policyFor(name.ending, index.policies);
-    const account = index.accounts.get(name.accountId) ?? NO_ACCOUNT;
-    const registeredAt = name.registered?.at ?? null;
-    const registration = { registeredAt, termEnd: state.termEnd, observed: name.observed };
-    const marks = lifecycleMarks(registration, policy, account);
+    const state = chargedState(name as ChargeableName, charges[place] ?? NO_CHARGES, asOf, day);
+    const registration = { registeredAt: name.registered?.at ?? null, termEnd: state.termEnd, observed: name.observed };
+    const marks = lifecycleMarks(registration, policies[place] as Policy, accounts[place] as AccountWindow);
     const phase = phaseAt(marks, name.observed, day);
     const step = priceStep(phase, marks, state.saving, costs, day);
     const outlook = outlookOf(phase, marks, state, day);
