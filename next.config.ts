@@ -2,6 +2,8 @@ import type { NextConfig } from 'next';
 
 const config: NextConfig = {
   poweredByHeader: false,
+  // It serves its own machine: packing would only cost time.
+  compress: false,
   compiler: { styledComponents: true },
   serverExternalPackages: ['pg', 'pg-copy-streams', 'pino'],
   agentRules: false,

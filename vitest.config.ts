@@ -34,19 +34,15 @@ export default defineConfig({
           hookTimeout: 120_000,
         },
       },
-      ...(process.env.BENCH
+      // Not part of the tests: `npm run bench` and `npm run screenshots` ask for these by name.
+      ...(process.env.EXTRA
         ? [
-            {
-              extends: true as const,
-              test: {
-                name: 'bench',
-                include: ['tests/bench/**/*.bench.ts'],
-                globalSetup: ['tests/browser/setup.ts'],
-                testTimeout: 120_000,
-                hookTimeout: 120_000,
-              },
-            },
-          ]
+            { name: 'bench', include: ['tests/bench/**/*.bench.ts'] },
+            { name: 'screenshots', include: ['tests/browser/screenshots.shots.ts'] },
+          ].map((test) => ({
+            extends: true as const,
+            test: { ...test, globalSetup: ['tests/browser/setup.ts'], testTimeout: 120_000, hookTimeout: 120_000 },
+          }))
         : []),
     ],
   },

@@ -16,10 +16,11 @@ export async function bumpRevision(db: Queryable): Promise<void> {
   await db.query('update revision set n = n + 1');
 }
 
-const ms = (column: string) => `(extract(epoch from ${column}) * 1000)::int8`;
+const ms = (column: string) => `(date_part('epoch', ${column}) * 1000)::int8`;
 const sparse = (value: string, when: string) =>
   `coalesce(jsonb_object_agg(n.place, ${value}) filter (where ${when}), '{}'::jsonb)`;
 
+// Aggregates take the rows as the last subquery orders them: an order of their own would sort once for each column.
 const COLUMNS = `
   with totals as (
     select name_id, jsonb_agg(jsonb_build_object('minor', minor, 'currency', currency) order by currency) as spent
@@ -32,24 +33,24 @@ const COLUMNS = `
     order by names.ascii
   )
   select json_build_object(
-    'id', coalesce(json_agg(id order by place), '[]'),
-    'ascii', coalesce(json_agg(ascii order by place), '[]'),
-    'ending', coalesce(json_agg(ending order by place), '[]'),
-    'accountId', coalesce(json_agg(account_id order by place), '[]'),
-    'registered', coalesce(json_agg(${ms('registered')} order by place), '[]'),
-    'registeredDay', coalesce(json_agg(registered_day order by place), '[]'),
-    'termEnd', coalesce(json_agg(${ms('term_end')} order by place), '[]'),
-    'termEndDay', coalesce(json_agg(term_end_day order by place), '[]'),
-    'setting', coalesce(json_agg(setting order by place), '[]'),
-    'standing', coalesce(json_agg(standing order by place), '[]'),
-    'settingSince', coalesce(json_agg(${ms('setting_since')} order by place), '[]'),
-    'purpose', coalesce(json_agg(purpose order by place), '[]'),
-    'neverLost', coalesce(json_agg(never_lost order by place), '[]'),
-    'lock', coalesce(json_agg(lock order by place), '[]'),
-    'privacy', coalesce(json_agg(privacy order by place), '[]'),
-    'asking', coalesce(json_agg(asking_minor order by place), '[]'),
-    'askingCurrency', coalesce(json_agg(asking_currency order by place), '[]'),
-    'checkedAt', coalesce(json_agg(${ms('checked_at')} order by place), '[]'),
+    'id', coalesce(json_agg(id), '[]'),
+    'ascii', coalesce(json_agg(ascii), '[]'),
+    'ending', coalesce(json_agg(ending), '[]'),
+    'accountId', coalesce(json_agg(account_id), '[]'),
+    'registered', coalesce(json_agg(${ms('registered')}), '[]'),
+    'registeredDay', coalesce(json_agg(registered_day), '[]'),
+    'termEnd', coalesce(json_agg(${ms('term_end')}), '[]'),
+    'termEndDay', coalesce(json_agg(term_end_day), '[]'),
+    'setting', coalesce(json_agg(setting), '[]'),
+    'standing', coalesce(json_agg(standing), '[]'),
+    'settingSince', coalesce(json_agg(${ms('setting_since')}), '[]'),
+    'purpose', coalesce(json_agg(purpose), '[]'),
+    'neverLost', coalesce(json_agg(never_lost), '[]'),
+    'lock', coalesce(json_agg(lock), '[]'),
+    'privacy', coalesce(json_agg(privacy), '[]'),
+    'asking', coalesce(json_agg(asking_minor), '[]'),
+    'askingCurrency', coalesce(json_agg(asking_currency), '[]'),
+    'checkedAt', coalesce(json_agg(${ms('checked_at')}), '[]'),
     'sparse', json_build_object(
       'unicode', ${sparse('"unicode"', '"unicode" <> ascii')},
       'observed', ${sparse(`jsonb_build_object('phase', observed, 'at', ${ms('observed_at')})`, 'observed is not null')},

@@ -34,11 +34,9 @@ export interface LedgerMeta {
   readonly unconfirmed: number;
 }
 
-/** What a view of the ledger comes to on a day: its sums, and the rows of the window that was asked for. */
+/** What a view of the ledger comes to on a day: how many names, and the rows of the window that was asked for. */
 export interface Arranged {
   readonly total: number;
-  readonly footing: Footing;
-  readonly from: number;
   readonly rows: readonly RowView[];
 }
 
@@ -110,17 +108,17 @@ const api = {
     return meta;
   },
 
-  /** Filters, sorts and foots the ledger as it stands on `day`, and answers the rows from `from` to `to`. */
+  /** Filters and sorts the ledger as it stands on `day`, and answers the rows from `from` to `to`. */
   arrange(ledgerView: LedgerView, day: Instant, from: number, to: number): Arranged {
     const ledger = current();
     const rows = rowsAsOf(day).filter(matcher(ledgerView, ledger.index.rules.homeCurrency, day));
     arranged = sortRows(rows, ledgerView, (id) => accountLabels.get(id) ?? '');
-    return {
-      total: rows.length,
-      footing: footingOf(ledger, rows, day),
-      from,
-      rows: arranged.slice(from, to).map(view),
-    };
+    return { total: rows.length, rows: arranged.slice(from, to).map(view) };
+  },
+
+  /** The sums under the last arrangement, on the day it was made for. */
+  arrangedFooting(day: Instant): Footing {
+    return footingOf(current(), arranged, day);
   },
 
   /** Rows of the last arrangement. */

@@ -1,7 +1,8 @@
 'use client';
 import styled from 'styled-components';
 import type { Footing } from '@/core/ledger';
-import { Button, ButtonLink } from '@/ui/controls/Button';
+import { Button } from '@/ui/controls/Button';
+import { Menu } from '@/ui/overlay/Menu';
 import { amountsWords, namesWords } from '@/ui/text/words';
 import { useLedger } from '../frame/LedgerProvider';
 
@@ -76,12 +77,15 @@ export function FootingBar({
         </span>
         {unpriced}
         <Acts>
-          <ButtonLink href={exported('csv')} prefetch={false} download>
-            CSV
-          </ButtonLink>
-          <ButtonLink href={exported('json')} prefetch={false} download>
-            JSON
-          </ButtonLink>
+          <Menu
+            trigger={<Button>Export</Button>}
+            label="Export this view"
+            choices={[
+              { id: 'csv', text: 'This view as CSV' },
+              { id: 'json', text: 'This view as JSON' },
+            ]}
+            onChoose={(format) => window.location.assign(exported(format))}
+          />
         </Acts>
       </Bar>
     );

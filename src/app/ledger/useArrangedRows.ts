@@ -22,6 +22,7 @@ const FIRST_WINDOW = 60;
 export function useArrangedRows(view: LedgerView): ArrangedRows {
   const { worker, meta, day } = useLedger();
   const [arranged, setArranged] = useState<Arranged | null>(null);
+  const [footing, setFooting] = useState<Footing | null>(null);
   const [order, setOrder] = useState(0);
   const rows = useRef(new Map<number, RowView>());
   const [, redraw] = useState(0);
@@ -46,6 +47,10 @@ export function useArrangedRows(view: LedgerView): ArrangedRows {
         setArranged(answer);
         if (reordered) setOrder((n) => n + 1);
         document.documentElement.dataset.arranged = String(Number(document.documentElement.dataset.arranged ?? 0) + 1);
+        // Sums wait until the hand rests: the rows must follow it.
+        if (!wish.current) setFooting(await worker.arrangedFooting(now.day));
+        // Sums wait until the hand rests: the rows must follow it.
+        if (!wish.current) setFooting(await worker.arrangedFooting(now.day));
       }
     } finally {
       busy.current = false;
@@ -76,5 +81,5 @@ export function useArrangedRows(view: LedgerView): ArrangedRows {
   );
 
   const rowAt = useCallback((place: number) => rows.current.get(place), []);
-  return { total: arranged?.total ?? null, footing: arranged?.footing ?? null, order, rowAt, need };
+  return { total: arranged?.total ?? null, footing, order, rowAt, need };
 }

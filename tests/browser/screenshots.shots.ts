@@ -1,0 +1,77 @@
+import { join } from 'node:path';
+import { Key } from 'selenium-webdriver';
+import { afterAll, beforeAll, test } from 'vitest';
+import { startApp, type TestApp } from './app';
+
+/** One picture for each main view, from the demo with the clock held still, so that they only change with the views. */
+let app: TestApp;
+beforeAll(async () => {
+  app = await startApp({ demo: true });
+});
+afterAll(() => app.close());
+
+const keep = async (name: string) => {
+  await app.visitor.driver.executeScript('return document.fonts.ready.then(() => true)');
+  await app.visitor.picture(join('docs/screenshots', `${name}.png`));
+};
+
+const MESSY = `Domain name;Where;Valid until;AutoRenew;Price
+seaholly.com;Quaymark;13/06/2027;yes;11,38
+tarbarrel.org;Saltgate;07/08/2027;manual;12,00
+mail.kelpkiln.com;Quaymark;03/04/2027;on;
+kelpkiln.com;Quaymark;06/11/2027;on;11,38
+windroseyard.com;Fernhithe;03/01/2027;off;11,38
+brackenquay.net;Saltgate;30/02/2027;on;13,10`;
+
+test('pictures of the main views', async () => {
+  const { visitor } = app;
+  await visitor.go('/ledger');
+  await visitor.see('restore by 26 Nov');
+  await keep('ledger');
+
+  await visitor.go('/ledger?within=150');
+  await visitor.see('kelpkiln.com');
+  for (const name of ['kelpkiln.com', 'petrelworks.net', 'moorgauge.io']) {
+    await visitor.click(name);
+    await visitor.keys(' ');
+  }
+  await visitor.see('3 names chosen');
+  await keep('choose');
+
+  await visitor.press('Renew…');
+  await visitor.see('13.10');
+  await visitor.press('Next: what to do, $89.98');
+  await visitor.see('What really happened');
+  await keep('renew');
+
+  await visitor.go('/ledger?within=150');
+  await visitor.see('kelpkiln.com');
+  for (let i = 0; i < 14; i += 1) await visitor.keys(']');
+  await visitor.see('As of 2 Mar 2027, if nothing is done.');
+  await visitor.see('stalled');
+  await keep('looking-ahead');
+
+  await visitor.go('/ledger/kelpkiln.com');
+  await visitor.see('21 Dec deleted');
+  await keep('name');
+
+  await visitor.go('/ledger/add');
+  await visitor.fill('Names', MESSY);
+  await visitor.press('See what would be added');
+  await visitor.see('Did you mean kelpkiln.com?');
+  await visitor.see('6 Nov 2026 → 6 Nov 2027');
+  await keep('bring-in');
+
+  await visitor.go('/setup/accounts/1');
+  await visitor.see('Pays by, in this order');
+  await keep('account');
+  await visitor.go('/setup/policies');
+  await visitor.see('all other endings');
+  await keep('policies');
+
+  await visitor.press('Night chart');
+  await visitor.go('/ledger?auto=off,stalled');
+  await visitor.see('restore by 26 Nov');
+  await visitor.keys(Key.NULL);
+  await keep('night');
+});
