@@ -1,8 +1,9 @@
 import { type ChildProcess, execFileSync, spawn } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { alive } from './postgres';
 
 export const ROOT = join(dirname(fileURLToPath(import.meta.url)), '../..');
 const NEXT = join(ROOT, 'node_modules/next/dist/bin/next');
@@ -66,4 +67,16 @@ async function end(child: ChildProcess): Promise<void> {
   const last = setTimeout(() => child.kill('SIGKILL'), 10_000);
   await gone;
   clearTimeout(last);
+}
+
+/** Ends the server that a killed start left running, if the process of that number still is one. */
+export async function endLeftOver(pidFile: string): Promise<void> {
+  if (!existsSync(pidFile)) return;
+  const pid = Number(readFileSync(pidFile, 'utf8'));
+  rmSync(pidFile, { force: true });
+  const command = existsSync(`/proc/${pid}/cmdline`) ? readFileSync(`/proc/${pid}/cmdline`, 'utf8') : '';
+  if (!/next/.test(command)) return;
+  process.kill(pid, 'SIGTERM');
+  for (let i = 0; i < 100 && alive(pid); i += 1) await new Promise((resolve) => setTimeout(resolve, 50));
+  if (alive(pid)) process.kill(pid, 'SIGKILL');
 }

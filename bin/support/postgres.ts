@@ -37,7 +37,15 @@ export function freePort(): Promise<number> {
   });
 }
 
-function alive(pid: number): boolean {
+/** True when something listens on a port of this machine already. */
+export function portTaken(port: number): Promise<boolean> {
+  return new Promise((resolve) => {
+    const server = createServer().once('error', () => resolve(true));
+    server.listen(port, '127.0.0.1', () => server.close(() => resolve(false)));
+  });
+}
+
+export function alive(pid: number): boolean {
   try {
     process.kill(pid, 0);
     return true;

@@ -8,8 +8,8 @@ import { hasNames } from '../../src/database/names';
 import { openDatabase } from '../../src/database/pool';
 import { clockFrom } from '../../src/usecases/deps';
 import { prepareLedger } from '../../src/usecases/prepare';
-import { build, serve } from './app';
-import { type PostgresServer, startPostgres } from './postgres';
+import { build, endLeftOver, serve } from './app';
+import { type PostgresServer, portTaken, startPostgres } from './postgres';
 
 const { values: options } = parseArgs({
   options: {
@@ -25,6 +25,8 @@ const home =
   process.env.NAME_LEDGER_HOME ??
   (process.getuid?.() === 0 ? '/var/lib/name-ledger' : join(homedir(), '.local/share/name-ledger'));
 const lock = join(home, 'running.pid');
+/** The process that serves pages: an earlier start that was killed leaves it behind. */
+const appPid = join(home, 'app.pid');
 
 function alreadyRunning(): number | null {
   if (!existsSync(lock)) return null;
@@ -40,6 +42,8 @@ async function start(): Promise<void> {
   const other = alreadyRunning();
   if (other !== null)
     throw new Error(`Name Ledger is running already (process ${other}). End it with Ctrl-C where it was started.`);
+  await endLeftOver(appPid);
+  if (await portTaken(port)) throw new Error(`Port ${port} is taken by another program. Choose another with --port.`);
   writeFileSync(lock, String(process.pid));
   const stops: (() => Promise<void>)[] = [async () => rmSync(lock, { force: true })];
   const stopAll = async () => {
@@ -85,6 +89,7 @@ async function start(): Promise<void> {
       { DATABASE_URL: databaseUrl, ...(fixed ? { NAME_LEDGER_TODAY: fixed } : {}) },
       'ignore',
     );
+    writeFileSync(appPid, String(app.child.pid));
     stops.push(app.stop);
     app.child.once('exit', () => void end(1));
     console.log(`Name Ledger is at ${app.url} (this machine only). Ctrl-C stops it.`);

@@ -177,6 +177,11 @@ export async function hasNewRowsWithoutAccount(tx: Queryable, importId: string):
   return rows.length > 0;
 }
 
+/** Keys of a date in `fields` that only repeats, without its time, an instant that is known already. */
+const repeats = (at: string, day: string) => `case when (r.data->'fields'->>'${day}')::boolean and not n.${day}
+  and n.${at} >= (r.data->'fields'->>'${at}')::timestamptz - interval '14 hours' and n.${at} < (r.data->'fields'->>'${at}')::timestamptz + interval '36 hours'
+  then array['${at}', '${day}'] else '{}' end`;
+
 /** What differs between a name as it is (`old`) and as a list has it (`fields`), with the old values. Both are in the form of `to_jsonb`. */
 const DIFFERENCE = `coalesce((
   select jsonb_object_agg(key, v.old -> key) from jsonb_each(w.fields) where value is distinct from v.old -> key), '{}'::jsonb)`;
@@ -199,7 +204,8 @@ export async function compareRows(
      ), wanted as (
        select r.line, r.input, r.ascii, r.first, r.outcome, r.code, r.message, r.data, n.id as name_id, n.gone_at, a.id as named, n,
          r.data->>'account' as account, r.data->'paid' as paid,
-         case when coalesce(a.id, $2) is null then r.data->'fields' else r.data->'fields' || jsonb_build_object('account_id', coalesce(a.id, $2)) end as fields
+         (r.data->'fields') - ${repeats('term_end', 'term_end_day')} - ${repeats('registered', 'registered_day')}
+           || case when coalesce(a.id, $2) is null then '{}'::jsonb else jsonb_build_object('account_id', coalesce(a.id, $2)) end as fields
        from numbered r left join names n on n.ascii = r.ascii left join accounts a on lower(a.label) = r.data->>'account'
      ), bought as (
        select e.name_id, sum(e.minor) as minor, min(e.currency) as currency from entries e where e.kind = 'bought' group by e.name_id

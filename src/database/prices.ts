@@ -1,5 +1,6 @@
 import type { Price } from '@/core/pricing';
-import type { Queryable } from './pool';
+import type { Day } from '@/core/time';
+import type { Queryable, Transaction } from './pool';
 
 const FIELDS = `
   p.account_id as "accountId", p.name_id as "nameId", p.ending, p.action, p.currency, p.year_minor as "yearMinor",
@@ -41,6 +42,26 @@ export async function upsertPrices(db: Queryable, prices: readonly Price[]): Pro
        first_year_condition = excluded.first_year_condition, fee_included = excluded.fee_included, origin = excluded.origin
      where excluded.origin <> 'inferred' or prices.origin = 'inferred'`,
     [JSON.stringify(prices)],
+  );
+}
+
+/**
+ * Learns renewal prices from what was charged: for the account and ending of each name that has no renewal price yet,
+ * marked as inferred. What was charged for several years is divided evenly; the registry fee is part of it.
+ */
+export async function inferPrices(
+  tx: Transaction,
+  charged: readonly { nameId: number; years: number; minor: number; currency: string; on: Day }[],
+): Promise<void> {
+  await tx.query(
+    `insert into prices (account_id, ending, action, currency, year_minor, fee_included, from_day, origin)
+     select distinct on (n.account_id, n.ending) n.account_id, n.ending, 'renew', c.currency, round(c.minor::numeric / c.years), true, c."on", 'inferred'
+     from jsonb_to_recordset($1::jsonb) as c("nameId" int, years int, minor int8, currency text, "on" date) join names n on n.id = c."nameId"
+     where c.minor > 0 and not exists (
+       select from prices p where p.account_id = n.account_id and p.ending = n.ending and p.action = 'renew' and (p.name_id is null or p.name_id = n.id))
+     order by n.account_id, n.ending, c."on" desc
+     on conflict (account_id, name_id, ending, action, from_day) do nothing`,
+    [JSON.stringify(charged)],
   );
 }
 

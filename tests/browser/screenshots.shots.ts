@@ -15,7 +15,7 @@ const keep = async (name: string) => {
   await app.visitor.picture(join('docs/screenshots', `${name}.png`));
 };
 
-const MESSY = `Domain name;Where;Valid until;AutoRenew;Price
+const MESSY = `Domain name;Where;Valid until;AutoRenew;Renewal price
 seaholly.com;Quaymark;13/06/2027;yes;11,38
 tarbarrel.org;Saltgate;07/08/2027;manual;12,00
 mail.kelpkiln.com;Quaymark;03/04/2027;on;
@@ -40,7 +40,7 @@ test('pictures of the main views', async () => {
 
   await visitor.press('Renew…');
   await visitor.see('13.10');
-  await visitor.press('Next: what to do, $89.98');
+  await visitor.press('Next: what to do, $86.48');
   await visitor.see('What really happened');
   await keep('renew');
 

@@ -101,6 +101,11 @@ describe('a list comes in', () => {
     expect(rows).toEqual([{ before: { asking_minor: 275_000 }, after: { asking_minor: 250_000 }, evidence: 'line 3' }]);
   });
 
+  test('a date that only repeats a known instant, without its time, changes nothing', async () => {
+    expect(counts(await bring('name,expires,registered\nkelpkiln.com,2027-11-06,6 Nov 2019'))).toEqual([0, 0, 1, 0, 0]);
+    expect(counts(await bring('name,expires\nkelpkiln.com,2027-11-09', { dryRun: true }))).toEqual([0, 1, 0, 0, 0]);
+  });
+
   test('a different price paid is put right by a counter-entry, never by a change', async () => {
     await bring('name,price paid\nkelpkiln.com,650');
     const { rows } = await ledger.database.query(

@@ -58,7 +58,7 @@ export function FootingBar({
   const asOf = daysAhead > 0 ? `&asOf=${new Date(day).toISOString()}` : '';
   const exported = (format: string) =>
     `/api/v1/names/export?format=${format}&columns=${columns.join(',')}${asOf}&${query}`;
-  const unpriced = footing.unpriced > 0 && <span className="soft">{namesWords(footing.unpriced)} without a price</span>;
+  const unpriced = footing.unpriced > 0 && <span>{namesWords(footing.unpriced)} without a price</span>;
   if (chosen === 0) {
     return (
       <Bar aria-label="Footing of the view">

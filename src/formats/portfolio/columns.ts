@@ -161,7 +161,6 @@ const HEADINGS: Readonly<Record<PortfolioField, readonly string[]>> = {
     'askingprice',
     'listprice',
     'saleprice',
-    'price',
     'bin',
     'buynow',
     'buynowprice',

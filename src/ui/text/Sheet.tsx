@@ -35,7 +35,8 @@ export const Ruled = styled.table`
   & td { padding: 6px 10px 6px 0; border-bottom: 1px solid var(--rule); vertical-align: top; }
   & th.figure, & td.figure { text-align: right; }
   & td button[data-kind='plain'] { min-height: 22px; padding-block: 0; }
-  & tfoot td { border-bottom: 3px double var(--ink); font-weight: 600; }
+  & tfoot td { font-weight: 600; }
+  & tfoot tr:last-child td { border-bottom: 3px double var(--ink); }
   & tr[data-off='true'] td { color: var(--ink-soft); }
 `;
 

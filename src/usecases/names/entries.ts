@@ -6,6 +6,7 @@ import { insertBatch } from '@/database/changes';
 import { insertEntries, selectEntry } from '@/database/entries';
 import { bumpRevision } from '@/database/ledger';
 import { transaction } from '@/database/pool';
+import { inferPrices } from '@/database/prices';
 import type { Deps } from '../deps';
 import { readRequest } from '../validate';
 import type { Done } from './edit';
@@ -27,6 +28,10 @@ export async function addEntry(deps: Deps, input: unknown): Promise<Done | Refus
     await insertEntries(tx, batchId, [
       { ...request, minor: isReceived(request.kind) ? -request.minor : request.minor },
     ]);
+    if (request.kind === 'renewal') {
+      const { nameId, minor, currency } = request;
+      await inferPrices(tx, [{ nameId, years: 1, minor, currency, on: day }]);
+    }
     return { batchId, changed: 1, summary };
   });
 }

@@ -5,6 +5,7 @@ import { type EntryDraft, insertEntries } from '@/database/entries';
 import { bumpRevision } from '@/database/ledger';
 import { lockTermEnds } from '@/database/names';
 import { type Transaction, transaction } from '@/database/pool';
+import { inferPrices } from '@/database/prices';
 import {
   lockRenewal,
   type RenewalItemRow,
@@ -115,6 +116,12 @@ async function settle(
   await writeItems(tx, renewal.id, items);
   await patchNames(tx, batchId, patches);
   await insertEntries(tx, batchId, entries);
+  await inferPrices(
+    tx,
+    done.flatMap(({ nameId, years, chargedMinor: minor, currency }) =>
+      minor === null || currency === null ? [] : [{ nameId, years, minor, currency, on: request.chargedOn }],
+    ),
+  );
   await updateRenewal(tx, renewal.id, { status: 'confirmed', batchId, at });
   return { batchId, changed: done.length, summary };
 }

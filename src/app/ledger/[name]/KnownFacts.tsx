@@ -1,4 +1,5 @@
 'use client';
+import Link from 'next/link';
 import { formatAmount } from '@/core/money';
 import { Ruled, Section } from '@/ui/text/Sheet';
 import { dayWords, PHASE_WORDS, termEndWords } from '@/ui/text/words';
@@ -66,6 +67,12 @@ export function KnownFacts({ row, detail }: { row: RowView; detail: NameDetail }
           ))}
         </tbody>
       </Ruled>
+      {costs.perYear === null && account && (
+        <p>
+          No price is known for .{name.ending} at {account.label}.{' '}
+          <Link href={`/setup/accounts/${account.id}`}>Set one there</Link>
+        </p>
+      )}
       {name.notes && <p className="soft">{name.notes}</p>}
     </Section>
   );

@@ -11,12 +11,16 @@ import {
   type PreviewRow,
   type RowOutcome,
 } from '@/usecases/imports/preview';
-import { type ImportOptions, readImport } from '@/usecases/imports/readImport';
+import { readImport } from '@/usecases/imports/readImport';
+import { ImportForm } from '@/usecases/imports/requests';
 import { type WrittenImport, writeImport } from '@/usecases/imports/writeImport';
+import { readRequest } from '@/usecases/validate';
 
 /** Reads the whole list by these options. Answers what came of it, or what has to be said first. */
-export async function readImportAction(id: string, options: ImportOptions): Promise<ImportSummary | Refusal> {
-  const read = await readImport(deps(), id, options);
+export async function readImportAction(id: string, options: unknown): Promise<ImportSummary | Refusal> {
+  const checked = await readRequest(ImportForm, options);
+  if (isRefusal(checked)) return checked;
+  const read = await readImport(deps(), id, checked);
   return isRefusal(read) ? read : importSummary(deps(), id);
 }
 

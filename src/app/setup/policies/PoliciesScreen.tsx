@@ -58,9 +58,9 @@ export function PoliciesScreen({ policies, fees }: { policies: readonly Policy[]
                 <td className="figure">{policy.restoringDays}</td>
                 <td className="figure">{policy.deletingDays}</td>
                 <td className="figure">{policy.refundableDays}</td>
-                <td>
-                  {policy.terms.renew.least} to {policy.terms.renew.greatest}
-                  {policy.terms.renew.step > 1 && ` by ${policy.terms.renew.step}`}, {policy.ceilingYears} ahead
+                <td style={{ whiteSpace: 'nowrap' }}>
+                  {policy.terms.renew.least} to {Math.min(policy.terms.renew.greatest, policy.ceilingYears)} years
+                  {policy.terms.renew.step > 1 && ` by ${policy.terms.renew.step}`}
                 </td>
                 <td className="figure">{policy.transferYears}</td>
                 <td>{policy.yearlyFee ? 'added' : 'none'}</td>

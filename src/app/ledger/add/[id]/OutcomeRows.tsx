@@ -174,7 +174,7 @@ function Brings({ row, accounts }: { row: PreviewRow; accounts: OutcomeRowsProps
           {word(key, now(key), after)}
         </span>
       ))}
-      {row.before === null && row.data?.accountLabel && (
+      {row.before === null && row.data?.accountLabel && !('account_id' in after) && (
         <span>
           {keys.length > 0 ? ', ' : ''}
           <span className="soft">account</span> {row.data.accountLabel}
