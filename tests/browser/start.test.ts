@@ -1,0 +1,80 @@
+import { type ChildProcess, spawn } from 'node:child_process';
+import { chmodSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, expect, test } from 'vitest';
+import { freePort } from '../../bin/support/postgres';
+
+const home = mkdtempSync(join(tmpdir(), 'name-ledger-home-'));
+// PostgreSQL runs as a user of its own when this runs as root.
+chmodSync(home, 0o755);
+const started: ChildProcess[] = [];
+afterAll(async () => {
+  for (const child of started) if (child.exitCode === null && child.signalCode === null) child.kill('SIGINT');
+  await Promise.all(
+    started.map((child) =>
+      child.exitCode === null && child.signalCode === null ? new Promise((done) => child.once('exit', done)) : null,
+    ),
+  );
+  rmSync(home, { recursive: true, force: true });
+});
+
+/** Starts the program in a home of its own; resolves with what it said once it is ready or has ended. */
+function start(...flags: string[]): Promise<{ child: ChildProcess; said: string }> {
+  const { DATABASE_URL: _own, ...env } = process.env;
+  const child = spawn('bin/start', flags, {
+    env: { ...env, NAME_LEDGER_HOME: home, NODE_ENV: 'production' },
+    stdio: ['ignore', 'pipe', 'pipe'],
+  });
+  started.push(child);
+  let said = '';
+  return new Promise((resolve) => {
+    const hear = (text: Buffer) => {
+      said += text;
+      if (said.includes('Ctrl-C stops it.')) resolve({ child, said });
+    };
+    child.stdout?.on('data', hear);
+    child.stderr?.on('data', hear);
+    child.once('exit', () => resolve({ child, said }));
+  });
+}
+
+const ended = (child: ChildProcess) =>
+  new Promise<number | null>((resolve) =>
+    child.exitCode === null && child.signalCode === null ? child.once('exit', resolve) : resolve(child.exitCode),
+  );
+const names = async (port: number) =>
+  ((await (await fetch(`http://127.0.0.1:${port}/api/v1/names?limit=1000`)).json()) as { names: unknown[] }).names
+    .length;
+
+test('the program starts with its demo, refuses a second start, recovers from being killed, and stops in order', async () => {
+  const port = await freePort();
+  const first = await start('--port', String(port));
+  expect(first.said).toContain(`Name Ledger is at http://127.0.0.1:${port} (this machine only).`);
+  expect(await names(port)).toBe(412);
+
+  const second = await start('--port', String(await freePort()));
+  expect(second.said).toMatch(/running already \(process \d+\)/);
+  expect(await ended(second.child)).toBe(1);
+
+  first.child.kill('SIGKILL');
+  await ended(first.child);
+  const again = await start('--port', String(port));
+  expect(again.said).toContain(`127.0.0.1:${port}`);
+  expect(await names(port)).toBe(412);
+
+  again.child.kill('SIGINT');
+  expect(await ended(again.child)).toBe(0);
+  await expect(fetch(`http://127.0.0.1:${port}/api/v1/health`)).rejects.toThrow();
+  expect(() => readFileSync(join(home, 'postgres/data/postmaster.pid'))).toThrow();
+
+  const empty = await start('--fresh', '--empty', '--port', String(port));
+  expect(await names(port)).toBe(0);
+  empty.child.kill('SIGINT');
+  expect(await ended(empty.child)).toBe(0);
+});
+
+test('options that make no sense are refused in words', async () => {
+  expect((await start('--port', 'harbour')).said).toContain('Give --port a number from 1 to 65535.');
+  expect((await start('--today', 'soon')).said).toContain('not an RFC 3339 instant: soon');
+});

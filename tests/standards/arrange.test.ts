@@ -1,0 +1,178 @@
+import fc from 'fast-check';
+import { describe, expect, test } from 'vitest';
+import {
+  EVERY_NAME,
+  footingOf,
+  indexRules,
+  type LedgerName,
+  type LedgerView,
+  matcher,
+  projectLedger,
+  rowsOn,
+  SORT_KEYS,
+  sortRows,
+} from '@/core/ledger';
+import { amount } from '@/core/money';
+import { addDays, formatInstant } from '@/core/time';
+import { GENERIC, nameWith, QUAYMARK, RENEWAL, rulesWith, TODAY } from './sampleLedger';
+
+const SALTGATE = { ...QUAYMARK, id: 2, label: 'Saltgate', currency: 'EUR', means: [] };
+const rules = rulesWith({
+  accounts: [QUAYMARK, SALTGATE],
+  policies: [GENERIC, { ...GENERIC, ending: 'uk', lateDays: 90, redemptionDays: 0, deletingDays: 0, yearlyFee: false }],
+  prices: [RENEWAL, { ...RENEWAL, accountId: 2, currency: 'EUR', yearMinor: 900 }],
+});
+
+/** A small portfolio in the order of its names, as the database hands it over. */
+const NAMES: readonly LedgerName[] = [
+  nameWith('anchorquay.com', '2026-12-09T00:00:00Z', {
+    setting: 'on',
+    asking: amount(120_000, 'USD'),
+    purpose: 'for sale',
+    tags: ['coast'],
+    spent: [amount(2000, 'USD')],
+  }),
+  nameWith('bellforge.com', '2026-11-01T00:00:00Z', {
+    setting: 'stalled',
+    notes: 'Bought at the Harbour fair',
+    neverLost: true,
+  }),
+  nameWith('curlewmill.uk', '2027-03-01T00:00:00Z', {
+    ending: 'uk',
+    asking: amount(90_000, 'USD'),
+    tags: ['craft', 'coast'],
+  }),
+  nameWith('driftloft.com', '2026-09-20T00:00:00Z', { accountId: 2, spent: [amount(700, 'EUR'), amount(50, 'USD')] }),
+  nameWith('eelpress.com', null, { accountId: 2, setting: 'unknown', purpose: 'let go' }),
+  nameWith('xn--mwen-5qa.com', '2028-01-01T00:00:00Z', {
+    unicode: 'möwen.com',
+    setting: 'on',
+    accountId: 2,
+    asking: amount(5000, 'EUR'),
+  }),
+];
+const projection = projectLedger(indexRules(rules), NAMES, TODAY);
+const rows = NAMES.map((_, place) => rowsOn(projection, TODAY)(place));
+const labels = (id: number) => rules.accounts.find((account) => account.id === id)?.label ?? '';
+const kept = (view: Partial<LedgerView>) =>
+  rows.filter(matcher({ ...EVERY_NAME, ...view }, 'USD', TODAY)).map((row) => row.name.unicode.split('.')[0]);
+const sorted = (sort: LedgerView['sort'], descending = false) =>
+  sortRows(rows, { ...EVERY_NAME, sort, descending }, labels).map((row) => row.name.unicode.split('.')[0]);
+
+describe('filters', () => {
+  test.each<[string, Partial<LedgerView>, string[]]>([
+    ['any part of a name', { text: 'mill' }, ['curlewmill']],
+    ['capitals make no difference', { text: 'BELL' }, ['bellforge']],
+    ['its own letters', { text: 'möw' }, ['möwen']],
+    ['its A-label', { text: 'xn--' }, ['möwen']],
+    ['words of its notes', { text: 'harbour fair' }, ['bellforge']],
+    ['account', { accountIds: [2] }, ['driftloft', 'eelpress', 'möwen']],
+    ['ending', { endings: ['uk'] }, ['curlewmill']],
+    ['one of several phases', { phases: ['late', 'redemption'] }, ['bellforge', 'driftloft']],
+    ['auto-renew', { settings: ['stalled', 'unknown'] }, ['bellforge', 'eelpress']],
+    ['purpose', { purposes: ['let go'] }, ['eelpress']],
+    ['any of several tags', { tags: ['craft', 'textile'] }, ['curlewmill']],
+    ['price step within days', { stepWithinDays: 25 }, ['anchorquay', 'bellforge', 'driftloft']],
+    ['for sale', { forSale: true }, ['anchorquay']],
+    ['not for sale', { forSale: false }, ['bellforge', 'curlewmill', 'driftloft', 'eelpress', 'möwen']],
+    ['never to be lost', { neverLost: true }, ['bellforge']],
+    ['asking from and to, in the home currency only', { askingFrom: 4000, askingTo: 100_000 }, ['curlewmill']],
+    ['cost from', { costFrom: 1138 }, ['anchorquay', 'bellforge']],
+    ['several at once', { accountIds: [1], tags: ['coast'], forSale: false }, ['curlewmill']],
+    ['nothing', {}, ['anchorquay', 'bellforge', 'curlewmill', 'driftloft', 'eelpress', 'möwen']],
+  ])('%s', (_what, view, expected) => {
+    expect(kept(view)).toEqual(expected);
+  });
+});
+
+describe('order', () => {
+  test('by price step, what has none last', () => {
+    expect(sorted('step').slice(0, 2)).toEqual(['anchorquay', 'driftloft']);
+    expect(sorted('step').at(-1)).toBe('eelpress');
+    expect(sorted('step', true).at(-1)).toBe('eelpress');
+  });
+  test('by name both ways', () => {
+    expect(sorted('name')).toEqual(['anchorquay', 'bellforge', 'curlewmill', 'driftloft', 'eelpress', 'möwen']);
+    expect(sorted('name', true)).toEqual(['möwen', 'eelpress', 'driftloft', 'curlewmill', 'bellforge', 'anchorquay']);
+  });
+  test('by account, equal ones by name', () => {
+    expect(sorted('account', true)).toEqual([
+      'driftloft',
+      'eelpress',
+      'möwen',
+      'anchorquay',
+      'bellforge',
+      'curlewmill',
+    ]);
+  });
+  test('by asking price, dearest first', () => {
+    expect(sorted('asking', true).slice(0, 3)).toEqual(['anchorquay', 'curlewmill', 'möwen']);
+  });
+
+  test('every key puts every row exactly once, in an order that does not depend on what came in', () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...SORT_KEYS),
+        fc.boolean(),
+        fc.shuffledSubarray([...rows], { minLength: rows.length }),
+        (sort, descending, shuffled) => {
+          const view = { ...EVERY_NAME, sort, descending };
+          expect(sortRows(shuffled, view, labels)).toEqual(sortRows(rows, view, labels));
+          expect(new Set(sortRows(shuffled, view, labels)).size).toBe(rows.length);
+        },
+      ),
+    );
+  });
+
+  test('a long list is ordered by time, ties by name', () => {
+    const many = Array.from({ length: 3000 }, (_, i) =>
+      nameWith(`n${String(i).padStart(5, '0')}.com`, formatInstant(addDays(TODAY, (i * 7919) % 400))),
+    );
+    const long = projectLedger(indexRules(rules), many, TODAY);
+    const all = many.map((_, place) => rowsOn(long, TODAY)(place));
+    const ordered = sortRows(all, { ...EVERY_NAME, sort: 'termEnd' }, labels);
+    for (const [i, row] of ordered.entries()) {
+      const next = ordered[i + 1];
+      if (!next) continue;
+      const [a, b] = [row.termEnd?.at ?? 0, next.termEnd?.at ?? 0];
+      expect(a < b || (a === b && row.place < next.place)).toBe(true);
+    }
+  });
+});
+
+describe('footing', () => {
+  test('sums stay within their currencies, and unpriced names are counted', () => {
+    expect(footingOf(projection, rows, TODAY)).toEqual({
+      names: 6,
+      unpriced: 1,
+      perYear: [amount(2700, 'EUR'), amount(2276, 'USD')],
+      renewal: [amount(2700, 'EUR'), amount(2276, 'USD')],
+      charged30: [amount(1138, 'USD')],
+      charged90: [amount(1138, 'USD')],
+      spent: [amount(700, 'EUR'), amount(2050, 'USD')],
+      asking: [amount(5000, 'EUR'), amount(210_000, 'USD')],
+    });
+  });
+
+  test('looking ahead, what was charged by then has been spent', () => {
+    const day = addDays(TODAY, 30);
+    const later = NAMES.map((_, place) => rowsOn(projection, day)(place));
+    expect(footingOf(projection, later, day)).toMatchObject({
+      spent: [amount(700, 'EUR'), amount(3188, 'USD')],
+      charged30: [],
+    });
+  });
+
+  test('nothing comes to nothing', () => {
+    expect(footingOf(projection, [], TODAY)).toEqual({
+      names: 0,
+      unpriced: 0,
+      perYear: [],
+      renewal: [],
+      charged30: [],
+      charged90: [],
+      spent: [],
+      asking: [],
+    });
+  });
+});
