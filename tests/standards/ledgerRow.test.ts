@@ -2,8 +2,8 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { footingOf, indexRules, type LedgerName, lifeStrip, projectLedger, rowsOn } from '@/core/ledger';
 import { amount } from '@/core/money';
-import { addDays, formatInstant, type Instant, instant } from '@/core/time';
-import { GENERIC, nameWith, QUAYMARK, rulesWith, TODAY } from './sampleLedger';
+import { addDays, type Day, formatInstant, type Instant, instant } from '@/core/time';
+import { GENERIC, nameWith, QUAYMARK, RENEWAL, rulesWith, TODAY } from './sampleLedger';
 
 const rowOf = (name: LedgerName, rules = rulesWith(), day: Instant = TODAY) =>
   rowsOn(projectLedger(indexRules(rules), [name], TODAY), day)(0);
@@ -185,6 +185,33 @@ describe('whatever the name and the day', () => {
                   : 'free';
         expect(phase).toBe(expected);
       }),
+    );
+  });
+
+  test('a row taken over from another day is the row of that day', () => {
+    fc.assert(
+      fc.property(
+        anyName,
+        fc.array(fc.integer({ min: 0, max: 730 }), { minLength: 2, maxLength: 8 }),
+        fc.integer({ min: 0, max: 5000 }),
+        (name, days, balanceMinor) => {
+          const dated = { ...RENEWAL, yearMinor: 1300, from: '2027-05-01' as Day };
+          const rules = rulesWith({
+            accounts: [{ ...QUAYMARK, balanceMinor, retryDays: [2] }],
+            prices: [RENEWAL, dated],
+          });
+          const projection = projectLedger(indexRules(rules), [name], TODAY);
+          let before = [rowsOn(projection, TODAY)(0)];
+          for (const ahead of days) {
+            const day = addDays(TODAY, ahead);
+            const fresh = rowsOn(projection, day)(0);
+            const { from: _from, until: _until, ...taken } = rowsOn(projection, day, before)(0);
+            expect(fresh).toMatchObject(taken);
+            before = [fresh];
+          }
+        },
+      ),
+      { numRuns: 500 },
     );
   });
 

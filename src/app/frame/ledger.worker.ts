@@ -70,7 +70,7 @@ let kept: { projection: Projection; day: Instant; rows: LedgerRow[] } | null = n
 function rowsAsOf(day: Instant): readonly LedgerRow[] {
   const ledger = current();
   if (kept?.projection !== ledger || kept.day !== day) {
-    const read = rowsOn(ledger, day);
+    const read = rowsOn(ledger, day, kept?.projection === ledger ? kept.rows : []);
     kept = { projection: ledger, day, rows: ledger.names.map((_, place) => read(place)) };
   }
   return kept.rows;

@@ -126,15 +126,27 @@ export function sortRows(
  * function is many times faster: this must keep up with the hand on a long list.
  */
 function inOrder(rows: readonly LedgerRow[], keys: Float64Array): LedgerRow[] {
-  const sorted = keys.slice().sort();
   let span = 1;
-  for (let i = 0; i < rows.length; i += 1) span = Math.max(span, (rows[i] as LedgerRow).place + 1);
+  let least = Number.POSITIVE_INFINITY;
+  let most = Number.NEGATIVE_INFINITY;
+  for (let i = 0; i < rows.length; i += 1) {
+    span = Math.max(span, (rows[i] as LedgerRow).place + 1);
+    const key = keys[i] as number;
+    if (key === Number.POSITIVE_INFINITY) continue;
+    least = Math.min(least, key);
+    most = Math.max(most, key);
+  }
+  if (most < least) [least, most] = [0, 0];
+  // Unknown values stand one behind the last; keys too far apart to be packed are replaced by their rank.
+  const fits = (most - least + 2) * span < Number.MAX_SAFE_INTEGER;
+  const sorted = fits ? null : keys.slice().sort();
   const byPlace = new Array<LedgerRow>(span);
   const packed = new Float64Array(rows.length);
   for (let i = 0; i < rows.length; i += 1) {
     const row = rows[i] as LedgerRow;
+    const key = keys[i] as number;
     byPlace[row.place] = row;
-    packed[i] = firstAt(sorted, keys[i] as number) * span + row.place;
+    packed[i] = (sorted ? firstAt(sorted, key) : Math.min(key, most + 1) - least) * span + row.place;
   }
   packed.sort();
   const ordered = new Array<LedgerRow>(rows.length);

@@ -111,13 +111,18 @@ export function keepingCostsAt(index: RuleIndex, groups: CostGroups, at: Instant
   };
 }
 
+/** The instants at which any price or fee changes, in order. */
+export function priceChangesOf(index: RuleIndex): Instant[] {
+  const days = [...index.rules.prices.map((price) => price.from), ...index.fees.map((fee) => fee.from)];
+  return [...new Set(days)].sort().map(startOfDay);
+}
+
 /** `renewalCost` by place, remembered for each group, term, and stretch of time in which no price changes. */
 export function renewalCostsAt(
   index: RuleIndex,
   groups: CostGroups,
+  changes: readonly Instant[],
 ): (place: number, years: number, at: Instant) => Amount | null {
-  const days = [...index.rules.prices.map((price) => price.from), ...index.fees.map((fee) => fee.from)];
-  const changes = [...new Set(days)].sort().map(startOfDay);
   const known = new Map<number, Amount | null>();
   return (place, years, at) => {
     const group = groups.groupOf[place] as number;

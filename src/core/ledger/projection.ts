@@ -15,6 +15,7 @@ import {
   groupByCost,
   type KeepingCosts,
   keepingCostsAt,
+  priceChangesOf,
   type RuleIndex,
   renewalCostsAt,
 } from './costs';
@@ -36,6 +37,8 @@ export interface Projection {
   readonly policies: readonly Policy[];
   readonly accounts: readonly AccountWindow[];
   readonly groups: CostGroups;
+  /** The instants at which any price or fee changes, in order. */
+  readonly priceChanges: readonly Instant[];
 }
 
 /** One name on one day: facts up to `asOf`, the projection after it. */
@@ -53,6 +56,9 @@ export interface LedgerRow {
   readonly failed: Charge | null;
   readonly outlook: Outlook;
   readonly costs: KeepingCosts;
+  /** The row is the same on every instant from `from` up to, not including, `until`. */
+  readonly from: Instant;
+  readonly until: Instant;
 }
 
 type ChargeableName = LedgerName & { readonly termEnd: TermEnd };
@@ -74,7 +80,8 @@ export function projectLedger(index: RuleIndex, names: readonly LedgerName[], as
   const groupPolicies = groups.samples.map((name) => policyFor(name.ending, index.policies));
   const policies = names.map((_, place) => groupPolicies[groups.groupOf[place] as number] as Policy);
   const accounts = names.map((name) => index.accounts.get(name.accountId) ?? NO_ACCOUNT);
-  const costAt = renewalCostsAt(index, groups);
+  const priceChanges = priceChangesOf(index);
+  const costAt = renewalCostsAt(index, groups, priceChanges);
   for (const [accountId, places] of byAccount(names)) {
     const account = index.accounts.get(accountId);
     if (!account) continue;
@@ -93,7 +100,7 @@ export function projectLedger(index: RuleIndex, names: readonly LedgerName[], as
     for (const [i, list] of projectCharges(account, charged, asOf, until).entries())
       charges[places[i] as number] = list;
   }
-  return { index, names, asOf, charges, policies, accounts, groups };
+  return { index, names, asOf, charges, policies, accounts, groups, priceChanges };
 }
 
 /** The places of the names that an account may charge: auto-renew on, a known term, nothing unusual seen. */
@@ -108,24 +115,79 @@ function byAccount(names: readonly LedgerName[]): Map<number, number[]> {
   return places;
 }
 
-/** Reads rows of a projection on one day; what the names share is worked out once. */
-export function rowsOn(projection: Projection, day: Instant): (place: number) => LedgerRow {
+/**
+ * Reads rows of a projection on one day; what the names share is worked out once. Rows of `before`, read on another day of the
+ * same projection, are taken over where they still hold, so that moving the date costs only what the move changes.
+ */
+export function rowsOn(
+  projection: Projection,
+  day: Instant,
+  before: readonly LedgerRow[] = [],
+): (place: number) => LedgerRow {
   const { index, names, charges, asOf, policies, accounts, groups } = projection;
   const costsOf = keepingCostsAt(index, groups, day);
+  const prices = stretchAround(projection.priceChanges, asOf, day);
   return (place) => {
+    const known = before[place];
+    if (known && known.from <= day && day < known.until) return known;
     const name = names[place] as LedgerName;
     const costs = costsOf(place);
     if (name.termEnd === null) {
       const nothing = { termEnd: null, phase: null, marks: null, step: null, coming: null, failed: null };
-      return { place, name, setting: name.setting, costs, outlook: { kind: 'unknown' }, ...nothing };
+      return { place, name, setting: name.setting, costs, outlook: { kind: 'unknown' }, ...nothing, ...prices };
     }
-    const state = chargedState(name as ChargeableName, charges[place] ?? NO_CHARGES, asOf, day);
+    const own = charges[place] ?? NO_CHARGES;
+    const state = chargedState(name as ChargeableName, own, asOf, day);
     const registration = { registeredAt: name.registered?.at ?? null, termEnd: state.termEnd, observed: name.observed };
     const marks = lifecycleMarks(registration, policies[place] as Policy, accounts[place] as AccountWindow);
     const phase = phaseAt(marks, name.observed, day);
     const step = priceStep(phase, marks, state.saving, costs, day);
     const outlook = outlookOf(phase, marks, state, day);
     const { termEnd, setting, coming, failed } = state;
-    return { place, name, termEnd, setting, phase, marks, step, coming, failed, outlook, costs };
+    const { from, until } = stretchOf(prices, marks, own, name.observed?.at ?? null, day);
+    return { place, name, termEnd, setting, phase, marks, step, coming, failed, outlook, costs, from, until };
   };
+}
+
+interface Stretch {
+  readonly from: Instant;
+  readonly until: Instant;
+}
+
+/** The stretch of time around `day` in which no price changes. Today's facts hold on today's instant alone. */
+function stretchAround(changes: readonly Instant[], asOf: Instant, day: Instant): Stretch {
+  if (day <= asOf) return { from: day, until: (day + 1) as Instant };
+  let from = (asOf + 1) as Instant;
+  for (const change of changes) {
+    if (change > day) return { from, until: change };
+    if (change > from) from = change;
+  }
+  return { from, until: Number.MAX_SAFE_INTEGER as Instant };
+}
+
+/** `within`, cut down to where none of a name's marks and charges lies. */
+function stretchOf(
+  within: Stretch,
+  marks: Marks,
+  charges: readonly Charge[],
+  observedAt: Instant | null,
+  day: Instant,
+): Stretch {
+  let { from, until } = within;
+  const cut = (at: Instant | null) => {
+    if (at === null) return;
+    if (at > day) {
+      if (at < until) until = at;
+    } else if (at > from) from = at;
+  };
+  cut(marks.refundableUntil);
+  cut(marks.termEnd);
+  cut(marks.auction);
+  cut(marks.deletion);
+  cut(marks.restoreReportDue);
+  cut(marks.purge);
+  cut(marks.release);
+  cut(observedAt);
+  for (let i = 0; i < charges.length; i += 1) cut((charges[i] as Charge).at);
+  return { from, until };
 }
