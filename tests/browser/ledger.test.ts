@@ -48,6 +48,19 @@ test('filters are plain words, kept in the address, and a view is kept under a n
   await visitor.see('2 of 412 names');
 });
 
+test('typing finds by any part of a name, letter for letter, however fast', async () => {
+  const { visitor } = app;
+  await visitor.go('/ledger');
+  await visitor.see('412 names');
+  await visitor.fill('Any part of a name', 'windroseyard');
+  await visitor.see('1 of 412 names');
+  expect(await (await visitor.field('Any part of a name')).getAttribute('value')).toBe('windroseyard');
+  expect(await names()).toEqual(['windroseyard.com']);
+  await visitor.driver.wait(async () => (await visitor.driver.getCurrentUrl()).endsWith('?q=windroseyard'), 5000);
+  await visitor.press('Show every name');
+  await visitor.see('412 names');
+});
+
 test('moving the date shows the ledger as it will be, and changes nothing', async () => {
   const { visitor } = app;
   await visitor.go('/ledger?q=saltmarshpress');

@@ -1,7 +1,7 @@
 'use client';
-import { usePathname, useRouter, useSearchParams } from 'next/navigation';
+import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useState } from 'react';
-import { EVERY_NAME, type LedgerView, queryFromView, viewFromQuery } from '@/core/ledger';
+import { EVERY_NAME, type LedgerView, queryFromView } from '@/core/ledger';
 import { isRefusal } from '@/core/refusal';
 import { ButtonLink } from '@/ui/controls/Button';
 import { Grid } from '@/ui/grid/Grid';
@@ -23,18 +23,17 @@ import { type ColumnId, gridColumns, isColumn, LEDGER_COLUMNS, sortKeyOf } from 
 import { useArrangedRows } from './useArrangedRows';
 import { useChosen } from './useChosen';
 import { useColumns } from './useColumns';
+import { useView } from './useView';
 
 type OpenDialog = 'edit' | 'auto-renew' | null;
 
 export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: readonly SavedView[] }) {
   const router = useRouter();
-  const path = usePathname();
-  const params = useSearchParams();
-  const query = params.toString();
-  const view = useMemo(() => viewFromQuery(new URLSearchParams(query)), [query]);
+  const { view, show, columns: savedColumns } = useView();
+  const query = useMemo(() => queryFromView(view).toString(), [view]);
   const { worker, meta, problem, day, daysAhead, style, homeCurrency, reload } = useLedger();
   const rows = useArrangedRows(view);
-  const columns = useColumns(params.get('columns'));
+  const columns = useColumns(savedColumns);
   const chosen = useChosen(worker, day, meta?.revision ?? 0);
   const [editing, setEditing] = useState<{ id: number; column: ColumnId } | null>(null);
   const [dialog, setDialog] = useState<OpenDialog>(null);
@@ -49,14 +48,6 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
         ? `${total.toLocaleString('en')} of ${namesWords(meta.names)}`
         : namesWords(meta.names),
     view.sort === 'step' ? 'by next price step' : `by ${sortWords}`,
-  );
-
-  const show = useCallback(
-    (next: LedgerView) => {
-      const text = queryFromView(next).toString();
-      window.history.replaceState(null, '', text === '' ? path : `${path}?${text}`);
-    },
-    [path],
   );
 
   const undo = useCallback(

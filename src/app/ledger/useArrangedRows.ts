@@ -14,6 +14,7 @@ export interface ArrangedRows {
 }
 
 const FIRST_WINDOW = 60;
+const REST_MS = 60;
 
 /**
  * Keeps the rows in view arranged by the worker. While one arrangement is on its way only the newest wish waits, so that
@@ -28,6 +29,7 @@ export function useArrangedRows(view: LedgerView): ArrangedRows {
   const [, redraw] = useState(0);
   const shown = useRef({ from: 0, to: FIRST_WINDOW });
   const busy = useRef(false);
+  const resting = useRef<ReturnType<typeof setTimeout>>(undefined);
   const wish = useRef<{ view: LedgerView; day: typeof day; revision: number } | null>(null);
   const last = useRef<LedgerView | null>(null);
 
@@ -48,9 +50,11 @@ export function useArrangedRows(view: LedgerView): ArrangedRows {
         if (reordered) setOrder((n) => n + 1);
         document.documentElement.dataset.arranged = String(Number(document.documentElement.dataset.arranged ?? 0) + 1);
         // Sums wait until the hand rests: the rows must follow it.
-        if (!wish.current) setFooting(await worker.arrangedFooting(now.day));
+        clearTimeout(resting.current);
+        resting.current = setTimeout(() => void worker.arrangedFooting(now.day).then(setFooting), REST_MS);
         // Sums wait until the hand rests: the rows must follow it.
-        if (!wish.current) setFooting(await worker.arrangedFooting(now.day));
+        clearTimeout(resting.current);
+        resting.current = setTimeout(() => void worker.arrangedFooting(now.day).then(setFooting), REST_MS);
       }
     } finally {
       busy.current = false;
