@@ -116,19 +116,19 @@ function byAccount(names: readonly LedgerName[]): Map<number, number[]> {
 }
 
 /**
- * Reads rows of a projection on one day; what the names share is worked out once. Rows of `before`, read on another day of the
+ * Reads rows of a projection on one day; what the names share is worked out once. Rows of `earlier`, read on another day of the
  * same projection, are taken over where they still hold, so that moving the date costs only what the move changes.
  */
 export function rowsOn(
   projection: Projection,
   day: Instant,
-  before: readonly LedgerRow[] = [],
+  earlier: readonly LedgerRow[] = [],
 ): (place: number) => LedgerRow {
   const { index, names, charges, asOf, policies, accounts, groups } = projection;
   const costsOf = keepingCostsAt(index, groups, day);
   const prices = stretchAround(projection.priceChanges, asOf, day);
   return (place) => {
-    const known = before[place];
+    const known = earlier[place];
     if (known && known.from <= day && day < known.until) return known;
     const name = names[place] as LedgerName;
     const costs = costsOf(place);
@@ -165,6 +165,16 @@ function stretchAround(changes: readonly Instant[], asOf: Instant, day: Instant)
   return { from, until: Number.MAX_SAFE_INTEGER as Instant };
 }
 
+/** The later of `from` and `at`, if `at` lies at or before `day`. */
+function since(from: Instant, at: Instant | null, day: Instant): Instant {
+  return at !== null && at <= day && at > from ? at : from;
+}
+
+/** The earlier of `until` and `at`, if `at` lies after `day`. */
+function before(until: Instant, at: Instant | null, day: Instant): Instant {
+  return at !== null && at > day && at < until ? at : until;
+}
+
 /** `within`, cut down to where none of a name's marks and charges lies. */
 function stretchOf(
   within: Stretch,
@@ -174,20 +184,31 @@ function stretchOf(
   day: Instant,
 ): Stretch {
   let { from, until } = within;
-  const cut = (at: Instant | null) => {
-    if (at === null) return;
-    if (at > day) {
-      if (at < until) until = at;
-    } else if (at > from) from = at;
-  };
-  cut(marks.refundableUntil);
-  cut(marks.termEnd);
-  cut(marks.auction);
-  cut(marks.deletion);
-  cut(marks.restoreReportDue);
-  cut(marks.purge);
-  cut(marks.release);
-  cut(observedAt);
-  for (let i = 0; i < charges.length; i += 1) cut((charges[i] as Charge).at);
+  if (
+    marks.refundableUntil !== null ||
+    marks.auction !== null ||
+    marks.restoreReportDue !== null ||
+    observedAt !== null
+  ) {
+    for (const at of [marks.refundableUntil, marks.auction, marks.restoreReportDue, observedAt]) {
+      from = since(from, at, day);
+      until = before(until, at, day);
+    }
+  }
+  from = since(
+    since(since(since(from, marks.termEnd, day), marks.deletion, day), marks.purge, day),
+    marks.release,
+    day,
+  );
+  until = before(
+    before(before(before(until, marks.termEnd, day), marks.deletion, day), marks.purge, day),
+    marks.release,
+    day,
+  );
+  for (let i = 0; i < charges.length; i += 1) {
+    const { at } = charges[i] as Charge;
+    from = since(from, at, day);
+    until = before(until, at, day);
+  }
   return { from, until };
 }
