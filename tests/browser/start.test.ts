@@ -3,6 +3,7 @@ import { chmodSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, expect, test } from 'vitest';
+import { ROOT } from '../../bin/support/app';
 import { freePort } from '../../bin/support/postgres';
 
 const home = mkdtempSync(join(tmpdir(), 'name-ledger-home-'));
@@ -22,7 +23,7 @@ afterAll(async () => {
 /** Starts the program in a home of its own; resolves with what it said once it is ready or has ended. */
 function start(...flags: string[]): Promise<{ child: ChildProcess; said: string }> {
   const { DATABASE_URL: _own, ...env } = process.env;
-  const child = spawn('bin/start', flags, {
+  const child = spawn(join(ROOT, 'bin', 'start'), flags, {
     env: { ...env, NAME_LEDGER_HOME: home, NODE_ENV: 'production' },
     stdio: ['ignore', 'pipe', 'pipe'],
   });

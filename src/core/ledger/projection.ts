@@ -184,25 +184,24 @@ function stretchOf(
   day: Instant,
 ): Stretch {
   let { from, until } = within;
-  if (
-    marks.refundableUntil !== null ||
-    marks.auction !== null ||
-    marks.restoreReportDue !== null ||
-    observedAt !== null
-  ) {
-    for (const at of [marks.refundableUntil, marks.auction, marks.restoreReportDue, observedAt]) {
-      from = since(from, at, day);
-      until = before(until, at, day);
-    }
-  }
   from = since(
     since(since(since(from, marks.termEnd, day), marks.deletion, day), marks.purge, day),
     marks.release,
     day,
   );
+  from = since(
+    since(since(since(from, marks.refundableUntil, day), marks.auction, day), marks.restoreReportDue, day),
+    observedAt,
+    day,
+  );
   until = before(
     before(before(before(until, marks.termEnd, day), marks.deletion, day), marks.purge, day),
     marks.release,
+    day,
+  );
+  until = before(
+    before(before(before(until, marks.refundableUntil, day), marks.auction, day), marks.restoreReportDue, day),
+    observedAt,
     day,
   );
   for (let i = 0; i < charges.length; i += 1) {
