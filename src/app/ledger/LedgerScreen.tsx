@@ -95,6 +95,10 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
   };
 
   const renew = async () => {
+    if (chosen.count > chosen.rows.length) {
+      report({ text: 'Renew up to 1,000 names at a time. Choose fewer.', problem: true });
+      return;
+    }
     const answer = await planRenewalAction(
       chosen.rows.map((row) => ({
         nameId: row.name.id,
@@ -162,6 +166,7 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
       <EditDialog
         isOpen={dialog === 'edit'}
         onClose={() => setDialog(null)}
+        nameIds={chosen.ids}
         rows={chosen.rows}
         onUndo={undo}
         tags={tags}
@@ -169,6 +174,7 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
       <AutoRenewDialog
         isOpen={dialog === 'auto-renew'}
         onClose={() => setDialog(null)}
+        nameIds={chosen.ids}
         rows={chosen.rows}
         onUndo={undo}
       />

@@ -7,6 +7,8 @@ import type { LedgerWorker, RowView } from '../frame/ledger.worker';
 
 export interface Chosen {
   readonly count: number;
+  readonly ids: readonly number[];
+  /** The first of the chosen rows: enough to speak of them, and no more than a message can carry. */
   readonly rows: readonly RowView[];
   readonly footing: Footing | null;
   readonly has: (id: number) => boolean;
@@ -15,6 +17,9 @@ export interface Chosen {
   readonly all: (total: number) => Promise<void>;
   readonly clear: () => void;
 }
+
+/** As many names as one renewal takes. */
+const MOST_ROWS = 1000;
 
 /** The chosen names. They stay chosen while filters and the date change; their sums are the worker's. */
 export function useChosen(worker: Remote<LedgerWorker> | null, day: Instant, revision: number): Chosen {
@@ -32,12 +37,14 @@ export function useChosen(worker: Remote<LedgerWorker> | null, day: Instant, rev
     }
     let stale = false;
     const list = [...ids];
-    void Promise.all([worker.footing(list, day), worker.rowsOf(list, day)]).then(([sums, found]) => {
-      if (stale) return;
-      setFooting(sums);
-      setRows(found);
-      if (found.length < list.length) setIds(new Set(found.map((row) => row.name.id)));
-    });
+    void Promise.all([worker.footing(list, day), worker.rowsOf(list.slice(0, MOST_ROWS), day)]).then(
+      ([sums, found]) => {
+        if (stale) return;
+        setFooting(sums);
+        setRows(found);
+        if (list.length <= MOST_ROWS && found.length < list.length) setIds(new Set(found.map((row) => row.name.id)));
+      },
+    );
     return () => {
       stale = true;
     };
@@ -75,6 +82,7 @@ export function useChosen(worker: Remote<LedgerWorker> | null, day: Instant, rev
 
   return {
     count: ids.size,
+    ids: [...ids],
     rows,
     footing,
     has: (id) => ids.has(id),

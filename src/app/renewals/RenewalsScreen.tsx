@@ -115,6 +115,7 @@ export function RenewalsScreen({ open }: { open: readonly OpenRenewalLine[] }) {
       <AutoRenewDialog
         isOpen={confirming.length > 0}
         onClose={() => setConfirming([])}
+        nameIds={confirming.map((row) => row.name.id)}
         rows={confirming}
         onUndo={undo}
       />

@@ -150,8 +150,21 @@ export function NameScreen({
         <KnownFacts row={row} detail={detail} />
       </Columns>
       <History history={detail.history} currency={row.name.asking?.currency ?? homeCurrency} />
-      <EditDialog isOpen={dialog === 'edit'} onClose={() => setDialog(null)} rows={[row]} onUndo={undo} tags={tags} />
-      <AutoRenewDialog isOpen={dialog === 'auto-renew'} onClose={() => setDialog(null)} rows={[row]} onUndo={undo} />
+      <EditDialog
+        isOpen={dialog === 'edit'}
+        onClose={() => setDialog(null)}
+        nameIds={[detail.id]}
+        rows={[row]}
+        onUndo={undo}
+        tags={tags}
+      />
+      <AutoRenewDialog
+        isOpen={dialog === 'auto-renew'}
+        onClose={() => setDialog(null)}
+        nameIds={[detail.id]}
+        rows={[row]}
+        onUndo={undo}
+      />
     </Page>
   );
 }

@@ -13,6 +13,8 @@ import { askAutoRenewAction, confirmAutoRenewAction } from '../actions';
 interface AutoRenewDialogProps {
   readonly isOpen: boolean;
   readonly onClose: () => void;
+  /** Every name it is about; `rows` are the first of them. */
+  readonly nameIds: readonly number[];
   readonly rows: readonly RowView[];
   readonly onUndo: (batchId: number) => Promise<void>;
 }
@@ -26,19 +28,19 @@ const Steps = styled.ol`
 `;
 
 /** Switching auto-renew by hand: what to do at each registrar, then what was seen there. */
-export function AutoRenewDialog({ isOpen, onClose, rows, onUndo }: AutoRenewDialogProps) {
+export function AutoRenewDialog({ isOpen, onClose, nameIds, rows, onUndo }: AutoRenewDialogProps) {
   return (
     <Dialog
-      title={`Auto-renew of ${rows.length === 1 ? rows[0]?.name.unicode : namesWords(rows.length)}`}
+      title={`Auto-renew of ${rows.length === 1 ? rows[0]?.name.unicode : namesWords(nameIds.length)}`}
       isOpen={isOpen && rows.length > 0}
       onClose={onClose}
     >
-      <AutoRenewForm rows={rows} onClose={onClose} onUndo={onUndo} />
+      <AutoRenewForm nameIds={nameIds} rows={rows} onClose={onClose} onUndo={onUndo} />
     </Dialog>
   );
 }
 
-function AutoRenewForm({ rows, onClose, onUndo }: Omit<AutoRenewDialogProps, 'isOpen'>) {
+function AutoRenewForm({ nameIds, rows, onClose, onUndo }: Omit<AutoRenewDialogProps, 'isOpen'>) {
   const { meta, style, reload } = useLedger();
   const first = rows[0];
   const [to, setTo] = useState<'on' | 'off'>(first?.name.asked ?? (first?.setting === 'on' ? 'off' : 'on'));
@@ -56,7 +58,6 @@ function AutoRenewForm({ rows, onClose, onUndo }: Omit<AutoRenewDialogProps, 'is
     onClose();
     await reload();
   };
-  const nameIds = rows.map((row) => row.name.id);
 
   return (
     <>

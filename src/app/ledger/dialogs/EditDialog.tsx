@@ -13,6 +13,8 @@ import { editNamesAction } from '../actions';
 interface EditDialogProps {
   readonly isOpen: boolean;
   readonly onClose: () => void;
+  /** Every name it is about; `rows` are the first of them. */
+  readonly nameIds: readonly number[];
   readonly rows: readonly RowView[];
   readonly onUndo: (batchId: number) => Promise<void>;
   readonly tags: readonly string[];
@@ -21,7 +23,7 @@ interface EditDialogProps {
 /** Changes the chosen names together. What is left alone stays as it is on each. */
 export function EditDialog({ isOpen, onClose, ...rest }: EditDialogProps) {
   return (
-    <Dialog title={`Edit ${namesWords(rest.rows.length)}`} isOpen={isOpen} onClose={onClose}>
+    <Dialog title={`Edit ${namesWords(rest.nameIds.length)}`} isOpen={isOpen} onClose={onClose}>
       <EditForm {...rest} onClose={onClose} />
     </Dialog>
   );
@@ -29,7 +31,7 @@ export function EditDialog({ isOpen, onClose, ...rest }: EditDialogProps) {
 
 const KEEP = 'as it is';
 
-function EditForm({ rows, onClose, onUndo, tags }: Omit<EditDialogProps, 'isOpen'>) {
+function EditForm({ nameIds, onClose, onUndo, tags }: Omit<EditDialogProps, 'isOpen'>) {
   const { meta, homeCurrency, reload } = useLedger();
   const [account, setAccount] = useState(KEEP);
   const [purpose, setPurpose] = useState(KEEP);
@@ -57,7 +59,7 @@ function EditForm({ rows, onClose, onUndo, tags }: Omit<EditDialogProps, 'isOpen
       ...(asking.trim() && { asking: { amount: asking.trim().replaceAll(',', ''), currency: homeCurrency } }),
       ...(notes.trim() && { notes: notes.trim() }),
     };
-    const answer = await editNamesAction({ nameIds: rows.map((row) => row.name.id), edit });
+    const answer = await editNamesAction({ nameIds, edit });
     setBusy(false);
     if (!reportDone(answer, (batchId) => void onUndo(batchId))) return;
     onClose();
@@ -95,7 +97,7 @@ function EditForm({ rows, onClose, onUndo, tags }: Omit<EditDialogProps, 'isOpen
       <Field label="Notes" value={notes} onChange={setNotes} rows={2} />
       <Actions>
         <Button data-kind="primary" onPress={() => void save()} isDisabled={busy}>
-          Set on {namesWords(rows.length)}
+          Set on {namesWords(nameIds.length)}
         </Button>
         <Button onPress={onClose}>Cancel</Button>
       </Actions>
