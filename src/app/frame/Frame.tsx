@@ -44,6 +44,7 @@ const Mark = styled(Link)`
 const Place = styled(Link)`
   display: flex;
   justify-content: space-between;
+  gap: 6px;
   padding: 5px 16px 5px 13px;
   border-left: 3px solid transparent;
   color: var(--ink);

@@ -94,8 +94,7 @@ export function LargeStrip({ row }: { row: RowView }) {
           <g key={month} transform={`translate(${placeOn(scale, month) + 0.5} 0)`}>
             <path d={`M0 0V${BAR_TOP + BAR_HEIGHT}`} stroke="var(--rule)" />
             <text x="4" y="12" fill="var(--ink-soft)">
-              {monthName(number)}
-              {number === 1 ? ` ${year}` : ''}
+              {monthWords(number, year, width)}
             </text>
           </g>
         ))}
@@ -174,6 +173,13 @@ function Label({ label, x, y, width }: { label: StripLabel; x: number; y: number
       </text>
     </g>
   );
+}
+
+/** The word for a month, as far as there is room: below 60 pixels a month without the year, below 40 every other one. */
+function monthWords(month: number, year: number, width: number): string {
+  const room = width / ((DAYS_BACK + DAYS_ON) / 30);
+  if (room < 40 && month % 2 === 0) return '';
+  return month === 1 && room >= 60 ? `${monthName(month)} ${year}` : monthName(month);
 }
 
 function labelColour(label: StripLabel): string {
