@@ -1,13 +1,12 @@
 'use client';
 import { X } from 'lucide-react';
 import { useRouter } from 'next/navigation';
-import { type ReactNode, useState } from 'react';
-import { Dialog, DialogTrigger, Popover } from 'react-aria-components';
+import { useState } from 'react';
+import { Dialog, DialogTrigger } from 'react-aria-components';
 import styled from 'styled-components';
 import { AUTO_RENEW_SETTINGS } from '@/core/funding';
 import { EVERY_NAME, type LedgerView, PURPOSES } from '@/core/ledger';
 import { PHASES } from '@/core/lifecycle';
-import { formatDecimal, parseDecimal } from '@/core/money';
 import { isRefusal } from '@/core/refusal';
 import { Button, ButtonLink } from '@/ui/controls/Button';
 import { Check } from '@/ui/controls/Check';
@@ -17,6 +16,7 @@ import { PHASE_WORDS } from '@/ui/text/words';
 import type { SavedView } from '@/usecases/names/views';
 import { useLedger } from '../frame/LedgerProvider';
 import { dropViewAction, saveViewAction } from './actions';
+import { ChecksChip, Chip, FilterChip, RangeChip, Sheet } from './FilterChips';
 import { COLUMN_IDS, LEDGER_COLUMNS } from './ledgerColumns';
 import type { Columns } from './useColumns';
 
@@ -31,24 +31,6 @@ const Bar = styled.div`
   @media print { display: none; }
 `;
 
-const Chip = styled.span`
-  display: inline-flex;
-  align-items: stretch;
-  border: 1px solid var(--rule);
-  border-radius: 3px;
-  &[data-set='true'] { border-color: var(--bearing); }
-  & > button { border: 0; background: none; min-height: 26px; padding: 2px 9px; }
-  & > button + button { padding: 2px 6px; color: var(--ink-soft); }
-`;
-
-const Sheet = styled(Popover)`
-  border: 1px solid var(--rule);
-  border-radius: 3px;
-  background: var(--sheet);
-  box-shadow: 0 4px 16px rgb(10 25 35 / 18%);
-  & > section { padding: 12px 14px; max-height: 60vh; overflow: auto; display: flex; flex-direction: column; gap: 6px; outline: none; min-width: 180px; }
-`;
-
 interface FilterBarProps {
   readonly view: LedgerView;
   readonly onChange: (view: LedgerView) => void;
@@ -56,111 +38,6 @@ interface FilterBarProps {
   readonly views: readonly SavedView[];
   readonly columns: Columns;
   readonly query: string;
-}
-
-function FilterChip({
-  label,
-  text,
-  set,
-  onClear,
-  children,
-}: {
-  label: string;
-  text: string;
-  set: boolean;
-  onClear: () => void;
-  children: ReactNode;
-}) {
-  return (
-    <Chip data-set={set}>
-      <DialogTrigger>
-        <Button>{text}</Button>
-        <Sheet>
-          <Dialog aria-label={label}>{children}</Dialog>
-        </Sheet>
-      </DialogTrigger>
-      {set && (
-        <Button aria-label={`Any ${label}`} onPress={onClear}>
-          <X size={12} aria-hidden />
-        </Button>
-      )}
-    </Chip>
-  );
-}
-
-/** A chip for a choice of several values. */
-function ChecksChip<T extends string | number>(props: {
-  label: string;
-  values: readonly T[];
-  of: readonly T[];
-  word: (value: T) => string;
-  onChange: (values: T[]) => void;
-}) {
-  const { label, values, of, word, onChange } = props;
-  const text =
-    values.length === 0
-      ? `any ${label}`
-      : values.length <= 2
-        ? values.map(word).join(' or ')
-        : `${values.length} of ${label}`;
-  return (
-    <FilterChip label={label} text={text} set={values.length > 0} onClear={() => onChange([])}>
-      {of.map((value) => (
-        <Check
-          key={value}
-          isSelected={values.includes(value)}
-          onChange={(on) => onChange(on ? [...values, value] : values.filter((other) => other !== value))}
-        >
-          {word(value)}
-        </Check>
-      ))}
-      {of.length === 0 && <span className="soft">None yet.</span>}
-    </FilterChip>
-  );
-}
-
-/** A chip for an amount of the home currency, from and to. */
-function RangeChip({
-  label,
-  from,
-  to,
-  currency,
-  onChange,
-}: {
-  label: string;
-  from: number | null;
-  to: number | null;
-  currency: string;
-  onChange: (from: number | null, to: number | null) => void;
-}) {
-  const word = (minor: number) => formatDecimal({ minor, currency });
-  const read = (text: string) => (text.trim() === '' ? null : (parseDecimal(text, currency)?.minor ?? null));
-  const set = from !== null || to !== null;
-  return (
-    <FilterChip
-      label={label}
-      text={
-        set
-          ? `${label} ${from === null ? '' : `from ${word(from)} `}${to === null ? '' : `to ${word(to)}`}`
-          : `any ${label}`
-      }
-      set={set}
-      onClear={() => onChange(null, null)}
-    >
-      <Field
-        label={`From, ${currency}`}
-        inputMode="decimal"
-        defaultValue={from === null ? '' : word(from)}
-        onChange={(text) => onChange(read(text), to)}
-      />
-      <Field
-        label={`To, ${currency}`}
-        inputMode="decimal"
-        defaultValue={to === null ? '' : word(to)}
-        onChange={(text) => onChange(from, read(text))}
-      />
-    </FilterChip>
-  );
 }
 
 const DAYS = [7, 30, 60, 90, 150, 365] as const;

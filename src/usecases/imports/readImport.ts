@@ -114,7 +114,10 @@ export async function readImport(deps: Deps, id: string, options: ImportOptions)
   }
   try {
     const source = readSource(decodeText(await selectImportContent(database, id)).text);
-    if (isRefusal(source)) return source;
+    if (isRefusal(source)) {
+      await moveImport(database, id, { status: 'failed', problem: source.message });
+      return source;
+    }
     const account = options.accountId === null ? null : await selectAccount(database, options.accountId);
     const currency = account?.currency ?? (await selectSettings(database)).homeCurrency;
     const rules: RowRules = { currency, allowPrivateEndings: options.allowPrivateEndings };
