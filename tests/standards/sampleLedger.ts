@@ -9,6 +9,7 @@ export const TODAY: Instant = instant('2026-11-24T00:00:00Z');
 const range = { least: 1, greatest: 10, step: 1 };
 const one = { least: 1, greatest: 1, step: 1 };
 
+/** Generic endings. Notions: RFC 3915 section 3; days: common practice, no source; ceiling: registry contracts. */
 export const GENERIC: Policy = {
   ending: '*',
   lateDays: 45,

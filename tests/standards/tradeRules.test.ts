@@ -4,28 +4,10 @@ import { amount } from '@/core/money';
 import { type Price, restoreCost, termCost } from '@/core/pricing';
 import { isRefusal } from '@/core/refusal';
 import { addDays, DAY_MS, type Day, formatInstant, type Instant, instant, type TermEnd } from '@/core/time';
+import { GENERIC } from './sampleLedger';
 
 const years = (least: number, greatest: number, step = 1) => ({ least, greatest, step });
-const one = years(1, 1);
 
-/** Generic endings. Notions: RFC 3915 section 3; days: common practice, no source; ceiling: registry contracts. */
-const GENERIC: Policy = {
-  ending: '*',
-  lateDays: 45,
-  redemptionDays: 30,
-  restoringDays: 7,
-  deletingDays: 5,
-  refundableDays: 5,
-  terms: { register: years(1, 10), renew: years(1, 10), transfer: one, restore: one },
-  transferYears: 1,
-  transferLockDays: 60,
-  ceilingYears: 10,
-  yearlyFee: true,
-  source: 'common practice',
-  sourceNote: '',
-  sourceDate: '2026-11-01' as Day,
-  verified: true,
-};
 const UK: Policy = { ...GENERIC, ending: 'uk', lateDays: 90, redemptionDays: 0, deletingDays: 0, refundableDays: 0 };
 const NL: Policy = { ...GENERIC, ending: 'nl', lateDays: 0, redemptionDays: 40, deletingDays: 0, refundableDays: 0 };
 const AI: Policy = { ...GENERIC, ending: 'ai', terms: { ...GENERIC.terms, renew: years(2, 10, 2) } };

@@ -16,11 +16,13 @@ import {
   rowsOn,
   sortRows,
 } from '@/core/ledger';
+import type { Policy } from '@/core/lifecycle';
 import { addDays, type Instant, instant } from '@/core/time';
 
-/** A row with its life strip, ready to be drawn. */
+/** A row with its life strip and the policy of its ending, ready to be drawn. */
 export interface RowView extends LedgerRow {
   readonly strip: LifeStrip | null;
+  readonly policy: Policy;
 }
 
 export interface LedgerMeta {
@@ -56,7 +58,8 @@ let arranged: LedgerRow[] = [];
 let placeById = new Map<number, number>();
 
 function view(row: LedgerRow): RowView {
-  return { ...row, strip: projection ? lifeStrip(projection, row.place) : null };
+  const ledger = current();
+  return { ...row, strip: lifeStrip(ledger, row.place), policy: ledger.policies[row.place] as Policy };
 }
 
 function current(): Projection {

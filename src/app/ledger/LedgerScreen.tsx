@@ -102,7 +102,7 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
     const answer = await planRenewalAction(
       chosen.rows.map((row) => ({
         nameId: row.name.id,
-        years: row.costs.renewal ? leastYears(row, meta) : 1,
+        years: row.policy.terms.renew.least,
       })),
     );
     if (isRefusal(answer)) report({ text: answer.message, problem: true });
@@ -185,11 +185,4 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
 /** The column that shows the order: the first shown one that sorts by the view's key. */
 function sortColumn(view: LedgerView, shown: readonly ColumnId[]): ColumnId {
   return shown.find((id) => sortKeyOf(id) === view.sort) ?? 'outlook';
-}
-
-function leastYears(row: RowView, meta: ReturnType<typeof useLedger>['meta']): number {
-  const policies = meta?.rules.policies ?? [];
-  const last = row.name.ending.slice(row.name.ending.lastIndexOf('.') + 1);
-  const policy = policies.find((p) => p.ending === row.name.ending) ?? policies.find((p) => p.ending === last);
-  return policy?.terms.renew.least ?? 1;
 }

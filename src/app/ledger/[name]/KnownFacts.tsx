@@ -10,13 +10,8 @@ import type { RowView } from '../../frame/ledger.worker';
 /** What the ledger believes of a name, and by which evidence; and what it is on offer for. */
 export function KnownFacts({ row, detail }: { row: RowView; detail: NameDetail }) {
   const { meta, style } = useLedger();
-  const { name, phase, termEnd, setting, costs } = row;
+  const { name, phase, termEnd, setting, costs, policy } = row;
   const account = meta?.rules.accounts.find((a) => a.id === name.accountId);
-  const last = name.ending.slice(name.ending.lastIndexOf('.') + 1);
-  const policy =
-    meta?.rules.policies.find((p) => p.ending === name.ending) ??
-    meta?.rules.policies.find((p) => p.ending === last) ??
-    meta?.rules.policies.find((p) => p.ending === '*');
   const yesNo = (value: boolean | null) => (value === null ? 'not known' : value ? 'on' : 'off');
   const facts: [string, string, string?][] = [
     ['phase', phase ? PHASE_WORDS[phase].word : 'not known', phase ? (PHASE_WORDS[phase].trade ?? '') : ''],
@@ -43,8 +38,8 @@ export function KnownFacts({ row, detail }: { row: RowView; detail: NameDetail }
     ['tags', name.tags.join(', ') || 'none'],
     [
       'rule',
-      policy ? (policy.ending === '*' ? 'generic endings' : `.${policy.ending}`) : '',
-      policy ? `${policy.source}${policy.verified ? '' : ', unverified'}` : '',
+      policy.ending === '*' ? 'generic endings' : `.${policy.ending}`,
+      `${policy.source}${policy.verified ? '' : ', unverified'}`,
     ],
     [
       'a year costs',

@@ -91,10 +91,7 @@ export function NameScreen({
 
   const renew = async () => {
     if (!view || !meta) return;
-    const ending = view.row.name.ending;
-    const policy =
-      meta.rules.policies.find((p) => p.ending === ending) ?? meta.rules.policies.find((p) => p.ending === '*');
-    const answer = await planRenewalAction([{ nameId: detail.id, years: policy?.terms.renew.least ?? 1 }]);
+    const answer = await planRenewalAction([{ nameId: detail.id, years: view.row.policy.terms.renew.least }]);
     if (isRefusal(answer)) report({ text: answer.message, problem: true });
     else router.push(`/renewals/${answer}`);
   };

@@ -2,6 +2,7 @@ import { nameWith, QUAYMARK, rulesWith, TODAY } from '@tests/standards/sampleLed
 import { renderToStaticMarkup } from 'react-dom/server';
 import { describe, expect, test } from 'vitest';
 import { indexRules, type LedgerName, lifeStrip, projectLedger, rowsOn } from '@/core/ledger';
+import type { Policy } from '@/core/lifecycle';
 import type { Day, Instant } from '@/core/time';
 import type { RowView } from '../../frame/ledger.worker';
 import { standingSentence } from './sentence';
@@ -11,7 +12,7 @@ const style = { zone: 'UTC', today: '2026-11-24' as Day };
 
 function rowOf(name: LedgerName, rules = rulesWith(), day: Instant = TODAY): RowView {
   const projection = projectLedger(indexRules(rules), [name], TODAY);
-  return { ...rowsOn(projection, day)(0), strip: lifeStrip(projection, 0) };
+  return { ...rowsOn(projection, day)(0), strip: lifeStrip(projection, 0), policy: projection.policies[0] as Policy };
 }
 const labels = (row: RowView) => stripLabels(row, style).map((label) => `${label.title}: ${label.text}`);
 const sentence = (row: RowView) =>
