@@ -30,11 +30,6 @@ export const CHANGEABLE = [
 ] as const;
 export type NamePatch = Partial<Record<(typeof CHANGEABLE)[number], unknown>>;
 
-/** An instant as PostgreSQL itself writes it into JSON, so that the two compare as texts. */
-export function columnInstant(at: Instant): string {
-  return new Date(at).toISOString().replace(/\.?0*Z$/, '+00:00');
-}
-
 /** What one act does to one name. */
 export interface PatchedName {
   readonly nameId: number;
@@ -126,13 +121,14 @@ export async function selectChangedSince(tx: Transaction, batchId: number): Prom
   return rows.map((row) => row.ascii);
 }
 
-/** Puts every name of a batch back to what it was before, as a batch of its own. */
-export async function revertBatch(tx: Transaction, batchId: number, undoId: number): Promise<number> {
-  const { rows } = await tx.query<PatchedName>(
-    'select name_id as "nameId", before as patch from changes where batch_id = $1 and before is not null',
-    [batchId],
-  );
-  const changed = await patchNames(tx, undoId, rows);
+/**
+ * Puts every name of a batch back to what it was before, as a batch of its own. A name that the batch added leaves the
+ * working views and stays in the books.
+ */
+export async function revertBatch(tx: Transaction, batchId: number, undoId: number, at: Instant): Promise<number> {
+  const source = `select name_id, before as patch, null::text as evidence from changes where batch_id = $2
+    union all select id, jsonb_build_object('gone_at', $3::timestamptz), null from names where added_batch = $2 and gone_at is null`;
+  const changed = await patchNamesFrom(tx, undoId, source, [batchId, new Date(at)]);
   await tx.query('update batches set undone_by = $2 where id = $1', [batchId, undoId]);
   return changed;
 }
@@ -149,10 +145,19 @@ export interface HistoryRow {
   readonly undone: boolean;
 }
 
+/** Everything that happened to a name, newest first; the first line is how it came in, with what it was then. */
 export async function selectHistory(db: Queryable, nameId: number): Promise<HistoryRow[]> {
   const { rows } = await db.query<HistoryRow>(
-    `select b.at, b.kind, b.summary, c.before, c.after, c.evidence, b.id as "batchId", b.undone_by is not null as undone
-     from changes c join batches b on b.id = c.batch_id where c.name_id = $1 order by b.at desc, c.id desc`,
+    `with first_known as (
+       select distinct on (key) key, value from changes c, jsonb_each(c.before) where c.name_id = $1 order by key, c.id
+     ), lines as (
+       select c.id, c.batch_id, c.before, c.after, c.evidence from changes c where c.name_id = $1
+       union all
+       select 0, n.added_batch, null, jsonb_strip_nulls(to_jsonb(n) || coalesce((select jsonb_object_agg(key, value) from first_known), '{}')), n.added_evidence
+       from names n where n.id = $1
+     )
+     select b.at, b.kind, b.summary, l.before, l.after, l.evidence, b.id as "batchId", b.undone_by is not null as undone
+     from lines l join batches b on b.id = l.batch_id order by b.at desc, l.id desc`,
     [nameId],
   );
   return rows;

@@ -1,5 +1,5 @@
 import type { Instant } from '@/core/time';
-import type { NamePatch } from './changes';
+import { CHANGEABLE, type NamePatch } from './changes';
 import type { Queryable, Transaction } from './pool';
 
 /** A name that is not yet in the ledger. `fields` are columns of `names`. */
@@ -10,32 +10,37 @@ export interface NewName {
   readonly fields: NamePatch;
 }
 
+/** What a new name has where nothing is said. */
+const UNSAID: Partial<Record<keyof NamePatch, string>> = {
+  registered_day: 'false',
+  term_end_day: 'false',
+  setting: "'unknown'",
+  standing: "'believed'",
+  purpose: "'hold'",
+  never_lost: 'false',
+  name_servers: "'{}'",
+  tags: "'{}'",
+  notes: "''",
+};
+
 /**
- * Adds the names that `source` yields, a select of `ascii`, `uni`, `ending`, `fields` and `evidence` with parameters from $3
- * on, in one statement, with a line of history each. A name that is there already is left alone. Answers how many were added.
+ * Adds the names that `source` yields, a select of `ascii`, `uni`, `ending`, `evidence` and `columns` with parameters from
+ * $3 on ($1 is the batch, $2 the time), in one statement. Null is left to what is usual. A name that is there
+ * already is left alone. Answers how many were added.
  */
 export async function insertNamesFrom(
   tx: Transaction,
   batchId: number,
   at: Instant,
+  columns: readonly (keyof NamePatch)[],
   source: string,
   values: readonly unknown[],
 ): Promise<number> {
+  const said = columns.map((column) => (UNSAID[column] ? `coalesce(w.${column}, ${UNSAID[column]})` : `w.${column}`));
   const { rowCount } = await tx.query(
-    `with wanted as (${source}), added as (
-       insert into names (ascii, "unicode", ending, account_id, registered, registered_day, term_end, term_end_day, setting, standing,
-         setting_since, setting_evidence, purpose, never_lost, lock, privacy, name_servers, tags, notes, asking_minor, asking_currency,
-         observed, observed_at, checked_at, asked, asked_at, added_at)
-       select w.ascii, w.uni, w.ending, r.account_id, r.registered, coalesce(r.registered_day, false), r.term_end,
-         coalesce(r.term_end_day, false), coalesce(r.setting, 'unknown'), coalesce(r.standing, 'believed'), r.setting_since,
-         r.setting_evidence, coalesce(r.purpose, 'hold'), coalesce(r.never_lost, false), r.lock, r.privacy,
-         coalesce(r.name_servers, '{}'), coalesce(r.tags, '{}'), coalesce(r.notes, ''), r.asking_minor, r.asking_currency,
-         r.observed, r.observed_at, r.checked_at, r.asked, r.asked_at, $2
-       from wanted w, jsonb_populate_record(null::names, w.fields) r
-       on conflict (ascii) do nothing
-       returning id, ascii
-     )
-     insert into changes (batch_id, name_id, after, evidence) select $1, added.id, w.fields, w.evidence from added join wanted w using (ascii)`,
+    `insert into names (added_batch, added_at, added_evidence, ascii, "unicode", ending, ${columns.join(', ')})
+     select $1, $2::timestamptz, w.evidence, w.ascii, w.uni, w.ending, ${said.join(', ')} from (${source}) w
+     on conflict (ascii) do nothing`,
     [batchId, new Date(at), ...values],
   );
   return rowCount ?? 0;
@@ -43,9 +48,9 @@ export async function insertNamesFrom(
 
 /** Adds names held in memory. See `insertNamesFrom`. */
 export function insertNames(tx: Transaction, batchId: number, names: readonly NewName[], at: Instant): Promise<number> {
-  const source = `select ascii, "unicode" as uni, ending, fields, null::text as evidence
-    from jsonb_to_recordset($3::jsonb) as w(ascii text, "unicode" text, ending text, fields jsonb)`;
-  return insertNamesFrom(tx, batchId, at, source, [JSON.stringify(names)]);
+  const source = `select w.ascii, w."unicode" as uni, w.ending, null::text as evidence, ${CHANGEABLE.map((column) => `r.${column}`).join(', ')}
+    from jsonb_to_recordset($3::jsonb) as w(ascii text, "unicode" text, ending text, fields jsonb), jsonb_populate_record(null::names, w.fields) r`;
+  return insertNamesFrom(tx, batchId, at, CHANGEABLE, source, [JSON.stringify(names)]);
 }
 
 /** Ids by A-label, for those that are in the ledger. */

@@ -1,5 +1,6 @@
 import type { Instant } from '@/core/time';
 import { patchNamesFrom } from './changes';
+import { LISTED } from './importRows';
 import { insertNamesFrom } from './names';
 import type { Transaction } from './pool';
 
@@ -12,18 +13,19 @@ export interface WrittenCounts {
   readonly prices: number;
 }
 
+/** What a list says of a new name, as columns of `names`. */
 const NEW = `
-  select i.ascii, i.data->>'unicode' as uni, i.data->>'ending' as ending, 'line ' || i.line as evidence,
-    i.after || jsonb_build_object('account_id', coalesce(a.id, $4))
-      || case when i.after ? 'setting' then jsonb_build_object('setting_since', $2::timestamptz, 'setting_evidence', 'imported list') else '{}' end as fields
-  from import_rows i left join accounts a on lower(a.label) = i.data->>'account'
+  select i.ascii, i."unicode" as uni, i.ending, 'line ' || i.line as evidence, coalesce(a.id, $4) as account_id,
+    case when i.setting is not null then $2::timestamptz end as setting_since,
+    case when i.setting is not null then 'imported list' end as setting_evidence, ${LISTED.map((column) => `i.${column}`).join(', ')}
+  from import_rows i left join accounts a on lower(a.label) = lower(i.account)
   where i.import_id = $3 and i.outcome = 'new' and i.taken`;
 
 const CHANGED = `
   select n.id as name_id, 'line ' || i.line as evidence,
-    i.after || case when a.id is null then '{}' else jsonb_build_object('account_id', a.id) end
+    i.after - 'account' - 'paid' || case when a.id is null then '{}' else jsonb_build_object('account_id', a.id) end
       || case when i.before ? 'setting' then jsonb_build_object('standing', 'believed', 'setting_since', $3::timestamptz, 'setting_evidence', 'imported list') else '{}' end as patch
-  from import_rows i join names n on n.ascii = i.ascii left join accounts a on lower(a.label) = i.data->>'account'
+  from import_rows i join names n on n.ascii = i.ascii left join accounts a on lower(a.label) = lower(i.account)
   where i.import_id = $2 and i.outcome = 'changed' and i.taken`;
 
 const GONE = `
@@ -44,9 +46,16 @@ export async function writeStagedRows(
   at: Instant,
 ): Promise<WrittenCounts> {
   const now = new Date(at);
-  const added = await insertNamesFrom(tx, batchId, at, NEW, [importId, accountId]);
+  const added = await insertNamesFrom(
+    tx,
+    batchId,
+    at,
+    ['account_id', 'setting_since', 'setting_evidence', ...LISTED],
+    NEW,
+    [importId, accountId],
+  );
   // Without fresh statistics the joins below would be planned for the few names there were before.
-  if (added > 0) await tx.query('analyze names');
+  if (added > 0) await tx.query('analyze names (id, ascii, account_id, ending)');
   return {
     added,
     changed: await patchNamesFrom(tx, batchId, CHANGED, [importId, now]),
@@ -59,10 +68,10 @@ export async function writeStagedRows(
 /** Prices paid become entries; one that differs from what stands there is put right by a counter-entry first. */
 async function writePaid(tx: Transaction, importId: string, batchId: number): Promise<number> {
   const paid = `
-    select n.id as name_id, coalesce((i.data->'paid'->>'onDay')::date, (n.registered at time zone 'UTC')::date, (n.added_at at time zone 'UTC')::date) as on_day,
-      (i.data->'paid'->>'minor')::int8 as minor, i.data->'paid'->>'currency' as currency
+    select n.id as name_id, coalesce(i.paid_on, (n.registered at time zone 'UTC')::date, (n.added_at at time zone 'UTC')::date) as on_day,
+      i.paid_minor as minor, i.paid_currency as currency
     from import_rows i join names n on n.ascii = i.ascii
-    where i.import_id = $1 and i.taken and i.data->'paid' <> 'null' and (i.outcome = 'new' or (i.outcome = 'changed' and i.before ? 'paid'))`;
+    where i.import_id = $1 and i.taken and i.paid_minor is not null and (i.outcome = 'new' or (i.outcome = 'changed' and i.before ? 'paid'))`;
   await tx.query(
     `insert into entries (name_id, batch_id, on_day, kind, minor, currency, note, corrects)
      select e.name_id, $2, e.on_day, e.kind, -e.minor, e.currency, 'put right by an imported list', e.id
@@ -84,9 +93,9 @@ async function writePaid(tx: Transaction, importId: string, batchId: number): Pr
 async function learnPrices(tx: Transaction, importId: string, feeMinor: number, at: Instant): Promise<number> {
   const { rowCount } = await tx.query(
     `with told as (
-       select n.id as name_id, n.account_id, n.ending, (i.data->'renewal'->>'minor')::int8 as minor, i.data->'renewal'->>'currency' as currency
+       select n.id as name_id, n.account_id, n.ending, i.renewal_minor as minor, i.renewal_currency as currency
        from import_rows i join names n on n.ascii = i.ascii
-       where i.import_id = $1 and i.taken and i.outcome in ('new', 'changed', 'unchanged') and i.data->'renewal' <> 'null'
+       where i.import_id = $1 and i.taken and i.outcome in ('new', 'changed', 'unchanged') and i.renewal_minor is not null
      ), usual as (
        select distinct on (account_id, ending) account_id, ending, currency, minor from told
        group by account_id, ending, currency, minor order by account_id, ending, count(*) desc, minor

@@ -214,9 +214,9 @@ test('an import that breaks in the middle writes nothing, and can be tried again
   });
   if (isRefusal(begun)) throw new Error(begun.message);
   await readImport(ledger, begun.id, begun.options);
-  await ledger.database.query('alter table changes add constraint broken check (batch_id < 0) not valid');
+  await ledger.database.query('alter table names add constraint broken check (added_batch < 0) not valid');
   await expect(writeImport(ledger, begun.id)).rejects.toThrow();
-  await ledger.database.query('alter table changes drop constraint broken');
+  await ledger.database.query('alter table names drop constraint broken');
   expect(await name('thymequay.com')).toMatchObject({ code: 'name-not-in-ledger' });
   expect(await writeImport(ledger, begun.id)).toMatchObject({ added: 2 });
   expect(await writeImport(ledger, begun.id)).toMatchObject({ code: 'import-not-ready' });

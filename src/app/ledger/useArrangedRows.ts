@@ -52,9 +52,6 @@ export function useArrangedRows(view: LedgerView): ArrangedRows {
         // Sums wait until the hand rests: the rows must follow it.
         clearTimeout(resting.current);
         resting.current = setTimeout(() => void worker.arrangedFooting(now.day).then(setFooting), REST_MS);
-        // Sums wait until the hand rests: the rows must follow it.
-        clearTimeout(resting.current);
-        resting.current = setTimeout(() => void worker.arrangedFooting(now.day).then(setFooting), REST_MS);
       }
     } finally {
       busy.current = false;

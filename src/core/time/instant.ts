@@ -46,7 +46,8 @@ export function parseDay(text: string): Day | null {
 
 /** RFC 3339 in UTC, to the second unless there are milliseconds. */
 export function formatInstant(at: Instant): string {
-  return new Date(at).toISOString().replace('.000Z', 'Z');
+  const text = new Date(at).toISOString();
+  return text.endsWith('.000Z') ? `${text.slice(0, 19)}Z` : text;
 }
 
 /** The UTC day an instant falls on. */

@@ -1,15 +1,5 @@
 import { type Refusal, refuse } from '@/core/refusal';
-import {
-  type Day,
-  FIRST_DAY,
-  HOUR_MS,
-  type Instant,
-  LAST_DAY,
-  parseDay,
-  parseInstant,
-  startOfDay,
-  type TermEnd,
-} from '@/core/time';
+import { type Day, FIRST_DAY, HOUR_MS, type Instant, LAST_DAY, parseDay, startOfDay, type TermEnd } from '@/core/time';
 
 /** In which order a column writes day and month when both are numbers. */
 export type DateOrder = 'day first' | 'month first';
@@ -30,6 +20,9 @@ const NAMED_MONTH_FIRST = new RegExp(
   'i',
 );
 
+/** No date is longer, time and zone included: longer cells need no look. */
+const LONGEST_DATE = 60;
+
 interface DateParts {
   readonly year: string;
   readonly month: number;
@@ -43,7 +36,7 @@ export function dateOrderOf(cells: Iterable<string>): FoundOrder {
   let monthFirst = false;
   let open = false;
   for (const cell of cells) {
-    const match = NUMERIC.exec(cell.trim());
+    const match = cell.length <= LONGEST_DATE && NUMERIC.exec(cell.trim());
     if (!match) continue;
     const [first, second] = [Number(match[1]), Number(match[2])];
     if (first > 12 && second <= 12) dayFirst = true;
@@ -125,10 +118,11 @@ function withTime(
       `The zone in “${clip(text)}” is not one I know. Write UTC, or a distance like +02:00.`,
     );
   }
-  const clock = `${pad(hours)}:${minute}:${second ?? '00'}${fraction ? `.${fraction.slice(0, 3)}` : ''}`;
-  const at = parseInstant(`${day}T${clock}Z`);
-  if (at === null) return refuse('date-does-not-exist', `There is no such time as ${clip(text)}. Check it.`);
-  return { at: (at - offset) as Instant, precision: 'instant' };
+  const ms = fraction ? Number(fraction.slice(0, 3).padEnd(3, '0')) : 0;
+  if (hours > 23 || Number(minute) > 59 || Number(second ?? 0) > 59)
+    return refuse('date-does-not-exist', `There is no such time as ${clip(text)}. Check it.`);
+  const clock = hours * HOUR_MS + (Number(minute) * 60 + Number(second ?? 0)) * 1000 + ms;
+  return { at: (startOfDay(day) + clock - offset) as Instant, precision: 'instant' };
 }
 
 /** Milliseconds east of UTC; 0 without a zone; `null` for a zone that is not a distance or UTC itself. */

@@ -4,7 +4,7 @@ import type { DateOrder } from '@/formats/csv/dateCells';
 import { isOpen, openQuestions } from '@/formats/portfolio/columns';
 import type { Deps } from '../deps';
 import { dropImport, importRows, importSummary } from './preview';
-import { beginImport, readImport } from './readImport';
+import { readImport, takeIn } from './readImport';
 import { writeImport } from './writeImport';
 
 export interface WholeImport {
@@ -36,13 +36,14 @@ export async function importAtOnce(deps: Deps, request: WholeImport): Promise<Im
   if (request.dateOrder !== null && request.dateOrder !== 'day' && request.dateOrder !== 'month') {
     return refuse('query-invalid', 'dateOrder is day or month.', 'dateOrder');
   }
-  const begun = await beginImport(deps, {
+  const begun = await takeIn(deps, {
     content: request.content,
     source: 'another program',
     accountLabel: request.account,
   });
   if (isRefusal(begun)) return begun;
-  const options = optionsOf(begun.options, request);
+  const { id } = begun.row;
+  const options = optionsOf(begun.row.options, request);
   const open = openQuestions(options.mapping)[0];
   const read = open
     ? refuse(
@@ -50,17 +51,17 @@ export async function importAtOnce(deps: Deps, request: WholeImport): Promise<Im
         `The dates under “${open.heading}” can be read two ways. Send dateOrder=day or dateOrder=month.`,
         'dateOrder',
       )
-    : await readImport(deps, begun.id, options);
+    : await readImport(deps, id, options, begun.source);
   if (isRefusal(read)) {
-    await dropImport(deps, begun.id);
+    await dropImport(deps, id);
     return read;
   }
-  const summary = await importSummary(deps, begun.id);
+  const summary = await importSummary(deps, id);
   if (isRefusal(summary)) return summary;
-  const refused = await importRows(deps, begun.id, 'refused', null, 0);
-  if (request.dryRun) await dropImport(deps, begun.id);
+  const refused = await importRows(deps, id, 'refused', null, 0);
+  if (request.dryRun) await dropImport(deps, id);
   else {
-    const written = await writeImport(deps, begun.id);
+    const written = await writeImport(deps, id);
     if (isRefusal(written)) return written;
   }
   const { counts } = summary;
@@ -71,7 +72,7 @@ export async function importAtOnce(deps: Deps, request: WholeImport): Promise<Im
     missing: counts.missing.rows,
     refused: refused.map(({ line, input, code, message }) => ({
       line,
-      input: (JSON.parse(input) as string[]).join(','),
+      input: (JSON.parse(input ?? '[]') as string[]).join(','),
       code: code ?? '',
       message: message ?? '',
     })),

@@ -1,20 +1,17 @@
 import { type Refusal, refuse } from '@/core/refusal';
 import {
   countOutcomes,
-  type ImportRow,
-  moveImport,
   type OutcomeCounts,
   type PreviewRow,
   type RowOutcome,
-  selectImport,
-  selectOpenImports,
   selectPreviewRows,
   takeRows,
-} from '@/database/imports';
+} from '@/database/importRows';
+import { type ImportRow, moveImport, selectImport, selectOpenImports } from '@/database/imports';
 import { writeTable } from '@/formats/csv/writeTable';
 import type { Deps } from '../deps';
 
-export type { OutcomeCounts, PreviewRow, RowOutcome } from '@/database/imports';
+export type { OutcomeCounts, PreviewRow, RowOutcome } from '@/database/importRows';
 
 /** An import with how many of its rows came out how. */
 export interface ImportSummary {
@@ -73,7 +70,7 @@ export async function refusedRowsCsv(deps: Deps, id: string): Promise<string | R
   );
 }
 
-function cellsOf(input: string, columns: number): string[] {
-  const cells = JSON.parse(input) as string[];
+function cellsOf(input: string | null, columns: number): string[] {
+  const cells = JSON.parse(input ?? '[]') as string[];
   return Array.from({ length: columns }, (_, i) => cells[i] ?? '');
 }

@@ -1,19 +1,16 @@
 import { randomUUID } from 'node:crypto';
-import { setImmediate as nextTurn } from 'node:timers/promises';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
+import { formatInstant } from '@/core/time';
 import { accountsByLabel, selectAccount } from '@/database/accounts';
-import { columnInstant } from '@/database/changes';
+import { clearRows, compareRows, type StagedRow, stageRows } from '@/database/importRows';
 import {
-  compareRows,
   type ImportOptions,
   type ImportRow,
   insertImport,
   moveImport,
-  type StagedRow,
   selectImport,
   selectImportContent,
   selectMapping,
-  stageRows,
   upsertMapping,
 } from '@/database/imports';
 import { transaction } from '@/database/pool';
@@ -22,7 +19,7 @@ import { decodeText } from '@/formats/csv/decodeText';
 import type { TableRow } from '@/formats/csv/readTable';
 import { type Mapping, openQuestions, withRemembered } from '@/formats/portfolio/columns';
 import { type PortfolioRow, portfolioReader, type RowRules } from '@/formats/portfolio/readRow';
-import { readSource } from '@/formats/portfolio/readSource';
+import { type PortfolioSource, readSource } from '@/formats/portfolio/readSource';
 import type { Deps } from '../deps';
 
 export type { ImportOptions } from '@/database/imports';
@@ -39,11 +36,23 @@ export interface NewImport {
   readonly accountLabel?: string | null;
 }
 
+/** An import that has just been taken in, with its text as a table. */
+export interface BegunImport {
+  readonly row: ImportRow;
+  readonly source: PortfolioSource;
+}
+
 /**
  * Takes in a pasted text or a file and proposes how to read it. Nothing of it is written to the ledger before
  * `writeImport`. Refused: too large, empty, unreadable.
  */
 export async function beginImport(deps: Deps, request: NewImport): Promise<ImportRow | Refusal> {
+  const begun = await takeIn(deps, request);
+  return isRefusal(begun) ? begun : begun.row;
+}
+
+/** Like `beginImport`, for one who reads the import at once. */
+export async function takeIn(deps: Deps, request: NewImport): Promise<BegunImport | Refusal> {
   if (request.content.byteLength > LARGEST_FILE) {
     return refuse(
       'file-too-large',
@@ -77,7 +86,7 @@ export async function beginImport(deps: Deps, request: NewImport): Promise<Impor
     batchId: null,
   };
   await insertImport(deps.database, row, Buffer.from(request.content));
-  return row;
+  return { row, source };
 }
 
 /** What identifies the layout of a list: its headings, or the number of its columns. */
@@ -92,8 +101,14 @@ const ROWS_A_TURN = 2500;
 /**
  * Reads every row of an import by `options` and compares it with the ledger. Refused while a date column is open. The
  * mapping is remembered for the account. Progress is kept in the import, so that it may be left and returned to.
+ * `begun` is the text as a table, where the caller holds it already.
  */
-export async function readImport(deps: Deps, id: string, options: ImportOptions): Promise<ImportRow | Refusal> {
+export async function readImport(
+  deps: Deps,
+  id: string,
+  options: ImportOptions,
+  begun: PortfolioSource | null = null,
+): Promise<ImportRow | Refusal> {
   const { database } = deps;
   const found = await selectImport(database, id);
   if (!found) return refuse('import-unknown', 'This import is no longer there. Bring the list again.');
@@ -113,7 +128,7 @@ export async function readImport(deps: Deps, id: string, options: ImportOptions)
     return refuse('import-busy', 'This import is being read or has been written already.');
   }
   try {
-    const source = readSource(decodeText(await selectImportContent(database, id)).text);
+    const source = begun ?? readSource(decodeText(await selectImportContent(database, id)).text);
     if (isRefusal(source)) {
       await moveImport(database, id, { status: 'failed', problem: source.message });
       return source;
@@ -122,17 +137,12 @@ export async function readImport(deps: Deps, id: string, options: ImportOptions)
     const currency = account?.currency ?? (await selectSettings(database)).homeCurrency;
     const rules: RowRules = { currency, allowPrivateEndings: options.allowPrivateEndings };
     const rows = source.table.rows.slice(options.mapping.hasHeadings ? 1 : 0);
-    const readRow = portfolioReader(options.mapping, rules);
-    const staged: StagedRow[] = [];
-    for (const [i, row] of rows.entries()) {
-      staged.push(stage(row, readRow(row)));
-      if (i % ROWS_A_TURN === ROWS_A_TURN - 1) {
-        await moveImport(database, id, { rowsDone: i + 1 });
-        await nextTurn();
-      }
-    }
+    await clearRows(database, id);
+    await readRows(rows, portfolioReader(options.mapping, rules), async (read, rowsDone) => {
+      await transaction(database, (tx) => stageRows(tx, id, read));
+      await moveImport(database, id, { rowsDone });
+    });
     await transaction(database, async (tx) => {
-      await stageRows(tx, staged);
       await compareRows(tx, id, options.accountId, options.fullList);
       await upsertMapping(tx, options.accountId, headingsOf(options.mapping), options.mapping);
       await moveImport(tx, id, { status: 'ready', rowsDone: rows.length, rowsTotal: rows.length });
@@ -144,55 +154,55 @@ export async function readImport(deps: Deps, id: string, options: ImportOptions)
   return (await selectImport(database, id)) as ImportRow;
 }
 
-function stage(row: TableRow, read: PortfolioRow | Refusal): StagedRow {
-  const input = JSON.stringify(row.cells.map((cell) => cell.slice(0, 4000)));
-  if (isRefusal(read))
-    return {
-      line: row.line,
-      input,
-      ascii: null,
-      outcome: 'refused',
-      code: read.code,
-      message: read.message,
-      data: null,
-    };
-  const { name } = read;
-  const data = {
-    unicode: name.unicode,
-    ending: name.ending,
-    warning: name.warning,
-    account: read.account?.toLowerCase() ?? null,
-    accountLabel: read.account ?? null,
-    fields: fieldsOf(read),
-    paid: read.paid ? { ...read.paid, onDay: read.boughtOn ?? null } : null,
-    renewal: read.renewalPrice ?? null,
+/**
+ * Reads rows a few thousand at a time and hands them to `store`, which works while the next are read. A name that stands in
+ * the list twice is refused the second time.
+ */
+async function readRows(
+  rows: readonly TableRow[],
+  readRow: ReturnType<typeof portfolioReader>,
+  store: (read: readonly StagedRow[], rowsDone: number) => Promise<void>,
+): Promise<void> {
+  const lines = new Map<string, number>();
+  const staged = (row: TableRow): StagedRow => {
+    const read = readRow(row);
+    if (isRefusal(read)) return refusedRow(row, read);
+    const first = lines.get(read.name.ascii);
+    if (first !== undefined) {
+      const message = `This name stands on line ${first} already. Take one of the two out.`;
+      return refusedRow(row, refuse('name-twice', message));
+    }
+    lines.set(read.name.ascii, row.line);
+    return stagedRow(row, read);
   };
-  return {
-    line: row.line,
-    input,
-    ascii: name.ascii,
-    outcome: 'read',
-    code: null,
-    message: name.warning,
-    data,
-  };
+  let storing = Promise.resolve();
+  for (let start = 0; start < rows.length; start += ROWS_A_TURN) {
+    const read = rows.slice(start, start + ROWS_A_TURN).map(staged);
+    await storing;
+    storing = store(read, start + read.length);
+  }
+  await storing;
 }
 
-/** What a row says, in columns of the ledger and in the form in which the database compares them. What it does not say is left out. */
-function fieldsOf(read: PortfolioRow): Record<string, unknown> {
-  const fields: Record<string, unknown> = {};
-  if (read.registered)
-    Object.assign(fields, {
-      registered: columnInstant(read.registered.at),
-      registered_day: read.registered.precision === 'day',
-    });
-  if (read.expires)
-    Object.assign(fields, {
-      term_end: columnInstant(read.expires.at),
-      term_end_day: read.expires.precision === 'day',
-    });
-  if (read.asking) Object.assign(fields, { asking_minor: read.asking.minor, asking_currency: read.asking.currency });
-  const plain = {
+function refusedRow(row: TableRow, { code, message }: Refusal): StagedRow {
+  const input = JSON.stringify(row.cells.map((cell) => cell.slice(0, 4000)));
+  return { line: row.line, outcome: 'refused', input, code, message };
+}
+
+function stagedRow({ line }: TableRow, read: PortfolioRow): StagedRow {
+  const { name, registered, expires, asking, paid, renewalPrice } = read;
+  return {
+    line,
+    outcome: 'new',
+    ascii: name.ascii,
+    message: name.warning,
+    unicode: name.unicode,
+    ending: name.ending,
+    account: read.account,
+    registered: registered && formatInstant(registered.at),
+    registered_day: registered && registered.precision === 'day',
+    term_end: expires && formatInstant(expires.at),
+    term_end_day: expires && expires.precision === 'day',
     setting: read.setting,
     lock: read.lock,
     privacy: read.privacy,
@@ -201,9 +211,14 @@ function fieldsOf(read: PortfolioRow): Record<string, unknown> {
     purpose: read.purpose,
     never_lost: read.neverLost,
     notes: read.notes,
+    asking_minor: asking?.minor,
+    asking_currency: asking?.currency,
+    paid_minor: paid?.minor,
+    paid_currency: paid?.currency,
+    paid_on: read.boughtOn,
+    renewal_minor: renewalPrice?.minor,
+    renewal_currency: renewalPrice?.currency,
   };
-  for (const [key, value] of Object.entries(plain)) if (value !== undefined) fields[key] = value;
-  return fields;
 }
 
 const SAMPLE_ROWS = 3;

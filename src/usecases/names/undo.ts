@@ -25,8 +25,9 @@ export async function undo(deps: Deps, batchId: number): Promise<Done | Refusal>
       );
     }
     const summary = `Taken back: ${batch.summary}`;
-    const undoId = await insertBatch(tx, deps.clock(), 'undo', summary, batchId);
-    const changed = await revertBatch(tx, batchId, undoId);
+    const at = deps.clock();
+    const undoId = await insertBatch(tx, at, 'undo', summary, batchId);
+    const changed = await revertBatch(tx, batchId, undoId, at);
     await counterEntries(tx, batchId, undoId);
     return { batchId: null, changed, summary };
   });

@@ -54,7 +54,7 @@ export function History({ history, currency }: { history: readonly HistoryRow[];
                 </td>
                 <td>
                   {Object.keys(line.after)
-                    .filter((key) => key in WORDS)
+                    .filter((key) => key in WORDS && (line.before !== null || says(line.after[key])))
                     .map((key) => (
                       <div key={key}>
                         <span className="soft">{WORDS[key]}</span>{' '}
@@ -70,4 +70,9 @@ export function History({ history, currency }: { history: readonly HistoryRow[];
       </Wide>
     </Section>
   );
+}
+
+/** Whether a value that a name came in with is more than what is usual. */
+function says(value: unknown): boolean {
+  return value !== false && value !== '' && value !== 'unknown' && !(Array.isArray(value) && value.length === 0);
 }

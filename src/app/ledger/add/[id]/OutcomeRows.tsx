@@ -92,9 +92,7 @@ export function OutcomeRows({ id, outcome, count, accounts, onSummary }: Outcome
                     </td>
                   )}
                   <td className="figure soft">{row.line || ''}</td>
-                  <td className="name">
-                    {outcome === 'refused' ? cells(row.input) : (row.data?.unicode ?? row.ascii)}
-                  </td>
+                  <td className="name">{outcome === 'refused' ? cells(row.input ?? '[]') : row.unicode}</td>
                   <td>{outcome === 'refused' ? row.message : <Brings row={row} accounts={accounts} />}</td>
                 </tr>
               ))}
@@ -140,8 +138,8 @@ const FIELD_WORDS: Readonly<Record<string, string>> = {
 
 /** What a row would change, field by field. */
 function Brings({ row, accounts }: { row: PreviewRow; accounts: OutcomeRowsProps['accounts'] }) {
-  const after = row.after ?? {};
-  const keys = (row.before ? Object.keys(row.before) : Object.keys(after)).filter((key) => key in FIELD_WORDS);
+  const { after } = row;
+  const keys = Object.keys(after).filter((key) => key in FIELD_WORDS);
   const word = (key: string, value: unknown, source: Readonly<Record<string, unknown>>): string => {
     if (value === null || value === undefined || value === '') return 'nothing';
     if (key === 'account_id') return accounts.find((account) => account.id === value)?.label ?? String(value);
@@ -155,14 +153,6 @@ function Brings({ row, accounts }: { row: PreviewRow; accounts: OutcomeRowsProps
     if (typeof value === 'boolean') return value ? 'on' : 'off';
     return Array.isArray(value) ? value.join(', ') : String(value);
   };
-  const now = (key: string) =>
-    key === 'paid'
-      ? row.data?.paid
-      : key === 'account'
-        ? row.data?.accountLabel
-        : key === 'gone_at'
-          ? 'yes'
-          : after[key];
   return (
     <>
       {row.message && <div className="caution">{row.message}</div>}
@@ -171,20 +161,9 @@ function Brings({ row, accounts }: { row: PreviewRow; accounts: OutcomeRowsProps
           {i > 0 && ', '}
           <span className="soft">{FIELD_WORDS[key]}</span>{' '}
           {row.before && key !== 'gone_at' ? `${word(key, row.before[key], row.before)} → ` : ''}
-          {word(key, now(key), after)}
+          {key === 'gone_at' ? 'yes' : word(key, after[key], after)}
         </span>
       ))}
-      {row.before === null && row.data?.accountLabel && !('account_id' in after) && (
-        <span>
-          {keys.length > 0 ? ', ' : ''}
-          <span className="soft">account</span> {row.data.accountLabel}
-        </span>
-      )}
-      {row.before === null && row.data?.paid && (
-        <span>
-          , <span className="soft">price paid</span> {formatAmount(row.data.paid)}
-        </span>
-      )}
     </>
   );
 }

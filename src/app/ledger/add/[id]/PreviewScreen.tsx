@@ -11,8 +11,10 @@ import { namesWords } from '@/ui/text/words';
 import type { ImportSummary } from '@/usecases/imports/preview';
 import type { ImportOptions } from '@/usecases/imports/readImport';
 import type { WrittenImport } from '@/usecases/imports/writeImport';
+import { reportDone } from '../../../answers';
 import { useTitle } from '../../../frame/Frame';
 import { useLedger } from '../../../frame/LedgerProvider';
+import { undoAction } from '../../actions';
 import { dropImportAction, importSummaryAction, readImportAction, writeImportAction } from '../actions';
 import { MappingTable } from './MappingTable';
 import { OutcomeRows } from './OutcomeRows';
@@ -89,6 +91,11 @@ export function PreviewScreen({ first, sample, accounts }: PreviewScreenProps) {
     }
     setWritten(answer);
     await reload();
+    const undo = async (batchId: number) => {
+      if (reportDone(await undoAction(batchId), null)) await reload();
+    };
+    const changed = answer.added + answer.changed + answer.gone;
+    reportDone({ batchId: answer.batchId, changed, summary: `${namesWords(changed)} written` }, undo);
   };
 
   if (written || row.status === 'done') return <Summary written={written} refused={counts.refused.rows} id={id} />;

@@ -1,0 +1,230 @@
+import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import { from as copyFrom } from 'pg-copy-streams';
+import type { Queryable, Transaction } from './pool';
+
+export type RowOutcome = 'new' | 'changed' | 'unchanged' | 'refused' | 'missing';
+
+/** The columns of `names` that a list can speak of. */
+export const LISTED = [
+  'registered',
+  'registered_day',
+  'term_end',
+  'term_end_day',
+  'setting',
+  'lock',
+  'privacy',
+  'name_servers',
+  'tags',
+  'purpose',
+  'never_lost',
+  'notes',
+  'asking_minor',
+  'asking_currency',
+] as const;
+
+const COLUMNS = [
+  'import_id',
+  'line',
+  'input',
+  'ascii',
+  'outcome',
+  'code',
+  'message',
+  'unicode',
+  'ending',
+  'account',
+  ...LISTED,
+  'paid_minor',
+  'paid_currency',
+  'paid_on',
+  'renewal_minor',
+  'renewal_currency',
+] as const;
+
+type CopyValue = string | number | boolean | readonly string[];
+
+/** One row of a list as it was read: what it does not say is left out. A row that can be taken is new until it is compared. */
+export type StagedRow = Partial<Record<(typeof COLUMNS)[number], CopyValue | null | undefined>> & {
+  readonly line: number;
+  readonly outcome: 'new' | 'refused';
+};
+
+const COPY_ESCAPES: Readonly<Record<string, string>> = {
+  '\\': '\\\\',
+  '\t': '\\t',
+  '\n': '\\n',
+  '\r': '\\r',
+};
+
+function escaped(text: string): string {
+  return /[\\\t\n\r\0]/.test(text) ? text.replace(/[\\\t\n\r\0]/g, (found) => COPY_ESCAPES[found] ?? '') : text;
+}
+
+function copyField(value: CopyValue | null | undefined): string {
+  if (value === null || value === undefined) return '\\N';
+  if (typeof value === 'string') return escaped(value);
+  if (typeof value !== 'object') return String(value);
+  return escaped(`{${value.map((item) => `"${item.replace(/[\\"]/g, '\\$&')}"`).join(',')}}`);
+}
+
+/** Takes away what an earlier reading of an import put beside the ledger. */
+export async function clearRows(db: Queryable, importId: string): Promise<void> {
+  await db.query('delete from import_rows where import_id = $1', [importId]);
+}
+
+/** Puts read rows beside the ledger, by COPY. */
+export async function stageRows(tx: Transaction, importId: string, rows: readonly StagedRow[]): Promise<void> {
+  const lines = rows.map(
+    (row) => `${COLUMNS.map((column) => copyField(column === 'import_id' ? importId : row[column])).join('\t')}\n`,
+  );
+  const columns = COLUMNS.map((column) => `"${column}"`).join(', ');
+  await pipeline(Readable.from([lines.join('')]), tx.query(copyFrom(`copy import_rows (${columns}) from stdin`)));
+}
+
+/** True where a list gives only the date of an instant that is known already. */
+const repeats = (at: string) => `coalesce(r.${at}_day and not n.${at}_day
+  and n.${at} >= r.${at} - interval '14 hours' and n.${at} < r.${at} + interval '36 hours', false)`;
+
+/** What a list says of one column where that differs from what is known, else null. */
+function told(column: (typeof LISTED)[number]): string {
+  const differs = `r.${column} is distinct from n.${column}`;
+  const date = column.replace(/_day$/, '');
+  const counts = date === 'registered' || date === 'term_end' ? `${differs} and not ${repeats(date)}` : differs;
+  return `'${column}', case when ${counts} then r.${column} end`;
+}
+
+/**
+ * Compares staged rows with the ledger: each stays new, or becomes changed or unchanged, with what was before and would
+ * be after. `accountId` stands in for rows that name no account. With `fullList`, what the account holds and the list
+ * lacks is added as missing, not taken unless chosen.
+ */
+export async function compareRows(
+  tx: Transaction,
+  importId: string,
+  accountId: number | null,
+  fullList: boolean,
+): Promise<void> {
+  // What is planned next must know how many rows there are.
+  await tx.query('analyze import_rows (import_id, outcome, ascii, taken)');
+  await tx.query(
+    `with bought as (
+       select name_id, sum(minor) as minor, min(currency) as currency from entries where kind = 'bought' group by name_id
+     ), compared as (
+       select r.ascii, n.id as name_id, b.minor, b.currency, h.label, jsonb_strip_nulls(jsonb_build_object(
+           ${LISTED.map(told).join(', ')},
+           'account_id', case when r.account is null and $2 <> n.account_id then $2 when a.id <> n.account_id then a.id end,
+           'account', case when r.account is not null and a.id is null then r.account end,
+           'paid', case when r.paid_minor is distinct from b.minor or r.paid_currency is distinct from b.currency
+             then case when r.paid_minor is not null then jsonb_build_object('minor', r.paid_minor, 'currency', r.paid_currency) end end))
+         || case when n.gone_at is null then '{}' else '{"gone_at": null}'::jsonb end as after
+       from import_rows r join names n on n.ascii = r.ascii join accounts h on h.id = n.account_id
+       left join accounts a on lower(a.label) = lower(r.account) left join bought b on b.name_id = n.id
+       where r.import_id = $1 and r.outcome = 'new'
+     ), shown as (
+       select c.ascii, c.after, case when c.after <> '{}' then (
+         select jsonb_object_agg(key, case key when 'account' then to_jsonb(c.label)
+           when 'paid' then case when c.minor is not null then jsonb_build_object('minor', c.minor, 'currency', c.currency) end
+           else to_jsonb(n) -> key end)
+         from names n, jsonb_object_keys(c.after) as key where n.id = c.name_id) end as before
+       from compared c
+     )
+     update import_rows r set outcome = case when s.before is null then 'unchanged' else 'changed' end, before = s.before, after = s.after
+     from shown s where r.import_id = $1 and r.outcome = 'new' and r.ascii = s.ascii`,
+    [importId, accountId],
+  );
+  if (fullList && accountId !== null) {
+    await tx.query(
+      `insert into import_rows (import_id, line, ascii, "unicode", outcome, message, taken)
+       select $1, 0, n.ascii, n."unicode", 'missing', 'Not in this list any more.', false from names n
+       where n.account_id = $2 and n.gone_at is null and not exists (select from import_rows r where r.import_id = $1 and r.ascii = n.ascii and r.outcome <> 'refused')`,
+      [importId, accountId],
+    );
+  }
+}
+
+/** The accounts that staged rows name, as they were written first. */
+export async function selectStagedAccounts(tx: Queryable, importId: string): Promise<string[]> {
+  const { rows } = await tx.query<{ label: string }>(
+    `select (array_agg(account order by line))[1] as label from import_rows
+     where import_id = $1 and account is not null and outcome <> 'refused' group by lower(account)`,
+    [importId],
+  );
+  return rows.map((row) => row.label);
+}
+
+/** True when a new name of the list comes without an account. */
+export async function hasNewRowsWithoutAccount(tx: Queryable, importId: string): Promise<boolean> {
+  const { rows } = await tx.query(
+    "select 1 from import_rows where import_id = $1 and outcome = 'new' and taken and account is null limit 1",
+    [importId],
+  );
+  return rows.length > 0;
+}
+
+/** How many rows came out how, and how many of them will be written. */
+export type OutcomeCounts = Readonly<Record<RowOutcome, { readonly rows: number; readonly taken: number }>>;
+
+export async function countOutcomes(db: Queryable, importId: string): Promise<OutcomeCounts> {
+  const { rows } = await db.query<{ outcome: RowOutcome; rows: number; taken: number }>(
+    'select outcome, count(*) as rows, count(*) filter (where taken) as taken from import_rows where import_id = $1 group by outcome',
+    [importId],
+  );
+  const none = { rows: 0, taken: 0 };
+  return {
+    new: none,
+    changed: none,
+    unchanged: none,
+    refused: none,
+    missing: none,
+    ...Object.fromEntries(rows.map((row) => [row.outcome, row])),
+  };
+}
+
+/** A compared row as the preview shows it. */
+export interface PreviewRow {
+  readonly line: number;
+  /** The cells as JSON, for a refused row. */
+  readonly input: string | null;
+  readonly ascii: string | null;
+  readonly unicode: string | null;
+  readonly outcome: RowOutcome;
+  readonly code: string | null;
+  readonly message: string | null;
+  /** What is known now, for a changed row. */
+  readonly before: Readonly<Record<string, unknown>> | null;
+  /** What the row says, in columns of `names`, and `account` and `paid`; of a changed row only what differs. */
+  readonly after: Readonly<Record<string, unknown>>;
+  readonly taken: boolean;
+}
+
+export async function selectPreviewRows(
+  db: Queryable,
+  importId: string,
+  outcome: RowOutcome,
+  limit: number | null,
+  offset: number,
+): Promise<PreviewRow[]> {
+  const { rows } = await db.query<PreviewRow>(
+    `select line, input, ascii, "unicode", outcome, code, message, before, taken, coalesce(after, jsonb_strip_nulls(jsonb_build_object(
+         ${LISTED.map((column) => `'${column}', ${column}`).join(', ')}, 'account', account,
+         'paid', case when paid_minor is not null then jsonb_build_object('minor', paid_minor, 'currency', paid_currency) end))) as after
+     from import_rows where import_id = $1 and outcome = $2 order by line, ascii limit $3 offset $4`,
+    [importId, outcome, limit, offset],
+  );
+  return rows;
+}
+
+/** Chooses which rows of one outcome will be written; all of them when `names` is `null`. */
+export async function takeRows(
+  db: Queryable,
+  importId: string,
+  outcome: RowOutcome,
+  names: readonly string[] | null,
+  taken: boolean,
+): Promise<void> {
+  await db.query(
+    'update import_rows set taken = $4 where import_id = $1 and outcome = $2 and ($3::text[] is null or ascii = any($3))',
+    [importId, outcome, names, taken],
+  );
+}
