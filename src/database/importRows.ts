@@ -86,13 +86,21 @@ export async function stageRows(tx: Transaction, importId: string, rows: readonl
 const repeats = (at: string) => `coalesce(r.${at}_day and not n.${at}_day
   and n.${at} >= r.${at} - interval '14 hours' and n.${at} < r.${at} + interval '36 hours', false)`;
 
-/** What a list says of one column where that differs from what is known, else null. */
-function told(column: (typeof LISTED)[number]): string {
-  const differs = `r.${column} is distinct from n.${column}`;
+/** Whether a list says something of a column that differs from what is known. */
+function differs(column: (typeof LISTED)[number]): string {
+  const told = `r.${column} is not null and r.${column} is distinct from n.${column}`;
   const date = column.replace(/_day$/, '');
-  const counts = date === 'registered' || date === 'term_end' ? `${differs} and not ${repeats(date)}` : differs;
-  return `'${column}', case when ${counts} then r.${column} end`;
+  return date === 'registered' || date === 'term_end' ? `${told} and not ${repeats(date)}` : told;
 }
+
+/** Rows that name what is in the ledger, with what else they are compared with. */
+const COMPARED = `from import_rows r join names n on n.ascii = r.ascii join accounts h on h.id = n.account_id
+  left join accounts a on lower(a.label) = lower(r.account)
+  left join (select name_id, sum(minor) as minor, min(currency) as currency from entries where kind = 'bought' group by name_id) b on b.name_id = n.id
+  where r.import_id = $1 and r.outcome = 'new'`;
+const OTHER_ACCOUNT = 'case when r.account is null then $2 <> n.account_id else a.id is distinct from n.account_id end';
+const OTHER_PRICE =
+  'r.paid_minor is not null and (r.paid_minor is distinct from b.minor or r.paid_currency is distinct from b.currency)';
 
 /**
  * Compares staged rows with the ledger: each stays new, or becomes changed or unchanged, with what was before and would
@@ -108,28 +116,28 @@ export async function compareRows(
   // What is planned next must know how many rows there are.
   await tx.query('analyze import_rows (import_id, outcome, ascii, taken)');
   await tx.query(
-    `with bought as (
-       select name_id, sum(minor) as minor, min(currency) as currency from entries where kind = 'bought' group by name_id
-     ), compared as (
+    `update import_rows set outcome = 'unchanged', after = '{}' where import_id = $1 and outcome = 'new' and ascii in (
+       select r.ascii ${COMPARED} and n.gone_at is null and not (${[...LISTED.map(differs), OTHER_ACCOUNT, OTHER_PRICE].map((test) => `coalesce(${test}, false)`).join(' or ')}))`,
+    [importId, accountId],
+  );
+  await tx.query(
+    `with compared as (
        select r.ascii, n.id as name_id, b.minor, b.currency, h.label, jsonb_strip_nulls(jsonb_build_object(
-           ${LISTED.map(told).join(', ')},
-           'account_id', case when r.account is null and $2 <> n.account_id then $2 when a.id <> n.account_id then a.id end,
+           ${LISTED.map((column) => `'${column}', case when ${differs(column)} then r.${column} end`).join(', ')},
+           'account_id', case when ${OTHER_ACCOUNT} then coalesce(a.id, case when r.account is null then $2 end) end,
            'account', case when r.account is not null and a.id is null then r.account end,
-           'paid', case when r.paid_minor is distinct from b.minor or r.paid_currency is distinct from b.currency
-             then case when r.paid_minor is not null then jsonb_build_object('minor', r.paid_minor, 'currency', r.paid_currency) end end))
+           'paid', case when ${OTHER_PRICE} then jsonb_build_object('minor', r.paid_minor, 'currency', r.paid_currency) end))
          || case when n.gone_at is null then '{}' else '{"gone_at": null}'::jsonb end as after
-       from import_rows r join names n on n.ascii = r.ascii join accounts h on h.id = n.account_id
-       left join accounts a on lower(a.label) = lower(r.account) left join bought b on b.name_id = n.id
-       where r.import_id = $1 and r.outcome = 'new'
+       ${COMPARED}
      ), shown as (
-       select c.ascii, c.after, case when c.after <> '{}' then (
+       select c.ascii, c.after, (
          select jsonb_object_agg(key, case key when 'account' then to_jsonb(c.label)
            when 'paid' then case when c.minor is not null then jsonb_build_object('minor', c.minor, 'currency', c.currency) end
            else to_jsonb(n) -> key end)
-         from names n, jsonb_object_keys(c.after) as key where n.id = c.name_id) end as before
+         from names n, jsonb_object_keys(c.after) as key where n.id = c.name_id) as before
        from compared c
      )
-     update import_rows r set outcome = case when s.before is null then 'unchanged' else 'changed' end, before = s.before, after = s.after
+     update import_rows r set outcome = 'changed', before = s.before, after = s.after
      from shown s where r.import_id = $1 and r.outcome = 'new' and r.ascii = s.ascii`,
     [importId, accountId],
   );

@@ -4,8 +4,10 @@ import { type ImportResult, importAtOnce } from '@/usecases/imports/importAtOnce
 import { chooseRows, importRows, refusedRowsCsv } from '@/usecases/imports/preview';
 import { beginImport, readImport } from '@/usecases/imports/readImport';
 import { writeImport } from '@/usecases/imports/writeImport';
+import { nameDetail } from '@/usecases/names/detail';
 import { exportCsv } from '@/usecases/names/export';
 import { nameOn } from '@/usecases/names/one';
+import { undo } from '@/usecases/names/undo';
 import { emptyLedger, type TestLedger } from './ledger';
 
 let ledger: TestLedger;
@@ -241,4 +243,36 @@ test('export → import into an empty ledger → export is equal', async () => {
   expect(brought).toMatchObject({ refused: [] });
   expect(await exportCsv(other, query)).toBe(first);
   await other.close();
+});
+
+test('an import is taken back: what it changed is as before, what it added leaves the views and stays in the books', async () => {
+  const own = await emptyLedger();
+  const list = (text: string) =>
+    importAtOnce(own, {
+      content: Buffer.from(text),
+      account: 'Saltgate',
+      dateOrder: null,
+      fullList: false,
+      allowPrivateEndings: false,
+      dryRun: false,
+    });
+  await list('name,expires,notes\nfoghornmill.com,2027-01-05,first');
+  await list('name,expires,notes,price paid\nfoghornmill.com,2028-01-05,second,\nthymequay.com,2027-03-01,,640');
+  const { rows } = await own.database.query('select max(id) as id from batches');
+  expect(await undo(own, rows[0].id)).toMatchObject({ changed: 2 });
+  const query = new URLSearchParams();
+  expect(await nameOn(own, 'foghornmill.com', query)).toMatchObject({ expiresOn: '2027-01-05', notes: 'first' });
+  expect(await nameOn(own, 'thymequay.com', query)).toMatchObject({ code: 'name-not-in-ledger' });
+  expect((await own.database.query('select sum(minor) as paid, count(*) as n from entries')).rows).toEqual([
+    { paid: 0, n: 2 },
+  ]);
+  expect(await undo(own, rows[0].id)).toMatchObject({ code: 'undo-done' });
+  const detail = await nameDetail(own, 'foghornmill.com');
+  if (isRefusal(detail)) throw new Error(detail.message);
+  expect(detail.history.map((line) => [line.summary, line.before?.notes ?? null, line.after.notes])).toEqual([
+    ['Taken back: Brought in from another program', 'second', 'first'],
+    ['Brought in from another program', 'first', 'second'],
+    ['Brought in from another program', null, 'first'],
+  ]);
+  await own.close();
 });

@@ -1,12 +1,13 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import {
+  arrangeRows,
   EVERY_NAME,
   footingOf,
   indexRules,
   type LedgerName,
   type LedgerView,
-  matcher,
+  matchingRows,
   projectLedger,
   rowsOn,
   SORT_KEYS,
@@ -55,7 +56,7 @@ const projection = projectLedger(indexRules(rules), NAMES, TODAY);
 const rows = NAMES.map((_, place) => rowsOn(projection, TODAY)(place));
 const labels = (id: number) => rules.accounts.find((account) => account.id === id)?.label ?? '';
 const kept = (view: Partial<LedgerView>) =>
-  rows.filter(matcher({ ...EVERY_NAME, ...view }, 'USD', TODAY)).map((row) => row.name.unicode.split('.')[0]);
+  matchingRows(rows, { ...EVERY_NAME, ...view }, 'USD', TODAY).map((row) => row.name.unicode.split('.')[0]);
 const sorted = (sort: LedgerView['sort'], descending = false) =>
   sortRows(rows, { ...EVERY_NAME, sort, descending }, labels).map((row) => row.name.unicode.split('.')[0]);
 
@@ -175,4 +176,26 @@ describe('footing', () => {
       asking: [],
     });
   });
+});
+
+test('rows looked at a few at a time come in the order of all of them', () => {
+  fc.assert(
+    fc.property(
+      fc.array(fc.integer({ min: 0, max: 40 }), { minLength: 1, maxLength: 400 }),
+      fc.array(fc.integer({ min: 0, max: 400 }), { maxLength: 6 }),
+      (days, stops) => {
+        const names = days.map((day, i) =>
+          nameWith(`name${String(i).padStart(3, '0')}.com`, formatInstant(addDays(TODAY, day))),
+        );
+        const some = projectLedger(indexRules(rules), names, TODAY);
+        const all = names.map((_, place) => rowsOn(some, TODAY)(place));
+        const view = { ...EVERY_NAME, sort: 'termEnd' as const };
+        const arranged = arrangeRows(all, view, labels);
+        const expected = [...all].sort((a, b) => (a.termEnd?.at ?? 0) - (b.termEnd?.at ?? 0) || a.place - b.place);
+        for (const stop of stops) expect(arranged.slice(0, stop)).toEqual(expected.slice(0, stop));
+        expect(arranged.slice(0, arranged.total)).toEqual(expected);
+      },
+    ),
+    { numRuns: 40 },
+  );
 });

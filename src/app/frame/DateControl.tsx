@@ -2,7 +2,7 @@
 import { Slider, SliderThumb, SliderTrack } from 'react-aria-components';
 import styled from 'styled-components';
 import { dayIn, formatDay } from '@/core/time';
-import { MOST_DAYS_AHEAD, useLedger } from './LedgerProvider';
+import { MOST_DAYS_AHEAD, useDay, useLedger } from './LedgerProvider';
 
 const Line = styled.div`
   display: flex;
@@ -36,7 +36,8 @@ const Thumb = styled(SliderThumb)`
 
 /** The date shown, and the control that moves it up to two years ahead. */
 export function DateControl() {
-  const { day, daysAhead, moveDate, style } = useLedger();
+  const { style } = useLedger();
+  const { day, daysAhead, moveDate } = useDay();
   const shown = formatDay(dayIn(day, style.zone));
   const ahead = daysAhead > 0;
   return (

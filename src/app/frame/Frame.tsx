@@ -1,7 +1,7 @@
 'use client';
 import Link from 'next/link';
 import { usePathname, useRouter } from 'next/navigation';
-import { createContext, type ReactNode, useCallback, useContext, useEffect, useState } from 'react';
+import { createContext, memo, type ReactNode, useCallback, useContext, useEffect, useState } from 'react';
 import { I18nProvider, RouterProvider } from 'react-aria-components';
 import styled from 'styled-components';
 import { dayIn, formatDay, instant } from '@/core/time';
@@ -11,7 +11,7 @@ import { StripTextures } from '@/ui/strip/LifeStrip';
 import { GlobalStyle } from '@/ui/theme/GlobalStyle';
 import { CommandBox } from './CommandBox';
 import { DateControl } from './DateControl';
-import { LedgerProvider, useLedger } from './LedgerProvider';
+import { LedgerProvider, useDay, useLedger } from './LedgerProvider';
 import { ThemeSwitch } from './ThemeSwitch';
 
 const Whole = styled.div`
@@ -99,6 +99,9 @@ const Ahead = styled.div`
   border-bottom: 1px solid var(--projection);
 `;
 
+/** Not drawn anew when the date moves. */
+const StillCommandBox = memo(CommandBox);
+
 const TitleContext = createContext<(title: string, about: string) => void>(() => undefined);
 
 /** Says in the top line what the page is about. */
@@ -150,7 +153,8 @@ export function Frame({
 
 function Inside({ children }: { children: ReactNode }) {
   const path = usePathname();
-  const { day, daysAhead, moveDate, style, meta } = useLedger();
+  const { style, meta } = useLedger();
+  const { day, daysAhead, moveDate } = useDay();
   const [title, setTitle] = useState({ title: '', about: '' });
   const titled = useCallback((text: string, about: string) => setTitle({ title: text, about }), []);
   const ahead = daysAhead > 0;
@@ -199,7 +203,7 @@ function Inside({ children }: { children: ReactNode }) {
             <h1>{title.title}</h1>
             {title.about && <span>{title.about}</span>}
           </About>
-          <CommandBox />
+          <StillCommandBox />
           <DateControl />
         </Top>
         <Main data-ahead={ahead}>

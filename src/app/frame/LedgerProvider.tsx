@@ -5,13 +5,9 @@ import { addDays, dayIn, dayOf, type Instant } from '@/core/time';
 import type { DayStyle } from '@/ui/text/words';
 import type { LedgerMeta, LedgerWorker } from './ledger.worker';
 
-/** What every screen knows: today, the day that is shown, and the ledger in its worker. */
+/** What every screen knows: today, and the ledger in its worker. */
 export interface LedgerContext {
   readonly today: Instant;
-  /** The day that is shown: today, or later when the date has been moved. */
-  readonly day: Instant;
-  readonly daysAhead: number;
-  moveDate(daysAhead: number): void;
   readonly style: DayStyle;
   readonly homeCurrency: string;
   readonly meta: LedgerMeta | null;
@@ -21,7 +17,22 @@ export interface LedgerContext {
   reload(): Promise<void>;
 }
 
+/** The day that is shown. Apart from the rest, so that moving it draws anew only what shows it. */
+export interface DayContext {
+  /** Today, or later when the date has been moved. */
+  readonly day: Instant;
+  readonly daysAhead: number;
+  moveDate(daysAhead: number): void;
+}
+
 const Context = createContext<LedgerContext | null>(null);
+const Day = createContext<DayContext | null>(null);
+
+export function useDay(): DayContext {
+  const context = useContext(Day);
+  if (!context) throw new Error('useDay outside the frame');
+  return context;
+}
 
 export function useLedger(): LedgerContext {
   const context = useContext(Context);
@@ -82,12 +93,9 @@ export function LedgerProvider({
     (days: number) => setDaysAhead(Math.max(0, Math.min(MOST_DAYS_AHEAD, Math.round(days)))),
     [],
   );
-  const value = useMemo<LedgerContext>(
+  const ledger = useMemo<LedgerContext>(
     () => ({
       today,
-      day: addDays(today, daysAhead),
-      daysAhead,
-      moveDate,
       style: { zone, today: zone === 'UTC' ? dayOf(today) : dayIn(today, zone) },
       homeCurrency,
       meta,
@@ -95,7 +103,15 @@ export function LedgerProvider({
       worker,
       reload,
     }),
-    [today, daysAhead, moveDate, zone, homeCurrency, meta, problem, worker, reload],
+    [today, zone, homeCurrency, meta, problem, worker, reload],
   );
-  return <Context value={value}>{children}</Context>;
+  const shown = useMemo<DayContext>(
+    () => ({ day: addDays(today, daysAhead), daysAhead, moveDate }),
+    [today, daysAhead, moveDate],
+  );
+  return (
+    <Context value={ledger}>
+      <Day value={shown}>{children}</Day>
+    </Context>
+  );
 }

@@ -1,5 +1,8 @@
 import { expose } from 'comlink';
 import {
+  type Arrangement,
+  arrangeRows,
+  EVERY_NAME,
   type Footing,
   footingOf,
   indexRules,
@@ -9,12 +12,11 @@ import {
   type LedgerView,
   type LifeStrip,
   lifeStrip,
-  matcher,
+  matchingRows,
   namesFromColumns,
   type Projection,
   projectLedger,
   rowsOn,
-  sortRows,
 } from '@/core/ledger';
 import type { Policy } from '@/core/lifecycle';
 import { addDays, type Instant, instant } from '@/core/time';
@@ -52,9 +54,11 @@ export interface NameView {
 }
 
 let meta: LedgerMeta | null = null;
+let version: string | null = null;
 let projection: Projection | null = null;
 let accountLabels = new Map<number, string>();
-let arranged: LedgerRow[] = [];
+let matching: readonly LedgerRow[] = [];
+let arranged: Arrangement = arrangeRows([], EVERY_NAME, String);
 let placeById = new Map<number, number>();
 
 function view(row: LedgerRow): RowView {
@@ -67,17 +71,36 @@ function current(): Projection {
   return projection;
 }
 
-/** Every row on one day: kept until the day or the ledger changes, since filters and sorting change neither. */
-let kept: { projection: Projection; day: Instant; rows: LedgerRow[] } | null = null;
+interface DayRows {
+  readonly projection: Projection;
+  readonly day: Instant;
+  readonly rows: readonly LedgerRow[];
+}
+
+/** Every row today, and on the last later day: kept, since filters and sorting change neither. */
+let today: DayRows | null = null;
+let ahead: DayRows | null = null;
 
 function rowsAsOf(day: Instant): readonly LedgerRow[] {
   const ledger = current();
-  if (kept?.projection !== ledger || kept.day !== day) {
-    const read = rowsOn(ledger, day, kept?.projection === ledger ? kept.rows : []);
-    kept = { projection: ledger, day, rows: ledger.names.map((_, place) => read(place)) };
-  }
-  return kept.rows;
+  const kept = day === ledger.asOf ? today : ahead;
+  const earlier = kept?.projection === ledger ? kept : null;
+  if (earlier?.day === day) return earlier.rows;
+  const read = rowsOn(ledger, day, earlier?.rows ?? []);
+  const rows = { projection: ledger, day, rows: ledger.names.map((_, place) => read(place)) };
+  if (day === ledger.asOf) today = rows;
+  else ahead = rows;
+  return rows.rows;
 }
+
+/** Reads tomorrow's rows once the ledger is on screen, so that the first move of the date is as quick as the next. */
+function prepareAhead(ledger: Projection): void {
+  setTimeout(() => {
+    if (projection === ledger) rowsAsOf(addDays(ledger.asOf, 1));
+  }, PREPARE_AFTER_MS);
+}
+
+const PREPARE_AFTER_MS = 500;
 
 const URGENT_DAYS = 30;
 
@@ -88,11 +111,14 @@ function isUrgent({ step, name }: LedgerRow, day: Instant): boolean {
 const api = {
   /** Fetches the ledger unless the copy here is still true, and plays it forward. */
   async load(): Promise<LedgerMeta> {
-    const response = await fetch('/ledger/data', {
-      headers: meta ? { 'if-none-match': `"${meta.revision}"` } : {},
-    });
-    if (response.status === 304 && meta) return meta;
+    const response = await fetch('/ledger/data', { cache: 'no-cache' });
     if (!response.ok) throw new Error(`the ledger answered ${response.status}`);
+    const etag = response.headers.get('etag');
+    if (meta && etag === version) {
+      await response.body?.cancel();
+      return meta;
+    }
+    version = etag;
     const data = (await response.json()) as {
       revision: number;
       asOf: string;
@@ -107,6 +133,7 @@ const api = {
     placeById = new Map(names.map((name, place) => [name.id, place]));
     const urgent = rowsAsOf(asOf).reduce((count, row) => count + (isUrgent(row, asOf) ? 1 : 0), 0);
     const unconfirmed = data.openRenewals + names.filter((name) => name.asked !== null).length;
+    prepareAhead(projection);
     meta = { revision: data.revision, asOf, rules: data.rules, names: names.length, urgent, unconfirmed };
     return meta;
   },
@@ -114,14 +141,14 @@ const api = {
   /** Filters and sorts the ledger as it stands on `day`, and answers the rows from `from` to `to`. */
   arrange(ledgerView: LedgerView, day: Instant, from: number, to: number): Arranged {
     const ledger = current();
-    const rows = rowsAsOf(day).filter(matcher(ledgerView, ledger.index.rules.homeCurrency, day));
-    arranged = sortRows(rows, ledgerView, (id) => accountLabels.get(id) ?? '');
-    return { total: rows.length, rows: arranged.slice(from, to).map(view) };
+    matching = matchingRows(rowsAsOf(day), ledgerView, ledger.index.rules.homeCurrency, day);
+    arranged = arrangeRows(matching, ledgerView, (id) => accountLabels.get(id) ?? '');
+    return { total: arranged.total, rows: arranged.slice(from, to).map(view) };
   },
 
   /** The sums under the last arrangement, on the day it was made for. */
   arrangedFooting(day: Instant): Footing {
-    return footingOf(current(), arranged, day);
+    return footingOf(current(), matching, day);
   },
 
   /** Rows of the last arrangement. */
@@ -164,13 +191,14 @@ const api = {
     const ledger = current();
     const place = ledger.names.findIndex((name) => name.ascii === ascii);
     if (place < 0) return null;
-    const at = arranged.findIndex((row) => row.place === place);
+    const ordered = arranged.slice(0, arranged.total);
+    const at = ordered.findIndex((row) => row.place === place);
     return {
       row: view(rowsOn(ledger, day)(place)),
       place: at,
-      total: arranged.length,
-      before: arranged[at - 1]?.name.ascii ?? null,
-      after: at < 0 ? null : (arranged[at + 1]?.name.ascii ?? null),
+      total: ordered.length,
+      before: ordered[at - 1]?.name.ascii ?? null,
+      after: at < 0 ? null : (ordered[at + 1]?.name.ascii ?? null),
     };
   },
 

@@ -4,7 +4,7 @@ import type { Footing } from '@/core/ledger';
 import { Button } from '@/ui/controls/Button';
 import { Menu } from '@/ui/overlay/Menu';
 import { amountsWords, namesWords } from '@/ui/text/words';
-import { useLedger } from '../frame/LedgerProvider';
+import { useDay } from '../frame/LedgerProvider';
 
 const Bar = styled.footer`
   display: flex;
@@ -53,7 +53,7 @@ export function FootingBar({
   query,
   columns,
 }: FootingBarProps) {
-  const { day, daysAhead } = useLedger();
+  const { day, daysAhead } = useDay();
   if (!footing) return <Bar aria-label="Footing" />;
   const asOf = daysAhead > 0 ? `&asOf=${new Date(day).toISOString()}` : '';
   const exported = (format: string) =>

@@ -1,6 +1,6 @@
 'use client';
 import { useRouter } from 'next/navigation';
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { memo, useCallback, useEffect, useMemo, useState } from 'react';
 import { EVERY_NAME, type LedgerView, queryFromView } from '@/core/ledger';
 import { isRefusal } from '@/core/refusal';
 import { ButtonLink } from '@/ui/controls/Button';
@@ -11,7 +11,7 @@ import { namesWords } from '@/ui/text/words';
 import type { SavedView } from '@/usecases/names/views';
 import { reportDone } from '../answers';
 import { useTitle } from '../frame/Frame';
-import { useLedger } from '../frame/LedgerProvider';
+import { useDay, useLedger } from '../frame/LedgerProvider';
 import type { RowView } from '../frame/ledger.worker';
 import { planRenewalAction, undoAction } from './actions';
 import { CellEditor, isEditable } from './CellEditor';
@@ -25,18 +25,25 @@ import { useChosen } from './useChosen';
 import { useColumns } from './useColumns';
 import { useView } from './useView';
 
+/** Not drawn anew when the date moves. */
+const StillFilterBar = memo(FilterBar);
+const StillEditDialog = memo(EditDialog);
+const StillAutoRenewDialog = memo(AutoRenewDialog);
+
 type OpenDialog = 'edit' | 'auto-renew' | null;
 
 export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: readonly SavedView[] }) {
   const router = useRouter();
   const { view, show, columns: savedColumns } = useView();
   const query = useMemo(() => queryFromView(view).toString(), [view]);
-  const { worker, meta, problem, day, daysAhead, style, homeCurrency, reload } = useLedger();
+  const { worker, meta, problem, style, homeCurrency, reload } = useLedger();
+  const { day, daysAhead } = useDay();
   const rows = useArrangedRows(view);
   const columns = useColumns(savedColumns);
   const chosen = useChosen(worker, day, meta?.revision ?? 0);
   const [editing, setEditing] = useState<{ id: number; column: ColumnId } | null>(null);
   const [dialog, setDialog] = useState<OpenDialog>(null);
+  const closeDialog = useCallback(() => setDialog(null), []);
 
   const total = rows.total ?? 0;
   const filtered = meta !== null && total < meta.names;
@@ -73,10 +80,10 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
       gridColumns(
         columns.shown,
         columns.widths,
-        { day, style, homeCurrency, accountLabel: (id) => accounts.get(id) ?? '' },
+        { day: rows.day, style, homeCurrency, accountLabel: (id) => accounts.get(id) ?? '' },
         edit,
       ),
-    [columns.shown, columns.widths, day, style, homeCurrency, accounts, edit],
+    [columns.shown, columns.widths, rows.day, style, homeCurrency, accounts, edit],
   );
 
   const sort = (id: string) => {
@@ -112,7 +119,7 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
   if (problem) return <Failed text={problem} onRetry={() => void reload()} />;
   return (
     <>
-      <FilterBar view={view} onChange={show} tags={tags} views={views} columns={columns} query={query} />
+      <StillFilterBar view={view} onChange={show} tags={tags} views={views} columns={columns} query={query} />
       {rows.total === null ? (
         <Loading text="Reading the ledger" />
       ) : (
@@ -163,17 +170,17 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
         query={query}
         columns={columns.shown}
       />
-      <EditDialog
+      <StillEditDialog
         isOpen={dialog === 'edit'}
-        onClose={() => setDialog(null)}
+        onClose={closeDialog}
         nameIds={chosen.ids}
         rows={chosen.rows}
         onUndo={undo}
         tags={tags}
       />
-      <AutoRenewDialog
+      <StillAutoRenewDialog
         isOpen={dialog === 'auto-renew'}
-        onClose={() => setDialog(null)}
+        onClose={closeDialog}
         nameIds={chosen.ids}
         rows={chosen.rows}
         onUndo={undo}

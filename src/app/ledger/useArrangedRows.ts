@@ -1,11 +1,14 @@
 'use client';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Footing, LedgerView } from '@/core/ledger';
-import { useLedger } from '../frame/LedgerProvider';
-import type { Arranged, RowView } from '../frame/ledger.worker';
+import type { Instant } from '@/core/time';
+import { useDay, useLedger } from '../frame/LedgerProvider';
+import type { RowView } from '../frame/ledger.worker';
 
 export interface ArrangedRows {
   readonly total: number | null;
+  /** The day the rows stand for: the chosen one, or for a moment still the one before it. */
+  readonly day: Instant;
   readonly footing: Footing | null;
   /** Rises with every arrangement whose order may differ because filters or sorting changed. */
   readonly order: number;
@@ -14,15 +17,16 @@ export interface ArrangedRows {
 }
 
 const FIRST_WINDOW = 60;
-const REST_MS = 60;
+const REST_MS = 180;
 
 /**
  * Keeps the rows in view arranged by the worker. While one arrangement is on its way only the newest wish waits, so that
  * moving the date follows the hand however fast it moves.
  */
 export function useArrangedRows(view: LedgerView): ArrangedRows {
-  const { worker, meta, day } = useLedger();
-  const [arranged, setArranged] = useState<Arranged | null>(null);
+  const { worker, meta } = useLedger();
+  const { day } = useDay();
+  const [arranged, setArranged] = useState<{ total: number; day: Instant } | null>(null);
   const [footing, setFooting] = useState<Footing | null>(null);
   const [order, setOrder] = useState(0);
   const rows = useRef(new Map<number, RowView>());
@@ -46,7 +50,7 @@ export function useArrangedRows(view: LedgerView): ArrangedRows {
         const answer = await worker.arrange(now.view, now.day, from, to);
         rows.current = new Map(answer.rows.map((row, i) => [from + i, row]));
         last.current = now.view;
-        setArranged(answer);
+        setArranged({ total: answer.total, day: now.day });
         if (reordered) setOrder((n) => n + 1);
         document.documentElement.dataset.arranged = String(Number(document.documentElement.dataset.arranged ?? 0) + 1);
         // Sums wait until the hand rests: the rows must follow it.
@@ -82,5 +86,5 @@ export function useArrangedRows(view: LedgerView): ArrangedRows {
   );
 
   const rowAt = useCallback((place: number) => rows.current.get(place), []);
-  return { total: arranged?.total ?? null, footing, order, rowAt, need };
+  return { total: arranged?.total ?? null, day: arranged?.day ?? day, footing, order, rowAt, need };
 }

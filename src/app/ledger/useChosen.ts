@@ -1,6 +1,6 @@
 'use client';
 import type { Remote } from 'comlink';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { Footing } from '@/core/ledger';
 import type { Instant } from '@/core/time';
 import type { LedgerWorker, RowView } from '../frame/ledger.worker';
@@ -80,15 +80,18 @@ export function useChosen(worker: Remote<LedgerWorker> | null, day: Instant, rev
     [worker],
   );
 
-  return {
-    count: ids.size,
-    ids: [...ids],
-    rows,
-    footing,
-    has: (id) => ids.has(id),
-    choose,
-    only: (id) => setIds(new Set([id])),
-    all,
-    clear: () => setIds(new Set()),
-  };
+  return useMemo(
+    () => ({
+      count: ids.size,
+      ids: [...ids],
+      rows,
+      footing,
+      has: (id) => ids.has(id),
+      choose,
+      only: (id) => setIds(new Set([id])),
+      all,
+      clear: () => setIds(new Set()),
+    }),
+    [ids, rows, footing, choose, all],
+  );
 }

@@ -1,5 +1,5 @@
 'use client';
-import { useCallback, useEffect, useState } from 'react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import { COLUMN_IDS, type ColumnId, isColumn, USUAL_COLUMNS } from './ledgerColumns';
 
 export interface Columns {
@@ -51,5 +51,5 @@ export function useColumns(fromUrl: string | null): Columns {
     },
     [widths, keep],
   );
-  return { shown, widths, setWidth, setShown };
+  return useMemo(() => ({ shown, widths, setWidth, setShown }), [shown, widths, setWidth, setShown]);
 }

@@ -9,7 +9,7 @@ import { Empty } from '@/ui/text/States';
 import { amountsWords, dayWords, namesWords } from '@/ui/text/words';
 import { reportDone } from '../answers';
 import { useTitle } from '../frame/Frame';
-import { useLedger } from '../frame/LedgerProvider';
+import { useDay, useLedger } from '../frame/LedgerProvider';
 import type { RowView } from '../frame/ledger.worker';
 import { undoAction } from '../ledger/actions';
 import { AutoRenewDialog } from '../ledger/dialogs/AutoRenewDialog';
@@ -25,7 +25,8 @@ interface OpenRenewalLine {
 /** What has been asked of a registrar by hand and is not confirmed: renewals, and auto-renew switched on or off. */
 export function RenewalsScreen({ open }: { open: readonly OpenRenewalLine[] }) {
   useTitle('Renewals', 'begun and not confirmed');
-  const { worker, meta, day, style, reload } = useLedger();
+  const { worker, meta, style, reload } = useLedger();
+  const { day } = useDay();
   const [asked, setAsked] = useState<readonly RowView[]>([]);
   const [confirming, setConfirming] = useState<readonly RowView[]>([]);
 

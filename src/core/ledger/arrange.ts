@@ -3,8 +3,13 @@ import { addDays, type Instant } from '../time';
 import type { LedgerRow } from './projection';
 import type { LedgerView, SortKey } from './view';
 
-/** What the view's filters keep, row by row. `asOf` is the day the rows were read on. */
-export function matcher(view: LedgerView, homeCurrency: string, asOf: Instant): (row: LedgerRow) => boolean {
+/** The rows that the view's filters keep. `asOf` is the day the rows were read on. */
+export function matchingRows(
+  rows: readonly LedgerRow[],
+  view: LedgerView,
+  homeCurrency: string,
+  asOf: Instant,
+): readonly LedgerRow[] {
   const tests: ((row: LedgerRow) => boolean)[] = [];
   const within = <T>(values: readonly T[], of: (row: LedgerRow) => T) => {
     if (values.length === 0) return;
@@ -34,7 +39,7 @@ export function matcher(view: LedgerView, homeCurrency: string, asOf: Instant): 
   range(view.askingFrom, view.askingTo, homeCurrency, (row) => row.name.asking, tests);
   if (view.forSale !== null) tests.push((row) => (row.name.purpose === 'for sale') === view.forSale);
   if (view.neverLost !== null) tests.push((row) => row.name.neverLost === view.neverLost);
-  return (row) => tests.every((test) => test(row));
+  return tests.length === 0 ? rows : rows.filter((row) => tests.every((test) => test(row)));
 }
 
 function range(
@@ -96,15 +101,22 @@ function wordFor(
   }
 }
 
+/** Rows in an order that is worked out only as far as it is looked at. */
+export interface Arrangement {
+  readonly total: number;
+  /** The rows from one place to another, the second not included. */
+  slice(from: number, to: number): LedgerRow[];
+}
+
 /**
  * Rows in the order of the view's key, then by name, so that the order never depends on what came in. Names stand in a
  * projection in the order of their A-labels, so a row's place is its rank by name.
  */
-export function sortRows(
+export function arrangeRows(
   rows: readonly LedgerRow[],
   view: LedgerView,
   accountLabel: (id: number) => string,
-): LedgerRow[] {
+): Arrangement {
   const { sort, descending } = view;
   const sign = descending ? -1 : 1;
   const keys = new Float64Array(rows.length);
@@ -121,11 +133,21 @@ export function sortRows(
   return inOrder(rows, keys);
 }
 
+/** All rows in order. See `arrangeRows`. */
+export function sortRows(
+  rows: readonly LedgerRow[],
+  view: LedgerView,
+  accountLabel: (id: number) => string,
+): LedgerRow[] {
+  return arrangeRows(rows, view, accountLabel).slice(0, rows.length);
+}
+
 /**
  * Rows by key, equal keys by place. Key and place are packed into one number, since sorting numbers without a comparison
- * function is many times faster: this must keep up with the hand on a long list.
+ * function is many times faster, and only the places that are asked for are sorted: this must keep up with the hand on a
+ * long list.
  */
-function inOrder(rows: readonly LedgerRow[], keys: Float64Array): LedgerRow[] {
+function inOrder(rows: readonly LedgerRow[], keys: Float64Array): Arrangement {
   let span = 1;
   let least = Number.POSITIVE_INFINITY;
   let most = Number.NEGATIVE_INFINITY;
@@ -148,13 +170,47 @@ function inOrder(rows: readonly LedgerRow[], keys: Float64Array): LedgerRow[] {
     byPlace[row.place] = row;
     packed[i] = (sorted ? firstAt(sorted, key) : Math.min(key, most + 1) - least) * span + row.place;
   }
-  packed.sort();
-  const ordered = new Array<LedgerRow>(rows.length);
-  for (let i = 0; i < rows.length; i += 1) {
-    const value = packed[i] as number;
-    ordered[i] = byPlace[value - Math.floor(value / span) * span] as LedgerRow;
+  let settled = 0;
+  const settle = (to: number) => {
+    if (to <= settled) return;
+    const end = to < rows.length / 4 ? to : rows.length;
+    if (end < rows.length) bringForward(packed, settled, end);
+    packed.subarray(settled, end).sort();
+    settled = end;
+  };
+  return {
+    total: rows.length,
+    slice(from, to) {
+      settle(Math.min(to, rows.length));
+      return Array.from(
+        packed.subarray(from, Math.max(from, to)),
+        (value) => byPlace[value - Math.floor(value / span) * span] as LedgerRow,
+      );
+    },
+  };
+}
+
+/** Moves the least values of `values` from `start` on to the places before `end`, in no order (Hoare's selection). */
+function bringForward(values: Float64Array, start: number, end: number): void {
+  let low = start;
+  let high = values.length - 1;
+  while (low < high) {
+    const pivot = values[(low + high) >>> 1] as number;
+    let [left, right] = [low, high];
+    while (left <= right) {
+      while ((values[left] as number) < pivot) left += 1;
+      while ((values[right] as number) > pivot) right -= 1;
+      if (left > right) break;
+      const kept = values[left] as number;
+      values[left] = values[right] as number;
+      values[right] = kept;
+      left += 1;
+      right -= 1;
+    }
+    if (end <= right) high = right;
+    else if (end > left) low = left;
+    else return;
   }
-  return ordered;
 }
 
 /** Where `value` first stands in a sorted list. */

@@ -1,4 +1,4 @@
-export { matcher, sortRows } from './arrange';
+export { type Arrangement, arrangeRows, matchingRows, sortRows } from './arrange';
 export { type LedgerColumns, namesFromColumns } from './columns';
 export { indexRules, type KeepingCosts, keepingCosts, type RuleIndex, renewalCost } from './costs';
 export { type LedgerAccount, type LedgerName, type LedgerRules, PURPOSES, type Purpose } from './data';

@@ -93,19 +93,21 @@ const Line = styled.div`
   left: 0;
   display: flex;
   height: ${ROW_HEIGHT}px;
+  contain: strict;
   border-bottom: 1px solid var(--rule);
   &[aria-selected='true'] { background: var(--bearing-pale); }
-`;
-
-const Cell = styled.div`
-  flex: none;
-  display: flex;
-  align-items: center;
-  padding: 0 8px;
-  overflow: hidden;
-  white-space: nowrap;
-  text-overflow: ellipsis;
-  &[data-figures='true'] { justify-content: flex-end; text-align: right; }
+  /* Cells are plain elements: there are hundreds of them, drawn anew whenever the date moves. */
+  & > [role='gridcell'] {
+    flex: none;
+    display: flex;
+    align-items: center;
+    padding: 0 8px;
+    overflow: hidden;
+    contain: layout paint style;
+    white-space: nowrap;
+    text-overflow: ellipsis;
+  }
+  & > [data-figures='true'] { justify-content: flex-end; text-align: right; }
 `;
 
 const CHECK_WIDTH = 34;
@@ -123,7 +125,7 @@ export function Grid<R>(props: GridProps<R>) {
     count: total,
     getScrollElement: () => scroller.current,
     estimateSize: () => ROW_HEIGHT,
-    overscan: 6,
+    overscan: 2,
     scrollPaddingStart: 34,
   });
   const items = virtual.getVirtualItems();
@@ -266,6 +268,7 @@ export function Grid<R>(props: GridProps<R>) {
               id={id}
               place={item.index}
               top={item.start}
+              width={width}
               row={row}
               columns={columns as readonly GridColumn<unknown>[]}
               chosen={row !== undefined && props.isChosen(props.idOf(row))}
@@ -283,13 +286,14 @@ interface GridRowProps {
   readonly id: string;
   readonly place: number;
   readonly top: number;
+  readonly width: number;
   readonly row: unknown;
   readonly columns: readonly GridColumn<unknown>[];
   readonly chosen: boolean;
   readonly activeColumn: number;
 }
 
-const GridRow = memo(function GridRow({ id, place, top, row, columns, chosen, activeColumn }: GridRowProps) {
+const GridRow = memo(function GridRow({ id, place, top, width, row, columns, chosen, activeColumn }: GridRowProps) {
   const cell = (column: number) => ({
     role: 'gridcell',
     id: `${id}-${place}-${column}`,
@@ -299,19 +303,20 @@ const GridRow = memo(function GridRow({ id, place, top, row, columns, chosen, ac
     'data-active': activeColumn === column,
   });
   return (
-    <Line role="row" aria-rowindex={place + 2} aria-selected={chosen} style={{ top }}>
-      <Cell {...cell(0)} style={{ width: CHECK_WIDTH, paddingLeft: 12 }} aria-label={chosen ? 'chosen' : 'not chosen'}>
+    <Line role="row" aria-rowindex={place + 2} aria-selected={chosen} style={{ top, width }}>
+      <div {...cell(0)} style={{ width: CHECK_WIDTH, paddingLeft: 12 }}>
+        <span className="visually-hidden">{chosen ? 'chosen' : 'not chosen'}</span>
         <CheckBoxMark data-on={chosen}>{chosen ? <Check size={11} strokeWidth={3.5} /> : null}</CheckBoxMark>
-      </Cell>
+      </div>
       {columns.map((column, i) => (
-        <Cell
+        <div
           key={column.id}
           {...cell(i + 1)}
           data-figures={column.figures ?? false}
           style={{ width: column.width, padding: column.id === 'strip' ? 0 : undefined }}
         >
           {row === undefined ? null : column.render(row)}
-        </Cell>
+        </div>
       ))}
     </Line>
   );

@@ -1,5 +1,5 @@
 import { indexRules, type LedgerRules, namesFromColumns, type Projection, projectLedger } from '@/core/ledger';
-import { formatInstant } from '@/core/time';
+import { formatInstant, HOUR_MS } from '@/core/time';
 import { selectLedgerColumns, selectLedgerColumnsJson, selectLedgerRules, selectRevision } from '@/database/ledger';
 import { selectTags } from '@/database/names';
 import { countOpenRenewals } from '@/database/renewals';
@@ -8,6 +8,11 @@ import type { Deps } from '../deps';
 /** The number of the ledger's present state; it rises with every change. */
 export function ledgerRevision(deps: Deps): Promise<number> {
   return selectRevision(deps.database);
+}
+
+/** Names the ledger's present state: it differs after every change, and from one hour to the next, since today moves on. */
+export async function ledgerVersion(deps: Deps): Promise<string> {
+  return `${await ledgerRevision(deps)}-${Math.floor(deps.clock() / HOUR_MS)}`;
 }
 
 /**

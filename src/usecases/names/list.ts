@@ -2,7 +2,7 @@ import {
   type LedgerRow,
   type LedgerView,
   LOOK_AHEAD_YEARS,
-  matcher,
+  matchingRows,
   type Projection,
   rowsOn,
   sortRows,
@@ -47,7 +47,8 @@ export async function arrangeLedger(deps: Deps, query: URLSearchParams): Promise
   const view = viewFromQuery(withAccountLabels(query, projection));
   const { rules } = projection.index;
   const read = rowsOn(projection, asOf);
-  const rows = projection.names.map((_, place) => read(place)).filter(matcher(view, rules.homeCurrency, asOf));
+  const every = projection.names.map((_, place) => read(place));
+  const rows = matchingRows(every, view, rules.homeCurrency, asOf);
   return { projection, rows: sortRows(rows, view, accountLabels(rules)), asOf, view };
 }
 

@@ -6,7 +6,7 @@ import { addDays, type Instant, monthName } from '@/core/time';
 import { LifeStrip, placeOn, type StripScale } from '@/ui/strip/LifeStrip';
 import { monthsOn } from '@/ui/strip/StripAxis';
 import { dayWords, outlookWords, PHASE_WORDS } from '@/ui/text/words';
-import { useLedger } from '../../frame/LedgerProvider';
+import { useDay, useLedger } from '../../frame/LedgerProvider';
 import type { RowView } from '../../frame/ledger.worker';
 import { type StripLabel, stripLabels } from './stripLabels';
 
@@ -33,7 +33,8 @@ const LEVEL = 37;
 
 /** The life of a name, large: each price step with its date and cost; any point tells phase and cost on its day. */
 export function LargeStrip({ row }: { row: RowView }) {
-  const { day, today, style, worker } = useLedger();
+  const { today, style, worker } = useLedger();
+  const { day } = useDay();
   const box = useRef<HTMLElement>(null);
   const [width, setWidth] = useState(1060);
   const [probed, setProbed] = useState<Instant | null>(null);

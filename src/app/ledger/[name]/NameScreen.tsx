@@ -14,7 +14,7 @@ import { Failed, Loading } from '@/ui/text/States';
 import type { NameDetail } from '@/usecases/names/detail';
 import { reportDone } from '../../answers';
 import { useTitle } from '../../frame/Frame';
-import { useLedger } from '../../frame/LedgerProvider';
+import { useDay, useLedger } from '../../frame/LedgerProvider';
 import type { NameView } from '../../frame/ledger.worker';
 import { planRenewalAction, undoAction } from '../actions';
 import { AutoRenewDialog } from '../dialogs/AutoRenewDialog';
@@ -59,7 +59,8 @@ export function NameScreen({
   kinds: readonly EntryKind[];
 }) {
   const router = useRouter();
-  const { worker, meta, problem, day, daysAhead, style, homeCurrency, reload } = useLedger();
+  const { worker, meta, problem, style, homeCurrency, reload } = useLedger();
+  const { day, daysAhead } = useDay();
   const [view, setView] = useState<NameView | null>(null);
   const [dialog, setDialog] = useState<'edit' | 'auto-renew' | null>(null);
   const ahead = daysAhead > 0;
