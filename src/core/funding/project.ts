@@ -41,7 +41,7 @@ export function projectCharges(
   const queue = dueQueue(names);
   let balanceMinor = account.balanceMinor;
   for (const [index, name] of names.entries()) {
-    if (name.setting !== 'on' || asOf >= name.chargeableUntil) continue;
+    if (name.setting !== 'on' || asOf > name.chargeableUntil) continue;
     const due = addDays(earliestEnd(name.termEnd), -account.leadDays);
     queue.push({ at: due < asOf ? asOf : due, index, end: name.termEnd, overdue: due < asOf });
   }

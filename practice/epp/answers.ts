@@ -1,0 +1,201 @@
+import { deletionOf } from '../world/days';
+import type { Answer } from '../world/orders';
+import type { Customer, Domain, Message, Registrar, World } from '../world/types';
+import { escapeXml } from './orderForm';
+
+/** Our own extension, for what EPP leaves to the registrar. See docs/epp-holding.md. */
+export const HOLDING = 'https://name-ledger.example/epp/holding-1.0';
+export const EXTENSIONS = ['urn:ietf:params:xml:ns:rgp-1.0', 'urn:ietf:params:xml:ns:epp:fee-1.0', HOLDING] as const;
+
+/** Result codes in the words of RFC 5730 section 3. */
+const WORDS: Readonly<Record<number, string>> = {
+  1000: 'Command completed successfully',
+  1001: 'Command completed successfully; action pending',
+  1300: 'Command completed successfully; no messages',
+  1301: 'Command completed successfully; ack to dequeue',
+  1500: 'Command completed successfully; ending session',
+  2000: 'Unknown command',
+  2001: 'Command syntax error',
+  2002: 'Command use error',
+  2003: 'Required parameter missing',
+  2004: 'Parameter value range error',
+  2005: 'Parameter value syntax error',
+  2101: 'Unimplemented command',
+  2104: 'Billing failure',
+  2105: 'Object is not eligible for renewal',
+  2106: 'Object is not eligible for transfer',
+  2200: 'Authentication error',
+  2201: 'Authorization error',
+  2202: 'Invalid authorization information',
+  2300: 'Object pending transfer',
+  2301: 'Object not pending transfer',
+  2302: 'Object exists',
+  2303: 'Object does not exist',
+  2304: 'Object status prohibits operation',
+  2306: 'Parameter value policy error',
+  2400: 'Command failed',
+  2500: 'Command failed; server closing connection',
+  2501: 'Authentication error; server closing connection',
+  2502: 'Session limit exceeded; server closing connection',
+};
+
+const document = (inner: string) =>
+  `<?xml version="1.0" encoding="UTF-8" standalone="no"?>\n<epp xmlns="urn:ietf:params:xml:ns:epp-1.0">${inner}</epp>`;
+
+export function greeting(registrar: Registrar, now: number): string {
+  const uris = EXTENSIONS.map((uri) => `<extURI>${uri}</extURI>`).join('');
+  return document(
+    `<greeting><svID>${escapeXml(registrar.title)}</svID><svDate>${new Date(now).toISOString()}</svDate><svcMenu><version>1.0</version><lang>en</lang><objURI>urn:ietf:params:xml:ns:domain-1.0</objURI><objURI>${HOLDING}</objURI><svcExtension>${uris}</svcExtension></svcMenu><dcp><access><all/></access><statement><purpose><admin/><prov/></purpose><recipient><ours/></recipient><retention><stated/></retention></statement></dcp></greeting>`,
+  );
+}
+
+export interface Response {
+  readonly code: number;
+  readonly reason?: string | null;
+  readonly resData?: string;
+  readonly extension?: string;
+  readonly queue?: string;
+}
+
+export function response(
+  { code, reason, resData, extension, queue }: Response,
+  clTRID: string | null,
+  svTRID: string,
+): string {
+  const why = reason
+    ? `<extValue><value><epp:undef xmlns:epp="urn:ietf:params:xml:ns:epp-1.0"/></value><reason>${escapeXml(reason)}</reason></extValue>`
+    : '';
+  return document(
+    `<response><result code="${code}"><msg>${WORDS[code] ?? 'Command failed'}</msg>${why}</result>${queue ?? ''}${resData ? `<resData>${resData}</resData>` : ''}${extension ? `<extension>${extension}</extension>` : ''}<trID>${clTRID ? `<clTRID>${escapeXml(clTRID)}</clTRID>` : ''}<svTRID>${escapeXml(svTRID)}</svTRID></trID></response>`,
+  );
+}
+
+const instant = (at: number) => new Date(at).toISOString().replace('.000Z', '.0Z');
+const money = (minor: number) => (minor / 100).toFixed(2);
+const DOMAIN = 'xmlns:domain="urn:ietf:params:xml:ns:domain-1.0"';
+const FEE = 'xmlns:fee="urn:ietf:params:xml:ns:epp:fee-1.0"';
+const OWN = `xmlns:holding="${HOLDING}"`;
+
+/** The statuses of a name, in the words of RFC 5731 and RFC 3915. */
+export function statusesOf(domain: Domain, registrar: Registrar, now: number): { epp: string[]; rgp: string[] } {
+  const epp: string[] = [];
+  const rgp: string[] = [];
+  if (domain.state === 'redemption' || domain.state === 'restoring' || domain.state === 'deleting')
+    epp.push('pendingDelete');
+  if (domain.state === 'redemption') rgp.push('redemptionPeriod');
+  if (domain.state === 'restoring') rgp.push('pendingRestore');
+  if (domain.state === 'deleting') rgp.push('pendingDelete');
+  if (domain.state === 'registered' && now >= domain.paidThrough && now < deletionOf(registrar, domain))
+    rgp.push('autoRenewPeriod');
+  if (domain.lock) epp.push('clientTransferProhibited');
+  if (domain.transfer) epp.push('pendingTransfer');
+  if (epp.length === 0) epp.push('ok');
+  return { epp, rgp };
+}
+
+export function infoData(
+  domain: Domain,
+  registrar: Registrar,
+  customer: Customer,
+  now: number,
+): { resData: string; extension: string } {
+  const { epp, rgp } = statusesOf(domain, registrar, now);
+  return {
+    resData: `<domain:infData ${DOMAIN}><domain:name>${domain.name}</domain:name><domain:roid>${roidOf(domain)}</domain:roid>${epp.map((s) => `<domain:status s="${s}"/>`).join('')}${domain.nameServers.length > 0 ? `<domain:ns>${domain.nameServers.map((host) => `<domain:hostObj>${escapeXml(host)}</domain:hostObj>`).join('')}</domain:ns>` : ''}<domain:clID>${escapeXml(customer.login)}</domain:clID><domain:crDate>${instant(domain.createdAt)}</domain:crDate><domain:exDate>${instant(domain.paidThrough)}</domain:exDate>${domain.movedAt ? `<domain:trDate>${instant(domain.movedAt)}</domain:trDate>` : ''}<domain:authInfo><domain:pw>${escapeXml(domain.authInfo)}</domain:pw></domain:authInfo></domain:infData>`,
+    extension: `${rgp.length > 0 ? `<rgp:infData xmlns:rgp="urn:ietf:params:xml:ns:rgp-1.0">${rgp.map((s) => `<rgp:rgpStatus s="${s}"/>`).join('')}</rgp:infData>` : ''}<holding:domainData ${OWN}>${heldName(domain, registrar, now)}</holding:domainData>`,
+  };
+}
+
+function roidOf(domain: Domain): string {
+  return `${domain.createdAt.toString(36).toUpperCase()}-PRACTICE`;
+}
+
+function heldName(domain: Domain, registrar: Registrar, now: number): string {
+  const { epp, rgp } = statusesOf(domain, registrar, now);
+  const statuses = [...epp.filter((s) => s !== 'ok'), ...rgp].join(' ');
+  return `<holding:name exDate="${instant(domain.paidThrough)}" crDate="${instant(domain.createdAt)}" autoRenew="${domain.auto}" autoRenewSince="${instant(domain.autoSince)}" lock="${domain.lock}" privacy="${domain.privacy}" statuses="${statuses}" stateSince="${instant(domain.since)}"${domain.failure ? ` failure="${escapeXml(domain.failure)}"` : ''}${domain.premiumMinor === null ? '' : ` premium="${money(domain.premiumMinor)}"`}>${domain.name}</holding:name>`;
+}
+
+const PAGE = 500;
+
+/** A page of everything that a customer holds: balance, means, the registrar's rules, and names after `after`. */
+export function holdingData(world: World, registrar: Registrar, customer: Customer, after: string): string {
+  const names = [...world.domains.values()]
+    .filter((domain) => domain.registrar === registrar.id && domain.name > after)
+    .sort((a, b) => (a.name < b.name ? -1 : 1));
+  const page = names.slice(0, PAGE);
+  const years = registrar.yearsPerCharge === 'as bought' ? 'asBought' : registrar.yearsPerCharge;
+  const means = customer.means
+    .map(
+      (one) =>
+        `<holding:means kind="${one.kind}"${one.endsMonth ? ` ends="${one.endsMonth}"` : ''}>${escapeXml(one.label)}</holding:means>`,
+    )
+    .join('');
+  return `<holding:infData ${OWN}><holding:balance currency="${registrar.currency}">${money(customer.balanceMinor)}</holding:balance>${means}<holding:rules lead="${registrar.leadDays}" late="${registrar.lateDays}" lateFee="${money(registrar.lateFeeMinor)}" years="${years}" retry="${registrar.retryDays.join(' ')}" tax="${registrar.taxPercent}" privacy="${money(registrar.privacyMinor)}"${registrar.auctionDay === null ? '' : ` auction="${registrar.auctionDay}"`}/>${page.map((domain) => heldName(domain, registrar, world.now)).join('')}${names.length > PAGE ? '<holding:more/>' : ''}</holding:infData>`;
+}
+
+export function checkData(names: readonly { name: string; free: boolean }[]): string {
+  return `<domain:chkData ${DOMAIN}>${names.map(({ name, free }) => `<domain:cd><domain:name avail="${free ? 1 : 0}">${escapeXml(name)}</domain:name>${free ? '' : '<domain:reason>In use</domain:reason>'}</domain:cd>`).join('')}</domain:chkData>`;
+}
+
+export interface PricedName {
+  readonly name: string;
+  readonly free: boolean;
+  readonly premium: boolean;
+  readonly prices: readonly { command: string; years: number; minor: number | null }[];
+}
+
+/** Prices of names, as RFC 8748 section 5.1.1 gives them. */
+export function feeCheckData(currency: string, names: readonly PricedName[]): string {
+  return `<fee:chkData ${FEE}><fee:currency>${currency}</fee:currency>${names
+    .map(
+      ({ name, free, premium, prices }) =>
+        `<fee:cd avail="${prices.some(({ minor }) => minor !== null) ? 1 : 0}"><fee:objID>${escapeXml(name)}</fee:objID>${premium ? '<fee:class>premium</fee:class>' : '<fee:class>standard</fee:class>'}${prices
+          .map(({ command, years, minor }) =>
+            minor === null
+              ? `<fee:command name="${command}"><fee:reason>not sold here</fee:reason></fee:command>`
+              : `<fee:command name="${command}"><fee:period unit="y">${years}</fee:period><fee:fee description="${free ? 'Registration' : 'Price'}" refundable="0">${money(minor)}</fee:fee></fee:command>`,
+          )
+          .join('')}</fee:cd>`,
+    )
+    .join('')}</fee:chkData>`;
+}
+
+export function renewalData(domain: Domain): string {
+  return `<domain:renData ${DOMAIN}><domain:name>${domain.name}</domain:name><domain:exDate>${instant(domain.paidThrough)}</domain:exDate></domain:renData>`;
+}
+
+export function creationData(domain: Domain): string {
+  return `<domain:creData ${DOMAIN}><domain:name>${domain.name}</domain:name><domain:crDate>${instant(domain.createdAt)}</domain:crDate><domain:exDate>${instant(domain.paidThrough)}</domain:exDate></domain:creData>`;
+}
+
+export function transferData(domain: Domain, registrar: string): string {
+  const transfer = domain.transfer;
+  const status = transfer ? 'pending' : domain.registrar === registrar ? 'clientApproved' : 'clientCancelled';
+  return `<domain:trnData ${DOMAIN}><domain:name>${domain.name}</domain:name><domain:trStatus>${status}</domain:trStatus><domain:reID>${transfer?.to ?? registrar}</domain:reID><domain:reDate>${instant(transfer?.askedAt ?? domain.since)}</domain:reDate><domain:acID>${domain.registrar}</domain:acID><domain:acDate>${instant(transfer?.passesAt ?? domain.since)}</domain:acDate></domain:trnData>`;
+}
+
+/** What was taken for an act (RFC 8748 section 5.2), and the balance after it. */
+export function feeTaken(
+  tag: 'renData' | 'creData' | 'updData' | 'trnData',
+  registrar: Registrar,
+  customer: Customer,
+  answer: Answer,
+): string {
+  return `<fee:${tag} ${FEE}><fee:currency>${registrar.currency}</fee:currency><fee:fee>${money(answer.amountMinor ?? 0)}</fee:fee><fee:balance>${money(customer.balanceMinor)}</fee:balance></fee:${tag}>`;
+}
+
+/** The oldest message of a queue (RFC 5730 section 2.9.2.3). */
+export function queued(message: Message, count: number, registrar: Registrar): { queue: string; resData: string } {
+  const amount =
+    message.amountMinor === null ? '' : ` amount="${money(message.amountMinor)}" currency="${registrar.currency}"`;
+  const means = message.means ? ` means="${escapeXml(message.means)}"` : '';
+  return {
+    queue: `<msgQ count="${count}" id="${message.id}"><qDate>${instant(message.at)}</qDate><msg>${escapeXml(message.text)}</msg></msgQ>`,
+    resData: `<holding:event ${OWN} kind="${message.kind}" exDate="${instant(message.paidThrough)}"${amount}${means}>${message.name}</holding:event>`,
+  };
+}
+
+export function emptyQueue(count: number, id: number): string {
+  return `<msgQ count="${count}" id="${id}"/>`;
+}

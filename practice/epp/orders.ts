@@ -1,0 +1,203 @@
+import { monthOf } from '../world/calendar';
+import * as world from '../world/orders';
+import type { Action } from '../world/types';
+import {
+  checkData,
+  creationData,
+  emptyQueue,
+  feeCheckData,
+  feeTaken,
+  holdingData,
+  infoData,
+  queued,
+  type Response,
+  renewalData,
+  transferData,
+} from './answers';
+import { at, type Node, textAt } from './orderForm';
+
+/** Carries out one command of a session that is logged in, and says what to answer. */
+export function carryOut(order: world.Orderer, command: Node): Response {
+  const extension = at(command, 'extension');
+  const verb = ['check', 'info', 'renew', 'update', 'transfer', 'create', 'delete', 'poll'].find((one) =>
+    at(command, one),
+  );
+  const body = verb ? at(command, verb) : null;
+  if (!verb || !body) return { code: 2000 };
+  switch (verb) {
+    case 'poll':
+      return poll(order, body);
+    case 'check':
+      return check(order, body, extension);
+    case 'info':
+      return info(order, body);
+    case 'renew':
+      return renew(order, body, extension);
+    case 'update':
+      return update(order, body, extension);
+    case 'transfer':
+      return transfer(order, body);
+    case 'create':
+      return create(order, body, extension);
+    default:
+      return answered(world.remove(order, nameIn(body, 'delete')));
+  }
+}
+
+const answered = ({ code, reason }: world.Answer): Response => ({ code, reason: reason ?? null });
+const nameIn = (body: Node, tag: string) => (textAt(body, tag, 'name') ?? '').toLowerCase();
+
+function feeIn(extension: Node | null, tag: string): number | null {
+  const text = textAt(extension, tag, 'fee');
+  return text === null || !/^\d+(\.\d{1,2})?$/.test(text) ? null : Math.round(Number(text) * 100);
+}
+
+function poll({ world: all, registrar }: world.Orderer, body: Node): Response {
+  const mine = all.messages.filter((message) => message.registrar === registrar.id);
+  const oldest = mine[0];
+  if (body.attributes.op === 'req') {
+    if (!oldest) return { code: 1300 };
+    return { code: 1301, ...queued(oldest, mine.length, registrar) };
+  }
+  const id = Number(body.attributes.msgID);
+  const place = all.messages.findIndex((message) => message.id === id && message.registrar === registrar.id);
+  if (place < 0) return { code: 2303, reason: 'no such message' };
+  all.messages.splice(place, 1);
+  all.touched.acknowledged.push(id);
+  return { code: 1000, queue: emptyQueue(mine.length - 1, mine[1]?.id ?? id) };
+}
+
+function check(order: world.Orderer, body: Node, extension: Node | null): Response {
+  const names = (at(body, 'check')?.children.name ?? []).map((node) => node.text.toLowerCase());
+  const found = names.map((name) => ({ name, free: !order.world.domains.has(name) }));
+  const wanted = (at(extension, 'check')?.children.command ?? []).map((node) => ({
+    command: node.attributes.name ?? '',
+    years: Number(textAt(node, 'period') ?? 1),
+    code: textAt(extension, 'check', 'promotion'),
+  }));
+  if (wanted.length === 0) return { code: 1000, resData: checkData(found) };
+  const code = textAt(extension, 'promotion', 'code');
+  const priced = found.map(({ name, free }) => {
+    const domain = order.world.domains.get(name) ?? { ending: name.slice(name.indexOf('.') + 1), premiumMinor: null };
+    const prices = wanted.map(({ command, years }) => {
+      const action = command === 'create' ? 'register' : command === 'update' ? 'restore' : (command as Action);
+      return { command, years, minor: world.priceNow(order, domain, action, years, code) };
+    });
+    return { name, free, premium: domain.premiumMinor !== null, prices };
+  });
+  return { code: 1000, resData: checkData(found), extension: feeCheckData(order.registrar.currency, priced) };
+}
+
+function info(order: world.Orderer, body: Node): Response {
+  const { registrar, customer } = order;
+  const name = textAt(body, 'info', 'name');
+  if (name === null)
+    return { code: 1000, resData: holdingData(order.world, registrar, customer, textAt(body, 'info', 'after') ?? '') };
+  const domain = world.own(order, name.toLowerCase());
+  return 'code' in domain
+    ? answered(domain)
+    : { code: 1000, ...infoData(domain, registrar, customer, order.world.now) };
+}
+
+function renew(order: world.Orderer, body: Node, extension: Node | null): Response {
+  const curExpDate = textAt(body, 'renew', 'curExpDate');
+  const years = Number(textAt(body, 'renew', 'period') ?? 1);
+  if (!curExpDate) return { code: 2003, reason: 'curExpDate' };
+  if (!/^\d{4}-\d{2}-\d{2}$/.test(curExpDate)) return { code: 2005, reason: 'curExpDate' };
+  if (!Number.isInteger(years) || years < 1 || years > 99) return { code: 2004, reason: 'period' };
+  const wish = {
+    name: nameIn(body, 'renew'),
+    curExpDate,
+    years,
+    feeMinor: feeIn(extension, 'renew'),
+    promotion: textAt(extension, 'promotion', 'code'),
+  };
+  const done = world.renew(order, wish);
+  if (!done.domain) return answered(done);
+  return {
+    code: done.code,
+    resData: renewalData(done.domain),
+    extension: feeTaken('renData', order.registrar, order.customer, done),
+  };
+}
+
+function update(order: world.Orderer, body: Node, extension: Node | null): Response {
+  const account = at(body, 'update', 'topUp') ?? at(body, 'update', 'card');
+  if (account) {
+    const card = at(body, 'update', 'card');
+    if (card)
+      return answered(
+        /^\d{4}-\d{2}$/.test(card.attributes.ends ?? '') && (card.attributes.ends ?? '') >= monthOf(order.world.now)
+          ? world.replaceCard(order, card.text, card.attributes.ends as string)
+          : { code: 2004, reason: 'this card has ended' },
+      );
+    const minor = Math.round(Number(account.text) * 100);
+    return answered(Number.isFinite(minor) ? world.topUp(order, account.attributes.key ?? '', minor) : { code: 2005 });
+  }
+  const name = nameIn(body, 'update');
+  const restore = at(extension, 'update', 'restore');
+  if (restore?.attributes.op === 'request') {
+    const done = world.requestRestore(order, name, restoreFee(extension));
+    return done.code === 1000
+      ? {
+          code: 1000,
+          extension: `<rgp:upData xmlns:rgp="urn:ietf:params:xml:ns:rgp-1.0"><rgp:rgpStatus s="pendingRestore"/></rgp:upData>${feeTaken('updData', order.registrar, order.customer, done)}`,
+        }
+      : answered(done);
+  }
+  if (restore?.attributes.op === 'report') {
+    const missing = ['preData', 'postData', 'delTime', 'resTime', 'resReason', 'statement'].filter(
+      (tag) => !at(restore, 'report', tag),
+    );
+    return missing.length > 0 ? { code: 2003, reason: missing.join(', ') } : answered(world.reportRestore(order, name));
+  }
+  const set = extension?.children.update?.find((node) => node.children.autoRenew || node.children.privacy);
+  const status = (side: string) =>
+    at(body, 'update', side)?.children.status?.some((node) => node.attributes.s === 'clientTransferProhibited');
+  const hosts = at(body, 'update', 'add', 'ns')?.children.hostObj?.map((node) => node.text);
+  const done = world.change(order, name, {
+    ...(textAt(set, 'autoRenew') === null
+      ? {}
+      : { auto: textAt(set, 'autoRenew') === 'on' ? ('on' as const) : ('off' as const) }),
+    ...(textAt(set, 'privacy') === null ? {} : { privacy: textAt(set, 'privacy') === 'on' }),
+    ...(status('add') ? { lock: true } : status('rem') ? { lock: false } : {}),
+    ...(hosts ? { nameServers: hosts } : {}),
+  });
+  return answered(done);
+}
+
+/** The fee for a restore stands beside it in the same extension (RFC 8748 section 5.2.5). */
+function restoreFee(extension: Node | null): number | null {
+  const fee = extension?.children.update?.find((node) => node.children.fee);
+  const text = textAt(fee, 'fee');
+  return text === null ? null : Math.round(Number(text) * 100);
+}
+
+function transfer(order: world.Orderer, body: Node): Response {
+  const done = world.transfer(order, {
+    name: nameIn(body, 'transfer'),
+    op: body.attributes.op ?? 'query',
+    authInfo: textAt(body, 'transfer', 'authInfo', 'pw'),
+  });
+  return done.domain ? { code: done.code, resData: transferData(done.domain, order.registrar.id) } : answered(done);
+}
+
+function create(order: world.Orderer, body: Node, extension: Node | null): Response {
+  const authInfo = textAt(body, 'create', 'authInfo', 'pw');
+  if (!authInfo) return { code: 2003, reason: 'authInfo' };
+  const nameServers = at(body, 'create', 'ns')?.children.hostObj?.map((node) => node.text) ?? [];
+  const done = world.create(order, {
+    name: nameIn(body, 'create'),
+    years: Number(textAt(body, 'create', 'period') ?? 1),
+    feeMinor: feeIn(extension, 'create'),
+    authInfo,
+    nameServers,
+  });
+  return done.domain
+    ? {
+        code: done.code,
+        resData: creationData(done.domain),
+        extension: feeTaken('creData', order.registrar, order.customer, done),
+      }
+    : answered(done);
+}

@@ -1,0 +1,145 @@
+import { createServer, type Server, type Socket } from 'node:net';
+import { setTimeout as wait } from 'node:timers/promises';
+import type { Customer, Registrar, World } from '../world/types';
+import { EXTENSIONS, greeting, response } from './answers';
+import { type Faults, SLOW_MS } from './faults';
+import { frame, frameReader } from './frames';
+import { at, type Node, readDocument, textAt } from './orderForm';
+import { carryOut } from './orders';
+
+export interface EppServerOptions {
+  readonly world: World;
+  readonly registrar: Registrar;
+  readonly faults: Faults;
+  /** Runs one change of the world at a time and stores what it changed before it is answered. */
+  readonly exclusively: <T>(act: () => T) => Promise<T>;
+}
+
+const MOST_SESSIONS = 8;
+const IDLE_MS = 600_000;
+
+/** One registrar's EPP server (RFC 5730 over RFC 5734), without TLS: it is only ever bound to loopback. */
+export function eppServer(options: EppServerOptions): Server {
+  const open = new Set<Socket>();
+  const server = createServer((socket) => {
+    if (options.faults.strike(options.registrar.id, ['refused'])) {
+      socket.resetAndDestroy();
+      return;
+    }
+    open.add(socket);
+    socket.setNoDelay(true);
+    socket.setTimeout(IDLE_MS, () => socket.destroy());
+    socket.on('error', () => socket.destroy());
+    socket.on('close', () => open.delete(socket));
+    void serve(socket, open.size > MOST_SESSIONS, options);
+  });
+  server.on('close', () => {
+    for (const socket of open) socket.destroy();
+  });
+  return server;
+}
+
+async function serve(socket: Socket, crowded: boolean, options: EppServerOptions): Promise<void> {
+  const { world, registrar } = options;
+  const read = frameReader();
+  const session = { customer: null as Customer | null };
+  let turn = Promise.resolve();
+  socket.write(frame(greeting(registrar, world.now)));
+  socket.on('data', (piece) => {
+    let frames: string[];
+    try {
+      frames = read(piece);
+    } catch {
+      socket.destroy();
+      return;
+    }
+    for (const xml of frames)
+      turn = turn.then(() => answer(socket, session, xml, crowded, options)).catch(() => void socket.destroy());
+  });
+}
+
+/** Commands that change something: only these meet faults, since a lost question harms nobody. */
+const CHANGING = ['renew', 'update', 'transfer', 'create', 'delete'];
+
+async function answer(
+  socket: Socket,
+  session: { customer: Customer | null },
+  xml: string,
+  crowded: boolean,
+  options: EppServerOptions,
+): Promise<void> {
+  const { world, registrar, faults } = options;
+  const send = (text: string) => {
+    if (!socket.destroyed) socket.write(frame(text));
+  };
+  const svTRID = () => `${registrar.id}-${world.nextId++}`;
+  let document: Node;
+  try {
+    document = readDocument(xml);
+  } catch {
+    send(response({ code: 2001 }, null, svTRID()));
+    return;
+  }
+  if (at(document, 'hello')) {
+    send(greeting(registrar, world.now));
+    return;
+  }
+  const command = at(document, 'command');
+  const clTRID = textAt(command, 'clTRID');
+  if (!command) {
+    send(response({ code: 2000 }, clTRID, svTRID()));
+    return;
+  }
+  if (clTRID !== null && (clTRID.length < 3 || clTRID.length > 64)) {
+    send(response({ code: 2005, reason: 'clTRID' }, clTRID, svTRID()));
+    return;
+  }
+  if (at(command, 'login')) {
+    const customer = world.customers.get(registrar.id);
+    const right =
+      customer &&
+      textAt(command, 'login', 'clID') === customer.login &&
+      textAt(command, 'login', 'pw') === customer.password;
+    if (session.customer) send(response({ code: 2002, reason: 'logged in already' }, clTRID, svTRID()));
+    else if (crowded) socket.end(frame(response({ code: 2502 }, clTRID, svTRID())));
+    else if (!right) socket.end(frame(response({ code: 2501 }, clTRID, svTRID())));
+    else if (
+      at(command, 'login', 'svcs', 'svcExtension')?.children.extURI?.some(
+        ({ text }) => !(EXTENSIONS as readonly string[]).includes(text),
+      )
+    )
+      send(response({ code: 2103, reason: 'an extension that is not served here' }, clTRID, svTRID()));
+    else {
+      session.customer = customer;
+      send(response({ code: 1000 }, clTRID, svTRID()));
+    }
+    return;
+  }
+  const { customer } = session;
+  if (!customer) {
+    send(response({ code: 2002, reason: 'log in first' }, clTRID, svTRID()));
+    return;
+  }
+  if (at(command, 'logout')) {
+    socket.end(frame(response({ code: 1500 }, clTRID, svTRID())));
+    return;
+  }
+  const changes = CHANGING.some((verb) => at(command, verb));
+  const fault = changes
+    ? faults.strike(registrar.id, ['slow', 'cut', 'garbage', 'duplicate', 'busy', 'result lost'])
+    : null;
+  if (fault === 'busy') {
+    send(response({ code: 2400, reason: 'busy, try again later' }, clTRID, svTRID()));
+    return;
+  }
+  const text = await options.exclusively(() => {
+    const done = carryOut({ world, registrar, customer, clTRID }, command);
+    return response(done, clTRID, svTRID());
+  });
+  if (fault === 'slow') await wait(SLOW_MS);
+  if (fault === 'result lost') socket.destroy();
+  else if (fault === 'cut') socket.end(frame(text).subarray(0, 60));
+  else if (fault === 'garbage') send('<epp><nothing of the sort');
+  else send(text);
+  if (fault === 'duplicate') send(text);
+}

@@ -1,0 +1,114 @@
+import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { FAULTS, type FaultKind, Faults } from './epp/faults';
+import { eppServer } from './epp/server';
+import type { Store } from './store';
+import { letDaysPass } from './world/days';
+import type { World } from './world/types';
+
+/** The practice world at work: an EPP server for each registrar, and a way to move its clock. */
+export interface RunningPractice {
+  /** Port of each registrar's EPP server, on loopback. */
+  readonly ports: Readonly<Record<string, number>>;
+  readonly controlPort: number;
+  readonly faults: Faults;
+  /** Lets time pass up to an instant. */
+  passTo(until: number): Promise<void>;
+  stop(): Promise<void>;
+}
+
+export interface PracticeOptions {
+  readonly world: World;
+  readonly store: Store | null;
+  /** Fixed ports, or 0 for any that is free. */
+  readonly ports?: Readonly<Record<string, number>>;
+  readonly controlPort?: number;
+}
+
+const listen = (server: Server | ReturnType<typeof eppServer>, port: number) =>
+  new Promise<number>((resolve, reject) => {
+    server.once('error', reject);
+    server.listen(port, '127.0.0.1', () => resolve((server.address() as AddressInfo).port));
+  });
+
+/** Runs a practice world until it is stopped. */
+export async function runPractice({
+  world,
+  store,
+  ports = {},
+  controlPort = 0,
+}: PracticeOptions): Promise<RunningPractice> {
+  const faults = new Faults();
+  let turn: Promise<unknown> = Promise.resolve();
+  const exclusively = <T>(act: () => T | Promise<T>): Promise<T> => {
+    const done = turn.then(async () => {
+      const result = await act();
+      await store?.save(world);
+      return result;
+    });
+    turn = done.catch(() => undefined);
+    return done;
+  };
+  const passTo = (until: number) =>
+    exclusively(async () => {
+      await letDaysPass(world, until, async () => {
+        await store?.save(world);
+      });
+    });
+  const servers: { close(done: () => void): unknown }[] = [];
+  const open: Record<string, number> = {};
+  for (const registrar of world.registrars.values()) {
+    const server = eppServer({ world, registrar, faults, exclusively });
+    open[registrar.id] = await listen(server, ports[registrar.id] ?? 0);
+    servers.push(server);
+  }
+  const control = createServer((request, answer) => {
+    void controlled(request, { world, faults, passTo })
+      .then((body) => send(answer, 200, body))
+      .catch((error: unknown) => send(answer, 400, { message: error instanceof Error ? error.message : 'failed' }));
+  });
+  const port = await listen(control, controlPort);
+  servers.push(control);
+  return {
+    ports: open,
+    controlPort: port,
+    faults,
+    passTo,
+    async stop() {
+      control.closeAllConnections();
+      await Promise.all(servers.map((server) => new Promise<void>((done) => server.close(() => done()))));
+      await turn;
+    },
+  };
+}
+
+function send(answer: ServerResponse, status: number, body: unknown): void {
+  answer.writeHead(status, { 'content-type': 'application/json' }).end(JSON.stringify(body));
+}
+
+/** `GET /` tells the clock and the faults; `POST /clock {"to"}` moves the clock; `POST /fault {"registrar","kind","times"}`. */
+async function controlled(
+  request: IncomingMessage,
+  { world, faults, passTo }: { world: World; faults: Faults; passTo: (until: number) => Promise<void> },
+): Promise<unknown> {
+  const body = await read(request);
+  if (request.method === 'POST' && request.url === '/clock') {
+    const to = Date.parse(String(body.to));
+    if (!Number.isFinite(to) || to <= world.now) throw new Error('The practice world’s clock only goes forward.');
+    await passTo(to);
+  } else if (request.method === 'POST' && request.url === '/fault') {
+    const kind = FAULTS.find((one) => one === body.kind) ?? null;
+    if (!world.registrars.has(String(body.registrar))) throw new Error('There is no such registrar here.');
+    faults.set(String(body.registrar), kind as FaultKind | null, Number(body.times ?? 1));
+  } else if (request.url !== '/') {
+    throw new Error('There is nothing here.');
+  }
+  return { now: new Date(world.now).toISOString(), faults: faults.all() };
+}
+
+async function read(request: IncomingMessage): Promise<Record<string, unknown>> {
+  const pieces: Buffer[] = [];
+  for await (const piece of request) pieces.push(piece as Buffer);
+  const text = Buffer.concat(pieces).toString('utf8');
+  return text === '' ? {} : (JSON.parse(text) as Record<string, unknown>);
+}

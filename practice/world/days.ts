@@ -1,0 +1,222 @@
+import { DAY, yearsLater } from './calendar';
+import { endingRules } from './endings';
+import { asked, chargedYears, takeMoney } from './paying';
+import type { Customer, Domain, EventKind, Ms, Registrar, World } from './types';
+
+/** Something that happens to a name by itself, and when. At one instant: charge, end of term, deletion, purge, release. */
+interface Coming {
+  readonly at: Ms;
+  readonly rank: number;
+  readonly domain: Domain;
+  readonly happen: () => void;
+}
+
+export function tell(
+  world: World,
+  domain: Domain,
+  kind: EventKind,
+  text: string,
+  at: Ms,
+  more: { amountMinor?: number; means?: string } = {},
+): void {
+  const message = {
+    id: world.nextId++,
+    registrar: domain.registrar,
+    at,
+    kind,
+    name: domain.name,
+    text,
+    paidThrough: domain.paidThrough,
+    amountMinor: more.amountMinor ?? null,
+    means: more.means ?? null,
+  };
+  world.messages.push(message);
+  world.touched.messages.push(message);
+}
+
+/** When the late window of a name ends at its registrar, and the registrar deletes it. */
+export function deletionOf(registrar: Registrar, domain: Domain): Ms {
+  return domain.paidThrough + Math.min(registrar.lateDays, endingRules(domain.ending).lateDays) * DAY;
+}
+
+/** Puts a name's automatic charge on the calendar: at its lead days, or at once when that day has passed. */
+export function schedule(registrar: Registrar, domain: Domain, now: Ms): void {
+  const due = domain.paidThrough - registrar.leadDays * DAY;
+  domain.attemptAt = domain.auto === 'on' ? Math.max(due, now) : null;
+}
+
+function comingFor(world: World, domain: Domain): Coming | null {
+  const registrar = world.registrars.get(domain.registrar) as Registrar;
+  const rules = endingRules(domain.ending);
+  const become = (state: Domain['state'], at: Ms) => {
+    domain.state = state;
+    domain.since = at;
+    if (state === 'redemption' && domain.deletedAt === null) domain.deletedAt = at;
+  };
+  const coming: Coming[] = [];
+  const add = (at: Ms, rank: number, happen: () => void) => coming.push({ at, rank, domain, happen });
+  if (domain.state === 'registered') {
+    const deletion = deletionOf(registrar, domain);
+    if (domain.attemptAt !== null && domain.attemptAt <= deletion)
+      add(domain.attemptAt, 1, () => attempt(world, registrar, domain, domain.attemptAt as Ms));
+    if (domain.toldEnd !== domain.paidThrough)
+      add(domain.paidThrough, 2, () => {
+        domain.toldEnd = domain.paidThrough;
+        tell(world, domain, 'lapsed', 'The term has ended and was not renewed.', domain.paidThrough);
+      });
+    // An auction comes once, on its day: nobody bids, and it is over.
+    const auctionAt = domain.paidThrough + (registrar.auctionDay ?? 0) * DAY;
+    if (registrar.auctionDay !== null && auctionAt < deletion && auctionAt > world.now)
+      add(auctionAt, 3, () => auction(world, domain, auctionAt));
+    const transfer = domain.transfer;
+    if (transfer) add(transfer.passesAt, 0, () => moveTo(world, domain, transfer.to, transfer.passesAt));
+    add(deletion, 4, () => {
+      domain.deletedAt = deletion;
+      tell(world, domain, 'deleted', 'Deleted at the registry.', deletion);
+      if (rules.redemptionDays > 0) become('redemption', deletion);
+      else if (rules.deletingDays > 0) become('deleting', deletion);
+      else release(world, domain, deletion);
+    });
+  }
+  if (domain.state === 'redemption') {
+    const purge = Math.max(domain.since, (domain.deletedAt ?? domain.since) + rules.redemptionDays * DAY);
+    add(purge, 5, () => {
+      tell(world, domain, 'purged', 'Redemption has ended; nothing can be done any more.', purge);
+      if (rules.deletingDays > 0) become('deleting', purge);
+      else release(world, domain, purge);
+    });
+  }
+  if (domain.state === 'restoring') {
+    const due = domain.since + rules.restoreReportDays * DAY;
+    add(due, 5, () => {
+      tell(world, domain, 'restore-overdue', 'No restore report came in time; redemption goes on.', due);
+      become('redemption', due);
+    });
+  }
+  if (domain.state === 'deleting')
+    add(domain.since + rules.deletingDays * DAY, 6, () =>
+      release(world, domain, domain.since + rules.deletingDays * DAY),
+    );
+  return earliest(coming);
+}
+
+function earliest(coming: readonly Coming[]): Coming | null {
+  return coming.reduce<Coming | null>((first, one) => (first === null || sooner(one, first) ? one : first), null);
+}
+
+function sooner(one: Coming, other: Coming): boolean {
+  if (one.at !== other.at) return one.at < other.at;
+  if (one.rank !== other.rank) return one.rank < other.rank;
+  return one.domain.name < other.domain.name;
+}
+
+/** One try at an automatic charge. Failed: the name is stalled, and tried again only on the registrar's retry days. */
+function attempt(world: World, registrar: Registrar, domain: Domain, at: Ms): void {
+  const customer = world.customers.get(registrar.id) as Customer;
+  const years = chargedYears(registrar, domain, endingRules(domain.ending));
+  const amountMinor = asked(registrar, domain, 'renew', years) ?? 0;
+  const paid = takeMoney(customer, amountMinor, at);
+  if ('means' in paid) {
+    world.touched.customers.add(registrar.id);
+    domain.paidThrough = yearsLater(domain.paidThrough, years);
+    domain.boughtYears = years;
+    domain.auto = 'on';
+    domain.autoSince = at;
+    domain.failure = null;
+    schedule(registrar, domain, at + 1);
+    book(world, domain, { action: 'renew', years, amountMinor, means: paid.means, at, clTRID: null });
+    tell(world, domain, 'charged', `Renewed for ${years} ${years === 1 ? 'year' : 'years'}.`, at, {
+      amountMinor,
+      means: paid.means,
+    });
+    return;
+  }
+  const retries = registrar.retryDays
+    .map((days) => domain.paidThrough - days * DAY)
+    .filter((time) => time > at && time < domain.paidThrough);
+  domain.attemptAt = retries.length > 0 ? Math.min(...retries) : null;
+  domain.auto = 'stalled';
+  domain.autoSince = at;
+  domain.failure = paid.failure;
+  tell(world, domain, 'charge-failed', `The automatic charge failed: ${paid.failure}.`, at, { amountMinor });
+}
+
+export function book(
+  world: World,
+  domain: Domain,
+  line: {
+    action: 'renew' | 'restore' | 'register' | 'transfer' | 'privacy';
+    years: number;
+    amountMinor: number;
+    means: string;
+    at: Ms;
+    clTRID: string | null;
+  },
+): string {
+  const id = world.nextId++;
+  const svTRID = `${domain.registrar}-${id}`;
+  const receipt = { id, registrar: domain.registrar, name: domain.name, svTRID, ...line };
+  world.receipts.push(receipt);
+  world.touched.receipts.push(receipt);
+  return svTRID;
+}
+
+function auction(world: World, domain: Domain, at: Ms): void {
+  if (!world.bids(domain)) return;
+  tell(world, domain, 'auctioned', 'Sold at the registrar’s auction of late names.', at);
+  world.domains.delete(domain.name);
+}
+
+/** A transfer passes: the name goes to another registrar with a year more, and its old one tells of it. */
+export function moveTo(world: World, domain: Domain, to: string, at: Ms): void {
+  tell(world, domain, 'transferred', `Transferred to ${to}.`, at);
+  domain.registrar = to;
+  domain.paidThrough = yearsLater(domain.paidThrough, endingRules(domain.ending).transferYears);
+  domain.transfer = null;
+  domain.movedAt = at;
+  domain.auto = 'off';
+  domain.autoSince = at;
+  domain.attemptAt = null;
+}
+
+function release(world: World, domain: Domain, at: Ms): void {
+  tell(world, domain, 'released', 'Released: anyone may register it.', at);
+  world.domains.delete(domain.name);
+}
+
+/**
+ * Lets time pass up to `until`, a day at a time, with nobody acting: everything that is due happens in its order. `onDay`
+ * is told each day that has passed.
+ */
+export async function letDaysPass(
+  world: World,
+  until: Ms,
+  onDay: (now: Ms) => Promise<void> | void = () => undefined,
+): Promise<void> {
+  while (world.now < until) {
+    const end = Math.min(until, (Math.floor(world.now / DAY) + 1) * DAY);
+    passTo(world, end);
+    await onDay(world.now);
+  }
+}
+
+/** Lets everything happen that is due up to and at `end`. */
+export function passTo(world: World, end: Ms): void {
+  const due: Coming[] = [];
+  const push = (domain: Domain) => {
+    if (!world.domains.has(domain.name)) return;
+    const coming = comingFor(world, domain);
+    if (coming && coming.at <= end) due.push(coming);
+  };
+  for (const domain of world.domains.values()) push(domain);
+  while (due.length > 0) {
+    let next = 0;
+    for (let i = 1; i < due.length; i += 1) if (sooner(due[i] as Coming, due[next] as Coming)) next = i;
+    const [coming] = due.splice(next, 1) as [Coming];
+    world.now = Math.max(world.now, coming.at);
+    world.touched.domains.add(coming.domain.name);
+    coming.happen();
+    push(coming.domain);
+  }
+  world.now = end;
+}

@@ -1,0 +1,24 @@
+import type { EndingRules } from './types';
+
+const GENERIC: EndingRules = {
+  lateDays: 45,
+  redemptionDays: 30,
+  deletingDays: 5,
+  restoreReportDays: 7,
+  leastYears: 1,
+  stepYears: 1,
+  transferYears: 1,
+};
+
+/** How each ending's registry treats its names. Generic: RFC 3915 and its registry agreements; country endings: from memory. */
+const ENDINGS: Readonly<Record<string, EndingRules>> = {
+  uk: { ...GENERIC, lateDays: 90, redemptionDays: 0, deletingDays: 0, transferYears: 0 },
+  de: { ...GENERIC, lateDays: 0, redemptionDays: 30, deletingDays: 0, transferYears: 0 },
+  nl: { ...GENERIC, lateDays: 0, redemptionDays: 40, deletingDays: 0 },
+  eu: { ...GENERIC, lateDays: 0, redemptionDays: 40, deletingDays: 0 },
+  ai: { ...GENERIC, leastYears: 2, stepYears: 2, transferYears: 2 },
+};
+
+export function endingRules(ending: string): EndingRules {
+  return ENDINGS[ending] ?? GENERIC;
+}

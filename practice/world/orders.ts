@@ -1,0 +1,324 @@
+import { DAY, dateOf, yearsLater } from './calendar';
+import { book, deletionOf, moveTo, schedule, tell } from './days';
+import { endingRules } from './endings';
+import { asked, promotionFor, takeMoney } from './paying';
+import type { Action, Customer, Domain, Registrar, World } from './types';
+
+/** An answer to an order: a result code of RFC 5730 section 3, in words, with what was done. */
+export interface Answer {
+  readonly code: number;
+  readonly reason?: string;
+  readonly domain?: Domain;
+  readonly amountMinor?: number;
+  readonly svTRID?: string;
+}
+
+/** Who orders, and under which transaction identifier of theirs. */
+export interface Orderer {
+  readonly world: World;
+  readonly registrar: Registrar;
+  readonly customer: Customer;
+  readonly clTRID: string | null;
+}
+
+const TEN_YEARS = 10;
+const TRANSFER_DAYS = 5;
+const LOCK_DAYS = 60;
+
+const no = (code: number, reason: string): Answer => ({ code, reason });
+
+/** A name that the orderer holds at this registrar. */
+export function own({ world, registrar }: Orderer, name: string): Domain | Answer {
+  const domain = world.domains.get(name);
+  if (!domain) return no(2303, `${name} is not registered`);
+  if (domain.registrar !== registrar.id) return no(2201, `${name} is not sponsored here`);
+  return domain;
+}
+
+const isAnswer = (value: Domain | Answer): value is Answer => 'code' in value;
+
+function pay(
+  order: Orderer,
+  domain: Domain,
+  action: 'renew' | 'restore' | 'register' | 'transfer' | 'privacy',
+  years: number,
+  amountMinor: number,
+): Answer {
+  const { world, registrar, customer, clTRID } = order;
+  const paid = takeMoney(customer, amountMinor, world.now);
+  if ('failure' in paid) return no(2104, paid.failure);
+  world.touched.customers.add(registrar.id);
+  world.touched.domains.add(domain.name);
+  const svTRID = book(world, domain, { action, years, amountMinor, means: paid.means, at: world.now, clTRID });
+  return { code: 1000, domain, amountMinor, svTRID };
+}
+
+/** What an act costs now, the late fee included; `null` when this registrar does not sell it. */
+export function priceNow(
+  order: Orderer,
+  domain: { ending: string; premiumMinor: number | null; paidThrough?: number },
+  action: Action,
+  years: number,
+  code: string | null,
+): number | null {
+  const { registrar, world } = order;
+  const promotion = code
+    ? promotionFor(registrar, code, { action, ending: domain.ending, years, at: world.now })
+    : null;
+  const price = asked(registrar, domain, action, years, promotion);
+  if (price === null) return null;
+  const late = action === 'renew' && domain.paidThrough !== undefined && world.now >= domain.paidThrough;
+  return price + (late ? registrar.lateFeeMinor : 0);
+}
+
+export interface RenewOrder {
+  readonly name: string;
+  /** `YYYY-MM-DD`: the end as the orderer knows it. A different one renews nothing. */
+  readonly curExpDate: string;
+  readonly years: number;
+  /** The most the orderer agrees to pay; `null` when none was said. */
+  readonly feeMinor: number | null;
+  readonly promotion: string | null;
+}
+
+/** Renews a name. `exDate` here is paid-through: a name in its late window is renewed for the year that has begun. */
+export function renew(order: Orderer, wish: RenewOrder): Answer {
+  const { world, registrar } = order;
+  const domain = own(order, wish.name);
+  if (isAnswer(domain)) return domain;
+  if (domain.state !== 'registered') return no(2304, `the name is in ${domain.state}`);
+  if (world.now >= deletionOf(registrar, domain)) return no(2105, 'the late window has ended');
+  if (wish.curExpDate !== dateOf(domain.paidThrough)) return no(2306, `the term ends on ${dateOf(domain.paidThrough)}`);
+  const { leastYears, stepYears } = endingRules(domain.ending);
+  if (wish.years < leastYears || (wish.years - leastYears) % stepYears !== 0)
+    return no(2306, `terms of ${leastYears} years and more in steps of ${stepYears}`);
+  const end = yearsLater(domain.paidThrough, wish.years);
+  if (end > yearsLater(world.now, TEN_YEARS)) return no(2306, 'no term may run past ten years from now');
+  if (
+    wish.promotion &&
+    !promotionFor(registrar, wish.promotion, {
+      action: 'renew',
+      ending: domain.ending,
+      years: wish.years,
+      at: world.now,
+    })
+  )
+    return no(2306, `the promotion ${wish.promotion} does not hold for this`);
+  const price = priceNow(order, domain, 'renew', wish.years, wish.promotion);
+  if (price === null) return no(2306, 'not sold here');
+  if (wish.feeMinor === null && domain.premiumMinor !== null) return no(2003, 'a premium name needs its fee');
+  if (wish.feeMinor !== null && wish.feeMinor < price) return no(2004, 'the fee is higher');
+  const paid = pay(order, domain, 'renew', wish.years, price);
+  if (paid.code !== 1000) return paid;
+  domain.paidThrough = end;
+  domain.boughtYears = wish.years;
+  domain.failure = null;
+  if (domain.auto === 'stalled') {
+    domain.auto = 'on';
+    domain.autoSince = world.now;
+  }
+  schedule(registrar, domain, world.now);
+  return paid;
+}
+
+/** Restores a name in redemption: pays for it and for a year, and waits for the report (RFC 3915). */
+export function requestRestore(order: Orderer, name: string, feeMinor: number | null): Answer {
+  const { world } = order;
+  const domain = own(order, name);
+  if (isAnswer(domain)) return domain;
+  if (domain.state !== 'redemption') return no(2304, `the name is in ${domain.state}`);
+  const price = priceNow(order, domain, 'restore', 1, null);
+  if (price === null) return no(2306, 'not sold here');
+  if (feeMinor === null) return no(2003, 'a restore needs its fee');
+  if (feeMinor < price) return no(2004, 'the fee is higher');
+  const paid = pay(order, domain, 'restore', 1, price);
+  if (paid.code !== 1000) return paid;
+  domain.state = 'restoring';
+  domain.since = world.now;
+  return paid;
+}
+
+/** Takes the restore report: the name is back, with a year more if its term had ended. */
+export function reportRestore(order: Orderer, name: string): Answer {
+  const { world, registrar } = order;
+  const domain = own(order, name);
+  if (isAnswer(domain)) return domain;
+  if (domain.state !== 'restoring') return no(2304, `the name is in ${domain.state}`);
+  domain.state = 'registered';
+  domain.since = world.now;
+  if (domain.paidThrough <= (domain.deletedAt ?? 0)) domain.paidThrough = yearsLater(domain.paidThrough, 1);
+  domain.deletedAt = null;
+  schedule(registrar, domain, world.now);
+  world.touched.domains.add(name);
+  return { code: 1000, domain };
+}
+
+export interface Settings {
+  readonly auto?: 'on' | 'off';
+  readonly lock?: boolean;
+  readonly privacy?: boolean;
+  readonly nameServers?: readonly string[];
+}
+
+/** Sets what is said. Switching auto-renew on near a term's end may cost a year at once; privacy may cost its price. */
+export function change(order: Orderer, name: string, to: Settings): Answer {
+  const { world, registrar } = order;
+  const domain = own(order, name);
+  if (isAnswer(domain)) return domain;
+  if (domain.state !== 'registered') return no(2304, `the name is in ${domain.state}`);
+  world.touched.domains.add(name);
+  if (to.auto === 'on' && domain.auto !== 'on') {
+    const days = registrar.onNeedsPaymentDays;
+    const near = days !== null && domain.paidThrough - world.now <= days * DAY && world.now < domain.paidThrough;
+    if (near) {
+      const years = endingRules(domain.ending).leastYears;
+      const price = priceNow(order, domain, 'renew', years, null);
+      const paid = price === null ? no(2306, 'not sold here') : pay(order, domain, 'renew', years, price);
+      if (paid.code !== 1000) return paid;
+      domain.paidThrough = yearsLater(domain.paidThrough, years);
+    }
+  }
+  if (to.privacy === true && !domain.privacy && registrar.privacyMinor > 0) {
+    const paid = pay(order, domain, 'privacy', 1, registrar.privacyMinor);
+    if (paid.code !== 1000) return paid;
+  }
+  if (to.auto !== undefined && to.auto !== domain.auto) {
+    domain.auto = to.auto;
+    domain.autoSince = world.now;
+    domain.failure = null;
+    schedule(registrar, domain, world.now);
+  }
+  if (to.lock !== undefined) domain.lock = to.lock;
+  if (to.privacy !== undefined) domain.privacy = to.privacy;
+  if (to.nameServers !== undefined) domain.nameServers = [...to.nameServers];
+  return { code: 1000, domain };
+}
+
+/** Registers a free name. */
+export function create(
+  order: Orderer,
+  wish: { name: string; years: number; feeMinor: number | null; authInfo: string; nameServers: readonly string[] },
+): Answer {
+  const { world, registrar } = order;
+  if (world.domains.has(wish.name)) return no(2302, `${wish.name} is registered`);
+  const ending = wish.name.slice(wish.name.indexOf('.') + 1);
+  const price = asked(registrar, { ending, premiumMinor: null }, 'register', wish.years);
+  if (price === null) return no(2306, `no names under .${ending} here`);
+  if (wish.years < endingRules(ending).leastYears || wish.years > TEN_YEARS) return no(2306, 'not a term that is sold');
+  if (wish.feeMinor !== null && wish.feeMinor < price) return no(2004, 'the fee is higher');
+  const domain: Domain = {
+    ...blankDomain(wish.name, registrar.id, world.now, yearsLater(world.now, wish.years)),
+    boughtYears: wish.years,
+    authInfo: wish.authInfo,
+    nameServers: [...wish.nameServers],
+  };
+  const paid = pay(order, domain, 'register', wish.years, price);
+  if (paid.code === 1000) world.domains.set(domain.name, domain);
+  return paid;
+}
+
+export function blankDomain(name: string, registrar: string, createdAt: number, paidThrough: number): Domain {
+  return {
+    name,
+    ending: name.slice(name.indexOf('.') + 1),
+    registrar,
+    createdAt,
+    paidThrough,
+    state: 'registered',
+    since: createdAt,
+    deletedAt: null,
+    auto: 'off',
+    autoSince: createdAt,
+    attemptAt: null,
+    failure: null,
+    boughtYears: 1,
+    premiumMinor: null,
+    lock: false,
+    privacy: false,
+    nameServers: [],
+    authInfo: '',
+    movedAt: null,
+    transfer: null,
+    toldEnd: paidThrough <= createdAt ? paidThrough : null,
+  };
+}
+
+/** Deletes a name: it goes into redemption, where its ending has one. */
+export function remove(order: Orderer, name: string): Answer {
+  const { world } = order;
+  const domain = own(order, name);
+  if (isAnswer(domain)) return domain;
+  if (domain.state !== 'registered') return no(2304, `the name is in ${domain.state}`);
+  if (domain.lock) return no(2304, 'the name is locked');
+  world.touched.domains.add(name);
+  if (endingRules(domain.ending).redemptionDays === 0) {
+    world.domains.delete(name);
+    return { code: 1000 };
+  }
+  domain.state = 'redemption';
+  domain.since = world.now;
+  domain.deletedAt = world.now;
+  return { code: 1000, domain };
+}
+
+/** Asks for a transfer to this registrar, asks after one, or answers one. Unanswered, it passes after five days. */
+export function transfer(order: Orderer, wish: { name: string; op: string; authInfo: string | null }): Answer {
+  const { world, registrar, customer } = order;
+  const domain = world.domains.get(wish.name);
+  if (!domain) return no(2303, `${wish.name} is not registered`);
+  const pending = domain.transfer;
+  world.touched.domains.add(wish.name);
+  if (wish.op === 'query') {
+    if (!pending) return no(2301, 'no transfer is pending');
+    return domain.registrar === registrar.id || pending.to === registrar.id
+      ? { code: 1000, domain }
+      : no(2201, 'not yours');
+  }
+  if (wish.op === 'request') {
+    if (pending) return no(2300, 'a transfer is pending');
+    if (domain.registrar === registrar.id) return no(2002, 'the name is here already');
+    if (domain.lock || domain.state !== 'registered') return no(2304, 'the name is locked or deleted');
+    const newest = Math.max(domain.createdAt, domain.movedAt ?? 0);
+    if (world.now - newest < LOCK_DAYS * DAY) return no(2106, `registered or moved within ${LOCK_DAYS} days`);
+    if (wish.authInfo !== domain.authInfo) return no(2202, 'the code is wrong');
+    const price = asked(registrar, domain, 'transfer', 1);
+    if (price === null) return no(2306, 'not sold here');
+    const paid = takeMoney(customer, price, world.now);
+    if ('failure' in paid) return no(2104, paid.failure);
+    world.touched.customers.add(registrar.id);
+    book(
+      world,
+      { ...domain, registrar: registrar.id },
+      { action: 'transfer', years: 1, amountMinor: price, means: paid.means, at: world.now, clTRID: order.clTRID },
+    );
+    domain.transfer = { to: registrar.id, askedAt: world.now, passesAt: world.now + TRANSFER_DAYS * DAY };
+    tell(world, domain, 'transfer-asked', `A transfer to ${registrar.id} was asked for.`, world.now);
+    return { code: 1001, domain };
+  }
+  if (!pending) return no(2301, 'no transfer is pending');
+  if (wish.op === 'cancel' ? pending.to !== registrar.id : domain.registrar !== registrar.id)
+    return no(2201, 'not yours to answer');
+  if (wish.op === 'approve') moveTo(world, domain, pending.to, world.now);
+  domain.transfer = null;
+  return { code: 1000, domain };
+}
+
+/** Adds money to the balance; the same id is taken once. */
+export function topUp({ world, registrar, customer }: Orderer, id: string, amountMinor: number): Answer {
+  if (amountMinor <= 0) return no(2004, 'a top-up is more than nothing');
+  if (!customer.topUps.includes(id)) {
+    customer.topUps.push(id);
+    customer.balanceMinor += amountMinor;
+    world.touched.customers.add(registrar.id);
+  }
+  return { code: 1000 };
+}
+
+/** Puts a new card in the place of the one with the same label. */
+export function replaceCard({ world, registrar, customer }: Orderer, label: string, endsMonth: string): Answer {
+  const card = customer.means.find((means) => means.kind === 'card' && means.label === label);
+  if (!card) return no(2303, `there is no card ${label}`);
+  card.endsMonth = endsMonth;
+  world.touched.customers.add(registrar.id);
+  return { code: 1000 };
+}

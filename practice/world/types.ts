@@ -1,0 +1,160 @@
+/** Instants of the practice world: whole milliseconds since 1970-01-01T00:00:00Z. Money: minor units of a registrar's currency. */
+export type Ms = number;
+
+export type Action = 'register' | 'renew' | 'transfer' | 'restore';
+
+/** How long an ending's names stay in each state, in days, and what its terms may be. */
+export interface EndingRules {
+  readonly lateDays: number;
+  readonly redemptionDays: number;
+  readonly deletingDays: number;
+  readonly restoreReportDays: number;
+  readonly leastYears: number;
+  readonly stepYears: number;
+  /** Years that a transfer adds. */
+  readonly transferYears: number;
+}
+
+export interface Promotion {
+  readonly code: string;
+  readonly percent: number;
+  readonly actions: readonly Action[];
+  readonly endings: readonly string[];
+  readonly mostYears: number;
+  readonly until: Ms;
+}
+
+/** What a registrar of the practice world does by itself, and what it asks for. */
+export interface Registrar {
+  readonly id: string;
+  readonly title: string;
+  readonly currency: string;
+  readonly leadDays: number;
+  readonly lateDays: number;
+  readonly lateFeeMinor: number;
+  readonly auctionDay: number | null;
+  readonly retryDays: readonly number[];
+  /** Years that one automatic charge buys: a number, or as many as the name was last bought for. */
+  readonly yearsPerCharge: number | 'as bought';
+  /** Within so many days of a term's end, switching auto-renew on is paid for with a year at once. */
+  readonly onNeedsPaymentDays: number | null;
+  readonly taxPercent: number;
+  /** Yearly price of hiding the holder; 0 is free. */
+  readonly privacyMinor: number;
+  /** Price of one year of each action, by ending. */
+  readonly prices: Readonly<Record<string, Readonly<Record<Action, number>>>>;
+  readonly promotions: readonly Promotion[];
+}
+
+export interface PracticeMeans {
+  readonly kind: 'balance' | 'card' | 'wallet' | 'bank';
+  readonly label: string;
+  /** `YYYY-MM`, the last month in which a card is good. */
+  endsMonth: string | null;
+}
+
+/** One customer of a registrar: the login, and what it pays with. */
+export interface Customer {
+  readonly registrar: string;
+  readonly login: string;
+  readonly password: string;
+  balanceMinor: number;
+  means: PracticeMeans[];
+  /** Ids of top-ups that were taken, so that none is taken twice. */
+  topUps: string[];
+}
+
+export type DomainState = 'registered' | 'redemption' | 'restoring' | 'deleting';
+
+export interface Domain {
+  readonly name: string;
+  readonly ending: string;
+  registrar: string;
+  readonly createdAt: Ms;
+  paidThrough: Ms;
+  state: DomainState;
+  /** When the present state began. */
+  since: Ms;
+  deletedAt: Ms | null;
+  auto: 'on' | 'off' | 'stalled';
+  autoSince: Ms;
+  /** The next attempt at an automatic charge, while one is to come; `null` once it has been made and failed for good. */
+  attemptAt: Ms | null;
+  failure: string | null;
+  /** Years it was last bought for. */
+  boughtYears: number;
+  /** Renewal price of its own, when it is a premium name. */
+  premiumMinor: number | null;
+  lock: boolean;
+  privacy: boolean;
+  nameServers: string[];
+  authInfo: string;
+  movedAt: Ms | null;
+  /** A transfer that has been asked for and passes by itself when nobody answers. */
+  transfer: { to: string; askedAt: Ms; passesAt: Ms } | null;
+  /** The term whose end has been told already. */
+  toldEnd: Ms | null;
+}
+
+export type EventKind =
+  | 'charged'
+  | 'charge-failed'
+  | 'lapsed'
+  | 'deleted'
+  | 'purged'
+  | 'released'
+  | 'auctioned'
+  | 'restore-overdue'
+  | 'transferred'
+  | 'transfer-asked';
+
+/** A message of a registrar to its customer, waiting in the queue of one login. */
+export interface Message {
+  readonly id: number;
+  readonly registrar: string;
+  readonly at: Ms;
+  readonly kind: EventKind;
+  readonly name: string;
+  readonly text: string;
+  readonly paidThrough: Ms;
+  readonly amountMinor: number | null;
+  readonly means: string | null;
+}
+
+/** What was paid for: one line for each thing that money was taken for. */
+export interface Receipt {
+  readonly id: number;
+  readonly registrar: string;
+  readonly name: string;
+  readonly at: Ms;
+  readonly action: 'renew' | 'restore' | 'register' | 'transfer' | 'privacy';
+  readonly years: number;
+  readonly amountMinor: number;
+  readonly means: string;
+  readonly clTRID: string | null;
+  readonly svTRID: string;
+}
+
+/** Everything outside: one world, one clock. */
+export interface World {
+  now: Ms;
+  readonly registrars: ReadonlyMap<string, Registrar>;
+  readonly customers: Map<string, Customer>;
+  readonly domains: Map<string, Domain>;
+  readonly messages: Message[];
+  readonly receipts: Receipt[];
+  nextId: number;
+  /** What has changed since it was last stored. */
+  touched: Touched;
+  /** Says whether somebody buys a late name at its auction. */
+  readonly bids: (domain: Domain) => boolean;
+}
+
+export interface Touched {
+  readonly domains: Set<string>;
+  readonly customers: Set<string>;
+  readonly messages: Message[];
+  /** Ids of messages that their reader has acknowledged. */
+  readonly acknowledged: number[];
+  readonly receipts: Receipt[];
+}

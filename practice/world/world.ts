@@ -1,0 +1,26 @@
+import type { Customer, Domain, Ms, Registrar, Touched, World } from './types';
+
+export function nothingTouched(): Touched {
+  return { domains: new Set(), customers: new Set(), messages: [], acknowledged: [], receipts: [] };
+}
+
+/** A world with these registrars, customers and names, at `now`. */
+export function makeWorld(
+  now: Ms,
+  registrars: readonly Registrar[],
+  customers: readonly Customer[],
+  domains: readonly Domain[],
+  bids: World['bids'] = () => false,
+): World {
+  return {
+    now,
+    registrars: new Map(registrars.map((one) => [one.id, one])),
+    customers: new Map(customers.map((one) => [one.registrar, one])),
+    domains: new Map(domains.map((one) => [one.name, one])),
+    messages: [],
+    receipts: [],
+    nextId: 1,
+    touched: nothingTouched(),
+    bids,
+  };
+}
