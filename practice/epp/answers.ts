@@ -1,7 +1,7 @@
+import { escapeXml } from '@/formats/epp/document';
 import { deletionOf } from '../world/days';
 import type { Answer } from '../world/orders';
 import type { Customer, Domain, Message, Registrar, World } from '../world/types';
-import { escapeXml } from './orderForm';
 
 /** Our own extension, for what EPP leaves to the registrar. See docs/epp-holding.md. */
 export const HOLDING = 'https://name-ledger.example/epp/holding-1.0';
@@ -113,7 +113,14 @@ function roidOf(domain: Domain): string {
 function heldName(domain: Domain, registrar: Registrar, now: number): string {
   const { epp, rgp } = statusesOf(domain, registrar, now);
   const statuses = [...epp.filter((s) => s !== 'ok'), ...rgp].join(' ');
-  return `<holding:name exDate="${instant(domain.paidThrough)}" crDate="${instant(domain.createdAt)}" autoRenew="${domain.auto}" autoRenewSince="${instant(domain.autoSince)}" lock="${domain.lock}" privacy="${domain.privacy}" statuses="${statuses}" stateSince="${instant(domain.since)}"${domain.failure ? ` failure="${escapeXml(domain.failure)}"` : ''}${domain.premiumMinor === null ? '' : ` premium="${money(domain.premiumMinor)}"`}>${domain.name}</holding:name>`;
+  return `<holding:name exDate="${instant(domain.paidThrough)}" crDate="${instant(domain.createdAt)}" autoRenew="${domain.auto}" autoRenewSince="${instant(domain.autoSince)}" lock="${domain.lock}" privacy="${domain.privacy}" statuses="${statuses}" stateSince="${instant(domain.since)}"${domain.failure ? ` failure="${escapeXml(domain.failure)}"` : ''}${domain.premiumMinor === null ? '' : ` premium="${money(domain.premiumMinor)}"`}${receiptOf(domain)} currency="${registrar.currency}">${domain.name}</holding:name>`;
+}
+
+/** The last thing that was paid for on a name, and whose order it was. */
+function receiptOf({ lastReceipt }: Domain): string {
+  if (!lastReceipt) return '';
+  const whose = lastReceipt.clTRID === null ? '' : ` receiptFor="${escapeXml(lastReceipt.clTRID)}"`;
+  return ` receipt="${lastReceipt.svTRID}"${whose} taken="${money(lastReceipt.amountMinor)}"`;
 }
 
 const PAGE = 500;

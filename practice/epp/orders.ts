@@ -1,3 +1,4 @@
+import { at, type Node, textAt } from '@/formats/epp/document';
 import { monthOf } from '../world/calendar';
 import * as world from '../world/orders';
 import type { Action } from '../world/types';
@@ -14,7 +15,6 @@ import {
   renewalData,
   transferData,
 } from './answers';
-import { at, type Node, textAt } from './orderForm';
 
 /** Carries out one command of a session that is logged in, and says what to answer. */
 export function carryOut(order: world.Orderer, command: Node): Response {

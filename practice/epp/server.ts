@@ -1,10 +1,10 @@
 import { createServer, type Server, type Socket } from 'node:net';
 import { setTimeout as wait } from 'node:timers/promises';
+import { at, type Node, readDocument, textAt } from '@/formats/epp/document';
+import { frame, frameReader } from '@/formats/epp/frames';
 import type { Customer, Registrar, World } from '../world/types';
 import { EXTENSIONS, greeting, response } from './answers';
 import { type Faults, SLOW_MS } from './faults';
-import { frame, frameReader } from './frames';
-import { at, type Node, readDocument, textAt } from './orderForm';
 import { carryOut } from './orders';
 
 export interface EppServerOptions {

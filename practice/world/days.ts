@@ -158,6 +158,7 @@ export function book(
   const receipt = { id, registrar: domain.registrar, name: domain.name, svTRID, ...line };
   world.receipts.push(receipt);
   world.touched.receipts.push(receipt);
+  domain.lastReceipt = { clTRID: line.clTRID, svTRID, amountMinor: line.amountMinor };
   return svTRID;
 }
 

@@ -240,6 +240,7 @@ export function blankDomain(name: string, registrar: string, createdAt: number, 
     movedAt: null,
     transfer: null,
     toldEnd: paidThrough <= createdAt ? paidThrough : null,
+    lastReceipt: null,
   };
 }
 

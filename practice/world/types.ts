@@ -94,6 +94,7 @@ export interface Domain {
   transfer: { to: string; askedAt: Ms; passesAt: Ms } | null;
   /** The term whose end has been told already. */
   toldEnd: Ms | null;
+  lastReceipt: { clTRID: string | null; svTRID: string; amountMinor: number } | null;
 }
 
 export type EventKind =

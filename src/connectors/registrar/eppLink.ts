@@ -1,0 +1,162 @@
+import * as commands from '@/formats/epp/commands';
+import {
+  type EppResponse,
+  readDomainInfo,
+  readEvent,
+  readFeeCheck,
+  readHolding,
+  readRenewal,
+} from '@/formats/epp/responses';
+import type { HeldName, LinkAddress, Outcome, RegistrarLink } from './port';
+import { LoginRefused, NoAnswer, questionId, Session } from './session';
+
+export interface LinkOptions {
+  /** How long an answer is waited for. */
+  readonly timeoutMs?: number;
+  /** How many sessions are kept open at most. */
+  readonly sessions?: number;
+}
+
+const MOST_MESSAGES = 10_000;
+
+/** A registrar link over EPP, with a few sessions that are opened when they are needed and thrown away when in doubt. */
+export function eppLink(
+  address: LinkAddress,
+  { timeoutMs = 15_000, sessions: most = 4 }: LinkOptions = {},
+): RegistrarLink {
+  const idle: Session[] = [];
+  const queue: (() => void)[] = [];
+  let busy = 0;
+  let title = '';
+
+  async function anySession(): Promise<Session> {
+    for (let session = idle.pop(); session; session = idle.pop()) if (session.usable) return session;
+    const { session, greeting } = await Session.open(address, timeoutMs);
+    title = greeting.title;
+    return session;
+  }
+
+  async function withSession<T>(act: (session: Session) => Promise<T>): Promise<T> {
+    while (busy >= most) await new Promise<void>((go) => queue.push(go));
+    busy += 1;
+    try {
+      const session = await anySession();
+      // After an error nobody knows what the session would answer next: another one is opened.
+      const result = await act(session).catch((error: unknown) => {
+        session.close();
+        throw error;
+      });
+      if (session.usable) idle.push(session);
+      return result;
+    } finally {
+      busy -= 1;
+      queue.shift()?.();
+    }
+  }
+
+  /** Sends a command and turns its answer into an outcome. Only what may have reached the server is unknown. */
+  async function ask<T>(xml: string, id: string, read: (response: EppResponse) => T | null): Promise<Outcome<T>> {
+    try {
+      return await withSession(async (session) => outcomeOf(await session.command(xml, id), read));
+    } catch (error) {
+      return failed(error);
+    }
+  }
+
+  return {
+    test: async () => {
+      try {
+        await withSession(async () => undefined);
+        return { kind: 'done', value: title, svTRID: null };
+      } catch (error) {
+        return failed(error);
+      }
+    },
+    async holding() {
+      const names: HeldName[] = [];
+      for (;;) {
+        const id = questionId();
+        const page = await ask(commands.infoHolding(names.at(-1)?.name ?? '', id), id, readHolding);
+        if (page.kind !== 'done') return page;
+        names.push(...page.value.names);
+        if (!page.value.more || page.value.names.length === 0) return { ...page, value: { ...page.value, names } };
+      }
+    },
+    info(name) {
+      const id = questionId();
+      return ask(commands.infoDomain(name, id), id, readDomainInfo);
+    },
+    renewalFees(names, years, currency, promotion) {
+      const id = questionId();
+      return ask(commands.checkFees(names, [{ command: 'renew', years }], currency, promotion, id), id, readFeeCheck);
+    },
+    renew: (order, id) => ask(commands.renewDomain(order, id), id, readRenewal),
+    change: (name, settings, id) => ask(commands.updateDomain({ name, ...settings }, id), id, taken),
+    topUp: (money, key) => {
+      const id = questionId();
+      return ask(commands.topUp(money, key, id), id, taken);
+    },
+    replaceCard: (label, endsMonth) => {
+      const id = questionId();
+      return ask(commands.replaceCard(label, endsMonth, id), id, taken);
+    },
+    async poll(store) {
+      try {
+        return await withSession(async (session) => {
+          let count = 0;
+          while (count < MOST_MESSAGES) {
+            const id = questionId();
+            const response = await session.command(commands.pollRequest(id), id);
+            if (response.code === 1300) break;
+            if (response.code !== 1301 || !response.queue) return outcomeOf(response, () => count);
+            const { queue } = response;
+            // Stored, then acknowledged: a crash between the two brings the message again, never loses it.
+            await store({
+              id: queue.id,
+              at: queue.at,
+              text: queue.text,
+              event: readEvent(response),
+              raw: rawOf(response),
+            });
+            const ackId = questionId();
+            await session.command(commands.pollAcknowledge(queue.id, ackId), ackId);
+            count += 1;
+          }
+          return { kind: 'done', value: count, svTRID: null };
+        });
+      } catch (error) {
+        if (error instanceof NoAnswer || error instanceof LoginRefused) return failed(error);
+        throw error;
+      }
+    },
+    async close() {
+      for (const session of idle.splice(0)) session.close();
+    },
+  };
+}
+
+const taken = () => true as const;
+
+function rawOf({ queue, data }: EppResponse): string {
+  return JSON.stringify({ queue, data });
+}
+
+/** RFC 5730 section 3: 1xxx is success, 2xxx failure; 2400 and its kind say nothing about what was done. */
+function outcomeOf<T>(response: EppResponse, read: (response: EppResponse) => T | null): Outcome<T> {
+  const { code, svTRID } = response;
+  if (code === 1001) return { kind: 'pending', svTRID };
+  if (code >= 1000 && code < 2000) {
+    const value = read(response);
+    if (value === null) return { kind: 'unknown', cause: 'the answer could not be understood', sent: true };
+    return { kind: 'done', value, svTRID };
+  }
+  const reason = response.reason ?? response.message;
+  if (code === 2400 || code === 2500) return { kind: 'unknown', cause: reason, sent: true };
+  return { kind: 'refused', code, reason };
+}
+
+function failed(error: unknown): Outcome<never> {
+  if (error instanceof LoginRefused) return { kind: 'refused', code: error.code, reason: error.message };
+  if (error instanceof NoAnswer) return { kind: 'unknown', cause: error.message, sent: error.sent };
+  throw error;
+}

@@ -1,0 +1,84 @@
+import type { Amount } from '@/core/money';
+import type { Instant } from '@/core/time';
+import type { FeeQuote, HeldName, HoldingPage, Renewed } from '@/formats/epp/responses';
+
+export type { FeeQuote, HeldName, HoldingPage, RegistrarEvent, Renewed } from '@/formats/epp/responses';
+
+/**
+ * What came of an order: done; pending until a message of the registrar settles it; refused for a reason; or unknown, when
+ * no answer came and nobody can say whether it was carried out.
+ */
+export type Outcome<T> =
+  | { readonly kind: 'done'; readonly value: T; readonly svTRID: string | null }
+  | { readonly kind: 'pending'; readonly svTRID: string | null }
+  | { readonly kind: 'refused'; readonly code: number; readonly reason: string }
+  | {
+      readonly kind: 'unknown';
+      readonly cause: string;
+      /** Whether the order may have reached the registrar. */
+      readonly sent: boolean;
+    };
+
+/** A renewal as it is ordered. `curExpDate` guards it: where the term ends on another day, nothing is renewed. */
+export interface RenewalOrder {
+  readonly name: string;
+  readonly curExpDate: string;
+  readonly years: number;
+  /** The most that may be taken; `null` leaves it to the registrar. */
+  readonly fee: Amount | null;
+  readonly promotion?: string | null;
+}
+
+/** Values that are set, whatever they were: sending them again harms nothing. */
+export interface NameSettings {
+  readonly auto?: 'on' | 'off';
+  readonly lock?: boolean;
+  readonly privacy?: boolean;
+}
+
+/** A message that has been read and not yet acknowledged. */
+export interface RegistrarMessage {
+  readonly id: string;
+  readonly at: Instant | null;
+  readonly text: string;
+  /** What it says of a name, where it could be read. */
+  readonly event: {
+    readonly kind: string;
+    readonly name: string;
+    readonly paidThrough: Instant | null;
+    readonly amount: Amount | null;
+    readonly means: string | null;
+  } | null;
+  readonly raw: string;
+}
+
+/** One login at one registrar. Every order carries its own `id` (3 to 64 characters), chosen and stored before it is sent. */
+export interface RegistrarLink {
+  /** Connects and logs in; answers the registrar's own title. */
+  test(): Promise<Outcome<string>>;
+  /** Everything the login holds: names, balance, means of payment, and the registrar's rules. */
+  holding(): Promise<Outcome<HoldingPage>>;
+  info(name: string): Promise<Outcome<HeldName>>;
+  /** What renewing each name for `years` would cost now. */
+  renewalFees(
+    names: readonly string[],
+    years: number,
+    currency: string,
+    promotion: string | null,
+  ): Promise<Outcome<FeeQuote[]>>;
+  renew(order: RenewalOrder, id: string): Promise<Outcome<Renewed>>;
+  change(name: string, settings: NameSettings, id: string): Promise<Outcome<true>>;
+  topUp(money: Amount, key: string): Promise<Outcome<true>>;
+  replaceCard(label: string, endsMonth: string): Promise<Outcome<true>>;
+  /** Takes every waiting message: each is stored by `store` before it is acknowledged. Answers how many came. */
+  poll(store: (message: RegistrarMessage) => Promise<void>): Promise<Outcome<number>>;
+  close(): Promise<void>;
+}
+
+/** Where and as whom a link logs in. */
+export interface LinkAddress {
+  readonly host: string;
+  readonly port: number;
+  readonly login: string;
+  readonly password: string;
+}

@@ -1,0 +1,184 @@
+import type { Amount } from '@/core/money';
+import { currencyDigits } from '@/core/money';
+import { escapeXml } from './document';
+
+/** Our own extension, for what EPP leaves to the registrar. See docs/epp-holding.md. */
+export const HOLDING = 'https://name-ledger.example/epp/holding-1.0';
+const EPP = 'urn:ietf:params:xml:ns:epp-1.0';
+const DOMAIN = 'xmlns:domain="urn:ietf:params:xml:ns:domain-1.0"';
+const RGP = 'xmlns:rgp="urn:ietf:params:xml:ns:rgp-1.0"';
+const FEE = 'xmlns:fee="urn:ietf:params:xml:ns:epp:fee-1.0"';
+const OWN = `xmlns:holding="${HOLDING}"`;
+
+function document(inner: string): string {
+  return `<?xml version="1.0" encoding="UTF-8" standalone="no"?>\n<epp xmlns="${EPP}">${inner}</epp>`;
+}
+
+function command(body: string, clTRID: string, extension = ''): string {
+  return document(
+    `<command>${body}${extension ? `<extension>${extension}</extension>` : ''}<clTRID>${escapeXml(clTRID)}</clTRID></command>`,
+  );
+}
+
+/** An amount as RFC 8748 writes it: a plain decimal. */
+function decimal({ minor, currency }: Amount): string {
+  const digits = currencyDigits(currency);
+  return (minor / 10 ** digits).toFixed(digits);
+}
+
+const nameTag = (name: string) => `<domain:name>${escapeXml(name)}</domain:name>`;
+
+/** RFC 5730 section 2.3. */
+export function hello(): string {
+  return document('<hello/>');
+}
+
+/** RFC 5730 section 2.9.1.1. */
+export function login(
+  who: { readonly login: string; readonly password: string },
+  services: { readonly objects: readonly string[]; readonly extensions: readonly string[] },
+  clTRID: string,
+): string {
+  const objects = services.objects.map((uri) => `<objURI>${escapeXml(uri)}</objURI>`).join('');
+  const extensions = services.extensions.map((uri) => `<extURI>${escapeXml(uri)}</extURI>`).join('');
+  return command(
+    `<login><clID>${escapeXml(who.login)}</clID><pw>${escapeXml(who.password)}</pw><options><version>1.0</version><lang>en</lang></options><svcs>${objects}${extensions ? `<svcExtension>${extensions}</svcExtension>` : ''}</svcs></login>`,
+    clTRID,
+  );
+}
+
+/** RFC 5730 section 2.9.1.2. */
+export function logout(clTRID: string): string {
+  return command('<logout/>', clTRID);
+}
+
+/** RFC 5730 section 2.9.2.3: asks for the oldest message of the queue. */
+export function pollRequest(clTRID: string): string {
+  return command('<poll op="req"/>', clTRID);
+}
+
+/** RFC 5730 section 2.9.2.3: takes a message off the queue. Only after it has been stored. */
+export function pollAcknowledge(messageId: string, clTRID: string): string {
+  return command(`<poll op="ack" msgID="${escapeXml(messageId)}"/>`, clTRID);
+}
+
+/** RFC 5731 section 3.1.2. */
+export function infoDomain(name: string, clTRID: string): string {
+  return command(
+    `<info><domain:info ${DOMAIN}><domain:name hosts="all">${escapeXml(name)}</domain:name></domain:info></info>`,
+    clTRID,
+  );
+}
+
+/** Our extension: a page of everything the login holds, names after `after`. */
+export function infoHolding(after: string, clTRID: string): string {
+  return command(
+    `<info><holding:info ${OWN}>${after ? `<holding:after>${escapeXml(after)}</holding:after>` : ''}</holding:info></info>`,
+    clTRID,
+  );
+}
+
+/** RFC 5731 section 3.1.1. */
+export function checkDomains(names: readonly string[], clTRID: string): string {
+  return command(`<check><domain:check ${DOMAIN}>${names.map(nameTag).join('')}</domain:check></check>`, clTRID);
+}
+
+/** RFC 8748 section 5.1.1: what one act for some years would cost, for several names. */
+export function checkFees(
+  names: readonly string[],
+  acts: readonly { readonly command: 'create' | 'renew' | 'transfer' | 'restore'; readonly years: number }[],
+  currency: string,
+  promotion: string | null,
+  clTRID: string,
+): string {
+  const wanted = acts
+    .map(
+      ({ command: act, years }) =>
+        `<fee:command name="${act}"><fee:period unit="y">${years}</fee:period></fee:command>`,
+    )
+    .join('');
+  return command(
+    `<check><domain:check ${DOMAIN}>${names.map(nameTag).join('')}</domain:check></check>`,
+    clTRID,
+    `<fee:check ${FEE}><fee:currency>${currency}</fee:currency>${wanted}</fee:check>${promotionTag(promotion)}`,
+  );
+}
+
+function promotionTag(code: string | null): string {
+  return code ? `<holding:promotion ${OWN}><holding:code>${escapeXml(code)}</holding:code></holding:promotion>` : '';
+}
+
+function feeTag(tag: string, fee: Amount): string {
+  return `<fee:${tag} ${FEE}><fee:currency>${fee.currency}</fee:currency><fee:fee>${decimal(fee)}</fee:fee></fee:${tag}>`;
+}
+
+/** RFC 5731 section 3.2.3. `curExpDate` makes sending it again harmless; `fee` is the most that may be taken (RFC 8748 section 5.2.3). */
+export function renewDomain(
+  order: {
+    readonly name: string;
+    readonly curExpDate: string;
+    readonly years: number;
+    readonly fee: Amount | null;
+    readonly promotion?: string | null;
+  },
+  clTRID: string,
+): string {
+  return command(
+    `<renew><domain:renew ${DOMAIN}>${nameTag(order.name)}<domain:curExpDate>${order.curExpDate}</domain:curExpDate><domain:period unit="y">${order.years}</domain:period></domain:renew></renew>`,
+    clTRID,
+    `${order.fee ? feeTag('renew', order.fee) : ''}${promotionTag(order.promotion ?? null)}`,
+  );
+}
+
+/** RFC 5731 section 3.2.5, with our extension for what it leaves to the registrar. Only what is said is changed. */
+export function updateDomain(
+  change: {
+    readonly name: string;
+    readonly lock?: boolean;
+    readonly auto?: 'on' | 'off';
+    readonly privacy?: boolean;
+  },
+  clTRID: string,
+): string {
+  const status = '<domain:status s="clientTransferProhibited"/>';
+  const lock =
+    change.lock === undefined
+      ? ''
+      : change.lock
+        ? `<domain:add>${status}</domain:add>`
+        : `<domain:rem>${status}</domain:rem>`;
+  const own = [
+    change.auto === undefined ? '' : `<holding:autoRenew>${change.auto}</holding:autoRenew>`,
+    change.privacy === undefined ? '' : `<holding:privacy>${change.privacy ? 'on' : 'off'}</holding:privacy>`,
+  ].join('');
+  return command(
+    `<update><domain:update ${DOMAIN}>${nameTag(change.name)}${lock}</domain:update></update>`,
+    clTRID,
+    own ? `<holding:update ${OWN}>${own}</holding:update>` : '',
+  );
+}
+
+/** RFC 3915 section 4.2.5: asks for a name in redemption to be restored, for at most `fee`. */
+export function requestRestore(name: string, fee: Amount | null, clTRID: string): string {
+  return command(
+    `<update><domain:update ${DOMAIN}>${nameTag(name)}<domain:chg/></domain:update></update>`,
+    clTRID,
+    `<rgp:update ${RGP}><rgp:restore op="request"/></rgp:update>${fee ? feeTag('update', fee) : ''}`,
+  );
+}
+
+/** Our extension: adds money to the balance. `key` is taken once. */
+export function topUp(money: Amount, key: string, clTRID: string): string {
+  return command(
+    `<update><holding:update ${OWN}><holding:topUp key="${escapeXml(key)}" currency="${money.currency}">${decimal(money)}</holding:topUp></holding:update></update>`,
+    clTRID,
+  );
+}
+
+/** Our extension: puts a new card, good through `endsMonth`, in the place of the one with that label. */
+export function replaceCard(label: string, endsMonth: string, clTRID: string): string {
+  return command(
+    `<update><holding:update ${OWN}><holding:card ends="${endsMonth}">${escapeXml(label)}</holding:card></holding:update></update>`,
+    clTRID,
+  );
+}
