@@ -1,12 +1,21 @@
 import pino, { type Logger } from 'pino';
+import { eppLink } from '@/connectors/registrar/eppLink';
+import type { LinkAddress, RegistrarLink } from '@/connectors/registrar/port';
 import { type Instant, parseInstant } from '@/core/time';
 import { type Database, openDatabase } from '@/database/pool';
+import { keyFrom } from './links/secret';
 
 /** What a command or query needs from the world. Tests hand in their own. */
 export interface Deps {
   readonly database: Database;
   readonly clock: () => Instant;
   readonly log: Logger;
+  /** Seals the credentials of links. */
+  readonly key: Buffer | null;
+  /** Opens a link to a registrar. */
+  readonly connect: (address: LinkAddress) => RegistrarLink;
+  /** The links that are open, by account, each with the address it was opened for. */
+  readonly links: Map<number, { readonly address: string; readonly link: RegistrarLink }>;
 }
 
 /** The clock of this process. `NAME_LEDGER_TODAY` (RFC 3339) holds it still, for pictures and tests. */
@@ -26,7 +35,14 @@ export function deps(): Deps {
     if (!url) throw new Error('DATABASE_URL is not set; start the program with bin/start');
     const log = pino({ name: 'name-ledger', level: process.env.LOG_LEVEL ?? 'info' });
     const database = openDatabase(url, (error) => log.error({ error }, 'an idle database connection broke'));
-    kept.nameLedgerDeps = { database, log, clock: clockFrom(process.env.NAME_LEDGER_TODAY) };
+    kept.nameLedgerDeps = {
+      database,
+      log,
+      clock: clockFrom(process.env.NAME_LEDGER_TODAY),
+      key: keyFrom(process.env.NAME_LEDGER_KEY),
+      connect: (address) => eppLink(address),
+      links: new Map(),
+    };
   }
   return kept.nameLedgerDeps;
 }

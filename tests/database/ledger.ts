@@ -1,8 +1,10 @@
 import pino from 'pino';
 import { inject } from 'vitest';
+import { eppLink } from '@/connectors/registrar/eppLink';
 import { type Instant, instant } from '@/core/time';
 import { type Database, openDatabase } from '@/database/pool';
 import type { Deps } from '@/usecases/deps';
+import { keyFrom } from '@/usecases/links/secret';
 import { prepareLedger } from '@/usecases/prepare';
 import { databaseAt, runAdmin, TEMPLATE } from './postgres';
 
@@ -29,15 +31,20 @@ export async function emptyLedger(): Promise<TestLedger> {
   const database: Database = openDatabase(url, () => undefined);
   await prepareLedger(database);
   let now = TODAY;
+  const links: Deps['links'] = new Map();
   return {
     url,
     database,
     log: pino({ level: 'silent' }),
+    key: keyFrom('a key for tests'),
+    connect: (address) => eppLink(address, { timeoutMs: 500, sessions: 2 }),
+    links,
     clock: () => now,
     setClock: (at) => {
       now = at;
     },
     close: async () => {
+      for (const { link } of links.values()) await link.close();
       await database.end();
       await runAdmin(admin, `drop database if exists ${name} with (force)`);
     },

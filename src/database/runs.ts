@@ -1,0 +1,177 @@
+import type { Day, Instant } from '@/core/time';
+import type { Database, Queryable, Transaction } from './pool';
+
+/** `waiting`: to be sent. `sending`: may have been sent. `doubt`: a person decides. */
+export type ItemState = 'planned' | 'waiting' | 'sending' | 'done' | 'refused' | 'doubt';
+
+/** An item of a run whose account has a link, with what is needed to carry it out. */
+export interface RunItem {
+  readonly renewalId: string;
+  readonly nameId: number;
+  readonly ascii: string;
+  readonly accountId: number;
+  readonly years: number;
+  readonly oldEnd: Instant;
+  readonly newEnd: Instant;
+  readonly state: ItemState;
+  readonly orderId: string;
+  readonly attempts: number;
+  readonly currency: string;
+  readonly feeCapMinor: number | null;
+  readonly quotedMinor: number | null;
+  readonly promotion: string | null;
+}
+
+/** What a screen shows of an item that goes over a link. */
+export interface ItemProgress {
+  readonly nameId: number;
+  readonly state: ItemState;
+  readonly attempts: number;
+  readonly liveMinor: number | null;
+  readonly chargedMinor: number | null;
+  readonly currency: string | null;
+  readonly receipt: string | null;
+  readonly problem: string | null;
+}
+
+const ITEM = `
+  select i.renewal_id as "renewalId", i.name_id as "nameId", n.ascii, n.account_id as "accountId", i.years, i.old_end as "oldEnd",
+    i.new_end as "newEnd", i.state, i.order_id as "orderId", i.attempts, i.currency, i.fee_cap_minor as "feeCapMinor",
+    i.quoted_minor as "quotedMinor", r.promotion->>'code' as promotion
+  from renewal_items i join names n on n.id = i.name_id join renewals r on r.id = i.renewal_id`;
+
+export async function selectProgress(db: Queryable, renewalId: string): Promise<ItemProgress[]> {
+  const { rows } = await db.query<ItemProgress>(
+    `select name_id as "nameId", state, attempts, live_minor as "liveMinor", charged_minor as "chargedMinor", currency, receipt, problem
+     from renewal_items where renewal_id = $1`,
+    [renewalId],
+  );
+  return rows;
+}
+
+/** Writes what the registrar asks for each name, live. */
+export async function writeLivePrices(
+  db: Queryable,
+  renewalId: string,
+  prices: readonly { readonly nameId: number; readonly minor: number | null; readonly problem: string | null }[],
+): Promise<void> {
+  await db.query(
+    `update renewal_items i set live_minor = p.minor, problem = p.problem
+     from jsonb_to_recordset($2::jsonb) as p("nameId" int, minor int8, problem text)
+     where i.renewal_id = $1 and i.name_id = p."nameId" and i.state in ('planned', 'refused')`,
+    [renewalId, JSON.stringify(prices)],
+  );
+}
+
+/** Puts items on their way: each gets the order's own id and the most it may cost. Answers how many. */
+export async function startItems(
+  tx: Transaction,
+  renewalId: string,
+  items: readonly { readonly nameId: number; readonly orderId: string; readonly feeCapMinor: number | null }[],
+): Promise<number> {
+  const { rowCount } = await tx.query(
+    `update renewal_items i set state = 'waiting', order_id = p."orderId", fee_cap_minor = p."feeCapMinor", attempts = 0, problem = null
+     from jsonb_to_recordset($2::jsonb) as p("nameId" int, "orderId" text, "feeCapMinor" int8)
+     where i.renewal_id = $1 and i.name_id = p."nameId" and i.state in ('planned', 'refused')`,
+    [renewalId, JSON.stringify(items)],
+  );
+  return rowCount ?? 0;
+}
+
+/** Names of these that another run is changing already. */
+export async function selectUnsettledElsewhere(tx: Transaction, nameIds: readonly number[]): Promise<string[]> {
+  const { rows } = await tx.query<{ ascii: string }>(
+    `select n.ascii from renewal_items i join names n on n.id = i.name_id
+     where i.name_id = any($1) and i.state in ('waiting', 'sending', 'doubt') order by n.ascii`,
+    [nameIds],
+  );
+  return rows.map((row) => row.ascii);
+}
+
+/** The items of a run that are on their way, those that may have been sent first. */
+export async function selectOpenItems(db: Queryable, renewalId: string): Promise<RunItem[]> {
+  return (
+    await db.query<RunItem>(
+      `${ITEM} where i.renewal_id = $1 and i.state in ('waiting', 'sending') order by i.state, n.account_id, n.ascii`,
+      [renewalId],
+    )
+  ).rows;
+}
+
+/** Runs that have items on their way. */
+export async function selectOpenRuns(db: Queryable): Promise<string[]> {
+  const { rows } = await db.query<{ id: string }>(
+    "select distinct renewal_id as id from renewal_items where state in ('waiting', 'sending')",
+  );
+  return rows.map((row) => row.id);
+}
+
+/** Notes, before an order is sent, that it may have been sent. */
+export async function markSending(db: Queryable, item: RunItem, at: Instant): Promise<void> {
+  await db.query(
+    `update renewal_items set state = 'sending', sent_at = $3, attempts = attempts + 1, problem = null
+     where renewal_id = $1 and name_id = $2 and state in ('waiting', 'sending')`,
+    [item.renewalId, item.nameId, new Date(at)],
+  );
+}
+
+/** Moves an item on without booking anything. */
+export async function moveItem(
+  db: Queryable,
+  item: Pick<RunItem, 'renewalId' | 'nameId'>,
+  state: ItemState,
+  problem: string | null,
+): Promise<void> {
+  await db.query('update renewal_items set state = $3, problem = $4 where renewal_id = $1 and name_id = $2', [
+    item.renewalId,
+    item.nameId,
+    state,
+    problem,
+  ]);
+}
+
+/** Settles an item as done. Answers false when it was settled already: then nothing may be booked again. */
+export async function settleItem(
+  tx: Transaction,
+  item: RunItem,
+  done: {
+    readonly newEnd: Instant;
+    readonly chargedMinor: number | null;
+    readonly chargedOn: Day;
+    readonly receipt: string | null;
+    readonly batchId: number;
+  },
+): Promise<boolean> {
+  const { rowCount } = await tx.query(
+    `update renewal_items set state = 'done', done = true, new_end = $3, charged_minor = $4, charged_on = $5, receipt = $6,
+       reference = $6, means = 'by link', item_batch_id = $7, problem = null
+     where renewal_id = $1 and name_id = $2 and state in ('waiting', 'sending', 'doubt')`,
+    [item.renewalId, item.nameId, new Date(done.newEnd), done.chargedMinor, done.chargedOn, done.receipt, done.batchId],
+  );
+  return rowCount === 1;
+}
+
+/** Confirms a renewal all of whose items are settled: done, or refused and left. */
+export async function confirmSettledRun(tx: Transaction, renewalId: string, at: Instant): Promise<void> {
+  await tx.query(
+    `update renewals set status = 'confirmed', confirmed_at = $2 where id = $1 and status = 'asked'
+       and not exists (select from renewal_items where renewal_id = $1 and state not in ('done') and not (state = 'planned' and done is not null))`,
+    [renewalId, new Date(at)],
+  );
+}
+
+/** Runs `work` while nobody else does under the same name; answers `null` when somebody does. The lock ends with its connection. */
+export async function whileAlone<T>(database: Database, name: string, work: () => Promise<T>): Promise<T | null> {
+  const client = await database.connect();
+  try {
+    const { rows } = await client.query<{ mine: boolean }>('select pg_try_advisory_lock(hashtext($1)) as mine', [name]);
+    if (!rows[0]?.mine) return null;
+    try {
+      return await work();
+    } finally {
+      await client.query('select pg_advisory_unlock(hashtext($1))', [name]).catch(() => undefined);
+    }
+  } finally {
+    client.release();
+  }
+}

@@ -1,0 +1,95 @@
+import type { Outcome, RegistrarLink } from '@/connectors/registrar/port';
+import { isRefusal, type Refusal, refuse } from '@/core/refusal';
+import { bumpRevision } from '@/database/ledger';
+import { type LinkRow, noteLink, selectLink, selectLinkSecret, selectLinks, updateLink } from '@/database/links';
+import { transaction } from '@/database/pool';
+import type { Deps } from '../deps';
+import { readRequest } from '../validate';
+import { LinkForm } from './requests';
+import { seal, unseal } from './secret';
+
+export type { LinkRow } from '@/database/links';
+
+/** Every account's link, without its secret. */
+export function links(deps: Deps): Promise<LinkRow[]> {
+  return selectLinks(deps.database);
+}
+
+/** The link of an account, ready for use; `null` for an account that is kept by hand, or whose password cannot be opened. */
+export async function linkOf(deps: Deps, accountId: number): Promise<RegistrarLink | null> {
+  const row = await selectLink(deps.database, accountId);
+  const secret = row && (await selectLinkSecret(deps.database, accountId));
+  const password = secret && deps.key && unseal(deps.key, secret);
+  if (!row || password === null) return null;
+  const address = { host: row.host, port: row.port, login: row.login, password };
+  const known = deps.links.get(accountId);
+  const same = JSON.stringify(address);
+  if (known?.address === same) return known.link;
+  await known?.link.close();
+  const link = deps.connect(address);
+  deps.links.set(accountId, { address: same, link });
+  return link;
+}
+
+/** Sets the link of an account, or changes it. The password is sealed at once and never shown again. */
+export async function saveLink(deps: Deps, input: unknown): Promise<true | Refusal> {
+  const form = await readRequest(LinkForm, input);
+  if (isRefusal(form)) return form;
+  if (!deps.key)
+    return refuse(
+      'no-key',
+      'Start the program with bin/start, or set NAME_LEDGER_KEY to a long text of your own: it seals passwords.',
+    );
+  const kept = await selectLinkSecret(deps.database, form.accountId);
+  const secret = form.password === undefined ? kept : seal(deps.key, form.password);
+  if (!secret) return refuse('password-missing', 'Write the password of this login.', 'password');
+  return transaction(deps.database, async (tx) => {
+    await bumpRevision(tx);
+    const there = await updateLink(tx, form.accountId, {
+      host: form.host.toLowerCase(),
+      port: form.port,
+      login: form.login,
+      secret,
+    });
+    return there ? true : refuse('account-unknown', 'That account is no longer there. Load the page again.');
+  });
+}
+
+/** Takes a link away: from then on the account is kept by hand. */
+export async function removeLink(deps: Deps, accountId: number): Promise<void> {
+  await transaction(deps.database, async (tx) => {
+    await bumpRevision(tx);
+    await updateLink(tx, accountId, null);
+  });
+  const known = deps.links.get(accountId);
+  deps.links.delete(accountId);
+  await known?.link.close();
+}
+
+/** Logs in and says what the registrar calls itself. */
+export async function testLink(deps: Deps, accountId: number): Promise<string | Refusal> {
+  const link = await linkOf(deps, accountId);
+  if (!link) return noLink();
+  const tested = await link.test();
+  const problem = tested.kind === 'done' ? null : linkProblem(tested);
+  await noteLink(deps.database, accountId, { problem });
+  return tested.kind === 'done' ? tested.value : refuse('link-failed', problem ?? '');
+}
+
+export function noLink(): Refusal {
+  return refuse('no-link', 'This account has no link that works. Set its link under Setup, Accounts.');
+}
+
+/** What went wrong on a link, as a sentence that says what to do. */
+export function linkProblem(outcome: Exclude<Outcome<unknown>, { kind: 'done' }>): string {
+  switch (outcome.kind) {
+    case 'pending':
+      return 'The registrar has not finished this yet. Look again later.';
+    case 'unknown':
+      return `The registrar did not answer (${outcome.cause}). Try again; if it goes on, check host and port.`;
+    case 'refused':
+      return outcome.code >= 2200 && outcome.code < 2600 && outcome.code !== 2400
+        ? `The registrar refused the login (${outcome.reason}). Check login and password.`
+        : `The registrar refused (${outcome.reason}).`;
+  }
+}

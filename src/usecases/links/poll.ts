@@ -1,0 +1,127 @@
+import type { RegistrarMessage } from '@/connectors/registrar/port';
+import { isRefusal, type Refusal, refuse } from '@/core/refusal';
+import { dayOf, formatInstant, type Instant } from '@/core/time';
+import { insertBatch, type NamePatch, patchNames } from '@/database/changes';
+import { insertEntries } from '@/database/entries';
+import { bumpRevision } from '@/database/ledger';
+import { insertMessage, noteLink, noteMessageBatch } from '@/database/links';
+import { selectNameIds } from '@/database/names';
+import { type Transaction, transaction } from '@/database/pool';
+import type { Deps } from '../deps';
+import { linkOf, linkProblem, links, noLink } from './links';
+
+/** Takes every message that waits at an account's registrar into the ledger. Answers how many came. */
+export async function pollAccount(deps: Deps, accountId: number): Promise<number | Refusal> {
+  const link = await linkOf(deps, accountId);
+  if (!link) return noLink();
+  const polled = await link.poll((message) => takeMessage(deps, accountId, message));
+  const problem = polled.kind === 'done' ? null : linkProblem(polled);
+  await noteLink(deps.database, accountId, { polledAt: deps.clock(), problem });
+  return polled.kind === 'done' ? polled.value : refuse('link-failed', problem ?? '');
+}
+
+/** Polls every account that has a link, one after the other. Answers how many messages came in all. */
+export async function pollEveryAccount(deps: Deps): Promise<number> {
+  let messages = 0;
+  for (const { accountId } of await links(deps)) {
+    const came = await pollAccount(deps, accountId);
+    if (isRefusal(came)) deps.log.warn({ accountId, problem: came.message }, 'an account could not be polled');
+    else messages += came;
+  }
+  return messages;
+}
+
+/** Stores one message and what it says of a name, in one transaction, once. */
+export async function takeMessage(deps: Deps, accountId: number, message: RegistrarMessage): Promise<void> {
+  await transaction(deps.database, async (tx) => {
+    const { event } = message;
+    const at = deps.clock();
+    const isNew = await insertMessage(tx, {
+      accountId,
+      messageId: message.id,
+      receivedAt: at,
+      toldAt: message.at,
+      kind: event?.kind ?? null,
+      name: event?.name ?? null,
+      text: message.text,
+      raw: message.raw,
+    });
+    if (!isNew || !event) return;
+    const nameId = (await selectNameIds(tx, [event.name])).get(event.name);
+    const patch = nameId === undefined ? null : patchOf(event, message.at ?? at, message.text);
+    if (nameId === undefined || patch === null) return;
+    await bumpRevision(tx);
+    const batchId = await insertBatch(tx, at, 'message', summaryOf(event.kind, event.name));
+    await patchNames(tx, batchId, [{ nameId, patch, evidence: `message ${message.id} of the registrar` }]);
+    if (event.kind === 'charged' && event.amount) await bookCharge(tx, batchId, nameId, message);
+    await noteMessageBatch(tx, accountId, message.id, batchId);
+  });
+}
+
+async function bookCharge(tx: Transaction, batchId: number, nameId: number, { id, at, event }: RegistrarMessage) {
+  if (!event?.amount || at === null) return;
+  await insertEntries(tx, batchId, [
+    {
+      nameId,
+      onDay: dayOf(at),
+      kind: 'renewal',
+      minor: event.amount.minor,
+      currency: event.amount.currency,
+      means: event.means ?? '',
+      reference: `message ${id}`,
+      note: 'charged automatically',
+    },
+  ]);
+}
+
+type Event = NonNullable<RegistrarMessage['event']>;
+
+/** What a message says of a name, in columns of the ledger; `null` for one that changes nothing. */
+function patchOf(event: Event, at: Instant, text: string): NamePatch | null {
+  const since = formatInstant(at);
+  const end = event.paidThrough === null ? {} : { term_end: formatInstant(event.paidThrough), term_end_day: false };
+  const confirmed = (setting: 'on' | 'off' | 'stalled') => ({
+    setting,
+    standing: 'confirmed',
+    setting_since: since,
+    setting_evidence: text,
+    asked: null,
+    asked_at: null,
+  });
+  const seen = (phase: 'redemption' | 'deleting') => ({ observed: phase, observed_at: since });
+  switch (event.kind) {
+    case 'charged':
+      return { ...end, ...confirmed('on') };
+    case 'charge-failed':
+      return confirmed('stalled');
+    case 'lapsed':
+      return end;
+    case 'deleted':
+    case 'restore-overdue':
+      return seen('redemption');
+    case 'purged':
+      return seen('deleting');
+    case 'released':
+    case 'auctioned':
+    case 'transferred':
+      return { gone_at: since };
+    default:
+      return null;
+  }
+}
+
+const SUMMARIES: Readonly<Record<string, string>> = {
+  charged: 'Charged and renewed by its registrar',
+  'charge-failed': 'The automatic charge failed',
+  lapsed: 'The term has ended',
+  deleted: 'Deleted by its registrar',
+  'restore-overdue': 'The restore report did not come in time',
+  purged: 'Redemption has ended',
+  released: 'Released',
+  auctioned: 'Auctioned away by its registrar',
+  transferred: 'Transferred away',
+};
+
+function summaryOf(kind: string, name: string): string {
+  return `${SUMMARIES[kind] ?? kind}: ${name}`;
+}

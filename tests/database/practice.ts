@@ -1,0 +1,114 @@
+import { isRefusal } from '@/core/refusal';
+import { formatInstant, type Instant } from '@/core/time';
+import { insertAccount } from '@/database/accounts';
+import { insertBatch } from '@/database/changes';
+import { insertNames, selectNameIds } from '@/database/names';
+import { transaction } from '@/database/pool';
+import { upsertPrices } from '@/database/prices';
+import { saveLink } from '@/usecases/links/links';
+import { planRenewal } from '@/usecases/renewals/renew';
+import { type RunningPractice, runPractice } from '../../practice/run';
+import { schedule } from '../../practice/world/days';
+import { blankDomain } from '../../practice/world/orders';
+import { practiceCustomers, practiceRegistrars } from '../../practice/world/registrars';
+import type { Domain, Registrar, World } from '../../practice/world/types';
+import { makeWorld } from '../../practice/world/world';
+import { RENEWAL } from '../standards/sampleLedger';
+import { emptyLedger, type TestLedger, TODAY } from './ledger';
+
+/** A ledger with one account linked to a practice registrar that holds the same names. */
+export interface LinkedLedger {
+  readonly ledger: TestLedger;
+  readonly world: World;
+  readonly practice: RunningPractice;
+  readonly accountId: number;
+  readonly ids: ReadonlyMap<string, number>;
+  /** Plans a renewal of these names for a year; answers its id. */
+  plan(names: readonly string[]): Promise<string>;
+  close(): Promise<void>;
+}
+
+export async function linkedLedger(
+  names: readonly string[],
+  end: Instant,
+  more: Partial<Domain> = {},
+  registrarId = 'quaymark',
+): Promise<LinkedLedger> {
+  const ledger = await emptyLedger();
+  const registrars = practiceRegistrars(TODAY);
+  const registrar = registrars.find((one) => one.id === registrarId) as Registrar;
+  const world = makeWorld(
+    TODAY,
+    registrars,
+    practiceCustomers(TODAY),
+    names.map((name) => {
+      const domain: Domain = { ...blankDomain(name, registrarId, TODAY - 4e10, end), auto: 'on', ...more };
+      schedule(registrar, domain, TODAY);
+      return domain;
+    }),
+  );
+  const practice = await runPractice({ world, store: null });
+  const accountId = await transaction(ledger.database, async (tx) => {
+    const id = await insertAccount(
+      tx,
+      {
+        label: registrar.title,
+        registrar: registrar.title,
+        currency: registrar.currency,
+        leadDays: registrar.leadDays,
+        lateDays: registrar.lateDays,
+        lateFeeMinor: 0,
+        auctionDay: null,
+        yearsPerCharge: 1,
+        retryDays: [],
+        refunds: false,
+        balanceMinor: null,
+        balanceAt: null,
+        rulesKnown: true,
+        notes: '',
+        means: [],
+      },
+      TODAY,
+    );
+    const batch = await insertBatch(tx, TODAY, 'import', 'made for a test');
+    await insertNames(
+      tx,
+      batch,
+      names.map((ascii) => ({
+        ascii,
+        unicode: ascii,
+        ending: ascii.slice(ascii.indexOf('.') + 1),
+        fields: { account_id: id, term_end: formatInstant(end), setting: 'on' },
+      })),
+      TODAY,
+    );
+    const price = registrar.prices.com?.renew ?? 0;
+    await upsertPrices(tx, [{ ...RENEWAL, accountId: id, currency: registrar.currency, yearMinor: price }]);
+    return id;
+  });
+  const saved = await saveLink(ledger, {
+    accountId,
+    host: '127.0.0.1',
+    port: practice.ports[registrarId],
+    login: `harbour-${registrarId}`,
+    password: `${registrarId}-practice-pw`,
+  });
+  if (isRefusal(saved)) throw new Error(saved.message);
+  const ids = await selectNameIds(ledger.database, names);
+  return {
+    ledger,
+    world,
+    practice,
+    accountId,
+    ids,
+    async plan(chosen) {
+      const planned = await planRenewal(ledger, { items: chosen.map((name) => ({ nameId: ids.get(name), years: 1 })) });
+      if (isRefusal(planned)) throw new Error(planned.message);
+      return planned.renewal.id;
+    },
+    async close() {
+      await ledger.close();
+      await practice.stop();
+    },
+  };
+}
