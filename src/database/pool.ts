@@ -13,10 +13,11 @@ types.setTypeParser(types.builtins.TIMESTAMPTZ, (text) =>
   Date.parse(text.replace(' ', 'T').replace(/([+-]\d\d)$/, '$1:00')),
 );
 
-/** Opens a pool. `onError` hears of connections that break while idle, which would otherwise end the process. */
+/** Opens a pool. `onError` hears of connections that break, idle or in use, which would otherwise end the process. */
 export function openDatabase(url: string, onError: (error: Error) => void, more: PoolConfig = {}): Database {
   const pool = new Pool({ connectionString: url, max: 10, application_name: 'name-ledger', ...more });
   pool.on('error', onError);
+  pool.on('connect', (client) => client.on('error', onError));
   return pool;
 }
 
