@@ -60,7 +60,7 @@ export async function serve(port: number, env: Record<string, string>, log: 'inh
   throw new Error(`The application did not answer on ${url}. Is port ${port} taken? Choose another with --port.`);
 }
 
-async function end(child: ChildProcess): Promise<void> {
+export async function end(child: ChildProcess): Promise<void> {
   if (child.exitCode !== null || child.signalCode !== null) return;
   const gone = new Promise((resolve) => child.once('exit', resolve));
   child.kill('SIGTERM');
@@ -69,13 +69,13 @@ async function end(child: ChildProcess): Promise<void> {
   clearTimeout(last);
 }
 
-/** Ends the server that a killed start left running, if the process of that number still is one. */
-export async function endLeftOver(pidFile: string): Promise<void> {
+/** Ends what a killed start left running, if the process of that number still runs `command`. */
+export async function endLeftOver(pidFile: string, command: RegExp): Promise<void> {
   if (!existsSync(pidFile)) return;
   const pid = Number(readFileSync(pidFile, 'utf8'));
   rmSync(pidFile, { force: true });
-  const command = existsSync(`/proc/${pid}/cmdline`) ? readFileSync(`/proc/${pid}/cmdline`, 'utf8') : '';
-  if (!/next/.test(command)) return;
+  const running = existsSync(`/proc/${pid}/cmdline`) ? readFileSync(`/proc/${pid}/cmdline`, 'utf8') : '';
+  if (!command.test(running)) return;
   process.kill(pid, 'SIGTERM');
   for (let i = 0; i < 100 && alive(pid); i += 1) await new Promise((resolve) => setTimeout(resolve, 50));
   if (alive(pid)) process.kill(pid, 'SIGKILL');

@@ -58,8 +58,8 @@ export function practiceRegistrars(now: number): Registrar[] {
       id: 'saltgate',
       title: 'Saltgate Registry Services',
       currency: 'USD',
-      leadDays: 0,
-      lateDays: 30,
+      leadDays: 5,
+      lateDays: 45,
       onNeedsPaymentDays: 31,
       prices: priceList(
         ['com', 1017, 1136, 11_380],
@@ -74,8 +74,8 @@ export function practiceRegistrars(now: number): Registrar[] {
       id: 'fernhithe',
       title: 'Fernhithe & Daughters',
       currency: 'USD',
-      leadDays: 5,
-      lateDays: 45,
+      leadDays: 0,
+      lateDays: 30,
       lateFeeMinor: 350,
       yearsPerCharge: 'as bought',
       prices: priceList(

@@ -12,6 +12,8 @@ export interface ImportOptions {
   /** The list holds every name of that account: what it lacks is offered as no longer there. */
   readonly fullList: boolean;
   readonly allowPrivateEndings: boolean;
+  /** The list is the account's own answer: what it says of auto-renew is confirmed, not believed. */
+  readonly confirmed?: boolean;
 }
 
 export interface ImportRow {

@@ -186,3 +186,23 @@ export async function selectMessages(db: Queryable, since: Instant, limit: numbe
   );
   return rows;
 }
+
+/** Names at linked accounts whose registrar was asked to switch auto-renew and has not confirmed. */
+export async function selectAskedAtLinks(
+  db: Queryable,
+): Promise<{ nameId: number; ascii: string; accountId: number; asked: 'on' | 'off' }[]> {
+  const { rows } = await db.query<{ nameId: number; ascii: string; accountId: number; asked: 'on' | 'off' }>(
+    `select n.id as "nameId", n.ascii, n.account_id as "accountId", n.asked from names n join accounts a on a.id = n.account_id
+     where n.asked is not null and n.gone_at is null and a.link_host is not null order by n.account_id, n.ascii`,
+  );
+  return rows;
+}
+
+/** Points the links of some logins to other ports of this machine: the practice registrars listen where there is room. */
+export async function moveLinks(db: Queryable, ports: Readonly<Record<string, number>>): Promise<void> {
+  await db.query(
+    `update accounts a set link_port = p.value::int from jsonb_each_text($1::jsonb) p
+     where a.link_login = p.key and a.link_host = '127.0.0.1' and a.link_port <> p.value::int`,
+    [JSON.stringify(ports)],
+  );
+}

@@ -7,12 +7,15 @@ export interface Settings {
   readonly zone: string;
   /** Days before a price step at which the calendar reminds; empty for no alarms. */
   readonly alarmDays: readonly number[];
+  /** How far the clock has been moved forward in the practice world, in milliseconds. */
+  readonly clockOffsetMs: number;
 }
 
 const USUAL: Settings = {
   homeCurrency: 'USD',
   zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
   alarmDays: [7, 1],
+  clockOffsetMs: 0,
 };
 
 export async function selectSettings(db: Queryable): Promise<Settings> {

@@ -17,14 +17,14 @@ export interface WrittenCounts {
 const NEW = `
   select i.ascii, i."unicode" as uni, i.ending, 'line ' || i.line as evidence, coalesce(a.id, $4) as account_id,
     case when i.setting is not null then $2::timestamptz end as setting_since,
-    case when i.setting is not null then 'imported list' end as setting_evidence, ${LISTED.map((column) => `i.${column}`).join(', ')}
+    case when i.setting is not null then $6::text end as setting_evidence, case when i.setting is not null then $5::text end as standing, ${LISTED.map((column) => `i.${column}`).join(', ')}
   from import_rows i left join accounts a on lower(a.label) = lower(i.account)
   where i.import_id = $3 and i.outcome = 'new' and i.taken`;
 
 const CHANGED = `
   select n.id as name_id, 'line ' || i.line as evidence,
     i.after - 'account' - 'paid' || case when a.id is null then '{}' else jsonb_build_object('account_id', a.id) end
-      || case when i.before ? 'setting' then jsonb_build_object('standing', 'believed', 'setting_since', $3::timestamptz, 'setting_evidence', 'imported list') else '{}' end as patch
+      || case when i.before ? 'setting' then jsonb_build_object('standing', $4::text, 'setting_since', $3::timestamptz, 'setting_evidence', $5::text) else '{}' end as patch
   from import_rows i join names n on n.ascii = i.ascii left join accounts a on lower(a.label) = lower(i.account)
   where i.import_id = $2 and i.outcome = 'changed' and i.taken`;
 
@@ -32,10 +32,18 @@ const GONE = `
   select n.id as name_id, 'missing from a full list' as evidence, jsonb_build_object('gone_at', $3::timestamptz) as patch
   from import_rows i join names n on n.ascii = i.ascii where i.import_id = $2 and i.outcome = 'missing' and i.taken`;
 
+/** Names of which an account says itself what was only believed of their auto-renew. */
+const CONFIRMED = `
+  select n.id as name_id, 'line ' || i.line as evidence,
+    jsonb_build_object('standing', 'confirmed', 'setting_since', $3::timestamptz, 'setting_evidence', $4::text) as patch
+  from import_rows i join names n on n.ascii = i.ascii
+  where i.import_id = $2 and i.outcome in ('unchanged', 'changed') and i.setting = n.setting and n.standing <> 'confirmed'`;
+
 /**
  * Writes the taken rows of an import that has been compared: new names, changed names with their history, names no longer
  * there, prices paid as entries, and renewal prices as inferred prices. Each in one statement; the caller's transaction
  * makes it all or nothing. `accountId` holds rows that name no account; `feeMinor` is the yearly registry fee of today.
+ * `confirmed`: the list is an account's own answer, so what it says of auto-renew is confirmed.
  */
 export async function writeStagedRows(
   tx: Transaction,
@@ -44,21 +52,24 @@ export async function writeStagedRows(
   accountId: number | null,
   feeMinor: number,
   at: Instant,
+  confirmed: boolean,
 ): Promise<WrittenCounts> {
   const now = new Date(at);
+  const [standing, evidence] = confirmed ? ['confirmed', 'the account’s own answer'] : ['believed', 'imported list'];
   const added = await insertNamesFrom(
     tx,
     batchId,
     at,
-    ['account_id', 'setting_since', 'setting_evidence', ...LISTED],
+    ['account_id', 'setting_since', 'setting_evidence', 'standing', ...LISTED],
     NEW,
-    [importId, accountId],
+    [importId, accountId, standing, evidence],
   );
   // Without fresh statistics the joins below would be planned for the few names there were before.
   if (added > 0) await tx.query('analyze names (id, ascii, account_id, ending)');
+  if (confirmed) await patchNamesFrom(tx, batchId, CONFIRMED, [importId, now, evidence]);
   return {
     added,
-    changed: await patchNamesFrom(tx, batchId, CHANGED, [importId, now]),
+    changed: await patchNamesFrom(tx, batchId, CHANGED, [importId, now, standing, evidence]),
     gone: await patchNamesFrom(tx, batchId, GONE, [importId, now]),
     entries: await writePaid(tx, importId, batchId),
     prices: await learnPrices(tx, importId, feeMinor, at),

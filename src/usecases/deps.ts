@@ -10,6 +10,8 @@ export interface Deps {
   readonly database: Database;
   readonly clock: () => Instant;
   readonly log: Logger;
+  /** How far this process's clock stands ahead of the machine's. */
+  readonly time: { offsetMs: number };
   /** Seals the credentials of links. */
   readonly key: Buffer | null;
   /** Opens a link to a registrar. */
@@ -35,10 +37,13 @@ export function deps(): Deps {
     if (!url) throw new Error('DATABASE_URL is not set; start the program with bin/start');
     const log = pino({ name: 'name-ledger', level: process.env.LOG_LEVEL ?? 'info' });
     const database = openDatabase(url, (error) => log.error({ error }, 'an idle database connection broke'));
+    const time = { offsetMs: 0 };
+    const base = clockFrom(process.env.NAME_LEDGER_TODAY);
     kept.nameLedgerDeps = {
       database,
       log,
-      clock: clockFrom(process.env.NAME_LEDGER_TODAY),
+      time,
+      clock: () => (base() + time.offsetMs) as Instant,
       key: keyFrom(process.env.NAME_LEDGER_KEY),
       connect: (address) => eppLink(address),
       links: new Map(),

@@ -31,6 +31,7 @@ export async function emptyLedger(): Promise<TestLedger> {
   const database: Database = openDatabase(url, () => undefined);
   await prepareLedger(database);
   let now = TODAY;
+  const time = { offsetMs: 0 };
   const links: Deps['links'] = new Map();
   return {
     url,
@@ -39,7 +40,8 @@ export async function emptyLedger(): Promise<TestLedger> {
     key: keyFrom('a key for tests'),
     connect: (address) => eppLink(address, { timeoutMs: 500, sessions: 2 }),
     links,
-    clock: () => now,
+    time,
+    clock: () => (now + time.offsetMs) as Instant,
     setClock: (at) => {
       now = at;
     },

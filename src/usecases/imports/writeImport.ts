@@ -49,7 +49,7 @@ export async function writeImport(deps: Deps, id: string): Promise<WrittenImport
       row.source === 'pasted' ? 'Brought in by pasting' : `Brought in from ${row.source}`,
     );
     const fee = registryFeeOn(await selectRegistryFees(tx), dayOf(at))?.minor ?? 0;
-    const counts = await writeStagedRows(tx, id, batchId, accountId, fee, at);
+    const counts = await writeStagedRows(tx, id, batchId, accountId, fee, at, row.options.confirmed === true);
     await moveImport(tx, id, { status: 'done', batchId });
     return { ...counts, batchId };
   });

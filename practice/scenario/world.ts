@@ -1,0 +1,57 @@
+import { passTo, schedule } from '../world/days';
+import { blankDomain } from '../world/orders';
+import { practiceCustomers, practiceRegistrars } from '../world/registrars';
+import type { Domain, World } from '../world/types';
+import { makeWorld, nothingTouched } from '../world/world';
+import { chanceFrom } from './chance';
+import { demoNames } from './names';
+
+/** Whether somebody buys a late name at its auction: about one in five, always the same ones. */
+export const bids: World['bids'] = (domain) =>
+  [...domain.name].reduce((sum, letter) => sum + letter.charCodeAt(0), 0) % 5 === 0;
+
+const NAMES = 412;
+
+/**
+ * The practice world of the demo: the same names that the ledger has, as their registrars have them. They agree in most
+ * things; a few settings that the ledger only believes are otherwise in truth.
+ */
+export function demoWorld(now: number): World {
+  const registrars = practiceRegistrars(now);
+  const chance = chanceFrom(90_210);
+  const domains = demoNames(NAMES, now as never).map((name): Domain => {
+    const registrar = registrars.find((one) => one.id === name.account.toLowerCase());
+    const { fields } = name;
+    const believed = fields.setting as string;
+    const truth = believed === 'unknown' ? (chance.next() < 0.5 ? 'on' : 'off') : believed;
+    const mistaken = fields.standing !== 'confirmed' && believed === 'on' && chance.next() < 0.04;
+    const observed = fields.observed as string | undefined;
+    const observedAt = Date.parse(String(fields.observed_at ?? ''));
+    const domain: Domain = {
+      ...blankDomain(name.ascii, registrar?.id ?? 'quaymark', name.registeredAt, Date.parse(String(fields.term_end))),
+      ending: name.ending,
+      auto: mistaken ? 'off' : (truth as Domain['auto']),
+      failure: truth === 'stalled' ? 'balance too small' : null,
+      lock: fields.lock === true,
+      privacy: fields.privacy === true,
+      nameServers: (fields.name_servers as string[] | undefined) ?? [],
+      authInfo: `${name.ascii}-code`,
+      premiumMinor: name.ascii === 'moorgauge.io' ? 6200 : null,
+    };
+    if (observed === 'restoring' || observed === 'deleting') {
+      domain.state = observed;
+      domain.since = observedAt;
+      domain.deletedAt = observedAt - 30 * 86_400_000;
+    }
+    if (registrar) schedule(registrar, domain, now);
+    return domain;
+  });
+  const world = makeWorld(now, registrars, practiceCustomers(now), domains, bids);
+  // What lies in the past has been told long ago.
+  passTo(world, now);
+  world.messages.length = 0;
+  world.touched = nothingTouched();
+  for (const name of world.domains.keys()) world.touched.domains.add(name);
+  for (const id of world.customers.keys()) world.touched.customers.add(id);
+  return world;
+}

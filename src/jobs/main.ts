@@ -1,0 +1,42 @@
+import 'reflect-metadata';
+import PgBoss from 'pg-boss';
+import { loadClock } from '@/usecases/clock';
+import { deps } from '@/usecases/deps';
+import { pollEveryAccount } from '@/usecases/links/poll';
+import { readBalances } from '@/usecases/links/readAccount';
+import { carryOutSwitches } from '@/usecases/links/switches';
+import { carryOnRuns } from '@/usecases/runs/carryOut';
+
+/** What happens without anyone clicking, and when (cron, UTC). Jobs are claimed from PostgreSQL: any number of processes may run. */
+const SCHEDULE = {
+  'carry-on-runs': { cron: '* * * * *', work: carryOnRuns },
+  'carry-out-switches': { cron: '* * * * *', work: carryOutSwitches },
+  'poll-accounts': { cron: '* * * * *', work: pollEveryAccount },
+  'read-balances': { cron: '17 * * * *', work: readBalances },
+} as const;
+
+const { DATABASE_URL } = process.env;
+if (!DATABASE_URL) throw new Error('DATABASE_URL is not set; start the program with bin/start');
+const boss = new PgBoss({ connectionString: DATABASE_URL, application_name: 'name-ledger-jobs', max: 3 });
+const own = deps();
+boss.on('error', (error) => own.log.error({ error }, 'the job queue failed'));
+
+await boss.start();
+for (const [queue, { cron, work }] of Object.entries(SCHEDULE)) {
+  await boss.createQueue(queue, { name: queue, policy: 'short', retryLimit: 2, expireInSeconds: 600 });
+  await boss.work(queue, { pollingIntervalSeconds: 5 }, async () => {
+    await loadClock(own);
+    await work(own);
+  });
+  await boss.schedule(queue, cron);
+}
+// What an earlier end left on its way goes on at once.
+await loadClock(own);
+await carryOnRuns(own).catch((error: unknown) => own.log.error({ error }, 'runs could not be carried on'));
+console.log('jobs ready');
+
+for (const signal of ['SIGINT', 'SIGTERM'] as const) {
+  process.on(signal, () => {
+    void boss.stop({ timeout: 5000 }).finally(() => process.exit(0));
+  });
+}

@@ -1,0 +1,76 @@
+import type { HeldName, HoldingPage } from '@/connectors/registrar/port';
+import { isRefusal, type Refusal, refuse } from '@/core/refusal';
+import { formatInstant } from '@/core/time';
+import { selectAccount } from '@/database/accounts';
+import { bumpRevision } from '@/database/ledger';
+import { noteLink, takeOverHolding } from '@/database/links';
+import { transaction } from '@/database/pool';
+import { writeTable } from '@/formats/csv/writeTable';
+import type { Deps } from '../deps';
+import { beginImport, readImport } from '../imports/readImport';
+import { linkOf, linkProblem, links, noLink } from './links';
+
+/**
+ * Reads everything an account holds at its registrar. Balance, means and rules are taken over at once: they are facts about
+ * the account. The names go through the same preview as any list: answers the import that shows it.
+ */
+export async function readAccount(deps: Deps, accountId: number): Promise<string | Refusal> {
+  const holding = await readHoldingOf(deps, accountId);
+  if (isRefusal(holding)) return holding;
+  const account = await selectAccount(deps.database, accountId);
+  const begun = await beginImport(deps, {
+    content: Buffer.from(asList(holding.names)),
+    source: `${account?.label ?? 'account'}, read by link`,
+    accountId,
+  });
+  if (isRefusal(begun)) return begun;
+  const options = { ...begun.options, accountId, fullList: true, confirmed: true };
+  const read = await readImport(deps, begun.id, options);
+  return isRefusal(read) ? read : begun.id;
+}
+
+/** The names as a list whose columns and dates leave nothing to ask. */
+function asList(names: readonly HeldName[]): string {
+  return writeTable(
+    ['name', 'expires', 'registered', 'auto-renew', 'lock', 'privacy'],
+    names.map((name) => [
+      name.name,
+      formatInstant(name.paidThrough),
+      name.registeredAt === null ? '' : formatInstant(name.registeredAt),
+      name.setting === 'unknown' ? '' : name.setting,
+      name.lock ? 'yes' : 'no',
+      name.privacy === null ? '' : name.privacy ? 'yes' : 'no',
+    ]),
+  );
+}
+
+async function readHoldingOf(deps: Deps, accountId: number): Promise<HoldingPage | Refusal> {
+  const link = await linkOf(deps, accountId);
+  if (!link) return noLink();
+  const holding = await link.holding();
+  const at = deps.clock();
+  if (holding.kind !== 'done') {
+    const problem = linkProblem(holding);
+    await noteLink(deps.database, accountId, { problem });
+    return refuse('link-failed', problem);
+  }
+  const { balance, means, rules } = holding.value;
+  await transaction(deps.database, async (tx) => {
+    await bumpRevision(tx);
+    await takeOverHolding(tx, accountId, at, {
+      balanceMinor: balance?.minor ?? null,
+      means,
+      rules: rules && { ...rules, lateFeeMinor: rules.lateFee?.minor ?? 0 },
+    });
+    await noteLink(tx, accountId, { readAt: at, problem: null });
+  });
+  return holding.value;
+}
+
+/** Reads balance, means and rules of every linked account, names left alone. */
+export async function readBalances(deps: Deps): Promise<void> {
+  for (const { accountId } of await links(deps)) {
+    const read = await readHoldingOf(deps, accountId);
+    if (isRefusal(read)) deps.log.warn({ accountId, problem: read.message }, 'an account could not be read');
+  }
+}
