@@ -15,6 +15,7 @@ export function demoAccounts(now: Instant): AccountDraft[] {
     yearsPerCharge: 1,
     retryDays: [],
     refunds: false,
+    taxPercent: 0,
     rulesKnown: true,
     notes: '',
     balanceAt: addDays(now, -3),
@@ -66,6 +67,7 @@ export function demoAccounts(now: Instant): AccountDraft[] {
       leadDays: 15,
       lateDays: 10,
       auctionDay: 6,
+      taxPercent: 19,
       balanceMinor: 9_450,
       retryDays: [10, 5],
       means: [

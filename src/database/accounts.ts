@@ -13,13 +13,13 @@ export interface AccountRow extends LedgerAccount {
 }
 
 /** What can be written about an account. */
-export type AccountDraft = Omit<AccountRow, 'id' | 'names'>;
+export type AccountDraft = Omit<AccountRow, 'id' | 'names' | 'linked'>;
 
 const ACCOUNT = `
   select a.id, a.label, a.registrar, a.currency, a.lead_days as "leadDays", a.late_days as "lateDays",
     a.late_fee_minor as "lateFeeMinor", a.auction_day as "auctionDay", a.years_per_charge as "yearsPerCharge",
     a.retry_days as "retryDays", a.refunds, a.balance_minor as "balanceMinor", a.balance_at as "balanceAt",
-    a.rules_known as "rulesKnown", a.notes,
+    a.rules_known as "rulesKnown", a.notes, a.tax_percent as "taxPercent", a.link_host is not null as linked,
     (select count(*) from names where names.account_id = a.id and gone_at is null) as names,
     coalesce((select jsonb_agg(jsonb_build_object('kind', kind, 'label', label, 'endsMonth', ends_month) order by position)
       from means where account_id = a.id), '[]') as means
@@ -34,7 +34,7 @@ export async function selectAccount(db: Queryable, id: number): Promise<AccountR
 }
 
 const FIELDS = `label = $2, registrar = $3, currency = $4, lead_days = $5, late_days = $6, late_fee_minor = $7, auction_day = $8,
-  years_per_charge = $9, retry_days = $10, refunds = $11, balance_minor = $12, balance_at = $13, rules_known = $14, notes = $15`;
+  years_per_charge = $9, retry_days = $10, refunds = $11, balance_minor = $12, balance_at = $13, rules_known = $14, notes = $15, tax_percent = $16`;
 
 function values(draft: AccountDraft): unknown[] {
   const balanceAt = draft.balanceAt === null ? null : new Date(draft.balanceAt);
@@ -53,14 +53,15 @@ function values(draft: AccountDraft): unknown[] {
     balanceAt,
     draft.rulesKnown,
     draft.notes,
+    draft.taxPercent,
   ];
 }
 
 export async function insertAccount(db: Queryable, draft: AccountDraft, at: Instant): Promise<number> {
   const { rows } = await db.query<{ id: number }>(
     `insert into accounts (created_at, label, registrar, currency, lead_days, late_days, late_fee_minor, auction_day,
-       years_per_charge, retry_days, refunds, balance_minor, balance_at, rules_known, notes)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15) returning id`,
+       years_per_charge, retry_days, refunds, balance_minor, balance_at, rules_known, notes, tax_percent)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16) returning id`,
     [new Date(at), ...values(draft)],
   );
   const id = rows[0]?.id as number;

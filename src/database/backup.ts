@@ -15,6 +15,7 @@ const TABLES = [
   'views',
   'renewals',
   'renewal_items',
+  'registrar_messages',
   'import_mappings',
 ] as const;
 

@@ -3,7 +3,10 @@ import type { Queryable, Transaction } from './pool';
 
 export type RenewalStatus = 'planned' | 'asked' | 'confirmed' | 'dropped';
 
-/** A renewal carried out at the registrar's own site, with the names it is for. */
+/** `waiting`: to be sent. `sending`: may have been sent. `doubt`: a person decides. */
+export type ItemState = 'planned' | 'waiting' | 'sending' | 'done' | 'refused' | 'doubt';
+
+/** A run of renewals, by hand or over links, with the names it is for. */
 export interface RenewalRow {
   readonly id: string;
   readonly idempotencyKey: string | null;
@@ -29,6 +32,8 @@ export interface RenewalItemRow {
   readonly means: string | null;
   readonly reference: string | null;
   readonly done: boolean | null;
+  /** How far an item has come that goes over a link; `planned` for one by hand. */
+  readonly state: ItemState;
 }
 
 const RENEWAL = `
@@ -37,7 +42,7 @@ const RENEWAL = `
     coalesce((select jsonb_agg(jsonb_build_object('nameId', i.name_id, 'ascii', n.ascii, 'years', i.years,
       'oldEnd', (extract(epoch from i.old_end) * 1000)::int8, 'newEnd', (extract(epoch from i.new_end) * 1000)::int8,
       'quotedMinor', i.quoted_minor, 'currency', i.currency, 'chargedMinor', i.charged_minor, 'chargedOn', i.charged_on,
-      'means', i.means, 'reference', i.reference, 'done', i.done) order by n.ascii)
+      'means', i.means, 'reference', i.reference, 'done', i.done, 'state', i.state) order by n.ascii)
       from renewal_items i join names n on n.id = i.name_id where i.renewal_id = r.id), '[]') as items
   from renewals r`;
 

@@ -1,8 +1,8 @@
 import type { Day, Instant } from '@/core/time';
 import type { Database, Queryable, Transaction } from './pool';
+import type { ItemState } from './renewals';
 
-/** `waiting`: to be sent. `sending`: may have been sent. `doubt`: a person decides. */
-export type ItemState = 'planned' | 'waiting' | 'sending' | 'done' | 'refused' | 'doubt';
+export type { ItemState } from './renewals';
 
 /** An item of a run whose account has a link, with what is needed to carry it out. */
 export interface RunItem {
@@ -151,13 +151,23 @@ export async function settleItem(
   return rowCount === 1;
 }
 
-/** Confirms a renewal all of whose items are settled: done, or refused and left. */
+/** Confirms a run all of whose items are done, by link or by hand. */
 export async function confirmSettledRun(tx: Transaction, renewalId: string, at: Instant): Promise<void> {
   await tx.query(
     `update renewals set status = 'confirmed', confirmed_at = $2 where id = $1 and status = 'asked'
        and not exists (select from renewal_items where renewal_id = $1 and state not in ('done') and not (state = 'planned' and done is not null))`,
     [renewalId, new Date(at)],
   );
+}
+
+/** Closes a run whose items over links are settled, though some were refused. Answers whether it could. */
+export async function closeRun(db: Queryable, renewalId: string, at: Instant): Promise<boolean> {
+  const { rowCount } = await db.query(
+    `update renewals set status = 'confirmed', confirmed_at = $2 where id = $1 and status = 'asked'
+       and not exists (select from renewal_items where renewal_id = $1 and state in ('waiting', 'sending', 'doubt'))`,
+    [renewalId, new Date(at)],
+  );
+  return rowCount === 1;
 }
 
 /** Runs `work` while nobody else does under the same name; answers `null` when somebody does. The lock ends with its connection. */

@@ -58,6 +58,7 @@ export async function linkedLedger(
         leadDays: registrar.leadDays,
         lateDays: registrar.lateDays,
         lateFeeMinor: 0,
+        taxPercent: 0,
         auctionDay: null,
         yearsPerCharge: 1,
         retryDays: [],

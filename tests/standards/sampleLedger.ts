@@ -36,6 +36,8 @@ export const QUAYMARK: LedgerAccount = {
   leadDays: 5,
   lateDays: 45,
   lateFeeMinor: 0,
+  taxPercent: 0,
+  linked: false,
   auctionDay: null,
   yearsPerCharge: 1,
   retryDays: [],

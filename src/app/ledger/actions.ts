@@ -1,7 +1,9 @@
 'use server';
+import { after } from 'next/server';
 import type { Refusal } from '@/core/refusal';
 import { isRefusal } from '@/core/refusal';
 import { deps } from '@/usecases/deps';
+import { carryOutSwitches } from '@/usecases/links/switches';
 import { askAutoRenew, confirmAutoRenew, type Done, editNames } from '@/usecases/names/edit';
 import { addEntry, correctEntry } from '@/usecases/names/entries';
 import { undo } from '@/usecases/names/undo';
@@ -12,8 +14,18 @@ export async function editNamesAction(input: unknown): Promise<Done | Refusal> {
   return editNames(deps(), input);
 }
 
+/** Asks for auto-renew to be switched. Where the account has a link, the registrar is told right after the answer. */
 export async function askAutoRenewAction(input: unknown): Promise<Done | Refusal> {
-  return askAutoRenew(deps(), input);
+  const own = deps();
+  const asked = await askAutoRenew(own, input);
+  if (!isRefusal(asked)) {
+    after(async () => {
+      await carryOutSwitches(own).catch((error: unknown) =>
+        own.log.error({ error }, 'switching auto-renew was interrupted'),
+      );
+    });
+  }
+  return asked;
 }
 
 export async function confirmAutoRenewAction(input: unknown): Promise<Done | Refusal> {

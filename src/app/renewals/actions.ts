@@ -1,9 +1,12 @@
 'use server';
+import { after } from 'next/server';
 import { isRefusal, type Refusal } from '@/core/refusal';
 import { deps } from '@/usecases/deps';
 import type { Done } from '@/usecases/names/edit';
 import { confirmRenewal } from '@/usecases/renewals/confirm';
 import { changeRenewal, moveRenewal, type OpenRenewal } from '@/usecases/renewals/renew';
+import { carryOutRun } from '@/usecases/runs/carryOut';
+import { finishRun, leaveItem, priceRun, type RunProgress, runProgress, startRun } from '@/usecases/runs/start';
 
 export async function changeRenewalAction(id: string, input: unknown): Promise<OpenRenewal | Refusal> {
   return changeRenewal(deps(), id, input);
@@ -17,4 +20,33 @@ export async function moveRenewalAction(id: string, to: 'asked' | 'dropped'): Pr
 
 export async function confirmRenewalAction(input: unknown): Promise<Done | Refusal> {
   return confirmRenewal(deps(), input);
+}
+
+export async function priceRunAction(id: string): Promise<RunProgress | Refusal> {
+  return priceRun(deps(), id);
+}
+
+export async function runProgressAction(id: string): Promise<RunProgress> {
+  return runProgress(deps(), id);
+}
+
+/** Starts a run and lets it go on after the answer; what is left when this process ends, the jobs carry on. */
+export async function startRunAction(id: string): Promise<number | Refusal> {
+  const own = deps();
+  const started = await startRun(own, id);
+  if (!isRefusal(started) && started > 0) {
+    after(async () => {
+      await carryOutRun(own, id).catch((error: unknown) => own.log.error({ error, id }, 'a run was interrupted'));
+    });
+  }
+  return started;
+}
+
+export async function leaveItemAction(id: string, nameId: number): Promise<RunProgress> {
+  await leaveItem(deps(), id, nameId);
+  return runProgress(deps(), id);
+}
+
+export async function finishRunAction(id: string): Promise<true | Refusal> {
+  return finishRun(deps(), id);
 }

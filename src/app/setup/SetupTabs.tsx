@@ -17,14 +17,15 @@ const PARTS = [
   { href: '/setup/policies', text: 'Policies' },
   { href: '/setup/office', text: 'Office and calendar' },
   { href: '/setup/backup', text: 'Back up and restore' },
+  { href: '/setup/practice', text: 'Practice' },
 ] as const;
 
 /** The parts of Setup. */
-export function SetupTabs() {
+export function SetupTabs({ practice }: { practice: boolean }) {
   const path = usePathname();
   return (
     <Tabs aria-label="Setup">
-      {PARTS.map(({ href, text }) => (
+      {PARTS.filter((part) => practice || part.href !== '/setup/practice').map(({ href, text }) => (
         <Link key={href} href={href} aria-current={path.startsWith(href) ? 'page' : undefined}>
           {text}
         </Link>

@@ -3,6 +3,8 @@ import type { Refusal } from '@/core/refusal';
 import { removeAccount, saveAccount } from '@/usecases/accounts/accounts';
 import { importPrices, removePrice, savePrice } from '@/usecases/accounts/prices';
 import { deps } from '@/usecases/deps';
+import { removeLink, saveLink, testLink } from '@/usecases/links/links';
+import { readAccount } from '@/usecases/links/readAccount';
 import { removePolicy, savePolicy, saveRegistryFee } from '@/usecases/policies/policies';
 import { saveOffice } from '@/usecases/settings';
 
@@ -41,4 +43,22 @@ export async function saveRegistryFeeAction(from: string, minor: number, currenc
 
 export async function saveOfficeAction(input: unknown): Promise<true | Refusal> {
   return saveOffice(deps(), input);
+}
+
+export async function saveLinkAction(input: unknown): Promise<true | Refusal> {
+  return saveLink(deps(), input);
+}
+
+export async function removeLinkAction(accountId: number): Promise<void> {
+  await removeLink(deps(), accountId);
+}
+
+/** Logs in at the registrar; answers what it calls itself. */
+export async function testLinkAction(accountId: number): Promise<string | Refusal> {
+  return testLink(deps(), accountId);
+}
+
+/** Reads the whole account by its link; answers the import that shows what differs. */
+export async function readAccountAction(accountId: number): Promise<string | Refusal> {
+  return readAccount(deps(), accountId);
 }

@@ -1,10 +1,11 @@
 import type { ReactNode } from 'react';
+import { hasPractice } from '@/usecases/practice/practice';
 import { SetupTabs } from './SetupTabs';
 
 export default function SetupLayout({ children }: { children: ReactNode }) {
   return (
     <>
-      <SetupTabs />
+      <SetupTabs practice={hasPractice()} />
       {children}
     </>
   );

@@ -40,7 +40,7 @@ export function renewalCost(index: RuleIndex, name: Asked, years: number, day: D
   const price = priceInForce(index.book, pricedAs(index, name), 'renew', day);
   if (!price) return null;
   const fee = policyFor(name.ending, index.policies).yearlyFee ? registryFeeOn(index.fees, day) : null;
-  return termCost(price, { years, fee }).total;
+  return termCost(price, { years, fee, taxPercent: index.accounts.get(name.accountId)?.taxPercent ?? 0 }).total;
 }
 
 /** What keeping a name costs on `day`: renewal for the least term, late fee, restore and a year. */
@@ -53,8 +53,10 @@ export function keepingCosts(index: RuleIndex, name: Asked, day: Day): KeepingCo
   if (!price) return { renewal: null, lateFee, restore: null, perYear: null, restoreRuleOfThumb: false };
   const fee = policy.yearlyFee ? registryFeeOn(index.fees, day) : null;
   const years = policy.terms.renew.least;
-  const renewal = termCost(price, { years, fee });
-  const restore = restoreCost(priceInForce(index.book, priced, 'restore', day), termCost(price, { years: 1, fee }));
+  const taxPercent = account?.taxPercent ?? 0;
+  const renewal = termCost(price, { years, fee, taxPercent });
+  const oneYear = termCost(price, { years: 1, fee, taxPercent });
+  const restore = restoreCost(priceInForce(index.book, priced, 'restore', day), oneYear, taxPercent);
   return {
     renewal: renewal.total,
     lateFee,

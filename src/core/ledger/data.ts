@@ -14,6 +14,10 @@ export interface LedgerAccount extends FundedAccount, AccountWindow {
   readonly label: string;
   readonly registrar: string;
   readonly lateFeeMinor: number;
+  /** Percent that the registrar adds to every price. */
+  readonly taxPercent: number;
+  /** The program can talk to the registrar itself; else everything there is done by hand. */
+  readonly linked: boolean;
 }
 
 /** One name with everything the ledger shows of it. */

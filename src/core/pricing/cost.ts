@@ -74,14 +74,17 @@ export const RESTORE_RULE_OF_THUMB = 10;
 /**
  * What bringing a name back from redemption costs: the restore price and one year's renewal. Without a known restore
  * price ten times the renewal is taken, and marked. Prices in two currencies give the rule of thumb too.
+ * `taxPercent` falls on the restore price as well; the renewal carries its own.
  */
-export function restoreCost(restore: Price | null, renewal: Cost): Cost {
+export function restoreCost(restore: Price | null, renewal: Cost, taxPercent = 0): Cost {
   const known = restore !== null && restore.currency === renewal.total.currency;
   const price = known ? restore.yearMinor : renewal.total.minor * RESTORE_RULE_OF_THUMB;
+  const tax = known ? roundHalfAway((price * taxPercent) / 100) : 0;
   return {
     ...renewal,
     price: price + renewal.price,
-    total: amount(price + renewal.total.minor, renewal.total.currency),
+    tax: tax + renewal.tax,
+    total: amount(price + tax + renewal.total.minor, renewal.total.currency),
     ruleOfThumb: !known,
   };
 }

@@ -54,6 +54,7 @@ export async function saveAccount(deps: Deps, id: number | null, input: unknown)
     balanceMinor,
     balanceAt: balanceMinor === null ? null : before?.balanceMinor === balanceMinor ? before.balanceAt : at,
     rulesKnown: true,
+    taxPercent: form.taxPercent ?? 0,
     notes: form.notes ?? '',
     means: form.means.map((means) => ({
       kind: means.kind,

@@ -86,6 +86,12 @@ export class AccountForm {
   retryDays?: number[];
 
   @IsOptional()
+  @Type(() => Number)
+  @Min(0)
+  @Max(100, { message: 'Tax is 0 to 100 percent.' })
+  taxPercent?: number;
+
+  @IsOptional()
   @IsBoolean()
   refunds?: boolean;
 

@@ -15,6 +15,11 @@ export function links(deps: Deps): Promise<LinkRow[]> {
   return selectLinks(deps.database);
 }
 
+/** The link of one account, without its secret; `null` for one that is kept by hand. */
+export function link(deps: Deps, accountId: number): Promise<LinkRow | null> {
+  return selectLink(deps.database, accountId);
+}
+
 /** The link of an account, ready for use; `null` for an account that is kept by hand, or whose password cannot be opened. */
 export async function linkOf(deps: Deps, accountId: number): Promise<RegistrarLink | null> {
   const row = await selectLink(deps.database, accountId);

@@ -7,10 +7,12 @@ import { pollEveryAccount } from '../links/poll';
 
 export type { PracticeState } from '@/connectors/practice/control';
 
-/** What can go wrong at a practice registrar, on demand. */
-export const PRACTICE_FAULTS = ['refused', 'slow', 'cut', 'garbage', 'duplicate', 'busy', 'result lost'] as const;
-
 const NO_PRACTICE = refuse('no-practice', 'The practice world runs with the demo only. Start with bin/start --fresh.');
+
+/** Whether a practice world runs beside this program. */
+export function hasPractice(): boolean {
+  return practiceUrl() !== null;
+}
 
 /** How the practice world stands, or that there is none. */
 export async function practiceState(): Promise<PracticeState | Refusal> {

@@ -14,6 +14,7 @@ import {
   updateRenewal,
   writeItems,
 } from '@/database/renewals';
+import { confirmSettledRun } from '@/database/runs';
 import type { Deps } from '../deps';
 import type { Done } from '../names/edit';
 import { readRequest } from '../validate';
@@ -60,7 +61,8 @@ async function settle(
     renewal.items.map((item) => item.nameId),
   );
   const items: RenewalItemRow[] = [];
-  for (const item of renewal.items) {
+  // What goes over a link is settled by the registrar's answer, not by anybody's word.
+  for (const item of renewal.items.filter(({ state }) => state === 'planned')) {
     const now = quoted.get(item.nameId);
     const done = told.get(item.nameId)?.done === true;
     if (done && (now === undefined || now.refusal || now.newEnd === null || now.oldEnd === null)) {
@@ -122,7 +124,8 @@ async function settle(
       minor === null || currency === null ? [] : [{ nameId, years, minor, currency, on: request.chargedOn }],
     ),
   );
-  await updateRenewal(tx, renewal.id, { status: 'confirmed', batchId, at });
+  await updateRenewal(tx, renewal.id, { status: 'asked', batchId, at });
+  await confirmSettledRun(tx, renewal.id, at);
   return { batchId, changed: done.length, summary };
 }
 

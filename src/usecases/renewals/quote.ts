@@ -100,6 +100,7 @@ function quoteItem(projection: Projection, place: number, years: number, request
     dayOf(asOf),
   );
   const { promotion } = request;
+  const account = index.accounts.get(name.accountId);
   const cost = price
     ? termCost(price, {
         years,
@@ -107,10 +108,10 @@ function quoteItem(projection: Projection, place: number, years: number, request
         promotion: promotion
           ? { code: promotion.code, off: { kind: 'percent', percent: promotion.percent }, years: null }
           : null,
-        taxPercent: request.taxPercent,
+        // What the person says outranks what the account adds by itself.
+        taxPercent: request.taxPercent || account?.taxPercent || 0,
       })
     : null;
-  const account = index.accounts.get(name.accountId);
   const lateFee =
     row.phase === 'late' && account && account.lateFeeMinor > 0 ? amount(account.lateFeeMinor, account.currency) : null;
   return {

@@ -70,6 +70,7 @@ function itemOf(item: QuotedItem): RenewalItemRow | null {
     means: null,
     reference: null,
     done: null,
+    state: 'planned',
   };
 }
 

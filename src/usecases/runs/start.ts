@@ -4,6 +4,7 @@ import { selectLinks } from '@/database/links';
 import { transaction } from '@/database/pool';
 import { lockRenewal, updateRenewal } from '@/database/renewals';
 import {
+  closeRun,
   type ItemProgress,
   moveItem,
   selectProgress,
@@ -114,6 +115,17 @@ export async function startRun(deps: Deps, renewalId: string): Promise<number | 
     if (started > 0) await updateRenewal(tx, renewalId, { status: 'asked' });
     return started;
   });
+}
+
+/** Closes a run though some of its names were refused: they stay as they are. */
+export async function finishRun(deps: Deps, renewalId: string): Promise<true | Refusal> {
+  const closed = await closeRun(deps.database, renewalId, deps.clock());
+  return closed
+    ? true
+    : refuse(
+        'run-under-way',
+        'Some names of this run are not settled yet. Wait for them, or decide about those in doubt.',
+      );
 }
 
 /** What a person decides about an item whose state at the registrar is in doubt: to leave it as it is. */

@@ -50,6 +50,9 @@ function AutoRenewForm({ nameIds, rows, onClose, onUndo }: Omit<AutoRenewDialogP
     (id) => meta?.rules.accounts.find((account) => account.id === id) ?? [],
   );
 
+  const linked = accounts.filter((account) => account.linked);
+  const byHand = accounts.filter((account) => !account.linked);
+
   const run = async (act: () => ReturnType<typeof askAutoRenewAction>) => {
     setBusy(true);
     const answer = await act();
@@ -77,34 +80,60 @@ function AutoRenewForm({ nameIds, rows, onClose, onUndo }: Omit<AutoRenewDialogP
           { value: 'off', text: 'off' },
         ]}
       />
-      <Steps>
-        {accounts.map((account) => (
-          <li key={account.id}>
-            Log in to {account.registrar || account.label} and switch auto-renew {to} for{' '}
-            {namesWords(rows.filter((row) => row.name.accountId === account.id).length)}.
-            {to === 'on' &&
-              ` It charges ${account.leadDays === 0 ? 'on the day the term ends' : `${account.leadDays} days before the term ends`}.`}
-          </li>
-        ))}
-        <li>Look at the list there again, then confirm what it shows. Some registrars need up to 72 hours.</li>
-      </Steps>
-      <Field
-        label="What you saw (evidence)"
-        value={evidence}
-        onChange={setEvidence}
-        placeholder="list of names at the registrar, 10:40"
-      />
+      {linked.length > 0 && (
+        <p>
+          {linked.map((account) => account.label).join(', ')}: the program switches it there itself, for{' '}
+          {namesWords(rows.filter((row) => linked.some((account) => account.id === row.name.accountId)).length)}. It
+          stays “asked” until the registrar has answered.
+        </p>
+      )}
+      {byHand.length > 0 && (
+        <>
+          <Steps>
+            {byHand.map((account) => (
+              <li key={account.id}>
+                Log in to {account.registrar || account.label} and switch auto-renew {to} for{' '}
+                {namesWords(rows.filter((row) => row.name.accountId === account.id).length)}.
+                {to === 'on' &&
+                  ` It charges ${account.leadDays === 0 ? 'on the day the term ends' : `${account.leadDays} days before the term ends`}.`}
+              </li>
+            ))}
+            <li>Look at the list there again, then confirm what it shows. Some registrars need up to 72 hours.</li>
+          </Steps>
+          <Field
+            label="What you saw (evidence)"
+            value={evidence}
+            onChange={setEvidence}
+            placeholder="list of names at the registrar, 10:40"
+          />
+        </>
+      )}
       <Actions>
-        <Button
-          data-kind="primary"
-          isDisabled={busy || evidence.trim() === ''}
-          onPress={() => void run(() => confirmAutoRenewAction({ nameIds, setting: to, evidence: evidence.trim() }))}
-        >
-          It is {to} now: confirm
-        </Button>
-        <Button isDisabled={busy} onPress={() => void run(() => askAutoRenewAction({ nameIds, to }))}>
-          Asked, confirm later
-        </Button>
+        {linked.length > 0 && (
+          <Button
+            data-kind="primary"
+            isDisabled={busy}
+            onPress={() => void run(() => askAutoRenewAction({ nameIds, to }))}
+          >
+            Switch it {to}
+          </Button>
+        )}
+        {byHand.length > 0 && linked.length === 0 && (
+          <>
+            <Button
+              data-kind="primary"
+              isDisabled={busy || evidence.trim() === ''}
+              onPress={() =>
+                void run(() => confirmAutoRenewAction({ nameIds, setting: to, evidence: evidence.trim() }))
+              }
+            >
+              It is {to} now: confirm
+            </Button>
+            <Button isDisabled={busy} onPress={() => void run(() => askAutoRenewAction({ nameIds, to }))}>
+              Asked, confirm later
+            </Button>
+          </>
+        )}
         <Button onPress={onClose}>Cancel</Button>
       </Actions>
     </>

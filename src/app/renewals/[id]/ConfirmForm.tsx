@@ -9,17 +9,17 @@ import { Field, InputBox } from '@/ui/controls/Field';
 import { Actions } from '@/ui/overlay/Dialog';
 import { Fields, Ruled, Section } from '@/ui/text/Sheet';
 import { amountsWords } from '@/ui/text/words';
-import type { OpenRenewal } from '@/usecases/renewals/renew';
+import type { RenewalQuote } from '@/usecases/renewals/quote';
 import { reportDone } from '../../answers';
 import { useLedger } from '../../frame/LedgerProvider';
 import { undoAction } from '../../ledger/actions';
 import { confirmRenewalAction } from '../actions';
 
 /** What really happened: which names were renewed, what was charged for each, when, by which means, with which reference. */
-export function ConfirmForm({ open, onDrop }: { open: OpenRenewal; onDrop: () => void }) {
+export function ConfirmForm({ renewalId, quote }: { renewalId: string; quote: RenewalQuote }) {
   const router = useRouter();
   const { meta, style, homeCurrency, reload } = useLedger();
-  const items = open.quote.items.filter((item) => item.refusal === null);
+  const items = quote.items.filter((item) => item.refusal === null);
   const [done, setDone] = useState<ReadonlySet<number>>(() => new Set(items.map((item) => item.nameId)));
   const [charged, setCharged] = useState<ReadonlyMap<number, string>>(
     () => new Map(items.map((item) => [item.nameId, item.total ? formatDecimal(item.total) : ''])),
@@ -54,7 +54,7 @@ export function ConfirmForm({ open, onDrop }: { open: OpenRenewal; onDrop: () =>
     sent.current = true;
     setBusy(true);
     const answer = await confirmRenewalAction({
-      id: open.renewal.id,
+      id: renewalId,
       chargedOn: day,
       means,
       reference,
@@ -136,7 +136,6 @@ export function ConfirmForm({ open, onDrop }: { open: OpenRenewal; onDrop: () =>
         <Button data-kind="primary" isDisabled={busy || done.size === 0} onPress={() => void confirm()}>
           Confirm: renewed as written
         </Button>
-        <Button onPress={onDrop}>It was not done: drop</Button>
       </Actions>
     </Section>
   );

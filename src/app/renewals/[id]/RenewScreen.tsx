@@ -1,22 +1,27 @@
 'use client';
 import { useRouter } from 'next/navigation';
 import { useRef, useState } from 'react';
+import { sumByCurrency } from '@/core/money';
 import { isRefusal } from '@/core/refusal';
-import { Button, ButtonLink } from '@/ui/controls/Button';
+import { Button } from '@/ui/controls/Button';
 import { Field } from '@/ui/controls/Field';
 import { Actions } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
 import { Fields, Page, Section } from '@/ui/text/Sheet';
 import { amountsWords, namesWords } from '@/ui/text/words';
+import type { QuotedItem, RenewalQuote } from '@/usecases/renewals/quote';
 import type { OpenRenewal } from '@/usecases/renewals/renew';
+import type { RunProgress } from '@/usecases/runs/start';
 import { useTitle } from '../../frame/Frame';
 import { changeRenewalAction, moveRenewalAction } from '../actions';
 import { ConfirmForm } from './ConfirmForm';
+import { LinkedRun } from './LinkedRun';
 import { QuoteTable } from './QuoteTable';
+import { SettledRun } from './SettledRun';
 import { StepsAtRegistrars } from './StepsAtRegistrars';
 
-/** Renewing by hand: terms and cost, what to do at each registrar, then what really happened. */
-export function RenewScreen({ first }: { first: OpenRenewal }) {
+/** Renewing: terms and cost; over a link where the account has one, else what to do there and what really happened. */
+export function RenewScreen({ first, progress }: { first: OpenRenewal; progress: RunProgress }) {
   const router = useRouter();
   const [open, setOpen] = useState(first);
   const [code, setCode] = useState(first.renewal.promotion?.code ?? '');
@@ -26,7 +31,11 @@ export function RenewScreen({ first }: { first: OpenRenewal }) {
   const newest = useRef(0);
   const { renewal, quote } = open;
   const settled = renewal.status === 'confirmed' || renewal.status === 'dropped';
-  useTitle('Renew by hand', namesWords(renewal.items.length));
+  useTitle('Renew', namesWords(renewal.items.length));
+  const linked = new Set(progress.linkedAccounts);
+  const isLinked = (item: { readonly accountId: number }) => linked.has(item.accountId);
+  const byHand = partOf(quote, (item) => !isLinked(item));
+  const byLink = partOf(quote, isLinked);
 
   const change = async (
     terms: ReadonlyMap<number, number>,
@@ -62,35 +71,24 @@ export function RenewScreen({ first }: { first: OpenRenewal }) {
     else router.push('/ledger');
   };
 
-  if (settled) {
-    return (
-      <Page>
-        <Section>
-          <h2>
-            {renewal.status === 'dropped'
-              ? 'Dropped. Nothing was renewed.'
-              : renewal.undone
-                ? 'Confirmed, then taken back in the books.'
-                : 'Confirmed.'}
-          </h2>
-          <Actions>
-            <ButtonLink href="/ledger" data-kind="primary">
-              To the ledger
-            </ButtonLink>
-          </Actions>
-        </Section>
-      </Page>
+  if (settled) return <SettledRun renewal={renewal} />;
+  const begun = progress.items.some((item) => !['planned', 'refused'].includes(item.state));
+  const handOpen =
+    byHand.items.length > 0 &&
+    renewal.items.some(
+      (item) =>
+        item.state === 'planned' && item.done === null && byHand.items.some(({ nameId }) => nameId === item.nameId),
     );
-  }
-  const possible = quote.items.filter((item) => item.refusal === null).length;
   return (
     <Page>
       <Section>
-        <QuoteTable
-          quote={quote}
-          locked={renewal.status === 'asked'}
-          onYears={(nameId, years) => void change(new Map([[nameId, years]]), { code, percent }, tax)}
-        />
+        {!begun && (
+          <QuoteTable
+            quote={quote}
+            locked={renewal.status === 'asked'}
+            onYears={(nameId, years) => void change(new Map([[nameId, years]]), { code, percent }, tax)}
+          />
+        )}
         {renewal.status === 'planned' && (
           <Fields>
             <Field
@@ -121,19 +119,41 @@ export function RenewScreen({ first }: { first: OpenRenewal }) {
           </p>
         )}
       </Section>
-      {renewal.status === 'planned' ? (
+      {byLink.items.length > 0 && <LinkedRun id={renewal.id} quote={byLink} first={progress} />}
+      {handOpen &&
+        (renewal.status === 'planned' ? (
+          <Actions>
+            <Button
+              data-kind={byLink.items.length > 0 ? undefined : 'primary'}
+              isDisabled={byHand.items.every((item) => item.refusal !== null)}
+              onPress={() => void asked()}
+            >
+              {byLink.items.length > 0 ? 'By hand' : 'Next'}: what to do, {amountsWords(byHand.totals)}
+            </Button>
+          </Actions>
+        ) : (
+          <>
+            <StepsAtRegistrars quote={byHand} />
+            <ConfirmForm renewalId={renewal.id} quote={byHand} />
+          </>
+        ))}
+      {!begun && (
         <Actions>
-          <Button data-kind="primary" isDisabled={possible === 0} onPress={() => void asked()}>
-            Next: what to do, {amountsWords(quote.totals)}
-          </Button>
-          <Button onPress={() => void drop()}>Drop</Button>
+          <Button onPress={() => void drop()}>{renewal.status === 'planned' ? 'Drop' : 'It was not done: drop'}</Button>
         </Actions>
-      ) : (
-        <>
-          <StepsAtRegistrars quote={quote} />
-          <ConfirmForm open={open} onDrop={() => void drop()} />
-        </>
       )}
     </Page>
   );
+}
+
+/** A part of a quote by itself, with its own totals. */
+function partOf(quote: RenewalQuote, keep: (item: QuotedItem) => boolean): RenewalQuote {
+  const items = quote.items.filter(keep);
+  const possible = items.filter((item) => item.refusal === null);
+  return {
+    ...quote,
+    items,
+    accounts: quote.accounts.filter(({ account }) => possible.some((item) => item.accountId === account.id)),
+    totals: sumByCurrency(possible.flatMap((item) => item.total ?? [])),
+  };
 }

@@ -11,14 +11,24 @@ import { report } from '@/ui/overlay/Toasts';
 import { Fields, Notice, Page, Section } from '@/ui/text/Sheet';
 import type { AccountRow } from '@/usecases/accounts/accounts';
 import type { PriceRow } from '@/usecases/accounts/prices';
+import type { LinkRow } from '@/usecases/links/links';
 import { useTitle } from '../../../frame/Frame';
 import { useLedger } from '../../../frame/LedgerProvider';
 import { removeAccountAction, saveAccountAction } from '../../actions';
+import { LinkSection } from './LinkSection';
 import { type MeansLine, MeansList } from './MeansList';
 import { PriceBook } from './PriceBook';
 
 /** One account: its rules, its means of payment in order, its balance, and its price book. */
-export function AccountScreen({ account, prices }: { account: AccountRow | null; prices: readonly PriceRow[] }) {
+export function AccountScreen({
+  account,
+  prices,
+  link,
+}: {
+  account: AccountRow | null;
+  prices: readonly PriceRow[];
+  link: LinkRow | null;
+}) {
   useTitle(account?.label ?? 'New account', account ? `${account.names} names` : '');
   return (
     <Page>
@@ -29,6 +39,7 @@ export function AccountScreen({ account, prices }: { account: AccountRow | null;
         </Notice>
       )}
       <AccountForm account={account} />
+      {account && <LinkSection accountId={account.id} link={link} />}
       {account && <PriceBook accountId={account.id} currency={account.currency} prices={prices} />}
     </Page>
   );
@@ -71,6 +82,7 @@ function AccountForm({ account }: { account: AccountRow | null }) {
         .split(/[\s,]+/)
         .filter(Boolean)
         .map(Number),
+      taxPercent: text('taxPercent'),
       refunds,
       balanceMinor: minor('balance'),
       means,
@@ -141,6 +153,13 @@ function AccountForm({ account }: { account: AccountRow | null }) {
             defaultValue={account?.retryDays.join(', ') ?? ''}
             hint="like 3, 1"
             problem={problem('retryDays')}
+          />
+          <Field
+            name="taxPercent"
+            label="Tax on every price, percent"
+            defaultValue={account?.taxPercent ? String(account.taxPercent) : ''}
+            inputMode="decimal"
+            problem={problem('taxPercent')}
           />
           <Field
             name="balance"

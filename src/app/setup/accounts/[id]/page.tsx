@@ -3,14 +3,16 @@ import { notFound } from 'next/navigation';
 import { account } from '@/usecases/accounts/accounts';
 import { priceRows } from '@/usecases/accounts/prices';
 import { deps } from '@/usecases/deps';
+import { link } from '@/usecases/links/links';
 import { AccountScreen } from './AccountScreen';
 
 export const metadata: Metadata = { title: 'Account' };
 
 export default async function AccountPage({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
-  if (id === 'new') return <AccountScreen account={null} prices={[]} />;
+  if (id === 'new') return <AccountScreen account={null} prices={[]} link={null} />;
   const found = /^\d{1,9}$/.test(id) ? await account(deps(), Number(id)) : null;
   if (!found) notFound();
-  return <AccountScreen account={found} prices={await priceRows(deps(), found.id)} />;
+  const [prices, linked] = await Promise.all([priceRows(deps(), found.id), link(deps(), found.id)]);
+  return <AccountScreen account={found} prices={prices} link={linked} />;
 }

@@ -1,0 +1,199 @@
+'use client';
+import { useRouter } from 'next/navigation';
+import { useCallback, useEffect, useState } from 'react';
+import { type Amount, amount, formatAmount, sumByCurrency } from '@/core/money';
+import { isRefusal } from '@/core/refusal';
+import { Button } from '@/ui/controls/Button';
+import { Actions, Dialog } from '@/ui/overlay/Dialog';
+import { report } from '@/ui/overlay/Toasts';
+import { Ruled, Section, Wide } from '@/ui/text/Sheet';
+import { Progress } from '@/ui/text/States';
+import { amountsWords, namesWords, termEndWords } from '@/ui/text/words';
+import type { QuotedItem, RenewalQuote } from '@/usecases/renewals/quote';
+import type { ItemProgress, ItemState, RunProgress } from '@/usecases/runs/start';
+import { useLedger } from '../../frame/LedgerProvider';
+import { finishRunAction, leaveItemAction, priceRunAction, runProgressAction, startRunAction } from '../actions';
+
+const STATE_WORDS: Readonly<Record<ItemState, string>> = {
+  planned: 'to be renewed',
+  waiting: 'waiting',
+  sending: 'asked, no answer yet',
+  done: 'renewed',
+  refused: 'refused',
+  doubt: 'in doubt',
+};
+const LOOK_AGAIN_MS = 700;
+
+/** The names of a run whose accounts have a link: priced live, confirmed once, then carried out item by item. */
+export function LinkedRun({ id, quote, first }: { id: string; quote: RenewalQuote; first: RunProgress }) {
+  const router = useRouter();
+  const { meta, style, reload } = useLedger();
+  const [progress, setProgress] = useState(first);
+  const [asking, setAsking] = useState(false);
+  const [confirming, setConfirming] = useState(false);
+  const own = new Map(progress.items.map((item) => [item.nameId, item]));
+  const items = quote.items.flatMap((item) => {
+    const state = own.get(item.nameId);
+    return state ? [{ item, state }] : [];
+  });
+  const count = (...states: ItemState[]) => items.filter(({ state }) => states.includes(state.state)).length;
+  const startable = items.filter(
+    ({ item, state }) => item.refusal === null && ['planned', 'refused'].includes(state.state),
+  );
+  const underWay = count('waiting', 'sending') > 0;
+  const begun = underWay || count('done', 'doubt') > 0;
+
+  const ask = useCallback(async () => {
+    setAsking(true);
+    const answer = await priceRunAction(id);
+    setAsking(false);
+    if (isRefusal(answer)) report({ text: answer.message, problem: true });
+    else setProgress(answer);
+  }, [id]);
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: prices are asked for once, when the run is looked at
+  useEffect(() => {
+    if (!begun) void ask();
+  }, []);
+
+  useEffect(() => {
+    if (!underWay) return;
+    const timer = setInterval(() => void runProgressAction(id).then(setProgress), LOOK_AGAIN_MS);
+    return () => clearInterval(timer);
+  }, [id, underWay]);
+
+  const isSettled = !underWay && count('done') > 0;
+  useEffect(() => {
+    if (isSettled) void reload();
+  }, [isSettled, reload]);
+
+  const start = async () => {
+    setConfirming(false);
+    const answer = await startRunAction(id);
+    if (isRefusal(answer)) report({ text: answer.message, problem: true });
+    setProgress(await runProgressAction(id));
+  };
+
+  const finish = async () => {
+    const answer = await finishRunAction(id);
+    if (isRefusal(answer)) report({ text: answer.message, problem: true });
+    router.refresh();
+  };
+
+  const costs = sumByCurrency(startable.flatMap(({ item, state }) => liveAmount(item, state) ?? item.total ?? []));
+  const differing = items.filter(({ item, state }) => {
+    const live = liveAmount(item, state);
+    return live !== null && item.total !== null && live.minor !== item.total.minor;
+  }).length;
+  const accounts = quote.accounts.map(({ account }) => account.label).join(', ');
+  return (
+    <Section aria-label="By link">
+      <h2>
+        By link{begun ? `: ${count('done')} of ${items.length} renewed` : `: ${namesWords(items.length)}`}
+        {count('refused') > 0 && `, ${count('refused')} refused`}
+        {count('doubt') > 0 && `, ${count('doubt')} in doubt`}
+      </h2>
+      {underWay && <Progress done={count('done', 'refused', 'doubt')} total={items.length} text="Renewing" />}
+      {asking && <p className="soft">Asking the registrars what it costs now…</p>}
+      {differing > 0 && (
+        <p className="caution">
+          {differing === 1 ? 'One price differs' : `${differing} prices differ`} from the price book. What the registrar
+          asks now counts.
+        </p>
+      )}
+      <Wide>
+        <Ruled aria-label="Names renewed by link">
+          <thead>
+            <tr>
+              <th>Name</th>
+              <th>Account</th>
+              <th>{begun ? 'Term ends' : 'New end'}</th>
+              <th className="figure">Price book</th>
+              <th className="figure">Registrar asks</th>
+              <th>Stands at</th>
+              <th>
+                <span className="visually-hidden">Decide</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {items.map(({ item, state }) => (
+              <tr key={item.nameId}>
+                <td className="name">{item.unicode}</td>
+                <td>{meta?.rules.accounts.find((account) => account.id === item.accountId)?.label}</td>
+                <td>{endWords(begun ? item.oldEnd : (item.newEnd ?? item.oldEnd))}</td>
+                <td className="figure">{item.total && state.state !== 'done' ? formatAmount(item.total) : ''}</td>
+                <td className="figure">{figure(item, state)}</td>
+                <td>
+                  <span className={['refused', 'doubt'].includes(state.state) ? 'caution' : undefined}>
+                    {item.refusal && state.state === 'planned' ? item.refusal.message : STATE_WORDS[state.state]}
+                  </span>
+                  {state.problem && <div className="soft">{state.problem}</div>}
+                  {state.receipt && <span className="soft"> receipt {state.receipt}</span>}
+                </td>
+                <td>
+                  {state.state === 'doubt' && (
+                    <Button data-kind="plain" onPress={() => void leaveItemAction(id, item.nameId).then(setProgress)}>
+                      Leave it
+                    </Button>
+                  )}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </Ruled>
+      </Wide>
+      <Actions>
+        {startable.length > 0 && !underWay && (
+          <Button data-kind="primary" isDisabled={asking} onPress={() => setConfirming(true)}>
+            {begun || count('refused') > 0 ? 'Try again' : 'Renew'} {namesWords(startable.length)},{' '}
+            {amountsWords(costs)}…
+          </Button>
+        )}
+        {!underWay && !begun && (
+          <Button isDisabled={asking} onPress={() => void ask()}>
+            Ask for prices again
+          </Button>
+        )}
+        {!underWay && begun && <Button onPress={() => void finish()}>Close this run</Button>}
+      </Actions>
+      <Dialog title={`Renew ${namesWords(startable.length)}`} isOpen={confirming} onClose={() => setConfirming(false)}>
+        <p>
+          {amountsWords(costs)} will be taken at {accounts}. {firstEnd(startable.map(({ item }) => item))} A renewal
+          cannot be given back. If nothing is done, each name goes its way as the ledger shows.
+        </p>
+        <Actions>
+          <Button data-kind="primary" onPress={() => void start()}>
+            Renew now, {amountsWords(costs)}
+          </Button>
+          <Button onPress={() => setConfirming(false)}>Cancel</Button>
+        </Actions>
+      </Dialog>
+    </Section>
+  );
+
+  function endWords(end: QuotedItem['oldEnd']): string {
+    return end ? termEndWords(end, style) : '';
+  }
+
+  function firstEnd(list: readonly QuotedItem[]): string {
+    const [one] = list;
+    if (!one?.newEnd) return '';
+    return list.length === 1
+      ? `${one.unicode} will then run to ${endWords(one.newEnd)}.`
+      : `Each will run to the new end shown in the list; ${one.unicode} to ${endWords(one.newEnd)}.`;
+  }
+}
+
+function liveAmount(item: QuotedItem, state: ItemProgress): Amount | null {
+  const currency = state.currency ?? item.total?.currency;
+  return state.liveMinor === null || !currency ? null : amount(state.liveMinor, currency);
+}
+
+/** What the registrar asks, or what it has taken. */
+function figure(item: QuotedItem, state: ItemProgress): string {
+  const currency = state.currency ?? item.total?.currency;
+  if (state.chargedMinor !== null && currency) return formatAmount(amount(state.chargedMinor, currency));
+  const live = liveAmount(item, state);
+  return live ? formatAmount(live) : '';
+}

@@ -1,0 +1,74 @@
+'use client';
+import { formatAmount } from '@/core/money';
+import { formatDay } from '@/core/time';
+import { Button, ButtonLink } from '@/ui/controls/Button';
+import { Actions } from '@/ui/overlay/Dialog';
+import { Page, Ruled, Section, Wide } from '@/ui/text/Sheet';
+import { dayWords } from '@/ui/text/words';
+import type { OpenRenewal } from '@/usecases/renewals/renew';
+import { useLedger } from '../../frame/LedgerProvider';
+
+/** A run that is settled: what was renewed, what was charged, and the receipts, for printing and as CSV. */
+export function SettledRun({ renewal }: { renewal: OpenRenewal['renewal'] }) {
+  const { style } = useLedger();
+  return (
+    <Page>
+      <Section>
+        <h2>
+          {renewal.status === 'dropped'
+            ? 'Dropped. Nothing was renewed.'
+            : renewal.undone
+              ? 'Confirmed, then taken back in the books.'
+              : 'Confirmed.'}
+        </h2>
+        {renewal.status === 'confirmed' && (
+          <Wide>
+            <Ruled aria-label="Receipts">
+              <thead>
+                <tr>
+                  <th>Name</th>
+                  <th>Renewed for</th>
+                  <th>New end</th>
+                  <th className="figure">Charged</th>
+                  <th>On</th>
+                  <th>Paid by</th>
+                  <th>Receipt</th>
+                </tr>
+              </thead>
+              <tbody>
+                {renewal.items.map((item) => (
+                  <tr key={item.nameId} data-off={!item.done}>
+                    <td className="name">{item.ascii}</td>
+                    <td>{item.done ? `${item.years} ${item.years === 1 ? 'year' : 'years'}` : 'not renewed'}</td>
+                    <td>{item.done && item.newEnd ? dayWords(item.newEnd, style) : ''}</td>
+                    <td className="figure">
+                      {item.chargedMinor !== null && item.currency
+                        ? formatAmount({ minor: item.chargedMinor, currency: item.currency })
+                        : ''}
+                    </td>
+                    <td>{item.done && item.chargedOn ? formatDay(item.chargedOn) : ''}</td>
+                    <td>{item.done ? item.means : ''}</td>
+                    <td className="name">{item.done ? item.reference : ''}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </Ruled>
+          </Wide>
+        )}
+        <Actions>
+          <ButtonLink href="/ledger" data-kind="primary">
+            To the ledger
+          </ButtonLink>
+          {renewal.status === 'confirmed' && (
+            <>
+              <Button onPress={() => window.print()}>Print</Button>
+              <a href={`/renewals/${renewal.id}/run`} download>
+                This run as CSV
+              </a>
+            </>
+          )}
+        </Actions>
+      </Section>
+    </Page>
+  );
+}

@@ -1,0 +1,121 @@
+'use client';
+import { useRouter } from 'next/navigation';
+import { type FormEvent, useState } from 'react';
+import { isRefusal, type Refusal } from '@/core/refusal';
+import { Button } from '@/ui/controls/Button';
+import { Field } from '@/ui/controls/Field';
+import { Actions } from '@/ui/overlay/Dialog';
+import { report } from '@/ui/overlay/Toasts';
+import { Fields, Notice, Section } from '@/ui/text/Sheet';
+import { dayWords } from '@/ui/text/words';
+import type { LinkRow } from '@/usecases/links/links';
+import { useLedger } from '../../../frame/LedgerProvider';
+import { readAccountAction, removeLinkAction, saveLinkAction, testLinkAction } from '../../actions';
+
+/** The link of an account to its registrar: over EPP, or none, and then everything there is done by hand. */
+export function LinkSection({ accountId, link }: { accountId: number; link: LinkRow | null }) {
+  const router = useRouter();
+  const { style, reload } = useLedger();
+  const [refused, setRefused] = useState<Refusal | null>(null);
+  const [busy, setBusy] = useState<'test' | 'read' | null>(null);
+  const problem = (field: string) => (refused?.field === field ? refused.message : null);
+
+  const save = async (event: FormEvent<HTMLFormElement>) => {
+    event.preventDefault();
+    const form = new FormData(event.currentTarget);
+    const text = (key: string) => String(form.get(key) ?? '').trim();
+    const answer = await saveLinkAction({
+      accountId,
+      host: text('host'),
+      port: text('port'),
+      login: text('login'),
+      password: text('password'),
+    });
+    setRefused(isRefusal(answer) ? answer : null);
+    if (isRefusal(answer)) return;
+    report({ text: 'Link saved.' });
+    await reload();
+    router.refresh();
+  };
+
+  const test = async () => {
+    setBusy('test');
+    const answer = await testLinkAction(accountId);
+    setBusy(null);
+    report(
+      isRefusal(answer) ? { text: answer.message, problem: true } : { text: `${answer} answers. The link works.` },
+    );
+    router.refresh();
+  };
+
+  const read = async () => {
+    setBusy('read');
+    const answer = await readAccountAction(accountId);
+    setBusy(null);
+    if (isRefusal(answer)) report({ text: answer.message, problem: true });
+    else router.push(`/ledger/add/${answer}`);
+  };
+
+  const remove = async () => {
+    await removeLinkAction(accountId);
+    report({ text: 'The link is gone. Everything at this registrar is done by hand now.' });
+    await reload();
+    router.refresh();
+  };
+
+  return (
+    <Section aria-label="Link to the registrar">
+      <h2>Link to the registrar</h2>
+      <p className="soft">
+        {link
+          ? `By EPP. ${link.readAt ? `Read ${dayWords(link.readAt, style)}` : 'Not read yet'}${link.polledAt ? `, messages taken in ${dayWords(link.polledAt, style)}` : ''}.`
+          : 'No link: everything at this registrar is done by hand. Where it offers EPP (RFC 5730), the program can ask, renew and switch there itself.'}
+      </p>
+      {link?.problem && <Notice data-kind="caution">{link.problem}</Notice>}
+      <form onSubmit={(event) => void save(event)}>
+        <Section>
+          <Fields>
+            <Field name="host" label="EPP server" defaultValue={link?.host ?? ''} problem={problem('host')} />
+            <Field
+              name="port"
+              label="Port"
+              defaultValue={String(link?.port ?? 700)}
+              inputMode="numeric"
+              problem={problem('port')}
+            />
+            <Field name="login" label="Login" defaultValue={link?.login ?? ''} problem={problem('login')} />
+            <Field
+              name="password"
+              label="Password"
+              type="password"
+              defaultValue=""
+              hint={link ? 'kept; write it only to change it' : 'sealed at once, never shown again'}
+              problem={problem('password')}
+            />
+          </Fields>
+          {refused && !refused.field && (
+            <p className="caution" role="alert">
+              {refused.message}
+            </p>
+          )}
+          <Actions>
+            <Button type="submit" data-kind={link ? undefined : 'primary'}>
+              Save the link
+            </Button>
+            {link && (
+              <>
+                <Button isDisabled={busy !== null} onPress={() => void test()}>
+                  {busy === 'test' ? 'Asking…' : 'Test it'}
+                </Button>
+                <Button isDisabled={busy !== null} onPress={() => void read()}>
+                  {busy === 'read' ? 'Reading…' : 'Read the whole account…'}
+                </Button>
+                <Button onPress={() => void remove()}>Take the link away</Button>
+              </>
+            )}
+          </Actions>
+        </Section>
+      </form>
+    </Section>
+  );
+}

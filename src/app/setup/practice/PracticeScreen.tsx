@@ -1,0 +1,162 @@
+'use client';
+import { useRef, useState } from 'react';
+import { isRefusal, type Refusal } from '@/core/refusal';
+import { addDays, dayOf, daysBetween, formatDay, instant, parseDay, startOfDay } from '@/core/time';
+import { Button } from '@/ui/controls/Button';
+import { Choice, Field } from '@/ui/controls/Field';
+import { Actions } from '@/ui/overlay/Dialog';
+import { report } from '@/ui/overlay/Toasts';
+import { Fields, Notice, Page, Ruled, Section } from '@/ui/text/Sheet';
+import { Progress } from '@/ui/text/States';
+import type { PracticeState } from '@/usecases/practice/practice';
+import { useTitle } from '../../frame/Frame';
+import { useLedger } from '../../frame/LedgerProvider';
+import { letDayPassAction, setFaultAction } from './actions';
+
+const FAULT_WORDS = {
+  refused: 'takes no connection',
+  slow: 'answers too late',
+  cut: 'breaks off in mid-answer',
+  garbage: 'answers nonsense',
+  duplicate: 'answers twice',
+  busy: 'says it is busy',
+  'result lost': 'does it, and loses the answer',
+} as const;
+type Fault = keyof typeof FAULT_WORDS;
+
+/** The practice world: its date, letting days pass, and what is to go wrong. */
+export function PracticeScreen({
+  first,
+  registrars,
+}: {
+  first: PracticeState | Refusal;
+  registrars: readonly string[];
+}) {
+  useTitle('Practice', 'invented registrars on this machine');
+  const { reload } = useLedger();
+  const [state, setState] = useState(first);
+  const [passing, setPassing] = useState<{ done: number; total: number } | null>(null);
+  const [until, setUntil] = useState('');
+  const [registrar, setRegistrar] = useState(registrars[0] ?? '');
+  const [kind, setKind] = useState<Fault>('result lost');
+  const stopped = useRef(false);
+
+  if (isRefusal(state))
+    return (
+      <Page>
+        <Notice>{state.message}</Notice>
+      </Page>
+    );
+  const now = instant(state.now);
+
+  const pass = async (days: number) => {
+    stopped.current = false;
+    for (let done = 0; done < days && !stopped.current; done += 1) {
+      setPassing({ done, total: days });
+      const answer = await letDayPassAction();
+      if (isRefusal(answer)) {
+        report({ text: answer.message, problem: true });
+        break;
+      }
+      setState(answer);
+    }
+    setPassing(null);
+    await reload();
+  };
+
+  const passUntil = () => {
+    const day = parseDay(until.trim());
+    const days = day ? daysBetween(now, startOfDay(day)) : 0;
+    if (days < 1 || days > 800)
+      report({ text: `Write a day after ${dayOf(now)}, like ${dayOf(addDays(now, 40))}.`, problem: true });
+    else void pass(days);
+  };
+
+  const fault = async (which: string, what: string | null) => {
+    const answer = await setFaultAction(which, what, 1);
+    if (isRefusal(answer)) report({ text: answer.message, problem: true });
+    else setState(answer);
+  };
+
+  return (
+    <Page>
+      <Section>
+        <h2>{formatDay(dayOf(now))}</h2>
+        <p className="soft">
+          Charges, failures and lapses happen there as days pass, and arrive here as they would for real: by the
+          registrars’ messages and by asking. The program’s own date goes along.
+        </p>
+        {passing ? (
+          <>
+            <Progress done={passing.done} total={passing.total} text="Letting days pass" />
+            <Actions>
+              <Button
+                onPress={() => {
+                  stopped.current = true;
+                }}
+              >
+                Stop after this day
+              </Button>
+            </Actions>
+          </>
+        ) : (
+          <>
+            <Actions>
+              <Button onPress={() => void pass(1)}>Let a day pass</Button>
+              <Button onPress={() => void pass(7)}>7 days</Button>
+              <Button onPress={() => void pass(30)}>30 days</Button>
+            </Actions>
+            <Fields>
+              <Field label="Until" value={until} onChange={setUntil} placeholder={dayOf(addDays(now, 14))} />
+            </Fields>
+            <Actions>
+              <Button isDisabled={until.trim() === ''} onPress={passUntil}>
+                Let the days until then pass
+              </Button>
+            </Actions>
+          </>
+        )}
+      </Section>
+      <Section>
+        <h2>What is to go wrong</h2>
+        <p className="soft">It strikes the next order at that registrar, once.</p>
+        <Fields>
+          <Choice
+            label="At"
+            value={registrar}
+            onChange={setRegistrar}
+            options={registrars.map((id) => ({ value: id, text: id }))}
+          />
+          <Choice
+            label="The registrar"
+            value={kind}
+            onChange={setKind}
+            options={(Object.keys(FAULT_WORDS) as Fault[]).map((id) => ({ value: id, text: FAULT_WORDS[id] }))}
+          />
+        </Fields>
+        <Actions>
+          <Button isDisabled={registrar === ''} onPress={() => void fault(registrar, kind)}>
+            Let it go wrong
+          </Button>
+        </Actions>
+        {Object.keys(state.faults).length > 0 && (
+          <Ruled>
+            <tbody>
+              {Object.entries(state.faults).map(([id, one]) => (
+                <tr key={id}>
+                  <td>{id}</td>
+                  <td>{FAULT_WORDS[one.kind as Fault]}</td>
+                  <td>
+                    <Button data-kind="plain" onPress={() => void fault(id, null)}>
+                      Never mind
+                    </Button>
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </Ruled>
+        )}
+      </Section>
+    </Page>
+  );
+}

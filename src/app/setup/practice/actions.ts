@@ -1,0 +1,17 @@
+'use server';
+import type { Refusal } from '@/core/refusal';
+import { deps } from '@/usecases/deps';
+import { letDayPass, type PracticeState, setFault } from '@/usecases/practice/practice';
+
+/** Lets one day pass in the practice world and takes in what it brings. */
+export async function letDayPassAction(): Promise<PracticeState | Refusal> {
+  return letDayPass(deps());
+}
+
+export async function setFaultAction(
+  registrar: string,
+  kind: string | null,
+  times: number,
+): Promise<PracticeState | Refusal> {
+  return setFault(registrar, kind, times);
+}
