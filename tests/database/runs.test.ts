@@ -25,7 +25,7 @@ describe('a run over a link', () => {
     expect(await testLink(ledger, made.accountId)).toBe('Quaymark Names BV');
     const id = await made.plan(NAMES);
     const priced = await priceRun(ledger, id);
-    expect(priced).toMatchObject({ items: [{ liveMinor: 1136 }, { liveMinor: 1136 }, { liveMinor: 1136 }] });
+    expect(priced).toMatchObject({ items: [{ liveMinor: 1138 }, { liveMinor: 1138 }, { liveMinor: 1138 }] });
     expect(await startRun(ledger, id)).toBe(3);
     expect(await startRun(ledger, id)).toBe(0);
     expect(await carryOutRun(ledger, id)).toEqual({ settled: 3, left: 0 });
@@ -34,10 +34,10 @@ describe('a run over a link', () => {
     expect(made.world.receipts).toHaveLength(3);
     expect(await nameOn(ledger, 'tidewick.com', new URLSearchParams())).toMatchObject({
       expiresAt: '2027-12-09T10:15:00Z',
-      spent: [{ amount: '11.36', currency: 'USD' }],
+      spent: [{ amount: '11.38', currency: 'USD' }],
     });
     expect(await rowsOf('select status from renewals')).toEqual([{ status: 'confirmed' }]);
-    expect(await rowsOf('select balance_minor from accounts')).toEqual([{ balance_minor: 18_640 - 3 * 1136 }]);
+    expect(await rowsOf('select balance_minor from accounts')).toEqual([{ balance_minor: 18_640 - 3 * 1138 }]);
   });
 
   test('a name that is being renewed already is not put into a second run', async () => {
@@ -51,7 +51,7 @@ describe('a run over a link', () => {
   test('one that is refused says why; mended, only it is tried again', async () => {
     made = await linkedLedger(NAMES, END);
     const customer = made.world.customers.get('quaymark');
-    if (customer) customer.balanceMinor = 2 * 1136;
+    if (customer) customer.balanceMinor = 2 * 1138;
     const id = await made.plan(NAMES);
     await startRun(made.ledger, id);
     await carryOutRun(made.ledger, id);
@@ -101,7 +101,7 @@ describe('whatever goes wrong on the way, every name is renewed once and the boo
       expect(await states(id)).toEqual(['done', 'done', 'done']);
       expect(new Set(ends())).toEqual(new Set([addYears(END, 1)]));
       expect(made.world.receipts).toHaveLength(3);
-      expect(await rowsOf('select count(*) as n, sum(minor) as paid from entries')).toEqual([{ n: 3, paid: 3 * 1136 }]);
+      expect(await rowsOf('select count(*) as n, sum(minor) as paid from entries')).toEqual([{ n: 3, paid: 3 * 1138 }]);
     },
     30_000,
   );
@@ -111,7 +111,7 @@ test('charges, failures and deletions arrive by message, once each', async () =>
   made = await linkedLedger(NAMES, END);
   const { ledger, practice, world } = made;
   const customer = world.customers.get('quaymark');
-  if (customer) customer.balanceMinor = 1136;
+  if (customer) customer.balanceMinor = 1138;
   const later = instant('2027-01-25T00:00:00Z');
   await practice.passTo(later);
   ledger.setClock(later);
@@ -121,7 +121,7 @@ test('charges, failures and deletions arrive by message, once each', async () =>
   expect(await seen('copperbuoy.com')).toMatchObject({
     expiresAt: '2027-12-09T10:15:00Z',
     autoRenew: { setting: 'on', standing: 'confirmed' },
-    spent: [{ amount: '11.36', currency: 'USD' }],
+    spent: [{ amount: '11.38', currency: 'USD' }],
   });
   expect(await seen('larchpilot.com')).toMatchObject({ phase: 'redemption', autoRenew: { setting: 'stalled' } });
   expect(await rowsOf("select count(*) as n from registrar_messages where kind = 'charge-failed'")).toEqual([{ n: 4 }]);

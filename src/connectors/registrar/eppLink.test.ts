@@ -43,7 +43,7 @@ async function begin(more: Partial<Domain> = {}, options = { timeoutMs: 400, ses
   return world;
 }
 
-const order = (name = 'copperbuoy.com') => ({ name, curExpDate: '2026-12-09', years: 1, fee: amount(1136, 'USD') });
+const order = (name = 'copperbuoy.com') => ({ name, curExpDate: '2026-12-09', years: 1, fee: amount(1138, 'USD') });
 
 describe('a link at work', () => {
   test('logs in, and is told when it may not', async () => {
@@ -84,8 +84,8 @@ describe('a link at work', () => {
       const quote = await link.renewalFees(['copperbuoy.com', 'tidewick.net'], 2, 'USD', code);
       return quote.kind === 'done' ? quote.value.map((one) => one.fees[0]?.total?.minor) : quote.kind;
     };
-    expect(await fees(null)).toEqual([2272, 2616]);
-    expect(await fees('HARBOUR10')).toEqual([2045, 2354]);
+    expect(await fees(null)).toEqual([2276, 2620]);
+    expect(await fees('HARBOUR10')).toEqual([2048, 2358]);
     expect(await link.renew({ ...order(), fee: amount(1000, 'USD') }, 'NL-cap')).toMatchObject({
       kind: 'refused',
       code: 2004,
@@ -94,14 +94,14 @@ describe('a link at work', () => {
       kind: 'done',
       value: {
         paidThrough: Date.parse('2027-12-09T10:15:00Z'),
-        taken: amount(1136, 'USD'),
-        balance: amount(17_504, 'USD'),
+        taken: amount(1138, 'USD'),
+        balance: amount(17_502, 'USD'),
       },
     });
     // RFC 5731 section 3.2.3: the date guards against renewing twice.
     expect(await link.renew(order(), 'NL-1')).toMatchObject({ kind: 'refused', code: 2306 });
     expect(await link.info('copperbuoy.com')).toMatchObject({
-      value: { receipt: { clTRID: 'NL-1', amount: amount(1136, 'USD') } },
+      value: { receipt: { clTRID: 'NL-1', amount: amount(1138, 'USD') } },
     });
   });
 
@@ -143,9 +143,9 @@ describe('a link at work', () => {
     ).rejects.toThrow('the database is away');
     expect(await link.poll(async (message) => void seen.push(message))).toMatchObject({ kind: 'done', value: 3 });
     expect(seen.map(({ event }) => [event?.kind, event?.name, event?.amount?.minor])).toEqual([
-      ['charged', 'copperbuoy.com', 1136],
-      ['charged', 'larchpilot.com', 1136],
-      ['charged', 'tidewick.net', 1308],
+      ['charged', 'copperbuoy.com', 1138],
+      ['charged', 'larchpilot.com', 1138],
+      ['charged', 'tidewick.net', 1310],
     ]);
     expect(await link.poll(async () => undefined)).toMatchObject({ value: 0 });
   });

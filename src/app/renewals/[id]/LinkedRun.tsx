@@ -25,10 +25,19 @@ const STATE_WORDS: Readonly<Record<ItemState, string>> = {
 const LOOK_AGAIN_MS = 700;
 
 /** The names of a run whose accounts have a link: priced live, confirmed once, then carried out item by item. */
-export function LinkedRun({ id, quote, first }: { id: string; quote: RenewalQuote; first: RunProgress }) {
+export function LinkedRun({
+  id,
+  quote,
+  progress,
+  onProgress: setProgress,
+}: {
+  id: string;
+  quote: RenewalQuote;
+  progress: RunProgress;
+  onProgress: (progress: RunProgress) => void;
+}) {
   const router = useRouter();
   const { meta, style, reload } = useLedger();
-  const [progress, setProgress] = useState(first);
   const [asking, setAsking] = useState(false);
   const [confirming, setConfirming] = useState(false);
   const own = new Map(progress.items.map((item) => [item.nameId, item]));
@@ -49,7 +58,7 @@ export function LinkedRun({ id, quote, first }: { id: string; quote: RenewalQuot
     setAsking(false);
     if (isRefusal(answer)) report({ text: answer.message, problem: true });
     else setProgress(answer);
-  }, [id]);
+  }, [id, setProgress]);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: prices are asked for once, when the run is looked at
   useEffect(() => {
@@ -60,7 +69,7 @@ export function LinkedRun({ id, quote, first }: { id: string; quote: RenewalQuot
     if (!underWay) return;
     const timer = setInterval(() => void runProgressAction(id).then(setProgress), LOOK_AGAIN_MS);
     return () => clearInterval(timer);
-  }, [id, underWay]);
+  }, [id, underWay, setProgress]);
 
   const isSettled = !underWay && count('done') > 0;
   useEffect(() => {
@@ -95,7 +104,7 @@ export function LinkedRun({ id, quote, first }: { id: string; quote: RenewalQuot
       </h2>
       {underWay && <Progress done={count('done', 'refused', 'doubt')} total={items.length} text="Renewing" />}
       {asking && <p className="soft">Asking the registrars what it costs now…</p>}
-      {differing > 0 && (
+      {differing > 0 && !begun && (
         <p className="caution">
           {differing === 1 ? 'One price differs' : `${differing} prices differ`} from the price book. What the registrar
           asks now counts.
@@ -107,9 +116,9 @@ export function LinkedRun({ id, quote, first }: { id: string; quote: RenewalQuot
             <tr>
               <th>Name</th>
               <th>Account</th>
-              <th>{begun ? 'Term ends' : 'New end'}</th>
+              <th>New end</th>
               <th className="figure">Price book</th>
-              <th className="figure">Registrar asks</th>
+              <th className="figure">{begun ? 'Charged' : 'Registrar asks'}</th>
               <th>Stands at</th>
               <th>
                 <span className="visually-hidden">Decide</span>
@@ -121,9 +130,9 @@ export function LinkedRun({ id, quote, first }: { id: string; quote: RenewalQuot
               <tr key={item.nameId}>
                 <td className="name">{item.unicode}</td>
                 <td>{meta?.rules.accounts.find((account) => account.id === item.accountId)?.label}</td>
-                <td>{endWords(begun ? item.oldEnd : (item.newEnd ?? item.oldEnd))}</td>
+                <td>{endWords(item.newEnd)}</td>
                 <td className="figure">{item.total && state.state !== 'done' ? formatAmount(item.total) : ''}</td>
-                <td className="figure">{figure(item, state)}</td>
+                <td className="figure">{begun && state.state === 'refused' ? '' : figure(item, state)}</td>
                 <td>
                   <span className={['refused', 'doubt'].includes(state.state) ? 'caution' : undefined}>
                     {item.refusal && state.state === 'planned' ? item.refusal.message : STATE_WORDS[state.state]}

@@ -21,9 +21,10 @@ import { SettledRun } from './SettledRun';
 import { StepsAtRegistrars } from './StepsAtRegistrars';
 
 /** Renewing: terms and cost; over a link where the account has one, else what to do there and what really happened. */
-export function RenewScreen({ first, progress }: { first: OpenRenewal; progress: RunProgress }) {
+export function RenewScreen({ first, progress: firstProgress }: { first: OpenRenewal; progress: RunProgress }) {
   const router = useRouter();
   const [open, setOpen] = useState(first);
+  const [progress, setProgress] = useState(firstProgress);
   const [code, setCode] = useState(first.renewal.promotion?.code ?? '');
   const [percent, setPercent] = useState(first.renewal.promotion ? String(first.renewal.promotion.percent) : '');
   const [tax, setTax] = useState(first.renewal.taxPercent > 0 ? String(first.renewal.taxPercent) : '');
@@ -89,7 +90,7 @@ export function RenewScreen({ first, progress }: { first: OpenRenewal; progress:
             onYears={(nameId, years) => void change(new Map([[nameId, years]]), { code, percent }, tax)}
           />
         )}
-        {renewal.status === 'planned' && (
+        {renewal.status === 'planned' && !begun && (
           <Fields>
             <Field
               label="Promotion code"
@@ -119,7 +120,9 @@ export function RenewScreen({ first, progress }: { first: OpenRenewal; progress:
           </p>
         )}
       </Section>
-      {byLink.items.length > 0 && <LinkedRun id={renewal.id} quote={byLink} first={progress} />}
+      {byLink.items.length > 0 && (
+        <LinkedRun id={renewal.id} quote={byLink} progress={progress} onProgress={setProgress} />
+      )}
       {handOpen &&
         (renewal.status === 'planned' ? (
           <Actions>

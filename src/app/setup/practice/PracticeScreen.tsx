@@ -1,5 +1,6 @@
 'use client';
 import { useRef, useState } from 'react';
+import styled from 'styled-components';
 import { isRefusal, type Refusal } from '@/core/refusal';
 import { addDays, dayOf, daysBetween, formatDay, instant, parseDay, startOfDay } from '@/core/time';
 import { Button } from '@/ui/controls/Button';
@@ -13,14 +14,17 @@ import { useTitle } from '../../frame/Frame';
 import { useLedger } from '../../frame/LedgerProvider';
 import { letDayPassAction, setFaultAction } from './actions';
 
+const Until = styled.div`display: flex; gap: 8px; align-items: end;`;
+const Prose = styled.p`max-width: 72ch; color: var(--ink-soft);`;
+
 const FAULT_WORDS = {
-  refused: 'takes no connection',
+  refused: 'takes no call',
   slow: 'answers too late',
-  cut: 'breaks off in mid-answer',
+  cut: 'breaks off',
   garbage: 'answers nonsense',
   duplicate: 'answers twice',
   busy: 'says it is busy',
-  'result lost': 'does it, and loses the answer',
+  'result lost': 'does it, says nothing',
 } as const;
 type Fault = keyof typeof FAULT_WORDS;
 
@@ -82,10 +86,10 @@ export function PracticeScreen({
     <Page>
       <Section>
         <h2>{formatDay(dayOf(now))}</h2>
-        <p className="soft">
+        <Prose>
           Charges, failures and lapses happen there as days pass, and arrive here as they would for real: by the
           registrars’ messages and by asking. The program’s own date goes along.
-        </p>
+        </Prose>
         {passing ? (
           <>
             <Progress done={passing.done} total={passing.total} text="Letting days pass" />
@@ -106,14 +110,12 @@ export function PracticeScreen({
               <Button onPress={() => void pass(7)}>7 days</Button>
               <Button onPress={() => void pass(30)}>30 days</Button>
             </Actions>
-            <Fields>
+            <Until>
               <Field label="Until" value={until} onChange={setUntil} placeholder={dayOf(addDays(now, 14))} />
-            </Fields>
-            <Actions>
               <Button isDisabled={until.trim() === ''} onPress={passUntil}>
                 Let the days until then pass
               </Button>
-            </Actions>
+            </Until>
           </>
         )}
       </Section>
