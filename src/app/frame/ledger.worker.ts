@@ -1,10 +1,15 @@
 import { expose } from 'comlink';
 import {
+  type AccountCharge,
+  type AccountFunding,
   type Arrangement,
   arrangeRows,
+  type Contradiction,
+  contradictionOf,
   EVERY_NAME,
   type Footing,
   footingOf,
+  fundingOf,
   indexRules,
   type LedgerColumns,
   type LedgerRow,
@@ -19,7 +24,7 @@ import {
   rowsOn,
 } from '@/core/ledger';
 import type { Policy } from '@/core/lifecycle';
-import { addDays, type Instant, instant } from '@/core/time';
+import { addDays, earliestEnd, type Instant, instant } from '@/core/time';
 
 /** A row with its life strip and the policy of its ending, ready to be drawn. */
 export interface RowView extends LedgerRow {
@@ -44,6 +49,28 @@ export interface Arranged {
   readonly rows: readonly RowView[];
 }
 
+/** An account's funding with the names of its charges, as a screen draws it. */
+export interface FundingView extends Omit<AccountFunding, 'charges' | 'lapsing'> {
+  readonly charges: readonly (AccountCharge & { readonly unicode: string; readonly ascii: string })[];
+  /** How many charges there are in all; the list holds the first of them. */
+  readonly chargeCount: number;
+  readonly lapsing: readonly { readonly unicode: string; readonly ascii: string; readonly lapsesAt: Instant }[];
+  readonly lapsingCount: number;
+}
+
+/** A change to an account that is only thought of: more money, or a new card. */
+export interface WhatIf {
+  readonly accountId: number;
+  readonly topUpMinor: number;
+  readonly card: { readonly label: string; readonly endsMonth: string } | null;
+}
+
+/** A name whose setting contradicts what is wanted of it. */
+export interface ContradictingRow {
+  readonly row: RowView;
+  readonly contradiction: Contradiction;
+}
+
 /** A name on its own page, with its neighbours in the list it was opened from. */
 export interface NameView {
   readonly row: RowView;
@@ -64,6 +91,32 @@ let placeById = new Map<number, number>();
 function view(row: LedgerRow): RowView {
   const ledger = current();
   return { ...row, strip: lifeStrip(ledger, row.place), policy: ledger.policies[row.place] as Policy };
+}
+
+const MOST_CHARGES = 400;
+const MOST_LAPSING = 100;
+
+function fundingView(ledger: Projection, { charges, lapsing, ...rest }: AccountFunding): FundingView {
+  const named = (place: number) => {
+    const { unicode, ascii } = ledger.names[place] as Projection['names'][number];
+    return { unicode, ascii };
+  };
+  const first = charges.slice(0, MOST_CHARGES);
+  // What fails is shown, however late it comes.
+  const failing = charges.slice(MOST_CHARGES).filter((charge) => charge.outcome === 'fail');
+  const shown = [...first, ...failing.slice(0, MOST_CHARGES)];
+  return {
+    ...rest,
+    charges: shown.map((charge) => ({ ...charge, ...named(charge.place) })),
+    chargeCount: charges.length,
+    lapsing: lapsing.slice(0, MOST_LAPSING).map((place) => {
+      const name = ledger.names[place] as Projection['names'][number];
+      const own = ledger.charges[place] ?? [];
+      const paid = own.filter((charge) => charge.outcome === 'pass').at(-1)?.newEnd ?? name.termEnd;
+      return { ...named(place), lapsesAt: paid ? earliestEnd(paid) : ledger.asOf };
+    }),
+    lapsingCount: lapsing.length,
+  };
 }
 
 function current(): Projection {
@@ -175,6 +228,40 @@ const api = {
     const ledger = current();
     const read = rowsOn(ledger, day);
     return ledger.names.flatMap((name, place) => (name.asked === null ? [] : [view(read(place))]));
+  },
+
+  /** Every account's coming charges up to `until`. */
+  funding(until: Instant): FundingView[] {
+    const ledger = current();
+    return fundingOf(ledger, until).map((funding) => fundingView(ledger, funding));
+  },
+
+  /** One account's charges up to `until`, if it were changed: nothing is. */
+  whatIf({ accountId, topUpMinor, card }: WhatIf, until: Instant): FundingView | null {
+    const { index, names, asOf } = current();
+    const accounts = index.rules.accounts
+      .filter((account) => account.id === accountId)
+      .map((account) => ({
+        ...account,
+        balanceMinor: account.balanceMinor === null ? null : account.balanceMinor + topUpMinor,
+        means: account.means.map((means) => (card && means.label === card.label ? { ...means, ...card } : means)),
+      }));
+    const own = names.filter((name) => name.accountId === accountId);
+    const changed = projectLedger(indexRules({ ...index.rules, accounts }), own, asOf);
+    const [funding] = fundingOf(changed, until);
+    return funding ? fundingView(changed, funding) : null;
+  },
+
+  /** Names whose setting contradicts what is wanted of them, today. */
+  contradictions(limit: number): ContradictingRow[] {
+    const ledger = current();
+    const found: ContradictingRow[] = [];
+    for (const row of rowsAsOf(ledger.asOf)) {
+      const contradiction = contradictionOf(row, ledger.index.accounts.get(row.name.accountId));
+      if (contradiction) found.push({ row: view(row), contradiction });
+      if (found.length >= limit) break;
+    }
+    return found;
   },
 
   footing(ids: readonly number[], day: Instant): Footing {

@@ -1,18 +1,23 @@
 'use client';
 import Link from 'next/link';
-import { useEffect, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { type Amount, sumByCurrency } from '@/core/money';
-import type { Instant } from '@/core/time';
-import { Button, ButtonLink } from '@/ui/controls/Button';
+import { addDays, type Instant } from '@/core/time';
+import { Button } from '@/ui/controls/Button';
+import { Choice } from '@/ui/controls/Field';
+import { Actions } from '@/ui/overlay/Dialog';
 import { Page, Ruled, Section } from '@/ui/text/Sheet';
-import { Empty } from '@/ui/text/States';
+import { Failed, Loading } from '@/ui/text/States';
 import { amountsWords, dayWords, namesWords } from '@/ui/text/words';
 import { reportDone } from '../answers';
 import { useTitle } from '../frame/Frame';
 import { useDay, useLedger } from '../frame/LedgerProvider';
-import type { RowView } from '../frame/ledger.worker';
+import type { ContradictingRow, FundingView, RowView } from '../frame/ledger.worker';
 import { undoAction } from '../ledger/actions';
 import { AutoRenewDialog } from '../ledger/dialogs/AutoRenewDialog';
+import { AccountFundingPart } from './AccountFundingPart';
+import { Contradictions } from './Contradictions';
+import { FundingTable } from './FundingTable';
 
 interface OpenRenewalLine {
   readonly id: string;
@@ -22,36 +27,58 @@ interface OpenRenewalLine {
   readonly totals: readonly Amount[];
 }
 
-/** What has been asked of a registrar by hand and is not confirmed: renewals, and auto-renew switched on or off. */
+const RANGES = [
+  { value: '30', text: '30 days' },
+  { value: '90', text: '90 days' },
+  { value: '365', text: 'a year' },
+  { value: '730', text: 'two years' },
+] as const;
+type Range = (typeof RANGES)[number]['value'];
+const MOST_CONTRADICTIONS = 40;
+
+/** What will be charged where and whether it will pass, what contradicts itself, and what is begun and not confirmed. */
 export function RenewalsScreen({ open }: { open: readonly OpenRenewalLine[] }) {
-  useTitle('Renewals', 'begun and not confirmed');
-  const { worker, meta, style, reload } = useLedger();
+  const { worker, meta, problem, style, today, reload } = useLedger();
   const { day } = useDay();
+  const [range, setRange] = useState<Range>('365');
+  const [fundings, setFundings] = useState<readonly FundingView[] | null>(null);
+  const [chosen, setChosen] = useState<number | null>(null);
+  const [contradicting, setContradicting] = useState<readonly ContradictingRow[]>([]);
   const [asked, setAsked] = useState<readonly RowView[]>([]);
   const [confirming, setConfirming] = useState<readonly RowView[]>([]);
+  const until = useMemo(() => addDays(today, Number(range)), [today, range]);
+  useTitle('Renewals', 'what will be charged, and whether it will pass');
 
   useEffect(() => {
-    if (worker && meta) void worker.asked(day).then(setAsked);
-  }, [worker, meta, day]);
+    if (!worker || !meta) return;
+    let stale = false;
+    void worker.asked(day).then((rows) => !stale && setAsked(rows));
+    void worker.contradictions(MOST_CONTRADICTIONS).then((rows) => !stale && setContradicting(rows));
+    void worker.funding(until).then((found) => !stale && setFundings(found));
+    return () => {
+      stale = true;
+    };
+  }, [worker, meta, day, until]);
 
   const undo = async (batchId: number) => {
     if (reportDone(await undoAction(batchId), null)) await reload();
   };
-  if (open.length === 0 && asked.length === 0) {
-    return (
-      <Empty
-        title="Nothing waits to be confirmed."
-        text="Choose names in the ledger, then Renew or Auto-renew: what was asked of a registrar stands here until you confirm it."
-      >
-        <ButtonLink href="/ledger?within=60">Price steps within 60 days</ButtonLink>
-      </Empty>
-    );
-  }
+  if (problem) return <Failed text={problem} onRetry={() => void reload()} />;
+  if (fundings === null) return <Loading text="Playing the accounts forward" />;
+  const shown = fundings.find(({ account }) => account.id === chosen) ?? firstInTrouble(fundings);
   return (
     <Page>
+      <Section>
+        <Actions>
+          <Choice label="Looking ahead" value={range} onChange={setRange} options={RANGES} />
+        </Actions>
+        <FundingTable fundings={fundings} chosen={shown?.account.id ?? null} onChoose={setChosen} />
+      </Section>
+      {shown && <AccountFundingPart key={shown.account.id} funding={shown} until={until} />}
+      <Contradictions rows={contradicting} onSwitch={(row) => setConfirming([row])} />
       {open.length > 0 && (
         <Section>
-          <h2>Renewals by hand</h2>
+          <h2>Runs that are not settled</h2>
           <Ruled>
             <thead>
               <tr>
@@ -122,4 +149,11 @@ export function RenewalsScreen({ open }: { open: readonly OpenRenewalLine[] }) {
       />
     </Page>
   );
+}
+
+/** The account whose first failure comes first; without one, the first that is charged at all. */
+function firstInTrouble(fundings: readonly FundingView[]): FundingView | undefined {
+  const failing = fundings.filter((one) => one.firstFailure !== null);
+  failing.sort((a, b) => (a.firstFailure?.at ?? 0) - (b.firstFailure?.at ?? 0));
+  return failing[0] ?? fundings.find((one) => one.chargeCount > 0);
 }

@@ -1,6 +1,7 @@
 'use server';
 import { after } from 'next/server';
 import { isRefusal, type Refusal } from '@/core/refusal';
+import { changeFunds } from '@/usecases/accounts/funds';
 import { deps } from '@/usecases/deps';
 import type { Done } from '@/usecases/names/edit';
 import { confirmRenewal } from '@/usecases/renewals/confirm';
@@ -49,4 +50,9 @@ export async function leaveItemAction(id: string, nameId: number): Promise<RunPr
 
 export async function finishRunAction(id: string): Promise<true | Refusal> {
   return finishRun(deps(), id);
+}
+
+/** Tops up an account or replaces its card; answers what was done, in a sentence. */
+export async function changeFundsAction(input: unknown): Promise<string | Refusal> {
+  return changeFunds(deps(), input);
 }

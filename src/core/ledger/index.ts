@@ -1,5 +1,7 @@
+export { type AccountCharge, type AccountFunding, type FundedMonth, fundingOf } from './accountFunding';
 export { type Arrangement, arrangeRows, matchingRows, sortRows } from './arrange';
 export { type LedgerColumns, namesFromColumns } from './columns';
+export { type Contradiction, contradictionOf } from './contradictions';
 export { indexRules, type KeepingCosts, keepingCosts, type RuleIndex, renewalCost } from './costs';
 export { type LedgerAccount, type LedgerName, type LedgerRules, PURPOSES, type Purpose } from './data';
 export { type Footing, footingOf } from './footing';

@@ -1,4 +1,5 @@
 export { type Cost, type CostTerms, RESTORE_RULE_OF_THUMB, restoreCost, termCost } from './cost';
+export { breakEvenRise, type LongerTerm, savedByLongerTerm, yearlyWorthToday } from './longerTerm';
 export {
   type FirstYearCondition,
   makePriceBook,

@@ -1,4 +1,4 @@
-import type { AutoRenewSetting } from '@/core/funding';
+import type { AutoRenewSetting, FailureCause } from '@/core/funding';
 import type { Outlook } from '@/core/ledger';
 import type { Phase } from '@/core/lifecycle';
 import { type Amount, formatAmount, formatFigure } from '@/core/money';
@@ -107,4 +107,16 @@ export function namesWords(count: number): string {
 /** `+40`, `-18`: days from now. */
 export function daysWords(days: number): string {
   return days > 0 ? `+${days}` : String(days);
+}
+
+/** Why a charge fails, in a few words. */
+export function causeWords(cause: FailureCause): string {
+  switch (cause.kind) {
+    case 'balance short':
+      return `balance short by ${formatAmount(cause.missing)}`;
+    case 'card ended':
+      return `${cause.label} ended ${cause.endsMonth}`;
+    case 'no means':
+      return 'no means of payment';
+  }
 }

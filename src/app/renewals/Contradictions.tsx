@@ -1,0 +1,58 @@
+'use client';
+import Link from 'next/link';
+import type { Contradiction } from '@/core/ledger';
+import { Button } from '@/ui/controls/Button';
+import { Ruled, Section } from '@/ui/text/Sheet';
+import { outlookWords } from '@/ui/text/words';
+import { useLedger } from '../frame/LedgerProvider';
+import type { ContradictingRow, RowView } from '../frame/ledger.worker';
+
+function words(contradiction: Contradiction): string {
+  switch (contradiction.kind) {
+    case 'on for a name being let go':
+      return 'auto-renew is on, though it is being let go';
+    case 'off for a name never to be lost':
+      return 'never to be lost, though auto-renew is not on';
+    case 'believed, never confirmed':
+      return 'never to be lost, and nobody has asked the registrar whether auto-renew is on';
+    case 'several years a charge':
+      return `one charge buys ${contradiction.years} years`;
+  }
+}
+
+/** Settings that contradict what is wanted of a name, before they cost. */
+export function Contradictions({
+  rows,
+  onSwitch,
+}: {
+  rows: readonly ContradictingRow[];
+  onSwitch: (row: RowView) => void;
+}) {
+  const { style } = useLedger();
+  if (rows.length === 0) return null;
+  return (
+    <Section>
+      <h2>Contradictions</h2>
+      <Ruled aria-label="Contradictions">
+        <tbody>
+          {rows.map(({ row, contradiction }) => (
+            <tr key={row.name.id}>
+              <td>
+                <Link href={`/ledger/${encodeURIComponent(row.name.ascii)}`} className="name">
+                  {row.name.unicode}
+                </Link>
+              </td>
+              <td>{words(contradiction)}</td>
+              <td className="soft">{outlookWords(row.outlook, style)}</td>
+              <td className="figure">
+                <Button data-kind="plain" onPress={() => onSwitch(row)}>
+                  Auto-renew…
+                </Button>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </Ruled>
+    </Section>
+  );
+}

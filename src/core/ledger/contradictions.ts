@@ -1,0 +1,20 @@
+import type { LedgerAccount } from './data';
+import type { LedgerRow } from './projection';
+
+/** What about a name's setting contradicts what is wanted of it, before it costs anything. */
+export type Contradiction =
+  | { readonly kind: 'on for a name being let go' }
+  | { readonly kind: 'off for a name never to be lost' }
+  | { readonly kind: 'believed, never confirmed' }
+  | { readonly kind: 'several years a charge'; readonly years: number };
+
+/** The first contradiction of a row, the most dangerous first, or `null`. */
+export function contradictionOf(row: LedgerRow, account: LedgerAccount | undefined): Contradiction | null {
+  const { name, setting, coming } = row;
+  if (name.neverLost && setting !== 'on') return { kind: 'off for a name never to be lost' };
+  if (name.purpose === 'let go' && setting === 'on') return { kind: 'on for a name being let go' };
+  if (setting === 'on' && name.standing === 'believed' && name.neverLost) return { kind: 'believed, never confirmed' };
+  const years = coming?.years ?? 1;
+  if (account && account.yearsPerCharge > 1 && years > 1) return { kind: 'several years a charge', years };
+  return null;
+}

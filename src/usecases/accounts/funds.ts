@@ -1,0 +1,70 @@
+import { randomUUID } from 'node:crypto';
+import { Type } from 'class-transformer';
+import { IsInt, IsOptional, IsString, Matches, Max, MaxLength, Min } from 'class-validator';
+import { amount, formatAmount, GREATEST_MINOR } from '@/core/money';
+import { isRefusal, type Refusal, refuse } from '@/core/refusal';
+import { selectAccount, updateAccount } from '@/database/accounts';
+import { bumpRevision } from '@/database/ledger';
+import { updateBalance } from '@/database/links';
+import { transaction } from '@/database/pool';
+import type { Deps } from '../deps';
+import { linkOf, linkProblem } from '../links/links';
+import { readRequest } from '../validate';
+
+/** Money paid in, or a new card, at one account. */
+export class FundsForm {
+  @Type(() => Number)
+  @IsInt()
+  accountId!: number;
+
+  @IsOptional()
+  @Type(() => Number)
+  @IsInt()
+  @Min(1, { message: 'A top-up is more than nothing.' })
+  @Max(GREATEST_MINOR, { message: 'That is more than a balance can be. Check it.' })
+  topUpMinor?: number;
+
+  @IsOptional()
+  @IsString()
+  @MaxLength(60)
+  card?: string;
+
+  @IsOptional()
+  @Matches(/^\d{4}-(0[1-9]|1[0-2])$/, { message: 'Write the month a card ends like 2027-05.' })
+  endsMonth?: string;
+}
+
+/**
+ * Tops up a balance or replaces a card: at the registrar first, where the account has a link, then in the books. Answers
+ * what was done, in a sentence.
+ */
+export async function changeFunds(deps: Deps, input: unknown): Promise<string | Refusal> {
+  const form = await readRequest(FundsForm, input);
+  if (isRefusal(form)) return form;
+  const account = await selectAccount(deps.database, form.accountId);
+  if (!account) return refuse('account-unknown', 'That account is no longer there. Load the page again.');
+  const link = account.linked ? await linkOf(deps, account.id) : null;
+  const at = deps.clock();
+  if (form.topUpMinor !== undefined) {
+    const money = amount(form.topUpMinor, account.currency);
+    const told = link ? await link.topUp(money, randomUUID()) : null;
+    if (told && told.kind !== 'done') return refuse('link-failed', linkProblem(told), 'topUpMinor');
+    await transaction(deps.database, async (tx) => {
+      await bumpRevision(tx);
+      await updateBalance(tx, account.id, (account.balanceMinor ?? 0) + money.minor, at);
+    });
+    return `${formatAmount(money)} ${told ? 'paid in at' : 'written down for'} ${account.label}.`;
+  }
+  const { card, endsMonth } = form;
+  if (!card || !endsMonth) return refuse('funds-empty', 'Say how much was paid in, or when the new card ends.');
+  if (!account.means.some((means) => means.kind === 'card' && means.label === card))
+    return refuse('card-unknown', `${account.label} has no card ${card}.`, 'card');
+  const told = link ? await link.replaceCard(card, endsMonth) : null;
+  if (told && told.kind !== 'done') return refuse('link-failed', linkProblem(told), 'endsMonth');
+  await transaction(deps.database, async (tx) => {
+    await bumpRevision(tx);
+    const means = account.means.map((one) => (one.label === card ? { ...one, endsMonth } : one));
+    await updateAccount(tx, account.id, { ...account, means });
+  });
+  return `${card} of ${account.label} is good through ${endsMonth}.`;
+}
