@@ -2,6 +2,7 @@ import { createServer, type IncomingMessage, type Server, type ServerResponse } 
 import type { AddressInfo } from 'node:net';
 import { FAULTS, type FaultKind, Faults } from './epp/faults';
 import { eppServer } from './epp/server';
+import { mailServer, type PracticeMail } from './mail/server';
 import type { Store } from './store';
 import { letDaysPass } from './world/days';
 import type { World } from './world/types';
@@ -11,7 +12,11 @@ export interface RunningPractice {
   /** Port of each registrar's EPP server, on loopback. */
   readonly ports: Readonly<Record<string, number>>;
   readonly controlPort: number;
+  /** Port of the mail server. */
+  readonly mailPort: number;
   readonly faults: Faults;
+  /** The mails that came, newest first. */
+  readonly mails: readonly PracticeMail[];
   /** Lets time pass up to an instant. */
   passTo(until: number): Promise<void>;
   stop(): Promise<void>;
@@ -62,8 +67,15 @@ export async function runPractice({
     open[registrar.id] = await listen(server, ports[registrar.id] ?? 0);
     servers.push(server);
   }
+  const mails: PracticeMail[] = [];
+  const post = mailServer(mails, () => world.now);
+  const mailPort = await new Promise<number>((resolve, reject) => {
+    post.on('error', reject);
+    const inner = post.listen(0, '127.0.0.1', () => resolve((inner.address() as AddressInfo).port));
+  });
+  servers.push(post);
   const control = createServer((request, answer) => {
-    void controlled(request, { world, faults, passTo })
+    void controlled(request, { world, faults, mails, passTo })
       .then((body) => send(answer, 200, body))
       .catch((error: unknown) => send(answer, 400, { message: error instanceof Error ? error.message : 'failed' }));
   });
@@ -72,7 +84,9 @@ export async function runPractice({
   return {
     ports: open,
     controlPort: port,
+    mailPort,
     faults,
+    mails,
     passTo,
     async stop() {
       control.closeAllConnections();
@@ -89,7 +103,12 @@ function send(answer: ServerResponse, status: number, body: unknown): void {
 /** `GET /` tells the clock and the faults; `POST /clock {"to"}` moves the clock; `POST /fault {"registrar","kind","times"}`. */
 async function controlled(
   request: IncomingMessage,
-  { world, faults, passTo }: { world: World; faults: Faults; passTo: (until: number) => Promise<void> },
+  {
+    world,
+    faults,
+    mails,
+    passTo,
+  }: { world: World; faults: Faults; mails: readonly PracticeMail[]; passTo: (until: number) => Promise<void> },
 ): Promise<unknown> {
   const body = await read(request);
   if (request.method === 'POST' && request.url === '/clock') {
@@ -103,7 +122,7 @@ async function controlled(
   } else if (request.url !== '/') {
     throw new Error('There is nothing here.');
   }
-  return { now: new Date(world.now).toISOString(), faults: faults.all() };
+  return { now: new Date(world.now).toISOString(), faults: faults.all(), mails };
 }
 
 async function read(request: IncomingMessage): Promise<Record<string, unknown>> {

@@ -11,6 +11,8 @@ export interface Companion {
 
 export interface PracticeCompanion extends Companion {
   readonly url: string;
+  /** Port of its mail server. */
+  readonly mailPort: number;
   /** Ports of the practice registrars, by login. */
   readonly ports: Readonly<Record<string, number>>;
 }
@@ -65,6 +67,10 @@ export async function startPractice(
   url.pathname = '/practice';
   const env = { PRACTICE_DATABASE_URL: url.toString(), PRACTICE_NOW: new Date(now).toISOString() };
   const { child, line } = await startProgram('practice/main.ts', env, pidFile);
-  const { control, logins } = JSON.parse(line) as { control: number; logins: Record<string, number> };
-  return { url: `http://127.0.0.1:${control}`, ports: logins, stop: () => end(child) };
+  const { control, mail, logins } = JSON.parse(line) as {
+    control: number;
+    mail: number;
+    logins: Record<string, number>;
+  };
+  return { url: `http://127.0.0.1:${control}`, mailPort: mail, ports: logins, stop: () => end(child) };
 }

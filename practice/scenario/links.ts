@@ -1,5 +1,7 @@
 import { isRefusal } from '@/core/refusal';
 import { selectAccounts } from '@/database/accounts';
+import type { Database } from '@/database/pool';
+import { selectSettings, upsertSettings } from '@/database/settings';
 import type { Deps } from '@/usecases/deps';
 import { saveLink } from '@/usecases/links/links';
 import { practiceCustomers } from '../world/registrars';
@@ -25,4 +27,21 @@ export async function linkDemo(deps: Deps, ports: Readonly<Record<string, number
     });
     if (isRefusal(saved)) throw new Error(saved.message);
   }
+}
+
+/** Reminders of the demo go to the practice mail server, wherever it listens; a mail server of one's own is left alone. */
+export async function pointMailAt(database: Database, port: number, baseUrl: string): Promise<void> {
+  const { mail } = await selectSettings(database);
+  if (mail && !mail.to.endsWith('.test')) return;
+  await upsertSettings(database, {
+    baseUrl,
+    mail: {
+      host: '127.0.0.1',
+      port,
+      user: null,
+      sealedPassword: null,
+      from: 'ledger@harbour-office.test',
+      to: 'office@harbour-office.test',
+    },
+  });
 }

@@ -1,4 +1,16 @@
+import { USUAL_LEADS } from '@/core/ledger';
 import type { Queryable } from './pool';
+
+/** The mail server of the office, and the two addresses. */
+export interface MailSettings {
+  readonly host: string;
+  readonly port: number;
+  readonly user: string | null;
+  /** Sealed with the key of the installation, base64; `null` without one. */
+  readonly sealedPassword: string | null;
+  readonly from: string;
+  readonly to: string;
+}
 
 /** What the office has set for the whole program. */
 export interface Settings {
@@ -7,6 +19,12 @@ export interface Settings {
   readonly zone: string;
   /** Days before a price step at which the calendar reminds; empty for no alarms. */
   readonly alarmDays: readonly number[];
+  /** Days before a price step at which a mail reminds. */
+  readonly reminderDays: readonly number[];
+  /** Where reminders are mailed to and how; `null` for not at all. */
+  readonly mail: MailSettings | null;
+  /** Where this program is reached, for the links in mails. */
+  readonly baseUrl: string;
   /** How far the clock has been moved forward in the practice world, in milliseconds. */
   readonly clockOffsetMs: number;
 }
@@ -15,6 +33,9 @@ const USUAL: Settings = {
   homeCurrency: 'USD',
   zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
   alarmDays: [7, 1],
+  reminderDays: USUAL_LEADS,
+  mail: null,
+  baseUrl: 'http://127.0.0.1:4180',
   clockOffsetMs: 0,
 };
 

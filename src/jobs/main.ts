@@ -5,6 +5,7 @@ import { deps } from '@/usecases/deps';
 import { pollEveryAccount } from '@/usecases/links/poll';
 import { readBalances } from '@/usecases/links/readAccount';
 import { carryOutSwitches } from '@/usecases/links/switches';
+import { sendReminders } from '@/usecases/reminders/remind';
 import { carryOnRuns } from '@/usecases/runs/carryOut';
 
 /** What happens without anyone clicking, and when (cron, UTC). Jobs are claimed from PostgreSQL: any number of processes may run. */
@@ -12,6 +13,7 @@ const SCHEDULE = {
   'carry-on-runs': { cron: '* * * * *', work: carryOnRuns },
   'carry-out-switches': { cron: '* * * * *', work: carryOutSwitches },
   'poll-accounts': { cron: '* * * * *', work: pollEveryAccount },
+  'send-reminders': { cron: '*/10 * * * *', work: sendReminders },
   'read-balances': { cron: '17 * * * *', work: readBalances },
 } as const;
 

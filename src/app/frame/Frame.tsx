@@ -118,7 +118,8 @@ interface PlaceLink {
 }
 
 const PLACES: readonly PlaceLink[] = [
-  { href: '/ledger', text: 'Ledger', count: 'urgent' },
+  { href: '/today', text: 'Today', count: 'urgent' },
+  { href: '/ledger', text: 'Ledger' },
   { href: '/renewals', text: 'Renewals', count: 'unconfirmed' },
 ];
 
@@ -191,7 +192,7 @@ function Inside({ children }: { children: ReactNode }) {
     <TitleContext value={titled}>
       <Whole data-ahead={ahead}>
         <Rail aria-label="Places">
-          <Mark href="/ledger">Name Ledger</Mark>
+          <Mark href="/today">Name Ledger</Mark>
           {PLACES.map(place)}
           <Foot>
             <ThemeSwitch />

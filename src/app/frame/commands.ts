@@ -9,6 +9,13 @@ export interface Command {
 
 /** Every command goes to a place or a view of the ledger; trade words find them too. */
 export const COMMANDS: readonly Command[] = [
+  { id: 'today', text: 'Today: what needs a decision', words: 'start home urgent alerts tasks', href: '/today' },
+  {
+    id: 'funding',
+    text: 'Renewals: what will be charged',
+    words: 'funding balance top up card charges money',
+    href: '/renewals',
+  },
   {
     id: 'add',
     text: 'Add names',

@@ -22,6 +22,10 @@ import {
   type Projection,
   projectLedger,
   rowsOn,
+  type TodayGroup,
+  type TodaySummary,
+  todayLists,
+  todaySummary,
 } from '@/core/ledger';
 import type { Policy } from '@/core/lifecycle';
 import { addDays, earliestEnd, type Instant, instant } from '@/core/time';
@@ -63,6 +67,12 @@ export interface WhatIf {
   readonly accountId: number;
   readonly topUpMinor: number;
   readonly card: { readonly label: string; readonly endsMonth: string } | null;
+}
+
+/** What needs a decision today. */
+export interface TodayView {
+  readonly summary: TodaySummary;
+  readonly groups: readonly { readonly group: TodayGroup; readonly total: number; readonly rows: readonly RowView[] }[];
 }
 
 /** A name whose setting contradicts what is wanted of it. */
@@ -228,6 +238,22 @@ const api = {
     const ledger = current();
     const read = rowsOn(ledger, day);
     return ledger.names.flatMap((name, place) => (name.asked === null ? [] : [view(read(place))]));
+  },
+
+  /** What needs a decision today, by consequence, the dearest waiting first. */
+  today(limit: number): TodayView {
+    const ledger = current();
+    const rows = rowsAsOf(ledger.asOf);
+    const later = rowsOn(ledger, addDays(ledger.asOf, URGENT_DAYS));
+    const then = ledger.names.map((_, place) => later(place));
+    return {
+      summary: todaySummary(ledger, rows, then),
+      groups: todayLists(rows, ledger.asOf).map((list) => ({
+        group: list.group,
+        total: list.rows.length,
+        rows: list.rows.slice(0, limit).map(view),
+      })),
+    };
   },
 
   /** Every account's coming charges up to `until`. */

@@ -1,11 +1,13 @@
 'use server';
-import type { Refusal } from '@/core/refusal';
+import { type Refusal, refuse } from '@/core/refusal';
 import { removeAccount, saveAccount } from '@/usecases/accounts/accounts';
 import { importPrices, removePrice, savePrice } from '@/usecases/accounts/prices';
 import { deps } from '@/usecases/deps';
 import { removeLink, saveLink, testLink } from '@/usecases/links/links';
 import { readAccount } from '@/usecases/links/readAccount';
 import { removePolicy, savePolicy, saveRegistryFee } from '@/usecases/policies/policies';
+import { sendReminders } from '@/usecases/reminders/remind';
+import { saveReminders } from '@/usecases/reminders/settings';
 import { saveOffice } from '@/usecases/settings';
 
 export async function saveAccountAction(id: number | null, input: unknown): Promise<number | Refusal> {
@@ -61,4 +63,19 @@ export async function testLinkAction(accountId: number): Promise<string | Refusa
 /** Reads the whole account by its link; answers the import that shows what differs. */
 export async function readAccountAction(accountId: number): Promise<string | Refusal> {
   return readAccount(deps(), accountId);
+}
+
+export async function saveRemindersAction(input: unknown): Promise<true | Refusal> {
+  return saveReminders(deps(), input);
+}
+
+/** Sends what is due now; answers of how many names. */
+export async function sendRemindersAction(): Promise<number | Refusal> {
+  const own = deps();
+  try {
+    return await sendReminders(own);
+  } catch (error) {
+    own.log.warn({ error }, 'reminders could not be mailed');
+    return refuse('mail-failed', 'The mail server did not take it. Check server, port, user and password.');
+  }
 }

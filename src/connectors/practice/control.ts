@@ -1,6 +1,12 @@
 /** How the practice world stands: its clock, and the faults that are switched on. */
 export interface PracticeState {
   readonly now: string;
+  readonly mails: readonly {
+    readonly at: string;
+    readonly to: string;
+    readonly subject: string;
+    readonly text: string;
+  }[];
   readonly faults: Readonly<Record<string, { readonly kind: string; readonly left: number }>>;
 }
 

@@ -8,4 +8,16 @@ export { type Footing, footingOf } from './footing';
 export { type LifeStrip, lifeStrip, type Stretch, type StretchKind, type StripMark } from './lifeStrip';
 export { isCaution, type Outlook } from './outlook';
 export { type LedgerRow, LOOK_AHEAD_YEARS, type Projection, projectLedger, rowsOn } from './projection';
+export { type DueReminder, reminderFor, USUAL_LEADS } from './reminding';
+export {
+  lossPerDay,
+  TODAY_DAYS,
+  TODAY_GROUPS,
+  type TodayGroup,
+  type TodayList,
+  type TodaySummary,
+  todayGroup,
+  todayLists,
+  todaySummary,
+} from './today';
 export { EVERY_NAME, type LedgerView, queryFromView, SORT_KEYS, type SortKey, viewFromQuery } from './view';

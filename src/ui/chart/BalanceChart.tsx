@@ -60,7 +60,10 @@ export function BalanceChart({
     const xy = (list: readonly BalancePoint[]) => list.map((point) => ({ x: point.at, y: point.balanceMinor / 100 }));
     const failing = points.filter((point) => point.fails);
     const grid = { color: token('--rule') };
-    const ticks = { color: token('--ink-soft'), font: { family: getComputedStyle(document.body).fontFamily, size: 11 } };
+    const ticks = {
+      color: token('--ink-soft'),
+      font: { family: getComputedStyle(document.body).fontFamily, size: 11 },
+    };
     const options: ChartOptions<'line'> = {
       animation: false,
       responsive: true,

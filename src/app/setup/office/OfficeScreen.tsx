@@ -11,6 +11,7 @@ import type { Settings } from '@/usecases/settings';
 import { useTitle } from '../../frame/Frame';
 import { useLedger } from '../../frame/LedgerProvider';
 import { saveOfficeAction } from '../actions';
+import { RemindersForm } from './RemindersForm';
 
 /** Home currency, time zone, and the calendar of price steps. */
 export function OfficeScreen({ settings, feed }: { settings: Settings; feed: string }) {
@@ -71,6 +72,7 @@ export function OfficeScreen({ settings, feed }: { settings: Settings; feed: str
           </Actions>
         </Section>
       </form>
+      <RemindersForm settings={settings} />
       <Section>
         <h2>Calendar of price steps</h2>
         <p>

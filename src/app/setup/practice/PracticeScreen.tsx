@@ -15,6 +15,7 @@ import { useLedger } from '../../frame/LedgerProvider';
 import { letDayPassAction, setFaultAction } from './actions';
 
 const Until = styled.div`display: flex; gap: 8px; align-items: end;`;
+const MailText = styled.pre`white-space: pre-wrap; font: inherit; max-width: 80ch; color: var(--ink-soft);`;
 const Prose = styled.p`max-width: 72ch; color: var(--ink-soft);`;
 
 const FAULT_WORDS = {
@@ -159,6 +160,19 @@ export function PracticeScreen({
           </Ruled>
         )}
       </Section>
+      {state.mails.length > 0 && (
+        <Section>
+          <h2>Mails that came to the practice mail server</h2>
+          {state.mails.slice(0, 5).map((mail) => (
+            <details key={`${mail.at} ${mail.subject}`}>
+              <summary>
+                {formatDay(dayOf(instant(mail.at)))}: {mail.subject} <span className="soft">to {mail.to}</span>
+              </summary>
+              <MailText>{mail.text}</MailText>
+            </details>
+          ))}
+        </Section>
+      )}
     </Page>
   );
 }

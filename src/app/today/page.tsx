@@ -1,0 +1,14 @@
+import type { Metadata } from 'next';
+import { addDays } from '@/core/time';
+import { deps } from '@/usecases/deps';
+import { messagesSince } from '@/usecases/links/messages';
+import { unseenNames } from '@/usecases/reminders/remind';
+import { TodayScreen } from './TodayScreen';
+
+export const metadata: Metadata = { title: 'Today' };
+
+export default async function TodayPage() {
+  const own = deps();
+  const [messages, unseen] = await Promise.all([messagesSince(own, addDays(own.clock(), -1)), unseenNames(own)]);
+  return <TodayScreen messages={messages} unseen={unseen} />;
+}

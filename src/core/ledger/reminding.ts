@@ -1,0 +1,37 @@
+import { addDays, DAY_MS, type Instant } from '../time';
+import type { LedgerRow } from './projection';
+
+/** Something to remind of: a name's price step, a charge that failed, or one in danger that must never be lost. */
+export interface DueReminder {
+  readonly row: LedgerRow;
+  readonly kind: 'price step' | 'charge failed' | 'never to be lost';
+  readonly at: Instant;
+  /** The lead at which it is told, in days; 0 for at once. */
+  readonly stage: number;
+}
+
+/** The leads at which reminders are sent unless the office says otherwise, in days before the step. */
+export const USUAL_LEADS: readonly number[] = [60, 30, 14, 7, 3, 1];
+
+/**
+ * What a row is to be reminded of at `asOf`: the smallest lead that has been reached before its step, or at once when its
+ * charge failed or it must never be lost and will be. `null` for charges that pass, names being let go, and steps further
+ * away than the greatest lead.
+ */
+export function reminderFor(row: LedgerRow, asOf: Instant, leads: readonly number[]): DueReminder | null {
+  const { step, setting, name } = row;
+  if (name.purpose === 'let go' || step === null || step.kind === 'charge' || step.at <= asOf) return null;
+  if (setting === 'stalled')
+    return { row, kind: 'charge failed', at: step.at, stage: stageOf(step.at, asOf, leads) ?? 0 };
+  const stage = stageOf(step.at, asOf, leads);
+  if (name.neverLost && step.at < addDays(asOf, Math.max(...leads, 0)))
+    return { row, kind: 'never to be lost', at: step.at, stage: stage ?? 0 };
+  return stage === null ? null : { row, kind: 'price step', at: step.at, stage };
+}
+
+/** The smallest lead that has been reached, or `null` while none has. */
+function stageOf(at: Instant, asOf: Instant, leads: readonly number[]): number | null {
+  const days = (at - asOf) / DAY_MS;
+  const reached = leads.filter((lead) => days <= lead);
+  return reached.length === 0 ? null : Math.min(...reached);
+}

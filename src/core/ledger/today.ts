@@ -1,0 +1,104 @@
+import { type Amount, sumByCurrency } from '../money';
+import { addDays, DAY_MS, type Instant } from '../time';
+import type { LedgerRow, Projection } from './projection';
+
+/** What a name on today's list is threatened by. */
+export const TODAY_GROUPS = ['charge will fail', 'past its term', 'lapses', 'will be charged'] as const;
+export type TodayGroup = (typeof TODAY_GROUPS)[number];
+
+/** How far ahead today's list looks, in days. */
+export const TODAY_DAYS = 60;
+const CHARGE_DAYS = 30;
+
+/** The names of one group, the ones whose waiting costs most per day first. */
+export interface TodayList {
+  readonly group: TodayGroup;
+  readonly rows: readonly LedgerRow[];
+}
+
+/** What happens in the next thirty days if nothing is done. */
+export interface TodaySummary {
+  readonly charged: readonly Amount[];
+  readonly charges: number;
+  readonly lapses: number;
+  readonly lost: number;
+}
+
+/** Which group a row belongs to, or `null` when nothing needs a decision soon. What is being let go nags nobody. */
+export function todayGroup(row: LedgerRow, asOf: Instant): TodayGroup | null {
+  const { outlook, phase, step, name, setting } = row;
+  if (name.purpose === 'let go' || phase === null) return null;
+  if (phase === 'late' || phase === 'redemption' || phase === 'restoring') return 'past its term';
+  const soon = step !== null && step.at < addDays(asOf, TODAY_DAYS);
+  if (outlook.kind === 'charge fails') return outlook.charge.at < addDays(asOf, TODAY_DAYS) ? 'charge will fail' : null;
+  if (setting === 'stalled' && soon) return 'charge will fail';
+  if (outlook.kind === 'lapses') {
+    const lapses = row.marks !== null && row.marks.termEnd < addDays(asOf, TODAY_DAYS);
+    return lapses ? 'lapses' : null;
+  }
+  if (outlook.kind === 'charged') return outlook.charge.at < addDays(asOf, CHARGE_DAYS) ? 'will be charged' : null;
+  return null;
+}
+
+/**
+ * Minor units that each day of waiting loses: what the step adds to the cost, or what the name is offered for where it
+ * ends in loss (the restore's cost where nothing is asked), over the days until then. Units of different currencies are
+ * ranked as if they were equal: it is an order, not a sum.
+ */
+export function lossPerDay({ step, costs, name }: LedgerRow, asOf: Instant): number {
+  if (step === null || step.kind === 'charge') return 0;
+  const before = step.before?.minor ?? 0;
+  const value = name.asking?.minor ?? costs.restore?.minor ?? 0;
+  const after = step.after?.minor ?? value + before;
+  const days = Math.max(1, (step.at - asOf) / DAY_MS);
+  return (Math.max(0, after - before) * (name.neverLost ? NEVER_LOST_WEIGHT : 1)) / days;
+}
+
+/** A name that must never be lost comes before others of ten times its price. */
+const NEVER_LOST_WEIGHT = 10;
+
+/** Today's list: every name that needs a decision, by consequence, ranked by what waiting costs. */
+export function todayLists(rows: readonly LedgerRow[], asOf: Instant): TodayList[] {
+  const groups = new Map<TodayGroup, LedgerRow[]>(TODAY_GROUPS.map((group) => [group, []]));
+  for (const row of rows) {
+    const group = todayGroup(row, asOf);
+    if (group) groups.get(group)?.push(row);
+  }
+  return TODAY_GROUPS.map((group) => {
+    const list = groups.get(group) ?? [];
+    const rank = new Map(list.map((row) => [row, lossPerDay(row, asOf)]));
+    list.sort(
+      (a, b) =>
+        (rank.get(b) ?? 0) - (rank.get(a) ?? 0) ||
+        (a.step?.at ?? Infinity) - (b.step?.at ?? Infinity) ||
+        a.place - b.place,
+    );
+    return { group, rows: list };
+  });
+}
+
+/** If nothing is done: what is charged in the next thirty days, how many names lapse, how many are lost for good. */
+export function todaySummary(
+  projection: Projection,
+  now: readonly LedgerRow[],
+  then: readonly LedgerRow[],
+): TodaySummary {
+  const until = addDays(projection.asOf, CHARGE_DAYS);
+  const costs: Amount[] = [];
+  let charges = 0;
+  for (const list of projection.charges)
+    for (const charge of list) {
+      if (charge.at > until) break;
+      if (charge.outcome === 'fail') continue;
+      charges += 1;
+      if (charge.cost) costs.push(charge.cost);
+    }
+  const alive = (row: LedgerRow | undefined) => row?.phase === 'term' || row?.phase === 'refundable';
+  const gone = (row: LedgerRow | undefined) => row?.phase === 'deleting' || row?.phase === 'free';
+  let [lapses, lost] = [0, 0];
+  for (const [i, row] of now.entries()) {
+    if (alive(row) && !alive(then[i]) && then[i]?.phase !== 'moving') lapses += 1;
+    if (!gone(row) && gone(then[i])) lost += 1;
+  }
+  return { charged: sumByCurrency(costs), charges, lapses, lost };
+}

@@ -1,0 +1,69 @@
+import type { DueReminder } from '@/core/ledger';
+import { formatAmount } from '@/core/money';
+import { dayIn, daysBetween, formatDay, type Instant } from '@/core/time';
+
+/** One line of a digest: what is told, how often it has been told before, and where it is acknowledged. */
+export interface DigestLine {
+  readonly reminder: DueReminder;
+  readonly account: string;
+  readonly toldBefore: number;
+  readonly link: string;
+}
+
+export interface DigestTexts {
+  readonly subject: string;
+  readonly text: string;
+  readonly html: string;
+}
+
+function escapeHtml(text: string): string {
+  return text.replace(/[&<>"']/g, (letter) => `&#${letter.charCodeAt(0)};`);
+}
+
+/** What a line says: the date, what happens then, and what it costs before and after. */
+function sentence({ reminder }: DigestLine, asOf: Instant, zone: string): string {
+  const { row, kind, at } = reminder;
+  const { step } = row;
+  const days = daysBetween(asOf, at);
+  const when = `${formatDay(dayIn(at, zone))}, in ${days === 1 ? 'one day' : `${days} days`}`;
+  const now = step?.before ? ` ${formatAmount(step.before)} keeps it until then` : '';
+  const after = step?.after ? `, ${formatAmount(step.after)} after` : step?.kind === 'lost' ? ', then it is lost' : '';
+  const what =
+    kind === 'charge failed'
+      ? 'Its automatic charge has failed. '
+      : kind === 'never to be lost'
+        ? 'It must never be lost. '
+        : '';
+  return `${what}Next price step ${when}.${now}${after}${now || after ? '.' : ''}`;
+}
+
+const urgency = (times: number) => (times === 0 ? '' : times === 1 ? 'Second time: ' : `Told ${times + 1} times: `);
+
+/** A digest as subject, plain text and HTML. The most often told come first: what nobody has seen grows more urgent. */
+export function writeDigest(lines: readonly DigestLine[], asOf: Instant, zone: string, home: string): DigestTexts {
+  const sorted = [...lines].sort(
+    (a, b) =>
+      b.toldBefore - a.toldBefore ||
+      a.reminder.at - b.reminder.at ||
+      (a.reminder.row.name.ascii < b.reminder.row.name.ascii ? -1 : 1),
+  );
+  const atOnce = sorted.filter((line) => line.reminder.kind !== 'price step').length;
+  const most = sorted[0]?.toldBefore ?? 0;
+  const names = sorted.length === 1 ? (sorted[0]?.reminder.row.name.unicode ?? '') : `${sorted.length} names`;
+  const subject = `${urgency(most)}${names}: ${atOnce > 0 ? 'in danger' : 'price steps ahead'}`;
+  const text = [
+    ...sorted.map(
+      (line) =>
+        `${urgency(line.toldBefore)}${line.reminder.row.name.unicode} (${line.account})\n${sentence(line, asOf, zone)}\nSeen: ${line.link}\n`,
+    ),
+    `Everything that needs a decision: ${home}`,
+  ].join('\n');
+  const rows = sorted
+    .map(
+      (line) =>
+        `<li style="margin:0 0 18px"><strong style="font-family:monospace;font-size:17px">${escapeHtml(line.reminder.row.name.unicode)}</strong> <span style="color:#55666f">${escapeHtml(line.account)}</span><br>${escapeHtml(urgency(line.toldBefore) + sentence(line, asOf, zone))}<br><a href="${escapeHtml(line.link)}">Seen</a></li>`,
+    )
+    .join('');
+  const html = `<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><title>${escapeHtml(subject)}</title></head><body style="margin:0;padding:20px;max-width:560px;font:16px/1.5 sans-serif;color:#15242e;background:#fbfcfc"><ul style="list-style:none;margin:0;padding:0">${rows}</ul><p><a href="${escapeHtml(home)}">Everything that needs a decision</a></p></body></html>`;
+  return { subject, text, html };
+}

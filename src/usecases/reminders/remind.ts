@@ -1,0 +1,84 @@
+import { randomUUID } from 'node:crypto';
+import { sendMail } from '@/connectors/mail/mail';
+import { type DueReminder, reminderFor, rowsOn } from '@/core/ledger';
+import { type Refusal, refuse } from '@/core/refusal';
+import { transaction } from '@/database/pool';
+import {
+  acknowledge,
+  acknowledgeNames,
+  type ReminderDraft,
+  selectReminders,
+  upsertReminders,
+} from '@/database/reminders';
+import { selectSettings } from '@/database/settings';
+import type { Deps } from '../deps';
+import { unseal } from '../links/secret';
+import { projectedLedger } from '../names/ledger';
+import { writeDigest } from './digest';
+
+const reminderKey = (nameId: number, at: number, kind: string) => `${nameId} ${at} ${kind}`;
+
+/**
+ * Sends one digest of everything that has come nearer than its next lead, or is in danger at once, and that nobody has
+ * acknowledged. What was told at this lead already is not told again. Answers how many names it told of.
+ */
+export async function sendReminders(deps: Deps): Promise<number> {
+  const settings = await selectSettings(deps.database);
+  const { mail } = settings;
+  if (!mail) return 0;
+  const asOf = deps.clock();
+  const [projection, sent] = await Promise.all([projectedLedger(deps), selectReminders(deps.database, asOf)]);
+  const known = new Map(sent.map((one) => [reminderKey(one.nameId, one.stepAt, one.kind), one]));
+  const read = rowsOn(projection, asOf);
+  const due = projection.names.flatMap((_, place): DueReminder[] => {
+    const reminder = reminderFor(read(place), asOf, settings.reminderDays);
+    if (!reminder) return [];
+    const before = known.get(reminderKey(reminder.row.name.id, reminder.at, reminder.kind));
+    return before && (before.acknowledged || before.stage <= reminder.stage) ? [] : [reminder];
+  });
+  if (due.length === 0) return 0;
+  const base = settings.baseUrl.replace(/\/$/, '');
+  const drafts = due.map((reminder): ReminderDraft => {
+    const { id } = reminder.row.name;
+    const token = known.get(reminderKey(id, reminder.at, reminder.kind))?.token ?? randomUUID();
+    return { nameId: id, stepAt: reminder.at, kind: reminder.kind, stage: reminder.stage, token };
+  });
+  const texts = writeDigest(
+    due.map((reminder, i) => ({
+      reminder,
+      account: projection.index.accounts.get(reminder.row.name.accountId)?.label ?? '',
+      toldBefore: known.get(reminderKey(reminder.row.name.id, reminder.at, reminder.kind))?.times ?? 0,
+      link: `${base}/today/seen/${drafts[i]?.token}`,
+    })),
+    asOf,
+    settings.zone,
+    `${base}/today`,
+  );
+  const password =
+    mail.sealedPassword && deps.key ? unseal(deps.key, Buffer.from(mail.sealedPassword, 'base64')) : null;
+  // Sent, then noted: a server that is away is tried again, and a crash in between tells the same thing twice.
+  await sendMail({ ...mail, password }, { from: mail.from, to: mail.to, ...texts });
+  await transaction(deps.database, (tx) => upsertReminders(tx, drafts, asOf));
+  return due.length;
+}
+
+/** Takes note that a reminder has been seen, by the link in its mail. Answers the name. */
+export async function seen(deps: Deps, token: string): Promise<string | Refusal> {
+  const valid = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(token);
+  const name = valid ? await acknowledge(deps.database, token, deps.clock()) : null;
+  return (
+    name ??
+    refuse('reminder-unknown', 'This reminder is no longer there. Today shows everything that needs a decision.')
+  );
+}
+
+/** Takes note that everything told of these names has been seen, in Today. */
+export async function seenNames(deps: Deps, nameIds: readonly number[]): Promise<void> {
+  await acknowledgeNames(deps.database, nameIds, deps.clock());
+}
+
+/** Names that were told of and that nobody has acknowledged. */
+export async function unseenNames(deps: Deps): Promise<number[]> {
+  const reminders = await selectReminders(deps.database, deps.clock());
+  return [...new Set(reminders.filter((one) => !one.acknowledged).map((one) => one.nameId))];
+}

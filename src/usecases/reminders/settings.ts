@@ -1,0 +1,84 @@
+import { Type } from 'class-transformer';
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsEmail,
+  IsInt,
+  IsOptional,
+  IsString,
+  Matches,
+  Max,
+  MaxLength,
+  Min,
+} from 'class-validator';
+import { isRefusal, type Refusal, refuse } from '@/core/refusal';
+import { selectSettings, upsertSettings } from '@/database/settings';
+import type { Deps } from '../deps';
+import { seal } from '../links/secret';
+import { readRequest } from '../validate';
+
+/** When and to whom reminders are mailed, and through which server. Without `to` none are. */
+export class RemindersForm {
+  @IsArray()
+  @ArrayMaxSize(12, { message: 'Twelve reminders at the most.' })
+  @IsInt({ each: true, message: 'Write days as whole numbers, like 60, 30, 7, 1.' })
+  @Min(0, { each: true, message: 'A reminder comes 0 to 365 days before.' })
+  @Max(365, { each: true, message: 'A reminder comes 0 to 365 days before.' })
+  reminderDays!: number[];
+
+  @IsOptional()
+  @IsEmail({ require_tld: false }, { message: 'Write a mail address like office@harbour.example.' })
+  to?: string;
+
+  @IsOptional()
+  @IsEmail({ require_tld: false }, { message: 'Write a mail address like ledger@harbour.example.' })
+  from?: string;
+
+  @IsOptional()
+  @Matches(/^[A-Za-z0-9.:-]{1,253}$/, { message: 'Write the mail server like mail.harbour.example.' })
+  host?: string;
+
+  @IsOptional()
+  @Type(() => Number)
+  @IsInt({ message: 'Write the port as a number, like 587.' })
+  @Min(1)
+  @Max(65_535)
+  port?: number;
+
+  @IsOptional()
+  @IsString()
+  @MaxLength(200)
+  user?: string;
+
+  @IsOptional()
+  @IsString()
+  @MaxLength(200)
+  password?: string;
+
+  @Matches(/^https?:\/\/[^\s]{1,200}$/, { message: 'Write where this program is reached, like http://127.0.0.1:4180.' })
+  baseUrl!: string;
+}
+
+/** Sets the leads and the mail server. The password is sealed at once; without a new one the kept one stays. */
+export async function saveReminders(deps: Deps, input: unknown): Promise<true | Refusal> {
+  const form = await readRequest(RemindersForm, input);
+  if (isRefusal(form)) return form;
+  const leads = { reminderDays: [...new Set(form.reminderDays)].sort((a, b) => b - a), baseUrl: form.baseUrl };
+  if (!form.to) {
+    await upsertSettings(deps.database, { ...leads, mail: null });
+    return true;
+  }
+  if (!form.host || !form.port) return refuse('mail-server-missing', 'Write the mail server and its port.', 'host');
+  if (form.password && !deps.key)
+    return refuse(
+      'no-key',
+      'Start the program with bin/start, or set NAME_LEDGER_KEY: it seals passwords.',
+      'password',
+    );
+  const kept = (await selectSettings(deps.database)).mail?.sealedPassword ?? null;
+  const sealedPassword = form.password && deps.key ? seal(deps.key, form.password).toString('base64') : kept;
+  const { to, host, port } = form;
+  const mail = { to, host, port, from: form.from ?? to, user: form.user ?? null, sealedPassword };
+  await upsertSettings(deps.database, { ...leads, mail });
+  return true;
+}
