@@ -13,6 +13,8 @@ const parser = new XMLParser({
   removeNSPrefix: true,
   parseTagValue: false,
   parseAttributeValue: false,
+  // Character references by number (&#233;) are part of XML, though the parser counts them among HTML's.
+  htmlEntities: true,
   alwaysCreateTextNode: true,
   textNodeName: '#',
   isArray: (_name, _path, _leaf, isAttribute) => !isAttribute,
@@ -53,6 +55,15 @@ export function textAt(node: Node | null | undefined, ...path: readonly string[]
   return at(node, ...path)?.text ?? null;
 }
 
+const ENTITIES: Readonly<Record<string, string>> = {
+  '&': '&amp;',
+  '<': '&lt;',
+  '>': '&gt;',
+  '"': '&quot;',
+  "'": '&apos;',
+};
+
+/** Text as it may stand in XML, in an element or an attribute. */
 export function escapeXml(text: string): string {
-  return text.replace(/[&<>"']/g, (letter) => `&#${letter.charCodeAt(0)};`);
+  return text.replace(/[&<>"']/g, (letter) => ENTITIES[letter] ?? '');
 }

@@ -1,0 +1,105 @@
+import { afterAll, beforeAll, beforeEach, expect, test } from 'vitest';
+import { isRefusal } from '@/core/refusal';
+import { addDays, instant } from '@/core/time';
+import { importAtOnce } from '@/usecases/imports/importAtOnce';
+import { seen, sendReminders, unseenNames } from '@/usecases/reminders/remind';
+import { saveReminders } from '@/usecases/reminders/settings';
+import { type RunningPractice, runPractice } from '../../practice/run';
+import { makeWorld } from '../../practice/world/world';
+import { emptyLedger, type TestLedger, TODAY } from './ledger';
+
+let practice: RunningPractice;
+let ledger: TestLedger;
+beforeAll(async () => {
+  practice = await runPractice({ world: makeWorld(TODAY, [], [], []), store: null });
+});
+afterAll(() => practice.stop());
+beforeEach(async () => {
+  ledger = await emptyLedger();
+  (practice.mails as unknown[]).length = 0;
+  await bring('plumbline.com,2027-01-08T00:00:00Z,off\ncalm.com,2027-11-08T00:00:00Z,on');
+  await set({ to: 'office@harbour-office.test' });
+  return () => ledger.close();
+});
+
+const bring = (rows: string) =>
+  importAtOnce(ledger, {
+    content: Buffer.from(`name,expires,auto-renew\n${rows}`),
+    account: 'Saltgate',
+    dateOrder: null,
+    fullList: false,
+    allowPrivateEndings: false,
+    dryRun: false,
+  });
+const set = async (more: Record<string, unknown>) => {
+  const saved = await saveReminders(ledger, {
+    reminderDays: [60, 30, 14, 7, 3, 1],
+    host: '127.0.0.1',
+    port: practice.mailPort,
+    from: 'ledger@harbour-office.test',
+    baseUrl: 'http://127.0.0.1:4180',
+    ...more,
+  });
+  if (isRefusal(saved)) throw new Error(saved.message);
+};
+// The late window of Saltgate ends 45 days after the term, and with it the ordinary price.
+const STEP = addDays(instant('2027-01-08T00:00:00Z'), 45);
+const sendAt = async (daysBefore: number) => {
+  ledger.setClock(addDays(STEP, -daysBefore));
+  return sendReminders(ledger);
+};
+const subjects = () => practice.mails.map((mail) => mail.subject);
+
+test('at each lead once, more urgently while nobody has seen it', async () => {
+  expect(await sendAt(70)).toBe(0);
+  expect(await sendAt(59)).toBe(1);
+  expect(await sendAt(58)).toBe(0);
+  expect(await sendAt(29)).toBe(1);
+  expect(await sendAt(2)).toBe(1);
+  expect(subjects()).toEqual([
+    'Told 3 times: plumbline.com: price steps ahead',
+    'Second time: plumbline.com: price steps ahead',
+    'plumbline.com: price steps ahead',
+  ]);
+  expect(practice.mails[2]?.text).toContain('Next price step 22 Feb 2027, in 59 days.');
+  expect(practice.mails[2]?.to).toBe('office@harbour-office.test');
+});
+
+test('what has been seen by the link in its mail is not told again', async () => {
+  await sendAt(59);
+  const token = /seen\/([0-9a-f-]{36})/.exec(practice.mails[0]?.text ?? '')?.[1] ?? '';
+  expect(await unseenNames(ledger)).toHaveLength(1);
+  expect(await seen(ledger, token)).toBe('plumbline.com');
+  expect(await seen(ledger, token)).toBe('plumbline.com');
+  expect(await unseenNames(ledger)).toEqual([]);
+  expect(await sendAt(29)).toBe(0);
+  expect(await seen(ledger, "' or 1=1")).toMatchObject({ code: 'reminder-unknown' });
+});
+
+test('at once when a charge has failed, and when a name is in danger that must never be lost', async () => {
+  ledger.setClock(TODAY);
+  await bring('larchpilot.com,2026-12-20T00:00:00Z,stalled');
+  expect(await sendReminders(ledger)).toBe(1);
+  expect(subjects()).toEqual(['larchpilot.com: in danger']);
+  expect(practice.mails[0]?.text).toContain('Its automatic charge has failed.');
+  expect(await sendReminders(ledger)).toBe(0);
+});
+
+test('a mail server that is away is tried again: nothing counts as told', async () => {
+  await set({ to: 'office@harbour-office.test', port: 1 });
+  await expect(sendAt(59)).rejects.toThrow();
+  expect(await unseenNames(ledger)).toEqual([]);
+  await set({ to: 'office@harbour-office.test' });
+  expect(await sendAt(59)).toBe(1);
+});
+
+test('without an address no mails are sent; what makes no sense is refused in words', async () => {
+  await set({ to: '' });
+  expect(await sendAt(59)).toBe(0);
+  expect(await saveReminders(ledger, { reminderDays: [1], to: 'nobody', baseUrl: 'http://x' })).toMatchObject({
+    message: 'Write a mail address like office@harbour.example.',
+  });
+  expect(await saveReminders(ledger, { reminderDays: [1], to: 'a@b.test', baseUrl: 'http://x' })).toMatchObject({
+    code: 'mail-server-missing',
+  });
+});
