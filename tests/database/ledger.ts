@@ -11,6 +11,9 @@ import { databaseAt, runAdmin, TEMPLATE } from './postgres';
 /** The day on which every test takes place, unless it says otherwise. */
 export const TODAY = instant('2026-11-24T09:12:00Z');
 
+/** What seals passwords in tests. */
+export const TEST_KEY = 'a key for tests';
+
 let made = 0;
 
 export interface TestLedger extends Deps {
@@ -37,7 +40,7 @@ export async function emptyLedger(): Promise<TestLedger> {
     url,
     database,
     log: pino({ level: 'silent' }),
-    key: keyFrom('a key for tests'),
+    key: keyFrom(TEST_KEY),
     connect: (address) => eppLink(address, { timeoutMs: 500, sessions: 2 }),
     links,
     time,
