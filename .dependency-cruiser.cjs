@@ -25,6 +25,8 @@ module.exports = {
       from: { path: '^src/app/' },
       to: { path: '^(src/database/|node_modules/pg/)' },
     },
+    storey('connectors-use-formats-and-core', '^src/connectors/', '^src/(?!core/|formats/|connectors/)'),
+    storey('jobs-use-usecases', '^src/jobs/', '^src/(app|ui)/'),
     storey('practice-is-the-outside', '^practice/(?!scenario/)', '^src/core/(lifecycle|funding|selling)/'),
     storey('tests-are-not-shipped', '^src/.*(?<!\\.test\\.tsx?)$', '^tests/'),
   ],

@@ -154,13 +154,14 @@ export async function settleItem(
 /** Confirms a run all of whose items are done, by link or by hand. */
 export async function confirmSettledRun(tx: Transaction, renewalId: string, at: Instant): Promise<void> {
   await tx.query(
-    `update renewals set status = 'confirmed', confirmed_at = $2 where id = $1 and status = 'asked'
+    `update renewals set status = 'confirmed', confirmed_at = coalesce(confirmed_at, $2)
+      where id = $1 and status in ('asked', 'confirmed')
        and not exists (select from renewal_items where renewal_id = $1 and state not in ('done') and not (state = 'planned' and done is not null))`,
     [renewalId, new Date(at)],
   );
 }
 
-/** Closes a run whose items over links are settled, though some were refused. Answers whether it could. */
+/** Closes a run whose items over links are settled, though some were refused. Answers whether it is closed now. */
 export async function closeRun(db: Queryable, renewalId: string, at: Instant): Promise<boolean> {
   const { rowCount } = await db.query(
     `update renewals set status = 'confirmed', confirmed_at = $2 where id = $1 and status = 'asked'

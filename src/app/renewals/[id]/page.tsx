@@ -13,5 +13,12 @@ export default async function RenewPage({ params }: { params: Promise<{ id: stri
   if (!/^[0-9a-f-]{36}$/.test(id)) notFound();
   const open = await openRenewal(deps(), id);
   if (isRefusal(open)) notFound();
-  return <RenewScreen first={open} progress={await runProgress(deps(), id)} />;
+  // Once settled it is another screen: what was being edited on the open one is gone with it.
+  return (
+    <RenewScreen
+      key={String(open.renewal.status === 'confirmed')}
+      first={open}
+      progress={await runProgress(deps(), id)}
+    />
+  );
 }

@@ -13,6 +13,7 @@ import { saveRemindersAction, sendRemindersAction } from '../actions';
 /** Reminders by mail: when, to whom, and through which server. */
 export function RemindersForm({ settings }: { settings: Settings }) {
   const router = useRouter();
+  const [password, setPassword] = useState('');
   const [refused, setRefused] = useState<Refusal | null>(null);
   const [busy, setBusy] = useState(false);
   const { mail } = settings;
@@ -32,11 +33,12 @@ export function RemindersForm({ settings }: { settings: Settings }) {
       host: text('host'),
       port: text('port'),
       user: text('user'),
-      password: text('password'),
+      password,
       baseUrl: text('baseUrl'),
     });
     setRefused(isRefusal(answer) ? answer : null);
     if (isRefusal(answer)) return;
+    setPassword('');
     report({ text: text('to') === '' ? 'Saved. No mails are sent.' : 'Saved.' });
     router.refresh();
   };
@@ -76,10 +78,10 @@ export function RemindersForm({ settings }: { settings: Settings }) {
           />
           <Field name="user" label="User" defaultValue={mail?.user ?? ''} />
           <Field
-            name="password"
             label="Password"
             type="password"
-            defaultValue=""
+            value={password}
+            onChange={setPassword}
             hint={mail?.sealedPassword ? 'kept; write it only to change it' : 'sealed at once, never shown again'}
             problem={problem('password')}
           />

@@ -16,6 +16,7 @@ import { readAccountAction, removeLinkAction, saveLinkAction, testLinkAction } f
 export function LinkSection({ accountId, link }: { accountId: number; link: LinkRow | null }) {
   const router = useRouter();
   const { style, reload } = useLedger();
+  const [password, setPassword] = useState('');
   const [refused, setRefused] = useState<Refusal | null>(null);
   const [busy, setBusy] = useState<'test' | 'read' | null>(null);
   const problem = (field: string) => (refused?.field === field ? refused.message : null);
@@ -29,10 +30,11 @@ export function LinkSection({ accountId, link }: { accountId: number; link: Link
       host: text('host'),
       port: text('port'),
       login: text('login'),
-      password: text('password'),
+      password,
     });
     setRefused(isRefusal(answer) ? answer : null);
     if (isRefusal(answer)) return;
+    setPassword('');
     report({ text: 'Link saved.' });
     await reload();
     router.refresh();
@@ -85,10 +87,10 @@ export function LinkSection({ accountId, link }: { accountId: number; link: Link
             />
             <Field name="login" label="Login" defaultValue={link?.login ?? ''} problem={problem('login')} />
             <Field
-              name="password"
               label="Password"
               type="password"
-              defaultValue=""
+              value={password}
+              onChange={setPassword}
               hint={link ? 'kept; write it only to change it' : 'sealed at once, never shown again'}
               problem={problem('password')}
             />
