@@ -2,7 +2,7 @@ import type { Amount } from '@/core/money';
 import type { Instant } from '@/core/time';
 import type { FeeQuote, HeldName, HoldingPage, Renewed } from '@/formats/epp/responses';
 
-export type { FeeQuote, HeldName, HoldingPage, RegistrarEvent, Renewed } from '@/formats/epp/responses';
+export type { FeeQuote, HeldName, HoldingPage, Renewed } from '@/formats/epp/responses';
 
 /**
  * What came of an order: done; pending until a message of the registrar settles it; refused for a reason; or unknown, when
