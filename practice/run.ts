@@ -4,7 +4,7 @@ import { FAULTS, type FaultKind, Faults } from './epp/faults';
 import { eppServer } from './epp/server';
 import { mailServer, type PracticeMail } from './mail/server';
 import type { Store } from './store';
-import { letDaysPass } from './world/days';
+import { confirmMail, letDaysPass } from './world/days';
 import type { World } from './world/types';
 
 /** The practice world at work: an EPP server for each registrar, and a way to move its clock. */
@@ -75,7 +75,7 @@ export async function runPractice({
   });
   servers.push(post);
   const control = createServer((request, answer) => {
-    void controlled(request, { world, faults, mails, passTo })
+    void controlled(request, { world, faults, mails, passTo, exclusively })
       .then((body) => send(answer, 200, body))
       .catch((error: unknown) => send(answer, 400, { message: error instanceof Error ? error.message : 'failed' }));
   });
@@ -100,7 +100,7 @@ function send(answer: ServerResponse, status: number, body: unknown): void {
   answer.writeHead(status, { 'content-type': 'application/json' }).end(JSON.stringify(body));
 }
 
-/** `GET /` tells the clock and the faults; `POST /clock {"to"}` moves the clock; `POST /fault {"registrar","kind","times"}`. */
+/** `GET /` tells the clock and the faults; `POST /clock {"to"}` moves the clock; `POST /fault {"registrar","kind","times"}`; `POST /mail-confirmed {"name"}`. */
 async function controlled(
   request: IncomingMessage,
   {
@@ -108,7 +108,14 @@ async function controlled(
     faults,
     mails,
     passTo,
-  }: { world: World; faults: Faults; mails: readonly PracticeMail[]; passTo: (until: number) => Promise<void> },
+    exclusively,
+  }: {
+    world: World;
+    faults: Faults;
+    mails: readonly PracticeMail[];
+    passTo: (until: number) => Promise<void>;
+    exclusively: <T>(act: () => T) => Promise<T>;
+  },
 ): Promise<unknown> {
   const body = await read(request);
   if (request.method === 'POST' && request.url === '/clock') {
@@ -119,10 +126,15 @@ async function controlled(
     const kind = FAULTS.find((one) => one === body.kind) ?? null;
     if (!world.registrars.has(String(body.registrar))) throw new Error('There is no such registrar here.');
     faults.set(String(body.registrar), kind as FaultKind | null, Number(body.times ?? 1));
+  } else if (request.method === 'POST' && request.url === '/mail-confirmed') {
+    await exclusively(() => confirmMail(world, String(body.name)));
   } else if (request.url !== '/') {
     throw new Error('There is nothing here.');
   }
-  return { now: new Date(world.now).toISOString(), faults: faults.all(), mails };
+  const toConfirm = [...world.domains.values()]
+    .filter(({ confirmMailBy, hold }) => confirmMailBy !== null || hold)
+    .map(({ name, confirmMailBy }) => ({ name, by: confirmMailBy }));
+  return { now: new Date(world.now).toISOString(), faults: faults.all(), mails, toConfirm };
 }
 
 async function read(request: IncomingMessage): Promise<Record<string, unknown>> {

@@ -88,6 +88,7 @@ export function statusesOf(domain: Domain, registrar: Registrar, now: number): {
   if (domain.state === 'registered' && now >= domain.paidThrough && now < deletionOf(registrar, domain))
     rgp.push('autoRenewPeriod');
   if (domain.lock) epp.push('clientTransferProhibited');
+  if (domain.hold) epp.push('clientHold');
   if (domain.transfer) epp.push('pendingTransfer');
   if (epp.length === 0) epp.push('ok');
   return { epp, rgp };
@@ -197,9 +198,10 @@ export function queued(message: Message, count: number, registrar: Registrar): {
   const amount =
     message.amountMinor === null ? '' : ` amount="${money(message.amountMinor)}" currency="${registrar.currency}"`;
   const means = message.means ? ` means="${escapeXml(message.means)}"` : '';
+  const until = message.until === null ? '' : ` until="${instant(message.until)}"`;
   return {
     queue: `<msgQ count="${count}" id="${message.id}"><qDate>${instant(message.at)}</qDate><msg>${escapeXml(message.text)}</msg></msgQ>`,
-    resData: `<holding:event ${OWN} kind="${message.kind}" exDate="${instant(message.paidThrough)}"${amount}${means}>${message.name}</holding:event>`,
+    resData: `<holding:event ${OWN} kind="${message.kind}" exDate="${instant(message.paidThrough)}"${amount}${means}${until}>${message.name}</holding:event>`,
   };
 }
 

@@ -250,7 +250,9 @@ function demoName(one: Case, now: Instant, chance: Chance): DemoName | null {
   const minute = chance.whole(1440) * 60_000;
   const midnight = Math.floor(addDays(now, one.end) / DAY_MS) * DAY_MS;
   const end = (dayOnly ? midnight : midnight + minute) as Instant;
-  const registeredAt = one.years === 0 ? addDays(now, -2) : addYears(end, -one.years);
+  // Never registered in the future, however far ahead its term ends.
+  const years = Math.max(one.years, Math.ceil((one.end + 20) / 365));
+  const registeredAt = one.years === 0 ? addDays(now, -2) : addYears(end, -years);
   const host = one.account.toLowerCase();
   const fields: NamePatch = {
     registered: formatInstant(registeredAt),

@@ -1,4 +1,4 @@
-import { passTo, schedule } from '../world/days';
+import { askToConfirmMail, passTo, schedule } from '../world/days';
 import { blankDomain } from '../world/orders';
 import { practiceCustomers, practiceRegistrars } from '../world/registrars';
 import type { Domain, World } from '../world/types';
@@ -11,6 +11,8 @@ export const bids: World['bids'] = (domain) =>
   [...domain.name].reduce((sum, letter) => sum + letter.charCodeAt(0), 0) % 5 === 0;
 
 const NAMES = 412;
+/** Names registered within so many milliseconds have a holder who has not confirmed the mail address. */
+const FRESH = 5 * 86_400_000;
 
 /**
  * The practice world of the demo: the same names that the ledger has, as their registrars have them. They agree in most
@@ -50,6 +52,8 @@ export function demoWorld(now: number): World {
   // What lies in the past has been told long ago.
   passTo(world, now);
   world.messages.length = 0;
+  const fresh = [...world.domains.values()].filter(({ createdAt }) => createdAt > now - FRESH);
+  for (const domain of fresh) askToConfirmMail(world, domain, domain.createdAt);
   world.touched = nothingTouched();
   for (const name of world.domains.keys()) world.touched.domains.add(name);
   for (const id of world.customers.keys()) world.touched.customers.add(id);

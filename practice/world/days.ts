@@ -17,7 +17,7 @@ export function tell(
   kind: EventKind,
   text: string,
   at: Ms,
-  more: { amountMinor?: number; means?: string } = {},
+  more: { amountMinor?: number; means?: string; until?: Ms } = {},
 ): void {
   const message = {
     id: world.nextId++,
@@ -29,6 +29,7 @@ export function tell(
     paidThrough: domain.paidThrough,
     amountMinor: more.amountMinor ?? null,
     means: more.means ?? null,
+    until: more.until ?? null,
   };
   world.messages.push(message);
   world.touched.messages.push(message);
@@ -97,6 +98,13 @@ function comingFor(world: World, domain: Domain): Coming | null {
     add(domain.since + rules.deletingDays * DAY, 6, () =>
       release(world, domain, domain.since + rules.deletingDays * DAY),
     );
+  const confirmBy = domain.confirmMailBy;
+  if (confirmBy !== null)
+    add(confirmBy, 7, () => {
+      domain.confirmMailBy = null;
+      domain.hold = true;
+      tell(world, domain, 'suspended', 'The mail address was not confirmed in time: the name is on hold.', confirmBy);
+    });
   return earliest(coming);
 }
 
@@ -178,6 +186,34 @@ export function moveTo(world: World, domain: Domain, to: string, at: Ms): void {
   domain.auto = 'off';
   domain.autoSince = at;
   domain.attemptAt = null;
+}
+
+const CONFIRM_MAIL_DAYS = 15;
+
+/** A new holder is asked to confirm the mail address within fifteen days of `since`. */
+export function askToConfirmMail(world: World, domain: Domain, since: Ms): void {
+  domain.confirmMailBy = since + CONFIRM_MAIL_DAYS * DAY;
+  world.touched.domains.add(domain.name);
+  tell(
+    world,
+    domain,
+    'confirm-mail',
+    'The holder has to confirm the mail address, else the name stops working.',
+    since,
+    {
+      until: domain.confirmMailBy,
+    },
+  );
+}
+
+/** The holder follows the link in the mail: the name works, or works again. */
+export function confirmMail(world: World, name: string): void {
+  const domain = world.domains.get(name);
+  if (!domain || (domain.confirmMailBy === null && !domain.hold)) throw new Error('Nothing is to be confirmed for it.');
+  domain.confirmMailBy = null;
+  domain.hold = false;
+  world.touched.domains.add(name);
+  tell(world, domain, 'mail-confirmed', 'The mail address is confirmed.', world.now);
 }
 
 function release(world: World, domain: Domain, at: Ms): void {

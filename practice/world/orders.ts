@@ -1,5 +1,5 @@
 import { DAY, dateOf, yearsLater } from './calendar';
-import { book, deletionOf, moveTo, schedule, tell } from './days';
+import { askToConfirmMail, book, deletionOf, moveTo, schedule, tell } from './days';
 import { endingRules } from './endings';
 import { asked, promotionFor, takeMoney } from './paying';
 import type { Action, Customer, Domain, Registrar, World } from './types';
@@ -213,7 +213,10 @@ export function create(
     nameServers: [...wish.nameServers],
   };
   const paid = pay(order, domain, 'register', wish.years, price);
-  if (paid.code === 1000) world.domains.set(domain.name, domain);
+  if (paid.code === 1000) {
+    world.domains.set(domain.name, domain);
+    askToConfirmMail(world, domain, world.now);
+  }
   return paid;
 }
 
@@ -237,6 +240,8 @@ export function blankDomain(name: string, registrar: string, createdAt: number, 
     privacy: false,
     nameServers: [],
     authInfo: '',
+    confirmMailBy: null,
+    hold: false,
     movedAt: null,
     transfer: null,
     toldEnd: paidThrough <= createdAt ? paidThrough : null,

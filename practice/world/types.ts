@@ -89,6 +89,10 @@ export interface Domain {
   privacy: boolean;
   nameServers: string[];
   authInfo: string;
+  /** Until when the holder has to confirm the mail address; `null` when nothing is asked. */
+  confirmMailBy: Ms | null;
+  /** Does not work: the mail address was not confirmed in time. */
+  hold: boolean;
   movedAt: Ms | null;
   /** A transfer that has been asked for and passes by itself when nobody answers. */
   transfer: { to: string; askedAt: Ms; passesAt: Ms } | null;
@@ -107,7 +111,10 @@ export type EventKind =
   | 'auctioned'
   | 'restore-overdue'
   | 'transferred'
-  | 'transfer-asked';
+  | 'transfer-asked'
+  | 'confirm-mail'
+  | 'mail-confirmed'
+  | 'suspended';
 
 /** A message of a registrar to its customer, waiting in the queue of one login. */
 export interface Message {
@@ -120,6 +127,8 @@ export interface Message {
   readonly paidThrough: Ms;
   readonly amountMinor: number | null;
   readonly means: string | null;
+  /** The last instant to do what it asks for. */
+  readonly until: Ms | null;
 }
 
 /** What was paid for: one line for each thing that money was taken for. */

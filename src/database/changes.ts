@@ -14,6 +14,8 @@ export const CHANGEABLE = [
   'setting_evidence',
   'asked',
   'asked_at',
+  'asked_lock',
+  'asked_privacy',
   'observed',
   'observed_at',
   'purpose',
@@ -26,6 +28,7 @@ export const CHANGEABLE = [
   'asking_minor',
   'asking_currency',
   'checked_at',
+  'confirm_mail_by',
   'gone_at',
 ] as const;
 export type NamePatch = Partial<Record<(typeof CHANGEABLE)[number], unknown>>;

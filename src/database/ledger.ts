@@ -55,6 +55,10 @@ const COLUMNS = `
       'unicode', ${sparse('"unicode"', '"unicode" <> ascii')},
       'observed', ${sparse(`jsonb_build_object('phase', observed, 'at', ${ms('observed_at')})`, 'observed is not null')},
       'asked', ${sparse('asked', 'asked is not null')},
+      'askedLock', ${sparse("case when asked_lock then 'on' else 'off' end", 'asked_lock is not null')},
+      'askedPrivacy', ${sparse("case when asked_privacy then 'on' else 'off' end", 'asked_privacy is not null')},
+      'stalledBy', ${sparse('setting_evidence', "setting = 'stalled' and setting_evidence is not null")},
+      'confirmMailBy', ${sparse(ms('confirm_mail_by'), 'confirm_mail_by is not null')},
       'tags', ${sparse('to_jsonb(tags)', "tags <> '{}'")},
       'notes', ${sparse('notes', "notes <> ''")},
       'spent', ${sparse('spent', 'spent is not null')}

@@ -187,13 +187,23 @@ export async function selectMessages(db: Queryable, since: Instant, limit: numbe
   return rows;
 }
 
-/** Names at linked accounts whose registrar was asked to switch auto-renew and has not confirmed. */
-export async function selectAskedAtLinks(
-  db: Queryable,
-): Promise<{ nameId: number; ascii: string; accountId: number; asked: 'on' | 'off' }[]> {
-  const { rows } = await db.query<{ nameId: number; ascii: string; accountId: number; asked: 'on' | 'off' }>(
-    `select n.id as "nameId", n.ascii, n.account_id as "accountId", n.asked from names n join accounts a on a.id = n.account_id
-     where n.asked is not null and n.gone_at is null and a.link_host is not null order by n.account_id, n.ascii`,
+/** What a registrar was asked to switch for a name, and has not confirmed; `null` where nothing was asked. */
+export interface AskedAtLink {
+  readonly nameId: number;
+  readonly ascii: string;
+  readonly accountId: number;
+  readonly auto: 'on' | 'off' | null;
+  readonly lock: boolean | null;
+  readonly privacy: boolean | null;
+}
+
+/** Names at linked accounts whose registrar was asked to switch something and has not confirmed. */
+export async function selectAskedAtLinks(db: Queryable): Promise<AskedAtLink[]> {
+  const { rows } = await db.query<AskedAtLink>(
+    `select n.id as "nameId", n.ascii, n.account_id as "accountId", n.asked as auto, n.asked_lock as lock, n.asked_privacy as privacy
+     from names n join accounts a on a.id = n.account_id
+     where (n.asked is not null or n.asked_lock is not null or n.asked_privacy is not null)
+       and n.gone_at is null and a.link_host is not null order by n.account_id, n.ascii`,
   );
   return rows;
 }

@@ -11,7 +11,7 @@ test('an account is funded so that a failing charge passes, and the registrar ha
   const { visitor } = app;
   await visitor.go('/renewals');
   await visitor.press('Fernhithe');
-  await visitor.see('3 Dec: balance short by $20.80');
+  await visitor.see('3 Dec: balance $20.80 short');
   expect(await visitor.axe()).toEqual([]);
   await visitor.press('Top up…');
   await visitor.see('Then every charge until 24 Nov 2027 passes');
@@ -19,7 +19,7 @@ test('an account is funded so that a failing charge passes, and the registrar ha
   await visitor.see('instead of 3 Dec');
   await visitor.press('Top up $20.80');
   await visitor.see('$20.80 paid in at Fernhithe.');
-  await visitor.gone('3 Dec: balance short by $20.80');
+  await visitor.gone('3 Dec: balance $20.80 short');
   const { rows } = await app.ledger.database.query("select balance_minor from accounts where label = 'Fernhithe'");
   expect(rows).toEqual([{ balance_minor: 6200 }]);
 });

@@ -4,7 +4,7 @@ import { isRefusal } from '@/core/refusal';
 import { migrate } from '@/database/migrate';
 import { makeBackup, restoreBackup } from '@/usecases/backup/backup';
 import { importAtOnce } from '@/usecases/imports/importAtOnce';
-import { askAutoRenew, confirmAutoRenew, editNames } from '@/usecases/names/edit';
+import { askSwitch, confirmSwitch, editNames } from '@/usecases/names/edit';
 import { addEntry, correctEntry } from '@/usecases/names/entries';
 import { exportJson } from '@/usecases/names/export';
 import { nameOn } from '@/usecases/names/one';
@@ -149,11 +149,11 @@ describe('a renewal by hand: planned, asked, confirmed with what really happened
 describe('auto-renew by hand', () => {
   test('what was only asked is never shown as done; confirming ends the ask', async () => {
     const nameIds = [await id('copperbuoy.com')];
-    await askAutoRenew(ledger, { nameIds, to: 'on' });
+    await askSwitch(ledger, { nameIds, what: 'auto-renew', to: 'on' });
     expect(await one('copperbuoy.com')).toMatchObject({
       autoRenew: { setting: 'off', standing: 'asked', asked: 'on' },
     });
-    await confirmAutoRenew(ledger, { nameIds, setting: 'on', evidence: 'list at the registrar' });
+    await confirmSwitch(ledger, { what: 'auto-renew', nameIds, setting: 'on', evidence: 'list at the registrar' });
     expect(await one('copperbuoy.com')).toMatchObject({
       autoRenew: { setting: 'on', standing: 'confirmed', asked: null },
       priceStep: { kind: 'charge' },

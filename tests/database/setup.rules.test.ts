@@ -250,7 +250,11 @@ describe('policies', () => {
 describe('the office', () => {
   test('home currency, zone and alarms', async () => {
     expect(await saveOffice(ledger, { homeCurrency: 'EUR', zone: 'Europe/Lisbon', alarmDays: [14, 2] })).toBe(true);
-    expect(await officeSettings(ledger)).toEqual({ homeCurrency: 'EUR', zone: 'Europe/Lisbon', alarmDays: [14, 2] });
+    expect(await officeSettings(ledger)).toMatchObject({
+      homeCurrency: 'EUR',
+      zone: 'Europe/Lisbon',
+      alarmDays: [14, 2],
+    });
     for (const [change, field] of [
       [{ homeCurrency: 'QQQ' }, 'homeCurrency'],
       [{ zone: 'Atlantis/Main' }, 'zone'],

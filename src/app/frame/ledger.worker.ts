@@ -12,6 +12,7 @@ import {
   fundingOf,
   indexRules,
   type LedgerColumns,
+  type LedgerName,
   type LedgerRow,
   type LedgerRules,
   type LedgerView,
@@ -28,7 +29,7 @@ import {
   todaySummary,
 } from '@/core/ledger';
 import type { Policy } from '@/core/lifecycle';
-import { addDays, earliestEnd, type Instant, instant } from '@/core/time';
+import { addDays, earliestEnd, type Instant, instant, type TermEnd } from '@/core/time';
 
 /** A row with its life strip and the policy of its ending, ready to be drawn. */
 export interface RowView extends LedgerRow {
@@ -62,11 +63,12 @@ export interface FundingView extends Omit<AccountFunding, 'charges' | 'lapsing'>
   readonly lapsingCount: number;
 }
 
-/** A change to an account that is only thought of: more money, or a new card. */
+/** A change to an account that is only thought of: more money or less, a new card, names renewed. */
 export interface WhatIf {
   readonly accountId: number;
   readonly topUpMinor: number;
   readonly card: { readonly label: string; readonly endsMonth: string } | null;
+  readonly renewed?: readonly { readonly nameId: number; readonly newEnd: TermEnd }[];
 }
 
 /** What needs a decision today. */
@@ -171,6 +173,9 @@ function isUrgent({ step, name }: LedgerRow, day: Instant): boolean {
   return step !== null && step.kind !== 'charge' && step.at < addDays(day, URGENT_DAYS) && name.purpose !== 'let go';
 }
 
+const isAsked = ({ asked, askedLock, askedPrivacy }: LedgerName) =>
+  asked !== null || askedLock !== null || askedPrivacy !== null;
+
 const api = {
   /** Fetches the ledger unless the copy here is still true, and plays it forward. */
   async load(): Promise<LedgerMeta> {
@@ -195,7 +200,7 @@ const api = {
     accountLabels = new Map(data.rules.accounts.map((account) => [account.id, account.label]));
     placeById = new Map(names.map((name, place) => [name.id, place]));
     const urgent = rowsAsOf(asOf).reduce((count, row) => count + (isUrgent(row, asOf) ? 1 : 0), 0);
-    const unconfirmed = data.openRenewals + names.filter((name) => name.asked !== null).length;
+    const unconfirmed = data.openRenewals + names.filter(isAsked).length;
     prepareAhead(projection);
     meta = { revision: data.revision, asOf, rules: data.rules, names: names.length, urgent, unconfirmed };
     return meta;
@@ -233,11 +238,11 @@ const api = {
     });
   },
 
-  /** Names whose registrar has been asked to switch auto-renew and has not confirmed. */
+  /** Names whose registrar has been asked to switch something and has not confirmed. */
   asked(day: Instant): RowView[] {
     const ledger = current();
     const read = rowsOn(ledger, day);
-    return ledger.names.flatMap((name, place) => (name.asked === null ? [] : [view(read(place))]));
+    return ledger.names.flatMap((name, place) => (isAsked(name) ? [view(read(place))] : []));
   },
 
   /** What needs a decision today, by consequence, the dearest waiting first. */
@@ -263,7 +268,7 @@ const api = {
   },
 
   /** One account's charges up to `until`, if it were changed: nothing is. */
-  whatIf({ accountId, topUpMinor, card }: WhatIf, until: Instant): FundingView | null {
+  whatIf({ accountId, topUpMinor, card, renewed = [] }: WhatIf, until: Instant): FundingView | null {
     const { index, names, asOf } = current();
     const accounts = index.rules.accounts
       .filter((account) => account.id === accountId)
@@ -272,7 +277,10 @@ const api = {
         balanceMinor: account.balanceMinor === null ? null : account.balanceMinor + topUpMinor,
         means: account.means.map((means) => (card && means.label === card.label ? { ...means, ...card } : means)),
       }));
-    const own = names.filter((name) => name.accountId === accountId);
+    const newEnds = new Map(renewed.map(({ nameId, newEnd }) => [nameId, newEnd]));
+    const own = names
+      .filter((name) => name.accountId === accountId)
+      .map((name) => ({ ...name, termEnd: newEnds.get(name.id) ?? name.termEnd }));
     const changed = projectLedger(indexRules({ ...index.rules, accounts }), own, asOf);
     const [funding] = fundingOf(changed, until);
     return funding ? fundingView(changed, funding) : null;

@@ -1,6 +1,6 @@
 'use client';
 import styled from 'styled-components';
-import type { Footing } from '@/core/ledger';
+import type { Footing, Switch } from '@/core/ledger';
 import { Button } from '@/ui/controls/Button';
 import { Menu } from '@/ui/overlay/Menu';
 import { amountsWords, namesWords } from '@/ui/text/words';
@@ -34,7 +34,7 @@ interface FootingBarProps {
   readonly chosen: number;
   readonly disabled: boolean;
   readonly onRenew: () => void;
-  readonly onAutoRenew: () => void;
+  readonly onSwitch: (what: Switch) => void;
   readonly onEdit: () => void;
   readonly onClear: () => void;
   readonly query: string;
@@ -47,7 +47,7 @@ export function FootingBar({
   chosen,
   disabled,
   onRenew,
-  onAutoRenew,
+  onSwitch,
   onEdit,
   onClear,
   query,
@@ -107,12 +107,21 @@ export function FootingBar({
         <Renew onPress={onRenew} isDisabled={disabled}>
           Renew…
         </Renew>
-        <Button onPress={onAutoRenew} isDisabled={disabled}>
+        <Button onPress={() => onSwitch('auto-renew')} isDisabled={disabled}>
           Auto-renew…
         </Button>
         <Button onPress={onEdit} isDisabled={disabled}>
           Edit…
         </Button>
+        <Menu
+          trigger={<Button isDisabled={disabled}>More</Button>}
+          label="More to do with the chosen names"
+          choices={[
+            { id: 'lock', text: 'Transfer lock…' },
+            { id: 'privacy', text: 'Privacy…' },
+          ]}
+          onChoose={(id) => onSwitch(id as Switch)}
+        />
         <Button onPress={onClear}>Clear</Button>
       </Acts>
     </Bar>

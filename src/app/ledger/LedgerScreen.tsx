@@ -1,7 +1,7 @@
 'use client';
 import { useRouter } from 'next/navigation';
 import { memo, useCallback, useEffect, useMemo, useState } from 'react';
-import { EVERY_NAME, type LedgerView, queryFromView } from '@/core/ledger';
+import { EVERY_NAME, type LedgerView, queryFromView, type Switch } from '@/core/ledger';
 import { isRefusal } from '@/core/refusal';
 import { ButtonLink } from '@/ui/controls/Button';
 import { Grid } from '@/ui/grid/Grid';
@@ -15,8 +15,8 @@ import { useDay, useLedger } from '../frame/LedgerProvider';
 import type { RowView } from '../frame/ledger.worker';
 import { planRenewalAction, undoAction } from './actions';
 import { CellEditor, isEditable } from './CellEditor';
-import { AutoRenewDialog } from './dialogs/AutoRenewDialog';
 import { EditDialog } from './dialogs/EditDialog';
+import { SwitchDialog } from './dialogs/SwitchDialog';
 import { FilterBar } from './FilterBar';
 import { FootingBar } from './FootingBar';
 import { type ColumnId, gridColumns, isColumn, LEDGER_COLUMNS, sortKeyOf } from './ledgerColumns';
@@ -28,9 +28,9 @@ import { useView } from './useView';
 /** Not drawn anew when the date moves. */
 const StillFilterBar = memo(FilterBar);
 const StillEditDialog = memo(EditDialog);
-const StillAutoRenewDialog = memo(AutoRenewDialog);
+const StillSwitchDialog = memo(SwitchDialog);
 
-type OpenDialog = 'edit' | 'auto-renew' | null;
+type OpenDialog = 'edit' | Switch | null;
 
 export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: readonly SavedView[] }) {
   const router = useRouter();
@@ -164,7 +164,7 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
         chosen={chosen.count}
         disabled={daysAhead > 0}
         onRenew={() => void renew()}
-        onAutoRenew={() => setDialog('auto-renew')}
+        onSwitch={setDialog}
         onEdit={() => setDialog('edit')}
         onClear={chosen.clear}
         query={query}
@@ -178,8 +178,9 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
         onUndo={undo}
         tags={tags}
       />
-      <StillAutoRenewDialog
-        isOpen={dialog === 'auto-renew'}
+      <StillSwitchDialog
+        what={dialog === null || dialog === 'edit' ? 'auto-renew' : dialog}
+        isOpen={dialog !== null && dialog !== 'edit'}
         onClose={closeDialog}
         nameIds={chosen.ids}
         rows={chosen.rows}

@@ -4,7 +4,7 @@ import type { Refusal } from '@/core/refusal';
 import { isRefusal } from '@/core/refusal';
 import { deps } from '@/usecases/deps';
 import { carryOutSwitches } from '@/usecases/links/switches';
-import { askAutoRenew, confirmAutoRenew, type Done, editNames } from '@/usecases/names/edit';
+import { askSwitch, confirmSwitch, type Done, editNames } from '@/usecases/names/edit';
 import { addEntry, correctEntry } from '@/usecases/names/entries';
 import { undo } from '@/usecases/names/undo';
 import { dropView, type SavedView, saveView } from '@/usecases/names/views';
@@ -14,22 +14,22 @@ export async function editNamesAction(input: unknown): Promise<Done | Refusal> {
   return editNames(deps(), input);
 }
 
-/** Asks for auto-renew to be switched. Where the account has a link, the registrar is told right after the answer. */
-export async function askAutoRenewAction(input: unknown): Promise<Done | Refusal> {
+/** Asks for auto-renew, lock or privacy to be switched. Where the account has a link, the registrar is told right after the answer. */
+export async function askSwitchAction(input: unknown): Promise<Done | Refusal> {
   const own = deps();
-  const asked = await askAutoRenew(own, input);
+  const asked = await askSwitch(own, input);
   if (!isRefusal(asked)) {
     after(async () => {
       await carryOutSwitches(own).catch((error: unknown) =>
-        own.log.error({ error }, 'switching auto-renew was interrupted'),
+        own.log.error({ error }, 'switching at a registrar was interrupted'),
       );
     });
   }
   return asked;
 }
 
-export async function confirmAutoRenewAction(input: unknown): Promise<Done | Refusal> {
-  return confirmAutoRenew(deps(), input);
+export async function confirmSwitchAction(input: unknown): Promise<Done | Refusal> {
+  return confirmSwitch(deps(), input);
 }
 
 export async function undoAction(batchId: number): Promise<Done | Refusal> {

@@ -85,7 +85,7 @@ export const LEDGER_COLUMNS = {
     render: ({ setting, name }) => (
       <span
         className={setting === 'stalled' ? 'caution' : undefined}
-        title={`${name.standing}${name.asked ? `, asked for ${name.asked}` : ''}`}
+        title={`${name.stalledBy ?? name.standing}${name.asked ? `, asked for ${name.asked}` : ''}`}
       >
         {SETTING_WORDS[setting]}
         {name.asked && <span className="soft"> → {name.asked}?</span>}
@@ -176,8 +176,8 @@ export const LEDGER_COLUMNS = {
     render: ({ name }) => `${name.purpose}${name.neverLost ? ' ◆' : ''}`,
   },
   tags: { label: 'Tags', width: 130, render: ({ name }) => name.tags.join(', ') },
-  lock: { label: 'Lock', width: 54, render: ({ name }) => yesNo(name.lock) },
-  privacy: { label: 'Privacy', width: 66, render: ({ name }) => yesNo(name.privacy) },
+  lock: { label: 'Lock', width: 54, render: ({ name }) => switchWords(name.lock, name.askedLock) },
+  privacy: { label: 'Privacy', width: 66, render: ({ name }) => switchWords(name.privacy, name.askedPrivacy) },
   notes: { label: 'Notes', width: 200, render: ({ name }) => soft(name.notes) },
   checked: {
     label: 'Last checked',
@@ -202,8 +202,13 @@ export const USUAL_COLUMNS: readonly ColumnId[] = [
   'asking',
 ];
 
-function yesNo(value: boolean | null): ReactNode {
-  return value === null ? soft('?') : value ? 'on' : 'off';
+function switchWords(value: boolean | null, asked: 'on' | 'off' | null): ReactNode {
+  return (
+    <>
+      {value === null ? soft('?') : value ? 'on' : 'off'}
+      {asked && <span className="soft"> → {asked}?</span>}
+    </>
+  );
 }
 
 export function isColumn(id: string): id is ColumnId {

@@ -1,6 +1,7 @@
 'use client';
 import Link from 'next/link';
 import { useEffect, useMemo, useState } from 'react';
+import type { Switch } from '@/core/ledger';
 import { type Amount, sumByCurrency } from '@/core/money';
 import { addDays, type Instant } from '@/core/time';
 import { Button } from '@/ui/controls/Button';
@@ -14,7 +15,7 @@ import { useTitle } from '../frame/Frame';
 import { useDay, useLedger } from '../frame/LedgerProvider';
 import type { ContradictingRow, FundingView, RowView } from '../frame/ledger.worker';
 import { undoAction } from '../ledger/actions';
-import { AutoRenewDialog } from '../ledger/dialogs/AutoRenewDialog';
+import { SWITCH_WORDS, SwitchDialog, switchesAsked } from '../ledger/dialogs/SwitchDialog';
 import { AccountFundingPart } from './AccountFundingPart';
 import { Contradictions } from './Contradictions';
 import { FundingTable } from './FundingTable';
@@ -37,15 +38,16 @@ type Range = (typeof RANGES)[number]['value'];
 const MOST_CONTRADICTIONS = 40;
 
 /** What will be charged where and whether it will pass, what contradicts itself, and what is begun and not confirmed. */
-export function RenewalsScreen({ open }: { open: readonly OpenRenewalLine[] }) {
+export function RenewalsScreen({ open, account }: { open: readonly OpenRenewalLine[]; account: number | null }) {
   const { worker, meta, problem, style, today, reload } = useLedger();
   const { day } = useDay();
   const [range, setRange] = useState<Range>('365');
   const [fundings, setFundings] = useState<readonly FundingView[] | null>(null);
-  const [chosen, setChosen] = useState<number | null>(null);
+  const [chosen, setChosen] = useState<number | null>(account);
   const [contradicting, setContradicting] = useState<readonly ContradictingRow[]>([]);
   const [asked, setAsked] = useState<readonly RowView[]>([]);
   const [confirming, setConfirming] = useState<readonly RowView[]>([]);
+  const [confirmWhat, setConfirmWhat] = useState<Switch>('auto-renew');
   const until = useMemo(() => addDays(today, Number(range)), [today, range]);
   useTitle('Renewals', 'what will be charged, and whether it will pass');
 
@@ -60,6 +62,10 @@ export function RenewalsScreen({ open }: { open: readonly OpenRenewalLine[] }) {
     };
   }, [worker, meta, day, until]);
 
+  const confirm = (row: RowView, what: Switch) => {
+    setConfirmWhat(what);
+    setConfirming([row]);
+  };
   const undo = async (batchId: number) => {
     if (reportDone(await undoAction(batchId), null)) await reload();
   };
@@ -75,7 +81,7 @@ export function RenewalsScreen({ open }: { open: readonly OpenRenewalLine[] }) {
         <FundingTable fundings={fundings} chosen={shown?.account.id ?? null} onChoose={setChosen} />
       </Section>
       {shown && <AccountFundingPart key={shown.account.id} funding={shown} until={until} />}
-      <Contradictions rows={contradicting} onSwitch={(row) => setConfirming([row])} />
+      <Contradictions rows={contradicting} onSwitch={(row) => confirm(row, 'auto-renew')} />
       {open.length > 0 && (
         <Section>
           <h2>Runs that are not settled</h2>
@@ -105,8 +111,8 @@ export function RenewalsScreen({ open }: { open: readonly OpenRenewalLine[] }) {
       )}
       {asked.length > 0 && (
         <Section>
-          <h2>Auto-renew asked for</h2>
-          <Ruled>
+          <h2>Asked for, not confirmed</h2>
+          <Ruled aria-label="Asked for, not confirmed">
             <thead>
               <tr>
                 <th>Name</th>
@@ -118,29 +124,36 @@ export function RenewalsScreen({ open }: { open: readonly OpenRenewalLine[] }) {
               </tr>
             </thead>
             <tbody>
-              {asked.map((row) => (
-                <tr key={row.name.id}>
-                  <td>
-                    <Link href={`/ledger/${encodeURIComponent(row.name.ascii)}`} className="name">
-                      {row.name.unicode}
-                    </Link>
-                  </td>
-                  <td>
-                    {row.name.setting}, {row.name.standing}
-                  </td>
-                  <td>{row.name.asked}</td>
-                  <td className="figure">
-                    <Button data-kind="plain" onPress={() => setConfirming([row])}>
-                      Confirm…
-                    </Button>
-                  </td>
-                </tr>
-              ))}
+              {asked.flatMap((row) =>
+                switchesAsked(row).map(({ what, setting, to }) => (
+                  <tr key={`${row.name.id} ${what}`}>
+                    <td>
+                      <Link href={`/ledger/${encodeURIComponent(row.name.ascii)}`} className="name">
+                        {row.name.unicode}
+                      </Link>
+                    </td>
+                    <td>
+                      {SWITCH_WORDS[what].toLowerCase()} {setting}
+                    </td>
+                    <td>{to}</td>
+                    <td className="figure">
+                      <Button
+                        data-kind="plain"
+                        onPress={() => confirm(row, what)}
+                        aria-label={`Confirm ${SWITCH_WORDS[what].toLowerCase()} of ${row.name.unicode}`}
+                      >
+                        Confirm…
+                      </Button>
+                    </td>
+                  </tr>
+                )),
+              )}
             </tbody>
           </Ruled>
         </Section>
       )}
-      <AutoRenewDialog
+      <SwitchDialog
+        what={confirmWhat}
         isOpen={confirming.length > 0}
         onClose={() => setConfirming([])}
         nameIds={confirming.map((row) => row.name.id)}

@@ -4,6 +4,7 @@ import { isRefusal, type Refusal } from '@/core/refusal';
 import { changeFunds } from '@/usecases/accounts/funds';
 import { deps } from '@/usecases/deps';
 import type { Done } from '@/usecases/names/edit';
+import { compareTerms, type TermsCompared } from '@/usecases/renewals/compareTerms';
 import { confirmRenewal } from '@/usecases/renewals/confirm';
 import { changeRenewal, moveRenewal, type OpenRenewal } from '@/usecases/renewals/renew';
 import { carryOutRun } from '@/usecases/runs/carryOut';
@@ -55,4 +56,9 @@ export async function finishRunAction(id: string): Promise<true | Refusal> {
 /** Tops up an account or replaces its card; answers what was done, in a sentence. */
 export async function changeFundsAction(input: unknown): Promise<string | Refusal> {
   return changeFunds(deps(), input);
+}
+
+/** What so many years cost now for the names of a renewal, beside one year. */
+export async function compareTermsAction(id: string, years: number): Promise<TermsCompared | Refusal> {
+  return compareTerms(deps(), id, years);
 }

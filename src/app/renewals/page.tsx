@@ -5,10 +5,12 @@ import { RenewalsScreen } from './RenewalsScreen';
 
 export const metadata: Metadata = { title: 'Renewals' };
 
-export default async function RenewalsPage() {
+export default async function RenewalsPage({ searchParams }: { searchParams: Promise<{ account?: string }> }) {
+  const { account } = await searchParams;
   const open = await openRenewals(deps());
   return (
     <RenewalsScreen
+      account={account && /^\d+$/.test(account) ? Number(account) : null}
       open={open.map(({ id, status, madeAt, items }) => ({
         id,
         status,

@@ -1,29 +1,29 @@
 'use client';
-import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useState } from 'react';
 import styled from 'styled-components';
 import type { TodayGroup } from '@/core/ledger';
 import { isRefusal } from '@/core/refusal';
-import { daysBetween } from '@/core/time';
 import { Button, ButtonLink } from '@/ui/controls/Button';
 import { Actions } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
-import { Page, Ruled, Section, Wide } from '@/ui/text/Sheet';
+import { Page, Ruled, Section } from '@/ui/text/Sheet';
 import { Empty, Failed, Loading } from '@/ui/text/States';
-import { amountsWords, causeWords, daysWords, dayWords, namesWords, outlookWords, stepFigures } from '@/ui/text/words';
+import { amountsWords, dayWords, namesWords } from '@/ui/text/words';
 import type { MessageRow } from '@/usecases/links/messages';
 import { reportDone } from '../answers';
 import { useTitle } from '../frame/Frame';
 import { useLedger } from '../frame/LedgerProvider';
 import type { RowView, TodayView } from '../frame/ledger.worker';
 import { planRenewalAction, undoAction } from '../ledger/actions';
-import { AutoRenewDialog } from '../ledger/dialogs/AutoRenewDialog';
-import { seenNamesAction } from './actions';
+import { SwitchDialog } from '../ledger/dialogs/SwitchDialog';
+import { mailConfirmedAction, seenNamesAction } from './actions';
+import { TodayTable } from './TodayTable';
 
 const GROUP_WORDS: Readonly<Record<TodayGroup, string>> = {
   'charge will fail': 'The charge will fail',
   'past its term': 'Past the term',
+  'mail to confirm': 'The holder’s mail has to be confirmed',
   lapses: 'Lapse within 60 days',
   'will be charged': 'Will be charged within 30 days',
 };
@@ -34,7 +34,7 @@ const Line = styled.p`font-size: 1.05rem; max-width: 80ch;`;
 /** What needs a decision today, by consequence, and what it costs to wait. */
 export function TodayScreen({ messages, unseen }: { messages: readonly MessageRow[]; unseen: readonly number[] }) {
   const router = useRouter();
-  const { worker, meta, problem, style, today, homeCurrency, reload } = useLedger();
+  const { worker, meta, problem, style, today, reload } = useLedger();
   const [view, setView] = useState<TodayView | null>(null);
   const [switching, setSwitching] = useState<readonly RowView[]>([]);
   const [open, setOpen] = useState(new Set(unseen));
@@ -65,6 +65,10 @@ export function TodayScreen({ messages, unseen }: { messages: readonly MessageRo
   const seen = async (ids: readonly number[]) => {
     await seenNamesAction(ids);
     setOpen((now) => new Set([...now].filter((id) => !ids.includes(id))));
+  };
+
+  const mailConfirmed = async (row: RowView) => {
+    if (reportDone(await mailConfirmedAction(row.name.id), (batchId) => void undo(batchId))) await reload();
   };
 
   if (problem) return <Failed text={problem} onRetry={() => void reload()} />;
@@ -119,53 +123,16 @@ export function TodayScreen({ messages, unseen }: { messages: readonly MessageRo
                 </Button>
               )}
             </Actions>
-            <Wide>
-              <Ruled aria-label={GROUP_WORDS[group]}>
-                <thead>
-                  <tr>
-                    <th>Name</th>
-                    <th>Account</th>
-                    <th>If nothing is done</th>
-                    <th className="figure">days</th>
-                    <th className="figure">now → then</th>
-                    <th>
-                      <span className="visually-hidden">Act</span>
-                    </th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {rows.map((row) => (
-                    <tr key={row.name.id}>
-                      <td>
-                        <Link href={`/ledger/${encodeURIComponent(row.name.ascii)}`} className="name">
-                          {row.name.unicode}
-                        </Link>
-                        {row.name.neverLost && <span className="soft"> never to be lost</span>}
-                      </td>
-                      <td>{meta.rules.accounts.find((account) => account.id === row.name.accountId)?.label}</td>
-                      <td>
-                        {outlookWords(row.outlook, style)}
-                        {row.outlook.kind === 'charge fails' && row.outlook.charge.cause && (
-                          <span className="soft">, {causeWords(row.outlook.charge.cause)}</span>
-                        )}
-                        {row.setting === 'stalled' && <span className="caution"> stalled: the last charge failed</span>}
-                      </td>
-                      <td className="figure">{row.step ? daysWords(daysBetween(today, row.step.at)) : ''}</td>
-                      <td className="figure">{stepFigures(row.step, homeCurrency)}</td>
-                      <td className="figure">
-                        <RowActs
-                          row={row}
-                          isOpen={open.has(row.name.id)}
-                          onRenew={() => void renew([row])}
-                          onSwitch={() => setSwitching([row])}
-                          onSeen={() => void seen([row.name.id])}
-                        />
-                      </td>
-                    </tr>
-                  ))}
-                </tbody>
-              </Ruled>
-            </Wide>
+            <TodayTable
+              group={group}
+              label={GROUP_WORDS[group]}
+              rows={rows}
+              isOpen={(row) => open.has(row.name.id)}
+              onRenew={(row) => void renew([row])}
+              onSwitch={(row) => setSwitching([row])}
+              onSeen={(row) => void seen([row.name.id])}
+              onMailConfirmed={(row) => void mailConfirmed(row)}
+            />
             {total > rows.length && (
               <p className="soft">
                 The first {rows.length} of {total}.
@@ -195,7 +162,8 @@ export function TodayScreen({ messages, unseen }: { messages: readonly MessageRo
           </Ruled>
         </Section>
       )}
-      <AutoRenewDialog
+      <SwitchDialog
+        what="auto-renew"
         isOpen={switching.length > 0}
         onClose={() => setSwitching([])}
         nameIds={switching.map((row) => row.name.id)}
@@ -203,41 +171,5 @@ export function TodayScreen({ messages, unseen }: { messages: readonly MessageRo
         onUndo={undo}
       />
     </Page>
-  );
-}
-
-/** The acts that mend a row, right beside it. */
-function RowActs({
-  row,
-  isOpen,
-  onRenew,
-  onSwitch,
-  onSeen,
-}: {
-  row: RowView;
-  isOpen: boolean;
-  onRenew: () => void;
-  onSwitch: () => void;
-  onSeen: () => void;
-}) {
-  const renewable = row.phase === 'term' || row.phase === 'refundable' || row.phase === 'late';
-  return (
-    <>
-      {renewable && row.outlook.kind !== 'charged' && (
-        <Button data-kind="plain" onPress={onRenew} aria-label={`Renew ${row.name.unicode}`}>
-          Renew…
-        </Button>
-      )}
-      {row.phase === 'term' && (
-        <Button data-kind="plain" onPress={onSwitch} aria-label={`Auto-renew of ${row.name.unicode}`}>
-          Auto-renew…
-        </Button>
-      )}
-      {isOpen && (
-        <Button data-kind="plain" onPress={onSeen} aria-label={`Seen: ${row.name.unicode}`}>
-          Seen
-        </Button>
-      )}
-    </>
   );
 }

@@ -1,8 +1,15 @@
 'use server';
+import type { Refusal } from '@/core/refusal';
 import { deps } from '@/usecases/deps';
+import { type Done, editNames } from '@/usecases/names/edit';
 import { seenNames } from '@/usecases/reminders/remind';
 
 /** Takes note that what was told of these names has been seen. */
 export async function seenNamesAction(nameIds: readonly number[]): Promise<void> {
   await seenNames(deps(), nameIds);
+}
+
+/** Takes note that a name's holder has confirmed the mail address. */
+export async function mailConfirmedAction(nameId: number): Promise<Done | Refusal> {
+  return editNames(deps(), { nameIds: [nameId], edit: { mailConfirmed: true } });
 }

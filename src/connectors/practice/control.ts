@@ -7,6 +7,8 @@ export interface PracticeState {
     readonly subject: string;
     readonly text: string;
   }[];
+  /** Names whose holder has not confirmed the mail address; `by` is `null` once it is too late. */
+  readonly toConfirm: readonly { readonly name: string; readonly by: number | null }[];
   readonly faults: Readonly<Record<string, { readonly kind: string; readonly left: number }>>;
 }
 

@@ -48,6 +48,8 @@ export interface RegistrarMessage {
     readonly paidThrough: Instant | null;
     readonly amount: Amount | null;
     readonly means: string | null;
+    /** The last instant to do what it asks for. */
+    readonly until: Instant | null;
   } | null;
   readonly raw: string;
 }

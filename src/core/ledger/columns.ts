@@ -30,6 +30,10 @@ export interface LedgerColumns {
     readonly unicode: Readonly<Record<number, string>>;
     readonly observed: Readonly<Record<number, { phase: ObservedPhase['phase']; at: number }>>;
     readonly asked: Readonly<Record<number, 'on' | 'off'>>;
+    readonly askedLock: Readonly<Record<number, 'on' | 'off'>>;
+    readonly askedPrivacy: Readonly<Record<number, 'on' | 'off'>>;
+    readonly stalledBy: Readonly<Record<number, string>>;
+    readonly confirmMailBy: Readonly<Record<number, number>>;
     readonly tags: Readonly<Record<number, readonly string[]>>;
     readonly notes: Readonly<Record<number, string>>;
     readonly spent: Readonly<Record<number, readonly { minor: number; currency: string }[]>>;
@@ -62,6 +66,10 @@ export function namesFromColumns(columns: LedgerColumns): LedgerName[] {
       standing: columns.standing[i] as Standing,
       settingSince: (columns.settingSince[i] ?? null) as Instant | null,
       asked: sparse.asked[i] ?? null,
+      askedLock: sparse.askedLock[i] ?? null,
+      askedPrivacy: sparse.askedPrivacy[i] ?? null,
+      stalledBy: sparse.stalledBy[i] ?? null,
+      confirmMailBy: (sparse.confirmMailBy[i] ?? null) as Instant | null,
       purpose: columns.purpose[i] as Purpose,
       neverLost: columns.neverLost[i] as boolean,
       lock: columns.lock[i] ?? null,

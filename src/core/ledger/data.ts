@@ -8,6 +8,10 @@ export const PURPOSES = ['in use', 'hold', 'for sale', 'let go'] as const;
 /** What a name is kept for. `let go`: it is meant to lapse, and nobody nags about it. */
 export type Purpose = (typeof PURPOSES)[number];
 
+/** What a registrar can be asked to switch on or off for a name. */
+export const SWITCHES = ['auto-renew', 'lock', 'privacy'] as const;
+export type Switch = (typeof SWITCHES)[number];
+
 /** An account at a registrar, as far as the computation needs it. */
 export interface LedgerAccount extends FundedAccount, AccountWindow {
   readonly id: number;
@@ -35,6 +39,12 @@ export interface LedgerName {
   readonly settingSince: Instant | null;
   /** What the registrar has been asked to change the setting to, and has not confirmed. */
   readonly asked: 'on' | 'off' | null;
+  readonly askedLock: 'on' | 'off' | null;
+  readonly askedPrivacy: 'on' | 'off' | null;
+  /** What showed that the last charge failed: the registrar's message, or a list. */
+  readonly stalledBy: string | null;
+  /** Until when the holder has to confirm the mail address; the name stops working after it. */
+  readonly confirmMailBy: Instant | null;
   readonly purpose: Purpose;
   readonly neverLost: boolean;
   readonly lock: boolean | null;

@@ -3,7 +3,13 @@ import { addDays, DAY_MS, type Instant } from '../time';
 import type { LedgerRow, Projection } from './projection';
 
 /** What a name on today's list is threatened by. */
-export const TODAY_GROUPS = ['charge will fail', 'past its term', 'lapses', 'will be charged'] as const;
+export const TODAY_GROUPS = [
+  'charge will fail',
+  'past its term',
+  'mail to confirm',
+  'lapses',
+  'will be charged',
+] as const;
 export type TodayGroup = (typeof TODAY_GROUPS)[number];
 
 /** How far ahead today's list looks, in days. */
@@ -57,16 +63,24 @@ export function lossPerDay({ step, costs, name }: LedgerRow, asOf: Instant): num
 /** A name that must never be lost comes before others of ten times its price. */
 const NEVER_LOST_WEIGHT = 10;
 
-/** Today's list: every name that needs a decision, by consequence, ranked by what waiting costs. */
+/**
+ * Today's list: every name that needs a decision, by consequence, ranked by what waiting costs. A name whose holder has to
+ * confirm the mail address stands there besides.
+ */
 export function todayLists(rows: readonly LedgerRow[], asOf: Instant): TodayList[] {
   const groups = new Map<TodayGroup, LedgerRow[]>(TODAY_GROUPS.map((group) => [group, []]));
   for (const row of rows) {
     const group = todayGroup(row, asOf);
     if (group) groups.get(group)?.push(row);
+    if (row.name.confirmMailBy !== null) groups.get('mail to confirm')?.push(row);
   }
   return TODAY_GROUPS.map((group) => {
     const list = groups.get(group) ?? [];
     const rank = new Map(list.map((row) => [row, lossPerDay(row, asOf)]));
+    if (group === 'mail to confirm') {
+      list.sort((a, b) => (a.name.confirmMailBy ?? 0) - (b.name.confirmMailBy ?? 0) || a.place - b.place);
+      return { group, rows: list };
+    }
     list.sort(
       (a, b) =>
         (rank.get(b) ?? 0) - (rank.get(a) ?? 0) ||

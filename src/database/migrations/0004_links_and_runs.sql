@@ -46,4 +46,5 @@ create index renewal_items_open on renewal_items (renewal_id) where state in ('w
 
 -- What was asked of a registrar for one name and is not confirmed: lock and privacy. Auto-renew stands in `names`.
 alter table names
-  add column asked_problem text;
+  add column asked_lock boolean,
+  add column asked_privacy boolean;

@@ -266,17 +266,20 @@ export interface RegistrarEvent {
   readonly paidThrough: Instant | null;
   readonly amount: Amount | null;
   readonly means: string | null;
+  /** The last instant to do what it asks for. */
+  readonly until: Instant | null;
 }
 
 export function readEvent(response: EppResponse): RegistrarEvent | null {
   const event = at(response.data, 'event');
   if (!event) return null;
-  const { kind, exDate, amount, currency, means } = event.attributes;
+  const { kind, exDate, amount, currency, means, until } = event.attributes;
   return {
     kind: kind ?? '',
     name: event.text,
     paidThrough: parseInstant(exDate ?? ''),
     amount: amountOf(amount, currency),
     means: means ?? null,
+    until: parseInstant(until ?? ''),
   };
 }

@@ -113,9 +113,9 @@ export function daysWords(days: number): string {
 export function causeWords(cause: FailureCause): string {
   switch (cause.kind) {
     case 'balance short':
-      return `balance short by ${formatAmount(cause.missing)}`;
+      return `balance ${formatAmount(cause.missing)} short`;
     case 'card ended':
-      return `${cause.label} ended ${cause.endsMonth}`;
+      return `${cause.label} ended ${cause.endsMonth.slice(5)}/${cause.endsMonth.slice(2, 4)}`;
     case 'no means':
       return 'no means of payment';
   }

@@ -105,6 +105,10 @@ function patchOf(event: Event, at: Instant, text: string): NamePatch | null {
     case 'auctioned':
     case 'transferred':
       return { gone_at: since };
+    case 'confirm-mail':
+      return event.until === null ? null : { confirm_mail_by: formatInstant(event.until) };
+    case 'mail-confirmed':
+      return { confirm_mail_by: null };
     default:
       return null;
   }
@@ -120,6 +124,8 @@ const SUMMARIES: Readonly<Record<string, string>> = {
   released: 'Released',
   auctioned: 'Auctioned away by its registrar',
   transferred: 'Transferred away',
+  'confirm-mail': 'The holder’s mail address has to be confirmed',
+  'mail-confirmed': 'The holder’s mail address is confirmed',
 };
 
 function summaryOf(kind: string, name: string): string {

@@ -1,48 +1,67 @@
 import { randomUUID } from 'node:crypto';
+import type { NameSettings } from '@/connectors/registrar/port';
+import { SWITCHES } from '@/core/ledger';
 import { formatInstant } from '@/core/time';
-import { insertBatch, patchNames } from '@/database/changes';
+import { insertBatch, type NamePatch, patchNames } from '@/database/changes';
 import { bumpRevision } from '@/database/ledger';
-import { selectAskedAtLinks } from '@/database/links';
+import { type AskedAtLink, selectAskedAtLinks } from '@/database/links';
 import { transaction } from '@/database/pool';
 import type { Deps } from '../deps';
+import { NOT_ASKED, SWITCHED } from '../names/edit';
 import { linkOf } from './links';
 
-/** What came of asking registrars to switch auto-renew. */
+/** What came of asking registrars to switch settings. */
 export interface SwitchResult {
   readonly confirmed: number;
   readonly problems: readonly { readonly name: string; readonly problem: string }[];
 }
 
 /**
- * Switches auto-renew at the registrars, for every name that it was asked for and whose account has a link. Setting it to a
- * value twice harms nothing, so what stays without an answer is simply sent again. A refusal takes the request back and says why.
+ * Switches auto-renew, lock and privacy at the registrars, for every name that it was asked for and whose account has a link.
+ * Setting a value twice harms nothing, so what stays without an answer is simply sent again. A refusal takes the request
+ * back and says why.
  */
 export async function carryOutSwitches(deps: Deps): Promise<SwitchResult> {
   let confirmed = 0;
   const problems: { name: string; problem: string }[] = [];
-  for (const { nameId, ascii, accountId, asked } of await selectAskedAtLinks(deps.database)) {
-    const link = await linkOf(deps, accountId);
+  for (const asked of await selectAskedAtLinks(deps.database)) {
+    const link = await linkOf(deps, asked.accountId);
     if (!link) continue;
-    const outcome = await link.change(ascii, { auto: asked }, `NL-${randomUUID()}`);
+    const { ascii } = asked;
+    const outcome = await link.change(ascii, settingsOf(asked), `NL-${randomUUID()}`);
     if (outcome.kind === 'unknown' || outcome.kind === 'pending') continue;
-    const at = formatInstant(deps.clock());
-    const done = outcome.kind === 'done';
-    if (done) confirmed += 1;
+    if (outcome.kind === 'done') confirmed += 1;
     else problems.push({ name: ascii, problem: outcome.reason });
-    await transaction(deps.database, async (tx) => {
-      await bumpRevision(tx);
-      const summary = done ? `Auto-renew switched ${asked} by link` : `Switching auto-renew ${asked} was refused`;
-      const batchId = await insertBatch(tx, deps.clock(), 'auto-renew', summary);
-      const answered = { asked: null, asked_at: null };
-      const setting = { setting: asked, standing: 'confirmed', setting_since: at, setting_evidence: 'by link' };
-      await patchNames(tx, batchId, [
-        {
-          nameId,
-          patch: done ? { ...answered, ...setting } : answered,
-          evidence: done ? 'the registrar’s answer' : outcome.reason,
-        },
-      ]);
-    });
+    await bookSwitch(deps, asked, outcome.kind === 'done' ? null : outcome.reason);
   }
   return { confirmed, problems };
+}
+
+function settingsOf({ auto, lock, privacy }: AskedAtLink): NameSettings {
+  return {
+    ...(auto === null ? {} : { auto }),
+    ...(lock === null ? {} : { lock }),
+    ...(privacy === null ? {} : { privacy }),
+  };
+}
+
+/** Takes down what the registrar answered for one name: everything that was asked is confirmed, or none of it. */
+async function bookSwitch(deps: Deps, asked: AskedAtLink, refusal: string | null): Promise<void> {
+  const at = formatInstant(deps.clock());
+  const wanted = SWITCHES.flatMap((what) => {
+    const value = what === 'auto-renew' ? asked.auto : asked[what];
+    return value === null ? [] : [{ what, to: value === 'on' || value === true ? ('on' as const) : ('off' as const) }];
+  });
+  const patch = Object.assign(
+    {},
+    ...wanted.map(({ what, to }) => (refusal === null ? SWITCHED[what](to, at, 'by link') : NOT_ASKED[what])),
+  ) as NamePatch;
+  const words = wanted.map(({ what, to }) => `${what} ${to}`).join(', ');
+  const summary = refusal === null ? `Switched by link: ${words}` : `Switching was refused: ${words}`;
+  await transaction(deps.database, async (tx) => {
+    await bumpRevision(tx);
+    const batchId = await insertBatch(tx, deps.clock(), 'switch', summary);
+    const evidence = refusal ?? 'the registrar’s answer';
+    await patchNames(tx, batchId, [{ nameId: asked.nameId, patch, evidence }]);
+  });
 }

@@ -1,3 +1,4 @@
+import type { Switch } from '@/core/ledger';
 import { isCurrency, parseDecimal } from '@/core/money';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { FIRST_DAY, formatInstant, LAST_DAY, parseTermEnd, startOfDay, type TermEnd } from '@/core/time';
@@ -8,7 +9,7 @@ import { selectTagPatches } from '@/database/names';
 import { transaction } from '@/database/pool';
 import type { Deps } from '../deps';
 import { readRequest } from '../validate';
-import { AskAutoRenew, ConfirmAutoRenew, EditNames, type NameEdit } from './requests';
+import { AskSwitch, ConfirmSwitch, EditNames, type NameEdit } from './requests';
 
 /** What a command did: the batch that undo takes back, and how many names it changed. */
 export interface Done {
@@ -62,6 +63,13 @@ async function fieldsOf(deps: Deps, edit: NameEdit): Promise<NamePatch | Refusal
   if (edit.lock !== undefined) fields.lock = edit.lock;
   if (edit.privacy !== undefined) fields.privacy = edit.privacy;
   if (edit.notes !== undefined) fields.notes = edit.notes;
+  if (edit.mailConfirmed) fields.confirm_mail_by = null;
+  if (edit.confirmMailBy !== undefined) {
+    const by = parseTermEnd(edit.confirmMailBy);
+    if (!by || !withinReach(by))
+      return refuse('date-out-of-range', 'Write the last day to confirm like 2026-12-09.', 'confirmMailBy');
+    fields.confirm_mail_by = formatInstant(by.at);
+  }
   if (edit.clearNotes) fields.notes = '';
   if (edit.asking) {
     const asking = isCurrency(edit.asking.currency) ? parseDecimal(edit.asking.amount, edit.asking.currency) : null;
@@ -101,39 +109,65 @@ function summaryOf(edit: NameEdit, names: number): string {
     (edit.asking || edit.clearAsking) && 'asking price',
     edit.lock !== undefined && 'lock',
     edit.privacy !== undefined && 'privacy',
+    edit.confirmMailBy && 'the day to confirm the holder’s mail by',
+    edit.mailConfirmed && 'holder’s mail confirmed',
     (edit.expiresAt || edit.registeredAt) && 'dates',
   ].filter((word): word is string => typeof word === 'string');
   return `Set ${what.join(', ') || 'nothing'} on ${names === 1 ? 'one name' : `${names} names`}`;
 }
 
+/** How each switch stands in a name's columns: what it is, and what it was asked to become. */
+const ASKED: Readonly<Record<Switch, (to: 'on' | 'off', at: string) => NamePatch>> = {
+  'auto-renew': (asked, asked_at) => ({ asked, asked_at }),
+  lock: (to) => ({ asked_lock: to === 'on' }),
+  privacy: (to) => ({ asked_privacy: to === 'on' }),
+};
+
+/** The columns that say that a registrar has confirmed a switch; ends what was asked. */
+export const SWITCHED: Readonly<
+  Record<Switch, (setting: 'on' | 'off' | 'stalled', at: string, evidence: string) => NamePatch>
+> = {
+  'auto-renew': (setting, setting_since, setting_evidence) => ({
+    ...NOT_ASKED['auto-renew'],
+    setting,
+    standing: 'confirmed',
+    setting_since,
+    setting_evidence,
+  }),
+  lock: (setting) => ({ ...NOT_ASKED.lock, lock: setting === 'on' }),
+  privacy: (setting) => ({ ...NOT_ASKED.privacy, privacy: setting === 'on' }),
+};
+
+/** The columns that take back what was asked. */
+export const NOT_ASKED: Readonly<Record<Switch, NamePatch>> = {
+  'auto-renew': { asked: null, asked_at: null },
+  lock: { asked_lock: null },
+  privacy: { asked_privacy: null },
+};
+
 /**
- * Notes that the registrar is being asked to switch auto-renew. The setting itself stays as it was known until it is
- * confirmed, so that the ledger never shows as done what was only asked.
+ * Notes that the registrar is being asked to switch auto-renew, lock or privacy. The setting itself stays as it was known
+ * until it is confirmed, so that the ledger never shows as done what was only asked.
  */
-export async function askAutoRenew(deps: Deps, input: unknown): Promise<Done | Refusal> {
-  const request = await readRequest(AskAutoRenew, input);
+export async function askSwitch(deps: Deps, input: unknown): Promise<Done | Refusal> {
+  const request = await readRequest(AskSwitch, input);
   if (isRefusal(request)) return request;
-  const { nameIds, to } = request;
-  const at = formatInstant(deps.clock());
-  return carryOut(deps, 'auto-renew asked', `Asked for auto-renew ${to} on ${countNames(nameIds)}`, async () =>
-    nameIds.map((nameId) => ({ nameId, patch: { asked: to, asked_at: at } })),
+  const { nameIds, what, to } = request;
+  const patch = ASKED[what](to, formatInstant(deps.clock()));
+  return carryOut(deps, `${what} asked`, `Asked for ${what} ${to} on ${countNames(nameIds)}`, async () =>
+    nameIds.map((nameId) => ({ nameId, patch })),
   );
 }
 
 /** Takes down what the registrar shows, with what was seen as evidence. Ends a pending ask. */
-export async function confirmAutoRenew(deps: Deps, input: unknown): Promise<Done | Refusal> {
-  const request = await readRequest(ConfirmAutoRenew, input);
+export async function confirmSwitch(deps: Deps, input: unknown): Promise<Done | Refusal> {
+  const request = await readRequest(ConfirmSwitch, input);
   if (isRefusal(request)) return request;
-  const { nameIds, setting, evidence } = request;
-  const patch = {
-    setting,
-    standing: 'confirmed',
-    setting_since: formatInstant(deps.clock()),
-    setting_evidence: evidence,
-    asked: null,
-    asked_at: null,
-  };
-  return carryOut(deps, 'auto-renew confirmed', `Confirmed auto-renew ${setting} on ${countNames(nameIds)}`, async () =>
+  const { nameIds, what, setting, evidence } = request;
+  if (setting === 'stalled' && what !== 'auto-renew')
+    return refuse('switch-invalid', 'Only auto-renew can be stalled. Say on or off.', 'setting');
+  const patch = SWITCHED[what](setting, formatInstant(deps.clock()), evidence);
+  return carryOut(deps, `${what} confirmed`, `Confirmed ${what} ${setting} on ${countNames(nameIds)}`, async () =>
     nameIds.map((nameId) => ({ nameId, patch, evidence })),
   );
 }

@@ -3,7 +3,7 @@ import { parseDomainName } from '@/core/names';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { selectNameIds } from '@/database/names';
 import type { Deps } from '../deps';
-import { askAutoRenew, editNames } from './edit';
+import { askSwitch, editNames } from './edit';
 import { projectedLedger } from './ledger';
 import { asOfFrom } from './list';
 import { type NameDocument, nameDocument } from './nameDocument';
@@ -66,8 +66,9 @@ export async function patchName(deps: Deps, written: string, body: unknown): Pro
     if (isRefusal(done)) return done;
   }
   if (autoRenew !== undefined) {
-    const asked = await askAutoRenew(deps, {
+    const asked = await askSwitch(deps, {
       nameIds: [id],
+      what: 'auto-renew',
       to: (autoRenew as { asked?: unknown } | null)?.asked,
     });
     if (isRefusal(asked)) return asked;

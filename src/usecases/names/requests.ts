@@ -16,7 +16,7 @@ import {
   ValidateNested,
 } from 'class-validator';
 import { ENTRY_KINDS, type EntryKind } from '@/core/journal';
-import { PURPOSES, type Purpose } from '@/core/ledger';
+import { PURPOSES, type Purpose, SWITCHES, type Switch } from '@/core/ledger';
 import { GREATEST_MINOR } from '@/core/money';
 import type { Day } from '@/core/time';
 
@@ -93,6 +93,15 @@ export class NameEdit {
   @IsOptional()
   @IsISO8601({ strict: true }, { message: 'Write the day of registration like 2019-11-06.' })
   registeredAt?: string;
+
+  @IsOptional()
+  @IsISO8601({ strict: true }, { message: 'Write the last day to confirm like 2026-12-09.' })
+  confirmMailBy?: string;
+
+  /** The holder has confirmed the mail address. */
+  @IsOptional()
+  @IsBoolean()
+  mailConfirmed?: boolean;
 }
 
 export class EditNames {
@@ -107,25 +116,25 @@ export class EditNames {
   edit!: NameEdit;
 }
 
-/** Auto-renew is asked of the registrar first, then confirmed by what was seen there. */
-export class AskAutoRenew {
+class SwitchNames {
   @IsArray()
   @ArrayNotEmpty({ message: 'Choose at least one name.' })
   @ArrayMaxSize(MOST_NAMES)
   @IsInt({ each: true })
   nameIds!: number[];
 
+  @IsIn(SWITCHES)
+  what!: Switch;
+}
+
+/** A switch is asked of the registrar first, then confirmed by what was seen there. */
+export class AskSwitch extends SwitchNames {
   @IsIn(['on', 'off'])
   to!: 'on' | 'off';
 }
 
-export class ConfirmAutoRenew {
-  @IsArray()
-  @ArrayNotEmpty({ message: 'Choose at least one name.' })
-  @ArrayMaxSize(MOST_NAMES)
-  @IsInt({ each: true })
-  nameIds!: number[];
-
+export class ConfirmSwitch extends SwitchNames {
+  /** `stalled` is of auto-renew only. */
   @IsIn(['on', 'off', 'stalled'])
   setting!: 'on' | 'off' | 'stalled';
 

@@ -52,3 +52,12 @@ export async function setFault(
   if (!url) return NO_PRACTICE;
   return practiceControl(url, '/fault', { registrar, kind, times });
 }
+
+/** Confirms the mail address of a name's holder, as the holder would by the link in the registrar's mail. */
+export async function confirmHolderMail(deps: Deps, name: string): Promise<PracticeState | Refusal> {
+  const url = practiceUrl();
+  if (!url) return NO_PRACTICE;
+  const state = await practiceControl(url, '/mail-confirmed', { name });
+  await pollEveryAccount(deps);
+  return state;
+}

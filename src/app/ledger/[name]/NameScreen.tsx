@@ -4,10 +4,12 @@ import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
 import type { EntryKind } from '@/core/journal';
+import type { Switch } from '@/core/ledger';
 import { formatAmount } from '@/core/money';
 import { isRefusal } from '@/core/refusal';
 import { Button } from '@/ui/controls/Button';
 import { Actions } from '@/ui/overlay/Dialog';
+import { Menu } from '@/ui/overlay/Menu';
 import { report } from '@/ui/overlay/Toasts';
 import { Page } from '@/ui/text/Sheet';
 import { Failed, Loading } from '@/ui/text/States';
@@ -17,8 +19,9 @@ import { useTitle } from '../../frame/Frame';
 import { useDay, useLedger } from '../../frame/LedgerProvider';
 import type { NameView } from '../../frame/ledger.worker';
 import { planRenewalAction, undoAction } from '../actions';
-import { AutoRenewDialog } from '../dialogs/AutoRenewDialog';
 import { EditDialog } from '../dialogs/EditDialog';
+import { SwitchDialog } from '../dialogs/SwitchDialog';
+import { Stalled } from '../Stalled';
 import { History } from './History';
 import { KnownFacts } from './KnownFacts';
 import { LargeStrip } from './LargeStrip';
@@ -62,7 +65,7 @@ export function NameScreen({
   const { worker, meta, problem, style, homeCurrency, reload } = useLedger();
   const { day, daysAhead } = useDay();
   const [view, setView] = useState<NameView | null>(null);
-  const [dialog, setDialog] = useState<'edit' | 'auto-renew' | null>(null);
+  const [dialog, setDialog] = useState<'edit' | Switch | null>(null);
   const ahead = daysAhead > 0;
   useTitle('Ledger', view && view.place >= 0 ? `${view.place + 1} of ${view.total}` : detail.unicode);
 
@@ -121,6 +124,7 @@ export function NameScreen({
         <div>
           <h2 className="name">{row.name.unicode}</h2>
           <p>{standingSentence(row, account?.label ?? '', day, style)}</p>
+          <Stalled row={row} />
           {row.name.unicode !== row.name.ascii && <code className="soft">{row.name.ascii}</code>}
         </div>
         <Actions>
@@ -140,6 +144,15 @@ export function NameScreen({
           <Button isDisabled={ahead} onPress={() => setDialog('edit')}>
             Edit…
           </Button>
+          <Menu
+            trigger={<Button isDisabled={ahead}>More</Button>}
+            label={`More to do with ${row.name.unicode}`}
+            choices={[
+              { id: 'lock', text: 'Transfer lock…' },
+              { id: 'privacy', text: 'Privacy…' },
+            ]}
+            onChoose={(id) => setDialog(id as Switch)}
+          />
         </Actions>
       </Head>
       <LargeStrip row={row} />
@@ -156,8 +169,9 @@ export function NameScreen({
         onUndo={undo}
         tags={tags}
       />
-      <AutoRenewDialog
-        isOpen={dialog === 'auto-renew'}
+      <SwitchDialog
+        what={dialog === null || dialog === 'edit' ? 'auto-renew' : dialog}
+        isOpen={dialog !== null && dialog !== 'edit'}
         onClose={() => setDialog(null)}
         nameIds={[detail.id]}
         rows={[row]}

@@ -1,21 +1,8 @@
 import type { ReactNode } from 'react';
-import type { FailureCause } from '@/core/funding';
 import { type Amount, formatAmount } from '@/core/money';
 import { daysBetween, type Instant } from '@/core/time';
-import { type DayStyle, dayWords, termEndWords, untilWords } from '@/ui/text/words';
+import { causeWords, type DayStyle, dayWords, termEndWords, untilWords } from '@/ui/text/words';
 import type { RowView } from '../../frame/ledger.worker';
-
-/** Why a charge fails, in a few words. */
-export function causeWords(cause: FailureCause): string {
-  switch (cause.kind) {
-    case 'balance short':
-      return `balance ${formatAmount(cause.missing)} short`;
-    case 'card ended':
-      return `${cause.label} ended ${cause.endsMonth.slice(5)}/${cause.endsMonth.slice(2, 4)}`;
-    case 'no means':
-      return 'no means of payment';
-  }
-}
 
 const money = (amount: Amount | null) => (amount ? formatAmount(amount) : 'a price not known');
 

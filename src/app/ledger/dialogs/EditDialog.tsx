@@ -40,6 +40,7 @@ function EditForm({ nameIds, onClose, onUndo, tags }: Omit<EditDialogProps, 'isO
   const [remove, setRemove] = useState('');
   const [asking, setAsking] = useState('');
   const [notes, setNotes] = useState('');
+  const [mailBy, setMailBy] = useState('');
   const [busy, setBusy] = useState(false);
   const list = (text: string) =>
     text
@@ -57,6 +58,7 @@ function EditForm({ nameIds, onClose, onUndo, tags }: Omit<EditDialogProps, 'isO
       ...(add.trim() && { addTags: list(add) }),
       ...(remove.trim() && { removeTags: list(remove) }),
       ...(asking.trim() && { asking: { amount: asking.trim().replaceAll(',', ''), currency: homeCurrency } }),
+      ...(mailBy.trim() && { confirmMailBy: mailBy.trim() }),
       ...(notes.trim() && { notes: notes.trim() }),
     };
     const answer = await editNamesAction({ nameIds, edit });
@@ -94,6 +96,12 @@ function EditForm({ nameIds, onClose, onUndo, tags }: Omit<EditDialogProps, 'isO
       />
       <Field label="Take tags off" value={remove} onChange={setRemove} />
       <Field label={`Asking price, ${homeCurrency}`} value={asking} onChange={setAsking} inputMode="decimal" />
+      <Field
+        label="Holder’s mail has to be confirmed by"
+        value={mailBy}
+        onChange={setMailBy}
+        placeholder="2026-12-09"
+      />
       <Field label="Notes" value={notes} onChange={setNotes} rows={2} />
       <Actions>
         <Button data-kind="primary" onPress={() => void save()} isDisabled={busy}>

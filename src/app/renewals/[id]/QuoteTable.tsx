@@ -5,6 +5,7 @@ import { Ruled, Wide } from '@/ui/text/Sheet';
 import { amountsWords, namesWords, termEndWords } from '@/ui/text/words';
 import type { QuotedItem, RenewalQuote } from '@/usecases/renewals/quote';
 import { useLedger } from '../../frame/LedgerProvider';
+import { MoneyThere } from './MoneyThere';
 
 function termsOf(item: QuotedItem): { value: string; text: string }[] {
   const most = item.mostYears ?? item.leastYears;
@@ -76,24 +77,14 @@ export function QuoteTable({
           ))}
         </tbody>
         <tfoot>
-          {quote.accounts.map(({ account, totals }) => {
-            const balance =
-              account.balanceMinor === null ? null : { minor: account.balanceMinor, currency: account.currency };
-            const own = totals.find((total) => total.currency === account.currency);
-            const short = balance && own && account.means[0]?.kind === 'balance' ? own.minor - balance.minor : 0;
-            return (
-              <tr key={account.id}>
-                <td colSpan={9}>
-                  {account.label}
-                  {balance && <span className="soft"> balance {formatAmount(balance)}</span>}
-                  {short > 0 && (
-                    <span className="caution"> {formatAmount({ minor: short, currency: account.currency })} short</span>
-                  )}
-                </td>
-                <td className="figure">{amountsWords(totals)}</td>
-              </tr>
-            );
-          })}
+          {quote.accounts.map(({ account, totals }) => (
+            <tr key={account.id}>
+              <td colSpan={9}>
+                {account.label} <MoneyThere quote={quote} account={account} totals={totals} />
+              </td>
+              <td className="figure">{amountsWords(totals)}</td>
+            </tr>
+          ))}
           <tr>
             <td colSpan={9}>{namesWords(quote.items.filter((item) => item.refusal === null).length)} in all</td>
             <td className="figure">{amountsWords(quote.totals)}</td>

@@ -16,6 +16,7 @@ import { useTitle } from '../../frame/Frame';
 import { changeRenewalAction, moveRenewalAction } from '../actions';
 import { ConfirmForm } from './ConfirmForm';
 import { LinkedRun } from './LinkedRun';
+import { LongerTerm } from './LongerTerm';
 import { QuoteTable } from './QuoteTable';
 import { SettledRun } from './SettledRun';
 import { StepsAtRegistrars } from './StepsAtRegistrars';
@@ -28,6 +29,7 @@ export function RenewScreen({ first, progress: firstProgress }: { first: OpenRen
   const [code, setCode] = useState(first.renewal.promotion?.code ?? '');
   const [percent, setPercent] = useState(first.renewal.promotion ? String(first.renewal.promotion.percent) : '');
   const [tax, setTax] = useState(first.renewal.taxPercent > 0 ? String(first.renewal.taxPercent) : '');
+  const [comparing, setComparing] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
   const newest = useRef(0);
   const { renewal, quote } = open;
@@ -120,6 +122,17 @@ export function RenewScreen({ first, progress: firstProgress }: { first: OpenRen
           </p>
         )}
       </Section>
+      {renewal.status === 'planned' && !begun && (
+        <details onToggle={(event) => setComparing(event.currentTarget.open)}>
+          <summary>Longer now or yearly?</summary>
+          {comparing && (
+            <LongerTerm
+              id={renewal.id}
+              onTake={(years) => void change(takenFor(quote, years), { code, percent }, tax)}
+            />
+          )}
+        </details>
+      )}
       {byLink.items.length > 0 && (
         <LinkedRun id={renewal.id} quote={byLink} progress={progress} onProgress={setProgress} />
       )}
@@ -159,4 +172,15 @@ function partOf(quote: RenewalQuote, keep: (item: QuotedItem) => boolean): Renew
     accounts: quote.accounts.filter(({ account }) => possible.some((item) => item.accountId === account.id)),
     totals: sumByCurrency(possible.flatMap((item) => item.total ?? [])),
   };
+}
+
+/** The terms of all names that can be bought for so many years. */
+function takenFor(quote: RenewalQuote, years: number): Map<number, number> {
+  return new Map(
+    quote.items.flatMap(({ nameId, mostYears, leastYears, stepYears }) =>
+      mostYears !== null && years <= mostYears && years >= leastYears && (years - leastYears) % stepYears === 0
+        ? [[nameId, years] as const]
+        : [],
+    ),
+  );
 }

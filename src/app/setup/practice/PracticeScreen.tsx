@@ -2,7 +2,7 @@
 import { useRef, useState } from 'react';
 import styled from 'styled-components';
 import { isRefusal, type Refusal } from '@/core/refusal';
-import { addDays, dayOf, daysBetween, formatDay, instant, parseDay, startOfDay } from '@/core/time';
+import { addDays, dayOf, daysBetween, formatDay, type Instant, instant, parseDay, startOfDay } from '@/core/time';
 import { Button } from '@/ui/controls/Button';
 import { Choice, Field } from '@/ui/controls/Field';
 import { Actions } from '@/ui/overlay/Dialog';
@@ -12,7 +12,7 @@ import { Progress } from '@/ui/text/States';
 import type { PracticeState } from '@/usecases/practice/practice';
 import { useTitle } from '../../frame/Frame';
 import { useLedger } from '../../frame/LedgerProvider';
-import { letDayPassAction, setFaultAction } from './actions';
+import { confirmHolderMailAction, letDayPassAction, setFaultAction } from './actions';
 
 const Until = styled.div`display: flex; gap: 8px; align-items: end;`;
 const MailText = styled.pre`white-space: pre-wrap; font: inherit; max-width: 80ch; color: var(--ink-soft);`;
@@ -81,6 +81,13 @@ export function PracticeScreen({
     const answer = await setFaultAction(which, what, 1);
     if (isRefusal(answer)) report({ text: answer.message, problem: true });
     else setState(answer);
+  };
+
+  const confirmMail = async (name: string) => {
+    const answer = await confirmHolderMailAction(name);
+    if (isRefusal(answer)) report({ text: answer.message, problem: true });
+    else setState(answer);
+    await reload();
   };
 
   return (
@@ -160,6 +167,26 @@ export function PracticeScreen({
           </Ruled>
         )}
       </Section>
+      {state.toConfirm.length > 0 && (
+        <Section>
+          <h2>Mails to holders that wait to be confirmed</h2>
+          <Ruled aria-label="Mails to holders that wait to be confirmed">
+            <tbody>
+              {state.toConfirm.map(({ name, by }) => (
+                <tr key={name}>
+                  <td className="name">{name}</td>
+                  <td>{by === null ? 'too late: the name is on hold' : `by ${formatDay(dayOf(by as Instant))}`}</td>
+                  <td>
+                    <Button data-kind="plain" onPress={() => void confirmMail(name)} aria-label={`Confirm ${name}`}>
+                      Confirm as the holder
+                    </Button>
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </Ruled>
+        </Section>
+      )}
       {state.mails.length > 0 && (
         <Section>
           <h2>Mails that came to the practice mail server</h2>

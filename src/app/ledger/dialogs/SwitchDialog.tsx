@@ -1,6 +1,7 @@
 'use client';
 import { useState } from 'react';
 import styled from 'styled-components';
+import { SWITCHES, type Switch } from '@/core/ledger';
 import { Button } from '@/ui/controls/Button';
 import { Choice, Field } from '@/ui/controls/Field';
 import { Actions, Dialog } from '@/ui/overlay/Dialog';
@@ -8,9 +9,11 @@ import { dayWords, namesWords } from '@/ui/text/words';
 import { reportDone } from '../../answers';
 import { useLedger } from '../../frame/LedgerProvider';
 import type { RowView } from '../../frame/ledger.worker';
-import { askAutoRenewAction, confirmAutoRenewAction } from '../actions';
+import { askSwitchAction, confirmSwitchAction } from '../actions';
+import { Stalled } from '../Stalled';
 
-interface AutoRenewDialogProps {
+interface SwitchDialogProps {
+  readonly what: Switch;
   readonly isOpen: boolean;
   readonly onClose: () => void;
   /** Every name it is about; `rows` are the first of them. */
@@ -27,23 +30,30 @@ const Steps = styled.ol`
   gap: 4px;
 `;
 
-/** Switching auto-renew by hand: what to do at each registrar, then what was seen there. */
-export function AutoRenewDialog({ isOpen, onClose, nameIds, rows, onUndo }: AutoRenewDialogProps) {
+export const SWITCH_WORDS: Readonly<Record<Switch, string>> = {
+  'auto-renew': 'Auto-renew',
+  lock: 'Transfer lock',
+  privacy: 'Privacy',
+};
+
+/** Switching auto-renew, lock or privacy: the program does it where it has a link; else what to do there, and what was seen. */
+export function SwitchDialog({ what, isOpen, onClose, nameIds, rows, onUndo }: SwitchDialogProps) {
   return (
     <Dialog
-      title={`Auto-renew of ${rows.length === 1 ? rows[0]?.name.unicode : namesWords(nameIds.length)}`}
+      title={`${SWITCH_WORDS[what]} of ${rows.length === 1 ? rows[0]?.name.unicode : namesWords(nameIds.length)}`}
       isOpen={isOpen && rows.length > 0}
       onClose={onClose}
     >
-      <AutoRenewForm nameIds={nameIds} rows={rows} onClose={onClose} onUndo={onUndo} />
+      <SwitchForm key={what} what={what} nameIds={nameIds} rows={rows} onClose={onClose} onUndo={onUndo} />
     </Dialog>
   );
 }
 
-function AutoRenewForm({ nameIds, rows, onClose, onUndo }: Omit<AutoRenewDialogProps, 'isOpen'>) {
+function SwitchForm({ what, nameIds, rows, onClose, onUndo }: Omit<SwitchDialogProps, 'isOpen'>) {
   const { meta, style, reload } = useLedger();
   const first = rows[0];
-  const [to, setTo] = useState<'on' | 'off'>(first?.name.asked ?? (first?.setting === 'on' ? 'off' : 'on'));
+  const standing = first ? standingOf(what, first) : null;
+  const [to, setTo] = useState<'on' | 'off'>(standing?.asked ?? (standing?.setting === 'on' ? 'off' : 'on'));
   const [evidence, setEvidence] = useState('');
   const [busy, setBusy] = useState(false);
   const accounts = [...new Set(rows.map((row) => row.name.accountId))].flatMap(
@@ -53,7 +63,7 @@ function AutoRenewForm({ nameIds, rows, onClose, onUndo }: Omit<AutoRenewDialogP
   const linked = accounts.filter((account) => account.linked);
   const byHand = accounts.filter((account) => !account.linked);
 
-  const run = async (act: () => ReturnType<typeof askAutoRenewAction>) => {
+  const run = async (act: () => ReturnType<typeof askSwitchAction>) => {
     setBusy(true);
     const answer = await act();
     setBusy(false);
@@ -64,13 +74,15 @@ function AutoRenewForm({ nameIds, rows, onClose, onUndo }: Omit<AutoRenewDialogP
 
   return (
     <>
-      {first && rows.length === 1 && (
+      {first && standing && rows.length === 1 && (
         <p className="soft">
-          The ledger has it as {first.setting}, {first.name.standing}
-          {first.name.settingSince ? ` since ${dayWords(first.name.settingSince, style)}` : ''}.
-          {first.name.asked ? ` Asked for ${first.name.asked}, not confirmed yet.` : ''}
+          The ledger has it as {standing.setting}
+          {what === 'auto-renew' && `, ${first.name.standing}`}
+          {what === 'auto-renew' && first.name.settingSince ? ` since ${dayWords(first.name.settingSince, style)}` : ''}
+          .{standing.asked ? ` Asked for ${standing.asked}, not confirmed yet.` : ''}
         </p>
       )}
+      {what === 'auto-renew' && first?.setting === 'stalled' && <Stalled row={first} />}
       <Choice
         label="Switch it"
         value={to}
@@ -92,9 +104,10 @@ function AutoRenewForm({ nameIds, rows, onClose, onUndo }: Omit<AutoRenewDialogP
           <Steps>
             {byHand.map((account) => (
               <li key={account.id}>
-                Log in to {account.registrar || account.label} and switch auto-renew {to} for{' '}
+                Log in to {account.registrar || account.label} and switch {SWITCH_WORDS[what].toLowerCase()} {to} for{' '}
                 {namesWords(rows.filter((row) => row.name.accountId === account.id).length)}.
-                {to === 'on' &&
+                {what === 'auto-renew' &&
+                  to === 'on' &&
                   ` It charges ${account.leadDays === 0 ? 'on the day the term ends' : `${account.leadDays} days before the term ends`}.`}
               </li>
             ))}
@@ -113,7 +126,7 @@ function AutoRenewForm({ nameIds, rows, onClose, onUndo }: Omit<AutoRenewDialogP
           <Button
             data-kind="primary"
             isDisabled={busy}
-            onPress={() => void run(() => askAutoRenewAction({ nameIds, to }))}
+            onPress={() => void run(() => askSwitchAction({ nameIds, what, to }))}
           >
             Switch it {to}
           </Button>
@@ -124,12 +137,12 @@ function AutoRenewForm({ nameIds, rows, onClose, onUndo }: Omit<AutoRenewDialogP
               data-kind="primary"
               isDisabled={busy || evidence.trim() === ''}
               onPress={() =>
-                void run(() => confirmAutoRenewAction({ nameIds, setting: to, evidence: evidence.trim() }))
+                void run(() => confirmSwitchAction({ nameIds, what, setting: to, evidence: evidence.trim() }))
               }
             >
               It is {to} now: confirm
             </Button>
-            <Button isDisabled={busy} onPress={() => void run(() => askAutoRenewAction({ nameIds, to }))}>
+            <Button isDisabled={busy} onPress={() => void run(() => askSwitchAction({ nameIds, what, to }))}>
               Asked, confirm later
             </Button>
           </>
@@ -138,4 +151,25 @@ function AutoRenewForm({ nameIds, rows, onClose, onUndo }: Omit<AutoRenewDialogP
       </Actions>
     </>
   );
+}
+
+/** How a switch stands for a name, and what was asked for. */
+function standingOf(what: Switch, { name, setting }: RowView): { setting: string; asked: 'on' | 'off' | null } {
+  const words = (value: boolean | null) => (value === null ? 'unknown' : value ? 'on' : 'off');
+  switch (what) {
+    case 'auto-renew':
+      return { setting, asked: name.asked };
+    case 'lock':
+      return { setting: words(name.lock), asked: name.askedLock };
+    case 'privacy':
+      return { setting: words(name.privacy), asked: name.askedPrivacy };
+  }
+}
+
+/** What a name's registrar has been asked to switch and has not confirmed. */
+export function switchesAsked(row: RowView): { what: Switch; setting: string; to: 'on' | 'off' }[] {
+  return SWITCHES.flatMap((what) => {
+    const { setting, asked } = standingOf(what, row);
+    return asked === null ? [] : [{ what, setting, to: asked }];
+  });
 }

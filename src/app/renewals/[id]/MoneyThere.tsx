@@ -1,0 +1,67 @@
+'use client';
+import { useEffect, useState } from 'react';
+import { type Amount, amount, formatAmount } from '@/core/money';
+import { addDays } from '@/core/time';
+import { causeWords, dayWords } from '@/ui/text/words';
+import type { QuotedAccount, RenewalQuote } from '@/usecases/renewals/quote';
+import { useLedger } from '../../frame/LedgerProvider';
+import type { FundingView } from '../../frame/ledger.worker';
+
+const LOOK_AHEAD_DAYS = 60;
+
+/** Whether an account's balance holds what is asked for, and with all other charges that are coming. */
+export function MoneyThere({
+  quote,
+  account,
+  totals,
+}: {
+  quote: RenewalQuote;
+  account: QuotedAccount['account'];
+  totals: readonly Amount[];
+}) {
+  const { worker, meta, today, style } = useLedger();
+  const [after, setAfter] = useState<FundingView | null>(null);
+  const own = totals.find((total) => total.currency === account.currency);
+  const asked = own?.minor ?? 0;
+  const paysByBalance = account.balanceMinor !== null && account.means[0]?.kind === 'balance';
+
+  useEffect(() => {
+    if (!worker || !meta || !paysByBalance || asked === 0) return;
+    let stale = false;
+    const renewed = quote.items.flatMap(({ nameId, accountId, newEnd, refusal }) =>
+      accountId === account.id && newEnd && !refusal ? [{ nameId, newEnd }] : [],
+    );
+    const thought = { accountId: account.id, topUpMinor: -asked, card: null, renewed };
+    void worker.whatIf(thought, addDays(today, LOOK_AHEAD_DAYS)).then((seen) => !stale && setAfter(seen));
+    return () => {
+      stale = true;
+    };
+  }, [worker, meta, quote, account.id, asked, paysByBalance, today]);
+
+  if (account.balanceMinor === null) return null;
+  const balance = amount(account.balanceMinor, account.currency);
+  const short = paysByBalance ? asked - balance.minor : 0;
+  const foreign = totals.find((total) => total.currency !== account.currency);
+  return (
+    <>
+      <span className="soft">balance {formatAmount(balance)}</span>
+      {foreign && (
+        <span className="caution">
+          {' '}
+          the price is in {foreign.currency}, the account in {account.currency}
+        </span>
+      )}
+      {short > 0 ? (
+        <span className="caution"> {formatAmount(amount(short, account.currency))} short</span>
+      ) : (
+        after?.firstFailure && (
+          <span className="caution">
+            {' '}
+            with the charges coming, the one of {dayWords(after.firstFailure.at, style)} fails (
+            {causeWords(after.firstFailure.cause)})
+          </span>
+        )
+      )}
+    </>
+  );
+}

@@ -1,0 +1,124 @@
+'use client';
+import Link from 'next/link';
+import type { TodayGroup } from '@/core/ledger';
+import { daysBetween } from '@/core/time';
+import { Button } from '@/ui/controls/Button';
+import { Ruled, Wide } from '@/ui/text/Sheet';
+import { causeWords, daysWords, dayWords, outlookWords, stepFigures } from '@/ui/text/words';
+import { useLedger } from '../frame/LedgerProvider';
+import type { RowView } from '../frame/ledger.worker';
+import { Stalled } from '../ledger/Stalled';
+
+interface TodayActs {
+  readonly isOpen: (row: RowView) => boolean;
+  readonly onRenew: (row: RowView) => void;
+  readonly onSwitch: (row: RowView) => void;
+  readonly onSeen: (row: RowView) => void;
+  readonly onMailConfirmed: (row: RowView) => void;
+}
+
+/** The names of one group, each with its date, its amounts, and what mends it. */
+export function TodayTable({
+  group,
+  label,
+  rows,
+  ...acts
+}: { group: TodayGroup; label: string; rows: readonly RowView[] } & TodayActs) {
+  const { meta } = useLedger();
+  const forMail = group === 'mail to confirm';
+  return (
+    <Wide>
+      <Ruled aria-label={label}>
+        <thead>
+          <tr>
+            <th>Name</th>
+            <th>Account</th>
+            <th>If nothing is done</th>
+            <th className="figure">days</th>
+            <th className="figure">now → then</th>
+            <th>
+              <span className="visually-hidden">Act</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row) => (
+            <tr key={row.name.id}>
+              <td>
+                <Link href={`/ledger/${encodeURIComponent(row.name.ascii)}`} className="name">
+                  {row.name.unicode}
+                </Link>
+                {row.name.neverLost && <span className="soft"> never to be lost</span>}
+              </td>
+              <td>{meta?.rules.accounts.find((account) => account.id === row.name.accountId)?.label}</td>
+              {forMail ? (
+                <MailCells row={row} onConfirmed={() => acts.onMailConfirmed(row)} />
+              ) : (
+                <StepCells row={row} acts={acts} />
+              )}
+            </tr>
+          ))}
+        </tbody>
+      </Ruled>
+    </Wide>
+  );
+}
+
+/** What the next step is, when, what it costs, and what mends it. */
+function StepCells({ row, acts }: { row: RowView; acts: TodayActs }) {
+  const { style, today, homeCurrency } = useLedger();
+  const name = row.name.unicode;
+  const renewable = row.phase === 'term' || row.phase === 'refundable' || row.phase === 'late';
+  return (
+    <>
+      <td>
+        {outlookWords(row.outlook, style)}
+        {row.outlook.kind === 'charge fails' && row.outlook.charge.cause && (
+          <span className="soft">, {causeWords(row.outlook.charge.cause)}</span>
+        )}
+        <Stalled row={row} />
+      </td>
+      <td className="figure">{row.step ? daysWords(daysBetween(today, row.step.at)) : ''}</td>
+      <td className="figure">{stepFigures(row.step, homeCurrency)}</td>
+      <td className="figure">
+        {renewable && row.outlook.kind !== 'charged' && (
+          <Button data-kind="plain" onPress={() => acts.onRenew(row)} aria-label={`Renew ${name}`}>
+            Renew…
+          </Button>
+        )}
+        {row.phase === 'term' && (
+          <Button data-kind="plain" onPress={() => acts.onSwitch(row)} aria-label={`Auto-renew of ${name}`}>
+            Auto-renew…
+          </Button>
+        )}
+        {acts.isOpen(row) && (
+          <Button data-kind="plain" onPress={() => acts.onSeen(row)} aria-label={`Seen: ${name}`}>
+            Seen
+          </Button>
+        )}
+      </td>
+    </>
+  );
+}
+
+/** By when the holder has to follow the link in the registrar's mail. */
+function MailCells({ row, onConfirmed }: { row: RowView; onConfirmed: () => void }) {
+  const { style, today } = useLedger();
+  const by = row.name.confirmMailBy;
+  if (by === null) return null;
+  return (
+    <>
+      <td>
+        {by > today ? `stops working ${dayWords(by, style)}` : 'on hold until it is confirmed'}
+        <span className="soft">, follow the link in the registrar’s mail</span>
+      </td>
+      <td className="figure">{daysWords(daysBetween(today, by))}</td>
+      <td />
+      <td className="figure">
+        <Button data-kind="plain" onPress={onConfirmed} aria-label={`The mail of ${row.name.unicode} is confirmed`}>
+          It is confirmed
+        </Button>
+      </td>
+    </>
+  );
+}
