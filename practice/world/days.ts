@@ -40,10 +40,21 @@ export function deletionOf(registrar: Registrar, domain: Domain): Ms {
   return domain.paidThrough + Math.min(registrar.lateDays, endingRules(domain.ending).lateDays) * DAY;
 }
 
-/** Puts a name's automatic charge on the calendar: at its lead days, or at once when that day has passed. */
+/**
+ * Puts a name's automatic charge on the calendar: at its lead days, or at once when that day has passed. A stalled one is
+ * tried on the registrar's retry days that are left.
+ */
 export function schedule(registrar: Registrar, domain: Domain, now: Ms): void {
   const due = domain.paidThrough - registrar.leadDays * DAY;
-  domain.attemptAt = domain.auto === 'on' ? Math.max(due, now) : null;
+  if (domain.auto === 'stalled') domain.attemptAt = retryAfter(registrar, domain, now - 1);
+  else domain.attemptAt = domain.auto === 'on' ? Math.max(due, now) : null;
+}
+
+function retryAfter(registrar: Registrar, domain: Domain, after: Ms): Ms | null {
+  const retries = registrar.retryDays
+    .map((days) => domain.paidThrough - days * DAY)
+    .filter((time) => time > after && time < domain.paidThrough);
+  return retries.length > 0 ? Math.min(...retries) : null;
 }
 
 function comingFor(world: World, domain: Domain): Coming | null {
@@ -139,10 +150,7 @@ function attempt(world: World, registrar: Registrar, domain: Domain, at: Ms): vo
     });
     return;
   }
-  const retries = registrar.retryDays
-    .map((days) => domain.paidThrough - days * DAY)
-    .filter((time) => time > at && time < domain.paidThrough);
-  domain.attemptAt = retries.length > 0 ? Math.min(...retries) : null;
+  domain.attemptAt = retryAfter(registrar, domain, at);
   domain.auto = 'stalled';
   domain.autoSince = at;
   domain.failure = paid.failure;

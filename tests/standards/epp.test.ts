@@ -280,5 +280,6 @@ test('our own extension: what a login holds, and what happened by itself (docs/e
     paidThrough: instant('2028-01-13T08:00:00Z'),
     amount: amount(940, 'EUR'),
     means: 'balance',
+    until: null,
   });
 });

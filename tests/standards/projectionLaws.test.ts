@@ -18,7 +18,7 @@ type Portfolio = typeof portfolio extends fc.Arbitrary<infer T> ? T : never;
 
 const rules = (balance: number, accounts: readonly number[] = [1, 2]): LedgerRules =>
   rulesWith({
-    accounts: accounts.map((id) => ({ ...QUAYMARK, id, balanceMinor: balance, leadDays: id * 4 })),
+    accounts: accounts.map((id) => ({ ...QUAYMARK, id, balanceMinor: balance, leadDays: id * 4, retryDays: [3, 1] })),
     prices: accounts.map((accountId) => ({ ...RENEWAL, accountId })),
     policies: [GENERIC],
   });

@@ -1,6 +1,6 @@
 import { expose } from 'comlink';
+import type { Charge } from '@/core/funding';
 import {
-  type AccountCharge,
   type AccountFunding,
   type Arrangement,
   arrangeRows,
@@ -56,7 +56,7 @@ export interface Arranged {
 
 /** An account's funding with the names of its charges, as a screen draws it. */
 export interface FundingView extends Omit<AccountFunding, 'charges' | 'lapsing'> {
-  readonly charges: readonly (AccountCharge & { readonly unicode: string; readonly ascii: string })[];
+  readonly charges: readonly (Charge & { readonly unicode: string; readonly ascii: string })[];
   /** How many charges there are in all; the list holds the first of them. */
   readonly chargeCount: number;
   readonly lapsing: readonly { readonly unicode: string; readonly ascii: string; readonly lapsesAt: Instant }[];

@@ -10,6 +10,8 @@ export type FailureCause =
 
 /** An automatic charge, as it is expected to go. */
 export interface Charge {
+  /** The name it is for, as `ChargedName.place` has it. */
+  readonly place: number;
   readonly at: Instant;
   readonly years: number;
   /** `null` when no price is known. */

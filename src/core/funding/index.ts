@@ -10,4 +10,4 @@ export {
   type Standing,
 } from './account';
 export type { Charge, FailureCause } from './charge';
-export { type ChargedName, type ChargedState, chargedState, projectCharges } from './project';
+export { balanceNeeded, type ChargedName, type ChargedState, chargedState, projectCharges } from './project';

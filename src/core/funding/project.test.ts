@@ -17,6 +17,7 @@ const balanceOnly: FundedAccount = {
 const name = (ascii: string, end: string, cost = 1138, more: Partial<ChargedName> = {}): ChargedName => {
   const termEnd: TermEnd = { at: instant(end), precision: 'instant' };
   return {
+    place: 0,
     ascii,
     termEnd,
     setting: 'on',

@@ -1,10 +1,12 @@
 import type { Amount } from '../money';
 import { addDays, earliestEnd, type Instant, laterEnd, type TermEnd } from '../time';
-import type { AutoRenewSetting, FundedAccount } from './account';
+import { type AutoRenewSetting, cardIsGood, type FundedAccount } from './account';
 import { type Charge, pay } from './charge';
 
 /** A name as its account's charges see it. */
 export interface ChargedName {
+  /** Where the caller keeps the name; its charges carry it. */
+  readonly place: number;
   readonly ascii: string;
   readonly termEnd: TermEnd;
   readonly setting: AutoRenewSetting;
@@ -41,9 +43,10 @@ export function projectCharges(
   const queue = dueQueue(names);
   let balanceMinor = account.balanceMinor;
   for (const [index, name] of names.entries()) {
-    if (name.setting !== 'on' || asOf > name.chargeableUntil) continue;
-    const due = addDays(earliestEnd(name.termEnd), -account.leadDays);
-    queue.push({ at: due < asOf ? asOf : due, index, end: name.termEnd, overdue: due < asOf });
+    const at = firstAttempt(account, name, asOf);
+    if (at === null) continue;
+    const overdue = at > addDays(earliestEnd(name.termEnd), -account.leadDays) && name.setting === 'on';
+    queue.push({ at, index, end: name.termEnd, overdue });
   }
   for (let due = queue.pop(); due && due.at <= until; due = queue.pop()) {
     const name = names[due.index] as ChargedName;
@@ -53,6 +56,7 @@ export function projectCharges(
     const newEnd = laterEnd(due.end, name.years);
     const passes = payment.outcome === 'pass';
     charges[due.index]?.push({
+      place: name.place,
       at: due.at,
       years: name.years,
       cost,
@@ -67,10 +71,47 @@ export function projectCharges(
       queue.push({ at: nextCharge(newEnd, account, due.at), index: due.index, end: newEnd, overdue: false });
       continue;
     }
-    const retry = nextRetry(account, due);
-    if (retry) queue.push(retry);
+    const retry = nextRetry(account, due.end, due.at);
+    if (retry !== null) queue.push({ at: retry, index: due.index, end: due.end, overdue: false });
   }
   return charges;
+}
+
+/**
+ * What an account's balance has to hold at `asOf` so that every charge up to `until` passes, in minor units: the sum of what
+ * it would pay if it were never short. Charges that a good card in front of it pays are not among them.
+ */
+export function balanceNeeded(
+  account: FundedAccount,
+  names: readonly ChargedName[],
+  asOf: Instant,
+  until: Instant,
+): number {
+  let needed = 0;
+  for (const name of names) {
+    let end = name.termEnd;
+    let at = firstAttempt(account, name, asOf);
+    while (at !== null && at <= until) {
+      const cost = name.costAt(name.years, at);
+      if (cost !== null && cost.currency === account.currency && paidByBalance(account, at)) needed += cost.minor;
+      end = laterEnd(end, name.years);
+      at = nextCharge(end, account, at);
+    }
+  }
+  return needed;
+}
+
+/** True when a balance that is never short pays a charge at `at`: no good card or wallet stands before it. */
+function paidByBalance(account: FundedAccount, at: Instant): boolean {
+  const first = account.means.find((means) => means.kind === 'balance' || cardIsGood(means.endsMonth, at));
+  return first?.kind === 'balance';
+}
+
+/** When a name is first tried: on its lead days, at once when those have passed, or on the next retry day when stalled. */
+function firstAttempt(account: FundedAccount, name: ChargedName, asOf: Instant): Instant | null {
+  if (name.setting === 'stalled') return nextRetry(account, name.termEnd, (asOf - 1) as Instant);
+  if (name.setting !== 'on' || asOf > name.chargeableUntil) return null;
+  return Math.max(addDays(earliestEnd(name.termEnd), -account.leadDays), asOf) as Instant;
 }
 
 /** A charge is never due before the one that it follows, however short the term and long the lead. */
@@ -78,11 +119,11 @@ function nextCharge(end: TermEnd, account: FundedAccount, after: Instant): Insta
   return Math.max(addDays(earliestEnd(end), -account.leadDays), after + 1) as Instant;
 }
 
-function nextRetry(account: FundedAccount, due: Due): Due | null {
-  const end = earliestEnd(due.end);
-  const later = account.retryDays.map((days) => addDays(end, -days)).filter((at) => at > due.at && at < end);
-  const at = later.sort((a, b) => a - b)[0];
-  return at === undefined ? null : { at, index: due.index, end: due.end, overdue: false };
+/** The first of the account's retry days after an instant and before the end of the term. */
+function nextRetry(account: FundedAccount, termEnd: TermEnd, after: Instant): Instant | null {
+  const end = earliestEnd(termEnd);
+  const later = account.retryDays.map((days) => addDays(end, -days)).filter((at) => at > after && at < end);
+  return later.length === 0 ? null : (Math.min(...later) as Instant);
 }
 
 /** A binary heap of what is due next: by instant, then by A-label. */

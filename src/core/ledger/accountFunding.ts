@@ -1,14 +1,7 @@
-import type { Charge, FailureCause } from '../funding';
+import { balanceNeeded, type Charge, type FailureCause } from '../funding';
 import type { Instant } from '../time';
-import { indexRules } from './costs';
 import type { LedgerAccount } from './data';
-import { type Projection, projectLedger } from './projection';
-
-/** One automatic charge of an account, with the name it is for. */
-export interface AccountCharge extends Charge {
-  /** The name's place in the projection. */
-  readonly place: number;
-}
+import type { Projection } from './projection';
 
 /** What a month brings an account: how many charges, and what passes and what does not, in minor units. */
 export interface FundedMonth {
@@ -24,9 +17,9 @@ export interface FundedMonth {
 export interface AccountFunding {
   readonly account: LedgerAccount;
   /** In order of time, then of A-label. */
-  readonly charges: readonly AccountCharge[];
+  readonly charges: readonly Charge[];
   readonly months: readonly FundedMonth[];
-  readonly firstFailure: (AccountCharge & { readonly cause: FailureCause }) | null;
+  readonly firstFailure: (Charge & { readonly cause: FailureCause }) | null;
   /** Places of the names that lapse because their last charge in the range fails. */
   readonly lapsing: readonly number[];
   /**
@@ -38,55 +31,47 @@ export interface AccountFunding {
 
 /** Every account's coming charges up to `until`: what passes, what fails first and why, what lapses by it. */
 export function fundingOf(projection: Projection, until: Instant): AccountFunding[] {
-  const byAccount = new Map<number, AccountCharge[]>();
-  for (const [place, charges] of projection.charges.entries()) {
-    if (charges.length === 0) continue;
-    const { accountId } = projection.names[place] as Projection['names'][number];
-    let list = byAccount.get(accountId);
-    if (!list) {
-      list = [];
-      byAccount.set(accountId, list);
-    }
-    for (const charge of charges) {
-      if (charge.at > until) break;
-      list.push({ ...charge, place });
-    }
-  }
-  return projection.index.rules.accounts.map((account) =>
-    fundAccount(projection, account, byAccount.get(account.id) ?? [], until),
-  );
+  return projection.index.rules.accounts.map((account) => fundAccount(projection, account, until));
 }
 
-function fundAccount(
-  projection: Projection,
-  account: LedgerAccount,
-  charges: AccountCharge[],
-  until: Instant,
-): AccountFunding {
+function fundAccount(projection: Projection, account: LedgerAccount, until: Instant): AccountFunding {
+  const charges: Charge[] = [];
+  const lapsing: number[] = [];
+  for (const { place } of projection.charged.get(account.id) ?? []) {
+    const own = projection.charges[place] ?? [];
+    let last: Charge | null = null;
+    for (const charge of own) {
+      if (charge.at > until) break;
+      charges.push(charge);
+      last = charge;
+    }
+    if (last?.outcome === 'fail') lapsing.push(place);
+  }
   // Places follow the A-labels, so that equal instants come in the order in which they are charged.
   charges.sort((a, b) => a.at - b.at || a.place - b.place);
-  const last = new Map<number, AccountCharge>();
-  for (const charge of charges) last.set(charge.place, charge);
   const firstFailure = charges.find((charge) => charge.cause !== null) ?? null;
   return {
     account,
     charges,
     months: byMonth(charges),
     firstFailure: firstFailure as AccountFunding['firstFailure'],
-    lapsing: [...last.values()].flatMap((charge) => (charge.outcome === 'fail' ? [charge.place] : [])),
-    leastTopUp: leastTopUp(projection, account, charges, until),
+    lapsing,
+    leastTopUp: leastTopUp(projection, account, firstFailure, until),
   };
 }
 
-function byMonth(charges: readonly AccountCharge[]): FundedMonth[] {
-  const months = new Map<string, { -readonly [K in keyof FundedMonth]: FundedMonth[K] }>();
+/** The charges, in order of time, by calendar month in UTC. */
+function byMonth(charges: readonly Charge[]): FundedMonth[] {
+  const months: { -readonly [K in keyof FundedMonth]: FundedMonth[K] }[] = [];
+  let ends = Number.NEGATIVE_INFINITY;
   for (const { at, outcome, cost } of charges) {
-    const month = new Date(at).toISOString().slice(0, 7);
-    let sums = months.get(month);
-    if (!sums) {
-      sums = { month, charges: 0, passingMinor: 0, failing: 0, failingMinor: 0 };
-      months.set(month, sums);
+    if (at >= ends) {
+      const date = new Date(at);
+      ends = Date.UTC(date.getUTCFullYear(), date.getUTCMonth() + 1, 1);
+      const month = date.toISOString().slice(0, 7);
+      months.push({ month, charges: 0, passingMinor: 0, failing: 0, failingMinor: 0 });
     }
+    const sums = months[months.length - 1] as (typeof months)[number];
     sums.charges += 1;
     if (outcome === 'pass') sums.passingMinor += cost?.minor ?? 0;
     else {
@@ -94,38 +79,18 @@ function byMonth(charges: readonly AccountCharge[]): FundedMonth[] {
       sums.failingMinor += cost?.minor ?? 0;
     }
   }
-  return [...months.values()];
+  return months;
 }
 
-/** More than any account holds: with it, every charge finds its money. */
-const PLENTY_MINOR = 1e12;
-
-/**
- * The greatest over j of (cost of the first j charges - balance), with every charge of the range passing, since what passes
- * is charged again a term later. Enough in any case; exactly the least where the balance is the only means.
- */
+/** What the balance lacks so that every charge of the range passes. Costs only add up, so the whole range decides. */
 function leastTopUp(
   projection: Projection,
   account: LedgerAccount,
-  charges: readonly AccountCharge[],
+  firstFailure: Charge | null,
   until: Instant,
 ): AccountFunding['leastTopUp'] {
-  const failing = charges.find((charge) => charge.outcome === 'fail');
   const { balanceMinor } = account;
-  if (!failing || balanceMinor === null || !account.means.some(({ kind }) => kind === 'balance')) return null;
-  const rich = { ...account, balanceMinor: PLENTY_MINOR };
-  const rules = { ...projection.index.rules, accounts: [rich] };
-  const names = projection.names.filter((name) => name.accountId === account.id);
-  const { charges: passing } = projectLedger(indexRules(rules), names, projection.asOf);
-  const costs = passing
-    .flatMap((list, place) => list.map((charge) => ({ ...charge, place })))
-    .filter((charge) => charge.at <= until && charge.balanceMinor !== PLENTY_MINOR)
-    .sort((one, other) => one.at - other.at || one.place - other.place);
-  let spent = 0;
-  let most = 0;
-  for (const { cost } of costs) {
-    spent += cost?.minor ?? 0;
-    most = Math.max(most, spent - balanceMinor);
-  }
-  return most > 0 ? { minor: most, by: failing.at } : null;
+  if (!firstFailure || balanceMinor === null || !account.means.some(({ kind }) => kind === 'balance')) return null;
+  const needed = balanceNeeded(account, projection.charged.get(account.id) ?? [], projection.asOf, until);
+  return needed > balanceMinor ? { minor: needed - balanceMinor, by: firstFailure.at } : null;
 }

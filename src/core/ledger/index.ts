@@ -1,4 +1,4 @@
-export { type AccountCharge, type AccountFunding, type FundedMonth, fundingOf } from './accountFunding';
+export { type AccountFunding, type FundedMonth, fundingOf } from './accountFunding';
 export { type Arrangement, arrangeRows, matchingRows, sortRows } from './arrange';
 export { type LedgerColumns, namesFromColumns } from './columns';
 export { type Contradiction, contradictionOf } from './contradictions';

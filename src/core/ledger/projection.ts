@@ -33,6 +33,8 @@ export interface Projection {
   readonly asOf: Instant;
   /** The automatic charges of each name. */
   readonly charges: readonly (readonly Charge[])[];
+  /** The names that each account may charge. */
+  readonly charged: ReadonlyMap<number, readonly ChargedName[]>;
   /** The ending's policy and the account of each name, and what costs the same. */
   readonly policies: readonly Policy[];
   readonly accounts: readonly AccountWindow[];
@@ -82,6 +84,7 @@ export function projectLedger(index: RuleIndex, names: readonly LedgerName[], as
   const accounts = names.map((name) => index.accounts.get(name.accountId) ?? NO_ACCOUNT);
   const priceChanges = priceChangesOf(index);
   const costAt = renewalCostsAt(index, groups, priceChanges);
+  const chargedAt = new Map<number, readonly ChargedName[]>();
   for (const [accountId, places] of byAccount(names)) {
     const account = index.accounts.get(accountId);
     if (!account) continue;
@@ -89,6 +92,7 @@ export function projectLedger(index: RuleIndex, names: readonly LedgerName[], as
       const name = names[place] as LedgerName & { termEnd: TermEnd };
       const policy = policies[place] as Policy;
       return {
+        place,
         ascii: name.ascii,
         termEnd: name.termEnd,
         setting: name.setting,
@@ -97,17 +101,19 @@ export function projectLedger(index: RuleIndex, names: readonly LedgerName[], as
         costAt: (years, at) => costAt(place, years, at),
       };
     });
+    chargedAt.set(accountId, charged);
     for (const [i, list] of projectCharges(account, charged, asOf, until).entries())
       charges[places[i] as number] = list;
   }
-  return { index, names, asOf, charges, policies, accounts, groups, priceChanges };
+  return { index, names, asOf, charges, charged: chargedAt, policies, accounts, groups, priceChanges };
 }
 
 /** The places of the names that an account may charge: auto-renew on, a known term, nothing unusual seen. */
 function byAccount(names: readonly LedgerName[]): Map<number, number[]> {
   const places = new Map<number, number[]>();
   for (const [place, name] of names.entries()) {
-    if (name.setting !== 'on' || name.termEnd === null || (name.observed && name.observed.phase !== 'moving')) continue;
+    const tried = name.setting === 'on' || name.setting === 'stalled';
+    if (!tried || name.termEnd === null || (name.observed && name.observed.phase !== 'moving')) continue;
     const list = places.get(name.accountId);
     if (list) list.push(place);
     else places.set(name.accountId, [place]);

@@ -9,6 +9,7 @@ import { amountsWords, daysWords, namesWords, outlookWords, stepFigures, termEnd
 const style = { zone: 'UTC', today: '2026-11-24' as Day };
 const end = (text: string) => parseTermEnd(text) as TermEnd;
 const charge: Charge = {
+  place: 0,
   at: instant('2026-12-06T00:00:00Z'),
   years: 1,
   cost: amount(1138, 'USD'),
