@@ -106,49 +106,58 @@ export async function selectOpenRuns(db: Queryable): Promise<string[]> {
   return rows.map((row) => row.id);
 }
 
-/** Notes, before an order is sent, that it may have been sent. */
-export async function markSending(db: Queryable, item: RunItem, at: Instant): Promise<void> {
+/** Notes, before orders are sent, that they may have been sent. */
+export async function markSending(db: Queryable, items: readonly RunItem[], at: Instant): Promise<void> {
   await db.query(
-    `update renewal_items set state = 'sending', sent_at = $3, attempts = attempts + 1, problem = null
-     where renewal_id = $1 and name_id = $2 and state in ('waiting', 'sending')`,
-    [item.renewalId, item.nameId, new Date(at)],
+    `update renewal_items i set state = 'sending', sent_at = $2, attempts = attempts + 1, problem = null
+     from jsonb_to_recordset($1::jsonb) as p("renewalId" uuid, "nameId" int)
+     where i.renewal_id = p."renewalId" and i.name_id = p."nameId" and i.state in ('waiting', 'sending')`,
+    [keysOf(items), new Date(at)],
   );
 }
 
-/** Moves an item on without booking anything. */
-export async function moveItem(
+type ItemKey = Pick<RunItem, 'renewalId' | 'nameId'>;
+
+function keysOf(items: readonly ItemKey[]): string {
+  return JSON.stringify(items.map(({ renewalId, nameId }) => ({ renewalId, nameId })));
+}
+
+/** Moves items on without booking anything. */
+export async function moveItems(
   db: Queryable,
-  item: Pick<RunItem, 'renewalId' | 'nameId'>,
-  state: ItemState,
-  problem: string | null,
+  moves: readonly (ItemKey & { readonly state: ItemState; readonly problem: string | null })[],
 ): Promise<void> {
-  await db.query('update renewal_items set state = $3, problem = $4 where renewal_id = $1 and name_id = $2', [
-    item.renewalId,
-    item.nameId,
-    state,
-    problem,
-  ]);
+  await db.query(
+    `update renewal_items i set state = p.state, problem = p.problem
+     from jsonb_to_recordset($1::jsonb) as p("renewalId" uuid, "nameId" int, state text, problem text)
+     where i.renewal_id = p."renewalId" and i.name_id = p."nameId"`,
+    [JSON.stringify(moves)],
+  );
 }
 
-/** Settles an item as done. Answers false when it was settled already: then nothing may be booked again. */
-export async function settleItem(
+/** An item that was carried out. */
+export interface DoneItem extends ItemKey {
+  readonly newEnd: Instant;
+  readonly chargedMinor: number | null;
+  readonly receipt: string | null;
+}
+
+/** Settles items as done. Answers the names that were not settled before: only for these may anything be booked. */
+export async function settleItems(
   tx: Transaction,
-  item: RunItem,
-  done: {
-    readonly newEnd: Instant;
-    readonly chargedMinor: number | null;
-    readonly chargedOn: Day;
-    readonly receipt: string | null;
-    readonly batchId: number;
-  },
-): Promise<boolean> {
-  const { rowCount } = await tx.query(
-    `update renewal_items set state = 'done', done = true, new_end = $3, charged_minor = $4, charged_on = $5, receipt = $6,
-       reference = $6, means = 'by link', item_batch_id = $7, problem = null
-     where renewal_id = $1 and name_id = $2 and state in ('waiting', 'sending', 'doubt')`,
-    [item.renewalId, item.nameId, new Date(done.newEnd), done.chargedMinor, done.chargedOn, done.receipt, done.batchId],
+  batchId: number,
+  chargedOn: Day,
+  items: readonly DoneItem[],
+): Promise<Set<number>> {
+  const { rows } = await tx.query<{ nameId: number }>(
+    `update renewal_items i set state = 'done', done = true, new_end = to_timestamp(p."newEnd" / 1000.0), charged_minor = p."chargedMinor",
+       charged_on = $3, receipt = p.receipt, reference = p.receipt, means = 'by link', item_batch_id = $2, problem = null
+     from jsonb_to_recordset($1::jsonb) as p("renewalId" uuid, "nameId" int, "newEnd" float8, "chargedMinor" int8, receipt text)
+     where i.renewal_id = p."renewalId" and i.name_id = p."nameId" and i.state in ('waiting', 'sending', 'doubt')
+     returning i.name_id as "nameId"`,
+    [JSON.stringify(items), batchId, chargedOn],
   );
-  return rowCount === 1;
+  return new Set(rows.map((row) => row.nameId));
 }
 
 /** Confirms a run all of whose items are done, by link or by hand. */

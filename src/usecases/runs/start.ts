@@ -6,7 +6,7 @@ import { lockRenewal, updateRenewal } from '@/database/renewals';
 import {
   closeRun,
   type ItemProgress,
-  moveItem,
+  moveItems,
   selectProgress,
   selectUnsettledElsewhere,
   startItems,
@@ -130,5 +130,7 @@ export async function finishRun(deps: Deps, renewalId: string): Promise<true | R
 
 /** What a person decides about an item whose state at the registrar is in doubt: to leave it as it is. */
 export async function leaveItem(deps: Deps, renewalId: string, nameId: number): Promise<void> {
-  await moveItem(deps.database, { renewalId, nameId }, 'refused', 'Left after a look at the registrar.');
+  await moveItems(deps.database, [
+    { renewalId, nameId, state: 'refused', problem: 'Left after a look at the registrar.' },
+  ]);
 }
