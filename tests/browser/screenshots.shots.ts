@@ -6,7 +6,7 @@ import { startApp, type TestApp } from './app';
 /** One picture for each main view, from the demo with the clock held still, so that they only change with the views. */
 let app: TestApp;
 beforeAll(async () => {
-  app = await startApp({ demo: true });
+  app = await startApp({ demo: true, practice: true });
 });
 afterAll(() => app.close());
 
@@ -25,9 +25,20 @@ brackenquay.net;Saltgate;30/02/2027;on;13,10`;
 
 test('pictures of the main views', async () => {
   const { visitor } = app;
+  await visitor.go('/today');
+  await visitor.see('charge fails 3 Dec');
+  await keep('today');
+
   await visitor.go('/ledger');
   await visitor.see('restore by 26 Nov');
   await keep('ledger');
+
+  await visitor.go('/renewals');
+  await visitor.see('Fernhithe');
+  await visitor.press('Fernhithe');
+  await visitor.see('3 Dec: balance $20.80 short');
+  await visitor.driver.sleep(600);
+  await keep('renewals');
 
   await visitor.go('/ledger?within=150');
   await visitor.see('kelpkiln.com');
@@ -39,9 +50,7 @@ test('pictures of the main views', async () => {
   await keep('choose');
 
   await visitor.press('Renew…');
-  await visitor.see('13.10');
-  await visitor.press('Next: what to do, $86.48');
-  await visitor.see('What really happened');
+  await visitor.see('Renew 3 names, $86.48…');
   await keep('renew');
 
   await visitor.go('/ledger?within=150');
@@ -65,6 +74,9 @@ test('pictures of the main views', async () => {
   await visitor.go('/setup/accounts/1');
   await visitor.see('Pays by, in this order');
   await keep('account');
+  await visitor.go('/setup/practice');
+  await visitor.see('What is to go wrong');
+  await keep('practice');
   await visitor.go('/setup/policies');
   await visitor.see('all other endings');
   await keep('policies');

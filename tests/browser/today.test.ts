@@ -16,10 +16,18 @@ test('thirty days pass in the practice world, and Today shows what they brought'
 
   await visitor.go('/setup/practice');
   await visitor.see('24 Nov 2026');
+  await visitor.see('Mails to holders that wait to be confirmed');
+  await visitor.press('Let a day pass');
+  await visitor.see('25 Nov 2026');
+  await visitor.go('/today');
+  await visitor.see('The holder’s mail has to be confirmed: one name');
+  await visitor.press('The mail of marramweave.com is confirmed');
+  await visitor.gone('stops working 7 Dec');
+  await visitor.go('/setup/practice');
   await visitor.press('30 days');
   await visitor.see('Letting days pass');
   await visitor.driver.wait(
-    async () => (await visitor.text('main h2').catch(() => '')) === '24 Dec 2026',
+    async () => (await visitor.text('main h2').catch(() => '')) === '25 Dec 2026',
     60_000,
     'thirty days did not pass',
   );

@@ -1,6 +1,6 @@
 'use client';
 import { useRouter } from 'next/navigation';
-import { useCallback, useEffect, useState } from 'react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import { type Amount, amount, formatAmount, sumByCurrency } from '@/core/money';
 import { isRefusal } from '@/core/refusal';
 import { Button } from '@/ui/controls/Button';
@@ -13,6 +13,7 @@ import type { QuotedItem, RenewalQuote } from '@/usecases/renewals/quote';
 import type { ItemProgress, ItemState, RunProgress } from '@/usecases/runs/start';
 import { useLedger } from '../../frame/LedgerProvider';
 import { finishRunAction, leaveItemAction, priceRunAction, runProgressAction, startRunAction } from '../actions';
+import { Otherwise } from './Otherwise';
 
 const STATE_WORDS: Readonly<Record<ItemState, string>> = {
   planned: 'to be renewed',
@@ -49,6 +50,8 @@ export function LinkedRun({
   const startable = items.filter(
     ({ item, state }) => item.refusal === null && ['planned', 'refused'].includes(state.state),
   );
+  const startableKey = startable.map(({ item }) => item.nameId).join(' ');
+  const startableIds = useMemo(() => startableKey.split(' ').filter(Boolean).map(Number), [startableKey]);
   const underWay = count('waiting', 'sending') > 0;
   const begun = underWay || count('done', 'doubt') > 0;
 
@@ -169,7 +172,7 @@ export function LinkedRun({
       <Dialog title={`Renew ${namesWords(startable.length)}`} isOpen={confirming} onClose={() => setConfirming(false)}>
         <p>
           {amountsWords(costs)} will be taken at {accounts}. {firstEnd(startable.map(({ item }) => item))} A renewal
-          cannot be given back. If nothing is done, each name goes its way as the ledger shows.
+          cannot be given back. <Otherwise nameIds={startableIds} />
         </p>
         <Actions>
           <Button data-kind="primary" onPress={() => void start()}>
