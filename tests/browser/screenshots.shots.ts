@@ -50,7 +50,7 @@ test('pictures of the main views', async () => {
   await keep('choose');
 
   await visitor.press('Renew…');
-  await visitor.see('Renew 3 names, $86.48…');
+  await visitor.gone('Asking the registrars what it costs now…');
   await keep('renew');
 
   await visitor.go('/ledger?within=150');

@@ -20,7 +20,7 @@ export interface AccountFunding {
   readonly charges: readonly Charge[];
   readonly months: readonly FundedMonth[];
   readonly firstFailure: (Charge & { readonly cause: FailureCause }) | null;
-  /** Places of the names that lapse because their last charge in the range fails. */
+  /** Places of the names that lapse because their last charge in the range fails, in the order of those charges. */
   readonly lapsing: readonly number[];
   /**
    * The least that has to be added to the balance before the first failure so that every charge of the range passes, and
@@ -36,7 +36,7 @@ export function fundingOf(projection: Projection, until: Instant): AccountFundin
 
 function fundAccount(projection: Projection, account: LedgerAccount, until: Instant): AccountFunding {
   const charges: Charge[] = [];
-  const lapsing: number[] = [];
+  const lapsing: Charge[] = [];
   for (const { place } of projection.charged.get(account.id) ?? []) {
     const own = projection.charges[place] ?? [];
     let last: Charge | null = null;
@@ -45,20 +45,23 @@ function fundAccount(projection: Projection, account: LedgerAccount, until: Inst
       charges.push(charge);
       last = charge;
     }
-    if (last?.outcome === 'fail') lapsing.push(place);
+    if (last?.outcome === 'fail') lapsing.push(last);
   }
   // Places follow the A-labels, so that equal instants come in the order in which they are charged.
-  charges.sort((a, b) => a.at - b.at || a.place - b.place);
+  charges.sort(inOrder);
+  lapsing.sort(inOrder);
   const firstFailure = charges.find((charge) => charge.cause !== null) ?? null;
   return {
     account,
     charges,
     months: byMonth(charges),
     firstFailure: firstFailure as AccountFunding['firstFailure'],
-    lapsing,
+    lapsing: lapsing.map(({ place }) => place),
     leastTopUp: leastTopUp(projection, account, firstFailure, until),
   };
 }
+
+const inOrder = (a: Charge, b: Charge) => a.at - b.at || a.place - b.place;
 
 /** The charges, in order of time, by calendar month in UTC. */
 function byMonth(charges: readonly Charge[]): FundedMonth[] {
