@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { contradictionOf, fundingOf, indexRules, type LedgerName, projectLedger, rowsOn } from '@/core/ledger';
-import { addDays, addYears, formatInstant, type Instant, instant } from '@/core/time';
+import { addDays, addYears, formatInstant, type Instant, instant, parseTermEnd } from '@/core/time';
 import { nameWith, QUAYMARK, RENEWAL, rulesWith, TODAY } from './sampleLedger';
 
 const UNTIL = addYears(TODAY, 2);
@@ -85,7 +85,7 @@ test('with the least top-up every charge passes, and with a cent less one does n
 describe('contradictions are seen before they cost', () => {
   const first = (more: Partial<LedgerName>, own: Partial<typeof QUAYMARK> = {}) => {
     const projection = project(100_000, [nameWith('a.com', '2026-12-20T00:00:00Z', { setting: 'on', ...more })], own);
-    return contradictionOf(rowsOn(projection, TODAY)(0), projection.index.rules.accounts[0])?.kind ?? null;
+    return contradictionOf(rowsOn(projection, TODAY)(0), projection.index.rules.accounts[0], TODAY)?.kind ?? null;
   };
   test.each([
     [{ purpose: 'let go' as const }, {}, 'on for a name being let go'],
@@ -93,8 +93,10 @@ describe('contradictions are seen before they cost', () => {
     [{ neverLost: true, setting: 'stalled' as const }, {}, 'off for a name never to be lost'],
     [{ neverLost: true, standing: 'believed' as const }, {}, 'believed, never confirmed'],
     [{ neverLost: true, standing: 'confirmed' as const }, {}, null],
-    [{}, { yearsPerCharge: 3 }, 'several years a charge'],
-    [{}, {}, null],
+    [{ standing: 'confirmed' as const }, { yearsPerCharge: 3 }, 'several years a charge'],
+    [{ standing: 'confirmed' as const }, {}, null],
+    [{}, {}, 'believed, never confirmed'],
+    [{ termEnd: parseTermEnd('2027-06-20') }, {}, null],
   ])('%j at an account with %j: %s', (name, own, kind) => {
     expect(first(name, own)).toBe(kind);
   });

@@ -59,7 +59,14 @@ export interface FundingView extends Omit<AccountFunding, 'charges' | 'lapsing'>
   readonly charges: readonly (Charge & { readonly unicode: string; readonly ascii: string })[];
   /** How many charges there are in all; the list holds the first of them. */
   readonly chargeCount: number;
-  readonly lapsing: readonly { readonly unicode: string; readonly ascii: string; readonly lapsesAt: Instant }[];
+  readonly lapsing: readonly {
+    readonly nameId: number;
+    readonly unicode: string;
+    readonly ascii: string;
+    /** The least term that renews it. */
+    readonly years: number;
+    readonly lapsesAt: Instant;
+  }[];
   readonly lapsingCount: number;
 }
 
@@ -125,7 +132,8 @@ function fundingView(ledger: Projection, { charges, lapsing, ...rest }: AccountF
       const name = ledger.names[place] as Projection['names'][number];
       const own = ledger.charges[place] ?? [];
       const paid = own.filter((charge) => charge.outcome === 'pass').at(-1)?.newEnd ?? name.termEnd;
-      return { ...named(place), lapsesAt: paid ? earliestEnd(paid) : ledger.asOf };
+      const years = ledger.policies[place]?.terms.renew.least ?? 1;
+      return { ...named(place), nameId: name.id, years, lapsesAt: paid ? earliestEnd(paid) : ledger.asOf };
     }),
     lapsingCount: lapsing.length,
   };
@@ -291,7 +299,7 @@ const api = {
     const ledger = current();
     const found: ContradictingRow[] = [];
     for (const row of rowsAsOf(ledger.asOf)) {
-      const contradiction = contradictionOf(row, ledger.index.accounts.get(row.name.accountId));
+      const contradiction = contradictionOf(row, ledger.index.accounts.get(row.name.accountId), ledger.asOf);
       if (contradiction) found.push({ row: view(row), contradiction });
       if (found.length >= limit) break;
     }

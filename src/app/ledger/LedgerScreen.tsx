@@ -2,7 +2,6 @@
 import { useRouter } from 'next/navigation';
 import { memo, useCallback, useEffect, useMemo, useState } from 'react';
 import { EVERY_NAME, type LedgerView, queryFromView, type Switch } from '@/core/ledger';
-import { isRefusal } from '@/core/refusal';
 import { ButtonLink } from '@/ui/controls/Button';
 import { Grid } from '@/ui/grid/Grid';
 import { report } from '@/ui/overlay/Toasts';
@@ -13,7 +12,8 @@ import { reportDone } from '../answers';
 import { useTitle } from '../frame/Frame';
 import { useDay, useLedger } from '../frame/LedgerProvider';
 import type { RowView } from '../frame/ledger.worker';
-import { planRenewalAction, undoAction } from './actions';
+import { useRenew } from '../renewals/useRenew';
+import { undoAction } from './actions';
 import { CellEditor, isEditable } from './CellEditor';
 import { EditDialog } from './dialogs/EditDialog';
 import { SwitchDialog } from './dialogs/SwitchDialog';
@@ -34,6 +34,7 @@ type OpenDialog = 'edit' | Switch | null;
 
 export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: readonly SavedView[] }) {
   const router = useRouter();
+  const plan = useRenew();
   const { view, show, columns: savedColumns } = useView();
   const query = useMemo(() => queryFromView(view).toString(), [view]);
   const { worker, meta, problem, style, homeCurrency, reload } = useLedger();
@@ -106,14 +107,7 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
       report({ text: 'Renew up to 1,000 names at a time. Choose fewer.', problem: true });
       return;
     }
-    const answer = await planRenewalAction(
-      chosen.rows.map((row) => ({
-        nameId: row.name.id,
-        years: row.policy.terms.renew.least,
-      })),
-    );
-    if (isRefusal(answer)) report({ text: answer.message, problem: true });
-    else router.push(`/renewals/${answer}`);
+    await plan(chosen.rows.map((row) => ({ nameId: row.name.id, years: row.policy.terms.renew.least })));
   };
 
   if (problem) return <Failed text={problem} onRetry={() => void reload()} />;

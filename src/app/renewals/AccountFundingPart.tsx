@@ -14,11 +14,13 @@ import { causeWords, dayWords, namesWords } from '@/ui/text/words';
 import { useLedger } from '../frame/LedgerProvider';
 import type { FundingView, WhatIf } from '../frame/ledger.worker';
 import { changeFundsAction } from './actions';
+import { useRenew } from './useRenew';
 
 /** One account's coming charges: the balance over time, by month, and charge by charge, with what would mend a failure. */
 export function AccountFundingPart({ funding, until }: { funding: FundingView; until: Instant }) {
   const { style, today } = useLedger();
   const { account, charges, chargeCount, months, lapsing, lapsingCount } = funding;
+  const renew = useRenew();
   const [mending, setMending] = useState<'top up' | 'card' | null>(null);
   const money = (minor: number) => formatAmount(amount(minor, account.currency));
   const points = useMemo(() => pointsOf(funding, today, until), [funding, today, until]);
@@ -38,6 +40,11 @@ export function AccountFundingPart({ funding, until }: { funding: FundingView; u
       <Actions>
         {account.balanceMinor !== null && <Button onPress={() => setMending('top up')}>Top up…</Button>}
         {card && <Button onPress={() => setMending('card')}>Replace {card.label}…</Button>}
+        {lapsing.length > 0 && (
+          <Button onPress={() => void renew(lapsing.map(({ nameId, years }) => ({ nameId, years })))}>
+            Renew {lapsing.length < lapsingCount ? `the first ${lapsing.length}` : 'what would lapse'}…
+          </Button>
+        )}
       </Actions>
       {lapsingCount > 0 && (
         <p>

@@ -14,7 +14,7 @@ function words(contradiction: Contradiction): string {
     case 'off for a name never to be lost':
       return 'never to be lost, though auto-renew is not on';
     case 'believed, never confirmed':
-      return 'never to be lost, and nobody has asked the registrar whether auto-renew is on';
+      return 'believed to renew itself, and never confirmed at the registrar';
     case 'several years a charge':
       return `one charge buys ${contradiction.years} years`;
   }

@@ -1,12 +1,9 @@
 'use client';
-import { useRouter } from 'next/navigation';
-import { useCallback, useEffect, useState } from 'react';
+import { useEffect, useState } from 'react';
 import styled from 'styled-components';
 import type { TodayGroup } from '@/core/ledger';
-import { isRefusal } from '@/core/refusal';
 import { Button, ButtonLink } from '@/ui/controls/Button';
 import { Actions } from '@/ui/overlay/Dialog';
-import { report } from '@/ui/overlay/Toasts';
 import { Page, Ruled, Section } from '@/ui/text/Sheet';
 import { Empty, Failed, Loading } from '@/ui/text/States';
 import { amountsWords, dayWords, namesWords } from '@/ui/text/words';
@@ -15,8 +12,9 @@ import { reportDone } from '../answers';
 import { useTitle } from '../frame/Frame';
 import { useLedger } from '../frame/LedgerProvider';
 import type { RowView, TodayView } from '../frame/ledger.worker';
-import { planRenewalAction, undoAction } from '../ledger/actions';
+import { undoAction } from '../ledger/actions';
 import { SwitchDialog } from '../ledger/dialogs/SwitchDialog';
+import { useRenew } from '../renewals/useRenew';
 import { mailConfirmedAction, seenNamesAction } from './actions';
 import { TodayTable } from './TodayTable';
 
@@ -33,7 +31,7 @@ const Line = styled.p`font-size: 1.05rem; max-width: 80ch;`;
 
 /** What needs a decision today, by consequence, and what it costs to wait. */
 export function TodayScreen({ messages, unseen }: { messages: readonly MessageRow[]; unseen: readonly number[] }) {
-  const router = useRouter();
+  const plan = useRenew();
   const { worker, meta, problem, style, today, reload } = useLedger();
   const [view, setView] = useState<TodayView | null>(null);
   const [switching, setSwitching] = useState<readonly RowView[]>([]);
@@ -49,16 +47,8 @@ export function TodayScreen({ messages, unseen }: { messages: readonly MessageRo
     };
   }, [worker, meta]);
 
-  const renew = useCallback(
-    async (rows: readonly RowView[]) => {
-      const answer = await planRenewalAction(
-        rows.map((row) => ({ nameId: row.name.id, years: row.policy.terms.renew.least })),
-      );
-      if (isRefusal(answer)) report({ text: answer.message, problem: true });
-      else router.push(`/renewals/${answer}`);
-    },
-    [router],
-  );
+  const renew = (rows: readonly RowView[]) =>
+    plan(rows.map((row) => ({ nameId: row.name.id, years: row.policy.terms.renew.least })));
   const undo = async (batchId: number) => {
     if (reportDone(await undoAction(batchId), null)) await reload();
   };

@@ -1,3 +1,4 @@
+import { type AddressInfo, createServer } from 'node:net';
 import { afterEach, describe, expect, test } from 'vitest';
 import { amount } from '@/core/money';
 import { FAULTS } from '../../../practice/epp/faults';
@@ -177,4 +178,26 @@ describe('whatever goes wrong on the way, what was ordered happens once or not a
     },
     15_000,
   );
+});
+
+test('on any address but loopback the session is encrypted, or there is none (RFC 5734 section 9)', async () => {
+  await begin();
+  const first: number[] = [];
+  const server = createServer((socket) => {
+    socket.on('error', () => undefined);
+    socket.once('data', (piece: Buffer) => {
+      first.push(piece[0] ?? 0);
+      socket.destroy();
+    });
+  });
+  await new Promise<void>((ready) => server.listen(0, '0.0.0.0', ready));
+  const away = eppLink(
+    { host: '0.0.0.0', port: (server.address() as AddressInfo).port, login: 'harbour', password: 'kept-to-itself' },
+    { timeoutMs: 1000 },
+  );
+  expect(await away.test()).toMatchObject({ kind: 'unknown' });
+  // 22 is a TLS handshake record (RFC 8446 section 5.1): nothing was said in the clear.
+  expect(first).toEqual([22]);
+  await away.close();
+  await new Promise((closed) => server.close(closed));
 });

@@ -1,3 +1,4 @@
+import { addDays, type Instant } from '../time';
 import type { LedgerAccount } from './data';
 import type { LedgerRow } from './projection';
 
@@ -8,12 +9,20 @@ export type Contradiction =
   | { readonly kind: 'believed, never confirmed' }
   | { readonly kind: 'several years a charge'; readonly years: number };
 
+/** How many days before its charge a setting that nobody has confirmed is worth a look. */
+const RELIED_ON_DAYS = 30;
+
 /** The first contradiction of a row, the most dangerous first, or `null`. */
-export function contradictionOf(row: LedgerRow, account: LedgerAccount | undefined): Contradiction | null {
+export function contradictionOf(
+  row: LedgerRow,
+  account: LedgerAccount | undefined,
+  asOf: Instant,
+): Contradiction | null {
   const { name, setting, coming } = row;
   if (name.neverLost && setting !== 'on') return { kind: 'off for a name never to be lost' };
   if (name.purpose === 'let go' && setting === 'on') return { kind: 'on for a name being let go' };
-  if (setting === 'on' && name.standing === 'believed' && name.neverLost) return { kind: 'believed, never confirmed' };
+  const relied = name.neverLost || (coming !== null && coming.at < addDays(asOf, RELIED_ON_DAYS));
+  if (setting === 'on' && name.standing === 'believed' && relied) return { kind: 'believed, never confirmed' };
   const years = coming?.years ?? 1;
   if (account && account.yearsPerCharge > 1 && years > 1) return { kind: 'several years a charge', years };
   return null;

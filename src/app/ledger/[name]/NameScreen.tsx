@@ -6,11 +6,9 @@ import styled from 'styled-components';
 import type { EntryKind } from '@/core/journal';
 import type { Switch } from '@/core/ledger';
 import { formatAmount } from '@/core/money';
-import { isRefusal } from '@/core/refusal';
 import { Button } from '@/ui/controls/Button';
 import { Actions } from '@/ui/overlay/Dialog';
 import { Menu } from '@/ui/overlay/Menu';
-import { report } from '@/ui/overlay/Toasts';
 import { Page } from '@/ui/text/Sheet';
 import { Failed, Loading } from '@/ui/text/States';
 import type { NameDetail } from '@/usecases/names/detail';
@@ -18,7 +16,8 @@ import { reportDone } from '../../answers';
 import { useTitle } from '../../frame/Frame';
 import { useDay, useLedger } from '../../frame/LedgerProvider';
 import type { NameView } from '../../frame/ledger.worker';
-import { planRenewalAction, undoAction } from '../actions';
+import { useRenew } from '../../renewals/useRenew';
+import { undoAction } from '../actions';
 import { EditDialog } from '../dialogs/EditDialog';
 import { SwitchDialog } from '../dialogs/SwitchDialog';
 import { Stalled } from '../Stalled';
@@ -62,6 +61,7 @@ export function NameScreen({
   kinds: readonly EntryKind[];
 }) {
   const router = useRouter();
+  const plan = useRenew();
   const { worker, meta, problem, style, homeCurrency, reload } = useLedger();
   const { day, daysAhead } = useDay();
   const [view, setView] = useState<NameView | null>(null);
@@ -95,9 +95,7 @@ export function NameScreen({
 
   const renew = async () => {
     if (!view || !meta) return;
-    const answer = await planRenewalAction([{ nameId: detail.id, years: view.row.policy.terms.renew.least }]);
-    if (isRefusal(answer)) report({ text: answer.message, problem: true });
-    else router.push(`/renewals/${answer}`);
+    await plan([{ nameId: detail.id, years: view.row.policy.terms.renew.least }]);
   };
 
   if (problem) return <Failed text={problem} onRetry={() => void reload()} />;

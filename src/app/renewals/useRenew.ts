@@ -1,0 +1,19 @@
+'use client';
+import { useRouter } from 'next/navigation';
+import { useCallback } from 'react';
+import { isRefusal } from '@/core/refusal';
+import { report } from '@/ui/overlay/Toasts';
+import { planRenewalAction } from '../ledger/actions';
+
+/** Plans a run for some names, each for so many years, and goes to it. */
+export function useRenew(): (items: readonly { nameId: number; years: number }[]) => Promise<void> {
+  const router = useRouter();
+  return useCallback(
+    async (items) => {
+      const answer = await planRenewalAction(items);
+      if (isRefusal(answer)) report({ text: answer.message, problem: true });
+      else router.push(`/renewals/${answer}`);
+    },
+    [router],
+  );
+}
