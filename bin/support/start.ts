@@ -57,6 +57,7 @@ function alreadyRunning(): number | null {
 async function start(): Promise<void> {
   const port = Number(options.port);
   if (!Number.isInteger(port) || port < 1 || port > 65_535) throw new Error('Give --port a number from 1 to 65535.');
+  const clock = clockFrom(options.today ?? process.env.NAME_LEDGER_TODAY);
   mkdirSync(home, { recursive: true, mode: 0o755 });
   const other = alreadyRunning();
   if (other !== null)
@@ -95,7 +96,6 @@ async function start(): Promise<void> {
     }
     const databaseUrl = own ?? server?.url ?? '';
     await migrate(databaseUrl);
-    const clock = clockFrom(options.today ?? process.env.NAME_LEDGER_TODAY);
     const database = openDatabase(databaseUrl, (error) => console.error(error.message));
     await prepareLedger(database);
     const fixed = options.today ?? process.env.NAME_LEDGER_TODAY;

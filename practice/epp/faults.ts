@@ -1,5 +1,14 @@
 /** What can go wrong on the way, on demand. */
-export const FAULTS = ['refused', 'slow', 'cut', 'garbage', 'duplicate', 'busy', 'result lost'] as const;
+export const FAULTS = [
+  'refused',
+  'slow',
+  'cut',
+  'garbage',
+  'duplicate',
+  'busy',
+  'result lost',
+  'report refused',
+] as const;
 export type FaultKind = (typeof FAULTS)[number];
 
 /** A fault that is switched on at one registrar, for so many more commands that change something. */

@@ -124,6 +124,13 @@ async function answer(
     socket.end(frame(response({ code: 1500 }, clTRID, svTRID())));
     return;
   }
+  const isReport = (at(command, 'extension')?.children.update ?? []).some(
+    (node) => node.children.restore?.[0]?.attributes.op === 'report',
+  );
+  if (isReport && faults.strike(registrar.id, ['report refused'])) {
+    send(response({ code: 2306, reason: 'the reason given says too little' }, clTRID, svTRID()));
+    return;
+  }
   const changes = CHANGING.some((verb) => at(command, verb));
   const fault = changes
     ? faults.strike(registrar.id, ['slow', 'cut', 'garbage', 'duplicate', 'busy', 'result lost'])

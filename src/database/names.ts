@@ -116,3 +116,12 @@ export async function selectTagPatches(
 export async function hasNames(db: Queryable): Promise<boolean> {
   return (await db.query('select 1 from names limit 1')).rows.length > 0;
 }
+
+/** The name servers that were last seen for some names. */
+export async function selectNameServers(db: Queryable, nameIds: readonly number[]): Promise<Map<number, string[]>> {
+  const { rows } = await db.query<{ id: number; hosts: string[] }>(
+    'select id, name_servers as hosts from names where id = any($1)',
+    [nameIds],
+  );
+  return new Map(rows.map(({ id, hosts }) => [id, hosts]));
+}

@@ -3,13 +3,36 @@ import type { Queryable, Transaction } from './pool';
 
 export type RenewalStatus = 'planned' | 'asked' | 'confirmed' | 'dropped';
 
-/** `waiting`: to be sent. `sending`: may have been sent. `doubt`: a person decides. */
-export type ItemState = 'planned' | 'waiting' | 'sending' | 'done' | 'refused' | 'doubt';
+/**
+ * `waiting`: to be sent. `sending`: may have been sent. `reporting`: a restore that is paid, whose report may have been sent.
+ * `report refused`: its report has to be corrected. `doubt`: a person decides.
+ */
+export type ItemState =
+  | 'planned'
+  | 'waiting'
+  | 'sending'
+  | 'reporting'
+  | 'report refused'
+  | 'done'
+  | 'refused'
+  | 'doubt';
+
+/** What a run does with each of its names. */
+export type RunAction = 'renew' | 'restore';
+
+/** What the owner certifies in the reports of a restore. */
+export interface ReportWords {
+  readonly reason: string;
+  readonly other: string | null;
+}
 
 /** A run of renewals, by hand or over links, with the names it is for. */
 export interface RenewalRow {
   readonly id: string;
   readonly idempotencyKey: string | null;
+  readonly action: RunAction;
+  /** `null` for a renewal. */
+  readonly report: ReportWords | null;
   readonly status: RenewalStatus;
   readonly madeAt: Instant;
   readonly promotion: { readonly code: string; readonly percent: number } | null;
@@ -37,7 +60,7 @@ export interface RenewalItemRow {
 }
 
 const RENEWAL = `
-  select r.id, r.idempotency_key as "idempotencyKey", r.status, r.made_at as "madeAt", r.promotion, r.tax_percent as "taxPercent",
+  select r.id, r.idempotency_key as "idempotencyKey", r.action, r.report, r.status, r.made_at as "madeAt", r.promotion, r.tax_percent as "taxPercent",
     r.batch_id as "batchId", exists (select from batches b where b.id = r.batch_id and b.undone_by is not null) as undone,
     coalesce((select jsonb_agg(jsonb_build_object('nameId', i.name_id, 'ascii', n.ascii, 'years', i.years,
       'oldEnd', (extract(epoch from i.old_end) * 1000)::int8, 'newEnd', (extract(epoch from i.new_end) * 1000)::int8,
@@ -74,7 +97,7 @@ export async function insertRenewal(
   renewal: Omit<RenewalRow, 'batchId' | 'undone'>,
 ): Promise<boolean> {
   const { rowCount } = await tx.query(
-    `insert into renewals (id, idempotency_key, status, made_at, promotion, tax_percent) values ($1, $2, $3, $4, $5, $6)
+    `insert into renewals (id, idempotency_key, status, made_at, promotion, tax_percent, action, report) values ($1, $2, $3, $4, $5, $6, $7, $8)
      on conflict (idempotency_key) do nothing`,
     [
       renewal.id,
@@ -83,6 +106,8 @@ export async function insertRenewal(
       new Date(renewal.madeAt),
       JSON.stringify(renewal.promotion),
       renewal.taxPercent,
+      renewal.action,
+      renewal.report === null ? null : JSON.stringify(renewal.report),
     ],
   );
   if (rowCount === 1) await writeItems(tx, renewal.id, renewal.items);
@@ -121,6 +146,15 @@ export async function updateRenewal(
       to.taxPercent ?? null,
     ],
   );
+}
+
+/** Writes what the owner certifies in the reports of a restore, and when. */
+export async function writeReport(tx: Transaction, id: string, report: ReportWords, certifiedAt: Instant | null) {
+  await tx.query('update renewals set report = $2, certified_at = coalesce($3, certified_at) where id = $1', [
+    id,
+    JSON.stringify(report),
+    certifiedAt === null ? null : new Date(certifiedAt),
+  ]);
 }
 
 export async function writeItems(tx: Transaction, renewalId: string, items: readonly RenewalItemRow[]): Promise<void> {

@@ -1,8 +1,8 @@
 import type { Day, Instant } from '@/core/time';
 import type { Database, Queryable, Transaction } from './pool';
-import type { ItemState } from './renewals';
+import type { ItemState, ReportWords, RunAction } from './renewals';
 
-export type { ItemState } from './renewals';
+export type { ItemState, ReportWords, RunAction } from './renewals';
 
 /** An item of a run whose account has a link, with what is needed to carry it out. */
 export interface RunItem {
@@ -20,6 +20,8 @@ export interface RunItem {
   readonly feeCapMinor: number | null;
   readonly quotedMinor: number | null;
   readonly promotion: string | null;
+  readonly action: RunAction;
+  readonly report: ReportWords | null;
 }
 
 /** What a screen shows of an item that goes over a link. */
@@ -37,7 +39,7 @@ export interface ItemProgress {
 const ITEM = `
   select i.renewal_id as "renewalId", i.name_id as "nameId", n.ascii, n.account_id as "accountId", i.years, i.old_end as "oldEnd",
     i.new_end as "newEnd", i.state, i.order_id as "orderId", i.attempts, i.currency, i.fee_cap_minor as "feeCapMinor",
-    i.quoted_minor as "quotedMinor", r.promotion->>'code' as promotion
+    i.quoted_minor as "quotedMinor", r.promotion->>'code' as promotion, r.action, r.report
   from renewal_items i join names n on n.id = i.name_id join renewals r on r.id = i.renewal_id`;
 
 export async function selectProgress(db: Queryable, renewalId: string): Promise<ItemProgress[]> {
@@ -82,7 +84,7 @@ export async function startItems(
 export async function selectUnsettledElsewhere(tx: Transaction, nameIds: readonly number[]): Promise<string[]> {
   const { rows } = await tx.query<{ ascii: string }>(
     `select n.ascii from renewal_items i join names n on n.id = i.name_id
-     where i.name_id = any($1) and i.state in ('waiting', 'sending', 'doubt') order by n.ascii`,
+     where i.name_id = any($1) and i.state in ('waiting', 'sending', 'reporting', 'report refused', 'doubt') order by n.ascii`,
     [nameIds],
   );
   return rows.map((row) => row.ascii);
@@ -92,7 +94,7 @@ export async function selectUnsettledElsewhere(tx: Transaction, nameIds: readonl
 export async function selectOpenItems(db: Queryable, renewalId: string): Promise<RunItem[]> {
   return (
     await db.query<RunItem>(
-      `${ITEM} where i.renewal_id = $1 and i.state in ('waiting', 'sending') order by i.state, n.account_id, n.ascii`,
+      `${ITEM} where i.renewal_id = $1 and i.state in ('waiting', 'sending', 'reporting') order by i.state, n.account_id, n.ascii`,
       [renewalId],
     )
   ).rows;
@@ -101,7 +103,7 @@ export async function selectOpenItems(db: Queryable, renewalId: string): Promise
 /** Runs that have items on their way. */
 export async function selectOpenRuns(db: Queryable): Promise<string[]> {
   const { rows } = await db.query<{ id: string }>(
-    "select distinct renewal_id as id from renewal_items where state in ('waiting', 'sending')",
+    "select distinct renewal_id as id from renewal_items where state in ('waiting', 'sending', 'reporting')",
   );
   return rows.map((row) => row.id);
 }
@@ -133,6 +135,56 @@ export async function moveItems(
      where i.renewal_id = p."renewalId" and i.name_id = p."nameId"`,
     [JSON.stringify(moves)],
   );
+}
+
+/** A restore that the registrar has taken and charged for: its report is to be sent. */
+export interface PaidItem extends ItemKey {
+  readonly chargedMinor: number | null;
+  readonly receipt: string | null;
+}
+
+/** Notes restores that are paid. Answers the names that were not before: only for these may the charge be booked. */
+export async function markPaid(
+  tx: Transaction,
+  batchId: number,
+  chargedOn: Day,
+  items: readonly PaidItem[],
+): Promise<Set<number>> {
+  const { rows } = await tx.query<{ nameId: number }>(
+    `update renewal_items i set state = 'reporting', charged_minor = p."chargedMinor", charged_on = $3, receipt = p.receipt,
+       reference = p.receipt, means = 'by link', item_batch_id = $2, problem = null
+     from jsonb_to_recordset($1::jsonb) as p("renewalId" uuid, "nameId" int, "chargedMinor" int8, receipt text)
+     where i.renewal_id = p."renewalId" and i.name_id = p."nameId" and i.state in ('waiting', 'sending')
+     returning i.name_id as "nameId"`,
+    [JSON.stringify(items), batchId, chargedOn],
+  );
+  return new Set(rows.map((row) => row.nameId));
+}
+
+/** Settles restores whose reports were taken, with the ends that the registrar has. Answers the names settled now. */
+export async function settleRestored(
+  tx: Transaction,
+  batchId: number,
+  items: readonly (ItemKey & { readonly newEnd: Instant })[],
+): Promise<Set<number>> {
+  const { rows } = await tx.query<{ nameId: number }>(
+    `update renewal_items i set state = 'done', done = true, new_end = to_timestamp(p."newEnd" / 1000.0), problem = null,
+       item_batch_id = coalesce(item_batch_id, $2)
+     from jsonb_to_recordset($1::jsonb) as p("renewalId" uuid, "nameId" int, "newEnd" float8)
+     where i.renewal_id = p."renewalId" and i.name_id = p."nameId" and i.state in ('reporting', 'report refused')
+     returning i.name_id as "nameId"`,
+    [JSON.stringify(items), batchId],
+  );
+  return new Set(rows.map((row) => row.nameId));
+}
+
+/** Puts reports that were refused on their way again. Answers how many. */
+export async function reportAgain(tx: Transaction, renewalId: string): Promise<number> {
+  const { rowCount } = await tx.query(
+    `update renewal_items set state = 'reporting', problem = null where renewal_id = $1 and state = 'report refused'`,
+    [renewalId],
+  );
+  return rowCount ?? 0;
 }
 
 /** An item that was carried out. */
@@ -174,7 +226,7 @@ export async function confirmSettledRun(tx: Transaction, renewalId: string, at: 
 export async function closeRun(db: Queryable, renewalId: string, at: Instant): Promise<boolean> {
   const { rowCount } = await db.query(
     `update renewals set status = 'confirmed', confirmed_at = $2 where id = $1 and status = 'asked'
-       and not exists (select from renewal_items where renewal_id = $1 and state in ('waiting', 'sending', 'doubt'))`,
+       and not exists (select from renewal_items where renewal_id = $1 and state in ('waiting', 'sending', 'reporting', 'report refused', 'doubt'))`,
     [renewalId, new Date(at)],
   );
   return rowCount === 1;

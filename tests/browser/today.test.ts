@@ -34,7 +34,7 @@ test('thirty days pass in the practice world, and Today shows what they brought'
   await visitor.see('Mails that came to the practice mail server');
 
   await visitor.go('/today');
-  await visitor.see('stalled: the last charge failed');
+  await visitor.see('Stalled: the last charge failed');
   await visitor.gone('charge fails 3 Dec');
   const { rows } = await app.ledger.database.query(
     "select count(*) filter (where kind = 'charged') > 0 as charged, count(*) filter (where kind = 'charge-failed') > 0 as failed from registrar_messages",

@@ -23,8 +23,8 @@ export interface LinkedLedger {
   readonly practice: RunningPractice;
   readonly accountId: number;
   readonly ids: ReadonlyMap<string, number>;
-  /** Plans a renewal of these names for a year; answers its id. */
-  plan(names: readonly string[]): Promise<string>;
+  /** Plans a renewal of these names for a year, or a restore; answers its id. */
+  plan(names: readonly string[], action?: 'renew' | 'restore'): Promise<string>;
   close(): Promise<void>;
 }
 
@@ -83,8 +83,12 @@ export async function linkedLedger(
       })),
       TODAY,
     );
-    const price = registrar.prices.com?.renew ?? 0;
-    await upsertPrices(tx, [{ ...RENEWAL, accountId: id, currency: registrar.currency, yearMinor: price }]);
+    const { renew = 0, restore = 0 } = registrar.prices.com ?? {};
+    const price = { ...RENEWAL, accountId: id, currency: registrar.currency };
+    await upsertPrices(tx, [
+      { ...price, yearMinor: renew },
+      { ...price, action: 'restore', yearMinor: restore },
+    ]);
     return id;
   });
   const saved = await saveLink(ledger, {
@@ -102,8 +106,11 @@ export async function linkedLedger(
     practice,
     accountId,
     ids,
-    async plan(chosen) {
-      const planned = await planRenewal(ledger, { items: chosen.map((name) => ({ nameId: ids.get(name), years: 1 })) });
+    async plan(chosen, action = 'renew') {
+      const planned = await planRenewal(ledger, {
+        action,
+        items: chosen.map((name) => ({ nameId: ids.get(name), years: 1 })),
+      });
       if (isRefusal(planned)) throw new Error(planned.message);
       return planned.renewal.id;
     },

@@ -6,6 +6,7 @@ import {
   readFeeCheck,
   readHolding,
   readRenewal,
+  readTaken,
 } from '@/formats/epp/responses';
 import type { HeldName, LinkAddress, Outcome, RegistrarLink } from './port';
 import { LoginRefused, NoAnswer, questionId, Session } from './session';
@@ -86,11 +87,14 @@ export function eppLink(
       const id = questionId();
       return ask(commands.infoDomain(name, id), id, readDomainInfo);
     },
-    renewalFees(names, years, currency, promotion) {
+    fees(action, names, years, currency, promotion) {
       const id = questionId();
-      return ask(commands.checkFees(names, [{ command: 'renew', years }], currency, promotion, id), id, readFeeCheck);
+      return ask(commands.checkFees(names, [{ command: action, years }], currency, promotion, id), id, readFeeCheck);
     },
     renew: (order, id) => ask(commands.renewDomain(order, id), id, readRenewal),
+    requestRestore: (name, fee, id) => ask(commands.requestRestore(name, fee, id), id, readTaken),
+    reportRestore: (name, report, id) => ask(commands.reportRestore(name, report, id), id, taken),
+    remove: (name, id) => ask(commands.deleteDomain(name, id), id, readTaken),
     change: (name, settings, id) => ask(commands.updateDomain({ name, ...settings }, id), id, taken),
     topUp: (money, key) => {
       const id = questionId();

@@ -1,8 +1,10 @@
 import type { Amount } from '@/core/money';
 import type { Instant } from '@/core/time';
-import type { FeeQuote, HeldName, HoldingPage, Renewed } from '@/formats/epp/responses';
+import type { RestoreReport } from '@/formats/epp/commands';
+import type { FeeQuote, HeldName, HoldingPage, Renewed, Taken } from '@/formats/epp/responses';
 
-export type { FeeQuote, HeldName, HoldingPage, Renewed } from '@/formats/epp/responses';
+export type { RestoreReport } from '@/formats/epp/commands';
+export type { FeeQuote, HeldName, HoldingPage, Renewed, Taken } from '@/formats/epp/responses';
 
 /**
  * What came of an order: done; pending until a message of the registrar settles it; refused for a reason; or unknown, when
@@ -61,14 +63,20 @@ export interface RegistrarLink {
   /** Everything the login holds: names, balance, means of payment, and the registrar's rules. */
   holding(): Promise<Outcome<HoldingPage>>;
   info(name: string): Promise<Outcome<HeldName>>;
-  /** What renewing each name for `years` would cost now. */
-  renewalFees(
+  /** What renewing each name for `years`, or restoring it, would cost now. */
+  fees(
+    action: 'renew' | 'restore',
     names: readonly string[],
     years: number,
     currency: string,
     promotion: string | null,
   ): Promise<Outcome<FeeQuote[]>>;
   renew(order: RenewalOrder, id: string): Promise<Outcome<Renewed>>;
+  /** Asks for a name in redemption to be restored, for at most `fee`: it is paid for then, and waits for its report. */
+  requestRestore(name: string, fee: Amount | null, id: string): Promise<Outcome<Taken>>;
+  reportRestore(name: string, report: RestoreReport, id: string): Promise<Outcome<true>>;
+  /** Deletes a name. In its refundable days that gives it back. */
+  remove(name: string, id: string): Promise<Outcome<Taken>>;
   change(name: string, settings: NameSettings, id: string): Promise<Outcome<true>>;
   topUp(money: Amount, key: string): Promise<Outcome<true>>;
   replaceCard(label: string, endsMonth: string): Promise<Outcome<true>>;

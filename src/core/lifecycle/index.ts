@@ -1,3 +1,4 @@
+export { type ActionFacts, NAME_ACTIONS, type NameAction, refuseAction } from './actions';
 export {
   type AccountWindow,
   lifecycleMarks,

@@ -167,6 +167,44 @@ export function requestRestore(name: string, fee: Amount | null, clTRID: string)
   );
 }
 
+/** What the registrar of a restored name certifies (RFC 3915 section 4.2.5). Dates are RFC 3339. */
+export interface RestoreReport {
+  /** What the registration looked like before it was deleted, and what it looks like now. */
+  readonly preData: string;
+  readonly postData: string;
+  readonly delTime: string;
+  readonly resTime: string;
+  readonly resReason: string;
+  /** The two certifications of RFC 3915 section 3.4: not for oneself, and true to the best of one's knowledge. */
+  readonly statements: readonly [string, string];
+  readonly other: string | null;
+}
+
+/** RFC 3915 section 4.2.5: reports on a restore, so that the name comes back for good. */
+export function reportRestore(name: string, report: RestoreReport, clTRID: string): string {
+  const line = (tag: string, text: string) => `<rgp:${tag}>${escapeXml(text)}</rgp:${tag}>`;
+  const { preData, postData, delTime, resTime, resReason, statements, other } = report;
+  const lines = [
+    line('preData', preData),
+    line('postData', postData),
+    line('delTime', delTime),
+    line('resTime', resTime),
+    line('resReason', resReason),
+    ...statements.map((text) => line('statement', text)),
+    other === null ? '' : line('other', other),
+  ];
+  return command(
+    `<update><domain:update ${DOMAIN}>${nameTag(name)}<domain:chg/></domain:update></update>`,
+    clTRID,
+    `<rgp:update ${RGP}><rgp:restore op="report"><rgp:report>${lines.join('')}</rgp:report></rgp:restore></rgp:update>`,
+  );
+}
+
+/** RFC 5731 section 3.2.2: deletes a name. In its first days that gives it back. */
+export function deleteDomain(name: string, clTRID: string): string {
+  return command(`<delete><domain:delete ${DOMAIN}>${nameTag(name)}</domain:delete></delete>`, clTRID);
+}
+
 /** Our extension: adds money to the balance. `key` is taken once. */
 export function topUp(money: Amount, key: string, clTRID: string): string {
   return command(

@@ -259,6 +259,23 @@ export function readRenewal(response: EppResponse): Renewed | null {
   };
 }
 
+/** What was taken for a change, or given back, and the balance after it (RFC 8748 section 5.2). */
+export interface Taken {
+  readonly taken: Amount | null;
+  readonly balance: Amount | null;
+}
+
+/** The fee of an update or deletion: where the answer has none, nothing was taken. */
+export function readTaken(response: EppResponse): Taken {
+  const fee = response.extension?.children.updData?.[0] ?? response.extension?.children.delData?.[0] ?? null;
+  const currency = textAt(fee, 'currency');
+  const credit = fee?.children.credit;
+  return {
+    taken: fee?.children.fee ? sumOf(fee.children.fee, currency) : credit ? sumOf(credit, currency) : null,
+    balance: amountOf(textAt(fee, 'balance'), currency),
+  };
+}
+
 /** Something that happened by itself to a name, as a poll message tells it: our extension. */
 export interface RegistrarEvent {
   readonly kind: string;

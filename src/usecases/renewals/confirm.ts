@@ -89,12 +89,17 @@ async function settle(
   }
   const done = items.filter((item) => item.done && item.newEnd !== null);
   const summary = summaryOf({ ...renewal, items });
-  const batchId = await insertBatch(tx, at, 'renewal', summary);
+  const restored = renewal.action === 'restore';
+  const batchId = await insertBatch(tx, at, restored ? 'restore' : 'renewal', summary);
   const evidence = ['by hand', request.reference].filter(Boolean).join(', ');
   const patches = done.map(
     (item): PatchedName => ({
       nameId: item.nameId,
-      patch: { term_end: formatInstant(item.newEnd as Instant), ...unstall(quoted.get(item.nameId), at) },
+      patch: {
+        term_end: formatInstant(item.newEnd as Instant),
+        ...(restored ? { observed: null, observed_at: null } : {}),
+        ...unstall(quoted.get(item.nameId), at),
+      },
       evidence,
     }),
   );
@@ -105,12 +110,12 @@ async function settle(
           {
             nameId: item.nameId,
             onDay: request.chargedOn,
-            kind: 'renewal',
+            kind: restored ? 'restore' : 'renewal',
             minor: item.chargedMinor,
             currency: item.currency,
             means: request.means,
             reference: request.reference,
-            note: `${item.years} ${item.years === 1 ? 'year' : 'years'}`,
+            note: restored ? 'restore and a year' : `${item.years} ${item.years === 1 ? 'year' : 'years'}`,
             quotedMinor: item.quotedMinor,
           },
         ],
@@ -121,7 +126,9 @@ async function settle(
   await inferPrices(
     tx,
     done.flatMap(({ nameId, years, chargedMinor: minor, currency }) =>
-      minor === null || currency === null ? [] : [{ nameId, years, minor, currency, on: request.chargedOn }],
+      restored || minor === null || currency === null
+        ? []
+        : [{ nameId, years, minor, currency, on: request.chargedOn }],
     ),
   );
   await updateRenewal(tx, renewal.id, { status: 'asked', batchId, at });
@@ -150,5 +157,5 @@ function doneItems(renewal: RenewalRow): readonly RenewalItemRow[] {
 
 function summaryOf(renewal: RenewalRow): string {
   const count = doneItems(renewal).length;
-  return `Renewed ${count === 1 ? 'one name' : `${count} names`} by hand`;
+  return `${renewal.action === 'restore' ? 'Restored' : 'Renewed'} ${count === 1 ? 'one name' : `${count} names`} by hand`;
 }

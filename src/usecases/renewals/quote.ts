@@ -1,11 +1,19 @@
 import type { AutoRenewSetting, FundedAccount } from '@/core/funding';
 import type { LedgerAccount, LedgerName, Projection } from '@/core/ledger';
 import { rowsOn } from '@/core/ledger';
-import { greatestTerm, type Phase, policyFor, registryFeeOn, renewedEnd } from '@/core/lifecycle';
+import {
+  greatestTerm,
+  type Phase,
+  type Policy,
+  policyFor,
+  refuseAction,
+  registryFeeOn,
+  renewedEnd,
+} from '@/core/lifecycle';
 import { type Amount, amount, plus, sumByCurrency } from '@/core/money';
 import { type Cost, priceInForce, termCost } from '@/core/pricing';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
-import { dayOf, type TermEnd } from '@/core/time';
+import { dayOf, earliestEnd, type Instant, laterEnd, type TermEnd } from '@/core/time';
 import type { Deps } from '../deps';
 import { projectedLedger } from '../names/ledger';
 import { readRequest } from '../validate';
@@ -41,6 +49,7 @@ export interface QuotedAccount {
 }
 
 export interface RenewalQuote {
+  readonly action: 'renew' | 'restore';
   readonly items: readonly QuotedItem[];
   readonly accounts: readonly QuotedAccount[];
   readonly totals: readonly Amount[];
@@ -74,6 +83,7 @@ export async function quoteRenewal(deps: Deps, input: unknown): Promise<RenewalQ
     return own.length === 0 ? [] : [{ account, totals: totals(own) }];
   });
   return {
+    action: request.action ?? 'renew',
     items,
     accounts,
     totals: totals(asked),
@@ -82,7 +92,9 @@ export async function quoteRenewal(deps: Deps, input: unknown): Promise<RenewalQ
   };
 }
 
-function quoteItem(projection: Projection, place: number, years: number, request: QuoteRenewal): QuotedItem {
+function quoteItem(projection: Projection, place: number, wanted: number, request: QuoteRenewal): QuotedItem {
+  const action = request.action ?? 'renew';
+  const years = action === 'restore' ? 1 : wanted;
   const { index, asOf } = projection;
   const name = projection.names[place] as LedgerName;
   const row = rowsOn(projection, asOf)(place);
@@ -91,27 +103,23 @@ function quoteItem(projection: Projection, place: number, years: number, request
   const refusal =
     row.termEnd === null
       ? refuse('term-unknown', 'Set the end of the term first.', 'nameId')
-      : refuseByPhase(row.phase);
-  const newEnd = row.termEnd === null || refusal ? null : renewedEnd(row.termEnd, years, policy, asOf);
-  const price = priceInForce(
-    index.book,
-    { accountId: name.accountId, nameId: name.id, ending: name.ending },
-    'renew',
-    dayOf(asOf),
-  );
-  const { promotion } = request;
+      : row.phase === null || row.marks === null
+        ? null
+        : refuseAction(action, {
+            phase: row.phase,
+            marks: row.marks,
+            registeredAt: name.registered?.at ?? null,
+            lock: name.lock,
+            asOf,
+          });
+  const newEnd =
+    row.termEnd === null || refusal
+      ? null
+      : action === 'restore'
+        ? restoredEnd(row.termEnd, row.marks?.deletion ?? asOf)
+        : renewedEnd(row.termEnd, years, policy, asOf);
+  const cost = action === 'restore' ? null : renewalCost(projection, name, policy, years, request);
   const account = index.accounts.get(name.accountId);
-  const cost = price
-    ? termCost(price, {
-        years,
-        fee: policy.yearlyFee ? registryFeeOn(index.fees, dayOf(asOf)) : null,
-        promotion: promotion
-          ? { code: promotion.code, off: { kind: 'percent', percent: promotion.percent }, years: null }
-          : null,
-        // What the person says outranks what the account adds by itself.
-        taxPercent: request.taxPercent || account?.taxPercent || 0,
-      })
-    : null;
   const lateFee =
     row.phase === 'late' && account && account.lateFeeMinor > 0 ? amount(account.lateFeeMinor, account.currency) : null;
   return {
@@ -122,32 +130,44 @@ function quoteItem(projection: Projection, place: number, years: number, request
     phase: row.phase,
     setting: row.setting,
     years,
-    mostYears: row.termEnd === null ? null : greatestTerm(row.termEnd, policy, asOf, 'renew'),
+    mostYears: row.termEnd === null || action === 'restore' ? null : greatestTerm(row.termEnd, policy, asOf, 'renew'),
     leastYears: least,
     stepYears: step,
     oldEnd: row.termEnd,
     newEnd: isRefusal(newEnd) ? null : newEnd,
     cost,
     lateFee,
-    total: cost && (lateFee && lateFee.currency === cost.total.currency ? plus(cost.total, lateFee) : cost.total),
+    total:
+      action === 'restore'
+        ? row.costs.restore
+        : cost && (lateFee && lateFee.currency === cost.total.currency ? plus(cost.total, lateFee) : cost.total),
     refusal: refusal ?? (isRefusal(newEnd) ? newEnd : null),
   };
 }
 
-/** Which phases a renewal is possible in: the paid term and the late window. */
-function refuseByPhase(phase: Phase | null): Refusal | null {
-  switch (phase) {
-    case 'redemption':
-      return refuse('in-redemption', 'In redemption: it can only be restored now, not renewed.');
-    case 'restoring':
-      return refuse('restoring', 'A restore is pending: wait until it is settled.');
-    case 'deleting':
-      return refuse('deleting', 'In deletion: nothing can be done until it is free.');
-    case 'free':
-      return refuse('released', 'Released: it would have to be registered anew.');
-    case 'moving':
-      return refuse('moving', 'Moving to another account: renew it there when it has arrived.');
-    default:
-      return null;
-  }
+/** A name that was deleted after its term gets a year more; one deleted in mid-term keeps its end. The account's answer decides. */
+function restoredEnd(end: TermEnd, deletion: Instant): TermEnd {
+  return earliestEnd(end) <= deletion ? laterEnd(end, 1) : end;
+}
+
+function renewalCost(
+  { index, asOf }: Projection,
+  name: LedgerName,
+  policy: Policy,
+  years: number,
+  request: QuoteRenewal,
+): Cost | null {
+  const priced = { accountId: name.accountId, nameId: name.id, ending: name.ending };
+  const price = priceInForce(index.book, priced, 'renew', dayOf(asOf));
+  if (!price) return null;
+  const { promotion } = request;
+  return termCost(price, {
+    years,
+    fee: policy.yearlyFee ? registryFeeOn(index.fees, dayOf(asOf)) : null,
+    promotion: promotion
+      ? { code: promotion.code, off: { kind: 'percent', percent: promotion.percent }, years: null }
+      : null,
+    // What the person says outranks what the account adds by itself.
+    taxPercent: request.taxPercent || index.accounts.get(name.accountId)?.taxPercent || 0,
+  });
 }

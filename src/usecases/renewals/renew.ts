@@ -13,6 +13,7 @@ import {
   writeItems,
 } from '@/database/renewals';
 import type { Deps } from '../deps';
+import { USUAL_REASON } from '../rescue/report';
 import { readRequest } from '../validate';
 import { type QuotedItem, quoteRenewal, type RenewalQuote } from './quote';
 import { MoveRenewal } from './requests';
@@ -24,7 +25,7 @@ export interface OpenRenewal {
 }
 
 /**
- * Plans the renewal of some names by hand. `key` is the caller's idempotency key: the same key answers with the renewal it
+ * Plans the renewal or restore of some names. `key` is the caller's idempotency key: the same key answers with the renewal it
  * made the first time.
  */
 export async function planRenewal(
@@ -38,10 +39,12 @@ export async function planRenewal(
   const items = quote.items.flatMap((item) => itemOf(item) ?? []);
   if (items.length === 0)
     return quote.items[0]?.refusal ?? refuse('nothing-to-renew', 'None of these names can be renewed now.');
-  const { promotion, taxPercent } = quote;
+  const { promotion, taxPercent, action } = quote;
   const draft = {
     id,
     idempotencyKey: key,
+    action,
+    report: action === 'restore' ? { reason: USUAL_REASON, other: null } : null,
     status: 'planned' as const,
     madeAt: deps.clock(),
     promotion,
@@ -80,6 +83,7 @@ export async function openRenewal(deps: Deps, id: string): Promise<OpenRenewal |
   if (!renewal) return refuse('renewal-unknown', 'This renewal is no longer there. Choose the names again.');
   const items = renewal.items.map(({ nameId, years }) => ({ nameId, years }));
   const quote = await quoteRenewal(deps, {
+    action: renewal.action,
     items,
     promotion: renewal.promotion ?? undefined,
     taxPercent: renewal.taxPercent,

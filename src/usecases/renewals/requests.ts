@@ -41,8 +41,13 @@ export class RenewalItem {
   years!: number;
 }
 
-/** Names to renew, a term for each, and what changes the price of all. */
+/** Names to renew or restore, a term for each, and what changes the price of all. */
 export class QuoteRenewal {
+  /** A restore buys a year with it. */
+  @IsOptional()
+  @IsIn(['renew', 'restore'])
+  action?: 'renew' | 'restore';
+
   @IsArray()
   @ArrayNotEmpty({ message: 'Choose at least one name.' })
   @ArrayMaxSize(1000, { message: 'Renew up to 1,000 names at a time.' })

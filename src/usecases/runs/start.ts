@@ -1,12 +1,14 @@
 import { randomUUID } from 'node:crypto';
+import { Equals, IsOptional, IsString, MaxLength, MinLength } from 'class-validator';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { selectLinks } from '@/database/links';
 import { transaction } from '@/database/pool';
-import { lockRenewal, updateRenewal } from '@/database/renewals';
+import { lockRenewal, type RenewalRow, type ReportWords, updateRenewal, writeReport } from '@/database/renewals';
 import {
   closeRun,
   type ItemProgress,
   moveItems,
+  reportAgain,
   selectProgress,
   selectUnsettledElsewhere,
   startItems,
@@ -16,6 +18,7 @@ import type { Deps } from '../deps';
 import { linkOf, linkProblem } from '../links/links';
 import type { QuotedItem } from '../renewals/quote';
 import { openRenewal } from '../renewals/renew';
+import { readRequest } from '../validate';
 
 export type { ItemProgress, ItemState } from '@/database/runs';
 
@@ -46,16 +49,22 @@ export async function priceRun(deps: Deps, renewalId: string): Promise<RunProgre
   const promotion = open.quote.promotion?.code ?? null;
   for (const items of groups)
     for (let start = 0; start < items.length; start += NAMES_A_QUESTION)
-      await priceItems(deps, renewalId, items.slice(start, start + NAMES_A_QUESTION), promotion);
+      await priceItems(deps, open.renewal, items.slice(start, start + NAMES_A_QUESTION), promotion);
   return runProgress(deps, renewalId);
 }
 
-async function priceItems(deps: Deps, renewalId: string, items: readonly QuotedItem[], promotion: string | null) {
+async function priceItems(
+  deps: Deps,
+  { id: renewalId, action }: RenewalRow,
+  items: readonly QuotedItem[],
+  promotion: string | null,
+) {
   const [first] = items;
   const link = first && (await linkOf(deps, first.accountId));
   if (!first || !link) return;
   const currency = first.total?.currency ?? '';
-  const asked = await link.renewalFees(
+  const asked = await link.fees(
+    action,
     items.map((item) => item.ascii),
     first.years,
     currency,
@@ -81,11 +90,13 @@ async function priceItems(deps: Deps, renewalId: string, items: readonly QuotedI
 
 /**
  * Starts a run: every name whose account has a link is put on its way, each for at most the price the registrar named live
- * (else the quoted one). Names by hand stay in the list until somebody says what was charged. Starting twice does it once.
+ * (else the quoted one). A restore takes what the owner certifies in its reports. Names by hand stay in the list until somebody says what was charged. Starting twice does it once.
  */
-export async function startRun(deps: Deps, renewalId: string): Promise<number | Refusal> {
+export async function startRun(deps: Deps, renewalId: string, words: unknown = null): Promise<number | Refusal> {
   const open = await openRenewal(deps, renewalId);
   if (isRefusal(open)) return open;
+  const report = open.renewal.action === 'restore' ? await readRequest(CertifiedReport, words ?? {}) : null;
+  if (isRefusal(report)) return report;
   const { linkedAccounts, items: progress } = await runProgress(deps, renewalId);
   const live = new Map(progress.map((item) => [item.nameId, item]));
   const items = open.quote.items.filter((item) => item.refusal === null && linkedAccounts.includes(item.accountId));
@@ -113,6 +124,7 @@ export async function startRun(deps: Deps, renewalId: string): Promise<number | 
       })),
     );
     if (started > 0) await updateRenewal(tx, renewalId, { status: 'asked' });
+    if (report) await writeReport(tx, renewalId, wordsOf(report), deps.clock());
     return started;
   });
 }
@@ -133,4 +145,33 @@ export async function leaveItem(deps: Deps, renewalId: string, nameId: number): 
   await moveItems(deps.database, [
     { renewalId, nameId, state: 'refused', problem: 'Left after a look at the registrar.' },
   ]);
+}
+
+/** What the owner certifies in the reports of a restore (RFC 3915 section 3.4). */
+export class CertifiedReport {
+  @IsString()
+  @MinLength(3, { message: 'Write why the name is restored.' })
+  @MaxLength(400, { message: 'The reason has 400 letters at most.' })
+  reason!: string;
+
+  @IsOptional()
+  @IsString()
+  @MaxLength(400, { message: 'What else is to be said has 400 letters at most.' })
+  other?: string;
+
+  @Equals(true, { message: 'Certify that the report is true: the registrar passes it on as your statement.' })
+  certified!: boolean;
+}
+
+const wordsOf = ({ reason, other }: CertifiedReport): ReportWords => ({ reason, other: other?.trim() || null });
+
+/** Sends reports that were refused again, with other words. Answers how many go on their way. */
+export async function sendReportsAgain(deps: Deps, renewalId: string, words: unknown): Promise<number | Refusal> {
+  const report = await readRequest(CertifiedReport, words);
+  if (isRefusal(report)) return report;
+  return transaction(deps.database, async (tx) => {
+    await writeReport(tx, renewalId, wordsOf(report), deps.clock());
+    const again = await reportAgain(tx, renewalId);
+    return again > 0 ? again : refuse('no-report-refused', 'No report of this run was refused.');
+  });
 }

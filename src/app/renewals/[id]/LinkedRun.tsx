@@ -21,6 +21,8 @@ const STATE_WORDS: Readonly<Record<ItemState, string>> = {
   sending: 'asked, no answer yet',
   done: 'renewed',
   refused: 'refused',
+  reporting: 'paid, report on its way',
+  'report refused': 'paid, report refused',
   doubt: 'in doubt',
 };
 const LOOK_AGAIN_MS = 700;

@@ -26,6 +26,7 @@ const FAULT_WORDS = {
   duplicate: 'answers twice',
   busy: 'says it is busy',
   'result lost': 'does it, says nothing',
+  'report refused': 'refuses a restore report',
 } as const;
 type Fault = keyof typeof FAULT_WORDS;
 

@@ -1,0 +1,94 @@
+import { type Refusal, refuse } from '../refusal';
+import { addDays, dayOf, formatDay, type Instant } from '../time';
+import type { Marks } from './marks';
+import type { Phase } from './phase';
+
+/** What an owner may want done with a name at its registrar. */
+export const NAME_ACTIONS = ['renew', 'restore', 'report', 'switch', 'transfer', 'give back'] as const;
+export type NameAction = (typeof NAME_ACTIONS)[number];
+
+/** What decides whether an action works, besides the phase. */
+export interface ActionFacts {
+  readonly phase: Phase;
+  readonly marks: Marks;
+  readonly registeredAt: Instant | null;
+  readonly lock: boolean | null;
+  readonly asOf: Instant;
+}
+
+/** Days after a registration in which nobody lets a name move: registry agreements of the generic endings. */
+export const NO_TRANSFER_DAYS = 60;
+
+const on = (at: Instant) => formatDay(dayOf(at));
+
+/**
+ * Why an action does not work on a name in its phase, with the day from which or until which it does; `null` when it works.
+ * Windows: RFC 3915; what a registrar does in each: common practice.
+ */
+export function refuseAction(
+  action: NameAction,
+  { phase, marks, registeredAt, lock, asOf }: ActionFacts,
+): Refusal | null {
+  switch (phase) {
+    case 'deleting':
+      return refuse(
+        'deleting',
+        `In deletion: nothing can be done until it is free, on ${on(marks.release)} at the earliest.`,
+      );
+    case 'free':
+      return refuse('released', `Released on ${on(marks.release)}: it would have to be registered anew.`);
+    case 'moving':
+      return refuse('moving', 'Moving to another account: do it there when it has arrived.');
+    default:
+  }
+  const alive = phase === 'term' || phase === 'refundable' || phase === 'late';
+  switch (action) {
+    case 'renew':
+    case 'switch':
+      if (alive) return null;
+      return phase === 'restoring' ? pendingRestore(marks) : inRedemption(marks);
+    case 'restore':
+      if (phase === 'redemption') return null;
+      if (phase === 'restoring') return pendingRestore(marks);
+      return refuse(
+        'not-deleted',
+        marks.purge > marks.deletion
+          ? `Not deleted: renew it. A restore is for after ${on(marks.deletion)}.`
+          : `Not deleted: renew it before ${on(marks.deletion)}. This ending has no restore.`,
+      );
+    case 'report':
+      if (phase === 'restoring') return null;
+      return refuse('no-restore', 'No restore was asked for, so there is nothing to report on.');
+    case 'transfer':
+      if (phase === 'redemption') return inRedemption(marks);
+      if (phase === 'restoring') return pendingRestore(marks);
+      if (phase === 'late')
+        return refuse('past-term', `Past its term since ${on(marks.termEnd)}: renew it first, then move it.`);
+      if (registeredAt !== null && asOf < addDays(registeredAt, NO_TRANSFER_DAYS))
+        return refuse(
+          'too-young',
+          `Registered on ${on(registeredAt)}: it can be moved from ${on(addDays(registeredAt, NO_TRANSFER_DAYS))}.`,
+        );
+      return lock === true ? refuse('locked', 'Locked: switch the transfer lock off first.') : null;
+    case 'give back':
+      if (phase === 'refundable') return null;
+      return refuse(
+        'not-refundable',
+        marks.refundableUntil === null
+          ? 'Registrations of this ending, or at this account, are not given back.'
+          : `It could be given back until ${on(marks.refundableUntil)}.`,
+      );
+  }
+}
+
+function inRedemption(marks: Marks): Refusal {
+  return refuse(
+    'in-redemption',
+    `In redemption since ${on(marks.deletion)}: it can only be restored, until ${on(marks.purge)}.`,
+  );
+}
+
+function pendingRestore(marks: Marks): Refusal {
+  const due = marks.restoreReportDue === null ? '' : ` The report is due by ${on(marks.restoreReportDue)}.`;
+  return refuse('restoring', `A restore is pending: wait until it is settled.${due}`);
+}

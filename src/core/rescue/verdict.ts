@@ -1,0 +1,86 @@
+import type { LedgerRow } from '../ledger';
+import { type Amount, amount, roundHalfAway } from '../money';
+import { addDays, type Instant } from '../time';
+
+/** What is assumed of selling a name: both are shares from 0 to 1. */
+export interface SaleOdds {
+  /** How likely the name sells at its asking price in the year that is paid for. */
+  readonly chance: number;
+  /** What the venue keeps of the price. */
+  readonly commission: number;
+}
+
+/** The odds until somebody says otherwise. */
+export const USUAL_ODDS: SaleOdds = { chance: 0.02, commission: 0.15 };
+
+export const VERDICTS = ['renew', 'renew late', 'restore', 'send the report', 'let go'] as const;
+export type Verdict = (typeof VERDICTS)[number];
+
+export type VerdictReason =
+  | { readonly kind: 'in use' }
+  | { readonly kind: 'never to be lost' }
+  | { readonly kind: 'restore is paid' }
+  | { readonly kind: 'no price asked' }
+  | { readonly kind: 'cost not known' }
+  | { readonly kind: 'other currency' }
+  | { readonly kind: 'worth it' | 'not worth it'; readonly expected: Amount; readonly cost: Amount };
+
+/** What a name is worth doing, and why. */
+export interface Judgement {
+  readonly verdict: Verdict;
+  readonly reason: VerdictReason;
+  /** A name that is always kept, whatever it costs. */
+  readonly always: boolean;
+  /** What keeping it costs now; `null` when it is not known or paid already. */
+  readonly cost: Amount | null;
+  /** What it is expected to bring, after commission; `null` without an asking price. */
+  readonly expected: Amount | null;
+}
+
+/** How far ahead names that nothing keeps are looked for, in days. */
+export const RESCUE_DAYS = 60;
+
+/** True when a row is past its term, or going there because nothing is set to keep it. What is let go is not. */
+export function needsRescue(row: LedgerRow, asOf: Instant): boolean {
+  const { phase, outlook, marks, name } = row;
+  if (name.purpose === 'let go' || phase === null || marks === null) return false;
+  if (phase === 'late' || phase === 'redemption' || phase === 'restoring') return row.coming?.outcome !== 'pass';
+  if (phase !== 'term' && phase !== 'refundable') return false;
+  const unkept = outlook.kind === 'lapses' || outlook.kind === 'charge fails';
+  return unkept && marks.termEnd < addDays(asOf, RESCUE_DAYS);
+}
+
+/**
+ * What to do with a row that needs rescue: a name in use or never to be lost is always kept; any other when what it is
+ * expected to bring (asking × chance × (1 − commission)) covers what keeping it costs now.
+ */
+export function judge(row: LedgerRow, odds: SaleOdds): Judgement {
+  const { name, phase, costs } = row;
+  if (phase === 'restoring')
+    return {
+      verdict: 'send the report',
+      reason: { kind: 'restore is paid' },
+      always: true,
+      cost: null,
+      expected: null,
+    };
+  const keep: Verdict = phase === 'redemption' ? 'restore' : phase === 'late' ? 'renew late' : 'renew';
+  const cost = row.step?.before ?? (keep === 'restore' ? costs.restore : costs.renewal);
+  const asking = name.asking;
+  const expected = asking && amount(roundHalfAway(asking.minor * odds.chance * (1 - odds.commission)), asking.currency);
+  const judged = (verdict: Verdict, reason: VerdictReason, always = false): Judgement => ({
+    verdict,
+    reason,
+    always,
+    cost,
+    expected,
+  });
+  if (name.neverLost) return judged(keep, { kind: 'never to be lost' }, true);
+  if (name.purpose === 'in use') return judged(keep, { kind: 'in use' }, true);
+  if (cost === null) return judged(keep, { kind: 'cost not known' });
+  if (expected === null) return judged('let go', { kind: 'no price asked' });
+  if (expected.currency !== cost.currency) return judged(keep, { kind: 'other currency' });
+  return expected.minor >= cost.minor
+    ? judged(keep, { kind: 'worth it', expected, cost })
+    : judged('let go', { kind: 'not worth it', expected, cost });
+}

@@ -1,0 +1,120 @@
+import type { Renewed } from '@/connectors/registrar/port';
+import { amount } from '@/core/money';
+import { dayOf, formatInstant, type Instant } from '@/core/time';
+import { insertBatch, patchNames } from '@/database/changes';
+import { insertEntries } from '@/database/entries';
+import { bumpRevision } from '@/database/ledger';
+import { updateBalance } from '@/database/links';
+import type { Transaction } from '@/database/pool';
+import { markSending, type RunItem, settleItems } from '@/database/runs';
+import { answered, type Done, type Step } from './step';
+
+/** A renewal as the registrar carried it out, with its receipt. */
+interface Receipted extends Renewed {
+  readonly receipt: string | null;
+}
+
+/** Renewing over a link. `curExpDate` makes sending it again harmless (RFC 5731 section 3.2.3). */
+export const RENEWING: Step<Receipted> = {
+  /**
+   * The end as it was: (again) to be sent. The end as it should be: done, and ours when its receipt carries our order's id;
+   * else its origin is unproved and a person decides.
+   */
+  bySight(item, held) {
+    const there = dayOf(held.paidThrough);
+    if (there === dayOf(item.oldEnd)) return { kind: 'send' };
+    if (held.receipt?.clTRID === item.orderId) {
+      const { amount: taken, svTRID: receipt } = held.receipt;
+      return { kind: 'done', value: { paidThrough: held.paidThrough, taken, balance: null, receipt } };
+    }
+    const problem =
+      there === dayOf(item.newEnd)
+        ? `The registrar shows the term to ${there} already, without a receipt for this order. Look who renewed it, then confirm or drop it.`
+        : `The registrar shows the term to ${there}, which is neither the old end nor the new one. Read the account, then decide.`;
+    return { kind: 'moved', state: 'doubt', problem, settles: true };
+  },
+  async mark(deps, items) {
+    await markSending(deps.database, items, deps.clock());
+    return items.map((item) => ({ ...item, state: 'sending' as const }));
+  },
+  send: async (link, item) =>
+    answered(item, await link.renew(orderOf(item), item.orderId), (value, receipt) => ({ ...value, receipt })),
+  book,
+};
+
+function orderOf(item: RunItem) {
+  return {
+    name: item.ascii,
+    curExpDate: dayOf(item.oldEnd),
+    years: item.years,
+    fee: item.feeCapMinor === null ? null : amount(item.feeCapMinor, item.currency),
+    promotion: item.promotion,
+  };
+}
+
+async function book(tx: Transaction, at: Instant, done: readonly Done<Receipted>[]): Promise<void> {
+  const what = done.length === 1 ? done[0]?.item.ascii : `${done.length} names`;
+  const batchId = await insertBatch(tx, at, 'renewal', `Renewed by link: ${what}`);
+  const isNew = await settleItems(
+    tx,
+    batchId,
+    dayOf(at),
+    done.map(({ item, value }) => ({
+      renewalId: item.renewalId,
+      nameId: item.nameId,
+      newEnd: value.paidThrough,
+      chargedMinor: value.taken?.minor ?? null,
+      receipt: value.receipt,
+    })),
+  );
+  const booked = done.filter(({ item }) => isNew.has(item.nameId));
+  if (booked.length === 0) return;
+  await bumpRevision(tx);
+  await patchNames(
+    tx,
+    batchId,
+    booked.map(({ item, value }) => ({
+      nameId: item.nameId,
+      patch: { term_end: formatInstant(value.paidThrough), term_end_day: false },
+      evidence: evidenceOf(value.receipt),
+    })),
+  );
+  await insertEntries(
+    tx,
+    batchId,
+    booked.flatMap(({ item: { nameId, years, quotedMinor }, value: { taken, receipt } }) =>
+      taken === null
+        ? []
+        : [
+            {
+              nameId,
+              onDay: dayOf(at),
+              kind: 'renewal' as const,
+              minor: taken.minor,
+              currency: taken.currency,
+              means: 'by link',
+              reference: receipt ?? '',
+              note: `${years} ${years === 1 ? 'year' : 'years'}`,
+              quotedMinor,
+            },
+          ],
+    ),
+  );
+  await noteBalance(tx, at, booked);
+}
+
+/** What the history names as evidence of an order over a link. */
+export function evidenceOf(receipt: string | null): string {
+  return receipt ? `receipt ${receipt}` : 'the registrar’s answer';
+}
+
+/** Answers come in any order; money only goes out here, so the least balance told is the last. */
+export async function noteBalance(
+  tx: Transaction,
+  at: Instant,
+  done: readonly Done<{ readonly balance: Renewed['balance'] }>[],
+): Promise<void> {
+  const balances = done.flatMap(({ value }) => value.balance?.minor ?? []);
+  const [first] = done;
+  if (first && balances.length > 0) await updateBalance(tx, first.item.accountId, Math.min(...balances), at);
+}

@@ -1,0 +1,111 @@
+import fc from 'fast-check';
+import { describe, expect, test } from 'vitest';
+import { solve } from 'yalps';
+import { indexRules, type LedgerName, projectLedger, rowsOn } from '@/core/ledger';
+import { amount } from '@/core/money';
+import { bestUnderBudget, judge, needsRescue, USUAL_ODDS } from '@/core/rescue';
+import { addDays, formatInstant } from '@/core/time';
+import { nameWith, QUAYMARK, rulesWith, TODAY } from './sampleLedger';
+
+/** Source: yalps, a general-purpose solver of mixed integer linear programs. */
+function solved(choices: readonly { cost: number; worth: number; always: boolean }[], budget: number): number {
+  const { result } = solve(
+    {
+      direction: 'maximize',
+      objective: 'worth',
+      constraints: { cost: { max: budget }, ...Object.fromEntries(choices.map((_, i) => [`one${i}`, { max: 1 }])) },
+      variables: choices.map(({ cost, worth, always }, i) => [
+        `x${i}`,
+        { cost, worth: worth + (always ? 1e7 : 0), [`one${i}`]: 1 },
+      ]),
+      integers: true,
+    },
+    { tolerance: 0, precision: 1e-9, maxIterations: 1e6, timeout: 10_000 },
+  );
+  return Math.round(result) + 0;
+}
+
+const choice = fc.record({
+  cost: fc.constantFrom(1138, 1310, 1220, 12_518, 14_410, 99, 4800),
+  worth: fc.integer({ min: -5000, max: 60_000 }),
+  always: fc.boolean(),
+});
+
+test('the best set under a budget is as good as a general-purpose solver finds, and within the budget', () => {
+  fc.assert(
+    fc.property(
+      fc.array(choice, { minLength: 1, maxLength: 14 }),
+      fc.integer({ min: 0, max: 60_000 }),
+      (choices, budget) => {
+        const taken = bestUnderBudget(choices, budget).map((place) => choices[place] as (typeof choices)[number]);
+        expect(taken.reduce((sum, { cost }) => sum + cost, 0)).toBeLessThanOrEqual(budget);
+        expect(taken.reduce((sum, { worth, always }) => sum + worth + (always ? 1e7 : 0), 0)).toBe(
+          solved(choices, budget),
+        );
+      },
+    ),
+    { numRuns: 150 },
+  );
+});
+
+test('five hundred names under a budget take no time that anybody would notice', () => {
+  const choices = Array.from({ length: 500 }, (_, i) => ({
+    cost: i % 7 === 0 ? 12_518 : 1138 + (i % 5) * 86,
+    worth: ((i * 7919) % 60_000) - 5000,
+    always: i % 50 === 0,
+  }));
+  const start = performance.now();
+  const taken = bestUnderBudget(choices, 400_000);
+  expect(performance.now() - start).toBeLessThan(2000);
+  expect(taken.length).toBeGreaterThan(50);
+});
+
+const rowOf = (days: number, more: Partial<LedgerName> = {}, balanceMinor = 0) => {
+  const name = nameWith('one.com', formatInstant(addDays(TODAY, days)), { registered: null, ...more });
+  const projection = projectLedger(indexRules(rulesWith({ accounts: [{ ...QUAYMARK, balanceMinor }] })), [name], TODAY);
+  return rowsOn(projection, TODAY)(0);
+};
+
+describe('what needs rescue', () => {
+  test.each([
+    [-10, {}, true],
+    [-60, {}, true],
+    [-78, {}, false],
+    [30, {}, true],
+    [70, {}, false],
+    [30, { setting: 'on' as const }, true],
+    [-10, { purpose: 'let go' as const }, false],
+    [-60, { observed: { phase: 'restoring' as const, at: addDays(TODAY, -2) } }, true],
+  ])('%i days to the end, %j: %s', (days, more, wanted) => {
+    expect(needsRescue(rowOf(days, more), TODAY)).toBe(wanted);
+  });
+
+  test('a name whose charge will pass needs none', () => {
+    expect(needsRescue(rowOf(30, { setting: 'on' }, 5000), TODAY)).toBe(false);
+  });
+});
+
+describe('the verdict', () => {
+  const asking = (units: number) => ({ asking: amount(units * 100, 'USD') });
+  test.each([
+    ['renew', 'worth it', 30, asking(1200)],
+    ['let go', 'not worth it', 30, asking(600)],
+    ['renew late', 'worth it', -10, asking(1200)],
+    ['let go', 'not worth it', -60, asking(1200)],
+    ['restore', 'worth it', -60, asking(9000)],
+    ['restore', 'never to be lost', -60, { neverLost: true }],
+    ['renew late', 'in use', -10, { purpose: 'in use' as const }],
+    ['let go', 'no price asked', 30, {}],
+    ['renew', 'other currency', 30, { asking: amount(90_000, 'EUR') }],
+    ['send the report', 'restore is paid', -60, { observed: { phase: 'restoring' as const, at: addDays(TODAY, -2) } }],
+  ] as const)('%s, because %s', (verdict, reason, days, more) => {
+    const judged = judge(rowOf(days, more), USUAL_ODDS);
+    expect([judged.verdict, judged.reason.kind]).toEqual([verdict, reason]);
+  });
+
+  test('expected is asking × chance × (1 − commission), against what it costs now', () => {
+    const { reason } = judge(rowOf(30, asking(1200)), { chance: 0.05, commission: 0.2 });
+    // 1,200.00 × 5 % × 80 % = 48.00 against a renewal of 11.38.
+    expect(reason).toEqual({ kind: 'worth it', expected: amount(4800, 'USD'), cost: amount(1138, 'USD') });
+  });
+});
