@@ -185,12 +185,12 @@ export function transferData(domain: Domain, registrar: string): string {
 
 /** What was taken for an act (RFC 8748 section 5.2), and the balance after it. */
 export function feeTaken(
-  tag: 'renData' | 'creData' | 'updData' | 'trnData',
+  tag: 'renData' | 'creData' | 'updData' | 'trnData' | 'delData',
   registrar: Registrar,
   customer: Customer,
   answer: Answer,
 ): string {
-  return `<fee:${tag} ${FEE}><fee:currency>${registrar.currency}</fee:currency><fee:fee>${money(answer.amountMinor ?? 0)}</fee:fee><fee:balance>${money(customer.balanceMinor)}</fee:balance></fee:${tag}>`;
+  return `<fee:${tag} ${FEE}><fee:currency>${registrar.currency}</fee:currency>${(answer.amountMinor ?? 0) < 0 ? `<fee:credit>${money(answer.amountMinor ?? 0)}</fee:credit>` : `<fee:fee>${money(answer.amountMinor ?? 0)}</fee:fee>`}<fee:balance>${money(customer.balanceMinor)}</fee:balance></fee:${tag}>`;
 }
 
 /** The oldest message of a queue (RFC 5730 section 2.9.2.3). */

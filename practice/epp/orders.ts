@@ -40,7 +40,7 @@ export function carryOut(order: world.Orderer, command: Node): Response {
     case 'create':
       return create(order, body, extension);
     default:
-      return answered(world.remove(order, nameIn(body, 'delete')));
+      return remove(order, body);
   }
 }
 
@@ -200,4 +200,11 @@ function create(order: world.Orderer, body: Node, extension: Node | null): Respo
         extension: feeTaken('creData', order.registrar, order.customer, done),
       }
     : answered(done);
+}
+
+function remove(order: world.Orderer, body: Node): Response {
+  const done = world.remove(order, nameIn(body, 'delete'));
+  return done.amountMinor === undefined
+    ? answered(done)
+    : { code: done.code, extension: feeTaken('delData', order.registrar, order.customer, done) };
 }

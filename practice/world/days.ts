@@ -1,7 +1,7 @@
 import { DAY, yearsLater } from './calendar';
 import { endingRules } from './endings';
 import { asked, chargedYears, takeMoney } from './paying';
-import type { Customer, Domain, EventKind, Ms, Registrar, World } from './types';
+import type { Customer, Domain, EventKind, Ms, Receipt, Registrar, World } from './types';
 
 /** Something that happens to a name by itself, and when. At one instant: charge, end of term, deletion, purge, release. */
 interface Coming {
@@ -109,6 +109,15 @@ function comingFor(world: World, domain: Domain): Coming | null {
     add(domain.since + rules.deletingDays * DAY, 6, () =>
       release(world, domain, domain.since + rules.deletingDays * DAY),
     );
+  const { offAt } = domain;
+  if (offAt !== null)
+    add(offAt, 0, () => {
+      domain.offAt = null;
+      domain.auto = 'off';
+      domain.autoSince = offAt;
+      domain.attemptAt = null;
+      tell(world, domain, 'switched-off', 'Auto-renew is off now.', offAt);
+    });
   const confirmBy = domain.confirmMailBy;
   if (confirmBy !== null)
     add(confirmBy, 7, () => {
@@ -161,7 +170,7 @@ export function book(
   world: World,
   domain: Domain,
   line: {
-    action: 'renew' | 'restore' | 'register' | 'transfer' | 'privacy';
+    action: Receipt['action'];
     years: number;
     amountMinor: number;
     means: string;

@@ -24,6 +24,7 @@ export interface Orderer {
 const TEN_YEARS = 10;
 const TRANSFER_DAYS = 5;
 const LOCK_DAYS = 60;
+const HOUR = 3_600_000;
 
 const no = (code: number, reason: string): Answer => ({ code, reason });
 
@@ -182,6 +183,11 @@ export function change(order: Orderer, name: string, to: Settings): Answer {
     const paid = pay(order, domain, 'privacy', 1, registrar.privacyMinor);
     if (paid.code !== 1000) return paid;
   }
+  if (to.auto === 'off' && domain.auto !== 'off' && registrar.offTakesHours > 0) {
+    domain.offAt ??= world.now + registrar.offTakesHours * HOUR;
+    return { code: 1001, domain };
+  }
+  if (to.auto === 'on') domain.offAt = null;
   if (to.auto !== undefined && to.auto !== domain.auto) {
     domain.auto = to.auto;
     domain.autoSince = world.now;
@@ -234,6 +240,7 @@ export function blankDomain(name: string, registrar: string, createdAt: number, 
     autoSince: createdAt,
     attemptAt: null,
     failure: null,
+    offAt: null,
     boughtYears: 1,
     premiumMinor: null,
     lock: false,
@@ -251,12 +258,13 @@ export function blankDomain(name: string, registrar: string, createdAt: number, 
 
 /** Deletes a name: it goes into redemption, where its ending has one. */
 export function remove(order: Orderer, name: string): Answer {
-  const { world } = order;
+  const { world, registrar } = order;
   const domain = own(order, name);
   if (isAnswer(domain)) return domain;
   if (domain.state !== 'registered') return no(2304, `the name is in ${domain.state}`);
   if (domain.lock) return no(2304, 'the name is locked');
   world.touched.domains.add(name);
+  if (world.now < domain.createdAt + registrar.refundDays * DAY) return giveBack(order, domain);
   if (endingRules(domain.ending).redemptionDays === 0) {
     world.domains.delete(name);
     return { code: 1000 };
@@ -265,6 +273,23 @@ export function remove(order: Orderer, name: string): Answer {
   domain.since = world.now;
   domain.deletedAt = world.now;
   return { code: 1000, domain };
+}
+
+/** A registration of the last days is deleted for good, and what it cost comes back to the balance. */
+function giveBack({ world, registrar, customer, clTRID }: Orderer, domain: Domain): Answer {
+  const price = asked(registrar, domain, 'register', domain.boughtYears) ?? 0;
+  customer.balanceMinor += price;
+  world.touched.customers.add(registrar.id);
+  const svTRID = book(world, domain, {
+    action: 'refund',
+    years: domain.boughtYears,
+    amountMinor: -price,
+    means: 'balance',
+    at: world.now,
+    clTRID,
+  });
+  world.domains.delete(domain.name);
+  return { code: 1000, domain, amountMinor: -price, svTRID };
 }
 
 /** Asks for a transfer to this registrar, asks after one, or answers one. Unanswered, it passes after five days. */
@@ -284,6 +309,7 @@ export function transfer(order: Orderer, wish: { name: string; op: string; authI
     if (pending) return no(2300, 'a transfer is pending');
     if (domain.registrar === registrar.id) return no(2002, 'the name is here already');
     if (domain.lock || domain.state !== 'registered') return no(2304, 'the name is locked or deleted');
+    if (world.now >= domain.paidThrough) return no(2106, 'past its term');
     const newest = Math.max(domain.createdAt, domain.movedAt ?? 0);
     if (world.now - newest < LOCK_DAYS * DAY) return no(2106, `registered or moved within ${LOCK_DAYS} days`);
     if (wish.authInfo !== domain.authInfo) return no(2202, 'the code is wrong');

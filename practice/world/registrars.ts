@@ -21,6 +21,8 @@ export function practiceRegistrars(now: number): Registrar[] {
     retryDays: [],
     yearsPerCharge: 1,
     onNeedsPaymentDays: null,
+    offTakesHours: 0,
+    refundDays: 0,
     taxPercent: 0,
     privacyMinor: 0,
     promotions: [],
@@ -33,6 +35,7 @@ export function practiceRegistrars(now: number): Registrar[] {
       currency: 'USD',
       leadDays: 5,
       lateDays: 45,
+      refundDays: 5,
       retryDays: [2],
       prices: priceList(
         ['com', 1138, 1138, 11_380],
@@ -96,6 +99,7 @@ export function practiceRegistrars(now: number): Registrar[] {
       auctionDay: 6,
       retryDays: [10, 5],
       taxPercent: 19,
+      offTakesHours: 48,
       prices: priceList(
         ['com', 890, 1090, 9_900],
         ['de', 690, 690, 4_500],

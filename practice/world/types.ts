@@ -38,6 +38,10 @@ export interface Registrar {
   readonly yearsPerCharge: number | 'as bought';
   /** Within so many days of a term's end, switching auto-renew on is paid for with a year at once. */
   readonly onNeedsPaymentDays: number | null;
+  /** Hours until switching auto-renew off takes effect. */
+  readonly offTakesHours: number;
+  /** Days in which a fresh registration is deleted against its money; 0 for never. */
+  readonly refundDays: number;
   readonly taxPercent: number;
   /** Yearly price of hiding the holder; 0 is free. */
   readonly privacyMinor: number;
@@ -81,6 +85,8 @@ export interface Domain {
   /** The next attempt at an automatic charge, while one is to come; `null` once it has been made and failed for good. */
   attemptAt: Ms | null;
   failure: string | null;
+  /** When auto-renew goes off, once that has been asked for. */
+  offAt: Ms | null;
   /** Years it was last bought for. */
   boughtYears: number;
   /** Renewal price of its own, when it is a premium name. */
@@ -104,6 +110,7 @@ export interface Domain {
 export type EventKind =
   | 'charged'
   | 'charge-failed'
+  | 'switched-off'
   | 'lapsed'
   | 'deleted'
   | 'purged'
@@ -137,7 +144,7 @@ export interface Receipt {
   readonly registrar: string;
   readonly name: string;
   readonly at: Ms;
-  readonly action: 'renew' | 'restore' | 'register' | 'transfer' | 'privacy';
+  readonly action: 'renew' | 'restore' | 'register' | 'transfer' | 'privacy' | 'refund';
   readonly years: number;
   readonly amountMinor: number;
   readonly means: string;

@@ -29,6 +29,10 @@ export const CHANGEABLE = [
   'asking_currency',
   'checked_at',
   'confirm_mail_by',
+  'rescue_verdict',
+  'rescue_for',
+  'sale_chance',
+  'switch_pending_since',
   'gone_at',
 ] as const;
 export type NamePatch = Partial<Record<(typeof CHANGEABLE)[number], unknown>>;

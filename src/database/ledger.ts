@@ -58,6 +58,8 @@ const COLUMNS = `
       'askedLock', ${sparse("case when asked_lock then 'on' else 'off' end", 'asked_lock is not null')},
       'askedPrivacy', ${sparse("case when asked_privacy then 'on' else 'off' end", 'asked_privacy is not null')},
       'stalledBy', ${sparse('setting_evidence', "setting = 'stalled' and setting_evidence is not null")},
+      'rescue', ${sparse('rescue_verdict', 'rescue_verdict is not null and rescue_for = term_end')},
+      'saleChance', ${sparse('sale_chance', 'sale_chance is not null')},
       'confirmMailBy', ${sparse(ms('confirm_mail_by'), 'confirm_mail_by is not null')},
       'tags', ${sparse('to_jsonb(tags)', "tags <> '{}'")},
       'notes', ${sparse('notes', "notes <> ''")},
@@ -91,5 +93,6 @@ export async function selectLedgerRules(db: Queryable): Promise<LedgerRules> {
     prices: await selectPrices(db),
     homeCurrency: settings.homeCurrency,
     zone: settings.zone,
+    odds: settings.saleOdds,
   };
 }

@@ -197,15 +197,25 @@ export interface AskedAtLink {
   readonly privacy: boolean | null;
 }
 
-/** Names at linked accounts whose registrar was asked to switch something and has not confirmed. */
-export async function selectAskedAtLinks(db: Queryable): Promise<AskedAtLink[]> {
+/**
+ * Names at linked accounts whose registrar was asked to switch something and has not confirmed. A switch that the registrar
+ * has taken after `pendingSince` is left alone.
+ */
+export async function selectAskedAtLinks(db: Queryable, pendingSince: Instant): Promise<AskedAtLink[]> {
   const { rows } = await db.query<AskedAtLink>(
     `select n.id as "nameId", n.ascii, n.account_id as "accountId", n.asked as auto, n.asked_lock as lock, n.asked_privacy as privacy
      from names n join accounts a on a.id = n.account_id
      where (n.asked is not null or n.asked_lock is not null or n.asked_privacy is not null)
-       and n.gone_at is null and a.link_host is not null order by n.account_id, n.ascii`,
+       and n.gone_at is null and a.link_host is not null
+       and (n.switch_pending_since is null or n.switch_pending_since < $1) order by n.account_id, n.ascii`,
+    [new Date(pendingSince)],
   );
   return rows;
+}
+
+/** Notes that a registrar has taken a switch and will carry it out later. */
+export async function notePendingSwitch(db: Queryable, nameId: number, at: Instant): Promise<void> {
+  await db.query('update names set switch_pending_since = $2 where id = $1', [nameId, new Date(at)]);
 }
 
 /** Points the links of some logins to other ports of this machine: the practice registrars listen where there is room. */

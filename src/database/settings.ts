@@ -1,4 +1,4 @@
-import { USUAL_LEADS } from '@/core/ledger';
+import { type SaleOdds, USUAL_LEADS, USUAL_ODDS } from '@/core/ledger';
 import type { Queryable } from './pool';
 
 /** The mail server of the office, and the two addresses. */
@@ -25,6 +25,10 @@ export interface Settings {
   readonly mail: MailSettings | null;
   /** Where this program is reached, for the links in mails. */
   readonly baseUrl: string;
+  /** What is assumed of selling names, for the verdicts of Rescue. */
+  readonly saleOdds: SaleOdds;
+  /** The office's own reasons for letting names go. */
+  readonly letGoReasons: readonly string[];
   /** How far the clock has been moved forward in the practice world, in milliseconds. */
   readonly clockOffsetMs: number;
 }
@@ -36,6 +40,13 @@ const USUAL: Settings = {
   reminderDays: USUAL_LEADS,
   mail: null,
   baseUrl: 'http://127.0.0.1:4180',
+  saleOdds: USUAL_ODDS,
+  letGoReasons: [
+    'Costs more than it brings',
+    'The idea is given up',
+    'Another name does its work',
+    'Never found a buyer',
+  ],
   clockOffsetMs: 0,
 };
 

@@ -1,4 +1,4 @@
-import { ArrayMaxSize, IsArray, IsInt, IsString, Matches, Max, Min } from 'class-validator';
+import { ArrayMaxSize, IsArray, IsInt, IsOptional, IsString, Matches, Max, MaxLength, Min } from 'class-validator';
 import { isCurrency } from '@/core/money';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { bumpRevision } from '@/database/ledger';
@@ -27,6 +27,13 @@ export class OfficeForm {
   @Min(0, { each: true, message: 'An alarm comes 0 to 365 days before.' })
   @Max(365, { each: true, message: 'An alarm comes 0 to 365 days before.' })
   alarmDays!: number[];
+
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(30, { message: 'Thirty reasons at the most.' })
+  @IsString({ each: true })
+  @MaxLength(200, { each: true, message: 'A reason has 200 letters at most.' })
+  letGoReasons?: string[];
 }
 
 /** Sets home currency, time zone and the calendar's alarms. */

@@ -114,6 +114,8 @@ function outside(accounts: readonly Account[], names: readonly Name[]) {
       retryDays: one.retryDays,
       yearsPerCharge: one.yearsPerCharge,
       onNeedsPaymentDays: null,
+      offTakesHours: 0,
+      refundDays: 0,
       taxPercent: 0,
       privacyMinor: 0,
       promotions: [],

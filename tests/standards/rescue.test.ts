@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { solve } from 'yalps';
-import { indexRules, type LedgerName, projectLedger, rowsOn } from '@/core/ledger';
+import { indexRules, type LedgerName, projectLedger, rowsOn, USUAL_ODDS } from '@/core/ledger';
 import { amount } from '@/core/money';
-import { bestUnderBudget, judge, needsRescue, USUAL_ODDS } from '@/core/rescue';
+import { bestUnderBudget, judge, needsRescue } from '@/core/rescue';
 import { addDays, formatInstant } from '@/core/time';
 import { nameWith, QUAYMARK, rulesWith, TODAY } from './sampleLedger';
 
@@ -94,6 +94,9 @@ describe('the verdict', () => {
     ['let go', 'not worth it', -60, asking(1200)],
     ['restore', 'worth it', -60, asking(9000)],
     ['restore', 'never to be lost', -60, { neverLost: true }],
+    ['renew', 'decided', 30, { rescue: 'keep' as const }],
+    ['let go', 'decided', -10, { rescue: 'let go' as const, neverLost: true }],
+    ['renew', 'worth it', 30, { ...asking(600), saleChance: 0.9 }],
     ['renew late', 'in use', -10, { purpose: 'in use' as const }],
     ['let go', 'no price asked', 30, {}],
     ['renew', 'other currency', 30, { asking: amount(90_000, 'EUR') }],

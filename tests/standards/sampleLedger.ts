@@ -1,4 +1,4 @@
-import type { LedgerAccount, LedgerName, LedgerRules } from '@/core/ledger';
+import { type LedgerAccount, type LedgerName, type LedgerRules, USUAL_ODDS } from '@/core/ledger';
 import type { Policy } from '@/core/lifecycle';
 import type { Price } from '@/core/pricing';
 import { type Day, type Instant, instant, parseTermEnd } from '@/core/time';
@@ -41,6 +41,7 @@ export const QUAYMARK: LedgerAccount = {
   auctionDay: null,
   yearsPerCharge: 1,
   retryDays: [],
+  refunds: false,
   means: [{ kind: 'balance', label: 'balance', endsMonth: null }],
   balanceMinor: 100_000,
 };
@@ -67,6 +68,7 @@ export function rulesWith(more: Partial<LedgerRules> = {}): LedgerRules {
     prices: [RENEWAL],
     homeCurrency: 'USD',
     zone: 'UTC',
+    odds: USUAL_ODDS,
     fees: [{ from: '2025-07-01' as Day, minor: 20, currency: 'USD', source: 'memory' }],
     ...more,
   };
@@ -102,6 +104,8 @@ export function nameWith(ascii: string, expires: string | null, more: Partial<Le
     asking: null,
     spent: [],
     checkedAt: null,
+    rescue: null,
+    saleChance: null,
     ...more,
   };
 }

@@ -121,6 +121,7 @@ const PLACES: readonly PlaceLink[] = [
   { href: '/today', text: 'Today', count: 'urgent' },
   { href: '/ledger', text: 'Ledger' },
   { href: '/renewals', text: 'Renewals', count: 'unconfirmed' },
+  { href: '/rescue', text: 'Rescue' },
 ];
 
 const COUNT_WORDS = { urgent: 'price steps within 30 days', unconfirmed: 'to be confirmed' } as const;

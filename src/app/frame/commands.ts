@@ -17,6 +17,12 @@ export const COMMANDS: readonly Command[] = [
     href: '/renewals',
   },
   {
+    id: 'rescue',
+    text: 'Rescue: names in danger',
+    words: 'restore redemption expired late lapse save budget let go drop',
+    href: '/rescue',
+  },
+  {
     id: 'add',
     text: 'Add names',
     words: 'import paste csv bring in upload list domains',

@@ -18,6 +18,7 @@ import {
   type LedgerView,
   type LifeStrip,
   lifeStrip,
+  lossPerDay,
   matchingRows,
   namesFromColumns,
   type Projection,
@@ -29,6 +30,7 @@ import {
   todaySummary,
 } from '@/core/ledger';
 import type { Policy } from '@/core/lifecycle';
+import { bestUnderBudget, type Judgement, judge, needsRescue } from '@/core/rescue';
 import { addDays, earliestEnd, type Instant, instant, type TermEnd } from '@/core/time';
 
 /** A row with its life strip and the policy of its ending, ready to be drawn. */
@@ -82,6 +84,22 @@ export interface WhatIf {
 export interface TodayView {
   readonly summary: TodaySummary;
   readonly groups: readonly { readonly group: TodayGroup; readonly total: number; readonly rows: readonly RowView[] }[];
+}
+
+/** A name in danger: what to do with it, why, and what it is ranked by. */
+export interface RescueRow {
+  readonly row: RowView;
+  readonly judgement: Judgement;
+}
+
+/** Everything that Rescue shows, the dearest waiting first. */
+export interface RescueView {
+  readonly rows: readonly RescueRow[];
+  /** In deletion: nothing can be done but watch for the day they come free. */
+  readonly deleting: readonly RowView[];
+  /** Fresh registrations that can be given back. */
+  readonly refundable: readonly RowView[];
+  readonly lettingGo: readonly RowView[];
 }
 
 /** A name whose setting contradicts what is wanted of it. */
@@ -267,6 +285,45 @@ const api = {
         rows: list.rows.slice(0, limit).map(view),
       })),
     };
+  },
+
+  /** What is past its term, or going there because nothing keeps it, with a verdict. */
+  rescue(): RescueView {
+    const ledger = current();
+    const { asOf, index } = ledger;
+    const rows = rowsAsOf(asOf);
+    const judged = rows
+      .filter((row) => needsRescue(row, asOf))
+      .map((row) => ({ row, judgement: judge(row, index.rules.odds), rank: lossPerDay(row, asOf) }))
+      .sort((a, b) => b.rank - a.rank || (a.row.step?.at ?? Infinity) - (b.row.step?.at ?? Infinity));
+    const those = (wanted: (row: LedgerRow) => boolean) => rows.filter(wanted).map(view);
+    return {
+      rows: judged.map(({ row, judgement }) => ({ row: view(row), judgement })),
+      deleting: those((row) => row.phase === 'deleting'),
+      refundable: those(
+        (row) => row.phase === 'refundable' && index.accounts.get(row.name.accountId)?.refunds === true,
+      ),
+      lettingGo: those((row) => row.name.purpose === 'let go' && row.phase !== 'deleting' && row.phase !== 'free'),
+    };
+  },
+
+  /** Ids of the best set of names in danger under a budget of one currency. */
+  bestSet(currency: string, budgetMinor: number): number[] {
+    const ledger = current();
+    const { asOf, index } = ledger;
+    const affordable = rowsAsOf(asOf).flatMap((row) => {
+      if (!needsRescue(row, asOf)) return [];
+      const { verdict, cost, expected, always } = judge(row, index.rules.odds);
+      const decidedAgainst = verdict === 'let go' && row.name.rescue === 'let go';
+      if (cost === null || cost.currency !== currency || decidedAgainst) return [];
+      const worth = (expected?.currency === currency ? expected.minor : 0) - cost.minor;
+      return [{ id: row.name.id, choice: { cost: cost.minor, worth, always } }];
+    });
+    const taken = bestUnderBudget(
+      affordable.map(({ choice }) => choice),
+      budgetMinor,
+    );
+    return taken.flatMap((place) => affordable[place]?.id ?? []);
   },
 
   /** Every account's coming charges up to `until`. */

@@ -34,7 +34,7 @@ interface FootingBarProps {
   readonly chosen: number;
   readonly disabled: boolean;
   readonly onRenew: () => void;
-  readonly onSwitch: (what: Switch) => void;
+  readonly onSwitch: (what: Switch | 'let go') => void;
   readonly onEdit: () => void;
   readonly onClear: () => void;
   readonly query: string;
@@ -119,8 +119,9 @@ export function FootingBar({
           choices={[
             { id: 'lock', text: 'Transfer lock…' },
             { id: 'privacy', text: 'Privacy…' },
+            { id: 'let go', text: 'Let go…' },
           ]}
-          onChoose={(id) => onSwitch(id as Switch)}
+          onChoose={(id) => onSwitch(id as Switch | 'let go')}
         />
         <Button onPress={onClear}>Clear</Button>
       </Acts>

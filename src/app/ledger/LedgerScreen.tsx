@@ -13,10 +13,11 @@ import { useTitle } from '../frame/Frame';
 import { useDay, useLedger } from '../frame/LedgerProvider';
 import type { RowView } from '../frame/ledger.worker';
 import { useRenew } from '../renewals/useRenew';
+import { LetGoDialog } from '../rescue/LetGoDialog';
 import { undoAction } from './actions';
 import { CellEditor, isEditable } from './CellEditor';
 import { EditDialog } from './dialogs/EditDialog';
-import { SwitchDialog } from './dialogs/SwitchDialog';
+import { isSwitch, SwitchDialog } from './dialogs/SwitchDialog';
 import { FilterBar } from './FilterBar';
 import { FootingBar } from './FootingBar';
 import { type ColumnId, gridColumns, isColumn, LEDGER_COLUMNS, sortKeyOf } from './ledgerColumns';
@@ -29,8 +30,9 @@ import { useView } from './useView';
 const StillFilterBar = memo(FilterBar);
 const StillEditDialog = memo(EditDialog);
 const StillSwitchDialog = memo(SwitchDialog);
+const StillLetGoDialog = memo(LetGoDialog);
 
-type OpenDialog = 'edit' | Switch | null;
+type OpenDialog = 'edit' | 'let go' | Switch | null;
 
 export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: readonly SavedView[] }) {
   const router = useRouter();
@@ -173,13 +175,14 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
         tags={tags}
       />
       <StillSwitchDialog
-        what={dialog === null || dialog === 'edit' ? 'auto-renew' : dialog}
-        isOpen={dialog !== null && dialog !== 'edit'}
+        what={isSwitch(dialog) ? dialog : 'auto-renew'}
+        isOpen={isSwitch(dialog)}
         onClose={closeDialog}
         nameIds={chosen.ids}
         rows={chosen.rows}
         onUndo={undo}
       />
+      <StillLetGoDialog isOpen={dialog === 'let go'} onClose={closeDialog} rows={chosen.rows} onUndo={undo} />
     </>
   );
 }

@@ -56,10 +56,11 @@ export async function dropViewAction(id: number): Promise<SavedView[]> {
   return dropView(deps(), id);
 }
 
-/** Plans a renewal of the chosen names, one term each. Answers its number. */
+/** Plans a renewal or restore of the chosen names, one term each. Answers its number. */
 export async function planRenewalAction(
   items: readonly { nameId: number; years: number }[],
+  action: 'renew' | 'restore' = 'renew',
 ): Promise<string | Refusal> {
-  const planned = await planRenewal(deps(), { items });
+  const planned = await planRenewal(deps(), { items, action });
   return isRefusal(planned) ? planned : planned.renewal.id;
 }

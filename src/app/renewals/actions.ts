@@ -8,7 +8,15 @@ import { compareTerms, type TermsCompared } from '@/usecases/renewals/compareTer
 import { confirmRenewal } from '@/usecases/renewals/confirm';
 import { changeRenewal, moveRenewal, type OpenRenewal } from '@/usecases/renewals/renew';
 import { carryOutRun } from '@/usecases/runs/carryOut';
-import { finishRun, leaveItem, priceRun, type RunProgress, runProgress, startRun } from '@/usecases/runs/start';
+import {
+  finishRun,
+  leaveItem,
+  priceRun,
+  type RunProgress,
+  runProgress,
+  sendReportsAgain,
+  startRun,
+} from '@/usecases/runs/start';
 
 export async function changeRenewalAction(id: string, input: unknown): Promise<OpenRenewal | Refusal> {
   return changeRenewal(deps(), id, input);
@@ -33,9 +41,17 @@ export async function runProgressAction(id: string): Promise<RunProgress> {
 }
 
 /** Starts a run and lets it go on after the answer; what is left when this process ends, the jobs carry on. */
-export async function startRunAction(id: string): Promise<number | Refusal> {
+export async function startRunAction(id: string, report: unknown = null): Promise<number | Refusal> {
+  return goOn(id, await startRun(deps(), id, report));
+}
+
+/** Sends restore reports again that were refused, with other words. */
+export async function sendReportsAgainAction(id: string, report: unknown): Promise<number | Refusal> {
+  return goOn(id, await sendReportsAgain(deps(), id, report));
+}
+
+function goOn(id: string, started: number | Refusal): number | Refusal {
   const own = deps();
-  const started = await startRun(own, id);
   if (!isRefusal(started) && started > 0) {
     after(async () => {
       await carryOutRun(own, id).catch((error: unknown) => own.log.error({ error, id }, 'a run was interrupted'));

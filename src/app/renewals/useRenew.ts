@@ -6,11 +6,14 @@ import { report } from '@/ui/overlay/Toasts';
 import { planRenewalAction } from '../ledger/actions';
 
 /** Plans a run for some names, each for so many years, and goes to it. */
-export function useRenew(): (items: readonly { nameId: number; years: number }[]) => Promise<void> {
+export function useRenew(): (
+  items: readonly { nameId: number; years: number }[],
+  action?: 'renew' | 'restore',
+) => Promise<void> {
   const router = useRouter();
   return useCallback(
-    async (items) => {
-      const answer = await planRenewalAction(items);
+    async (items, action = 'renew') => {
+      const answer = await planRenewalAction(items, action);
       if (isRefusal(answer)) report({ text: answer.message, problem: true });
       else router.push(`/renewals/${answer}`);
     },

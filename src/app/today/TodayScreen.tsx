@@ -106,6 +106,7 @@ export function TodayScreen({ messages, unseen }: { messages: readonly MessageRo
               <h2>
                 {GROUP_WORDS[group]}: {namesWords(total)}
               </h2>
+              {group === 'past its term' && <ButtonLink href="/rescue">To Rescue</ButtonLink>}
               {group === 'charge will fail' && <ButtonLink href="/renewals">See the funding</ButtonLink>}
               {group === 'lapses' && (
                 <Button onPress={() => void renew(rows)}>
@@ -119,6 +120,7 @@ export function TodayScreen({ messages, unseen }: { messages: readonly MessageRo
               rows={rows}
               isOpen={(row) => open.has(row.name.id)}
               onRenew={(row) => void renew([row])}
+              onRestore={(row) => void plan([{ nameId: row.name.id, years: 1 }], 'restore')}
               onSwitch={(row) => setSwitching([row])}
               onSeen={(row) => void seen([row.name.id])}
               onMailConfirmed={(row) => void mailConfirmed(row)}

@@ -12,6 +12,7 @@ import { Stalled } from '../ledger/Stalled';
 interface TodayActs {
   readonly isOpen: (row: RowView) => boolean;
   readonly onRenew: (row: RowView) => void;
+  readonly onRestore: (row: RowView) => void;
   readonly onSwitch: (row: RowView) => void;
   readonly onSeen: (row: RowView) => void;
   readonly onMailConfirmed: (row: RowView) => void;
@@ -84,6 +85,11 @@ function StepCells({ row, acts }: { row: RowView; acts: TodayActs }) {
         {renewable && row.outlook.kind !== 'charged' && (
           <Button data-kind="plain" onPress={() => acts.onRenew(row)} aria-label={`Renew ${name}`}>
             Renew…
+          </Button>
+        )}
+        {row.phase === 'redemption' && (
+          <Button data-kind="plain" onPress={() => acts.onRestore(row)} aria-label={`Restore ${name}`}>
+            Restore…
           </Button>
         )}
         {row.phase === 'term' && (

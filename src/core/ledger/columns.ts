@@ -34,6 +34,8 @@ export interface LedgerColumns {
     readonly askedPrivacy: Readonly<Record<number, 'on' | 'off'>>;
     readonly stalledBy: Readonly<Record<number, string>>;
     readonly confirmMailBy: Readonly<Record<number, number>>;
+    readonly rescue: Readonly<Record<number, 'keep' | 'let go'>>;
+    readonly saleChance: Readonly<Record<number, number>>;
     readonly tags: Readonly<Record<number, readonly string[]>>;
     readonly notes: Readonly<Record<number, string>>;
     readonly spent: Readonly<Record<number, readonly { minor: number; currency: string }[]>>;
@@ -79,6 +81,8 @@ export function namesFromColumns(columns: LedgerColumns): LedgerName[] {
       asking: asking === null || asking === undefined || !currency ? null : { minor: asking, currency },
       spent: sparse.spent[i] ?? NONE,
       checkedAt: (columns.checkedAt[i] ?? null) as Instant | null,
+      rescue: sparse.rescue[i] ?? null,
+      saleChance: sparse.saleChance[i] ?? null,
     };
   });
 }

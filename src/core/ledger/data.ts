@@ -20,6 +20,8 @@ export interface LedgerAccount extends FundedAccount, AccountWindow {
   readonly lateFeeMinor: number;
   /** Percent that the registrar adds to every price. */
   readonly taxPercent: number;
+  /** The registrar gives the money of a fresh registration back. */
+  readonly refunds: boolean;
   /** The program can talk to the registrar itself; else everything there is done by hand. */
   readonly linked: boolean;
 }
@@ -55,7 +57,22 @@ export interface LedgerName {
   /** Spent so far, one amount for each currency. */
   readonly spent: readonly Amount[];
   readonly checkedAt: Instant | null;
+  /** What the owner decided about its rescue in this term, against the verdict. */
+  readonly rescue: 'keep' | 'let go' | null;
+  /** How likely the owner thinks a sale is, 0 to 1; `null` for the office's usual chance. */
+  readonly saleChance: number | null;
 }
+
+/** What is assumed of selling a name: both are shares from 0 to 1. */
+export interface SaleOdds {
+  /** How likely a name sells at its asking price in the year that is paid for. */
+  readonly chance: number;
+  /** What the venue keeps of the price. */
+  readonly commission: number;
+}
+
+/** The odds until somebody says otherwise. */
+export const USUAL_ODDS: SaleOdds = { chance: 0.02, commission: 0.15 };
 
 /** The rules and prices that the names are read by. */
 export interface LedgerRules {
@@ -66,4 +83,5 @@ export interface LedgerRules {
   readonly homeCurrency: string;
   /** IANA time zone in which days are shown. */
   readonly zone: string;
+  readonly odds: SaleOdds;
 }

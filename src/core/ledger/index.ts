@@ -9,8 +9,10 @@ export {
   type LedgerRules,
   PURPOSES,
   type Purpose,
+  type SaleOdds,
   SWITCHES,
   type Switch,
+  USUAL_ODDS,
 } from './data';
 export { type Footing, footingOf } from './footing';
 export { type LifeStrip, lifeStrip, type Stretch, type StretchKind, type StripMark } from './lifeStrip';

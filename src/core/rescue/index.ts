@@ -1,11 +1,10 @@
 export { bestUnderBudget, type Choice } from './budget';
+export { type CostStretch, costsByDay, type LapseEvent, timelineOf } from './lapse';
 export {
   type Judgement,
   judge,
   needsRescue,
   RESCUE_DAYS,
-  type SaleOdds,
-  USUAL_ODDS,
   VERDICTS,
   type Verdict,
   type VerdictReason,

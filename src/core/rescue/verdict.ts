@@ -1,17 +1,6 @@
-import type { LedgerRow } from '../ledger';
+import type { LedgerRow, SaleOdds } from '../ledger';
 import { type Amount, amount, roundHalfAway } from '../money';
 import { addDays, type Instant } from '../time';
-
-/** What is assumed of selling a name: both are shares from 0 to 1. */
-export interface SaleOdds {
-  /** How likely the name sells at its asking price in the year that is paid for. */
-  readonly chance: number;
-  /** What the venue keeps of the price. */
-  readonly commission: number;
-}
-
-/** The odds until somebody says otherwise. */
-export const USUAL_ODDS: SaleOdds = { chance: 0.02, commission: 0.15 };
 
 export const VERDICTS = ['renew', 'renew late', 'restore', 'send the report', 'let go'] as const;
 export type Verdict = (typeof VERDICTS)[number];
@@ -23,6 +12,7 @@ export type VerdictReason =
   | { readonly kind: 'no price asked' }
   | { readonly kind: 'cost not known' }
   | { readonly kind: 'other currency' }
+  | { readonly kind: 'decided' }
   | { readonly kind: 'worth it' | 'not worth it'; readonly expected: Amount; readonly cost: Amount };
 
 /** What a name is worth doing, and why. */
@@ -51,7 +41,7 @@ export function needsRescue(row: LedgerRow, asOf: Instant): boolean {
 }
 
 /**
- * What to do with a row that needs rescue: a name in use or never to be lost is always kept; any other when what it is
+ * What to do with a row that needs rescue. What the owner decided counts; else a name in use or never to be lost is always kept; any other when what it is
  * expected to bring (asking × chance × (1 − commission)) covers what keeping it costs now.
  */
 export function judge(row: LedgerRow, odds: SaleOdds): Judgement {
@@ -67,7 +57,9 @@ export function judge(row: LedgerRow, odds: SaleOdds): Judgement {
   const keep: Verdict = phase === 'redemption' ? 'restore' : phase === 'late' ? 'renew late' : 'renew';
   const cost = row.step?.before ?? (keep === 'restore' ? costs.restore : costs.renewal);
   const asking = name.asking;
-  const expected = asking && amount(roundHalfAway(asking.minor * odds.chance * (1 - odds.commission)), asking.currency);
+  const expected =
+    asking &&
+    amount(roundHalfAway(asking.minor * (name.saleChance ?? odds.chance) * (1 - odds.commission)), asking.currency);
   const judged = (verdict: Verdict, reason: VerdictReason, always = false): Judgement => ({
     verdict,
     reason,
@@ -75,6 +67,8 @@ export function judge(row: LedgerRow, odds: SaleOdds): Judgement {
     cost,
     expected,
   });
+  if (name.rescue === 'let go') return judged('let go', { kind: 'decided' });
+  if (name.rescue === 'keep') return judged(keep, { kind: 'decided' }, true);
   if (name.neverLost) return judged(keep, { kind: 'never to be lost' }, true);
   if (name.purpose === 'in use') return judged(keep, { kind: 'in use' }, true);
   if (cost === null) return judged(keep, { kind: 'cost not known' });

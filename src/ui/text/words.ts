@@ -120,3 +120,11 @@ export function causeWords(cause: FailureCause): string {
       return 'no means of payment';
   }
 }
+
+/** `26 Nov, 09:12`: an instant to the minute, in the office's zone. */
+export function hourWords(at: Instant, style: DayStyle): string {
+  const time = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit', timeZone: style.zone }).format(
+    at,
+  );
+  return `${dayWords(at, style)}, ${time}`;
+}

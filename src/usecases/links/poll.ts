@@ -4,6 +4,7 @@ import { dayOf, formatInstant, type Instant } from '@/core/time';
 import { insertBatch, type NamePatch, patchNames } from '@/database/changes';
 import { insertEntries } from '@/database/entries';
 import { bumpRevision } from '@/database/ledger';
+import { endLettingGo } from '@/database/lettingGo';
 import { insertMessage, noteLink, noteMessageBatch } from '@/database/links';
 import { selectNameIds } from '@/database/names';
 import { type Transaction, transaction } from '@/database/pool';
@@ -53,6 +54,7 @@ export async function takeMessage(deps: Deps, accountId: number, message: Regist
     await bumpRevision(tx);
     const batchId = await insertBatch(tx, at, 'message', summaryOf(event.kind, event.name));
     await patchNames(tx, batchId, [{ nameId, patch, evidence: `message ${message.id} of the registrar` }]);
+    if (event.kind === 'released') await endLettingGo(tx, [nameId], message.at ?? at, 'released');
     if (event.kind === 'charged' && event.amount) await bookCharge(tx, batchId, nameId, message);
     await noteMessageBatch(tx, accountId, message.id, batchId);
   });
@@ -87,11 +89,14 @@ function patchOf(event: Event, at: Instant, text: string): NamePatch | null {
     setting_evidence: text,
     asked: null,
     asked_at: null,
+    switch_pending_since: null,
   });
   const seen = (phase: 'redemption' | 'deleting') => ({ observed: phase, observed_at: since });
   switch (event.kind) {
     case 'charged':
       return { ...end, ...confirmed('on') };
+    case 'switched-off':
+      return confirmed('off');
     case 'charge-failed':
       return confirmed('stalled');
     case 'lapsed':
@@ -124,6 +129,7 @@ const SUMMARIES: Readonly<Record<string, string>> = {
   released: 'Released',
   auctioned: 'Auctioned away by its registrar',
   transferred: 'Transferred away',
+  'switched-off': 'Auto-renew is off now',
   'confirm-mail': 'The holder’s mail address has to be confirmed',
   'mail-confirmed': 'The holder’s mail address is confirmed',
 };

@@ -1,10 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import type { NameSettings } from '@/connectors/registrar/port';
 import { SWITCHES } from '@/core/ledger';
-import { formatInstant } from '@/core/time';
+import { formatInstant, HOUR_MS, type Instant } from '@/core/time';
 import { insertBatch, type NamePatch, patchNames } from '@/database/changes';
 import { bumpRevision } from '@/database/ledger';
-import { type AskedAtLink, selectAskedAtLinks } from '@/database/links';
+import { type AskedAtLink, notePendingSwitch, selectAskedAtLinks } from '@/database/links';
 import { transaction } from '@/database/pool';
 import type { Deps } from '../deps';
 import { NOT_ASKED, SWITCHED } from '../names/edit';
@@ -16,6 +16,11 @@ export interface SwitchResult {
   readonly problems: readonly { readonly name: string; readonly problem: string }[];
 }
 
+/** A switch that the registrar has taken is waited for so long before it is asked again: it may take up to 72 hours. */
+const PENDING_HOURS = 72;
+
+const addHours = (at: Instant, hours: number) => (at + hours * HOUR_MS) as Instant;
+
 /**
  * Switches auto-renew, lock and privacy at the registrars, for every name that it was asked for and whose account has a link.
  * Setting a value twice harms nothing, so what stays without an answer is simply sent again. A refusal takes the request
@@ -24,11 +29,13 @@ export interface SwitchResult {
 export async function carryOutSwitches(deps: Deps): Promise<SwitchResult> {
   let confirmed = 0;
   const problems: { name: string; problem: string }[] = [];
-  for (const asked of await selectAskedAtLinks(deps.database)) {
+  const since = addHours(deps.clock(), -PENDING_HOURS);
+  for (const asked of await selectAskedAtLinks(deps.database, since)) {
     const link = await linkOf(deps, asked.accountId);
     if (!link) continue;
     const { ascii } = asked;
     const outcome = await link.change(ascii, settingsOf(asked), `NL-${randomUUID()}`);
+    if (outcome.kind === 'pending') await notePendingSwitch(deps.database, asked.nameId, deps.clock());
     if (outcome.kind === 'unknown' || outcome.kind === 'pending') continue;
     if (outcome.kind === 'done') confirmed += 1;
     else problems.push({ name: ascii, problem: outcome.reason });

@@ -117,7 +117,7 @@ function summaryOf(edit: NameEdit, names: number): string {
 }
 
 /** How each switch stands in a name's columns: what it is, and what it was asked to become. */
-const ASKED: Readonly<Record<Switch, (to: 'on' | 'off', at: string) => NamePatch>> = {
+export const ASKED: Readonly<Record<Switch, (to: 'on' | 'off', at: string) => NamePatch>> = {
   'auto-renew': (asked, asked_at) => ({ asked, asked_at }),
   lock: (to) => ({ asked_lock: to === 'on' }),
   privacy: (to) => ({ asked_privacy: to === 'on' }),
@@ -140,7 +140,7 @@ export const SWITCHED: Readonly<
 
 /** The columns that take back what was asked. */
 export const NOT_ASKED: Readonly<Record<Switch, NamePatch>> = {
-  'auto-renew': { asked: null, asked_at: null },
+  'auto-renew': { asked: null, asked_at: null, switch_pending_since: null },
   lock: { asked_lock: null },
   privacy: { asked_privacy: null },
 };

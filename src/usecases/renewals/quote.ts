@@ -34,6 +34,8 @@ export interface QuotedItem {
   readonly stepYears: number;
   readonly oldEnd: TermEnd | null;
   readonly newEnd: TermEnd | null;
+  /** The last instant at which this can be done: the deletion for a renewal, the purge for a restore. */
+  readonly until: Instant | null;
   /** `null` when no price is known. */
   readonly cost: Cost | null;
   readonly lateFee: Amount | null;
@@ -135,6 +137,7 @@ function quoteItem(projection: Projection, place: number, wanted: number, reques
     stepYears: step,
     oldEnd: row.termEnd,
     newEnd: isRefusal(newEnd) ? null : newEnd,
+    until: (action === 'restore' ? row.marks?.purge : row.marks?.deletion) ?? null,
     cost,
     lateFee,
     total:

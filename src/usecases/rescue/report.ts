@@ -6,6 +6,8 @@ import type { ReportWords } from '@/database/runs';
 import type { Deps } from '../deps';
 import { projectedLedger } from '../names/ledger';
 
+export type { RestoreReport } from '@/connectors/registrar/port';
+
 /** The certifications that RFC 3915 section 3.4 asks of a registrar, here of the owner through it. */
 export const STATEMENTS: readonly [string, string] = [
   'This registrar has not restored the name in order to assume the rights to use or sell it for itself or for any third party.',

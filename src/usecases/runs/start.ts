@@ -20,6 +20,7 @@ import type { QuotedItem } from '../renewals/quote';
 import { openRenewal } from '../renewals/renew';
 import { readRequest } from '../validate';
 
+export type { ReportWords } from '@/database/renewals';
 export type { ItemProgress, ItemState } from '@/database/runs';
 
 /** How a run stands: which accounts have a link, and each item's progress. */

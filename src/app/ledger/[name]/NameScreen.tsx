@@ -12,17 +12,20 @@ import { Menu } from '@/ui/overlay/Menu';
 import { Page } from '@/ui/text/Sheet';
 import { Failed, Loading } from '@/ui/text/States';
 import type { NameDetail } from '@/usecases/names/detail';
+import type { Lapse } from '@/usecases/rescue/lapse';
 import { reportDone } from '../../answers';
 import { useTitle } from '../../frame/Frame';
 import { useDay, useLedger } from '../../frame/LedgerProvider';
 import type { NameView } from '../../frame/ledger.worker';
 import { useRenew } from '../../renewals/useRenew';
+import { LetGoDialog } from '../../rescue/LetGoDialog';
 import { undoAction } from '../actions';
 import { EditDialog } from '../dialogs/EditDialog';
-import { SwitchDialog } from '../dialogs/SwitchDialog';
+import { isSwitch, SwitchDialog } from '../dialogs/SwitchDialog';
 import { Stalled } from '../Stalled';
 import { History } from './History';
 import { KnownFacts } from './KnownFacts';
+import { LapsePart } from './LapsePart';
 import { LargeStrip } from './LargeStrip';
 import { MoneyTable } from './MoneyTable';
 import { standingSentence } from './sentence';
@@ -55,17 +58,20 @@ export function NameScreen({
   detail,
   tags,
   kinds,
+  lapse,
 }: {
   detail: NameDetail;
   tags: readonly string[];
   kinds: readonly EntryKind[];
+  /** How it lapsed, when it did. */
+  lapse: Lapse | null;
 }) {
   const router = useRouter();
   const plan = useRenew();
   const { worker, meta, problem, style, homeCurrency, reload } = useLedger();
   const { day, daysAhead } = useDay();
   const [view, setView] = useState<NameView | null>(null);
-  const [dialog, setDialog] = useState<'edit' | Switch | null>(null);
+  const [dialog, setDialog] = useState<'edit' | 'let go' | Switch | null>(null);
   const ahead = daysAhead > 0;
   useTitle('Ledger', view && view.place >= 0 ? `${view.place + 1} of ${view.total}` : detail.unicode);
 
@@ -106,6 +112,7 @@ export function NameScreen({
           <h2 className="name">{detail.unicode}</h2>
           <p>No longer at its account. It stays in the books.</p>
           <MoneyTable detail={detail} kinds={kinds} disabled onChanged={reload} />
+          {lapse && <LapsePart lapse={lapse} />}
           <History history={detail.history} currency={homeCurrency} />
         </Page>
       );
@@ -132,10 +139,20 @@ export function NameScreen({
               {view.after && <Link href={`/ledger/${encodeURIComponent(view.after)}`}>next →</Link>}
             </Neighbours>
           )}
-          <Button data-kind="primary" isDisabled={ahead || !renewable} onPress={() => void renew()}>
-            {row.phase === 'late' ? 'Renew late' : 'Renew'}
-            {renewable && price ? `, ${formatAmount(price)}…` : '…'}
-          </Button>
+          {row.phase === 'redemption' ? (
+            <Button
+              data-kind="primary"
+              isDisabled={ahead}
+              onPress={() => void plan([{ nameId: detail.id, years: 1 }], 'restore')}
+            >
+              Restore{row.costs.restore ? `, ${formatAmount(row.costs.restore)}…` : '…'}
+            </Button>
+          ) : (
+            <Button data-kind="primary" isDisabled={ahead || !renewable} onPress={() => void renew()}>
+              {row.phase === 'late' ? 'Renew late' : 'Renew'}
+              {renewable && price ? `, ${formatAmount(price)}…` : '…'}
+            </Button>
+          )}
           <Button isDisabled={ahead} onPress={() => setDialog('auto-renew')}>
             Auto-renew…
           </Button>
@@ -148,8 +165,9 @@ export function NameScreen({
             choices={[
               { id: 'lock', text: 'Transfer lock…' },
               { id: 'privacy', text: 'Privacy…' },
+              { id: 'let go', text: 'Let go…' },
             ]}
-            onChoose={(id) => setDialog(id as Switch)}
+            onChoose={(id) => setDialog(id as Switch | 'let go')}
           />
         </Actions>
       </Head>
@@ -158,6 +176,7 @@ export function NameScreen({
         <MoneyTable detail={detail} kinds={kinds} disabled={ahead} onChanged={reload} />
         <KnownFacts row={row} detail={detail} />
       </Columns>
+      {lapse && <LapsePart lapse={lapse} />}
       <History history={detail.history} currency={row.name.asking?.currency ?? homeCurrency} />
       <EditDialog
         isOpen={dialog === 'edit'}
@@ -168,13 +187,14 @@ export function NameScreen({
         tags={tags}
       />
       <SwitchDialog
-        what={dialog === null || dialog === 'edit' ? 'auto-renew' : dialog}
-        isOpen={dialog !== null && dialog !== 'edit'}
+        what={isSwitch(dialog) ? dialog : 'auto-renew'}
+        isOpen={isSwitch(dialog)}
         onClose={() => setDialog(null)}
         nameIds={[detail.id]}
         rows={[row]}
         onUndo={undo}
       />
+      <LetGoDialog isOpen={dialog === 'let go'} onClose={() => setDialog(null)} rows={[row]} onUndo={undo} />
     </Page>
   );
 }

@@ -6,6 +6,7 @@ import { Empty } from '@/ui/text/States';
 import { deps } from '@/usecases/deps';
 import { nameDetail } from '@/usecases/names/detail';
 import { ledgerChoices } from '@/usecases/names/ledger';
+import { lapseOf } from '@/usecases/rescue/lapse';
 import { NameScreen } from './NameScreen';
 
 type NameParams = { params: Promise<{ name: string }> };
@@ -24,6 +25,6 @@ export default async function NamePage({ params }: NameParams) {
       </Empty>
     );
   }
-  const { tags } = await ledgerChoices(deps());
-  return <NameScreen detail={detail} tags={tags} kinds={ENTRY_KINDS} />;
+  const [{ tags }, lapse] = await Promise.all([ledgerChoices(deps()), lapseOf(deps(), detail.id)]);
+  return <NameScreen detail={detail} tags={tags} kinds={ENTRY_KINDS} lapse={lapse} />;
 }

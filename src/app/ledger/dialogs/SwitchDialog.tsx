@@ -173,3 +173,8 @@ export function switchesAsked(row: RowView): { what: Switch; setting: string; to
     return asked === null ? [] : [{ what, setting, to: asked }];
   });
 }
+
+/** True for a dialog that switches something. */
+export function isSwitch(dialog: string | null): dialog is Switch {
+  return SWITCHES.some((what) => what === dialog);
+}

@@ -10,21 +10,33 @@ import { Ruled, Section, Wide } from '@/ui/text/Sheet';
 import { Progress } from '@/ui/text/States';
 import { amountsWords, namesWords, termEndWords } from '@/ui/text/words';
 import type { QuotedItem, RenewalQuote } from '@/usecases/renewals/quote';
-import type { ItemProgress, ItemState, RunProgress } from '@/usecases/runs/start';
+import type { ItemProgress, ItemState, ReportWords, RunProgress } from '@/usecases/runs/start';
 import { useLedger } from '../../frame/LedgerProvider';
-import { finishRunAction, leaveItemAction, priceRunAction, runProgressAction, startRunAction } from '../actions';
+import {
+  finishRunAction,
+  leaveItemAction,
+  priceRunAction,
+  runProgressAction,
+  sendReportsAgainAction,
+  startRunAction,
+} from '../actions';
 import { Otherwise } from './Otherwise';
+import { type NamedReport, type ReportDraft, ReportForm } from './ReportForm';
 
 const STATE_WORDS: Readonly<Record<ItemState, string>> = {
   planned: 'to be renewed',
   waiting: 'waiting',
   sending: 'asked, no answer yet',
-  done: 'renewed',
+  done: 'done',
   refused: 'refused',
   reporting: 'paid, report on its way',
   'report refused': 'paid, report refused',
   doubt: 'in doubt',
 };
+const VERBS = {
+  renew: { verb: 'Renew', past: 'renewed', going: 'Renewing' },
+  restore: { verb: 'Restore', past: 'restored', going: 'Restoring' },
+} as const;
 const LOOK_AGAIN_MS = 700;
 
 /** The names of a run whose accounts have a link: priced live, confirmed once, then carried out item by item. */
@@ -32,17 +44,29 @@ export function LinkedRun({
   id,
   quote,
   progress,
+  reports,
+  words,
   onProgress: setProgress,
 }: {
   id: string;
   quote: RenewalQuote;
   progress: RunProgress;
+  reports: readonly NamedReport[];
+  /** What was certified last, for a restore. */
+  words: ReportWords | null;
   onProgress: (progress: RunProgress) => void;
 }) {
   const router = useRouter();
   const { meta, style, reload } = useLedger();
   const [asking, setAsking] = useState(false);
   const [confirming, setConfirming] = useState(false);
+  const restoring = quote.action === 'restore';
+  const { verb, past, going } = VERBS[quote.action];
+  const [draft, setDraft] = useState<ReportDraft>({
+    reason: words?.reason ?? '',
+    other: words?.other ?? '',
+    certified: false,
+  });
   const own = new Map(progress.items.map((item) => [item.nameId, item]));
   const items = quote.items.flatMap((item) => {
     const state = own.get(item.nameId);
@@ -54,8 +78,8 @@ export function LinkedRun({
   );
   const startableKey = startable.map(({ item }) => item.nameId).join(' ');
   const startableIds = useMemo(() => startableKey.split(' ').filter(Boolean).map(Number), [startableKey]);
-  const underWay = count('waiting', 'sending') > 0;
-  const begun = underWay || count('done', 'doubt') > 0;
+  const underWay = count('waiting', 'sending', 'reporting') > 0;
+  const begun = underWay || count('done', 'doubt', 'report refused') > 0;
 
   const ask = useCallback(async () => {
     setAsking(true);
@@ -83,8 +107,15 @@ export function LinkedRun({
 
   const start = async () => {
     setConfirming(false);
-    const answer = await startRunAction(id);
+    const answer = await startRunAction(id, restoring ? draft : null);
     if (isRefusal(answer)) report({ text: answer.message, problem: true });
+    setProgress(await runProgressAction(id));
+  };
+
+  const reportAgain = async () => {
+    const answer = await sendReportsAgainAction(id, draft);
+    if (isRefusal(answer)) report({ text: answer.message, problem: true });
+    setDraft({ ...draft, certified: false });
     setProgress(await runProgressAction(id));
   };
 
@@ -103,11 +134,14 @@ export function LinkedRun({
   return (
     <Section aria-label="By link">
       <h2>
-        By link{begun ? `: ${count('done')} of ${items.length} renewed` : `: ${namesWords(items.length)}`}
+        By link{begun ? `: ${count('done')} of ${items.length} ${past}` : `: ${namesWords(items.length)}`}
         {count('refused') > 0 && `, ${count('refused')} refused`}
+        {count('report refused') > 0 && `, ${count('report refused')} with the report refused`}
         {count('doubt') > 0 && `, ${count('doubt')} in doubt`}
       </h2>
-      {underWay && <Progress done={count('done', 'refused', 'doubt')} total={items.length} text="Renewing" />}
+      {underWay && (
+        <Progress done={count('done', 'refused', 'doubt', 'report refused')} total={items.length} text={going} />
+      )}
       {asking && <p className="soft">Asking the registrars what it costs now…</p>}
       {differing > 0 && !begun && (
         <p className="caution">
@@ -116,7 +150,7 @@ export function LinkedRun({
         </p>
       )}
       <Wide>
-        <Ruled aria-label="Names renewed by link">
+        <Ruled aria-label={`Names ${past} by link`}>
           <thead>
             <tr>
               <th>Name</th>
@@ -139,8 +173,16 @@ export function LinkedRun({
                 <td className="figure">{item.total && state.state !== 'done' ? formatAmount(item.total) : ''}</td>
                 <td className="figure">{begun && state.state === 'refused' ? '' : figure(item, state)}</td>
                 <td>
-                  <span className={['refused', 'doubt'].includes(state.state) ? 'caution' : undefined}>
-                    {item.refusal && state.state === 'planned' ? item.refusal.message : STATE_WORDS[state.state]}
+                  <span
+                    className={['refused', 'doubt', 'report refused'].includes(state.state) ? 'caution' : undefined}
+                  >
+                    {item.refusal && state.state === 'planned'
+                      ? item.refusal.message
+                      : state.state === 'done'
+                        ? past
+                        : state.state === 'planned'
+                          ? `to be ${past}`
+                          : STATE_WORDS[state.state]}
                   </span>
                   {state.problem && <div className="soft">{state.problem}</div>}
                   {state.receipt && <span className="soft"> receipt {state.receipt}</span>}
@@ -160,8 +202,7 @@ export function LinkedRun({
       <Actions>
         {startable.length > 0 && !underWay && (
           <Button data-kind="primary" isDisabled={asking} onPress={() => setConfirming(true)}>
-            {begun || count('refused') > 0 ? 'Try again' : 'Renew'} {namesWords(startable.length)},{' '}
-            {amountsWords(costs)}…
+            {begun || count('refused') > 0 ? 'Try again' : verb} {namesWords(startable.length)}, {amountsWords(costs)}…
           </Button>
         )}
         {!underWay && !begun && (
@@ -171,14 +212,34 @@ export function LinkedRun({
         )}
         {!underWay && begun && <Button onPress={() => void finish()}>Close this run</Button>}
       </Actions>
-      <Dialog title={`Renew ${namesWords(startable.length)}`} isOpen={confirming} onClose={() => setConfirming(false)}>
+      {count('report refused') > 0 && !underWay && (
+        <Section aria-label="The report was refused">
+          <h2>The report was refused</h2>
+          <p>
+            The restore is paid. Without a report that the registrar takes, the name falls back into redemption:{' '}
+            {items.find(({ state }) => state.state === 'report refused')?.state.problem}
+          </p>
+          <ReportForm reports={reports} draft={draft} onChange={setDraft} />
+          <Actions>
+            <Button data-kind="primary" isDisabled={!isCertified(draft)} onPress={() => void reportAgain()}>
+              Send the report again
+            </Button>
+          </Actions>
+        </Section>
+      )}
+      <Dialog
+        title={`${verb} ${namesWords(startable.length)}`}
+        isOpen={confirming}
+        onClose={() => setConfirming(false)}
+      >
         <p>
-          {amountsWords(costs)} will be taken at {accounts}. {firstEnd(startable.map(({ item }) => item))} A renewal
-          cannot be given back. <Otherwise nameIds={startableIds} />
+          {amountsWords(costs)} will be taken at {accounts}. {firstEnd(startable.map(({ item }) => item))}{' '}
+          {restoring ? 'A restore' : 'A renewal'} cannot be given back. <Otherwise nameIds={startableIds} />
         </p>
+        {restoring && <ReportForm reports={reports} draft={draft} onChange={setDraft} />}
         <Actions>
-          <Button data-kind="primary" onPress={() => void start()}>
-            Renew now, {amountsWords(costs)}
+          <Button data-kind="primary" isDisabled={restoring && !isCertified(draft)} onPress={() => void start()}>
+            {verb} now, {amountsWords(costs)}
           </Button>
           <Button onPress={() => setConfirming(false)}>Cancel</Button>
         </Actions>
@@ -211,3 +272,5 @@ function figure(item: QuotedItem, state: ItemProgress): string {
   const live = liveAmount(item, state);
   return live ? formatAmount(live) : '';
 }
+
+const isCertified = ({ reason, certified }: ReportDraft) => certified && reason.trim().length >= 3;

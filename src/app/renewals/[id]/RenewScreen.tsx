@@ -7,7 +7,7 @@ import { Button } from '@/ui/controls/Button';
 import { Field } from '@/ui/controls/Field';
 import { Actions } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
-import { Fields, Page, Section } from '@/ui/text/Sheet';
+import { Fields, Notice, Page, Section } from '@/ui/text/Sheet';
 import { amountsWords, namesWords } from '@/ui/text/words';
 import type { QuotedItem, RenewalQuote } from '@/usecases/renewals/quote';
 import type { OpenRenewal } from '@/usecases/renewals/renew';
@@ -18,11 +18,22 @@ import { ConfirmForm } from './ConfirmForm';
 import { LinkedRun } from './LinkedRun';
 import { LongerTerm } from './LongerTerm';
 import { QuoteTable } from './QuoteTable';
+import type { NamedReport } from './ReportForm';
+import { RestoreTable } from './RestoreTable';
 import { SettledRun } from './SettledRun';
 import { StepsAtRegistrars } from './StepsAtRegistrars';
 
 /** Renewing: terms and cost; over a link where the account has one, else what to do there and what really happened. */
-export function RenewScreen({ first, progress: firstProgress }: { first: OpenRenewal; progress: RunProgress }) {
+export function RenewScreen({
+  first,
+  progress: firstProgress,
+  reports,
+}: {
+  first: OpenRenewal;
+  progress: RunProgress;
+  /** The reports of a restore. */
+  reports: readonly NamedReport[];
+}) {
   const router = useRouter();
   const [open, setOpen] = useState(first);
   const [progress, setProgress] = useState(firstProgress);
@@ -34,7 +45,8 @@ export function RenewScreen({ first, progress: firstProgress }: { first: OpenRen
   const newest = useRef(0);
   const { renewal, quote } = open;
   const settled = renewal.status === 'confirmed' || renewal.status === 'dropped';
-  useTitle('Renew', namesWords(renewal.items.length));
+  const restoring = renewal.action === 'restore';
+  useTitle(restoring ? 'Restore' : 'Renew', namesWords(renewal.items.length));
   const linked = new Set(progress.linkedAccounts);
   const isLinked = (item: { readonly accountId: number }) => linked.has(item.accountId);
   const byHand = partOf(quote, (item) => !isLinked(item));
@@ -85,14 +97,21 @@ export function RenewScreen({ first, progress: firstProgress }: { first: OpenRen
   return (
     <Page>
       <Section>
-        {!begun && (
+        {!begun && restoring && <RestoreTable quote={quote} />}
+        {!begun && !restoring && quote.items.some((item) => item.phase === 'late') && (
+          <Notice>
+            Past its term: a transfer within the late window can drop the year that is paid here. If a name is to move,
+            let it arrive first and renew it there.
+          </Notice>
+        )}
+        {!begun && !restoring && (
           <QuoteTable
             quote={quote}
             locked={renewal.status === 'asked'}
             onYears={(nameId, years) => void change(new Map([[nameId, years]]), { code, percent }, tax)}
           />
         )}
-        {renewal.status === 'planned' && !begun && (
+        {renewal.status === 'planned' && !begun && !restoring && (
           <Fields>
             <Field
               label="Promotion code"
@@ -122,7 +141,7 @@ export function RenewScreen({ first, progress: firstProgress }: { first: OpenRen
           </p>
         )}
       </Section>
-      {renewal.status === 'planned' && !begun && (
+      {renewal.status === 'planned' && !begun && !restoring && (
         <details onToggle={(event) => setComparing(event.currentTarget.open)}>
           <summary>Longer now or yearly?</summary>
           {comparing && (
@@ -134,7 +153,14 @@ export function RenewScreen({ first, progress: firstProgress }: { first: OpenRen
         </details>
       )}
       {byLink.items.length > 0 && (
-        <LinkedRun id={renewal.id} quote={byLink} progress={progress} onProgress={setProgress} />
+        <LinkedRun
+          id={renewal.id}
+          quote={byLink}
+          progress={progress}
+          reports={reports}
+          words={renewal.report}
+          onProgress={setProgress}
+        />
       )}
       {handOpen &&
         (renewal.status === 'planned' ? (

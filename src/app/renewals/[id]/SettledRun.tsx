@@ -11,12 +11,13 @@ import { useLedger } from '../../frame/LedgerProvider';
 /** A run that is settled: what was renewed, what was charged, and the receipts, for printing and as CSV. */
 export function SettledRun({ renewal }: { renewal: OpenRenewal['renewal'] }) {
   const { style } = useLedger();
+  const past = renewal.action === 'restore' ? 'restored' : 'renewed';
   return (
     <Page>
       <Section>
         <h2>
           {renewal.status === 'dropped'
-            ? 'Dropped. Nothing was renewed.'
+            ? `Dropped. Nothing was ${past}.`
             : renewal.undone
               ? 'Confirmed, then taken back in the books.'
               : 'Confirmed.'}
@@ -27,7 +28,7 @@ export function SettledRun({ renewal }: { renewal: OpenRenewal['renewal'] }) {
               <thead>
                 <tr>
                   <th>Name</th>
-                  <th>Renewed for</th>
+                  <th>{renewal.action === 'restore' ? 'Restored with' : 'Renewed for'}</th>
                   <th>New end</th>
                   <th className="figure">Charged</th>
                   <th>On</th>
@@ -39,7 +40,7 @@ export function SettledRun({ renewal }: { renewal: OpenRenewal['renewal'] }) {
                 {renewal.items.map((item) => (
                   <tr key={item.nameId} data-off={!item.done}>
                     <td className="name">{item.ascii}</td>
-                    <td>{item.done ? `${item.years} ${item.years === 1 ? 'year' : 'years'}` : 'not renewed'}</td>
+                    <td>{item.done ? `${item.years} ${item.years === 1 ? 'year' : 'years'}` : `not ${past}`}</td>
                     <td>{item.done && item.newEnd ? dayWords(item.newEnd, style) : ''}</td>
                     <td className="figure">
                       {item.chargedMinor !== null && item.currency

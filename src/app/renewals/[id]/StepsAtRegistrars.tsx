@@ -29,35 +29,50 @@ export function StepsAtRegistrars({ quote }: { quote: RenewalQuote }) {
                 ? `${account.label} (${account.registrar})`
                 : account.label}
             </strong>
-            <Steps>
-              <li>
-                Log in and choose{' '}
-                {items.length === 1 ? (
-                  <span className="name">{items[0]?.unicode}</span>
-                ) : (
-                  `these ${namesWords(items.length)}`
-                )}{' '}
-                for renewal
-                {items.length > 1 && (
-                  <>
-                    : <span className="name">{items.map((item) => `${item.unicode} ${item.years}y`).join(', ')}</span>
-                  </>
-                )}
-                .
-              </li>
-              <li>
-                {items.length === 1
-                  ? `Take ${items[0]?.years === 1 ? 'one year' : `${items[0]?.years} years`}: the term should then end on ${items[0]?.newEnd ? termEndWords(items[0].newEnd, style) : ''}.`
-                  : 'Take the term shown above for each.'}{' '}
-                Leave out every extra.
-              </li>
-              {quote.promotion && <li>Enter the code {quote.promotion.code}.</li>}
-              <li>
-                It should come to {amountsWords(totals)}
-                {pays && `, paid from ${pays}`}. If it asks for much more, stop and look why.
-              </li>
-              <li>Note what was charged and its reference, then write them down here.</li>
-            </Steps>
+            {quote.action === 'restore' ? (
+              <Steps>
+                <li>
+                  Log in and look for deleted names, or ask the registrar, to restore{' '}
+                  <span className="name">{items.map((item) => item.unicode).join(', ')}</span>.
+                </li>
+                <li>
+                  It should come to {amountsWords(totals)}
+                  {pays && `, paid from ${pays}`}. If it asks for much more, stop and look why.
+                </li>
+                <li>Some registrars want the restore report from you: say truthfully why the name was not renewed.</li>
+                <li>Look at the new end of the term there, then write down here what was charged.</li>
+              </Steps>
+            ) : (
+              <Steps>
+                <li>
+                  Log in and choose{' '}
+                  {items.length === 1 ? (
+                    <span className="name">{items[0]?.unicode}</span>
+                  ) : (
+                    `these ${namesWords(items.length)}`
+                  )}{' '}
+                  for renewal
+                  {items.length > 1 && (
+                    <>
+                      : <span className="name">{items.map((item) => `${item.unicode} ${item.years}y`).join(', ')}</span>
+                    </>
+                  )}
+                  .
+                </li>
+                <li>
+                  {items.length === 1
+                    ? `Take ${items[0]?.years === 1 ? 'one year' : `${items[0]?.years} years`}: the term should then end on ${items[0]?.newEnd ? termEndWords(items[0].newEnd, style) : ''}.`
+                    : 'Take the term shown above for each.'}{' '}
+                  Leave out every extra.
+                </li>
+                {quote.promotion && <li>Enter the code {quote.promotion.code}.</li>}
+                <li>
+                  It should come to {amountsWords(totals)}
+                  {pays && `, paid from ${pays}`}. If it asks for much more, stop and look why.
+                </li>
+                <li>Note what was charged and its reference, then write them down here.</li>
+              </Steps>
+            )}
           </Section>
         );
       })}

@@ -3,6 +3,7 @@ import { notFound } from 'next/navigation';
 import { isRefusal } from '@/core/refusal';
 import { deps } from '@/usecases/deps';
 import { openRenewal } from '@/usecases/renewals/renew';
+import { restoreReports } from '@/usecases/rescue/report';
 import { runProgress } from '@/usecases/runs/start';
 import { RenewScreen } from './RenewScreen';
 
@@ -13,12 +14,25 @@ export default async function RenewPage({ params }: { params: Promise<{ id: stri
   if (!/^[0-9a-f-]{36}$/.test(id)) notFound();
   const open = await openRenewal(deps(), id);
   if (isRefusal(open)) notFound();
+  const { renewal, quote } = open;
+  const reports =
+    renewal.report === null
+      ? new Map()
+      : await restoreReports(
+          deps(),
+          renewal.items.map((item) => item.nameId),
+          renewal.report,
+        );
   // Once settled it is another screen: what was being edited on the open one is gone with it.
   return (
     <RenewScreen
-      key={String(open.renewal.status === 'confirmed')}
+      key={String(renewal.status === 'confirmed')}
       first={open}
       progress={await runProgress(deps(), id)}
+      reports={quote.items.flatMap(({ nameId, ascii }) => {
+        const report = reports.get(nameId);
+        return report ? [{ nameId, ascii, report }] : [];
+      })}
     />
   );
 }

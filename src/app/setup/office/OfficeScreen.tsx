@@ -31,6 +31,10 @@ export function OfficeScreen({ settings, feed }: { settings: Settings; feed: str
         .split(/[\s,]+/)
         .filter(Boolean)
         .map(Number),
+      letGoReasons: String(form.get('letGoReasons') ?? '')
+        .split('\n')
+        .map((line) => line.trim())
+        .filter(Boolean),
     });
     setRefused(isRefusal(answer) ? answer : null);
     if (isRefusal(answer)) return;
@@ -63,6 +67,14 @@ export function OfficeScreen({ settings, feed }: { settings: Settings; feed: str
               defaultValue={settings.alarmDays.join(', ')}
               hint="like 7, 1; empty for none"
               problem={problem('alarmDays')}
+            />
+            <Field
+              name="letGoReasons"
+              label="Reasons for letting names go"
+              defaultValue={settings.letGoReasons.join('\n')}
+              rows={4}
+              hint="one a line"
+              problem={problem('letGoReasons')}
             />
           </Fields>
           <Actions>

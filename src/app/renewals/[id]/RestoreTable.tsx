@@ -1,0 +1,62 @@
+'use client';
+import { formatAmount } from '@/core/money';
+import { Ruled, Wide } from '@/ui/text/Sheet';
+import { amountsWords, namesWords, termEndWords, untilWords } from '@/ui/text/words';
+import type { RenewalQuote } from '@/usecases/renewals/quote';
+import { useLedger } from '../../frame/LedgerProvider';
+import { MoneyThere } from './MoneyThere';
+
+/** Until when each name can be restored, its end after it, and what restore and a year come to. */
+export function RestoreTable({ quote }: { quote: RenewalQuote }) {
+  const { style } = useLedger();
+  return (
+    <Wide>
+      <Ruled aria-label="Names to restore">
+        <thead>
+          <tr>
+            <th>Name</th>
+            <th>Term ended</th>
+            <th>Restore until</th>
+            <th>New end</th>
+            <th className="figure">Restore and a year</th>
+          </tr>
+        </thead>
+        <tbody>
+          {quote.items.map((item) => (
+            <tr key={item.nameId} data-off={item.refusal !== null}>
+              <td className="name">{item.unicode}</td>
+              <td>{item.oldEnd ? termEndWords(item.oldEnd, style) : 'not known'}</td>
+              {item.refusal ? (
+                <td colSpan={3} className="caution">
+                  {item.refusal.message}
+                </td>
+              ) : (
+                <>
+                  <td>{item.until ? untilWords(item.until, style) : ''}</td>
+                  <td>{item.newEnd ? termEndWords(item.newEnd, style) : ''}</td>
+                  <td className="figure">
+                    <strong>{item.total ? formatAmount(item.total) : 'no price known'}</strong>
+                  </td>
+                </>
+              )}
+            </tr>
+          ))}
+        </tbody>
+        <tfoot>
+          {quote.accounts.map(({ account, totals }) => (
+            <tr key={account.id}>
+              <td colSpan={4}>
+                {account.label} <MoneyThere quote={quote} account={account} totals={totals} />
+              </td>
+              <td className="figure">{amountsWords(totals)}</td>
+            </tr>
+          ))}
+          <tr>
+            <td colSpan={4}>{namesWords(quote.items.filter((item) => item.refusal === null).length)} in all</td>
+            <td className="figure">{amountsWords(quote.totals)}</td>
+          </tr>
+        </tfoot>
+      </Ruled>
+    </Wide>
+  );
+}

@@ -1,0 +1,87 @@
+'use client';
+import { useState } from 'react';
+import { Button } from '@/ui/controls/Button';
+import { Choice, Field } from '@/ui/controls/Field';
+import { Actions, Dialog } from '@/ui/overlay/Dialog';
+import { reportDone } from '../answers';
+import { useLedger } from '../frame/LedgerProvider';
+import type { RescueRow } from '../frame/ledger.worker';
+import { decideRescueAction } from './actions';
+import { reasonWords, VERDICT_WORDS } from './verdictWords';
+
+/** Overruling the verdict on a name, for this term, or its chance of a sale. */
+export function DecideDialog({
+  about,
+  onClose,
+  onUndo,
+}: {
+  about: RescueRow | null;
+  onClose: () => void;
+  onUndo: (batchId: number) => Promise<void>;
+}) {
+  return (
+    <Dialog title={`Decide about ${about?.row.name.unicode ?? ''}`} isOpen={about !== null} onClose={onClose}>
+      {about && <DecideForm key={about.row.name.id} about={about} onClose={onClose} onUndo={onUndo} />}
+    </Dialog>
+  );
+}
+
+const COMPUTED = 'computed';
+
+function DecideForm({
+  about: { row, judgement },
+  onClose,
+  onUndo,
+}: {
+  about: RescueRow;
+  onClose: () => void;
+  onUndo: (batchId: number) => Promise<void>;
+}) {
+  const { reload } = useLedger();
+  const { name } = row;
+  const [verdict, setVerdict] = useState<string>(name.rescue ?? COMPUTED);
+  const [chance, setChance] = useState(name.saleChance === null ? '' : String(Math.round(name.saleChance * 1e4) / 100));
+
+  const save = async () => {
+    const share = chance.trim() === '' ? null : Number(chance.replace('%', '').replace(',', '.')) / 100;
+    const answer = await decideRescueAction({
+      nameIds: [name.id],
+      verdict: verdict === COMPUTED ? null : verdict,
+      chance: share,
+    });
+    if (!reportDone(answer, (batchId) => void onUndo(batchId))) return;
+    onClose();
+    await reload();
+  };
+
+  return (
+    <>
+      <p>
+        {VERDICT_WORDS[judgement.verdict]}: {reasonWords(judgement.reason)}.
+      </p>
+      <Choice
+        label="What is to be done"
+        value={verdict}
+        onChange={setVerdict}
+        options={[
+          { value: COMPUTED, text: 'As computed' },
+          { value: 'keep', text: 'Keep it' },
+          { value: 'let go', text: 'Let it go' },
+        ]}
+      />
+      <Field
+        label="Its chance of a sale in a year, percent"
+        value={chance}
+        onChange={setChance}
+        inputMode="decimal"
+        hint="empty: the usual chance"
+      />
+      <Actions>
+        <Button data-kind="primary" onPress={() => void save()}>
+          Remember it
+        </Button>
+        <Button onPress={onClose}>Cancel</Button>
+      </Actions>
+    </>
+  );
+}

@@ -1,0 +1,162 @@
+'use client';
+import { useEffect, useState } from 'react';
+import { formatAmount, sumByCurrency } from '@/core/money';
+import { Button } from '@/ui/controls/Button';
+import { Check } from '@/ui/controls/Check';
+import { Choice, Field } from '@/ui/controls/Field';
+import { Actions, Dialog } from '@/ui/overlay/Dialog';
+import { Ruled, Wide } from '@/ui/text/Sheet';
+import { amountsWords, dayWords, namesWords, termEndWords, untilWords } from '@/ui/text/words';
+import type { HangingOn } from '@/usecases/rescue/letGo';
+import { reportDone } from '../answers';
+import { useLedger } from '../frame/LedgerProvider';
+import type { RowView } from '../frame/ledger.worker';
+import { aboutLettingGoAction, letGoAction } from './actions';
+
+interface LetGoDialogProps {
+  readonly isOpen: boolean;
+  readonly onClose: () => void;
+  readonly rows: readonly RowView[];
+  readonly onUndo: (batchId: number) => Promise<void>;
+}
+
+/** Letting names go: what hangs on each, the last day to change one's mind at each price, a reason, one confirmation. */
+export function LetGoDialog({ isOpen, onClose, rows, onUndo }: LetGoDialogProps) {
+  return (
+    <Dialog
+      title={`Let go of ${rows.length === 1 ? rows[0]?.name.unicode : namesWords(rows.length)}`}
+      isOpen={isOpen && rows.length > 0}
+      onClose={onClose}
+    >
+      <LetGoForm rows={rows} onClose={onClose} onUndo={onUndo} />
+    </Dialog>
+  );
+}
+
+const OTHER = 'another reason';
+const CHECKLIST = ['Mail is read elsewhere', 'The site is moved or closed', 'The zone is copied'] as const;
+
+function LetGoForm({ rows, onClose, onUndo }: Omit<LetGoDialogProps, 'isOpen'>) {
+  const { meta, style, reload } = useLedger();
+  const [about, setAbout] = useState<{ hanging: readonly HangingOn[]; reasons: readonly string[] } | null>(null);
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [other, setOther] = useState('');
+  const [zone, setZone] = useState('');
+  const [checked, setChecked] = useState<ReadonlySet<string>>(new Set());
+  const [busy, setBusy] = useState(false);
+  const ids = rows.map((row) => row.name.id).join(' ');
+  useEffect(() => {
+    void aboutLettingGoAction(ids.split(' ').map(Number)).then(setAbout);
+  }, [ids]);
+  if (about === null || meta === null) return <p className="soft">Looking what hangs on them…</p>;
+  const { hanging, reasons } = about;
+  const hangs = new Map(hanging.map((one) => [one.nameId, one]));
+  const saving = sumByCurrency(rows.flatMap((row) => row.costs.perYear ?? []));
+  const [only] = rows.length === 1 ? rows : [];
+  const isLinked = (row: RowView) => meta.rules.accounts.find((one) => one.id === row.name.accountId)?.linked === true;
+  const byHand = rows.filter((row) => row.setting !== 'off' && !isLinked(row));
+  const reason = chosen === OTHER ? other.trim() : (chosen ?? '');
+
+  const letGo = async () => {
+    setBusy(true);
+    const answer = await letGoAction({
+      nameIds: rows.map((row) => row.name.id),
+      reason,
+      ...(zone.trim() === '' ? {} : { zone }),
+      checked: [...checked],
+    });
+    setBusy(false);
+    if (!reportDone(answer, (batchId) => void onUndo(batchId))) return;
+    onClose();
+    await reload();
+  };
+
+  return (
+    <>
+      <Wide>
+        <Ruled aria-label="What hangs on them">
+          <thead>
+            <tr>
+              <th>Name</th>
+              <th>What hangs on it</th>
+              <th>Paid until</th>
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((row) => (
+              <tr key={row.name.id}>
+                <td className="name">{row.name.unicode}</td>
+                <td>{hangingWords(row, hangs.get(row.name.id)).join('; ') || 'nothing that is known here'}</td>
+                <td>{row.termEnd ? termEndWords(row.termEnd, style) : 'not known'}</td>
+              </tr>
+            ))}
+          </tbody>
+        </Ruled>
+      </Wide>
+      {only?.marks && (
+        <p>
+          You can change your mind for nothing until {dayWords(only.coming?.at ?? only.marks.termEnd, style)}
+          {only.costs.renewal && only.marks.deletion > only.marks.termEnd
+            ? `, for ${formatAmount(only.costs.renewal)} until ${untilWords(only.marks.deletion, style)}`
+            : ''}
+          {only.costs.restore && only.marks.purge > only.marks.deletion
+            ? `, for ${formatAmount(only.costs.restore)} until ${untilWords(only.marks.purge, style)}`
+            : ''}
+          . Then it is lost.
+        </p>
+      )}
+      <p className="soft">
+        Saves {amountsWords(saving)} a year.{' '}
+        {byHand.length > 0
+          ? `Switch auto-renew off yourself for ${namesWords(byHand.length)} without a link; it stays asked until you confirm it.`
+          : 'Auto-renew is switched off at the registrar; some need up to 72 hours, and it stays asked until then.'}
+      </p>
+      <Choice
+        label="Why"
+        value={chosen}
+        onChange={setChosen}
+        placeholder="choose a reason"
+        options={[...reasons, OTHER].map((text) => ({ value: text, text }))}
+      />
+      {chosen === OTHER && <Field label="The reason" value={other} onChange={setOther} />}
+      {CHECKLIST.map((text) => (
+        <Check
+          key={text}
+          isSelected={checked.has(text)}
+          onChange={(on) => setChecked(new Set(on ? [...checked, text] : [...checked].filter((one) => one !== text)))}
+        >
+          {text}
+        </Check>
+      ))}
+      {only && (
+        <Field
+          label="Its zone, to keep a copy"
+          value={zone}
+          onChange={setZone}
+          rows={3}
+          mono
+          placeholder="paste the zone file here"
+        />
+      )}
+      <Actions>
+        <Button data-kind="primary" isDisabled={busy || reason === ''} onPress={() => void letGo()}>
+          Let go of {only ? only.name.unicode : namesWords(rows.length)}
+        </Button>
+        <Button onPress={onClose}>Cancel</Button>
+      </Actions>
+    </>
+  );
+}
+
+/** What the program knows to hang on a name, in a few words each. */
+function hangingWords(row: RowView, known: HangingOn | undefined): string[] {
+  const { name } = row;
+  return [
+    name.neverLost ? 'never to be lost' : '',
+    name.purpose === 'in use' ? 'in use' : '',
+    known && known.nameServers.length > 0 ? `name servers ${known.nameServers.join(', ')}` : '',
+    name.asking ? `offered for ${formatAmount(name.asking, true)}` : '',
+    row.phase === 'moving' ? 'a move under way' : '',
+    known && known.runs > 0 ? 'a run that is not settled' : '',
+  ].filter((words) => words !== '');
+}

@@ -1,0 +1,147 @@
+'use client';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { useEffect, useState } from 'react';
+import styled from 'styled-components';
+import { sumByCurrency } from '@/core/money';
+import { Button, ButtonLink } from '@/ui/controls/Button';
+
+import { Page, Ruled, Section } from '@/ui/text/Sheet';
+import { Empty, Failed, Loading } from '@/ui/text/States';
+import { amountsWords, dayWords, namesWords } from '@/ui/text/words';
+import type { LettingGoRow } from '@/usecases/rescue/letGo';
+import type { Settings } from '@/usecases/settings';
+import { reportDone } from '../answers';
+import { useTitle } from '../frame/Frame';
+import { useLedger } from '../frame/LedgerProvider';
+import type { RescueRow, RescueView, RowView } from '../frame/ledger.worker';
+import { undoAction } from '../ledger/actions';
+import { useRenew } from '../renewals/useRenew';
+import { keepAfterAllAction } from './actions';
+import { BudgetPart } from './BudgetPart';
+import { DecideDialog } from './DecideDialog';
+import { LetGoDialog } from './LetGoDialog';
+import { LettingGoPart } from './LettingGoPart';
+import { RefundPart } from './RefundPart';
+import { RescueTable } from './RescueTable';
+
+const Foot = styled.footer`
+  position: sticky;
+  bottom: 0;
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px 16px;
+  padding: 8px 14px;
+  background: var(--footing);
+  color: var(--on-footing);
+  & > div { margin-left: auto; display: flex; gap: 8px; flex-wrap: wrap; }
+`;
+
+/** What is past its term or going there because nothing keeps it, with a verdict, a budget, and what is let go. */
+export function RescueScreen({ odds, going }: { odds: Settings['saleOdds']; going: readonly LettingGoRow[] }) {
+  const router = useRouter();
+  const renew = useRenew();
+  const { worker, meta, problem, style, reload } = useLedger();
+  const [view, setView] = useState<RescueView | null>(null);
+  const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
+  const [deciding, setDeciding] = useState<RescueRow | null>(null);
+  const [leaving, setLeaving] = useState<readonly RowView[]>([]);
+  useTitle('Rescue', 'what waiting costs, and what is worth keeping');
+
+  useEffect(() => {
+    if (!worker || !meta) return;
+    let stale = false;
+    void worker.rescue().then((found) => !stale && setView(found));
+    // Reasons and what the registrar has confirmed stand on the server.
+    router.refresh();
+    return () => {
+      stale = true;
+    };
+  }, [worker, meta, router]);
+
+  const undo = async (batchId: number) => {
+    if (reportDone(await undoAction(batchId), null)) await reload();
+  };
+  const keep = async (row: RowView) => {
+    const answer = await keepAfterAllAction({ nameIds: [row.name.id] });
+    if (reportDone(answer, (batchId) => void undo(batchId))) await reload();
+  };
+  if (problem) return <Failed text={problem} onRetry={() => void reload()} />;
+  if (view === null || meta === null) return <Loading text="Looking what can be saved" />;
+  const { rows, deleting, refundable, lettingGo } = view;
+  const picked = rows.filter(({ row }) => chosen.has(row.name.id));
+  const toRestore = picked.filter(({ row }) => row.phase === 'redemption');
+  const toRenew = picked.filter(({ row }) => row.phase !== 'redemption' && row.phase !== 'restoring');
+  const costs = (list: readonly RescueRow[]) =>
+    amountsWords(sumByCurrency(list.flatMap(({ judgement }) => judgement.cost ?? [])));
+  const items = (list: readonly RescueRow[]) =>
+    list.map(({ row }) => ({ nameId: row.name.id, years: row.policy.terms.renew.least }));
+  const currencies = [...new Set(rows.flatMap(({ judgement }) => judgement.cost?.currency ?? []))];
+  const choose = (nameId: number, isChosen: boolean) =>
+    setChosen((now) => new Set(isChosen ? [...now, nameId] : [...now].filter((id) => id !== nameId)));
+  return (
+    <Page>
+      {rows.length === 0 ? (
+        <Empty title="Nothing needs rescue." text="No name is past its term, and none is going there unkept.">
+          <ButtonLink href="/ledger" data-kind="primary">
+            To the ledger
+          </ButtonLink>
+        </Empty>
+      ) : (
+        <>
+          <BudgetPart odds={odds} currencies={currencies} onChoose={(ids) => setChosen(new Set(ids))} />
+          <Section aria-label="Names in danger">
+            <h2>In danger: {namesWords(rows.length)}, the dearest waiting first</h2>
+            <RescueTable rows={rows} chosen={chosen} onChoose={choose} onDecide={setDeciding} />
+          </Section>
+        </>
+      )}
+      <RefundPart rows={refundable} />
+      {deleting.length > 0 && (
+        <Section aria-label="In deletion">
+          <h2>In deletion: nothing can be done</h2>
+          <Ruled aria-label="In deletion">
+            <tbody>
+              {deleting.map((row) => (
+                <tr key={row.name.id}>
+                  <td>
+                    <Link href={`/ledger/${encodeURIComponent(row.name.ascii)}`} className="name">
+                      {row.name.unicode}
+                    </Link>
+                  </td>
+                  <td>free for anyone from {row.marks ? dayWords(row.marks.release, style) : ''} at the earliest</td>
+                </tr>
+              ))}
+            </tbody>
+          </Ruled>
+        </Section>
+      )}
+      <LettingGoPart rows={lettingGo} going={going} onKeep={(row) => void keep(row)} />
+      {picked.length > 0 && (
+        <Foot aria-label="Chosen names">
+          <b>{namesWords(picked.length)} chosen</b>
+          <span>
+            in all <b>{costs(picked)}</b>
+          </span>
+          <div>
+            {toRenew.length > 0 && (
+              <Button onPress={() => void renew(items(toRenew))}>
+                Renew {namesWords(toRenew.length)}, {costs(toRenew)}…
+              </Button>
+            )}
+            {toRestore.length > 0 && (
+              <Button onPress={() => void renew(items(toRestore), 'restore')}>
+                Restore {namesWords(toRestore.length)}, {costs(toRestore)}…
+              </Button>
+            )}
+            <Button onPress={() => setLeaving(picked.map(({ row }) => row))}>Let go…</Button>
+            <Button onPress={() => setChosen(new Set())}>Clear</Button>
+          </div>
+        </Foot>
+      )}
+      <DecideDialog about={deciding} onClose={() => setDeciding(null)} onUndo={undo} />
+      <LetGoDialog isOpen={leaving.length > 0} onClose={() => setLeaving([])} rows={leaving} onUndo={undo} />
+    </Page>
+  );
+}

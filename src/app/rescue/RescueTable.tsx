@@ -1,0 +1,84 @@
+'use client';
+import Link from 'next/link';
+import { formatAmount } from '@/core/money';
+import { Button } from '@/ui/controls/Button';
+import { Check } from '@/ui/controls/Check';
+import { Ruled, Wide } from '@/ui/text/Sheet';
+import { amountsWords, dayWords, outlookWords, stepFigures, untilWords } from '@/ui/text/words';
+import { useLedger } from '../frame/LedgerProvider';
+import type { RescueRow, RowView } from '../frame/ledger.worker';
+import { reasonWords, VERDICT_WORDS } from './verdictWords';
+
+/** Names in danger, the dearest waiting first: last days, costs, what was spent and asked, and the verdict. */
+export function RescueTable({
+  rows,
+  chosen,
+  onChoose,
+  onDecide,
+}: {
+  rows: readonly RescueRow[];
+  chosen: ReadonlySet<number>;
+  onChoose: (nameId: number, isChosen: boolean) => void;
+  onDecide: (row: RescueRow) => void;
+}) {
+  const { meta, style, homeCurrency } = useLedger();
+  const account = (row: RowView) => meta?.rules.accounts.find((one) => one.id === row.name.accountId)?.label;
+  return (
+    <Wide>
+      <Ruled aria-label="Names in danger">
+        <thead>
+          <tr>
+            <th>Name</th>
+            <th>If nothing is done</th>
+            <th>Ordinary price until</th>
+            <th>Restore until</th>
+            <th>Free from</th>
+            <th className="figure">now → then</th>
+            <th className="figure">Spent</th>
+            <th className="figure">Asking</th>
+            <th>Verdict</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((one) => {
+            const { row, judgement } = one;
+            const { marks, phase } = row;
+            const late = phase === 'redemption' || phase === 'restoring';
+            return (
+              <tr key={row.name.id}>
+                <td>
+                  <Check
+                    isSelected={chosen.has(row.name.id)}
+                    onChange={(isChosen) => onChoose(row.name.id, isChosen)}
+                    aria-label={`Choose ${row.name.unicode}`}
+                  />{' '}
+                  <Link href={`/ledger/${encodeURIComponent(row.name.ascii)}`} className="name">
+                    {row.name.unicode}
+                  </Link>
+                  <div className="soft">{account(row)}</div>
+                </td>
+                <td className={late ? 'caution' : undefined}>{outlookWords(row.outlook, style)}</td>
+                <td>{marks === null ? '' : late ? 'over' : untilWords(marks.deletion, style)}</td>
+                <td>{marks === null ? '' : marks.purge > marks.deletion ? untilWords(marks.purge, style) : 'none'}</td>
+                <td>{marks === null ? '' : dayWords(marks.release, style)}</td>
+                <td className="figure">{stepFigures(row.step, homeCurrency)}</td>
+                <td className="figure">{row.name.spent.length > 0 ? amountsWords(row.name.spent) : '–'}</td>
+                <td className="figure">{row.name.asking ? formatAmount(row.name.asking, true) : '–'}</td>
+                <td>
+                  <Button
+                    data-kind="plain"
+                    onPress={() => onDecide(one)}
+                    aria-label={`${VERDICT_WORDS[judgement.verdict]}: decide about ${row.name.unicode}`}
+                  >
+                    {VERDICT_WORDS[judgement.verdict]}…
+                  </Button>
+                  <div className="soft">{reasonWords(judgement.reason)}</div>
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </Ruled>
+    </Wide>
+  );
+}

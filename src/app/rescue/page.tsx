@@ -1,0 +1,12 @@
+import type { Metadata } from 'next';
+import { deps } from '@/usecases/deps';
+import { lettingGo } from '@/usecases/rescue/letGo';
+import { officeSettings } from '@/usecases/settings';
+import { RescueScreen } from './RescueScreen';
+
+export const metadata: Metadata = { title: 'Rescue' };
+
+export default async function RescuePage() {
+  const [{ saleOdds }, going] = await Promise.all([officeSettings(deps()), lettingGo(deps())]);
+  return <RescueScreen odds={saleOdds} going={going} />;
+}

@@ -1,0 +1,34 @@
+import { formatAmount } from '@/core/money';
+import type { Verdict, VerdictReason } from '@/core/rescue';
+
+export const VERDICT_WORDS: Readonly<Record<Verdict, string>> = {
+  renew: 'Renew',
+  'renew late': 'Renew late',
+  restore: 'Restore',
+  'send the report': 'Send the report',
+  'let go': 'Let go',
+};
+
+/** Why a verdict is as it is, in a few words with its figures. */
+export function reasonWords(reason: VerdictReason): string {
+  switch (reason.kind) {
+    case 'in use':
+      return 'in use';
+    case 'never to be lost':
+      return 'never to be lost';
+    case 'restore is paid':
+      return 'the restore is paid';
+    case 'no price asked':
+      return 'nothing is asked for it';
+    case 'cost not known':
+      return 'the cost is not known';
+    case 'other currency':
+      return 'asked in another currency than it costs';
+    case 'decided':
+      return 'you decided so';
+    case 'worth it':
+      return `may bring ${formatAmount(reason.expected)}, costs ${formatAmount(reason.cost)}`;
+    case 'not worth it':
+      return `may bring ${formatAmount(reason.expected)}, costs ${formatAmount(reason.cost)}`;
+  }
+}

@@ -1,0 +1,45 @@
+import { isRefusal, type Refusal } from '@/core/refusal';
+import { formatInstant } from '@/core/time';
+import type { NamePatch } from '@/database/changes';
+import { bumpRevision } from '@/database/ledger';
+import { lockTermEnds } from '@/database/names';
+import { transaction } from '@/database/pool';
+import { upsertSettings } from '@/database/settings';
+import type { Deps } from '../deps';
+import { carryOut, type Done } from '../names/edit';
+import { readRequest } from '../validate';
+import { DecideRescue, SaleOddsForm } from './requests';
+
+/** Remembers what the owner decided about names in danger, for the term that ends now, and how likely a sale is thought to be. */
+export async function decideRescue(deps: Deps, input: unknown): Promise<Done | Refusal> {
+  const request = await readRequest(DecideRescue, input);
+  if (isRefusal(request)) return request;
+  const { nameIds, verdict, chance } = request;
+  const what =
+    verdict === undefined ? 'the chance of a sale' : verdict === null ? 'back to the verdict' : `“${verdict}”`;
+  const summary = `Decided ${what} on ${nameIds.length === 1 ? 'one name' : `${nameIds.length} names`}`;
+  return carryOut(deps, 'rescue', summary, async (tx) => {
+    const ends = await lockTermEnds(tx, nameIds);
+    return nameIds.map((nameId) => {
+      const end = ends.get(nameId) ?? null;
+      const decided: NamePatch =
+        verdict === undefined
+          ? {}
+          : verdict === null || end === null
+            ? { rescue_verdict: null, rescue_for: null }
+            : { rescue_verdict: verdict, rescue_for: formatInstant(end) };
+      return { nameId, patch: { ...decided, ...(chance === undefined ? {} : { sale_chance: chance }) } };
+    });
+  });
+}
+
+/** Sets what is assumed of selling names. */
+export async function saveSaleOdds(deps: Deps, input: unknown): Promise<true | Refusal> {
+  const odds = await readRequest(SaleOddsForm, input);
+  if (isRefusal(odds)) return odds;
+  await transaction(deps.database, async (tx) => {
+    await bumpRevision(tx);
+    await upsertSettings(tx, { saleOdds: { chance: odds.chance, commission: odds.commission } });
+  });
+  return true;
+}

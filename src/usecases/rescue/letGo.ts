@@ -1,0 +1,91 @@
+import { isRefusal, type Refusal } from '@/core/refusal';
+import { formatInstant } from '@/core/time';
+import { insertBatch, type NamePatch, type PatchedName, patchNames } from '@/database/changes';
+import { bumpRevision } from '@/database/ledger';
+import {
+  endLettingGo,
+  type HangingOn,
+  insertLettingGo,
+  type LettingGoRow,
+  selectAutoRenewOf,
+  selectBeforeLettingGo,
+  selectHangingOn,
+  selectKeptZone,
+  selectLettingGo,
+} from '@/database/lettingGo';
+import { transaction } from '@/database/pool';
+import type { Deps } from '../deps';
+import { ASKED, type Done, NOT_ASKED } from '../names/edit';
+import { readRequest } from '../validate';
+import { KeepAfterAll, LetGo } from './requests';
+
+export type { HangingOn, LettingGoRow } from '@/database/lettingGo';
+
+const countNames = (count: number) => (count === 1 ? 'one name' : `${count} names`);
+
+/** What the program knows to hang on names, before they are let go. */
+export function hangingOn(deps: Deps, nameIds: readonly number[]): Promise<HangingOn[]> {
+  return selectHangingOn(deps.database, nameIds);
+}
+
+/** Every name that is being let go. */
+export function lettingGo(deps: Deps): Promise<LettingGoRow[]> {
+  return selectLettingGo(deps.database);
+}
+
+/** The zone that was kept of a name, or `null`. */
+export function keptZone(deps: Deps, nameId: number): Promise<string | null> {
+  return selectKeptZone(deps.database, nameId);
+}
+
+/**
+ * Lets names go: auto-renew is asked to be off at their registrars, the reason is kept, and nothing nags about them any more.
+ * Until the registrar has confirmed, the switch stays asked.
+ */
+export async function letGo(deps: Deps, input: unknown): Promise<Done | Refusal> {
+  const request = await readRequest(LetGo, input);
+  if (isRefusal(request)) return request;
+  const { nameIds, reason, zone, checked } = request;
+  const at = deps.clock();
+  const summary = `Let go of ${countNames(nameIds.length)}: ${reason}`;
+  return transaction(deps.database, async (tx) => {
+    await bumpRevision(tx);
+    await insertLettingGo(tx, at, { reason, zone: zone?.trim() || null, checked: checked ?? [] }, nameIds);
+    const before = await selectAutoRenewOf(tx, nameIds);
+    const batchId = await insertBatch(tx, at, 'let go', summary);
+    const changed = await patchNames(
+      tx,
+      batchId,
+      nameIds.map((nameId): PatchedName => {
+        const off: NamePatch = before.get(nameId) === 'off' ? {} : ASKED['auto-renew']('off', formatInstant(at));
+        const decided = { purpose: 'let go', rescue_verdict: null, rescue_for: null };
+        return { nameId, patch: { ...decided, ...off }, evidence: reason };
+      }),
+    );
+    return { batchId: changed > 0 ? batchId : null, changed, summary };
+  });
+}
+
+/** The way back: names are kept after all, for what they were kept before, with auto-renew asked on again where it was on. */
+export async function keepAfterAll(deps: Deps, input: unknown): Promise<Done | Refusal> {
+  const request = await readRequest(KeepAfterAll, input);
+  if (isRefusal(request)) return request;
+  const at = deps.clock();
+  const summary = `Kept after all: ${countNames(request.nameIds.length)}`;
+  return transaction(deps.database, async (tx) => {
+    await bumpRevision(tx);
+    const before = await selectBeforeLettingGo(tx, request.nameIds);
+    const batchId = await insertBatch(tx, at, 'keep', summary);
+    const changed = await patchNames(
+      tx,
+      batchId,
+      before.map(({ nameId, purpose, setting, settingNow }): PatchedName => {
+        const isOnAgain = setting === 'on' && settingNow === 'off';
+        const asked: NamePatch = isOnAgain ? ASKED['auto-renew']('on', formatInstant(at)) : NOT_ASKED['auto-renew'];
+        return { nameId, patch: { purpose, ...asked } };
+      }),
+    );
+    await endLettingGo(tx, request.nameIds, at, 'taken back');
+    return { batchId: changed > 0 ? batchId : null, changed, summary };
+  });
+}
