@@ -108,6 +108,16 @@ export async function selectOpenRuns(db: Queryable): Promise<string[]> {
   return rows.map((row) => row.id);
 }
 
+/** The run in which a name is unsettled, or `null`. */
+export async function selectRunOf(db: Queryable, nameId: number): Promise<string | null> {
+  const { rows } = await db.query<{ id: string }>(
+    `select renewal_id as id from renewal_items
+     where name_id = $1 and state in ('waiting', 'sending', 'reporting', 'report refused', 'doubt')`,
+    [nameId],
+  );
+  return rows[0]?.id ?? null;
+}
+
 /** Notes, before orders are sent, that they may have been sent. */
 export async function markSending(db: Queryable, items: readonly RunItem[], at: Instant): Promise<void> {
   await db.query(

@@ -1,12 +1,13 @@
 'use client';
 import { useEffect, useState } from 'react';
 import { formatAmount, sumByCurrency } from '@/core/money';
+import type { Instant } from '@/core/time';
 import { Button } from '@/ui/controls/Button';
 import { Check } from '@/ui/controls/Check';
 import { Choice, Field } from '@/ui/controls/Field';
 import { Actions, Dialog } from '@/ui/overlay/Dialog';
 import { Ruled, Wide } from '@/ui/text/Sheet';
-import { amountsWords, dayWords, namesWords, termEndWords, untilWords } from '@/ui/text/words';
+import { amountsWords, type DayStyle, dayWords, namesWords, termEndWords, untilWords } from '@/ui/text/words';
 import type { HangingOn } from '@/usecases/rescue/letGo';
 import { reportDone } from '../answers';
 import { useLedger } from '../frame/LedgerProvider';
@@ -37,7 +38,7 @@ const OTHER = 'another reason';
 const CHECKLIST = ['Mail is read elsewhere', 'The site is moved or closed', 'The zone is copied'] as const;
 
 function LetGoForm({ rows, onClose, onUndo }: Omit<LetGoDialogProps, 'isOpen'>) {
-  const { meta, style, reload } = useLedger();
+  const { meta, style, today, reload } = useLedger();
   const [about, setAbout] = useState<{ hanging: readonly HangingOn[]; reasons: readonly string[] } | null>(null);
   const [chosen, setChosen] = useState<string | null>(null);
   const [other, setOther] = useState('');
@@ -93,18 +94,7 @@ function LetGoForm({ rows, onClose, onUndo }: Omit<LetGoDialogProps, 'isOpen'>) 
           </tbody>
         </Ruled>
       </Wide>
-      {only?.marks && (
-        <p>
-          You can change your mind for nothing until {dayWords(only.coming?.at ?? only.marks.termEnd, style)}
-          {only.costs.renewal && only.marks.deletion > only.marks.termEnd
-            ? `, for ${formatAmount(only.costs.renewal)} until ${untilWords(only.marks.deletion, style)}`
-            : ''}
-          {only.costs.restore && only.marks.purge > only.marks.deletion
-            ? `, for ${formatAmount(only.costs.restore)} until ${untilWords(only.marks.purge, style)}`
-            : ''}
-          . Then it is lost.
-        </p>
-      )}
+      {only && <p>{changeOfMindWords(only, today, style)}</p>}
       <p className="soft">
         Saves {amountsWords(saving)} a year.{' '}
         {byHand.length > 0
@@ -159,4 +149,22 @@ function hangingWords(row: RowView, known: HangingOn | undefined): string[] {
     row.phase === 'moving' ? 'a move under way' : '',
     known && known.runs > 0 ? 'a run that is not settled' : '',
   ].filter((words) => words !== '');
+}
+
+/** Until when one may still keep a name, at each price that is left. */
+function changeOfMindWords({ marks, coming, costs }: RowView, today: Instant, style: DayStyle): string {
+  if (marks === null) return '';
+  const free = coming?.at ?? marks.termEnd;
+  const chances = [
+    free > today ? `for nothing until ${dayWords(free, style)}` : '',
+    costs.renewal && marks.deletion > Math.max(free, today)
+      ? `for ${formatAmount(costs.renewal)} until ${untilWords(marks.deletion, style)}`
+      : '',
+    costs.restore && marks.purge > Math.max(marks.deletion, today)
+      ? `for ${formatAmount(costs.restore)} until ${untilWords(marks.purge, style)}`
+      : '',
+  ].filter((words) => words !== '');
+  return chances.length === 0
+    ? 'Nothing can keep it any more.'
+    : `You can change your mind ${chances.join(', ')}. Then it is lost.`;
 }

@@ -5,7 +5,7 @@ import { useEffect, useState } from 'react';
 import styled from 'styled-components';
 import { sumByCurrency } from '@/core/money';
 import { Button, ButtonLink } from '@/ui/controls/Button';
-
+import { report } from '@/ui/overlay/Toasts';
 import { Page, Ruled, Section } from '@/ui/text/Sheet';
 import { Empty, Failed, Loading } from '@/ui/text/States';
 import { amountsWords, dayWords, namesWords } from '@/ui/text/words';
@@ -17,7 +17,7 @@ import { useLedger } from '../frame/LedgerProvider';
 import type { RescueRow, RescueView, RowView } from '../frame/ledger.worker';
 import { undoAction } from '../ledger/actions';
 import { useRenew } from '../renewals/useRenew';
-import { keepAfterAllAction } from './actions';
+import { keepAfterAllAction, runOfNameAction } from './actions';
 import { BudgetPart } from './BudgetPart';
 import { DecideDialog } from './DecideDialog';
 import { LetGoDialog } from './LetGoDialog';
@@ -42,7 +42,7 @@ const Foot = styled.footer`
 export function RescueScreen({ odds, going }: { odds: Settings['saleOdds']; going: readonly LettingGoRow[] }) {
   const router = useRouter();
   const renew = useRenew();
-  const { worker, meta, problem, style, reload } = useLedger();
+  const { worker, meta, problem, style, homeCurrency, reload } = useLedger();
   const [view, setView] = useState<RescueView | null>(null);
   const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
   const [deciding, setDeciding] = useState<RescueRow | null>(null);
@@ -63,6 +63,17 @@ export function RescueScreen({ odds, going }: { odds: Settings['saleOdds']; goin
   const undo = async (batchId: number) => {
     if (reportDone(await undoAction(batchId), null)) await reload();
   };
+  /** A restore that is paid waits for its report: in its run, or at the registrar when it was not asked for here. */
+  const decide = async (about: RescueRow) => {
+    if (about.judgement.verdict !== 'send the report') return setDeciding(about);
+    const run = await runOfNameAction(about.row.name.id);
+    if (run) router.push(`/renewals/${run}`);
+    else
+      report({
+        text: `The restore of ${about.row.name.unicode} was not asked for here: send its report at the registrar.`,
+        problem: true,
+      });
+  };
   const keep = async (row: RowView) => {
     const answer = await keepAfterAllAction({ nameIds: [row.name.id] });
     if (reportDone(answer, (batchId) => void undo(batchId))) await reload();
@@ -77,7 +88,9 @@ export function RescueScreen({ odds, going }: { odds: Settings['saleOdds']; goin
     amountsWords(sumByCurrency(list.flatMap(({ judgement }) => judgement.cost ?? [])));
   const items = (list: readonly RescueRow[]) =>
     list.map(({ row }) => ({ nameId: row.name.id, years: row.policy.terms.renew.least }));
-  const currencies = [...new Set(rows.flatMap(({ judgement }) => judgement.cost?.currency ?? []))];
+  const currencies = [...new Set(rows.flatMap(({ judgement }) => judgement.cost?.currency ?? []))].sort(
+    (a, b) => Number(b === homeCurrency) - Number(a === homeCurrency) || (a < b ? -1 : 1),
+  );
   const choose = (nameId: number, isChosen: boolean) =>
     setChosen((now) => new Set(isChosen ? [...now, nameId] : [...now].filter((id) => id !== nameId)));
   return (
@@ -93,7 +106,7 @@ export function RescueScreen({ odds, going }: { odds: Settings['saleOdds']; goin
           <BudgetPart odds={odds} currencies={currencies} onChoose={(ids) => setChosen(new Set(ids))} />
           <Section aria-label="Names in danger">
             <h2>In danger: {namesWords(rows.length)}, the dearest waiting first</h2>
-            <RescueTable rows={rows} chosen={chosen} onChoose={choose} onDecide={setDeciding} />
+            <RescueTable rows={rows} chosen={chosen} onChoose={choose} onDecide={(about) => void decide(about)} />
           </Section>
         </>
       )}

@@ -46,7 +46,7 @@ export function RescueTable({
             const late = phase === 'redemption' || phase === 'restoring';
             return (
               <tr key={row.name.id}>
-                <td>
+                <td className="whole">
                   <Check
                     isSelected={chosen.has(row.name.id)}
                     onChange={(isChosen) => onChoose(row.name.id, isChosen)}
@@ -58,9 +58,11 @@ export function RescueTable({
                   <div className="soft">{account(row)}</div>
                 </td>
                 <td className={late ? 'caution' : undefined}>{outlookWords(row.outlook, style)}</td>
-                <td>{marks === null ? '' : late ? 'over' : untilWords(marks.deletion, style)}</td>
-                <td>{marks === null ? '' : marks.purge > marks.deletion ? untilWords(marks.purge, style) : 'none'}</td>
-                <td>{marks === null ? '' : dayWords(marks.release, style)}</td>
+                <td className="whole">{marks === null ? '' : late ? 'over' : untilWords(marks.deletion, style)}</td>
+                <td className="whole">
+                  {marks === null ? '' : marks.purge > marks.deletion ? untilWords(marks.purge, style) : 'none'}
+                </td>
+                <td className="whole">{marks === null ? '' : dayWords(marks.release, style)}</td>
                 <td className="figure">{stepFigures(row.step, homeCurrency)}</td>
                 <td className="figure">{row.name.spent.length > 0 ? amountsWords(row.name.spent) : '–'}</td>
                 <td className="figure">{row.name.asking ? formatAmount(row.name.asking, true) : '–'}</td>

@@ -7,6 +7,7 @@ import type { Done } from '@/usecases/names/edit';
 import { decideRescue, saveSaleOdds } from '@/usecases/rescue/decide';
 import { giveBack } from '@/usecases/rescue/giveBack';
 import { type HangingOn, hangingOn, keepAfterAll, letGo } from '@/usecases/rescue/letGo';
+import { runOfName } from '@/usecases/runs/start';
 import { officeSettings } from '@/usecases/settings';
 
 export async function decideRescueAction(input: unknown): Promise<Done | Refusal> {
@@ -48,4 +49,9 @@ function switched(done: Done | Refusal): Done | Refusal {
     });
   }
   return done;
+}
+
+/** The run that is changing a name now, or `null`. */
+export async function runOfNameAction(nameId: number): Promise<string | null> {
+  return runOfName(deps(), nameId);
 }

@@ -34,6 +34,7 @@ export const Ruled = styled.table`
   & th { text-align: left; font-weight: 400; color: var(--ink-soft); font-size: 0.9rem; padding: 6px 10px 6px 0; border-bottom: 1px solid var(--rule); }
   & td { padding: 6px 10px 6px 0; border-bottom: 1px solid var(--rule); vertical-align: top; }
   & th.figure, & td.figure { text-align: right; }
+  & td.whole { white-space: nowrap; }
   & .figure + :not(.figure) { padding-left: 14px; }
   & td button[data-kind='plain'] { min-height: 22px; padding-block: 0; }
   & tfoot td { font-weight: 600; }

@@ -52,8 +52,9 @@ export async function lapseOf(deps: Deps, nameId: number): Promise<Lapse | null>
     ...messages.map(
       ({ at, kind, text }) => ({ at, kind: FAILURES.has(kind ?? '') ? 'failure' : 'act', text }) as const,
     ),
-    ...history
-      .filter(({ at, kind, undone }) => at >= from && kind !== 'message' && !undone)
+    ...[...history]
+      .reverse()
+      .filter(({ at, kind, before, undone }) => at >= from && kind !== 'message' && before !== null && !undone)
       .map(({ at, summary }) => ({ at, kind: 'act' as const, text: `${summary}.` })),
     ...costs.slice(1).flatMap((stretch) => stepEvent(stretch, now)),
   ];

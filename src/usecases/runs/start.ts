@@ -10,6 +10,7 @@ import {
   moveItems,
   reportAgain,
   selectProgress,
+  selectRunOf,
   selectUnsettledElsewhere,
   startItems,
   writeLivePrices,
@@ -175,4 +176,9 @@ export async function sendReportsAgain(deps: Deps, renewalId: string, words: unk
     const again = await reportAgain(tx, renewalId);
     return again > 0 ? again : refuse('no-report-refused', 'No report of this run was refused.');
   });
+}
+
+/** The run that is changing a name now, or `null`. */
+export function runOfName(deps: Deps, nameId: number): Promise<string | null> {
+  return selectRunOf(deps.database, nameId);
 }

@@ -35,6 +35,7 @@ export function LapsePart({ lapse }: { lapse: Lapse }) {
     <Section aria-label="How it lapsed">
       <h2>How it lapsed</h2>
       <p>
+        What keeping it costs:{' '}
         {lapse.costs.map((stretch, i) => (
           <span key={stretch.from}>
             {i > 0 && '; '}

@@ -1,7 +1,7 @@
 'use client';
 import { useEffect, useState } from 'react';
 import type { Outlook } from '@/core/ledger';
-import { namesWords, outlookWords } from '@/ui/text/words';
+import { namesWords, outlookWords, untilWords } from '@/ui/text/words';
 import { useLedger } from '../../frame/LedgerProvider';
 import type { RowView } from '../../frame/ledger.worker';
 
@@ -33,6 +33,8 @@ export function Otherwise({ nameIds }: { nameIds: readonly number[] }) {
   }, [worker, meta, today, nameIds]);
   const [only] = rows;
   if (!only) return null;
+  if (rows.length === 1 && only.outlook.kind === 'restore by')
+    return <>If nothing is done, it is lost after {untilWords(only.outlook.at, style)}.</>;
   if (rows.length === 1) return <>If nothing is done: {outlookWords(only.outlook, style)}.</>;
   const counts = new Map<Outlook['kind'], number>();
   for (const { outlook } of rows) counts.set(outlook.kind, (counts.get(outlook.kind) ?? 0) + 1);
