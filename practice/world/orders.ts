@@ -262,7 +262,6 @@ export function remove(order: Orderer, name: string): Answer {
   const domain = own(order, name);
   if (isAnswer(domain)) return domain;
   if (domain.state !== 'registered') return no(2304, `the name is in ${domain.state}`);
-  if (domain.lock) return no(2304, 'the name is locked');
   world.touched.domains.add(name);
   if (world.now < domain.createdAt + registrar.refundDays * DAY) return giveBack(order, domain);
   if (endingRules(domain.ending).redemptionDays === 0) {

@@ -116,7 +116,7 @@ test('a decision is remembered for the term it was made in', async () => {
     { v: 'keep', now: true, c: 0.25 },
     { v: 'keep', now: true, c: 0.25 },
   ]);
-  await decideRescue(ledger, { nameIds: ids(), verdict: null, chance: null });
+  await decideRescue(ledger, { nameIds: ids(), verdict: 'as computed', usualChance: true });
   expect(await decided()).toEqual([
     { v: null, now: null, c: null },
     { v: null, now: null, c: null },

@@ -26,7 +26,7 @@ export function DecideDialog({
   );
 }
 
-const COMPUTED = 'computed';
+const COMPUTED = 'as computed';
 
 function DecideForm({
   about: { row, judgement },
@@ -43,11 +43,11 @@ function DecideForm({
   const [chance, setChance] = useState(name.saleChance === null ? '' : String(Math.round(name.saleChance * 1e4) / 100));
 
   const save = async () => {
-    const share = chance.trim() === '' ? null : Number(chance.replace('%', '').replace(',', '.')) / 100;
+    const usualChance = chance.trim() === '';
     const answer = await decideRescueAction({
       nameIds: [name.id],
-      verdict: verdict === COMPUTED ? null : verdict,
-      chance: share,
+      verdict,
+      ...(usualChance ? { usualChance } : { chance: Number(chance.replace('%', '').replace(',', '.')) / 100 }),
     });
     if (!reportDone(answer, (batchId) => void onUndo(batchId))) return;
     onClose();

@@ -26,6 +26,7 @@ import { RefundPart } from './RefundPart';
 import { RescueTable } from './RescueTable';
 
 const Foot = styled.footer`
+  order: 1;
   position: sticky;
   bottom: 0;
   display: flex;
@@ -104,6 +105,29 @@ export function RescueScreen({ odds, going }: { odds: Settings['saleOdds']; goin
       ) : (
         <>
           <BudgetPart odds={odds} currencies={currencies} onChoose={(ids) => setChosen(new Set(ids))} />
+          {/* Before the table, so that it is next after the budget for who goes by keyboard; shown at the foot. */}
+          {picked.length > 0 && (
+            <Foot aria-label="Chosen names">
+              <b>{namesWords(picked.length)} chosen</b>
+              <span>
+                in all <b>{costs(picked)}</b>
+              </span>
+              <div>
+                {toRenew.length > 0 && (
+                  <Button onPress={() => void renew(items(toRenew))}>
+                    Renew {namesWords(toRenew.length)}, {costs(toRenew)}…
+                  </Button>
+                )}
+                {toRestore.length > 0 && (
+                  <Button onPress={() => void renew(items(toRestore), 'restore')}>
+                    Restore {namesWords(toRestore.length)}, {costs(toRestore)}…
+                  </Button>
+                )}
+                <Button onPress={() => setLeaving(picked.map(({ row }) => row))}>Let go…</Button>
+                <Button onPress={() => setChosen(new Set())}>Clear</Button>
+              </div>
+            </Foot>
+          )}
           <Section aria-label="Names in danger">
             <h2>In danger: {namesWords(rows.length)}, the dearest waiting first</h2>
             <RescueTable rows={rows} chosen={chosen} onChoose={choose} onDecide={(about) => void decide(about)} />
@@ -131,28 +155,6 @@ export function RescueScreen({ odds, going }: { odds: Settings['saleOdds']; goin
         </Section>
       )}
       <LettingGoPart rows={lettingGo} going={going} onKeep={(row) => void keep(row)} />
-      {picked.length > 0 && (
-        <Foot aria-label="Chosen names">
-          <b>{namesWords(picked.length)} chosen</b>
-          <span>
-            in all <b>{costs(picked)}</b>
-          </span>
-          <div>
-            {toRenew.length > 0 && (
-              <Button onPress={() => void renew(items(toRenew))}>
-                Renew {namesWords(toRenew.length)}, {costs(toRenew)}…
-              </Button>
-            )}
-            {toRestore.length > 0 && (
-              <Button onPress={() => void renew(items(toRestore), 'restore')}>
-                Restore {namesWords(toRestore.length)}, {costs(toRestore)}…
-              </Button>
-            )}
-            <Button onPress={() => setLeaving(picked.map(({ row }) => row))}>Let go…</Button>
-            <Button onPress={() => setChosen(new Set())}>Clear</Button>
-          </div>
-        </Foot>
-      )}
       <DecideDialog about={deciding} onClose={() => setDeciding(null)} onUndo={undo} />
       <LetGoDialog isOpen={leaving.length > 0} onClose={() => setLeaving([])} rows={leaving} onUndo={undo} />
     </Page>

@@ -14,9 +14,8 @@ import { DecideRescue, SaleOddsForm } from './requests';
 export async function decideRescue(deps: Deps, input: unknown): Promise<Done | Refusal> {
   const request = await readRequest(DecideRescue, input);
   if (isRefusal(request)) return request;
-  const { nameIds, verdict, chance } = request;
-  const what =
-    verdict === undefined ? 'the chance of a sale' : verdict === null ? 'back to the verdict' : `“${verdict}”`;
+  const { nameIds, verdict, chance, usualChance } = request;
+  const what = verdict === undefined ? 'the chance of a sale' : `“${verdict}”`;
   const summary = `Decided ${what} on ${nameIds.length === 1 ? 'one name' : `${nameIds.length} names`}`;
   return carryOut(deps, 'rescue', summary, async (tx) => {
     const ends = await lockTermEnds(tx, nameIds);
@@ -25,10 +24,15 @@ export async function decideRescue(deps: Deps, input: unknown): Promise<Done | R
       const decided: NamePatch =
         verdict === undefined
           ? {}
-          : verdict === null || end === null
+          : verdict === 'as computed' || end === null
             ? { rescue_verdict: null, rescue_for: null }
             : { rescue_verdict: verdict, rescue_for: formatInstant(end) };
-      return { nameId, patch: { ...decided, ...(chance === undefined ? {} : { sale_chance: chance }) } };
+      const likely: NamePatch = usualChance
+        ? { sale_chance: null }
+        : chance === undefined
+          ? {}
+          : { sale_chance: chance };
+      return { nameId, patch: { ...decided, ...likely } };
     });
   });
 }

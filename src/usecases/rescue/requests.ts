@@ -12,7 +12,6 @@ import {
   MaxLength,
   Min,
   MinLength,
-  ValidateIf,
 } from 'class-validator';
 
 const MOST_NAMES = 1000;
@@ -27,19 +26,22 @@ class SomeNames {
 
 /** What the owner decides about names in danger, against the verdict or with it. */
 export class DecideRescue extends SomeNames {
-  /** `null` goes back to the computed verdict. */
+  /** `as computed` goes back to the verdict. */
   @IsOptional()
-  @ValidateIf(({ verdict }: DecideRescue) => verdict !== null)
-  @IsIn(['keep', 'let go'])
-  verdict?: 'keep' | 'let go' | null;
+  @IsIn(['keep', 'let go', 'as computed'])
+  verdict?: 'keep' | 'let go' | 'as computed';
 
-  /** A share from 0 to 1; `null` goes back to the usual chance. */
+  /** A share from 0 to 1. */
   @IsOptional()
-  @ValidateIf(({ chance }: DecideRescue) => chance !== null)
   @Type(() => Number)
   @Min(0, { message: 'A chance is 0 to 100 percent.' })
   @Max(1, { message: 'A chance is 0 to 100 percent.' })
-  chance?: number | null;
+  chance?: number;
+
+  /** Goes back to the usual chance. */
+  @IsOptional()
+  @IsBoolean()
+  usualChance?: boolean;
 }
 
 /** What is assumed of selling names: shares from 0 to 1. */

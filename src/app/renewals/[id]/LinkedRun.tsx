@@ -108,6 +108,7 @@ export function LinkedRun({
   const start = async () => {
     setConfirming(false);
     const answer = await startRunAction(id, restoring ? draft : null);
+    setDraft({ ...draft, certified: false });
     if (isRefusal(answer)) report({ text: answer.message, problem: true });
     setProgress(await runProgressAction(id));
   };

@@ -1,0 +1,118 @@
+import { Key } from 'selenium-webdriver';
+import { afterAll, beforeAll, expect, test } from 'vitest';
+import { startApp, type TestApp } from './app';
+
+let app: TestApp;
+beforeAll(async () => {
+  app = await startApp({ demo: true, practice: true });
+});
+afterAll(() => app.close());
+
+/** Presses Tab until the control whose name begins like this has the focus. */
+async function tabTo(name: string): Promise<void> {
+  for (let i = 0; i < 60; i += 1) {
+    await app.visitor.keys(Key.TAB);
+    const focused = await app.visitor.driver.switchTo().activeElement().getAccessibleName();
+    if (focused.startsWith(name)) return;
+  }
+  throw new Error(`Tab never comes to ${name}`);
+}
+
+test('three names are rescued under a budget, by keyboard alone', async () => {
+  const { visitor, ledger } = app;
+  await visitor.go('/rescue');
+  await visitor.see('In danger:');
+  expect(await visitor.axe()).toEqual([]);
+  await tabTo('Budget, USD');
+  await visitor.keys('36');
+  await tabTo('Choose the best set');
+  await visitor.keys(Key.ENTER);
+  await visitor.see('3 names chosen');
+  await visitor.see('$36.00 goes as far as 3 names.');
+  await tabTo('Renew 3 names, $35.36');
+  await visitor.keys(Key.ENTER);
+  await visitor.see('By link: 3 names');
+  await visitor.gone('Asking the registrars what it costs now…');
+  await visitor.see('One price differs from the price book.');
+  await tabTo('Renew 3 names, $');
+  await visitor.keys(Key.ENTER);
+  await visitor.see('A renewal cannot be given back.');
+  await visitor.keys(Key.TAB);
+  await visitor.driver.wait(
+    async () => (await visitor.driver.switchTo().activeElement().getText()).startsWith('Renew now'),
+    5000,
+  );
+  await visitor.keys(Key.ENTER);
+  await visitor.see('By link: 3 of 3 renewed');
+  await tabTo('Close this run');
+  await visitor.keys(Key.ENTER);
+  await visitor.see('Confirmed.');
+  // One of them costs more at its registrar than in the price book, as the run has said before it was confirmed.
+  const { rows } = await ledger.database.query(
+    "select n.ascii, e.minor from entries e join names n on n.id = e.name_id where e.means = 'by link' order by n.ascii",
+  );
+  expect(rows).toEqual([
+    { ascii: 'cordagewharf.org', minor: 1340 },
+    { ascii: 'kelpwharf.com', minor: 1138 },
+    { ascii: 'petrelpilot.com', minor: 1138 },
+  ]);
+});
+
+test('a restore whose report is refused is sent again', async () => {
+  const { visitor, ledger, practice } = app;
+  practice?.faults.set('quaymark', 'report refused', 1);
+  await visitor.go('/ledger/brinelantern.com');
+  await visitor.press('Restore, $125.18…');
+  await visitor.gone('Asking the registrars what it costs now…');
+  await visitor.press('Restore one name, $125.18…');
+  await visitor.see('A restore cannot be given back.');
+  await visitor.see('it is lost after 26 Nov');
+  expect(await visitor.axe()).toEqual([]);
+  await visitor.press('I certify that this is true. The registrar passes it on as my statement.');
+  await visitor.press('Restore now, $125.18');
+  await visitor.see('The report was refused');
+  expect(await visitor.axe()).toEqual([]);
+  await visitor.fill('Why it is restored', 'A card had ended unnoticed, so the charge failed.');
+  await visitor.press('I certify that this is true. The registrar passes it on as my statement.');
+  await visitor.press('Send the report again');
+  await visitor.see('By link: 1 of 1 restored');
+  await visitor.press('Close this run');
+  await visitor.see('Confirmed.');
+  const { rows } = await ledger.database.query(
+    "select e.kind, e.minor, n.observed from entries e join names n on n.id = e.name_id where n.ascii = 'brinelantern.com' and e.means = 'by link'",
+  );
+  expect(rows).toEqual([{ kind: 'restore', minor: 12_518, observed: null }]);
+});
+
+test('a name is let go with a reason, and kept after all', async () => {
+  const { visitor } = app;
+  await visitor.go('/ledger?q=copperbuoy');
+  await visitor.click('copperbuoy.com');
+  await visitor.keys(' ');
+  await visitor.press('More');
+  await visitor.press('Let go…');
+  await visitor.see('What hangs on it');
+  await visitor.choose('Why', 'The idea is given up');
+  expect(await visitor.axe()).toEqual([]);
+  await visitor.press('Let go of copperbuoy.com');
+  await visitor.see('Let go of one name: The idea is given up.');
+  await visitor.go('/rescue');
+  await visitor.see('Being let go: 2 names');
+  await visitor.see('The idea is given up');
+  await visitor.press('Keep copperbuoy.com after all');
+  await visitor.see('Kept after all: one name.');
+  await visitor.see('Being let go: one name');
+});
+
+test('a verdict is overruled and remembered; a fresh registration is given back', async () => {
+  const { visitor } = app;
+  await visitor.go('/rescue');
+  await visitor.press('Let go: decide about osierandoak.com');
+  await visitor.choose('What is to be done', 'Keep it');
+  await visitor.press('Remember it');
+  await visitor.see('you decided so');
+  await visitor.press('Give marramweave.com back');
+  await visitor.press('Delete it and take the money back');
+  await visitor.see('Given back: marramweave.com.');
+  await visitor.gone('Can be given back');
+});
