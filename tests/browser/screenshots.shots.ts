@@ -64,6 +64,25 @@ test('pictures of the main views', async () => {
   await visitor.see('21 Dec deleted');
   await keep('name');
 
+  await visitor.go('/rescue');
+  await visitor.fill('Budget, USD', '160');
+  await visitor.press('Choose the best set');
+  await visitor.see('names chosen');
+  await keep('rescue');
+
+  await visitor.go('/ledger/brinelantern.com');
+  await visitor.press('Restore, $125.18…');
+  await visitor.gone('Asking the registrars what it costs now…');
+  await visitor.press('Restore one name, $125.18…');
+  await visitor.see('it is lost after 26 Nov');
+  await keep('restore');
+
+  await visitor.go('/ledger/kelpkiln.com');
+  await visitor.press('More');
+  await visitor.press('Let go…');
+  await visitor.see('What hangs on it');
+  await keep('let-go');
+
   await visitor.go('/ledger/add');
   await visitor.fill('Names', MESSY);
   await visitor.press('See what would be added');

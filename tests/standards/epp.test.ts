@@ -12,7 +12,9 @@ import {
   readHolding,
   readRenewal,
   readResponse,
+  readTaken,
 } from '@/formats/epp/responses';
+import { STATEMENTS } from '@/usecases/rescue/report';
 
 /** A document without its namespace declarations, to compare what it says whatever its prefixes. */
 function plain(xml: string): Node {
@@ -106,6 +108,41 @@ describe('commands are written as the RFCs’ own examples', () => {
       ),
     );
   });
+  test('restore report: RFC 3915 section 4.2.5', () => {
+    const statements = [
+      'This registrar has not restored the Registered Name in order to assume the rights to use or sell the Registered Name for itself or for any third party.',
+      "The information in this report is true to best of this registrar's knowledge, and this registrar acknowledges that intentionally supplying false information in this report shall constitute an incurable material breach of the Registry-Registrar Agreement.",
+    ] as const;
+    const report = {
+      preData: 'Pre-delete registration data goes here. Both XML and free text are allowed.',
+      postData: 'Post-restore registration data goes here. Both XML and free text are allowed.',
+      delTime: '2003-07-10T22:00:00.0Z',
+      resTime: '2003-07-20T22:00:00.0Z',
+      resReason: 'Registrant error.',
+      statements,
+      other: 'Supporting information goes here.',
+    };
+    expect(plain(commands.reportRestore('example.com', report, 'ABC-12345'))).toEqual(
+      plain(
+        epp(`<command><update><domain:update xmlns:domain="urn:ietf:params:xml:ns:domain-1.0"><domain:name>example.com</domain:name><domain:chg/>
+          </domain:update></update><extension><rgp:update xmlns:rgp="urn:ietf:params:xml:ns:rgp-1.0"><rgp:restore op="report"><rgp:report>
+          <rgp:preData>${report.preData}</rgp:preData><rgp:postData>${report.postData}</rgp:postData>
+          <rgp:delTime>2003-07-10T22:00:00.0Z</rgp:delTime><rgp:resTime>2003-07-20T22:00:00.0Z</rgp:resTime><rgp:resReason>Registrant error.</rgp:resReason>
+          <rgp:statement>${statements[0]}</rgp:statement><rgp:statement>${statements[1]}</rgp:statement>
+          <rgp:other>Supporting information goes here.</rgp:other></rgp:report></rgp:restore></rgp:update></extension>
+          <clTRID>ABC-12345</clTRID></command>`),
+      ),
+    );
+    expect(STATEMENTS.map((text) => text.replace('’', "'"))).toEqual(statements);
+  });
+  test('delete: RFC 5731 section 3.2.2', () => {
+    expect(plain(commands.deleteDomain('example.com', 'ABC-12345'))).toEqual(
+      plain(
+        epp(`<command><delete><domain:delete xmlns:domain="urn:ietf:params:xml:ns:domain-1.0"><domain:name>example.com</domain:name>
+          </domain:delete></delete><clTRID>ABC-12345</clTRID></command>`),
+      ),
+    );
+  });
   test('fee check: RFC 8748 section 5.1.1, its renew command', () => {
     expect(
       plain(commands.checkFees(['example.com'], [{ command: 'renew', years: 1 }], 'USD', null, 'ABC-12345')),
@@ -187,6 +224,21 @@ describe('answers are read as the RFCs’ own examples', () => {
       setting: 'unknown',
       lock: false,
     });
+  });
+  test('a restore that waits for its report: RFC 3915 section 4.2.5, with its fee as RFC 8748 section 5.2.5', () => {
+    const response = readResponse(
+      epp(`<response>${OK}<extension><rgp:upData xmlns:rgp="urn:ietf:params:xml:ns:rgp-1.0"><rgp:rgpStatus s="pendingRestore"/></rgp:upData>
+        <fee:updData xmlns:fee="urn:ietf:params:xml:ns:epp:fee-1.0"><fee:currency>USD</fee:currency><fee:fee>5.00</fee:fee></fee:updData>
+        </extension>${TRID}</response>`),
+    );
+    expect(readTaken(response)).toEqual({ taken: amount(500, 'USD'), balance: null });
+  });
+  test('a deletion in the first days: credited as RFC 8748 section 5.2.2 has it', () => {
+    const response = readResponse(
+      epp(`<response>${OK}<extension><fee:delData xmlns:fee="urn:ietf:params:xml:ns:epp:fee-1.0"><fee:currency>USD</fee:currency>
+        <fee:credit description="AGP Credit">-5.00</fee:credit><fee:balance>1005.00</fee:balance></fee:delData></extension>${TRID}</response>`),
+    );
+    expect(readTaken(response)).toEqual({ taken: amount(-500, 'USD'), balance: amount(100_500, 'USD') });
   });
   test('a renewal for five years: RFC 5731 section 3.2.3, with its fee as RFC 8748 section 5.2.3', () => {
     const renewed = readRenewal(

@@ -10,8 +10,8 @@ export type { RestoreReport } from '@/connectors/registrar/port';
 
 /** The certifications that RFC 3915 section 3.4 asks of a registrar, here of the owner through it. */
 export const STATEMENTS: readonly [string, string] = [
-  'This registrar has not restored the name in order to assume the rights to use or sell it for itself or for any third party.',
-  'The information in this report is true to best of this registrar’s knowledge, and the registrar acknowledges that intentionally supplying false information in this report shall constitute an incurable material breach of the registry-registrar agreement.',
+  'This registrar has not restored the Registered Name in order to assume the rights to use or sell the Registered Name for itself or for any third party.',
+  'The information in this report is true to best of this registrar’s knowledge, and this registrar acknowledges that intentionally supplying false information in this report shall constitute an incurable material breach of the Registry-Registrar Agreement.',
 ];
 
 export const USUAL_REASON = 'The holder missed the end of the term and wants to keep the name.';
