@@ -1,5 +1,5 @@
 import { runPractice } from './run';
-import { bids, demoWorld } from './scenario/world';
+import { bids, demoWorld, grabs } from './scenario/world';
 import { Store } from './store';
 import { practiceRegistrars } from './world/registrars';
 
@@ -8,7 +8,7 @@ const url = process.env.PRACTICE_DATABASE_URL;
 if (!url) throw new Error('PRACTICE_DATABASE_URL is not set; bin/start runs the practice world with the demo');
 const now = process.env.PRACTICE_NOW ? Date.parse(process.env.PRACTICE_NOW) : Date.now();
 const store = await Store.open(url);
-let world = await store.load(practiceRegistrars(now), bids);
+let world = await store.load(practiceRegistrars(now), { bids, grabs });
 if (!world) {
   world = demoWorld(now);
   await store.save(world);

@@ -19,7 +19,7 @@ export class Store {
   }
 
   /** The world as it was last stored, or `null` when there is none yet. */
-  async load(registrars: readonly Registrar[], bids: World['bids']): Promise<World | null> {
+  async load(registrars: readonly Registrar[], { bids, grabs }: Pick<World, 'bids' | 'grabs'>): Promise<World | null> {
     const { rows } = await this.pool.query<{ now: string; next: string }>('select now, next_id as next from world');
     const row = rows[0];
     if (!row) return null;
@@ -33,6 +33,7 @@ export class Store {
       await records<Customer>('customers', 'registrar'),
       await records<Domain>('domains', 'name'),
       bids,
+      grabs,
     );
     world.messages.push(...(await records<Message>('messages', 'id')));
     world.nextId = Number(row.next);

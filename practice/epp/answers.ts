@@ -129,7 +129,7 @@ const PAGE = 500;
 /** A page of everything that a customer holds: balance, means, the registrar's rules, and names after `after`. */
 export function holdingData(world: World, registrar: Registrar, customer: Customer, after: string): string {
   const names = [...world.domains.values()]
-    .filter((domain) => domain.registrar === registrar.id && domain.name > after)
+    .filter((domain) => domain.owner === 'office' && domain.registrar === registrar.id && domain.name > after)
     .sort((a, b) => (a.name < b.name ? -1 : 1));
   const page = names.slice(0, PAGE);
   const years = registrar.yearsPerCharge === 'as bought' ? 'asBought' : registrar.yearsPerCharge;

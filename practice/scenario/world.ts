@@ -1,14 +1,19 @@
 import { askToConfirmMail, passTo, schedule } from '../world/days';
-import { blankDomain } from '../world/orders';
+import { blankDomain, STRANGERS } from '../world/domain';
 import { practiceCustomers, practiceRegistrars } from '../world/registrars';
 import type { Domain, World } from '../world/types';
 import { makeWorld, nothingTouched } from '../world/world';
 import { chanceFrom } from './chance';
 import { demoNames } from './names';
+import { FIRST_HALVES, SECOND_HALVES } from './words';
 
 /** Whether somebody buys a late name at its auction: about one in five, always the same ones. */
 export const bids: World['bids'] = (domain) =>
   [...domain.name].reduce((sum, letter) => sum + letter.charCodeAt(0), 0) % 5 === 0;
+
+/** Whether somebody else registers a name the moment it is free: about one in two, always the same ones. */
+export const grabs: World['grabs'] = (domain) =>
+  [...domain.name].reduce((sum, letter) => sum + letter.charCodeAt(0), 0) % 2 === 0;
 
 const NAMES = 412;
 /** Names registered within so many milliseconds have a holder who has not confirmed the mail address. */
@@ -48,7 +53,7 @@ export function demoWorld(now: number): World {
     if (registrar) schedule(registrar, domain, now);
     return domain;
   });
-  const world = makeWorld(now, registrars, practiceCustomers(now), domains, bids);
+  const world = makeWorld(now, registrars, practiceCustomers(now), [...domains, ...others(now, domains)], bids, grabs);
   // What lies in the past has been told long ago.
   passTo(world, now);
   world.messages.length = 0;
@@ -58,4 +63,36 @@ export function demoWorld(now: number): World {
   for (const name of world.domains.keys()) world.touched.domains.add(name);
   for (const id of world.customers.keys()) world.touched.customers.add(id);
   return world;
+}
+
+const OTHERS = 60;
+
+/** Names that others hold: most of them renew themselves, some are on their way to be free. */
+function others(now: number, own: readonly Domain[]): Domain[] {
+  const chance = chanceFrom(31_337);
+  const taken = new Set(own.map(({ name }) => name));
+  const registrars = practiceRegistrars(now);
+  const names = new Set<string>();
+  while (names.size < OTHERS) {
+    const name = `${chance.pick(FIRST_HALVES)}${chance.pick(SECOND_HALVES)}.${chance.pick(['com', 'com', 'net', 'org', 'uk', 'de'])}`;
+    if (!taken.has(name)) names.add(name);
+  }
+  return [...names].map((name): Domain => {
+    const ending = name.slice(name.indexOf('.') + 1);
+    const sellers = registrars.filter(({ prices }) => prices[ending]);
+    const registrar = chance.pick(sellers) as (typeof sellers)[number];
+    const leaving = chance.next() < 0.3;
+    const end = now + (leaving ? chance.whole(80) - 60 : chance.whole(700) + 20) * 86_400_000;
+    const domain: Domain = {
+      ...blankDomain(name, registrar.id, end - (1 + chance.whole(8)) * 365 * 86_400_000, end),
+      owner: 'stranger',
+      holder: chance.pick(STRANGERS),
+      auto: leaving ? 'off' : 'on',
+      privacy: chance.next() < 0.5,
+      lock: chance.next() < 0.8,
+      nameServers: ['ns1.parkwick.test', 'ns2.parkwick.test'],
+    };
+    schedule(registrar, domain, now);
+    return domain;
+  });
 }

@@ -1,4 +1,5 @@
 import { DAY, yearsLater } from './calendar';
+import { blankDomain, STRANGERS } from './domain';
 import { endingRules } from './endings';
 import { asked, chargedYears, takeMoney } from './paying';
 import type { Customer, Domain, EventKind, Ms, Receipt, Registrar, World } from './types';
@@ -19,6 +20,8 @@ export function tell(
   at: Ms,
   more: { amountMinor?: number; means?: string; until?: Ms } = {},
 ): void {
+  // Registrars tell their own customer, not others.
+  if (domain.owner !== 'office') return;
   const message = {
     id: world.nextId++,
     registrar: domain.registrar,
@@ -143,9 +146,10 @@ function attempt(world: World, registrar: Registrar, domain: Domain, at: Ms): vo
   const customer = world.customers.get(registrar.id) as Customer;
   const years = chargedYears(registrar, domain, endingRules(domain.ending));
   const amountMinor = asked(registrar, domain, 'renew', years) ?? 0;
-  const paid = takeMoney(customer, amountMinor, at);
+  // Others pay for what is theirs.
+  const paid = domain.owner === 'office' ? takeMoney(customer, amountMinor, at) : { means: 'card' };
   if ('means' in paid) {
-    world.touched.customers.add(registrar.id);
+    if (domain.owner === 'office') world.touched.customers.add(registrar.id);
     domain.paidThrough = yearsLater(domain.paidThrough, years);
     domain.boughtYears = years;
     domain.auto = 'on';
@@ -236,6 +240,18 @@ export function confirmMail(world: World, name: string): void {
 function release(world: World, domain: Domain, at: Ms): void {
   tell(world, domain, 'released', 'Released: anyone may register it.', at);
   world.domains.delete(domain.name);
+  if (!world.grabs(domain)) return;
+  const letters = [...domain.name].reduce((sum, letter) => sum + letter.charCodeAt(0), 0);
+  const registrars = [...world.registrars.keys()];
+  const registrar = registrars[letters % registrars.length] as string;
+  world.domains.set(domain.name, {
+    ...blankDomain(domain.name, registrar, at, yearsLater(at, endingRules(domain.ending).leastYears)),
+    ending: domain.ending,
+    owner: 'stranger',
+    holder: STRANGERS[letters % STRANGERS.length] as string,
+    nameServers: ['ns1.parkwick.test', 'ns2.parkwick.test'],
+  });
+  world.touched.domains.add(domain.name);
 }
 
 /**

@@ -1,5 +1,6 @@
 import { DAY, dateOf, yearsLater } from './calendar';
 import { askToConfirmMail, book, deletionOf, moveTo, schedule, tell } from './days';
+import { blankDomain } from './domain';
 import { endingRules } from './endings';
 import { asked, promotionFor, takeMoney } from './paying';
 import type { Action, Customer, Domain, Registrar, World } from './types';
@@ -32,7 +33,7 @@ const no = (code: number, reason: string): Answer => ({ code, reason });
 export function own({ world, registrar }: Orderer, name: string): Domain | Answer {
   const domain = world.domains.get(name);
   if (!domain) return no(2303, `${name} is not registered`);
-  if (domain.registrar !== registrar.id) return no(2201, `${name} is not sponsored here`);
+  if (domain.registrar !== registrar.id || domain.owner !== 'office') return no(2201, `${name} is not sponsored here`);
   return domain;
 }
 
@@ -224,36 +225,6 @@ export function create(
     askToConfirmMail(world, domain, world.now);
   }
   return paid;
-}
-
-export function blankDomain(name: string, registrar: string, createdAt: number, paidThrough: number): Domain {
-  return {
-    name,
-    ending: name.slice(name.indexOf('.') + 1),
-    registrar,
-    createdAt,
-    paidThrough,
-    state: 'registered',
-    since: createdAt,
-    deletedAt: null,
-    auto: 'off',
-    autoSince: createdAt,
-    attemptAt: null,
-    failure: null,
-    offAt: null,
-    boughtYears: 1,
-    premiumMinor: null,
-    lock: false,
-    privacy: false,
-    nameServers: [],
-    authInfo: '',
-    confirmMailBy: null,
-    hold: false,
-    movedAt: null,
-    transfer: null,
-    toldEnd: paidThrough <= createdAt ? paidThrough : null,
-    lastReceipt: null,
-  };
 }
 
 /** Deletes a name: it goes into redemption, where its ending has one. */

@@ -74,6 +74,9 @@ export interface Domain {
   readonly name: string;
   readonly ending: string;
   registrar: string;
+  /** Who has registered it: the office, or somebody else. */
+  readonly owner: 'office' | 'stranger';
+  holder: string;
   readonly createdAt: Ms;
   paidThrough: Ms;
   state: DomainState;
@@ -163,6 +166,8 @@ export interface World {
   nextId: number;
   /** What has changed since it was last stored. */
   touched: Touched;
+  /** Says whether somebody else registers a name the moment it is free. */
+  grabs: (domain: Domain) => boolean;
   /** Says whether somebody buys a late name at its auction. */
   readonly bids: (domain: Domain) => boolean;
 }

@@ -11,6 +11,7 @@ export function makeWorld(
   customers: readonly Customer[],
   domains: readonly Domain[],
   bids: World['bids'] = () => false,
+  grabs: World['grabs'] = () => false,
 ): World {
   return {
     now,
@@ -22,5 +23,6 @@ export function makeWorld(
     nextId: 1,
     touched: nothingTouched(),
     bids,
+    grabs,
   };
 }

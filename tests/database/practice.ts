@@ -9,7 +9,7 @@ import { saveLink } from '@/usecases/links/links';
 import { planRenewal } from '@/usecases/renewals/renew';
 import { type RunningPractice, runPractice } from '../../practice/run';
 import { schedule } from '../../practice/world/days';
-import { blankDomain } from '../../practice/world/orders';
+import { blankDomain } from '../../practice/world/domain';
 import { practiceCustomers, practiceRegistrars } from '../../practice/world/registrars';
 import type { Domain, Registrar, World } from '../../practice/world/types';
 import { makeWorld } from '../../practice/world/world';

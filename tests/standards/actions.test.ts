@@ -9,6 +9,7 @@ import {
 } from '@/core/lifecycle';
 import { addDays, type Instant } from '@/core/time';
 import { passTo } from '../../practice/world/days';
+import { blankDomain } from '../../practice/world/domain';
 import * as orders from '../../practice/world/orders';
 import { practiceCustomers, practiceRegistrars } from '../../practice/world/registrars';
 import type { Customer, Domain, Registrar } from '../../practice/world/types';
@@ -38,7 +39,7 @@ function live(phase: Exclude<Phase, 'moving'>) {
   const registered = phase === 'refundable' ? addDays(TODAY, -2) : REGISTERED;
   const end = addDays(TODAY, -LIVES[phase]) as Instant;
   const domain: Domain = {
-    ...orders.blankDomain(NAME, registrar.id, registered, end),
+    ...blankDomain(NAME, registrar.id, registered, end),
     authInfo: 'code',
     toldEnd: null,
   };

@@ -4,7 +4,7 @@ import { amount } from '@/core/money';
 import { FAULTS } from '../../../practice/epp/faults';
 import { type RunningPractice, runPractice } from '../../../practice/run';
 import { schedule } from '../../../practice/world/days';
-import { blankDomain } from '../../../practice/world/orders';
+import { blankDomain } from '../../../practice/world/domain';
 import { practiceCustomers, practiceRegistrars } from '../../../practice/world/registrars';
 import type { Domain, World } from '../../../practice/world/types';
 import { makeWorld } from '../../../practice/world/world';
