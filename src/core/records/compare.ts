@@ -1,0 +1,119 @@
+import type { Phase } from '../lifecycle';
+import type { TermEnd } from '../time';
+import { judgeTerm, type TermVerdict } from './provisional';
+import { isRedaction, type RegistrationRecord } from './record';
+import { phaseOfStatuses } from './statuses';
+
+/** What may differ between the ledger and the record, the most dangerous first. */
+export const DIFFERENCE_KINDS = [
+  'not registered',
+  'in redemption',
+  'not at that registrar',
+  'holder changed',
+  'transfer pending',
+  'term end',
+  'hold',
+  'unlocked',
+  'security broken',
+  'name servers',
+  'privacy off',
+] as const;
+export type DifferenceKind = (typeof DIFFERENCE_KINDS)[number];
+
+/** One difference, with what each side says. `fingerprint` changes when the record's side does. */
+export interface Difference {
+  readonly kind: DifferenceKind;
+  readonly ledger: string;
+  readonly record: string;
+  readonly fingerprint: string;
+  readonly term: TermVerdict | null;
+}
+
+/** A name as the ledger has it, as far as records can confirm it. */
+export interface LedgerSide {
+  readonly registrar: string;
+  readonly termEnd: TermEnd | null;
+  readonly phase: Phase | null;
+  readonly lock: boolean | null;
+  readonly privacy: boolean | null;
+  readonly nameServers: readonly string[];
+  /** The holder in the last record that showed one. */
+  readonly holder: string | null;
+  /** The term end that the account's answer gave last, after the term had ended; `null` without one. */
+  readonly accountEnd: TermEnd | null;
+  readonly receipt: boolean;
+}
+
+const plain = (text: string) =>
+  text
+    .toLowerCase()
+    .replace(/\b(inc|llc|ltd|limited|bv|gmbh|eg|co|corp|plc|sa|ag)\b/g, '')
+    .replace(/[^a-z0-9]+/g, '');
+
+/** True when two names of registrars mean the same: one holds the other, legal forms aside. */
+export function sameRegistrar(one: string, other: string): boolean {
+  const [a, b] = [plain(one), plain(other)];
+  return a !== '' && b !== '' && (a.includes(b) || b.includes(a));
+}
+
+/** The holder's name in a record, or `null` where it is held back. Redaction that comes or goes is no change of holder. */
+export function holderOf(record: RegistrationRecord | null): string | null {
+  const holder = record?.holder;
+  if (!holder || holder.redacted) return null;
+  const name = holder.organisation ?? holder.name;
+  return isRedaction(name) ? null : name;
+}
+
+/** The differences between a name and its records, ranked by danger. */
+export function compareRecords(
+  side: LedgerSide,
+  registry: RegistrationRecord | null,
+  registrar: RegistrationRecord | null,
+): Difference[] {
+  const record = registry ?? registrar;
+  if (record === null) return [];
+  const found: Difference[] = [];
+  const add = (kind: DifferenceKind, ledger: string, said: string, term: TermVerdict | null = null) =>
+    found.push({ kind, ledger, record: said, fingerprint: `${kind}: ${said}`, term });
+  const alive = side.phase === 'term' || side.phase === 'refundable' || side.phase === 'late';
+  if (!record.found) {
+    if (side.phase !== 'free') add('not registered', side.phase ?? 'registered', 'not registered');
+    return found;
+  }
+  const phase = phaseOfStatuses(record.statuses);
+  const gone = phase === 'redemption' || phase === 'deleting' || phase === 'restoring';
+  if (alive && gone) add('in redemption', side.phase ?? '', phase);
+  if (side.registrar !== '' && record.registrar !== null && !sameRegistrar(side.registrar, record.registrar))
+    add('not at that registrar', side.registrar, record.registrar);
+  const holder = holderOf(registrar) ?? holderOf(registry);
+  if (side.holder !== null && holder !== null && plain(side.holder) !== plain(holder))
+    add('holder changed', side.holder, holder);
+  if (record.statuses.includes('pendingTransfer') && side.phase !== 'moving')
+    add('transfer pending', 'not moving', 'a transfer is pending');
+  const term = judgeTerm({
+    ledger: side.termEnd,
+    registry: record.expires,
+    statuses: record.statuses,
+    registrar: registrar?.registrarExpires ?? registrar?.expires ?? registry?.registrarExpires ?? null,
+    account: side.accountEnd,
+    receipt: side.receipt,
+  });
+  if (!gone && term.kind !== 'agrees' && term.kind !== 'unknown')
+    add('term end', termText(side.termEnd), termText(record.expires), term);
+  const hold = record.statuses.filter((status) => status === 'clientHold' || status === 'serverHold');
+  if (hold.length > 0) add('hold', 'works', hold.join(', '));
+  const locked = record.statuses.some((s) => s === 'clientTransferProhibited' || s === 'serverTransferProhibited');
+  if (side.lock === true && !locked && !gone) add('unlocked', 'locked', 'not locked');
+  if (record.signed === true && record.ds.length === 0)
+    add('security broken', '', 'signed, without a delegation signer');
+  if (side.nameServers.length > 0 && record.nameServers.length > 0) {
+    const [own, said] = [hosts(side.nameServers), hosts(record.nameServers)];
+    if (own !== said) add('name servers', own, said);
+  }
+  if (side.privacy === true && holder !== null) add('privacy off', 'holder hidden', `holder shown: ${holder}`);
+  return found.sort((a, b) => DIFFERENCE_KINDS.indexOf(a.kind) - DIFFERENCE_KINDS.indexOf(b.kind));
+}
+
+const hosts = (list: readonly string[]) =>
+  [...new Set(list.map((host) => host.toLowerCase().replace(/\.$/, '')))].sort().join(' ');
+const termText = (end: TermEnd | null) => (end === null ? 'not known' : new Date(end.at).toISOString().slice(0, 10));
