@@ -3,6 +3,9 @@ import type { AddressInfo } from 'node:net';
 import { FAULTS, type FaultKind, Faults } from './epp/faults';
 import { eppServer } from './epp/server';
 import { mailServer, type PracticeMail } from './mail/server';
+import { dnsServers } from './records/dns';
+import { rdapServer } from './records/rdap';
+import { whoisServer } from './records/whois';
 import type { Store } from './store';
 import { confirmMail, letDaysPass } from './world/days';
 import type { World } from './world/types';
@@ -14,6 +17,8 @@ export interface RunningPractice {
   readonly controlPort: number;
   /** Port of the mail server. */
   readonly mailPort: number;
+  /** Ports of the registration records: RDAP over HTTP, WHOIS, and DNS over UDP and TCP. */
+  readonly records: { readonly rdap: number; readonly whois: number; readonly dns: number };
   readonly faults: Faults;
   /** The mails that came, newest first. */
   readonly mails: readonly PracticeMail[];
@@ -74,6 +79,7 @@ export async function runPractice({
     const inner = post.listen(0, '127.0.0.1', () => resolve((inner.address() as AddressInfo).port));
   });
   servers.push(post);
+  const records = await openRecords(world, faults, servers);
   const control = createServer((request, answer) => {
     void controlled(request, { world, faults, mails, passTo, exclusively })
       .then((body) => send(answer, 200, body))
@@ -85,6 +91,7 @@ export async function runPractice({
     ports: open,
     controlPort: port,
     mailPort,
+    records,
     faults,
     mails,
     passTo,
@@ -94,6 +101,28 @@ export async function runPractice({
       await turn;
     },
   };
+}
+
+/** Opens the servers of registration records, on loopback. */
+async function openRecords(
+  world: World,
+  faults: Faults,
+  servers: { close(done: () => void): unknown }[],
+): Promise<RunningPractice['records']> {
+  let rdapPort = 0;
+  const rdap = rdapServer(world, faults, () => `http://127.0.0.1:${rdapPort}`);
+  rdapPort = await listen(rdap, 0);
+  const whois = whoisServer(world, faults);
+  const whoisPort = await listen(whois, 0);
+  const { udp, tcp } = dnsServers(world);
+  const dnsPort = await listen(tcp, 0);
+  await new Promise<void>((resolve) => udp.bind(dnsPort, '127.0.0.1', resolve));
+  const closeAll = (done: () => void) => {
+    rdap.closeAllConnections();
+    rdap.close(done);
+  };
+  servers.push({ close: closeAll }, whois, tcp, { close: (done) => udp.close(done) });
+  return { rdap: rdapPort, whois: whoisPort, dns: dnsPort };
 }
 
 function send(answer: ServerResponse, status: number, body: unknown): void {

@@ -161,6 +161,8 @@ export interface World {
   readonly registrars: ReadonlyMap<string, Registrar>;
   readonly customers: Map<string, Customer>;
   readonly domains: Map<string, Domain>;
+  /** Texts that owners have put into their zones. */
+  readonly texts: Map<string, string[]>;
   readonly messages: Message[];
   readonly receipts: Receipt[];
   nextId: number;

@@ -18,6 +18,7 @@ export function makeWorld(
     registrars: new Map(registrars.map((one) => [one.id, one])),
     customers: new Map(customers.map((one) => [one.registrar, one])),
     domains: new Map(domains.map((one) => [one.name, one])),
+    texts: new Map(),
     messages: [],
     receipts: [],
     nextId: 1,

@@ -1,0 +1,111 @@
+import { request as requestPlain } from 'node:http';
+import { request as requestTls } from 'node:https';
+import { mayAsk, publicLookup } from './addresses';
+
+/** What came of asking an RDAP server for one object. */
+export type RdapAnswer =
+  | { readonly kind: 'found'; readonly json: unknown; readonly raw: string; readonly etag: string | null }
+  | { readonly kind: 'not there' }
+  | { readonly kind: 'unchanged' }
+  /** Too many questions: ask again after so many seconds. */
+  | { readonly kind: 'later'; readonly seconds: number }
+  | { readonly kind: 'failed'; readonly cause: string };
+
+export interface HttpLimits {
+  /** Hosts that may be asked although they are not at a public address. */
+  readonly allowedHosts: readonly string[];
+  readonly timeoutMs?: number;
+  readonly mostBytes?: number;
+}
+
+const MOST_REDIRECTS = 5;
+const USUAL_WAIT_S = 60;
+const MOST_WAIT_S = 86_400;
+
+/**
+ * Asks for a domain (RFC 9082 section 3.1.3), with redirects, `Retry-After`, a limit on time and size, and a condition when the
+ * last answer's tag is known. Never throws.
+ */
+export async function askRdap(
+  base: string,
+  ascii: string,
+  limits: HttpLimits,
+  etag: string | null = null,
+): Promise<RdapAnswer> {
+  return askRdapAt(`${base}domain/${ascii}`, limits, etag);
+}
+
+/** Asks at an address that a record has named. */
+export async function askRdapAt(address: string, limits: HttpLimits, etag: string | null = null): Promise<RdapAnswer> {
+  let url = address;
+  for (let hops = 0; hops <= MOST_REDIRECTS; hops += 1) {
+    let answer: HttpAnswer;
+    try {
+      answer = await get(url, limits, etag);
+    } catch (error) {
+      return { kind: 'failed', cause: error instanceof Error ? error.message : 'no answer' };
+    }
+    const { status, headers, body } = answer;
+    if (status >= 300 && status < 400 && status !== 304 && headers.location) {
+      url = new URL(headers.location, url).toString();
+      continue;
+    }
+    if (status === 304) return { kind: 'unchanged' };
+    if (status === 404) return { kind: 'not there' };
+    if (status === 429 || status === 503) return { kind: 'later', seconds: retryAfter(headers['retry-after']) };
+    if (status !== 200) return { kind: 'failed', cause: `the server answered ${status}` };
+    try {
+      return { kind: 'found', json: JSON.parse(body), raw: body, etag: headers.etag ?? null };
+    } catch {
+      return { kind: 'failed', cause: 'the answer is not JSON' };
+    }
+  }
+  return { kind: 'failed', cause: 'it was sent on too often' };
+}
+
+/** `Retry-After` in seconds or as a date (RFC 9110 section 10.2.3), within a day. */
+function retryAfter(header: string | undefined): number {
+  const seconds = /^\d+$/.test(header ?? '') ? Number(header) : (Date.parse(header ?? '') - Date.now()) / 1000;
+  return Number.isFinite(seconds) && seconds > 0 ? Math.min(Math.ceil(seconds), MOST_WAIT_S) : USUAL_WAIT_S;
+}
+
+interface HttpAnswer {
+  readonly status: number;
+  readonly headers: Readonly<Record<string, string | undefined>>;
+  readonly body: string;
+}
+
+function get(
+  address: string,
+  { allowedHosts, timeoutMs = 10_000, mostBytes = 1_000_000 }: HttpLimits,
+  etag: string | null,
+): Promise<HttpAnswer> {
+  const url = new URL(address);
+  if (url.protocol !== 'http:' && url.protocol !== 'https:') throw new Error(`${url.protocol} is not asked`);
+  if (!mayAsk(url.hostname, allowedHosts)) throw new Error(`${url.hostname} is not at a public address`);
+  const ask = url.protocol === 'https:' ? requestTls : requestPlain;
+  return new Promise((resolve, reject) => {
+    const headers = { accept: 'application/rdap+json', ...(etag ? { 'if-none-match': etag } : {}) };
+    const signal = AbortSignal.timeout(timeoutMs);
+    const request = ask(url, { headers, lookup: publicLookup(allowedHosts) as never, signal }, (response) => {
+      const pieces: Buffer[] = [];
+      let size = 0;
+      response.on('data', (piece: Buffer) => {
+        size += piece.length;
+        if (size > mostBytes) request.destroy(new Error(`the answer is longer than ${mostBytes} bytes`));
+        else pieces.push(piece);
+      });
+      response.on('end', () =>
+        resolve({
+          status: response.statusCode ?? 0,
+          headers: response.headers as HttpAnswer['headers'],
+          body: Buffer.concat(pieces).toString('utf8'),
+        }),
+      );
+      response.on('error', reject);
+      response.on('aborted', () => reject(new Error('the answer broke off')));
+    });
+    request.on('error', (error) => reject(signal.aborted ? new Error('no answer in time') : error));
+    request.end();
+  });
+}
