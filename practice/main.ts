@@ -17,7 +17,9 @@ const practice = await runPractice({ world, store });
 const logins = Object.fromEntries(
   [...world.customers.values()].map(({ registrar, login }) => [login, practice.ports[registrar]]),
 );
-console.log(JSON.stringify({ control: practice.controlPort, mail: practice.mailPort, logins }));
+console.log(
+  JSON.stringify({ control: practice.controlPort, mail: practice.mailPort, records: practice.records, logins }),
+);
 
 for (const signal of ['SIGINT', 'SIGTERM'] as const) {
   process.on(signal, () => {

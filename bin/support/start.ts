@@ -5,7 +5,7 @@ import { homedir } from 'node:os';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import pino from 'pino';
-import { linkDemo, pointMailAt } from '../../practice/scenario/links';
+import { linkDemo, pointMailAt, pointRecordsAt } from '../../practice/scenario/links';
 import { seedDemo } from '../../practice/scenario/seed';
 import { eppLink } from '../../src/connectors/registrar/eppLink';
 import type { Instant } from '../../src/core/time';
@@ -128,6 +128,7 @@ async function start(): Promise<void> {
       if (fresh) await linkDemo(deps, practice.ports);
       else await moveLinks(database, practice.ports);
       await pointMailAt(database, practice.mailPort, `http://127.0.0.1:${port}`);
+      await pointRecordsAt(database, practice.records);
     }
     await database.end();
     build();

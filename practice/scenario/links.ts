@@ -4,6 +4,7 @@ import type { Database } from '@/database/pool';
 import { selectSettings, upsertSettings } from '@/database/settings';
 import type { Deps } from '@/usecases/deps';
 import { saveLink } from '@/usecases/links/links';
+import { RDAP_ENDINGS } from '../records/rdap';
 import { practiceCustomers } from '../world/registrars';
 
 /** The accounts of the demo that are linked to their practice registrars. Larkhythe is kept by hand. */
@@ -42,6 +43,28 @@ export async function pointMailAt(database: Database, port: number, baseUrl: str
       sealedPassword: null,
       from: 'ledger@harbour-office.test',
       to: 'office@harbour-office.test',
+    },
+  });
+}
+
+/** Registration records of the demo are asked for in the practice world, wherever it listens. */
+export async function pointRecordsAt(
+  database: Database,
+  { rdap, whois, dns }: { readonly rdap: number; readonly whois: number; readonly dns: number },
+): Promise<void> {
+  const whoisAt = `127.0.0.1:${whois}`;
+  await upsertSettings(database, {
+    records: {
+      // The layout of RFC 9224 section 3, with the practice registry in the place of the real ones.
+      bootstrap: {
+        version: '1.0',
+        publication: '2026-11-01T00:00:00Z',
+        description: 'The practice registry',
+        services: [[[...RDAP_ENDINGS], [`http://127.0.0.1:${rdap}/registry/`]]],
+      },
+      whois: { uk: whoisAt, de: whoisAt },
+      dns: `127.0.0.1:${dns}`,
+      allowedHosts: ['127.0.0.1'],
     },
   });
 }

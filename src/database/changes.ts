@@ -33,6 +33,7 @@ export const CHANGEABLE = [
   'rescue_for',
   'sale_chance',
   'switch_pending_since',
+  'holder',
   'gone_at',
 ] as const;
 export type NamePatch = Partial<Record<(typeof CHANGEABLE)[number], unknown>>;

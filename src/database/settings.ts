@@ -12,6 +12,18 @@ export interface MailSettings {
   readonly to: string;
 }
 
+/** Where registration records are asked for. */
+export interface RecordServers {
+  /** The bootstrap file of RFC 9224, as it was given; `null` without one. */
+  readonly bootstrap: unknown;
+  /** WHOIS servers by ending, for endings that the bootstrap file does not name: `host` or `host:port`. */
+  readonly whois: Readonly<Record<string, string>>;
+  /** The name server that is asked what hangs on a name, `host:port`; `null` for none. */
+  readonly dns: string | null;
+  /** Hosts that may be asked although they are not at a public address. */
+  readonly allowedHosts: readonly string[];
+}
+
 /** What the office has set for the whole program. */
 export interface Settings {
   readonly homeCurrency: string;
@@ -29,6 +41,7 @@ export interface Settings {
   readonly saleOdds: SaleOdds;
   /** The office's own reasons for letting names go. */
   readonly letGoReasons: readonly string[];
+  readonly records: RecordServers;
   /** How far the clock has been moved forward in the practice world, in milliseconds. */
   readonly clockOffsetMs: number;
 }
@@ -47,6 +60,7 @@ const USUAL: Settings = {
     'Another name does its work',
     'Never found a buyer',
   ],
+  records: { bootstrap: null, whois: {}, dns: null, allowedHosts: [] },
   clockOffsetMs: 0,
 };
 

@@ -5,6 +5,8 @@ import { deps } from '@/usecases/deps';
 import { pollEveryAccount } from '@/usecases/links/poll';
 import { readBalances } from '@/usecases/links/readAccount';
 import { carryOutSwitches } from '@/usecases/links/switches';
+import { drainChecks } from '@/usecases/records/check';
+import { queueDueChecks } from '@/usecases/records/schedule';
 import { sendReminders } from '@/usecases/reminders/remind';
 import { carryOnRuns } from '@/usecases/runs/carryOut';
 
@@ -13,6 +15,8 @@ const SCHEDULE = {
   'carry-on-runs': { cron: '* * * * *', work: carryOnRuns },
   'carry-out-switches': { cron: '* * * * *', work: carryOutSwitches },
   'poll-accounts': { cron: '* * * * *', work: pollEveryAccount },
+  'queue-record-checks': { cron: '23 * * * *', work: queueDueChecks },
+  'check-records': { cron: '* * * * *', work: drainChecks },
   'send-reminders': { cron: '*/10 * * * *', work: sendReminders },
   'read-balances': { cron: '17 * * * *', work: readBalances },
 } as const;

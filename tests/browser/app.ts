@@ -1,5 +1,5 @@
 import { type RunningPractice, runPractice } from '@practice/run';
-import { linkDemo, pointMailAt } from '@practice/scenario/links';
+import { linkDemo, pointMailAt, pointRecordsAt } from '@practice/scenario/links';
 import { seedDemo } from '@practice/scenario/seed';
 import { demoWorld } from '@practice/scenario/world';
 import { formatInstant } from '@/core/time';
@@ -33,6 +33,7 @@ export async function startApp(options: {
     const ports = Object.entries(practice.ports).map(([id, open]) => [`harbour-${id}`, open]);
     await linkDemo(ledger, Object.fromEntries(ports));
     await pointMailAt(ledger.database, practice.mailPort, `http://127.0.0.1:${port}`);
+    await pointRecordsAt(ledger.database, practice.records);
   }
   const app = await serve(
     port,

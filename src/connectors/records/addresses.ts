@@ -21,7 +21,6 @@ for (const [net, bits] of [
   PRIVATE.addSubnet(net, bits, 'ipv4');
 for (const [net, bits] of [
   ['::', 127],
-  ['::ffff:0:0', 96],
   ['64:ff9b::', 96],
   ['fc00::', 7],
   ['fe80::', 10],

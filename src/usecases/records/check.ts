@@ -1,0 +1,132 @@
+import { holderOf } from '@/core/records';
+import { formatInstant, type Instant } from '@/core/time';
+import { bumpRevision } from '@/database/ledger';
+import { transaction } from '@/database/pool';
+import {
+  enqueueChecks,
+  noteChecked,
+  type StoredRecord,
+  selectNewestRecords,
+  selectQueue,
+  selectWaiting,
+  settleChecks,
+  storeRecords,
+  touchRecords,
+} from '@/database/records';
+import { whileAlone } from '@/database/runs';
+import { selectSettings } from '@/database/settings';
+import type { Deps } from '../deps';
+import { type Asked, askRecords } from './ask';
+import { Turnstile } from './politeness';
+import { noteWatched } from './watched';
+
+/** How the checking goes. */
+export interface CheckProgress {
+  readonly waiting: number;
+  readonly problems: readonly { readonly ascii: string; readonly problem: string }[];
+}
+
+export function checkProgress(deps: Deps): Promise<CheckProgress> {
+  return selectQueue(deps.database);
+}
+
+/** Puts names in line to be checked against the public record. Answers how many. */
+export function queueChecks(deps: Deps, ascii: readonly string[]): Promise<number> {
+  return enqueueChecks(deps.database, ascii, deps.clock());
+}
+
+const GROUP = 50;
+/** A name whose server gives no usable answer is tried again after so long, more each time. */
+const AGAIN_S = 300;
+const MOST_TRIES = 4;
+
+/**
+ * Checks the names that wait, group by group, until none is left or `most` are done. Safe to call again at any moment: what was
+ * not settled still waits. Answers how many were checked; `null` while another process is at it.
+ */
+export function drainChecks(
+  deps: Deps,
+  most = Number.POSITIVE_INFINITY,
+  turnstile = new Turnstile(),
+): Promise<number | null> {
+  return whileAlone(deps.database, 'record checks', async () => {
+    const { records: servers } = await selectSettings(deps.database);
+    let done = 0;
+    while (done < most) {
+      const group = await selectWaiting(deps.database, deps.clock(), Math.min(GROUP, most - done));
+      if (group.length === 0) break;
+      const known = byName(
+        await selectNewestRecords(
+          deps.database,
+          group.map(({ ascii }) => ascii),
+        ),
+      );
+      const asked = await Promise.all(
+        group.map(async ({ ascii, tries }) => ({
+          ascii,
+          tries,
+          known: known.get(ascii) ?? [],
+          asked: await askRecords(servers, turnstile, ascii, known.get(ascii) ?? []),
+        })),
+      );
+      await settle(deps, asked);
+      done += group.length;
+    }
+    return done;
+  });
+}
+
+function byName(records: readonly StoredRecord[]): Map<string, StoredRecord[]> {
+  const map = new Map<string, StoredRecord[]>();
+  for (const record of records) map.set(record.ascii, [...(map.get(record.ascii) ?? []), record]);
+  return map;
+}
+
+interface AskedName {
+  readonly ascii: string;
+  readonly tries: number;
+  readonly known: readonly StoredRecord[];
+  readonly asked: Asked;
+}
+
+async function settle(deps: Deps, names: readonly AskedName[]): Promise<void> {
+  const at = deps.clock();
+  const seen = names.flatMap((one) => (one.asked.kind === 'seen' ? [{ ...one, asked: one.asked }] : []));
+  const drafts = seen.flatMap(({ asked }) => asked.drafts);
+  await transaction(deps.database, async (tx) => {
+    if (drafts.length > 0) await storeRecords(tx, drafts, at);
+    const unchanged = seen.flatMap(({ asked }) => asked.unchanged);
+    if (unchanged.length > 0) await touchRecords(tx, unchanged, at);
+    await noteChecked(
+      tx,
+      seen.map(({ ascii, asked }) => ({
+        ascii,
+        holder: asked.drafts.map(({ record }) => holderOf(record)).find((holder) => holder !== null) ?? null,
+      })),
+      at,
+    );
+    const given = names.flatMap(({ ascii, tries, asked }) =>
+      asked.kind === 'seen' || (asked.kind === 'failed' && tries + 1 >= MOST_TRIES) ? [ascii] : [],
+    );
+    const later = names.flatMap(({ ascii, tries, asked }) => {
+      if (asked.kind === 'seen' || given.includes(ascii)) return [];
+      const seconds = asked.kind === 'later' ? asked.seconds : AGAIN_S * 2 ** tries;
+      return [{ ascii, notBefore: formatInstant((at + seconds * 1000) as Instant), problem: asked.problem }];
+    });
+    await settleChecks(tx, given, later);
+    if (seen.length > 0) await bumpRevision(tx);
+  });
+  await noteWatched(
+    deps,
+    seen.map(({ ascii }) => ascii),
+  );
+}
+
+/** Checks one name now, out of turn. Answers what is wrong, or `null` when its record was seen. */
+export async function checkNow(deps: Deps, ascii: string): Promise<string | null> {
+  const { records: servers } = await selectSettings(deps.database);
+  const known = await selectNewestRecords(deps.database, [ascii]);
+  const asked = await askRecords(servers, new Turnstile(), ascii, known);
+  await settle(deps, [{ ascii, tries: 0, known, asked }]);
+  return asked.kind === 'seen' ? null : asked.problem;
+}

@@ -1,0 +1,206 @@
+import { type LedgerRow, type Projection, rowsOn } from '@/core/ledger';
+import {
+  compareRecords,
+  DIFFERENCE_KINDS,
+  type Difference,
+  type DifferenceKind,
+  phaseOfStatuses,
+  sameRegistrar,
+} from '@/core/records';
+import { isRefusal, type Refusal, refuse } from '@/core/refusal';
+import { dayOf, earliestEnd, formatInstant, type Instant } from '@/core/time';
+import { insertBatch, type NamePatch, type PatchedName, patchNames } from '@/database/changes';
+import { bumpRevision } from '@/database/ledger';
+import { transaction } from '@/database/pool';
+import {
+  type ComparedExtras,
+  insertDismissals,
+  type StoredRecord,
+  selectComparedExtras,
+  selectNewestRecords,
+} from '@/database/records';
+import type { Deps } from '../deps';
+import type { Done } from '../names/edit';
+import { projectedLedger } from '../names/ledger';
+import { readRequest } from '../validate';
+import { SomeDifferences } from './requests';
+
+/** A name whose record differs from the ledger. */
+export interface DifferingName {
+  readonly nameId: number;
+  readonly ascii: string;
+  readonly unicode: string;
+  readonly account: string;
+  readonly seenAt: Instant;
+  readonly differences: readonly Difference[];
+}
+
+interface Compared extends DifferingName {
+  readonly row: LedgerRow;
+  readonly registry: StoredRecord | null;
+  readonly registrar: StoredRecord | null;
+}
+
+/** Names whose records differ from the ledger, the most dangerous first; what was dismissed is left out until it changes. */
+export async function differingNames(deps: Deps): Promise<DifferingName[]> {
+  const compared = await compareNames(deps, null);
+  const rank = ({ differences: [first] }: DifferingName) => DIFFERENCE_KINDS.indexOf(first?.kind as DifferenceKind);
+  return compared
+    .filter(({ differences }) => differences.length > 0)
+    .sort((a, b) => rank(a) - rank(b) || (a.ascii < b.ascii ? -1 : 1))
+    .map(({ row, registry, registrar, ...name }) => name);
+}
+
+async function compareNames(deps: Deps, nameIds: readonly number[] | null): Promise<Compared[]> {
+  const [projection, extras, records] = await Promise.all([
+    projectedLedger(deps, nameIds ?? undefined),
+    selectComparedExtras(deps.database, nameIds),
+    selectNewestRecords(deps.database, null),
+  ]);
+  return compareAll(projection, new Map(extras.map((one) => [one.id, one])), records);
+}
+
+/** Compares every name of a projection with its newest records. */
+export function compareAll(
+  projection: Projection,
+  extras: ReadonlyMap<number, ComparedExtras>,
+  records: readonly StoredRecord[],
+): Compared[] {
+  const bySource = new Map<string, StoredRecord>();
+  for (const record of records) {
+    const key = `${record.source === 'pasted' ? 'registry' : record.source} ${record.ascii}`;
+    const other = bySource.get(key);
+    if (!other || record.lastAt > other.lastAt) bySource.set(key, record);
+  }
+  const read = rowsOn(projection, projection.asOf);
+  return projection.names.flatMap((name, place): Compared[] => {
+    const registry = bySource.get(`registry ${name.ascii}`) ?? null;
+    const registrar = bySource.get(`registrar ${name.ascii}`) ?? null;
+    const newest = registry ?? registrar;
+    const more = extras.get(name.id);
+    if (!newest || !more) return [];
+    const row = read(place);
+    const account = projection.index.accounts.get(name.accountId);
+    const ended = row.termEnd !== null && earliestEnd(row.termEnd) <= projection.asOf;
+    const told =
+      account?.linked && more.accountSeenAt !== null && ended && more.accountSeenAt > earliestEnd(row.termEnd);
+    const found = compareRecords(
+      {
+        registrar: account?.registrar ?? '',
+        termEnd: row.termEnd,
+        phase: row.phase,
+        lock: name.lock,
+        privacy: name.privacy,
+        nameServers: more.nameServers,
+        holder: more.holder,
+        accountEnd: told ? row.termEnd : null,
+        receipt: more.receipt,
+      },
+      registry?.record ?? null,
+      registrar?.record ?? null,
+    );
+    return [
+      {
+        nameId: name.id,
+        ascii: name.ascii,
+        unicode: name.unicode,
+        account: account?.label ?? '',
+        seenAt: newest.lastAt,
+        differences: found.filter(({ fingerprint }) => !more.dismissed.includes(fingerprint)),
+        row,
+        registry,
+        registrar,
+      },
+    ];
+  });
+}
+
+/** Takes what the record says over into the ledger, with the record as evidence. What cannot be taken over is left as it is. */
+export async function takeOver(deps: Deps, input: unknown): Promise<Done | Refusal> {
+  const request = await readRequest(SomeDifferences, input);
+  if (isRefusal(request)) return request;
+  const wanted = new Map(request.differences.map(({ nameId, kind }) => [`${nameId} ${kind}`, true]));
+  const compared = await compareNames(deps, [...new Set(request.differences.map(({ nameId }) => nameId))]);
+  const projection = await projectedLedger(deps, []);
+  const accounts = projection.index.rules.accounts;
+  const patches = compared.flatMap((one): PatchedName[] => {
+    const patch: NamePatch = Object.assign(
+      {},
+      ...one.differences
+        .filter(({ kind }) => wanted.has(`${one.nameId} ${kind}`))
+        .map((difference) => patchOf(difference, one, accounts)),
+    );
+    const source = one.registry ?? one.registrar;
+    const evidence = source ? `public record of ${dayOf(source.lastAt)}, by the ${source.source}` : null;
+    return Object.keys(patch).length === 0 ? [] : [{ nameId: one.nameId, patch, evidence }];
+  });
+  if (patches.length === 0)
+    return refuse('nothing-to-take-over', 'Nothing of this can be taken over by itself: look at each name.');
+  const summary = `Taken over from the public record: ${patches.length === 1 ? 'one name' : `${patches.length} names`}`;
+  return transaction(deps.database, async (tx) => {
+    await bumpRevision(tx);
+    const batchId = await insertBatch(tx, deps.clock(), 'record', summary);
+    const changed = await patchNames(tx, batchId, patches);
+    return { batchId: changed > 0 ? batchId : null, changed, summary };
+  });
+}
+
+/** What taking one difference over means for a name's columns; nothing where a person has to look first. */
+function patchOf(
+  difference: Difference,
+  { registry, registrar, row }: Compared,
+  accounts: readonly { readonly id: number; readonly registrar: string }[],
+): NamePatch {
+  const record = (registry ?? registrar)?.record;
+  const seen = (registry ?? registrar)?.firstAt;
+  if (!record || seen === undefined) return {};
+  switch (difference.kind) {
+    case 'term end': {
+      const kind = difference.term?.kind;
+      const end = record.expires;
+      if (end === null || kind === 'undetermined' || kind === 'not renewed') return {};
+      return { term_end: formatInstant(end.at), term_end_day: end.precision === 'day' };
+    }
+    case 'in redemption': {
+      const phase = phaseOfStatuses(record.statuses);
+      const observed = phase === 'redemption' || phase === 'restoring' || phase === 'deleting' ? phase : null;
+      return observed ? { observed, observed_at: formatInstant(seen) } : {};
+    }
+    case 'not registered':
+      return { gone_at: formatInstant(seen) };
+    case 'not at that registrar': {
+      const account = accounts.find(
+        (one) => record.registrar !== null && sameRegistrar(one.registrar, record.registrar),
+      );
+      return account && account.id !== row.name.accountId ? { account_id: account.id } : {};
+    }
+    case 'transfer pending':
+      return { observed: 'moving', observed_at: formatInstant(seen) };
+    case 'holder changed':
+      return { holder: difference.record };
+    case 'unlocked':
+      return { lock: false };
+    case 'name servers':
+      return { name_servers: record.nameServers };
+    case 'privacy off':
+      return { privacy: false };
+    case 'hold':
+    case 'security broken':
+      return {};
+  }
+}
+
+/** Dismisses differences until what the record says changes again. */
+export async function dismissDifferences(deps: Deps, input: unknown): Promise<number | Refusal> {
+  const request = await readRequest(SomeDifferences, input);
+  if (isRefusal(request)) return request;
+  const wanted = new Set(request.differences.map(({ nameId, kind }) => `${nameId} ${kind}`));
+  const compared = await compareNames(deps, [...new Set(request.differences.map(({ nameId }) => nameId))]);
+  const dismissals = compared.flatMap(({ nameId, differences }) =>
+    differences
+      .filter(({ kind }) => wanted.has(`${nameId} ${kind}`))
+      .map(({ fingerprint }) => ({ nameId, fingerprint })),
+  );
+  await transaction(deps.database, (tx) => insertDismissals(tx, dismissals, deps.clock()));
+  return dismissals.length;
+}

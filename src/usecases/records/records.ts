@@ -1,0 +1,68 @@
+import { lookAtZone } from '@/connectors/records/dnsClient';
+import { parseDomainName } from '@/core/names';
+import { isRefusal, type Refusal, refuse } from '@/core/refusal';
+import type { Instant } from '@/core/time';
+import { type StoredRecord, selectNewestRecords, selectRecordHistory, storeRecords } from '@/database/records';
+import { selectSettings } from '@/database/settings';
+import { readRdapDomain } from '@/formats/rdap/readRdap';
+import { readWhois } from '@/formats/whois/readWhois';
+import { writeZone, type Zone } from '@/formats/zone/zoneFile';
+import type { Deps } from '../deps';
+import { readRequest } from '../validate';
+import { draftOf } from './ask';
+import { PastedRecord } from './requests';
+
+export type { StoredRecord } from '@/database/records';
+
+/** The newest records of a name, by source. */
+export function newestRecords(deps: Deps, ascii: string): Promise<StoredRecord[]> {
+  return selectNewestRecords(deps.database, [ascii]);
+}
+
+/** Every dated record of a name, newest first, each with its raw text. */
+export function recordHistory(deps: Deps, ascii: string): Promise<(StoredRecord & { raw: string })[]> {
+  return selectRecordHistory(deps.database, ascii);
+}
+
+/** Reads a record that was pasted, RDAP or WHOIS, and keeps it like any other. Answers the name it is about. */
+export async function pasteRecord(deps: Deps, input: unknown): Promise<string | Refusal> {
+  const request = await readRequest(PastedRecord, input);
+  if (isRefusal(request)) return request;
+  const name = parseDomainName(request.name);
+  if (isRefusal(name)) return name;
+  const text = request.text.trim();
+  const record = text.startsWith('{') ? fromJson(text, name.ascii) : readWhois(text, name.ascii);
+  if (!record)
+    return refuse(
+      'record-unreadable',
+      `This is no record of ${name.unicode}. Paste the whole answer of RDAP or WHOIS.`,
+      'text',
+    );
+  await storeRecords(deps.database, [draftOf(name.ascii, 'pasted', record, text, null)], deps.clock());
+  return name.unicode;
+}
+
+function fromJson(text: string, ascii: string) {
+  try {
+    return readRdapDomain(JSON.parse(text), ascii);
+  } catch {
+    return null;
+  }
+}
+
+/** The zone of a name as the name server shows it now, as a master file. */
+export async function seenZone(
+  deps: Deps,
+  ascii: string,
+): Promise<{ zone: Zone; text: string; at: Instant } | Refusal> {
+  const { records } = await selectSettings(deps.database);
+  const [host, port] = (records.dns ?? '').split(':');
+  if (!host) return refuse('no-name-server', 'No name server is set to ask. Set one under Setup, Office.');
+  try {
+    const zone = { origin: ascii, records: await lookAtZone({ host, port: Number(port ?? 53) }, ascii) };
+    return { zone, text: writeZone(zone), at: deps.clock() };
+  } catch (error) {
+    deps.log.warn({ error, ascii }, 'a zone could not be looked at');
+    return refuse('name-server-away', 'The name server did not answer. Try again later.');
+  }
+}

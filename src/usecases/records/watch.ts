@@ -1,0 +1,70 @@
+import { parseDomainName } from '@/core/names';
+import type { RegistrationRecord, Release } from '@/core/records';
+import { isRefusal, type Refusal } from '@/core/refusal';
+import { selectNewestRecords } from '@/database/records';
+import { deleteWatch, insertWatch, selectWatches, type WatchRow } from '@/database/watches';
+import type { Deps } from '../deps';
+import { readRequest } from '../validate';
+import { checkNow } from './check';
+import { WatchName } from './requests';
+import { noteWatched, releaseFor } from './watched';
+
+export type { WatchRow } from '@/database/watches';
+
+/** What is known of any name, whoever holds it, and when it may come free. */
+export interface LookedUp {
+  readonly ascii: string;
+  readonly unicode: string;
+  readonly record: RegistrationRecord | null;
+  readonly registrarRecord: RegistrationRecord | null;
+  readonly release: Release | null;
+  /** What went wrong when its record was asked for. */
+  readonly problem: string | null;
+  readonly watched: boolean;
+}
+
+/** Looks a name up at its registry now: free or taken, by whom, until when, and when it may come free. */
+export async function lookUp(deps: Deps, written: string): Promise<LookedUp | Refusal> {
+  const name = parseDomainName(written);
+  if (isRefusal(name)) return name;
+  const problem = await checkNow(deps, name.ascii);
+  const [records, watches, release] = await Promise.all([
+    selectNewestRecords(deps.database, [name.ascii]),
+    selectWatches(deps.database, [name.ascii]),
+    releaseFor(deps, name.ascii, name.ending),
+  ]);
+  const of = (source: string) => records.find((one) => one.source === source)?.record ?? null;
+  return {
+    ascii: name.ascii,
+    unicode: name.unicode,
+    record: of('registry') ?? of('pasted'),
+    registrarRecord: of('registrar'),
+    release,
+    problem,
+    watched: watches.length > 0,
+  };
+}
+
+/** Watches a name from now on. */
+export async function watchName(deps: Deps, input: unknown): Promise<string | Refusal> {
+  const request = await readRequest(WatchName, input);
+  if (isRefusal(request)) return request;
+  const name = parseDomainName(request.name);
+  if (isRefusal(name)) return name;
+  await insertWatch(
+    deps.database,
+    { ascii: name.ascii, unicode: name.unicode, ending: name.ending, note: request.note ?? '' },
+    deps.clock(),
+  );
+  await noteWatched(deps, [name.ascii]);
+  return name.unicode;
+}
+
+export async function unwatchName(deps: Deps, ascii: string): Promise<void> {
+  await deleteWatch(deps.database, ascii);
+}
+
+/** Every watched name, those that come free first. */
+export function watches(deps: Deps): Promise<WatchRow[]> {
+  return selectWatches(deps.database, null);
+}

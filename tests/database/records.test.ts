@@ -1,0 +1,261 @@
+import { afterEach, describe, expect, test } from 'vitest';
+import { isPublic } from '@/connectors/records/addresses';
+import { askDns } from '@/connectors/records/dnsClient';
+import { askRdapAt } from '@/connectors/records/rdapClient';
+import { askWhois } from '@/connectors/records/whoisClient';
+import { addDays, instant } from '@/core/time';
+import { selectRecordHistory } from '@/database/records';
+import { readZone } from '@/formats/zone/zoneFile';
+import { undo } from '@/usecases/names/undo';
+import { checkNow, checkProgress, drainChecks, queueChecks } from '@/usecases/records/check';
+import { differingNames, dismissDifferences, takeOver } from '@/usecases/records/compare';
+import { pasteRecord, seenZone } from '@/usecases/records/records';
+import { checkEveryDays, queueDueChecks } from '@/usecases/records/schedule';
+import { lookUp, unwatchName, watches, watchName } from '@/usecases/records/watch';
+import { pointRecordsAt } from '../../practice/scenario/links';
+import { letDaysPass } from '../../practice/world/days';
+import type { Domain } from '../../practice/world/types';
+import { TODAY } from './ledger';
+import { type LinkedLedger, linkedLedger } from './practice';
+
+const END = instant('2027-03-09T10:15:00Z');
+const NAMES = ['copperbuoy.com', 'larchpilot.com', 'tidewick.com'] as const;
+
+let made: LinkedLedger;
+afterEach(() => made.close());
+const begin = async (more: Partial<Domain> = {}, end = END) => {
+  made = await linkedLedger(NAMES, end, { nameServers: ['ns1.quaymark.test'], ...more });
+  await pointRecordsAt(made.ledger.database, made.practice.records);
+  return made;
+};
+const domain = (name: string) => made.world.domains.get(name) as Domain;
+const kinds = async () =>
+  (await differingNames(made.ledger)).map(({ ascii, differences }) => [ascii, ...differences.map(({ kind }) => kind)]);
+const checkAll = async () => {
+  await queueChecks(made.ledger, NAMES);
+  return drainChecks(made.ledger);
+};
+
+describe('checking', () => {
+  test('registry and registrar are asked; an unchanged record adds no row', async () => {
+    const { ledger } = await begin();
+    expect(await checkAll()).toBe(3);
+    expect(await checkProgress(ledger)).toEqual({ waiting: 0, problems: [] });
+    const [registrar, registry] = (await selectRecordHistory(ledger.database, NAMES[0]))
+      .sort((a, b) => (a.source < b.source ? -1 : 1))
+      .reverse();
+    expect([registry?.source, registrar?.source].sort()).toEqual(['registrar', 'registry']);
+    ledger.setClock(addDays(TODAY, 2));
+    await checkAll();
+    const history = await selectRecordHistory(ledger.database, NAMES[0]);
+    expect(history).toHaveLength(2);
+    expect(history.map(({ firstAt, lastAt }) => [firstAt, lastAt])).toEqual([
+      [TODAY, addDays(TODAY, 2)],
+      [TODAY, addDays(TODAY, 2)],
+    ]);
+    expect(await kinds()).toEqual([]);
+  });
+
+  test('differences are found, the most dangerous first; taken over with the record as evidence, and back by undo', async () => {
+    const { ledger } = await begin({ lock: true });
+    await ledger.database.query(
+      "update names set lock = true, name_servers = '{ns1.quaymark.test}', holder = 'Harbour Office'",
+    );
+    Object.assign(domain('copperbuoy.com'), { lock: false, nameServers: ['ns9.parkwick.test'] });
+    Object.assign(domain('larchpilot.com'), { registrar: 'saltgate' });
+    Object.assign(domain('tidewick.com'), { holder: 'Oda Fennimore' });
+    await checkAll();
+    expect(await kinds()).toEqual([
+      ['larchpilot.com', 'not at that registrar'],
+      ['tidewick.com', 'holder changed'],
+      ['copperbuoy.com', 'unlocked', 'name servers'],
+    ]);
+    const nameId = made.ids.get('copperbuoy.com') ?? 0;
+    const done = await takeOver(ledger, {
+      differences: [
+        { nameId, kind: 'unlocked' },
+        { nameId, kind: 'name servers' },
+      ],
+    });
+    expect(done).toMatchObject({ changed: 1, summary: 'Taken over from the public record: one name' });
+    expect((await kinds()).map(([name]) => name)).toEqual(['larchpilot.com', 'tidewick.com']);
+    const { rows } = await ledger.database.query("select evidence from changes where evidence like 'public record%'");
+    expect(rows).toEqual([{ evidence: 'public record of 2026-11-24, by the registry' }]);
+    if (!('batchId' in done) || done.batchId === null) throw new Error('nothing was done');
+    await undo(ledger, done.batchId);
+    expect((await kinds()).map(([name]) => name)).toContain('copperbuoy.com');
+  });
+
+  test('what is dismissed stays away until the record says something else', async () => {
+    const { ledger } = await begin();
+    await ledger.database.query("update names set name_servers = '{ns1.harbour.test}'");
+    await checkAll();
+    const differences = [...made.ids.values()].map((nameId) => ({ nameId, kind: 'name servers' }));
+    expect(await dismissDifferences(ledger, { differences })).toBe(3);
+    expect(await kinds()).toEqual([]);
+    domain('tidewick.com').nameServers = ['ns2.parkwick.test'];
+    await checkAll();
+    expect(await kinds()).toEqual([['tidewick.com', 'name servers']]);
+  });
+
+  test('the provisional year: undetermined by the registry alone, not renewed by the registrar’s word', async () => {
+    const { ledger, world } = await begin({ auto: 'off' }, addDays(TODAY, -10));
+    await ledger.database.query('update accounts set link_read_at = null, link_polled_at = null');
+    await checkAll();
+    const [first] = await differingNames(ledger);
+    expect(first?.differences[0]).toMatchObject({ kind: 'term end', term: { kind: 'not renewed', by: 'registrar' } });
+    expect(world.domains.get(NAMES[0])?.paidThrough).toBe(addDays(TODAY, -10));
+    // Nothing is taken over on the word of a year that nobody has paid for.
+    expect(await takeOver(ledger, { differences: [{ nameId: first?.nameId ?? 0, kind: 'term end' }] })).toMatchObject({
+      code: 'nothing-to-take-over',
+    });
+  });
+
+  test('a name that has gone or is in redemption, though the ledger holds it for sure', async () => {
+    await begin();
+    made.world.domains.delete('copperbuoy.com');
+    Object.assign(domain('larchpilot.com'), { state: 'redemption', since: TODAY, deletedAt: TODAY });
+    await checkAll();
+    expect(await kinds()).toEqual([
+      ['copperbuoy.com', 'not registered'],
+      ['larchpilot.com', 'in redemption'],
+    ]);
+  });
+
+  test.each(['garbage', 'cut', 'busy'] as const)(
+    '%s: told as a problem, tried again, and nothing overwritten',
+    async (fault) => {
+      const { ledger, practice } = await begin();
+      await checkAll();
+      const before = await selectRecordHistory(ledger.database, NAMES[0]);
+      practice.faults.set('records', fault, 1);
+      await queueChecks(ledger, [NAMES[0]]);
+      await drainChecks(ledger);
+      const { waiting, problems } = await checkProgress(ledger);
+      expect([waiting, problems.length]).toEqual([1, 1]);
+      expect(await selectRecordHistory(ledger.database, NAMES[0])).toEqual(before);
+      ledger.setClock(addDays(TODAY, 1));
+      await drainChecks(ledger);
+      expect((await checkProgress(ledger)).waiting).toBe(0);
+    },
+  );
+
+  test('near a price step the checks are denser', async () => {
+    const { ledger } = await begin();
+    expect([3, 30, 200, null].map(checkEveryDays)).toEqual([1, 3, 14, 14]);
+    expect(await queueDueChecks(ledger)).toBe(3);
+    await drainChecks(ledger);
+    expect(await queueDueChecks(ledger)).toBe(0);
+  });
+});
+
+describe('names of others', () => {
+  test('looked up: taken, by whom and until when; free is told as free', async () => {
+    const { ledger, world } = await begin();
+    world.domains.set('ketterby.com', {
+      ...domain('tidewick.com'),
+      name: 'ketterby.com',
+      owner: 'stranger',
+      holder: 'Ketterby Boatyard',
+      registrar: 'saltgate',
+    });
+    expect(await lookUp(ledger, 'https://www.ketterby.com/')).toMatchObject({
+      ascii: 'ketterby.com',
+      record: { found: true, registrar: 'Saltgate Registry Services', abuseMail: 'abuse@saltgate.test' },
+      registrarRecord: { holder: { name: 'Ketterby Boatyard', redacted: false } },
+      release: { free: false, ifNotRenewed: true },
+      problem: null,
+    });
+    expect(await lookUp(ledger, 'nobody-has-this.com')).toMatchObject({
+      record: { found: false },
+      release: { free: true },
+    });
+    expect(await lookUp(ledger, 'kelp.zz-none')).toMatchObject({ kind: 'refusal' });
+  });
+
+  test('watched to its release: the range narrows, and every change is told', async () => {
+    const { ledger, world } = await begin();
+    const end = addDays(TODAY, -40);
+    world.domains.set('ketterby.com', {
+      ...domain('tidewick.com'),
+      name: 'ketterby.com',
+      owner: 'stranger',
+      holder: 'Ketterby Boatyard',
+      auto: 'off',
+      attemptAt: null,
+      paidThrough: end,
+      toldEnd: end,
+    });
+    expect(await watchName(ledger, { name: 'ketterby.com' })).toBe('ketterby.com');
+    const widths: number[] = [];
+    let free = 0;
+    for (let day = 0; day <= 44; day += 1) {
+      await letDaysPass(world, addDays(TODAY, day) + 1);
+      ledger.setClock(addDays(TODAY, day));
+      await checkNow(ledger, 'ketterby.com');
+      const [watch] = await watches(ledger);
+      if (watch?.isFree && free === 0) free = day;
+      if (!watch?.isFree && watch?.earliest && watch.latest) {
+        widths.push((watch.latest - watch.earliest) / 86_400_000);
+        expect(watch.latest).toBeGreaterThanOrEqual(addDays(TODAY, 40) - 86_400_000);
+      }
+    }
+    // Deleted 45 days after the end, 30 days of redemption, 5 of deletion: free on the 80th, 40 days from today.
+    expect(free).toBe(40);
+    expect(widths[0]).toBeGreaterThan(30);
+    expect(widths.at(-1)).toBeLessThanOrEqual(1.01);
+    expect((await watches(ledger))[0]).toMatchObject({
+      standing: 'free',
+      change: 'in deletion at Quaymark Names BV → free',
+    });
+    await unwatchName(ledger, 'ketterby.com');
+    expect(await watches(ledger)).toEqual([]);
+  });
+});
+
+test('a record that is pasted is read the same way; what is none is refused', async () => {
+  const { ledger } = await begin();
+  expect(
+    await pasteRecord(ledger, {
+      name: 'copperbuoy.com',
+      text: 'Domain Name: COPPERBUOY.COM\nRegistry Expiry Date: 2028-03-09T10:15:00Z\nRegistrar: Quaymark Names BV',
+    }),
+  ).toBe('copperbuoy.com');
+  expect(await kinds()).toEqual([['copperbuoy.com', 'term end']]);
+  expect(await pasteRecord(ledger, { name: 'copperbuoy.com', text: '{"objectClassName":"entity"}' })).toMatchObject({
+    code: 'record-unreadable',
+  });
+});
+
+test('what hangs on a name, as a zone file that is read back; DNS over TCP when UDP cuts it short', async () => {
+  const { ledger, world, practice } = await begin();
+  world.texts.set(
+    'tidewick.com',
+    Array.from({ length: 12 }, (_, i) => `proof-${i}-${'x'.repeat(60)}`),
+  );
+  const seen = await seenZone(ledger, 'tidewick.com');
+  if (!('text' in seen)) throw new Error(seen.message);
+  expect(readZone(seen.text)).toEqual({ zone: seen.zone, problems: [] });
+  expect(seen.zone.records.filter(({ type }) => type === 'TXT')).toHaveLength(12);
+  expect(seen.zone.records.map(({ name, type }) => `${name} ${type}`)).toEqual(
+    expect.arrayContaining(['@ NS', '@ A', 'www A']),
+  );
+  const nothing = await askDns({ host: '127.0.0.1', port: practice.records.dns }, 'no-such-name.com', 'A');
+  expect(nothing.answers).toEqual([]);
+});
+
+test('nobody is asked at an address that is not public, however it is written, unless it is allowed', async () => {
+  const { practice } = await begin();
+  const url = `http://127.0.0.1:${practice.records.rdap}/registry/domain/copperbuoy.com`;
+  expect(await askRdapAt(url, { allowedHosts: [] })).toMatchObject({ kind: 'failed' });
+  expect(await askRdapAt(url.replace('127.0.0.1', 'localhost'), { allowedHosts: [] })).toMatchObject({
+    kind: 'failed',
+  });
+  expect(await askRdapAt(url.replace('127.0.0.1', '[::1]'), { allowedHosts: [] })).toMatchObject({ kind: 'failed' });
+  expect(await askRdapAt('file:///etc/passwd', { allowedHosts: [] })).toMatchObject({ kind: 'failed' });
+  expect(await askRdapAt(url, { allowedHosts: ['127.0.0.1'] })).toMatchObject({ kind: 'found' });
+  await expect(askWhois(`127.0.0.1:${practice.records.whois}`, 'a.uk', { allowedHosts: [] })).rejects.toThrow('public');
+  for (const address of ['10.1.2.3', '169.254.169.254', '::ffff:127.0.0.1', 'fd00::1', '0.0.0.0', '100.64.0.1'])
+    expect([address, isPublic(address)]).toEqual([address, false]);
+  expect(isPublic('9.9.9.9')).toBe(true);
+});
