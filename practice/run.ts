@@ -12,6 +12,7 @@ import type { World } from './world/types';
 
 /** The practice world at work: an EPP server for each registrar, and a way to move its clock. */
 export interface RunningPractice {
+  readonly world: World;
   /** Port of each registrar's EPP server, on loopback. */
   readonly ports: Readonly<Record<string, number>>;
   readonly controlPort: number;
@@ -88,6 +89,7 @@ export async function runPractice({
   const port = await listen(control, controlPort);
   servers.push(control);
   return {
+    world,
     ports: open,
     controlPort: port,
     mailPort,

@@ -15,6 +15,14 @@ export const bids: World['bids'] = (domain) =>
 export const grabs: World['grabs'] = (domain) =>
   [...domain.name].reduce((sum, letter) => sum + letter.charCodeAt(0), 0) % 2 === 0;
 
+/** What the office does not know yet: the public record tells. */
+const UNTRUE: Readonly<Record<string, Partial<Domain>>> = {
+  'copperbuoy.com': { lock: false },
+  'larchpilot.com': { nameServers: ['ns1.parkwick.test', 'ns2.parkwick.test'] },
+  'tidewick.com': { holder: 'Oda Fennimore', privacy: false },
+  'stillbell.com': { hold: true },
+};
+
 const NAMES = 412;
 /** Names registered within so many milliseconds have a holder who has not confirmed the mail address. */
 const FRESH = 5 * 86_400_000;
@@ -51,7 +59,7 @@ export function demoWorld(now: number): World {
       domain.deletedAt = observedAt - 30 * 86_400_000;
     }
     if (registrar) schedule(registrar, domain, now);
-    return domain;
+    return { ...domain, ...UNTRUE[name.ascii] };
   });
   const world = makeWorld(now, registrars, practiceCustomers(now), [...domains, ...others(now, domains)], bids, grabs);
   // What lies in the past has been told long ago.
@@ -72,12 +80,12 @@ function others(now: number, own: readonly Domain[]): Domain[] {
   const chance = chanceFrom(31_337);
   const taken = new Set(own.map(({ name }) => name));
   const registrars = practiceRegistrars(now);
-  const names = new Set<string>();
-  while (names.size < OTHERS) {
-    const name = `${chance.pick(FIRST_HALVES)}${chance.pick(SECOND_HALVES)}.${chance.pick(['com', 'com', 'net', 'org', 'uk', 'de'])}`;
-    if (!taken.has(name)) names.add(name);
-  }
-  return [...names].map((name): Domain => {
+  const names = Array.from({ length: OTHERS }, (_, i) => {
+    const first = FIRST_HALVES[(i * 7) % FIRST_HALVES.length];
+    const second = SECOND_HALVES[(i * 5 + 3) % SECOND_HALVES.length];
+    return `${first}${second}.${['com', 'com', 'net', 'org', 'uk', 'de'][i % 6]}`;
+  }).filter((name, i, all) => !taken.has(name) && all.indexOf(name) === i);
+  return names.map((name): Domain => {
     const ending = name.slice(name.indexOf('.') + 1);
     const sellers = registrars.filter(({ prices }) => prices[ending]);
     const registrar = chance.pick(sellers) as (typeof sellers)[number];

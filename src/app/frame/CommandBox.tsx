@@ -33,6 +33,9 @@ const Key = styled.kbd`
   pointer-events: none;
 `;
 
+/** Something that may be a name: it has a dot with letters after it. */
+const LIKE_A_NAME = /^[^\s/]+\.[^\s./]{2,}$/;
+
 interface Found {
   readonly id: string;
   readonly text: string;
@@ -73,6 +76,16 @@ export function CommandBox() {
           href: `/ledger/${encodeURIComponent(ascii)}`,
           isName: true,
         })),
+        ...(names.length === 0 && LIKE_A_NAME.test(text.trim())
+          ? [
+              {
+                id: 'look up',
+                text: `Look up ${text.trim()}`,
+                href: `/record/${encodeURIComponent(text.trim())}`,
+                isName: false,
+              },
+            ]
+          : []),
         ...commands.map(({ id, text: words, href }) => ({
           id: `command ${id}`,
           text: words,

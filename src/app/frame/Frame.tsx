@@ -122,6 +122,7 @@ const PLACES: readonly PlaceLink[] = [
   { href: '/ledger', text: 'Ledger' },
   { href: '/renewals', text: 'Renewals', count: 'unconfirmed' },
   { href: '/rescue', text: 'Rescue' },
+  { href: '/record', text: 'Public record' },
 ];
 
 const COUNT_WORDS = { urgent: 'price steps within 30 days', unconfirmed: 'to be confirmed' } as const;

@@ -23,6 +23,12 @@ export const COMMANDS: readonly Command[] = [
     href: '/rescue',
   },
   {
+    id: 'record',
+    text: 'Public record: is it still true?',
+    words: 'whois rdap registry check lookup compare watch drop dns holder registrant',
+    href: '/record',
+  },
+  {
     id: 'add',
     text: 'Add names',
     words: 'import paste csv bring in upload list domains',

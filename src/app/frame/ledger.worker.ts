@@ -351,6 +351,11 @@ const api = {
     return funding ? fundingView(changed, funding) : null;
   },
 
+  /** Every name's A-label. */
+  everyName(): string[] {
+    return current().names.map(({ ascii }) => ascii);
+  },
+
   /** Names whose setting contradicts what is wanted of them, today. */
   contradictions(limit: number): ContradictingRow[] {
     const ledger = current();

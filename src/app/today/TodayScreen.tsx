@@ -1,4 +1,5 @@
 'use client';
+import Link from 'next/link';
 import { useEffect, useState } from 'react';
 import styled from 'styled-components';
 import type { TodayGroup } from '@/core/ledger';
@@ -8,6 +9,7 @@ import { Page, Ruled, Section } from '@/ui/text/Sheet';
 import { Empty, Failed, Loading } from '@/ui/text/States';
 import { amountsWords, dayWords, namesWords } from '@/ui/text/words';
 import type { MessageRow } from '@/usecases/links/messages';
+import type { WatchRow } from '@/usecases/records/watch';
 import { reportDone } from '../answers';
 import { useTitle } from '../frame/Frame';
 import { useLedger } from '../frame/LedgerProvider';
@@ -30,7 +32,16 @@ const MOST_ROWS = 30;
 const Line = styled.p`font-size: 1.05rem; max-width: 80ch;`;
 
 /** What needs a decision today, by consequence, and what it costs to wait. */
-export function TodayScreen({ messages, unseen }: { messages: readonly MessageRow[]; unseen: readonly number[] }) {
+export function TodayScreen({
+  messages,
+  unseen,
+  watched,
+}: {
+  messages: readonly MessageRow[];
+  unseen: readonly number[];
+  /** Watched names that are free, come free soon, or changed since yesterday. */
+  watched: readonly WatchRow[];
+}) {
   const plan = useRenew();
   const { worker, meta, problem, style, today, reload } = useLedger();
   const [view, setView] = useState<TodayView | null>(null);
@@ -65,7 +76,7 @@ export function TodayScreen({ messages, unseen }: { messages: readonly MessageRo
   if (view === null || meta === null) return <Loading text="Looking through the ledger" />;
   const { summary, groups } = view;
   const decisions = groups.filter(({ group }) => group !== 'will be charged');
-  const nothing = decisions.every(({ total }) => total === 0) && messages.length === 0;
+  const nothing = decisions.every(({ total }) => total === 0) && messages.length === 0 && watched.length === 0;
   return (
     <Page>
       <Section>
@@ -132,6 +143,32 @@ export function TodayScreen({ messages, unseen }: { messages: readonly MessageRo
             )}
           </Section>
         ),
+      )}
+      {watched.length > 0 && (
+        <Section aria-label="Watched names">
+          <h2>Watched names</h2>
+          <Ruled aria-label="Watched names">
+            <tbody>
+              {watched.map((watch) => (
+                <tr key={watch.ascii}>
+                  <td>
+                    <Link href={`/record/${encodeURIComponent(watch.ascii)}`} className="name">
+                      {watch.unicode}
+                    </Link>
+                  </td>
+                  <td>
+                    {watch.isFree
+                      ? 'free now'
+                      : watch.earliest && watch.latest
+                        ? `comes free ${dayWords(watch.earliest, style)} to ${dayWords(watch.latest, style)}`
+                        : watch.standing}
+                  </td>
+                  <td className="soft">{watch.changedAt && `${dayWords(watch.changedAt, style)}: ${watch.change}`}</td>
+                </tr>
+              ))}
+            </tbody>
+          </Ruled>
+        </Section>
       )}
       {messages.length > 0 && (
         <Section aria-label="Arrived since yesterday">

@@ -2,6 +2,7 @@ import type { Metadata } from 'next';
 import { addDays } from '@/core/time';
 import { deps } from '@/usecases/deps';
 import { messagesSince } from '@/usecases/links/messages';
+import { watchesToday } from '@/usecases/records/watch';
 import { unseenNames } from '@/usecases/reminders/remind';
 import { TodayScreen } from './TodayScreen';
 
@@ -9,6 +10,10 @@ export const metadata: Metadata = { title: 'Today' };
 
 export default async function TodayPage() {
   const own = deps();
-  const [messages, unseen] = await Promise.all([messagesSince(own, addDays(own.clock(), -1)), unseenNames(own)]);
-  return <TodayScreen messages={messages} unseen={unseen} />;
+  const [messages, unseen, watched] = await Promise.all([
+    messagesSince(own, addDays(own.clock(), -1)),
+    unseenNames(own),
+    watchesToday(own),
+  ]);
+  return <TodayScreen messages={messages} unseen={unseen} watched={watched} />;
 }

@@ -1,3 +1,4 @@
 export { type DomainName, type NameRules, parseDomainName } from './domainName';
 export { lookAlikeWarning } from './lookAlike';
+export { nearSpellings } from './nearSpellings';
 export { type PastedName, splitNames } from './splitNames';

@@ -3,18 +3,37 @@ import { formatAmount } from '@/core/money';
 import type { PriceStep } from '@/core/pricing';
 import { type Day, dayIn, dayOf, formatDay, untilDay } from '@/core/time';
 import { selectSettings } from '@/database/settings';
+import { selectWatches, type WatchRow } from '@/database/watches';
 import { type CalendarDeadline, writeCalendar } from '@/formats/calendar/writeCalendar';
 import type { Deps } from '../deps';
 import { projectedLedger } from '../names/ledger';
 
 /** The price steps of every name that is not being let go, as an iCalendar file with the user's alarms. */
 export async function priceStepCalendar(deps: Deps): Promise<string> {
-  const [projection, settings] = await Promise.all([projectedLedger(deps), selectSettings(deps.database)]);
+  const [projection, settings, watched] = await Promise.all([
+    projectedLedger(deps),
+    selectSettings(deps.database),
+    selectWatches(deps.database, null),
+  ]);
   const read = rowsOn(projection, projection.asOf);
   const deadlines = projection.names.flatMap((name, place) =>
     name.purpose === 'let go' ? [] : (deadlineOf(read(place), settings.zone) ?? []),
   );
-  return writeCalendar(deadlines, settings.alarmDays, projection.asOf);
+  const releases = watched.flatMap((watch) => releaseOf(watch, settings.zone) ?? []);
+  return writeCalendar([...deadlines, ...releases], settings.alarmDays, projection.asOf);
+}
+
+/** The first day on which a watched name may come free. */
+function releaseOf({ ascii, unicode, earliest, latest, isFree }: WatchRow, zone: string): CalendarDeadline | null {
+  if (earliest === null || isFree) return null;
+  const until = latest === null ? '' : ` At the latest on ${formatDay(dayIn(latest, zone))}.`;
+  return {
+    key: `${ascii}-release`,
+    day: dayIn(earliest, zone),
+    summary: `${unicode}: may come free`,
+    description: `A watched name may come free from this day on.${until}`,
+    category: 'release',
+  };
 }
 
 function deadlineOf(row: LedgerRow, zone: string): CalendarDeadline | null {

@@ -4,6 +4,8 @@ import { addDays, formatInstant, type Instant, instant } from '@/core/time';
 import { moveClock } from '../clock';
 import type { Deps } from '../deps';
 import { pollEveryAccount } from '../links/poll';
+import { drainChecks } from '../records/check';
+import { queueDueChecks } from '../records/schedule';
 import { sendReminders } from '../reminders/remind';
 
 export type { PracticeState } from '@/connectors/practice/control';
@@ -38,6 +40,8 @@ export async function letDayPass(deps: Deps): Promise<PracticeState | Refusal> {
   const state = await practiceControl(url, '/clock', { to: formatInstant(to) });
   await moveClock(deps, to);
   await pollEveryAccount(deps);
+  await queueDueChecks(deps);
+  await drainChecks(deps);
   await sendReminders(deps).catch((error: unknown) => deps.log.warn({ error }, 'reminders could not be mailed'));
   return state;
 }

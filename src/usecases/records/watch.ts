@@ -1,6 +1,7 @@
 import { parseDomainName } from '@/core/names';
 import type { RegistrationRecord, Release } from '@/core/records';
 import { isRefusal, type Refusal } from '@/core/refusal';
+import { addDays } from '@/core/time';
 import { selectNewestRecords } from '@/database/records';
 import { deleteWatch, insertWatch, selectWatches, type WatchRow } from '@/database/watches';
 import type { Deps } from '../deps';
@@ -67,4 +68,17 @@ export async function unwatchName(deps: Deps, ascii: string): Promise<void> {
 /** Every watched name, those that come free first. */
 export function watches(deps: Deps): Promise<WatchRow[]> {
   return selectWatches(deps.database, null);
+}
+
+const SOON_DAYS = 14;
+
+/** Watched names that are worth a look today: free, soon to be, or changed since yesterday. */
+export async function watchesToday(deps: Deps): Promise<WatchRow[]> {
+  const now = deps.clock();
+  return (await watches(deps)).filter(
+    ({ isFree, earliest, changedAt }) =>
+      isFree ||
+      (earliest !== null && earliest < addDays(now, SOON_DAYS)) ||
+      (changedAt !== null && changedAt > addDays(now, -1)),
+  );
 }

@@ -12,6 +12,7 @@ import { Menu } from '@/ui/overlay/Menu';
 import { Page } from '@/ui/text/Sheet';
 import { Failed, Loading } from '@/ui/text/States';
 import type { NameDetail } from '@/usecases/names/detail';
+import type { StoredRecord } from '@/usecases/records/records';
 import type { Lapse } from '@/usecases/rescue/lapse';
 import { reportDone } from '../../answers';
 import { useTitle } from '../../frame/Frame';
@@ -28,6 +29,7 @@ import { KnownFacts } from './KnownFacts';
 import { LapsePart } from './LapsePart';
 import { LargeStrip } from './LargeStrip';
 import { MoneyTable } from './MoneyTable';
+import { RecordPart } from './RecordPart';
 import { standingSentence } from './sentence';
 
 const Head = styled.div`
@@ -59,12 +61,14 @@ export function NameScreen({
   tags,
   kinds,
   lapse,
+  records,
 }: {
   detail: NameDetail;
   tags: readonly string[];
   kinds: readonly EntryKind[];
   /** How it lapsed, when it did. */
   lapse: Lapse | null;
+  records: readonly StoredRecord[];
 }) {
   const router = useRouter();
   const plan = useRenew();
@@ -176,6 +180,7 @@ export function NameScreen({
         <MoneyTable detail={detail} kinds={kinds} disabled={ahead} onChanged={reload} />
         <KnownFacts row={row} detail={detail} />
       </Columns>
+      <RecordPart row={row} nameServers={detail.extras.nameServers} records={records} />
       {lapse && <LapsePart lapse={lapse} />}
       <History history={detail.history} currency={row.name.asking?.currency ?? homeCurrency} />
       <EditDialog

@@ -6,6 +6,7 @@ import { Empty } from '@/ui/text/States';
 import { deps } from '@/usecases/deps';
 import { nameDetail } from '@/usecases/names/detail';
 import { ledgerChoices } from '@/usecases/names/ledger';
+import { newestRecords } from '@/usecases/records/records';
 import { lapseOf } from '@/usecases/rescue/lapse';
 import { NameScreen } from './NameScreen';
 
@@ -25,6 +26,10 @@ export default async function NamePage({ params }: NameParams) {
       </Empty>
     );
   }
-  const [{ tags }, lapse] = await Promise.all([ledgerChoices(deps()), lapseOf(deps(), detail.id)]);
-  return <NameScreen detail={detail} tags={tags} kinds={ENTRY_KINDS} lapse={lapse} />;
+  const [{ tags }, lapse, records] = await Promise.all([
+    ledgerChoices(deps()),
+    lapseOf(deps(), detail.id),
+    newestRecords(deps(), detail.ascii),
+  ]);
+  return <NameScreen detail={detail} tags={tags} kinds={ENTRY_KINDS} lapse={lapse} records={records} />;
 }

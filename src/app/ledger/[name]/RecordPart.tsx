@@ -1,0 +1,104 @@
+'use client';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { Button } from '@/ui/controls/Button';
+import { Actions } from '@/ui/overlay/Dialog';
+import { Ruled, Section, Wide } from '@/ui/text/Sheet';
+import { dayWords, termEndWords } from '@/ui/text/words';
+import type { StoredRecord } from '@/usecases/records/records';
+import { useLedger } from '../../frame/LedgerProvider';
+import type { RowView } from '../../frame/ledger.worker';
+import { checkNamesAction } from '../../record/actions';
+
+/** Ledger, registry and registrar side by side. */
+export function RecordPart({
+  row,
+  nameServers,
+  records,
+}: {
+  row: RowView;
+  nameServers: readonly string[];
+  records: readonly StoredRecord[];
+}) {
+  const router = useRouter();
+  const { meta, style } = useLedger();
+  const [busy, setBusy] = useState(false);
+  const { name, termEnd } = row;
+  const of = (source: StoredRecord['source']) => records.find((one) => one.source === source)?.record ?? null;
+  const [registry, registrar] = [of('registry') ?? of('pasted'), of('registrar')];
+  const newest = records.reduce<number>((last, { lastAt }) => Math.max(last, lastAt), 0);
+  const check = async () => {
+    setBusy(true);
+    await checkNamesAction([name.ascii]);
+    setTimeout(() => {
+      setBusy(false);
+      router.refresh();
+    }, 1200);
+  };
+  const locked = (statuses: readonly string[]) =>
+    statuses.some((s) => s.endsWith('TransferProhibited')) ? 'on' : 'off';
+  const end = (record: typeof registry) => {
+    const known = record?.expires ?? record?.registrarExpires ?? null;
+    return known ? termEndWords(known, style) : '';
+  };
+  const account = meta?.rules.accounts.find((one) => one.id === name.accountId);
+  const lines: [string, string, string, string][] = [
+    ['term ends', termEnd ? termEndWords(termEnd, style) : 'not known', end(registry), end(registrar)],
+    ['registrar', account?.registrar || account?.label || '', registry?.registrar ?? '', registrar?.registrar ?? ''],
+    [
+      'lock',
+      name.lock === null ? 'not known' : name.lock ? 'on' : 'off',
+      registry ? locked(registry.statuses) : '',
+      registrar ? locked(registrar.statuses) : '',
+    ],
+    ['statuses', row.phase ?? '', registry?.statuses.join(', ') ?? '', registrar?.statuses.join(', ') ?? ''],
+    [
+      'name servers',
+      nameServers.join(', '),
+      registry?.nameServers.join(', ') ?? '',
+      registrar?.nameServers.join(', ') ?? '',
+    ],
+  ];
+  return (
+    <Section aria-label="Public record">
+      <Actions>
+        <h2>Public record</h2>
+        <Button isDisabled={busy} onPress={() => void check()}>
+          {busy ? 'Asking…' : 'Check it now'}
+        </Button>
+        <Link href={`/record/${encodeURIComponent(name.ascii)}`}>Look closer</Link>
+      </Actions>
+      {records.length === 0 ? (
+        <p className="soft">Not checked yet.</p>
+      ) : (
+        <Wide>
+          <Ruled aria-label="Ledger, registry and registrar">
+            <thead>
+              <tr>
+                <th>
+                  <span className="visually-hidden">What</span>
+                </th>
+                <th>Ledger</th>
+                <th>Registry</th>
+                <th>Registrar</th>
+              </tr>
+            </thead>
+            <tbody>
+              {lines.map(([what, ...said]) => (
+                <tr key={what}>
+                  <th scope="row">{what}</th>
+                  {said.map((text, i) => (
+                    // biome-ignore lint/suspicious/noArrayIndexKey: three fixed columns
+                    <td key={i}>{text}</td>
+                  ))}
+                </tr>
+              ))}
+            </tbody>
+          </Ruled>
+          <p className="soft">Seen {dayWords(newest as never, style)}.</p>
+        </Wide>
+      )}
+    </Section>
+  );
+}

@@ -1,0 +1,132 @@
+'use client';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import type { DifferenceKind } from '@/core/records';
+import { isRefusal } from '@/core/refusal';
+import { Button } from '@/ui/controls/Button';
+import { Check } from '@/ui/controls/Check';
+import { Actions } from '@/ui/overlay/Dialog';
+import { report } from '@/ui/overlay/Toasts';
+import { Ruled, Section, Wide } from '@/ui/text/Sheet';
+import { Empty } from '@/ui/text/States';
+import { dayWords, namesWords } from '@/ui/text/words';
+import type { DifferingName } from '@/usecases/records/compare';
+import { reportDone } from '../answers';
+import { useLedger } from '../frame/LedgerProvider';
+import { undoAction } from '../ledger/actions';
+import { dismissAction, takeOverAction } from './actions';
+import { canTakeOver, differenceWords } from './differenceWords';
+
+const DANGEROUS = new Set<DifferenceKind>([
+  'not registered',
+  'in redemption',
+  'not at that registrar',
+  'holder changed',
+  'transfer pending',
+]);
+const MOST_ROWS = 200;
+
+/** What differs between ledger and record, the most dangerous first; taken over or dismissed, one or many. */
+export function Differences({ names }: { names: readonly DifferingName[] }) {
+  const router = useRouter();
+  const { style, reload } = useLedger();
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const rows = names.flatMap((name) => name.differences.map((difference) => ({ name, difference })));
+  const keyOf = ({ name, difference }: (typeof rows)[number]) => `${name.nameId} ${difference.kind}`;
+  const picked = rows.filter((row) => chosen.has(keyOf(row)));
+  const asked = picked.map(({ name, difference }) => ({ nameId: name.nameId, kind: difference.kind }));
+
+  const after = async () => {
+    setChosen(new Set());
+    await reload();
+    router.refresh();
+  };
+  const takeOver = async () => {
+    const undo = async (batchId: number) => {
+      if (reportDone(await undoAction(batchId), null)) await after();
+    };
+    if (reportDone(await takeOverAction({ differences: asked }), (batchId) => void undo(batchId))) await after();
+  };
+  const dismiss = async () => {
+    const answer = await dismissAction({ differences: asked });
+    if (isRefusal(answer)) report({ text: answer.message, problem: true });
+    else report({ text: `${answer} dismissed. They come back when the record says something else.` });
+    await after();
+  };
+
+  if (rows.length === 0)
+    return (
+      <Empty
+        title="Nothing differs."
+        text="What the registries said last agrees with the ledger. Check again any time."
+      />
+    );
+  return (
+    <Section aria-label="Differences">
+      <h2>
+        {namesWords(names.length)} {names.length === 1 ? 'differs' : 'differ'}
+      </h2>
+      <Actions>
+        <Check
+          isSelected={picked.length === rows.length}
+          isIndeterminate={picked.length > 0 && picked.length < rows.length}
+          onChange={(all) => setChosen(new Set(all ? rows.map(keyOf) : []))}
+        >
+          All
+        </Check>
+        <Button isDisabled={!picked.some(({ difference }) => canTakeOver(difference))} onPress={() => void takeOver()}>
+          Take {picked.length} over into the ledger
+        </Button>
+        <Button isDisabled={picked.length === 0} onPress={() => void dismiss()}>
+          Dismiss {picked.length}
+        </Button>
+      </Actions>
+      <Wide>
+        <Ruled aria-label="Differences">
+          <thead>
+            <tr>
+              <th>Name</th>
+              <th>What differs</th>
+              <th>Account</th>
+              <th>Seen</th>
+            </tr>
+          </thead>
+          <tbody>
+            {rows.slice(0, MOST_ROWS).map((row) => {
+              const { name, difference } = row;
+              return (
+                <tr key={keyOf(row)}>
+                  <td className="whole">
+                    <Check
+                      isSelected={chosen.has(keyOf(row))}
+                      onChange={(on) =>
+                        setChosen(
+                          new Set(on ? [...chosen, keyOf(row)] : [...chosen].filter((key) => key !== keyOf(row))),
+                        )
+                      }
+                      aria-label={`Choose ${name.unicode}: ${difference.kind}`}
+                    />{' '}
+                    <Link href={`/ledger/${encodeURIComponent(name.ascii)}`} className="name">
+                      {name.unicode}
+                    </Link>
+                  </td>
+                  <td className={DANGEROUS.has(difference.kind) ? 'caution' : undefined}>
+                    {differenceWords(difference)}
+                  </td>
+                  <td>{name.account}</td>
+                  <td>{dayWords(name.seenAt, style)}</td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </Ruled>
+      </Wide>
+      {rows.length > MOST_ROWS && (
+        <p className="soft">
+          The first {MOST_ROWS} of {rows.length}.
+        </p>
+      )}
+    </Section>
+  );
+}

@@ -1,0 +1,48 @@
+'use client';
+import Link from 'next/link';
+import { formatAmount } from '@/core/money';
+import { Ruled, Wide } from '@/ui/text/Sheet';
+import { termEndWords } from '@/ui/text/words';
+import type { ListedName } from '@/usecases/records/list';
+import { useLedger } from '../frame/LedgerProvider';
+
+/** Names that were looked up: free with the cheapest account, or taken until when. */
+export function ListedNames({ names }: { names: readonly ListedName[] }) {
+  const { style } = useLedger();
+  return (
+    <Wide>
+      <Ruled aria-label="Names looked up">
+        <thead>
+          <tr>
+            <th>Name</th>
+            <th>Stands at</th>
+            <th>Cheapest at</th>
+            <th className="figure">First year</th>
+            <th className="figure">Later</th>
+          </tr>
+        </thead>
+        <tbody>
+          {names.map(({ ascii, unicode, record, offers: [best] }) => (
+            <tr key={ascii} data-off={record?.found !== false}>
+              <td>
+                <Link href={`/record/${encodeURIComponent(ascii)}`} className="name">
+                  {unicode}
+                </Link>
+              </td>
+              <td>
+                {record === null
+                  ? 'no record to be had'
+                  : record.found
+                    ? `taken${record.registrar ? ` at ${record.registrar}` : ''}${record.expires ? ` until ${termEndWords(record.expires, style)}` : ''}`
+                    : 'free'}
+              </td>
+              <td>{best?.account ?? ''}</td>
+              <td className="figure">{best ? formatAmount(best.first) : ''}</td>
+              <td className="figure">{best?.later ? formatAmount(best.later) : ''}</td>
+            </tr>
+          ))}
+        </tbody>
+      </Ruled>
+    </Wide>
+  );
+}

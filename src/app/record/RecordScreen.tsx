@@ -1,0 +1,104 @@
+'use client';
+import { useRouter } from 'next/navigation';
+import { useEffect, useState } from 'react';
+import { Button } from '@/ui/controls/Button';
+import { Field } from '@/ui/controls/Field';
+import { Actions } from '@/ui/overlay/Dialog';
+import { Page, Section } from '@/ui/text/Sheet';
+import { Progress } from '@/ui/text/States';
+import { namesWords } from '@/ui/text/words';
+import type { CheckProgress } from '@/usecases/records/check';
+import type { DifferingName } from '@/usecases/records/compare';
+import type { WatchRow } from '@/usecases/records/watch';
+import { useTitle } from '../frame/Frame';
+import { useLedger } from '../frame/LedgerProvider';
+import { checkNamesAction, checkProgressAction } from './actions';
+import { Differences } from './Differences';
+import { ListPart } from './ListPart';
+import { PastePart } from './PastePart';
+import { WatchPart } from './WatchPart';
+
+const LOOK_AGAIN_MS = 900;
+
+/** Is it still true? What the public record says against the ledger, names of others, and what is watched. */
+export function RecordScreen({
+  differing,
+  progress: first,
+  watched,
+}: {
+  differing: readonly DifferingName[];
+  progress: CheckProgress;
+  watched: readonly WatchRow[];
+}) {
+  const router = useRouter();
+  const { worker, meta, reload } = useLedger();
+  const [progress, setProgress] = useState(first);
+  const [total, setTotal] = useState(0);
+  const [wanted, setWanted] = useState('');
+  useTitle('Public record', 'is it still true?');
+
+  const isChecking = total > 0 && progress.waiting > 0;
+  useEffect(() => {
+    if (!isChecking) return;
+    const timer = setInterval(() => void checkProgressAction().then(setProgress), LOOK_AGAIN_MS);
+    return () => clearInterval(timer);
+  }, [isChecking]);
+  const isDone = total > 0 && progress.waiting === 0;
+  useEffect(() => {
+    if (!isDone) return;
+    setTotal(0);
+    void reload();
+    router.refresh();
+  }, [isDone, reload, router]);
+
+  const checkAll = async () => {
+    if (!worker) return;
+    const names = await worker.everyName();
+    setProgress(await checkNamesAction(names));
+    setTotal(names.length);
+  };
+
+  return (
+    <Page>
+      <Section>
+        <form
+          onSubmit={(event) => {
+            event.preventDefault();
+            if (wanted.trim() !== '') router.push(`/record/${encodeURIComponent(wanted.trim())}`);
+          }}
+        >
+          <Actions style={{ alignItems: 'end' }}>
+            <Field label="Look up any name" value={wanted} onChange={setWanted} placeholder="kelpkiln.com" />
+            <Button type="submit" isDisabled={wanted.trim() === ''}>
+              Look it up
+            </Button>
+          </Actions>
+        </form>
+        <Actions>
+          <Button data-kind="primary" isDisabled={!meta || isChecking} onPress={() => void checkAll()}>
+            Check {meta ? namesWords(meta.names) : 'every name'} now
+          </Button>
+        </Actions>
+        {isChecking && <Progress done={total - progress.waiting} total={total} text="Asking the registries" />}
+        {progress.problems.length > 0 && (
+          <details>
+            <summary className="caution">
+              {namesWords(progress.problems.length)} could not be checked yet, and will be asked for again
+            </summary>
+            <ul>
+              {progress.problems.map(({ ascii, problem }) => (
+                <li key={ascii}>
+                  <span className="name">{ascii}</span> <span className="soft">{problem}</span>
+                </li>
+              ))}
+            </ul>
+          </details>
+        )}
+      </Section>
+      <Differences names={differing} />
+      <WatchPart watched={watched} />
+      <ListPart />
+      <PastePart />
+    </Page>
+  );
+}

@@ -1,0 +1,136 @@
+'use client';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { nearSpellings } from '@/core/names';
+import { holderOf } from '@/core/records';
+import { isRefusal } from '@/core/refusal';
+import { Button } from '@/ui/controls/Button';
+import { Actions } from '@/ui/overlay/Dialog';
+import { report } from '@/ui/overlay/Toasts';
+import { Page, Ruled, Section } from '@/ui/text/Sheet';
+import { dayWords, termEndWords } from '@/ui/text/words';
+import type { ListedName } from '@/usecases/records/list';
+import type { StoredRecord } from '@/usecases/records/records';
+import type { LookedUp } from '@/usecases/records/watch';
+import { useTitle } from '../../frame/Frame';
+import { useLedger } from '../../frame/LedgerProvider';
+import { lookUpListAction, seenZoneAction, unwatchAction, watchAction } from '../actions';
+import { ListedNames } from '../ListedNames';
+import { RecordHistory } from './RecordHistory';
+
+/** Any name: free or taken, by whom and until when, whom to reach, and what to do next. */
+export function LookUpScreen({
+  found,
+  history,
+}: {
+  found: LookedUp;
+  history: readonly (StoredRecord & { raw: string })[];
+}) {
+  const router = useRouter();
+  const { style } = useLedger();
+  const [zone, setZone] = useState<string | null>(null);
+  const [near, setNear] = useState<readonly ListedName[] | null>(null);
+  const [busy, setBusy] = useState(false);
+  const { ascii, unicode, record, registrarRecord, release, problem, watched } = found;
+  useTitle('Public record', unicode);
+
+  const watch = async () => {
+    if (watched) await unwatchAction(ascii);
+    else {
+      const answer = await watchAction({ name: ascii });
+      if (isRefusal(answer)) report({ text: answer.message, problem: true });
+    }
+    router.refresh();
+  };
+  const lookAtZone = async () => {
+    const answer = await seenZoneAction(ascii);
+    if (isRefusal(answer)) report({ text: answer.message, problem: true });
+    else setZone(answer);
+  };
+  const lookAround = async () => {
+    setBusy(true);
+    const answer = await lookUpListAction(nearSpellings(ascii).slice(0, 60).join('\n'));
+    setBusy(false);
+    if (isRefusal(answer)) report({ text: answer.message, problem: true });
+    else setNear(answer);
+  };
+
+  const holder = holderOf(registrarRecord) ?? holderOf(record);
+  const contact = registrarRecord?.holder ?? record?.holder ?? null;
+  const reach = contact?.mail ?? contact?.form ?? null;
+  const facts: [string, string][] =
+    record?.found === true
+      ? [
+          ['holder', holder ?? 'held back'],
+          ['reach the holder', reach ?? 'not shown: ask through the registrar'],
+          [
+            'registrar',
+            [record.registrar, record.registrarId && `IANA ${record.registrarId}`].filter(Boolean).join(', '),
+          ],
+          ['abuse', [record.abuseMail, record.abusePhone].filter(Boolean).join(', ') || 'not shown'],
+          ['registered', record.registered ? dayWords(record.registered, style) : 'not told'],
+          ['term ends', record.expires ? termEndWords(record.expires, style) : 'not told'],
+          ['statuses', record.statuses.join(', ') || 'none'],
+          ['name servers', record.nameServers.join(', ') || 'none'],
+        ]
+      : [];
+  return (
+    <Page>
+      <Section>
+        <h2 className="name">{unicode}</h2>
+        {problem && <p className="caution">{problem}</p>}
+        {record === null && !problem && <p>No record could be had.</p>}
+        {record?.found === false && <p>Free: anyone may register it.</p>}
+        {record?.found && release?.earliest && release.latest && (
+          <p>
+            {release.ifNotRenewed ? 'If its holder does not renew it, it' : 'It'} comes free between{' '}
+            {dayWords(release.earliest, style)} and {dayWords(release.latest, style)}.{' '}
+            {reach ? 'Ask the holder, or wait for its release.' : 'Ask through the registrar, or wait for its release.'}
+          </p>
+        )}
+        <Actions>
+          <Button data-kind="primary" onPress={() => void watch()}>
+            {watched ? 'Watch it no more' : 'Watch it'}
+          </Button>
+          <Button onPress={() => void lookAtZone()}>What hangs on it</Button>
+          <Button isDisabled={busy} onPress={() => void lookAround()}>
+            {busy ? 'Asking the registries…' : 'Near spellings'}
+          </Button>
+        </Actions>
+      </Section>
+      {facts.length > 0 && (
+        <Section aria-label="What the record says">
+          <h2>What the record says</h2>
+          <Ruled aria-label="What the record says">
+            <tbody>
+              {facts.map(([what, said]) => (
+                <tr key={what}>
+                  <th scope="row">{what}</th>
+                  <td>{said}</td>
+                </tr>
+              ))}
+            </tbody>
+          </Ruled>
+        </Section>
+      )}
+      {zone !== null && (
+        <Section aria-label="What hangs on it">
+          <h2>What hangs on it</h2>
+          <pre>{zone}</pre>
+          <Actions>
+            <a href={`data:text/dns;charset=utf-8,${encodeURIComponent(zone)}`} download={`${ascii}.zone`}>
+              Save as a zone file
+            </a>
+          </Actions>
+        </Section>
+      )}
+      {near !== null && (
+        <Section aria-label="Near spellings">
+          <h2>Near spellings</h2>
+          <ListedNames names={near} />
+        </Section>
+      )}
+      <RecordHistory history={history} />
+    </Page>
+  );
+}

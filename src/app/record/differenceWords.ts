@@ -1,0 +1,52 @@
+import type { Difference } from '@/core/records';
+
+/** What a difference means, in a sentence. */
+export function differenceWords({ kind, ledger, record, term }: Difference): string {
+  switch (kind) {
+    case 'not registered':
+      return 'It is not registered at all: anyone could take it.';
+    case 'in redemption':
+      return `The registry has it in ${record}, though the ledger says that it is paid.`;
+    case 'not at that registrar':
+      return `It is at ${record}, not at ${ledger}.`;
+    case 'holder changed':
+      return `The holder is ${record} now, not ${ledger}.`;
+    case 'transfer pending':
+      return 'A transfer is pending that the ledger knows nothing of.';
+    case 'term end':
+      return termWords(ledger, record, term);
+    case 'hold':
+      return `It is on hold (${record}): site and mail do not work.`;
+    case 'unlocked':
+      return 'The transfer lock is off.';
+    case 'security broken':
+      return 'It is marked as signed, without a delegation signer.';
+    case 'name servers':
+      return `The name servers are ${record}, not ${ledger}.`;
+    case 'privacy off':
+      return `Privacy is off: the record shows ${record.replace('holder shown: ', '')}.`;
+  }
+}
+
+function termWords(ledger: string, record: string, term: Difference['term']): string {
+  switch (term?.kind) {
+    case 'renewed':
+      return `Renewed: the year until ${record} is confirmed by the ${term.by}.`;
+    case 'not renewed':
+      return `Not renewed: the registry shows ${record} only for now; the ${term.by} says ${ledger}.`;
+    case 'undetermined':
+      return `The registry shows ${record}, whether or not anyone paid. If nobody did, the ledger’s deadlines hold.`;
+    case 'record later':
+      return `The record says ${record}, ${term.days} days later than the ledger.`;
+    case 'record earlier':
+      return `The record says ${record}, ${term.days} days earlier than the ledger.`;
+    default:
+      return `The record says ${record}, the ledger ${ledger}.`;
+  }
+}
+
+/** Differences that a person has to look at: nothing is taken over by itself. */
+export function canTakeOver({ kind, term }: Difference): boolean {
+  if (kind === 'hold' || kind === 'security broken') return false;
+  return !(kind === 'term end' && (term?.kind === 'undetermined' || term?.kind === 'not renewed'));
+}
