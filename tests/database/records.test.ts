@@ -5,12 +5,14 @@ import { askRdapAt } from '@/connectors/records/rdapClient';
 import { askWhois } from '@/connectors/records/whoisClient';
 import { addDays, instant } from '@/core/time';
 import { selectRecordHistory } from '@/database/records';
+import { selectSettings } from '@/database/settings';
 import { readZone } from '@/formats/zone/zoneFile';
 import { undo } from '@/usecases/names/undo';
 import { checkNow, checkProgress, drainChecks, queueChecks } from '@/usecases/records/check';
 import { differingNames, dismissDifferences, takeOver } from '@/usecases/records/compare';
 import { pasteRecord, seenZone } from '@/usecases/records/records';
 import { checkEveryDays, queueDueChecks } from '@/usecases/records/schedule';
+import { fetchBootstrap, saveRecordServers } from '@/usecases/records/servers';
 import { lookUp, unwatchName, watches, watchName } from '@/usecases/records/watch';
 import { pointRecordsAt } from '../../practice/scenario/links';
 import { letDaysPass } from '../../practice/world/days';
@@ -258,4 +260,24 @@ test('nobody is asked at an address that is not public, however it is written, u
   for (const address of ['10.1.2.3', '169.254.169.254', '::ffff:127.0.0.1', 'fd00::1', '0.0.0.0', '100.64.0.1'])
     expect([address, isPublic(address)]).toEqual([address, false]);
   expect(isPublic('9.9.9.9')).toBe(true);
+});
+
+test('where records are asked for: a bootstrap file is read before it replaces the old one, and fetched on command', async () => {
+  const { ledger, practice } = await begin();
+  const form = {
+    whois: ['uk 127.0.0.1:4343', '.de whois.example'],
+    dns: '127.0.0.1:5353',
+    allowedHosts: ['127.0.0.1'],
+  };
+  expect(await saveRecordServers(ledger, { ...form, bootstrap: '{"no":"file"}' })).toMatchObject({
+    field: 'bootstrap',
+  });
+  expect(await saveRecordServers(ledger, { ...form, whois: ['uk'] })).toMatchObject({ kind: 'refusal' });
+  expect(await saveRecordServers(ledger, form)).toBe(true);
+  const { records } = await selectSettings(ledger.database);
+  expect(records).toMatchObject({ whois: { uk: '127.0.0.1:4343', de: 'whois.example' }, dns: '127.0.0.1:5353' });
+  expect(records.bootstrap).toMatchObject({ version: '1.0' });
+  const rdap = `http://127.0.0.1:${practice.records.rdap}/registry/domain/copperbuoy.com`;
+  expect(await fetchBootstrap(ledger, rdap)).toMatchObject({ code: 'bootstrap-unreadable' });
+  expect(await fetchBootstrap(ledger, 'nowhere')).toMatchObject({ field: 'address' });
 });

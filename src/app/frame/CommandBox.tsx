@@ -114,8 +114,9 @@ export function CommandBox() {
         const chosen = found.find((item) => item.id === key);
         if (!chosen) return;
         setText('');
-        input.current?.blur();
         router.push(chosen.href);
+        // The box takes the focus back when something is chosen, and would open again: it is left after that.
+        setTimeout(() => input.current?.blur(), 0);
       }}
     >
       <Line ref={input} placeholder="Find a name or a command" />

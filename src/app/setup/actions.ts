@@ -6,6 +6,7 @@ import { deps } from '@/usecases/deps';
 import { removeLink, saveLink, testLink } from '@/usecases/links/links';
 import { readAccount } from '@/usecases/links/readAccount';
 import { removePolicy, savePolicy, saveRegistryFee } from '@/usecases/policies/policies';
+import { fetchBootstrap, saveRecordServers } from '@/usecases/records/servers';
 import { sendReminders } from '@/usecases/reminders/remind';
 import { saveReminders } from '@/usecases/reminders/settings';
 import { saveOffice } from '@/usecases/settings';
@@ -78,4 +79,13 @@ export async function sendRemindersAction(): Promise<number | Refusal> {
     own.log.warn({ error }, 'reminders could not be mailed');
     return refuse('mail-failed', 'The mail server did not take it. Check server, port, user and password.');
   }
+}
+
+export async function saveRecordServersAction(input: unknown): Promise<true | Refusal> {
+  return saveRecordServers(deps(), input);
+}
+
+/** Fetches a bootstrap file; answers its date. */
+export async function fetchBootstrapAction(address: string): Promise<string | Refusal> {
+  return fetchBootstrap(deps(), address);
 }

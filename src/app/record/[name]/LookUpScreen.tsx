@@ -52,7 +52,8 @@ export function LookUpScreen({
     const answer = await lookUpListAction(nearSpellings(ascii).slice(0, 60).join('\n'));
     setBusy(false);
     if (isRefusal(answer)) report({ text: answer.message, problem: true });
-    else setNear(answer);
+    // Those that somebody has are the ones to watch.
+    else setNear([...answer].sort((a, b) => Number(b.record?.found === true) - Number(a.record?.found === true)));
   };
 
   const holder = holderOf(registrarRecord) ?? holderOf(record);

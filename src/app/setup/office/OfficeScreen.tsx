@@ -11,6 +11,7 @@ import type { Settings } from '@/usecases/settings';
 import { useTitle } from '../../frame/Frame';
 import { useLedger } from '../../frame/LedgerProvider';
 import { saveOfficeAction } from '../actions';
+import { RecordServersForm } from './RecordServersForm';
 import { RemindersForm } from './RemindersForm';
 
 /** Home currency, time zone, and the calendar of price steps. */
@@ -85,6 +86,7 @@ export function OfficeScreen({ settings, feed }: { settings: Settings; feed: str
         </Section>
       </form>
       <RemindersForm settings={settings} />
+      <RecordServersForm records={settings.records} />
       <Section>
         <h2>Calendar of price steps</h2>
         <p>

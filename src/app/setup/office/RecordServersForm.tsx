@@ -1,0 +1,103 @@
+'use client';
+import { useRouter } from 'next/navigation';
+import { type FormEvent, useState } from 'react';
+import { isRefusal, type Refusal } from '@/core/refusal';
+import { Button } from '@/ui/controls/Button';
+import { Field } from '@/ui/controls/Field';
+import { Actions } from '@/ui/overlay/Dialog';
+import { report } from '@/ui/overlay/Toasts';
+import { Fields, Section } from '@/ui/text/Sheet';
+import type { Settings } from '@/usecases/settings';
+import { fetchBootstrapAction, saveRecordServersAction } from '../actions';
+
+const lines = (text: string) =>
+  text
+    .split('\n')
+    .map((line) => line.trim())
+    .filter(Boolean);
+
+/** Where registration records are asked for: RDAP by a bootstrap file, WHOIS by ending, and a name server. */
+export function RecordServersForm({ records }: { records: Settings['records'] }) {
+  const router = useRouter();
+  const [refused, setRefused] = useState<Refusal | null>(null);
+  const [address, setAddress] = useState('');
+  const problem = (field: string) => (refused?.field?.startsWith(field) ? refused.message : null);
+  const published = (records.bootstrap as { publication?: string } | null)?.publication;
+
+  const save = async (event: FormEvent<HTMLFormElement>) => {
+    event.preventDefault();
+    const form = new FormData(event.currentTarget);
+    const text = (key: string) => String(form.get(key) ?? '');
+    const answer = await saveRecordServersAction({
+      bootstrap: text('bootstrap'),
+      whois: lines(text('whois')),
+      dns: text('dns').trim(),
+      allowedHosts: lines(text('allowedHosts')),
+    });
+    setRefused(isRefusal(answer) ? answer : null);
+    if (isRefusal(answer)) return;
+    report({ text: 'Saved.' });
+    router.refresh();
+  };
+  const fetchFile = async () => {
+    const answer = await fetchBootstrapAction(address.trim());
+    setRefused(isRefusal(answer) ? answer : null);
+    if (isRefusal(answer)) return;
+    report({ text: `The bootstrap file of ${answer} is taken.` });
+    router.refresh();
+  };
+
+  return (
+    <form onSubmit={(event) => void save(event)}>
+      <Section>
+        <h2>Registration records</h2>
+        <Fields>
+          <Field
+            name="bootstrap"
+            label="RDAP bootstrap file (RFC 9224)"
+            rows={3}
+            mono
+            defaultValue=""
+            hint={
+              published ? `the one of ${published.slice(0, 10)} is in use; paste another to replace it` : 'none yet'
+            }
+            problem={problem('bootstrap')}
+          />
+          <Field
+            name="whois"
+            label="WHOIS servers"
+            rows={3}
+            mono
+            defaultValue={Object.entries(records.whois)
+              .map(([ending, server]) => `${ending} ${server}`)
+              .join('\n')}
+            hint="a line for each ending without RDAP"
+            problem={problem('whois')}
+          />
+          <Field
+            name="allowedHosts"
+            label="Hosts that are not public"
+            rows={3}
+            mono
+            defaultValue={records.allowedHosts.join('\n')}
+            hint="only these are asked off the public addresses"
+            problem={problem('allowedHosts')}
+          />
+          <Field name="dns" label="Name server to ask" defaultValue={records.dns ?? ''} problem={problem('dns')} />
+          <Field
+            label="Fetch the bootstrap file from"
+            value={address}
+            onChange={setAddress}
+            problem={problem('address')}
+          />
+        </Fields>
+        <Actions>
+          <Button type="submit">Save the servers</Button>
+          <Button isDisabled={address.trim() === ''} onPress={() => void fetchFile()}>
+            Fetch it now
+          </Button>
+        </Actions>
+      </Section>
+    </form>
+  );
+}
