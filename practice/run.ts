@@ -34,6 +34,8 @@ export interface PracticeOptions {
   /** Fixed ports, or 0 for any that is free. */
   readonly ports?: Readonly<Record<string, number>>;
   readonly controlPort?: number;
+  /** Questions a second that the RDAP server takes before it asks to wait. */
+  readonly mostQuestionsASecond?: number;
 }
 
 const listen = (server: Server | ReturnType<typeof eppServer>, port: number) =>
@@ -48,6 +50,7 @@ export async function runPractice({
   store,
   ports = {},
   controlPort = 0,
+  mostQuestionsASecond,
 }: PracticeOptions): Promise<RunningPractice> {
   const faults = new Faults();
   let turn: Promise<unknown> = Promise.resolve();
@@ -80,7 +83,7 @@ export async function runPractice({
     const inner = post.listen(0, '127.0.0.1', () => resolve((inner.address() as AddressInfo).port));
   });
   servers.push(post);
-  const records = await openRecords(world, faults, servers);
+  const records = await openRecords(world, faults, servers, mostQuestionsASecond);
   const control = createServer((request, answer) => {
     void controlled(request, { world, faults, mails, passTo, exclusively })
       .then((body) => send(answer, 200, body))
@@ -110,9 +113,10 @@ async function openRecords(
   world: World,
   faults: Faults,
   servers: { close(done: () => void): unknown }[],
+  most?: number,
 ): Promise<RunningPractice['records']> {
   let rdapPort = 0;
-  const rdap = rdapServer(world, faults, () => `http://127.0.0.1:${rdapPort}`);
+  const rdap = rdapServer(world, faults, () => `http://127.0.0.1:${rdapPort}`, most);
   rdapPort = await listen(rdap, 0);
   const whois = whoisServer(world, faults);
   const whoisPort = await listen(whois, 0);

@@ -11,13 +11,13 @@ const iso = (at: number) => new Date(at).toISOString();
 export const RDAP_ENDINGS: readonly string[] = ['com', 'net', 'org', 'me', 'co', 'io', 'ai', 'shop', 'nl', 'eu'];
 
 /** Most questions a client may ask in a second, before it is asked to wait. */
-const MOST_A_SECOND = 200;
+export const MOST_A_SECOND = 200;
 
 /**
  * RDAP (RFC 9082, RFC 9083): `/registry/domain/NAME`, and each registrar's own at `/registrar/ID/domain/NAME`. With entity tags, a
  * limit on questions, and the faults of `records`.
  */
-export function rdapServer(world: World, faults: Faults, base: () => string): Server {
+export function rdapServer(world: World, faults: Faults, base: () => string, most = MOST_A_SECOND): Server {
   let second = 0;
   let asked = 0;
   return createServer((request, answer) => {
@@ -25,7 +25,7 @@ export function rdapServer(world: World, faults: Faults, base: () => string): Se
     asked = now === second ? asked + 1 : 1;
     second = now;
     const fault = faults.strike('records', ['slow', 'cut', 'garbage', 'busy']);
-    if (fault === 'busy' || asked > MOST_A_SECOND) {
+    if (fault === 'busy' || asked > most) {
       answer.writeHead(429, { 'retry-after': '1' }).end();
       return;
     }

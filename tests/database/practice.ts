@@ -33,6 +33,7 @@ export async function linkedLedger(
   end: Instant,
   more: Partial<Domain> = {},
   registrarId = 'quaymark',
+  mostQuestionsASecond?: number,
 ): Promise<LinkedLedger> {
   const ledger = await emptyLedger();
   const registrars = practiceRegistrars(TODAY);
@@ -47,7 +48,7 @@ export async function linkedLedger(
       return domain;
     }),
   );
-  const practice = await runPractice({ world, store: null });
+  const practice = await runPractice({ world, store: null, ...(mostQuestionsASecond ? { mostQuestionsASecond } : {}) });
   const accountId = await transaction(ledger.database, async (tx) => {
     const id = await insertAccount(
       tx,
