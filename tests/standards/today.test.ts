@@ -19,7 +19,7 @@ const name = (ascii: string, days: number, more: Partial<LedgerName> = {}) =>
 const NAMES = [
   name('a-charged.com', 20, { setting: 'on' }),
   name('b-dear.com', 30, { setting: 'off', asking: amount(900_000, 'USD') }),
-  name('c-cheap.com', 30, { setting: 'off' }),
+  name('c-modest.com', 30, { setting: 'off' }),
   name('d-never.com', 30, { setting: 'off', neverLost: true }),
   name('e-far.com', 300, { setting: 'off' }),
   name('f-late.com', -10, { setting: 'off' }),
@@ -40,7 +40,7 @@ test('each name that needs a decision stands in one group, by consequence; what 
   expect(NAMES.map((one, place) => [first(one.ascii), todayGroup(rowsOn(projection, TODAY)(place), TODAY)])).toEqual([
     ['a-charged', 'will be charged'],
     ['b-dear', 'lapses'],
-    ['c-cheap', 'lapses'],
+    ['c-modest', 'lapses'],
     ['d-never', 'lapses'],
     ['e-far', null],
     ['f-late', 'past its term'],
@@ -53,7 +53,7 @@ test('each name that needs a decision stands in one group, by consequence; what 
 
 test('within a group, what waiting costs most per day comes first; never to be lost outranks the rest of its price', () => {
   const lapses = todayLists(rows(0), TODAY).find((list) => list.group === 'lapses');
-  expect(lapses?.rows.map((row) => first(row.name.ascii))).toEqual(['d-never', 'b-dear', 'c-cheap']);
+  expect(lapses?.rows.map((row) => first(row.name.ascii))).toEqual(['d-never', 'b-dear', 'c-modest']);
   const late = rowsOn(projection, TODAY)(5);
   // Late until day 45, then a restore and a year instead of a renewal: 113.80 more over the 35 days that are left.
   expect(lossPerDay(late, TODAY)).toBeCloseTo(11_380 / 35, 6);

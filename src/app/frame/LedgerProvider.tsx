@@ -3,7 +3,8 @@ import { type Remote, wrap } from 'comlink';
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState } from 'react';
 import { addDays, dayIn, dayOf, type Instant } from '@/core/time';
 import type { DayStyle } from '@/ui/text/words';
-import type { LedgerMeta, LedgerWorker } from './ledger.worker';
+import type { LedgerWorker } from './ledger.worker';
+import type { LedgerMeta } from './views';
 
 /** What every screen knows: today, and the ledger in its worker. */
 export interface LedgerContext {

@@ -4,7 +4,7 @@ import styled from 'styled-components';
 import { formatDecimal } from '@/core/money';
 import { reportDone } from '../answers';
 import { useLedger } from '../frame/LedgerProvider';
-import type { RowView } from '../frame/ledger.worker';
+import type { RowView } from '../frame/views';
 import { editNamesAction } from './actions';
 import type { ColumnId } from './ledgerColumns';
 

@@ -11,7 +11,7 @@ import type { SavedView } from '@/usecases/names/views';
 import { reportDone } from '../answers';
 import { useTitle } from '../frame/Frame';
 import { useDay, useLedger } from '../frame/LedgerProvider';
-import type { RowView } from '../frame/ledger.worker';
+import type { RowView } from '../frame/views';
 import { useRenew } from '../renewals/useRenew';
 import { LetGoDialog } from '../rescue/LetGoDialog';
 import { undoAction } from './actions';

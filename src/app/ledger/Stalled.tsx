@@ -3,7 +3,7 @@ import Link from 'next/link';
 import { mendingOf } from '@/core/ledger';
 import { causeWords, dayWords } from '@/ui/text/words';
 import { useLedger } from '../frame/LedgerProvider';
-import type { RowView } from '../frame/ledger.worker';
+import type { RowView } from '../frame/views';
 
 /** Why a name is stalled, and what mends it. Renewing and restoring are offered by the buttons beside it. */
 export function Stalled({ row }: { row: RowView }) {

@@ -17,7 +17,7 @@ import {
   stepFigures,
   termEndWords,
 } from '@/ui/text/words';
-import type { RowView } from '../frame/ledger.worker';
+import type { RowView } from '../frame/views';
 
 export interface ColumnContext {
   readonly day: Instant;

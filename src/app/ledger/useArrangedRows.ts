@@ -3,7 +3,7 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Footing, LedgerView } from '@/core/ledger';
 import type { Instant } from '@/core/time';
 import { useDay, useLedger } from '../frame/LedgerProvider';
-import type { RowView } from '../frame/ledger.worker';
+import type { RowView } from '../frame/views';
 
 export interface ArrangedRows {
   readonly total: number | null;

@@ -3,7 +3,8 @@ import type { Remote } from 'comlink';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { Footing } from '@/core/ledger';
 import type { Instant } from '@/core/time';
-import type { LedgerWorker, RowView } from '../frame/ledger.worker';
+import type { LedgerWorker } from '../frame/ledger.worker';
+import type { RowView } from '../frame/views';
 
 export interface Chosen {
   readonly count: number;

@@ -12,7 +12,7 @@ import { report } from '@/ui/overlay/Toasts';
 import { Fields, Ruled, Section, Wide } from '@/ui/text/Sheet';
 import { causeWords, dayWords, namesWords } from '@/ui/text/words';
 import { useLedger } from '../frame/LedgerProvider';
-import type { FundingView, WhatIf } from '../frame/ledger.worker';
+import type { FundingView, WhatIf } from '../frame/views';
 import { changeFundsAction } from './actions';
 import { useRenew } from './useRenew';
 

@@ -5,7 +5,7 @@ import { Button } from '@/ui/controls/Button';
 import { Ruled, Section } from '@/ui/text/Sheet';
 import { outlookWords } from '@/ui/text/words';
 import { useLedger } from '../frame/LedgerProvider';
-import type { ContradictingRow, RowView } from '../frame/ledger.worker';
+import type { ContradictingRow, RowView } from '../frame/views';
 
 function words(contradiction: Contradiction): string {
   switch (contradiction.kind) {

@@ -4,7 +4,7 @@ import { Button } from '@/ui/controls/Button';
 import { Ruled, Wide } from '@/ui/text/Sheet';
 import { causeWords, dayWords, namesWords } from '@/ui/text/words';
 import { useLedger } from '../frame/LedgerProvider';
-import type { FundingView } from '../frame/ledger.worker';
+import type { FundingView } from '../frame/views';
 
 /** Each account's coming charges in one line: what they come to, the first that fails and why, and what would mend it. */
 export function FundingTable({

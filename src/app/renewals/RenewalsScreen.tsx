@@ -13,7 +13,7 @@ import { amountsWords, dayWords, namesWords } from '@/ui/text/words';
 import { reportDone } from '../answers';
 import { useTitle } from '../frame/Frame';
 import { useDay, useLedger } from '../frame/LedgerProvider';
-import type { ContradictingRow, FundingView, RowView } from '../frame/ledger.worker';
+import type { ContradictingRow, FundingView, RowView } from '../frame/views';
 import { undoAction } from '../ledger/actions';
 import { SWITCH_WORDS, SwitchDialog, switchesAsked } from '../ledger/dialogs/SwitchDialog';
 import { AccountFundingPart } from './AccountFundingPart';

@@ -5,7 +5,7 @@ import { Choice, Field } from '@/ui/controls/Field';
 import { Actions, Dialog } from '@/ui/overlay/Dialog';
 import { reportDone } from '../answers';
 import { useLedger } from '../frame/LedgerProvider';
-import type { RescueRow } from '../frame/ledger.worker';
+import type { RescueRow } from '../frame/views';
 import { decideRescueAction } from './actions';
 import { reasonWords, VERDICT_WORDS } from './verdictWords';
 

@@ -11,7 +11,7 @@ import { amountsWords, type DayStyle, dayWords, namesWords, termEndWords, untilW
 import type { HangingOn } from '@/usecases/rescue/letGo';
 import { reportDone } from '../answers';
 import { useLedger } from '../frame/LedgerProvider';
-import type { RowView } from '../frame/ledger.worker';
+import type { RowView } from '../frame/views';
 import { aboutLettingGoAction, letGoAction } from './actions';
 
 interface LetGoDialogProps {

@@ -6,7 +6,7 @@ import { Ruled, Section, Wide } from '@/ui/text/Sheet';
 import { amountsWords, dayWords, namesWords, outlookWords } from '@/ui/text/words';
 import type { LettingGoRow } from '@/usecases/rescue/letGo';
 import { useLedger } from '../frame/LedgerProvider';
-import type { RowView } from '../frame/ledger.worker';
+import type { RowView } from '../frame/views';
 
 /** Names that are let go on purpose: why, how far it is, what it saves, and the way back. */
 export function LettingGoPart({

@@ -6,7 +6,7 @@ import { Ruled, Section } from '@/ui/text/Sheet';
 import { amountsWords, hourWords, namesWords } from '@/ui/text/words';
 import { reportDone } from '../answers';
 import { useLedger } from '../frame/LedgerProvider';
-import type { RowView } from '../frame/ledger.worker';
+import type { RowView } from '../frame/views';
 import { giveBackAction } from './actions';
 
 /** Fresh registrations that can be given back, to the hour. */

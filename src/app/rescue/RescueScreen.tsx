@@ -14,7 +14,7 @@ import type { Settings } from '@/usecases/settings';
 import { reportDone } from '../answers';
 import { useTitle } from '../frame/Frame';
 import { useLedger } from '../frame/LedgerProvider';
-import type { RescueRow, RescueView, RowView } from '../frame/ledger.worker';
+import type { RescueRow, RescueView, RowView } from '../frame/views';
 import { undoAction } from '../ledger/actions';
 import { useRenew } from '../renewals/useRenew';
 import { keepAfterAllAction, runOfNameAction } from './actions';

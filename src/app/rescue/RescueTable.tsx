@@ -6,7 +6,7 @@ import { Check } from '@/ui/controls/Check';
 import { Ruled, Wide } from '@/ui/text/Sheet';
 import { amountsWords, dayWords, outlookWords, stepFigures, untilWords } from '@/ui/text/words';
 import { useLedger } from '../frame/LedgerProvider';
-import type { RescueRow, RowView } from '../frame/ledger.worker';
+import type { RescueRow, RowView } from '../frame/views';
 import { reasonWords, VERDICT_WORDS } from './verdictWords';
 
 /** Names in danger, the dearest waiting first: last days, costs, what was spent and asked, and the verdict. */

@@ -13,7 +13,7 @@ import type { WatchRow } from '@/usecases/records/watch';
 import { reportDone } from '../answers';
 import { useTitle } from '../frame/Frame';
 import { useLedger } from '../frame/LedgerProvider';
-import type { RowView, TodayView } from '../frame/ledger.worker';
+import type { RowView, TodayView } from '../frame/views';
 import { undoAction } from '../ledger/actions';
 import { SwitchDialog } from '../ledger/dialogs/SwitchDialog';
 import { useRenew } from '../renewals/useRenew';

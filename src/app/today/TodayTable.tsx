@@ -6,7 +6,7 @@ import { Button } from '@/ui/controls/Button';
 import { Ruled, Wide } from '@/ui/text/Sheet';
 import { causeWords, daysWords, dayWords, outlookWords, stepFigures } from '@/ui/text/words';
 import { useLedger } from '../frame/LedgerProvider';
-import type { RowView } from '../frame/ledger.worker';
+import type { RowView } from '../frame/views';
 import { Stalled } from '../ledger/Stalled';
 
 interface TodayActs {

@@ -5,7 +5,7 @@ import { Ruled, Section } from '@/ui/text/Sheet';
 import { dayWords, PHASE_WORDS, termEndWords } from '@/ui/text/words';
 import type { NameDetail } from '@/usecases/names/detail';
 import { useLedger } from '../../frame/LedgerProvider';
-import type { RowView } from '../../frame/ledger.worker';
+import type { RowView } from '../../frame/views';
 
 /** What the ledger believes of a name, and by which evidence; and what it is on offer for. */
 export function KnownFacts({ row, detail }: { row: RowView; detail: NameDetail }) {

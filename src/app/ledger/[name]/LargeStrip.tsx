@@ -7,7 +7,7 @@ import { LifeStrip, placeOn, type StripScale } from '@/ui/strip/LifeStrip';
 import { monthsOn } from '@/ui/strip/StripAxis';
 import { dayWords, outlookWords, PHASE_WORDS } from '@/ui/text/words';
 import { useDay, useLedger } from '../../frame/LedgerProvider';
-import type { RowView } from '../../frame/ledger.worker';
+import type { RowView } from '../../frame/views';
 import { type StripLabel, stripLabels } from './stripLabels';
 
 const Whole = styled.figure`

@@ -17,7 +17,7 @@ import type { Lapse } from '@/usecases/rescue/lapse';
 import { reportDone } from '../../answers';
 import { useTitle } from '../../frame/Frame';
 import { useDay, useLedger } from '../../frame/LedgerProvider';
-import type { NameView } from '../../frame/ledger.worker';
+import type { NameView } from '../../frame/views';
 import { useRenew } from '../../renewals/useRenew';
 import { LetGoDialog } from '../../rescue/LetGoDialog';
 import { undoAction } from '../actions';

@@ -8,7 +8,7 @@ import { Ruled, Section, Wide } from '@/ui/text/Sheet';
 import { dayWords, termEndWords } from '@/ui/text/words';
 import type { StoredRecord } from '@/usecases/records/records';
 import { useLedger } from '../../frame/LedgerProvider';
-import type { RowView } from '../../frame/ledger.worker';
+import type { RowView } from '../../frame/views';
 import { checkNamesAction } from '../../record/actions';
 
 /** Ledger, registry and registrar side by side. */

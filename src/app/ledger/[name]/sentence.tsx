@@ -2,7 +2,7 @@ import type { ReactNode } from 'react';
 import { type Amount, formatAmount } from '@/core/money';
 import { daysBetween, type Instant } from '@/core/time';
 import { causeWords, type DayStyle, dayWords, termEndWords, untilWords } from '@/ui/text/words';
-import type { RowView } from '../../frame/ledger.worker';
+import type { RowView } from '../../frame/views';
 
 const money = (amount: Amount | null) => (amount ? formatAmount(amount) : 'a price not known');
 

@@ -4,7 +4,7 @@ import { describe, expect, test } from 'vitest';
 import { indexRules, type LedgerName, lifeStrip, projectLedger, rowsOn } from '@/core/ledger';
 import type { Policy } from '@/core/lifecycle';
 import type { Day, Instant } from '@/core/time';
-import type { RowView } from '../../frame/ledger.worker';
+import type { RowView } from '../../frame/views';
 import { standingSentence } from './sentence';
 import { stripLabels } from './stripLabels';
 

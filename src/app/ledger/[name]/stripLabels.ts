@@ -1,7 +1,7 @@
 import { type Amount, formatAmount } from '@/core/money';
 import type { Instant } from '@/core/time';
 import { causeWords, type DayStyle, dayWords } from '@/ui/text/words';
-import type { RowView } from '../../frame/ledger.worker';
+import type { RowView } from '../../frame/views';
 
 /** What is written at one step of the large strip. */
 export interface StripLabel {

@@ -7,7 +7,7 @@ import { Actions, Dialog } from '@/ui/overlay/Dialog';
 import { namesWords } from '@/ui/text/words';
 import { reportDone } from '../../answers';
 import { useLedger } from '../../frame/LedgerProvider';
-import type { RowView } from '../../frame/ledger.worker';
+import type { RowView } from '../../frame/views';
 import { editNamesAction } from '../actions';
 
 interface EditDialogProps {

@@ -8,7 +8,7 @@ import { Actions, Dialog } from '@/ui/overlay/Dialog';
 import { dayWords, namesWords } from '@/ui/text/words';
 import { reportDone } from '../../answers';
 import { useLedger } from '../../frame/LedgerProvider';
-import type { RowView } from '../../frame/ledger.worker';
+import type { RowView } from '../../frame/views';
 import { askSwitchAction, confirmSwitchAction } from '../actions';
 import { Stalled } from '../Stalled';
 

@@ -5,7 +5,7 @@ import { addDays } from '@/core/time';
 import { causeWords, dayWords } from '@/ui/text/words';
 import type { QuotedAccount, RenewalQuote } from '@/usecases/renewals/quote';
 import { useLedger } from '../../frame/LedgerProvider';
-import type { FundingView } from '../../frame/ledger.worker';
+import type { FundingView } from '../../frame/views';
 
 const LOOK_AHEAD_DAYS = 60;
 

@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react';
 import type { Outlook } from '@/core/ledger';
 import { namesWords, outlookWords, untilWords } from '@/ui/text/words';
 import { useLedger } from '../../frame/LedgerProvider';
-import type { RowView } from '../../frame/ledger.worker';
+import type { RowView } from '../../frame/views';
 
 const KIND_WORDS: Readonly<Record<Outlook['kind'], readonly [one: string, many: string]>> = {
   charged: ['is charged by itself', 'are charged by themselves'],

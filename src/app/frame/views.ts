@@ -1,0 +1,97 @@
+import type { Charge } from '@/core/funding';
+import type {
+  AccountFunding,
+  Contradiction,
+  LedgerRow,
+  LedgerRules,
+  LifeStrip,
+  TodayGroup,
+  TodaySummary,
+} from '@/core/ledger';
+import type { Policy } from '@/core/lifecycle';
+import type { Judgement } from '@/core/rescue';
+import type { Instant, TermEnd } from '@/core/time';
+
+/** A row with its life strip and the policy of its ending, ready to be drawn. */
+export interface RowView extends LedgerRow {
+  readonly strip: LifeStrip | null;
+  readonly policy: Policy;
+}
+
+export interface LedgerMeta {
+  readonly revision: number;
+  readonly asOf: Instant;
+  readonly rules: LedgerRules;
+  readonly names: number;
+  /** Names with a price step within thirty days that costs or loses them, and that are not being let go. */
+  readonly urgent: number;
+  /** Renewals and switches of auto-renew that were asked for and not confirmed. */
+  readonly unconfirmed: number;
+}
+
+/** What a view of the ledger comes to on a day: how many names, and the rows of the window that was asked for. */
+export interface Arranged {
+  readonly total: number;
+  readonly rows: readonly RowView[];
+}
+
+/** An account's funding with the names of its charges, as a screen draws it. */
+export interface FundingView extends Omit<AccountFunding, 'charges' | 'lapsing'> {
+  readonly charges: readonly (Charge & { readonly unicode: string; readonly ascii: string })[];
+  /** How many charges there are in all; the list holds the first of them. */
+  readonly chargeCount: number;
+  readonly lapsing: readonly {
+    readonly nameId: number;
+    readonly unicode: string;
+    readonly ascii: string;
+    /** The least term that renews it. */
+    readonly years: number;
+    readonly lapsesAt: Instant;
+  }[];
+  readonly lapsingCount: number;
+}
+
+/** A change to an account that is only thought of: more money or less, a new card, names renewed. */
+export interface WhatIf {
+  readonly accountId: number;
+  readonly topUpMinor: number;
+  readonly card: { readonly label: string; readonly endsMonth: string } | null;
+  readonly renewed?: readonly { readonly nameId: number; readonly newEnd: TermEnd }[];
+}
+
+/** What needs a decision today. */
+export interface TodayView {
+  readonly summary: TodaySummary;
+  readonly groups: readonly { readonly group: TodayGroup; readonly total: number; readonly rows: readonly RowView[] }[];
+}
+
+/** A name in danger: what to do with it, why, and what it is ranked by. */
+export interface RescueRow {
+  readonly row: RowView;
+  readonly judgement: Judgement;
+}
+
+/** Everything that Rescue shows, the dearest waiting first. */
+export interface RescueView {
+  readonly rows: readonly RescueRow[];
+  /** In deletion: nothing can be done but watch for the day they come free. */
+  readonly deleting: readonly RowView[];
+  /** Fresh registrations that can be given back. */
+  readonly refundable: readonly RowView[];
+  readonly lettingGo: readonly RowView[];
+}
+
+/** A name whose setting contradicts what is wanted of it. */
+export interface ContradictingRow {
+  readonly row: RowView;
+  readonly contradiction: Contradiction;
+}
+
+/** A name on its own page, with its neighbours in the list it was opened from. */
+export interface NameView {
+  readonly row: RowView;
+  readonly place: number;
+  readonly total: number;
+  readonly before: string | null;
+  readonly after: string | null;
+}

@@ -1,0 +1,217 @@
+import { AUTO_RENEW_SETTINGS } from '@/core/funding';
+import { SORT_KEYS } from '@/core/ledger';
+import { PHASES } from '@/core/lifecycle';
+import { PRICE_ACTIONS } from '@/core/pricing';
+
+/** A JSON Schema. */
+export type Schema = Readonly<Record<string, unknown>>;
+
+/** A reference to a schema by its name. */
+export const ref = (name: string): Schema => ({ $ref: `#/components/schemas/${name}` });
+export const text: Schema = { type: 'string' };
+export const whole: Schema = { type: 'integer' };
+export const yesNo: Schema = { type: 'boolean' };
+export const instant: Schema = { type: 'string', format: 'date-time' };
+export const day: Schema = { type: 'string', format: 'date' };
+export const oneOf = (values: readonly string[]): Schema => ({ type: 'string', enum: values });
+export const list = (items: Schema): Schema => ({ type: 'array', items });
+export const orNull = (schema: Schema): Schema => ({ anyOf: [schema, { type: 'null' }] });
+/** An object; members ending in `?` may be left out. */
+export const object = (members: Readonly<Record<string, Schema>>): Schema => ({
+  type: 'object',
+  properties: Object.fromEntries(Object.entries(members).map(([key, schema]) => [key.replace('?', ''), schema])),
+  required: Object.keys(members).filter((key) => !key.endsWith('?')),
+});
+
+export const SCHEMAS = {
+  Money: object({
+    amount: { type: 'string', pattern: '^-?\\d+(\\.\\d+)?$' },
+    currency: { type: 'string', pattern: '^[A-Z]{3}$' },
+  }),
+  Problem: object({ type: text, title: text, status: whole, detail: text, code: text, 'field?': text }),
+  Marks: object({
+    termEnd: instant,
+    deletion: instant,
+    purge: instant,
+    release: instant,
+    refundableUntil: orNull(instant),
+    auction: orNull(instant),
+    restoreReportDue: orNull(instant),
+  }),
+  PriceStep: object({
+    at: instant,
+    kind: oneOf(['charge', 'late-fee', 'restore', 'auction', 'lost']),
+    now: orNull(ref('Money')),
+    then: orNull(ref('Money')),
+  }),
+  Name: object({
+    name: text,
+    unicode: text,
+    ending: text,
+    account: orNull(text),
+    registeredAt: orNull(instant),
+    expiresAt: orNull(instant),
+    expiresOn: orNull(day),
+    autoRenew: object({
+      setting: oneOf(AUTO_RENEW_SETTINGS),
+      standing: oneOf(['believed', 'asked', 'confirmed']),
+      since: orNull(instant),
+      asked: orNull(oneOf(['on', 'off'])),
+    }),
+    purpose: oneOf(['use', 'hold', 'sale', 'let-go']),
+    neverLost: yesNo,
+    lock: orNull(yesNo),
+    privacy: orNull(yesNo),
+    tags: list(text),
+    notes: text,
+    asking: orNull(ref('Money')),
+    spent: list(ref('Money')),
+    asOf: instant,
+    projected: yesNo,
+    phase: orNull(oneOf(PHASES)),
+    marks: orNull(ref('Marks')),
+    priceStep: orNull(ref('PriceStep')),
+    comingCharge: orNull(
+      object({
+        at: instant,
+        years: whole,
+        cost: orNull(ref('Money')),
+        outcome: oneOf(['pass', 'fail']),
+        assumed: yesNo,
+        means: orNull(text),
+        cause: orNull(text),
+      }),
+    ),
+    costs: object({
+      perYear: orNull(ref('Money')),
+      renewal: orNull(ref('Money')),
+      restore: orNull(ref('Money')),
+      restoreRuleOfThumb: yesNo,
+    }),
+  }),
+  NamePage: object({ names: list(ref('Name')), next: orNull(text) }),
+  NameChange: object({
+    'purpose?': oneOf(['use', 'hold', 'sale', 'let-go']),
+    'neverLost?': yesNo,
+    'lock?': yesNo,
+    'privacy?': yesNo,
+    'tags?': list(text),
+    'notes?': text,
+    'asking?': orNull(ref('Money')),
+    'account?': text,
+    'expiresAt?': text,
+    'registeredAt?': text,
+    'autoRenew?': object({ asked: oneOf(['on', 'off']) }),
+  }),
+  ImportResult: object({
+    new: whole,
+    changed: whole,
+    unchanged: whole,
+    missing: whole,
+    refused: list(object({ line: whole, input: text, code: text, message: text })),
+  }),
+  RenewalRequest: object({
+    items: list(object({ name: text, years: whole, 'charged?': ref('Money') })),
+    'promotion?': object({ code: text, percent: { type: 'number' } }),
+    'taxPercent?': { type: 'number' },
+    'chargedOn?': day,
+    'means?': text,
+    'reference?': text,
+  }),
+  RenewalQuote: object({
+    items: list(
+      object({
+        name: text,
+        years: whole,
+        from: orNull(instant),
+        to: orNull(instant),
+        cost: orNull(ref('Money')),
+        lateFee: orNull(ref('Money')),
+        refused: orNull(object({ code: text, message: text })),
+      }),
+    ),
+    totals: list(ref('Money')),
+  }),
+  Renewal: object({
+    id: text,
+    status: oneOf(['planned', 'asked', 'confirmed', 'dropped']),
+    items: list(
+      object({
+        name: text,
+        years: whole,
+        from: instant,
+        to: orNull(instant),
+        charged: orNull(ref('Money')),
+        quoted: orNull(ref('Money')),
+      }),
+    ),
+  }),
+  Accounts: object({
+    accounts: list(
+      object({
+        label: text,
+        registrar: text,
+        currency: text,
+        names: whole,
+        leadDays: whole,
+        lateDays: whole,
+        lateFee: ref('Money'),
+        auctionDay: orNull(whole),
+        yearsPerCharge: whole,
+        retryDays: list(whole),
+        means: list(
+          object({ kind: oneOf(['balance', 'card', 'wallet', 'bank']), label: text, endsMonth: orNull(text) }),
+        ),
+        balance: orNull(ref('Money')),
+        balanceAt: orNull(instant),
+        rulesKnown: yesNo,
+      }),
+    ),
+  }),
+  Prices: object({
+    prices: list(
+      object({
+        account: text,
+        name: orNull(text),
+        ending: text,
+        action: oneOf(PRICE_ACTIONS),
+        year: ref('Money'),
+        firstYear: orNull(ref('Money')),
+        firstYearCondition: orNull(text),
+        termTotals: { type: 'object', additionalProperties: ref('Money') },
+        feeIncluded: yesNo,
+        from: day,
+        origin: oneOf(['list', 'by hand', 'inferred']),
+      }),
+    ),
+  }),
+  Policies: object({
+    policies: list(
+      object({
+        ending: text,
+        lateDays: whole,
+        redemptionDays: whole,
+        restoringDays: whole,
+        deletingDays: whole,
+        refundableDays: whole,
+        terms: { type: 'object' },
+        transferYears: whole,
+        transferLockDays: whole,
+        ceilingYears: whole,
+        yearlyFee: yesNo,
+        source: text,
+        sourceNote: text,
+        sourceDate: day,
+        verified: yesNo,
+      }),
+    ),
+    fees: list(object({ from: day, minor: whole, currency: text, source: text })),
+  }),
+  Backup: object({
+    format: { const: 'name-ledger backup' },
+    version: { const: 1 },
+    madeAt: instant,
+    tables: { type: 'object' },
+  }),
+  Health: object({ revision: whole }),
+} as const;
