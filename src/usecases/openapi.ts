@@ -1,7 +1,7 @@
 import { AUTO_RENEW_SETTINGS } from '@/core/funding';
 import { SORT_KEYS } from '@/core/ledger';
 import { PHASES } from '@/core/lifecycle';
-import { day, instant, list, object, oneOf, ref, SCHEMAS, type Schema, text, whole, yesNo } from './openapiSchemas';
+import { object, oneOf, ref, SCHEMAS, type Schema, text, whole, yesNo } from './openapiSchemas';
 
 const query = (name: string, schema: Schema, description: string): Schema => ({
   name,

@@ -1,5 +1,4 @@
 import { AUTO_RENEW_SETTINGS } from '@/core/funding';
-import { SORT_KEYS } from '@/core/ledger';
 import { PHASES } from '@/core/lifecycle';
 import { PRICE_ACTIONS } from '@/core/pricing';
 

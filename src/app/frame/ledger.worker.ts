@@ -1,10 +1,8 @@
 import { expose } from 'comlink';
-import type { Charge } from '@/core/funding';
 import {
   type AccountFunding,
   type Arrangement,
   arrangeRows,
-  type Contradiction,
   contradictionOf,
   EVERY_NAME,
   type Footing,
@@ -16,7 +14,6 @@ import {
   type LedgerRow,
   type LedgerRules,
   type LedgerView,
-  type LifeStrip,
   lifeStrip,
   lossPerDay,
   matchingRows,
@@ -24,14 +21,12 @@ import {
   type Projection,
   projectLedger,
   rowsOn,
-  type TodayGroup,
-  type TodaySummary,
   todayLists,
   todaySummary,
 } from '@/core/ledger';
 import type { Policy } from '@/core/lifecycle';
-import { bestUnderBudget, type Judgement, judge, needsRescue } from '@/core/rescue';
-import { addDays, earliestEnd, type Instant, instant, type TermEnd } from '@/core/time';
+import { bestUnderBudget, judge, needsRescue } from '@/core/rescue';
+import { addDays, earliestEnd, type Instant, instant } from '@/core/time';
 import type {
   Arranged,
   ContradictingRow,

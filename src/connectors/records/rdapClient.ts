@@ -92,8 +92,12 @@ function get(
       let size = 0;
       response.on('data', (piece: Buffer) => {
         size += piece.length;
-        if (size > mostBytes) request.destroy(new Error(`the answer is longer than ${mostBytes} bytes`));
-        else pieces.push(piece);
+        if (size <= mostBytes) {
+          pieces.push(piece);
+          return;
+        }
+        reject(new Error(`the answer is longer than ${mostBytes} bytes`));
+        request.destroy();
       });
       response.on('end', () =>
         resolve({

@@ -1,7 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { Type } from 'class-transformer';
 import { IsInt, IsOptional, IsString, Matches, Max, MaxLength, Min } from 'class-validator';
-import { amount, formatAmount, GREATEST_MINOR } from '@/core/money';
+import type { Outcome, RegistrarLink } from '@/connectors/registrar/port';
+import { type Amount, amount, formatAmount, GREATEST_MINOR } from '@/core/money';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { selectAccount, updateAccount } from '@/database/accounts';
 import { bumpRevision } from '@/database/ledger';
@@ -47,7 +48,13 @@ export async function changeFunds(deps: Deps, input: unknown): Promise<string | 
   const at = deps.clock();
   if (form.topUpMinor !== undefined) {
     const money = amount(form.topUpMinor, account.currency);
-    const told = link ? await link.topUp(money, randomUUID()) : null;
+    const told = link ? await topUp(link, money) : null;
+    if (told?.kind === 'unknown')
+      return refuse(
+        'top-up-unknown',
+        'The registrar did not say whether the money has arrived. Read the account before you try again.',
+        'topUpMinor',
+      );
     if (told && told.kind !== 'done') return refuse('link-failed', linkProblem(told), 'topUpMinor');
     await transaction(deps.database, async (tx) => {
       await bumpRevision(tx);
@@ -67,4 +74,14 @@ export async function changeFunds(deps: Deps, input: unknown): Promise<string | 
     await updateAccount(tx, account.id, { ...account, means });
   });
   return `${card} of ${account.label} is good through ${endsMonth}.`;
+}
+
+const MOST_SENDS = 3;
+
+/** Sends one top-up until it is answered: its key makes sending it again harmless. */
+async function topUp(link: RegistrarLink, money: Amount): Promise<Outcome<true>> {
+  const key = randomUUID();
+  let told = await link.topUp(money, key);
+  for (let sends = 1; sends < MOST_SENDS && told.kind === 'unknown'; sends += 1) told = await link.topUp(money, key);
+  return told;
 }

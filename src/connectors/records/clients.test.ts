@@ -1,0 +1,180 @@
+import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
+import { type AddressInfo, createServer as createTcp, type Socket } from 'node:net';
+import { afterEach, describe, expect, test } from 'vitest';
+import { Turnstile } from '@/usecases/records/politeness';
+import { askRdapAt } from './rdapClient';
+import { askWhois } from './whoisClient';
+
+const closing: (() => Promise<void>)[] = [];
+afterEach(async () => {
+  for (const close of closing.splice(0)) await close();
+});
+
+/** A web server for one test; answers its address. */
+async function web(
+  answer: (request: IncomingMessage, response: ServerResponse, base: string) => void,
+): Promise<string> {
+  let base = '';
+  const server = createServer((request, response) => answer(request, response, base));
+  await new Promise<void>((ready) => server.listen(0, '127.0.0.1', ready));
+  base = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
+  closing.push(async () => {
+    server.closeAllConnections();
+    await new Promise((closed) => server.close(closed));
+  });
+  return base;
+}
+
+async function tcp(answer: (socket: Socket, asked: string) => void): Promise<string> {
+  const server = createTcp((socket) => {
+    socket.on('error', () => socket.destroy());
+    socket.on('data', (piece) => answer(socket, piece.toString()));
+  });
+  await new Promise<void>((ready) => server.listen(0, '127.0.0.1', ready));
+  closing.push(() => new Promise((closed) => server.close(() => closed())));
+  return `127.0.0.1:${(server.address() as AddressInfo).port}`;
+}
+
+const limits = { allowedHosts: ['127.0.0.1'], timeoutMs: 400, mostBytes: 2000 };
+const domain = '{"objectClassName":"domain","ldhName":"one.example"}';
+
+describe('asking an RDAP server', () => {
+  test('an answer with its tag; the same tag again is unchanged', async () => {
+    const base = await web((request, response) => {
+      if (request.headers['if-none-match'] === '"one"') response.writeHead(304).end();
+      else response.writeHead(200, { etag: '"one"' }).end(domain);
+    });
+    expect(await askRdapAt(base, limits)).toMatchObject({ kind: 'found', etag: '"one"', raw: domain });
+    expect(await askRdapAt(base, limits, '"one"')).toEqual({ kind: 'unchanged' });
+  });
+
+  test('it asks for RDAP, and for nothing else', async () => {
+    const asked: (string | undefined)[] = [];
+    const base = await web((request, response) => {
+      asked.push(request.headers.accept);
+      response.writeHead(404).end();
+    });
+    expect(await askRdapAt(base, limits)).toEqual({ kind: 'not there' });
+    expect(asked).toEqual(['application/rdap+json']);
+  });
+
+  test('redirects are followed, five at the most, and never to where nobody may ask', async () => {
+    const base = await web((request, response, own) => {
+      const hop = Number((request.url ?? '/0').slice(1));
+      if (request.url === '/away') response.writeHead(302, { location: 'http://10.0.0.1/domain' }).end();
+      else if (hop >= 3) response.writeHead(200).end(domain);
+      else response.writeHead(301, { location: `${own}/${hop + 1}` }).end();
+    });
+    expect(await askRdapAt(`${base}/0`, limits)).toMatchObject({ kind: 'found' });
+    expect(await askRdapAt(`${base}/away`, limits)).toMatchObject({
+      kind: 'failed',
+      cause: expect.stringContaining('public'),
+    });
+    const round = await web((_request, response, own) => response.writeHead(302, { location: own }).end());
+    expect(await askRdapAt(round, limits)).toEqual({ kind: 'failed', cause: 'it was sent on too often' });
+  });
+
+  test.each([
+    ['7', 7],
+    ['999999', 86_400],
+    ['soon', 60],
+    [undefined, 60],
+  ])('asked to wait, Retry-After %s: %i seconds (RFC 9110 section 10.2.3)', async (header, seconds) => {
+    const base = await web((_request, response) =>
+      response.writeHead(429, header ? { 'retry-after': header } : {}).end(),
+    );
+    expect(await askRdapAt(base, limits)).toEqual({ kind: 'later', seconds });
+  });
+
+  test('a date to wait for', async () => {
+    const base = await web((_request, response) =>
+      response.writeHead(503, { 'retry-after': new Date(Date.now() + 30_000).toUTCString() }).end(),
+    );
+    const answer = await askRdapAt(base, limits);
+    expect(answer.kind === 'later' && answer.seconds).toBeGreaterThan(25);
+  });
+
+  test.each<[string, (response: ServerResponse) => void, string]>([
+    ['too long', (response) => response.writeHead(200).end('x'.repeat(5000)), 'longer than 2000 bytes'],
+    ['not JSON', (response) => response.writeHead(200).end('<html>'), 'not JSON'],
+    ['an error', (response) => response.writeHead(500).end(), 'answered 500'],
+    ['never', () => undefined, 'no answer in time'],
+    [
+      'broken off',
+      (response) => {
+        response.writeHead(200, { 'content-length': '500' });
+        response.write('{');
+        setTimeout(() => response.destroy(), 10);
+      },
+      '',
+    ],
+  ])('an answer that is %s is a failure with its cause', async (_what, act, cause) => {
+    const base = await web((_request, response) => act(response));
+    expect(await askRdapAt(base, limits)).toMatchObject({ kind: 'failed', cause: expect.stringContaining(cause) });
+  });
+});
+
+describe('asking a WHOIS server', () => {
+  test('one line goes out, ended as RFC 3912 has it, and all that comes back is the answer', async () => {
+    const lines: string[] = [];
+    const server = await tcp((socket, asked) => {
+      lines.push(asked);
+      socket.write('Domain: one.example\r\n');
+      socket.end('Status: ok\r\n');
+    });
+    expect(await askWhois(server, 'one.example', limits)).toBe('Domain: one.example\r\nStatus: ok\r\n');
+    expect(lines).toEqual(['one.example\r\n']);
+  });
+
+  test('too long, too late, or nobody there: an error that says so', async () => {
+    const long = await tcp((socket) => socket.end('x'.repeat(300_000)));
+    await expect(askWhois(long, 'one.example', limits)).rejects.toThrow('too long');
+    const silent = await tcp(() => undefined);
+    await expect(askWhois(silent, 'one.example', limits)).rejects.toThrow('in time');
+    await expect(askWhois('127.0.0.1:1', 'one.example', limits)).rejects.toThrow();
+  });
+});
+
+describe('the turnstile', () => {
+  test('lets a few through at once to each host, whatever the crowd', async () => {
+    const turnstile = new Turnstile({ atOnce: 3, gapMs: 0 });
+    let open = 0;
+    let most = 0;
+    const ask = async () => {
+      open += 1;
+      most = Math.max(most, open);
+      await new Promise((done) => setTimeout(done, 5));
+      open -= 1;
+    };
+    await Promise.all(Array.from({ length: 20 }, () => turnstile.through('one', ask)));
+    expect(most).toBe(3);
+  });
+
+  test('keeps its distance between two questions, and stops when it is asked to', async () => {
+    const turnstile = new Turnstile({ atOnce: 10, gapMs: 20 });
+    const at: number[] = [];
+    const ask = async () => void at.push(performance.now());
+    await Promise.all(Array.from({ length: 4 }, () => turnstile.through('one', ask)));
+    const gaps = at.slice(1).map((time, i) => time - (at[i] ?? 0));
+    expect(Math.min(...gaps)).toBeGreaterThan(10);
+    turnstile.pause('one', 80);
+    const before = performance.now();
+    await turnstile.through('one', ask);
+    expect(performance.now() - before).toBeGreaterThan(60);
+  });
+
+  test('one host’s rest is not another’s', async () => {
+    const turnstile = new Turnstile({ atOnce: 1, gapMs: 0 });
+    await turnstile.through('one', async () => undefined);
+    turnstile.pause('one', 5000);
+    const before = performance.now();
+    await turnstile.through('other', async () => undefined);
+    expect(performance.now() - before).toBeLessThan(500);
+  });
+
+  test('a failed question lets the next one through', async () => {
+    const turnstile = new Turnstile({ atOnce: 1, gapMs: 0 });
+    await expect(turnstile.through('one', () => Promise.reject(new Error('no')))).rejects.toThrow('no');
+    expect(await turnstile.through('one', async () => 'yes')).toBe('yes');
+  });
+});

@@ -1,0 +1,139 @@
+import { describe, expect, test } from 'vitest';
+import { instant, parseTermEnd } from '../time';
+import {
+  blankRecord,
+  compareRecords,
+  holderOf,
+  type LedgerSide,
+  type RecordContact,
+  type RegistrationRecord,
+  sameRegistrar,
+} from './index';
+
+const END = '2027-03-09T10:15:00Z';
+const side = (more: Partial<LedgerSide> = {}): LedgerSide => ({
+  registrar: 'Quaymark Names BV',
+  termEnd: parseTermEnd(END),
+  phase: 'term',
+  lock: true,
+  privacy: null,
+  nameServers: ['ns1.quaymark.test', 'ns2.quaymark.test'],
+  holder: null,
+  accountEnd: null,
+  receipt: false,
+  ...more,
+});
+const contact = (more: Partial<RecordContact> = {}): RecordContact => ({
+  role: 'registrant',
+  name: 'Harbour Office',
+  organisation: null,
+  mail: null,
+  phone: null,
+  country: null,
+  form: null,
+  redacted: false,
+  ...more,
+});
+const record = (more: Partial<RegistrationRecord> = {}): RegistrationRecord => ({
+  ...blankRecord('rdap', 'copperbuoy.com'),
+  statuses: ['clientTransferProhibited'],
+  expires: parseTermEnd(END),
+  registrar: 'QUAYMARK NAMES',
+  nameServers: ['ns2.quaymark.test', 'NS1.quaymark.test.'],
+  ...more,
+});
+const kinds = (ledger: LedgerSide, registry: RegistrationRecord | null, registrar: RegistrationRecord | null = null) =>
+  compareRecords(ledger, registry, registrar).map(({ kind }) => kind);
+
+test('a record that says the same differs in nothing, however it is written', () => {
+  expect(kinds(side(), record())).toEqual([]);
+  expect(kinds(side(), null)).toEqual([]);
+});
+
+describe('each difference', () => {
+  test.each<[string, Partial<LedgerSide>, Partial<RegistrationRecord>, string[]]>([
+    ['not registered', {}, { found: false }, ['not registered']],
+    ['free, as the ledger knows', { phase: 'free' }, { found: false }, []],
+    ['in redemption', {}, { statuses: ['pendingDelete', 'redemptionPeriod'] }, ['in redemption']],
+    [
+      'in redemption, as the ledger knows',
+      { phase: 'redemption' },
+      { statuses: ['pendingDelete', 'redemptionPeriod'] },
+      [],
+    ],
+    ['at another registrar', {}, { registrar: 'Saltgate Registry Services' }, ['not at that registrar']],
+    ['nobody has said which registrar', { registrar: '' }, { registrar: 'Saltgate' }, []],
+    ['a transfer', {}, { statuses: ['clientTransferProhibited', 'pendingTransfer'] }, ['transfer pending']],
+    [
+      'a transfer, as the ledger knows',
+      { phase: 'moving' },
+      { statuses: ['clientTransferProhibited', 'pendingTransfer'] },
+      [],
+    ],
+    ['a year later', {}, { expires: parseTermEnd('2028-03-09T10:15:00Z') }, ['term end']],
+    ['a bare date of the same day', {}, { expires: parseTermEnd('2027-03-09') }, []],
+    ['on hold', {}, { statuses: ['clientTransferProhibited', 'serverHold'] }, ['hold']],
+    ['unlocked', {}, { statuses: ['ok'] }, ['unlocked']],
+    ['unlocked, as the ledger knows', { lock: false }, { statuses: ['ok'] }, []],
+    ['locked by the registry', {}, { statuses: ['serverTransferProhibited'] }, []],
+    ['signed without a signer', {}, { signed: true }, ['security broken']],
+    ['signed with one', {}, { signed: true, ds: ['1 8 2 AB'] }, []],
+    ['other name servers', {}, { nameServers: ['ns9.parkwick.test'] }, ['name servers']],
+    ['name servers nobody has noted', { nameServers: [] }, { nameServers: ['ns9.parkwick.test'] }, []],
+    ['privacy off', { privacy: true }, { holder: contact() }, ['privacy off']],
+  ])('%s', (_what, ledger, said, wanted) => {
+    expect(kinds(side(ledger), record(said))).toEqual(wanted);
+  });
+
+  test('the most dangerous comes first', () => {
+    const said = record({ registrar: 'Saltgate', statuses: ['clientHold'], nameServers: ['ns9.parkwick.test'] });
+    expect(kinds(side(), said)).toEqual(['not at that registrar', 'hold', 'unlocked', 'name servers']);
+  });
+
+  test('the fingerprint changes with what the record says, not with the ledger', () => {
+    const print = (ledger: LedgerSide, said: RegistrationRecord) => compareRecords(ledger, said, null)[0]?.fingerprint;
+    const one = record({ registrar: 'Saltgate' });
+    expect(print(side(), one)).toBe(print(side({ registrar: 'Fernhithe' }), one));
+    expect(print(side(), one)).not.toBe(print(side(), record({ registrar: 'Bollard' })));
+  });
+});
+
+describe('the holder', () => {
+  const known = side({ holder: 'Harbour Office Ltd' });
+  test('another one is told; legal forms and redaction are no change', () => {
+    expect(kinds(known, record(), record({ holder: contact() }))).toEqual([]);
+    expect(kinds(known, record(), record({ holder: contact({ name: 'Oda Fennimore' }) }))).toEqual(['holder changed']);
+    expect(kinds(known, record({ holder: contact({ name: 'REDACTED FOR PRIVACY' }) }))).toEqual([]);
+    expect(kinds(known, record({ holder: contact({ name: '', redacted: true }) }))).toEqual([]);
+  });
+
+  test('the organisation stands for the person in it', () => {
+    expect(holderOf(record({ holder: contact({ organisation: 'Pilgrave & Sons' }) }))).toBe('Pilgrave & Sons');
+    expect(holderOf(record({ holder: contact({ organisation: 'Privacy service, withheld' }) }))).toBeNull();
+    expect(holderOf(null)).toBeNull();
+  });
+});
+
+test('registrars by any of their names', () => {
+  expect(sameRegistrar('Quaymark Names BV', 'QUAYMARK NAMES')).toBe(true);
+  expect(sameRegistrar('Bollard Domains eG', 'Bollard')).toBe(true);
+  expect(sameRegistrar('Quaymark', 'Saltgate')).toBe(false);
+  expect(sameRegistrar('Ltd', 'Inc.')).toBe(false);
+});
+
+test('the ends of terms are laid side by side with the verdict on them', () => {
+  const [difference] = compareRecords(
+    side({ termEnd: parseTermEnd('2026-11-06T10:15:00Z'), phase: 'late' }),
+    record({
+      expires: parseTermEnd('2027-11-06T10:15:00Z'),
+      statuses: ['clientTransferProhibited', 'autoRenewPeriod'],
+    }),
+    record({ registrarExpires: { at: instant('2026-11-06T10:15:00Z'), precision: 'instant' } }),
+  );
+  expect(difference).toMatchObject({
+    kind: 'term end',
+    ledger: '2026-11-06',
+    record: '2027-11-06',
+    term: { kind: 'not renewed', by: 'registrar' },
+  });
+});

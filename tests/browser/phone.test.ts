@@ -1,0 +1,51 @@
+import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { startApp, type TestApp } from './app';
+
+/** On a telephone: everything can be read and pressed without moving the page sideways. */
+let app: TestApp;
+beforeAll(async () => {
+  app = await startApp({ demo: true, practice: true, width: 390, height: 800 });
+});
+afterAll(() => app.close());
+
+describe('at the width of a telephone', () => {
+  test.each([
+    ['/today', 'If nothing is done'],
+    ['/ledger', 'restore by 26 Nov'],
+    ['/renewals', 'First that fails'],
+    ['/rescue', 'In danger:'],
+    ['/record', 'Nothing differs.'],
+    ['/record/kelpkiln.com', 'What the record says'],
+    ['/ledger/kelpkiln.com', 'How it lapsed'],
+    ['/setup/practice', 'What is to go wrong'],
+    ['/setup/office', 'Registration records'],
+    ['/setup/accounts', 'Quaymark'],
+  ])('%s', async (path, seen) => {
+    const { visitor } = app;
+    await visitor.go(path);
+    await visitor.see(seen);
+    const wide = await visitor.driver.executeScript<number>(
+      'return document.scrollingElement.scrollWidth - document.documentElement.clientWidth',
+    );
+    expect(wide).toBeLessThanOrEqual(0);
+    expect(await visitor.axe()).toEqual([]);
+  });
+});
+
+test('the office sets where records are asked for, and is told what is wrong', async () => {
+  const { visitor, ledger } = app;
+  await visitor.go('/setup/office');
+  await visitor.see('Registration records');
+  await visitor.fill('RDAP bootstrap file (RFC 9224)', '{"no":"file"}');
+  await visitor.press('Save the servers');
+  await visitor.see('This is no bootstrap file of RFC 9224.');
+  await visitor.fill(
+    'RDAP bootstrap file (RFC 9224)',
+    '{"version":"1.0","publication":"2026-11-20T00:00:00Z","services":[]}',
+  );
+  await visitor.fill('Name server to ask', '127.0.0.1:5353');
+  await visitor.press('Save the servers');
+  await visitor.see('Saved.');
+  const { rows } = await ledger.database.query("select value->>'dns' as dns from settings where key = 'records'");
+  expect(rows).toEqual([{ dns: '127.0.0.1:5353' }]);
+});
