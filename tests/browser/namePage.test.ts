@@ -76,9 +76,12 @@ test('a name that is not in the ledger, and a page that is not there', async () 
 test('every screen is free of findings by axe, by day and by night', async () => {
   const { visitor } = app;
   for (const path of [
+    '/today',
     '/ledger',
     '/ledger/add',
     '/renewals',
+    '/rescue',
+    '/record',
     '/setup/accounts',
     '/setup/accounts/1',
     '/setup/policies',
@@ -91,7 +94,7 @@ test('every screen is free of findings by axe, by day and by night', async () =>
   }
   await visitor.press('Night chart');
   await visitor.see('Day chart');
-  for (const path of ['/ledger', '/ledger/kelpkiln.com']) {
+  for (const path of ['/today', '/ledger', '/ledger/kelpkiln.com', '/rescue']) {
     await visitor.go(path);
     await visitor.see('Day chart');
     expect(await visitor.axe(), path).toEqual([]);

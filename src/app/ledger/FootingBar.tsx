@@ -18,6 +18,7 @@ const Bar = styled.footer`
   color: var(--on-footing);
   & > span { color: var(--on-footing-soft); white-space: nowrap; }
   & b { color: var(--on-footing); }
+  @media (max-width: 640px) { & > span { white-space: normal; } }
   @media print { background: none; color: black; border-top: 2px solid black; }
 `;
 

@@ -1,7 +1,8 @@
 'use client';
 import Link from 'next/link';
 import { formatAmount } from '@/core/money';
-import { Ruled, Wide } from '@/ui/text/Sheet';
+import { Ruled } from '@/ui/text/Sheet';
+import { Wide } from '@/ui/text/Wide';
 import { termEndWords } from '@/ui/text/words';
 import type { ListedName } from '@/usecases/records/list';
 import { useLedger } from '../frame/LedgerProvider';

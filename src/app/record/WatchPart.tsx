@@ -2,7 +2,8 @@
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { Button } from '@/ui/controls/Button';
-import { Ruled, Section, Wide } from '@/ui/text/Sheet';
+import { Ruled, Section } from '@/ui/text/Sheet';
+import { Wide } from '@/ui/text/Wide';
 import { dayWords, namesWords } from '@/ui/text/words';
 import type { WatchRow } from '@/usecases/records/watch';
 import { useLedger } from '../frame/LedgerProvider';

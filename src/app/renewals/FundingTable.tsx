@@ -1,7 +1,8 @@
 'use client';
 import { amount, formatAmount } from '@/core/money';
 import { Button } from '@/ui/controls/Button';
-import { Ruled, Wide } from '@/ui/text/Sheet';
+import { Ruled } from '@/ui/text/Sheet';
+import { Wide } from '@/ui/text/Wide';
 import { causeWords, dayWords, namesWords } from '@/ui/text/words';
 import { useLedger } from '../frame/LedgerProvider';
 import type { FundingView } from '../frame/views';

@@ -2,7 +2,8 @@
 import Link from 'next/link';
 import { formatAmount, sumByCurrency } from '@/core/money';
 import { Button } from '@/ui/controls/Button';
-import { Ruled, Section, Wide } from '@/ui/text/Sheet';
+import { Ruled, Section } from '@/ui/text/Sheet';
+import { Wide } from '@/ui/text/Wide';
 import { amountsWords, dayWords, namesWords, outlookWords } from '@/ui/text/words';
 import type { LettingGoRow } from '@/usecases/rescue/letGo';
 import { useLedger } from '../frame/LedgerProvider';

@@ -42,9 +42,6 @@ export const Ruled = styled.table`
   & tr[data-off='true'] td { color: var(--ink-soft); }
 `;
 
-/** Lets a wide table scroll on its own. */
-export const Wide = styled.div`overflow-x: auto;`;
-
 /** A notice that needs an answer or care. */
 export const Notice = styled.div`
   padding: 10px 14px;

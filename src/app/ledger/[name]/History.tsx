@@ -1,7 +1,8 @@
 'use client';
 import { formatAmount } from '@/core/money';
 import { formatDay, parseDay } from '@/core/time';
-import { Ruled, Section, Wide } from '@/ui/text/Sheet';
+import { Ruled, Section } from '@/ui/text/Sheet';
+import { Wide } from '@/ui/text/Wide';
 import { dayWords } from '@/ui/text/words';
 import type { HistoryRow } from '@/usecases/names/detail';
 import { useLedger } from '../../frame/LedgerProvider';

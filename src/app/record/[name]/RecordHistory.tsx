@@ -2,7 +2,8 @@
 import { useState } from 'react';
 import type { RegistrationRecord } from '@/core/records';
 import { Choice } from '@/ui/controls/Field';
-import { Fields, Ruled, Section, Wide } from '@/ui/text/Sheet';
+import { Fields, Ruled, Section } from '@/ui/text/Sheet';
+import { Wide } from '@/ui/text/Wide';
 import { dayWords, hourWords, termEndWords } from '@/ui/text/words';
 import type { StoredRecord } from '@/usecases/records/records';
 import { useLedger } from '../../frame/LedgerProvider';

@@ -1,7 +1,8 @@
 'use client';
 import { formatAmount } from '@/core/money';
 import { Choice } from '@/ui/controls/Field';
-import { Ruled, Wide } from '@/ui/text/Sheet';
+import { Ruled } from '@/ui/text/Sheet';
+import { Wide } from '@/ui/text/Wide';
 import { amountsWords, namesWords, termEndWords } from '@/ui/text/words';
 import type { QuotedItem, RenewalQuote } from '@/usecases/renewals/quote';
 import { useLedger } from '../../frame/LedgerProvider';

@@ -1,7 +1,8 @@
 'use client';
 import { Check } from '@/ui/controls/Check';
 import { Field } from '@/ui/controls/Field';
-import { Ruled, Wide } from '@/ui/text/Sheet';
+import { Ruled } from '@/ui/text/Sheet';
+import { Wide } from '@/ui/text/Wide';
 import type { RestoreReport } from '@/usecases/rescue/report';
 
 /** What the owner says and certifies in restore reports. */

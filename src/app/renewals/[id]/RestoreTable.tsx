@@ -1,6 +1,7 @@
 'use client';
 import { formatAmount } from '@/core/money';
-import { Ruled, Wide } from '@/ui/text/Sheet';
+import { Ruled } from '@/ui/text/Sheet';
+import { Wide } from '@/ui/text/Wide';
 import { amountsWords, namesWords, termEndWords, untilWords } from '@/ui/text/words';
 import type { RenewalQuote } from '@/usecases/renewals/quote';
 import { useLedger } from '../../frame/LedgerProvider';

@@ -11,7 +11,8 @@ import { Button } from '@/ui/controls/Button';
 import { Check } from '@/ui/controls/Check';
 import { Choice } from '@/ui/controls/Field';
 import { Actions } from '@/ui/overlay/Dialog';
-import { Fields, Ruled, Section, Wide } from '@/ui/text/Sheet';
+import { Fields, Ruled, Section } from '@/ui/text/Sheet';
+import { Wide } from '@/ui/text/Wide';
 import type { ImportOptions } from '@/usecases/imports/readImport';
 
 export const FIELD_WORDS: Readonly<Record<PortfolioField, string>> = {

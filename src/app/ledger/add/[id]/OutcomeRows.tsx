@@ -6,7 +6,8 @@ import { formatDay, parseDay } from '@/core/time';
 import { Button } from '@/ui/controls/Button';
 import { Check } from '@/ui/controls/Check';
 import { Actions } from '@/ui/overlay/Dialog';
-import { Ruled, Section, Wide } from '@/ui/text/Sheet';
+import { Ruled, Section } from '@/ui/text/Sheet';
+import { Wide } from '@/ui/text/Wide';
 import type { ImportSummary, PreviewRow, RowOutcome } from '@/usecases/imports/preview';
 import { chooseRowsAction, importRowsAction } from '../actions';
 
