@@ -1,7 +1,6 @@
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
 import { type AddressInfo, createServer as createTcp, type Socket } from 'node:net';
 import { afterEach, describe, expect, test } from 'vitest';
-import { Turnstile } from '@/usecases/records/politeness';
 import { askRdapAt } from './rdapClient';
 import { askWhois } from './whoisClient';
 
@@ -132,49 +131,5 @@ describe('asking a WHOIS server', () => {
     const silent = await tcp(() => undefined);
     await expect(askWhois(silent, 'one.example', limits)).rejects.toThrow('in time');
     await expect(askWhois('127.0.0.1:1', 'one.example', limits)).rejects.toThrow();
-  });
-});
-
-describe('the turnstile', () => {
-  test('lets a few through at once to each host, whatever the crowd', async () => {
-    const turnstile = new Turnstile({ atOnce: 3, gapMs: 0 });
-    let open = 0;
-    let most = 0;
-    const ask = async () => {
-      open += 1;
-      most = Math.max(most, open);
-      await new Promise((done) => setTimeout(done, 5));
-      open -= 1;
-    };
-    await Promise.all(Array.from({ length: 20 }, () => turnstile.through('one', ask)));
-    expect(most).toBe(3);
-  });
-
-  test('keeps its distance between two questions, and stops when it is asked to', async () => {
-    const turnstile = new Turnstile({ atOnce: 10, gapMs: 20 });
-    const at: number[] = [];
-    const ask = async () => void at.push(performance.now());
-    await Promise.all(Array.from({ length: 4 }, () => turnstile.through('one', ask)));
-    const gaps = at.slice(1).map((time, i) => time - (at[i] ?? 0));
-    expect(Math.min(...gaps)).toBeGreaterThan(10);
-    turnstile.pause('one', 80);
-    const before = performance.now();
-    await turnstile.through('one', ask);
-    expect(performance.now() - before).toBeGreaterThan(60);
-  });
-
-  test('one host’s rest is not another’s', async () => {
-    const turnstile = new Turnstile({ atOnce: 1, gapMs: 0 });
-    await turnstile.through('one', async () => undefined);
-    turnstile.pause('one', 5000);
-    const before = performance.now();
-    await turnstile.through('other', async () => undefined);
-    expect(performance.now() - before).toBeLessThan(500);
-  });
-
-  test('a failed question lets the next one through', async () => {
-    const turnstile = new Turnstile({ atOnce: 1, gapMs: 0 });
-    await expect(turnstile.through('one', () => Promise.reject(new Error('no')))).rejects.toThrow('no');
-    expect(await turnstile.through('one', async () => 'yes')).toBe('yes');
   });
 });
