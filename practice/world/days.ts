@@ -273,8 +273,8 @@ export async function letDaysPass(
 /** Lets everything happen that is due up to and at `end`. */
 export function passTo(world: World, end: Ms): void {
   const due: Coming[] = [];
-  const push = (domain: Domain) => {
-    if (!world.domains.has(domain.name)) return;
+  const push = (domain: Domain | undefined) => {
+    if (!domain) return;
     const coming = comingFor(world, domain);
     if (coming && coming.at <= end) due.push(coming);
   };
@@ -286,7 +286,8 @@ export function passTo(world: World, end: Ms): void {
     world.now = Math.max(world.now, coming.at);
     world.touched.domains.add(coming.domain.name);
     coming.happen();
-    push(coming.domain);
+    // A name that was released may be somebody else's already.
+    push(world.domains.get(coming.domain.name));
   }
   world.now = end;
 }

@@ -8,6 +8,7 @@ import { DAY } from '../../practice/world/calendar';
 import { letDaysPass, schedule } from '../../practice/world/days';
 import { blankDomain } from '../../practice/world/domain';
 import { endingRules } from '../../practice/world/endings';
+import { practiceCustomers, practiceRegistrars } from '../../practice/world/registrars';
 import type { Customer, Domain, Registrar } from '../../practice/world/types';
 import { makeWorld } from '../../practice/world/world';
 import { GENERIC, nameWith, QUAYMARK, RENEWAL, rulesWith, TODAY } from './sampleLedger';
@@ -199,3 +200,23 @@ test('for a thousand names the projected state of any day is the state of the pr
     { numRuns: 6, endOnFailure: true },
   );
 }, 120_000);
+
+test('a name may be somebody else’s the moment it is free, and lives on as theirs', async () => {
+  const registrars = practiceRegistrars(TODAY);
+  const end = TODAY - 79 * DAY;
+  const lapsed: Domain = { ...blankDomain('kelpkiln.com', 'quaymark', end - 400 * DAY, end), toldEnd: end };
+  const world = makeWorld(
+    end,
+    registrars,
+    practiceCustomers(TODAY),
+    [lapsed],
+    () => false,
+    () => true,
+  );
+  await letDaysPass(world, TODAY + 2 * DAY);
+  expect(world.domains.get('kelpkiln.com')).toMatchObject({ owner: 'stranger', createdAt: end + 80 * DAY });
+  await letDaysPass(world, TODAY + 500 * DAY);
+  // Its new holder has let it go as well, and the next one has it.
+  expect(world.domains.get('kelpkiln.com')?.createdAt).toBeGreaterThan(end + 400 * DAY);
+  expect(world.messages.map(({ kind }) => kind)).toEqual(['deleted', 'purged', 'released']);
+});
