@@ -16,6 +16,11 @@ const TABLES = [
   'renewals',
   'renewal_items',
   'registrar_messages',
+  'reminders',
+  'letting_go',
+  'records',
+  'record_dismissals',
+  'watches',
   'import_mappings',
 ] as const;
 
@@ -44,9 +49,12 @@ export async function isEmptyLedger(db: Queryable): Promise<boolean> {
 export async function insertBackup(tx: Transaction, tables: BackupTables): Promise<void> {
   for (const table of [...TABLES].reverse()) await tx.query(`delete from ${table}`);
   for (const table of TABLES) {
+    const columns = await columnsIn(tx, table, tables[table] ?? []);
+    if (columns.length === 0) continue;
+    const list = columns.map((column) => `"${column}"`).join(', ');
     await tx.query(
-      `insert into ${table} overriding system value select * from jsonb_populate_recordset(null::${table}, $1::jsonb)`,
-      [JSON.stringify(tables[table] ?? [])],
+      `insert into ${table} (${list}) overriding system value select ${list} from jsonb_populate_recordset(null::${table}, $1::jsonb)`,
+      [JSON.stringify(tables[table])],
     );
   }
   const { rows } = await tx.query<{ name: string }>(
@@ -56,4 +64,14 @@ export async function insertBackup(tx: Transaction, tables: BackupTables): Promi
     await tx.query(`select setval(pg_get_serial_sequence($1, 'id'), greatest((select max(id) from ${name}), 1))`, [
       name,
     ]);
+}
+
+/** The columns of a table that a backup tells of: an older one knows fewer, and the rest take their usual values. */
+async function columnsIn(tx: Transaction, table: string, records: readonly object[]): Promise<string[]> {
+  const told = new Set(records.flatMap((record) => Object.keys(record)));
+  const { rows } = await tx.query<{ name: string }>(
+    "select column_name as name from information_schema.columns where table_schema = 'public' and table_name = $1 order by ordinal_position",
+    [table],
+  );
+  return rows.map(({ name }) => name).filter((name) => told.has(name));
 }

@@ -1,5 +1,5 @@
 import { seedDemo } from '@practice/scenario/seed';
-import { afterAll, beforeEach, describe, expect, test } from 'vitest';
+import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { isRefusal } from '@/core/refusal';
 import { migrate } from '@/database/migrate';
 import { makeBackup, restoreBackup } from '@/usecases/backup/backup';
@@ -9,8 +9,11 @@ import { addEntry, correctEntry } from '@/usecases/names/entries';
 import { exportJson } from '@/usecases/names/export';
 import { nameOn } from '@/usecases/names/one';
 import { undo } from '@/usecases/names/undo';
+import { pasteRecord } from '@/usecases/records/records';
+import { watches, watchName } from '@/usecases/records/watch';
 import { confirmRenewal } from '@/usecases/renewals/confirm';
 import { changeRenewal, moveRenewal, planRenewal } from '@/usecases/renewals/renew';
+import { letGo, lettingGo } from '@/usecases/rescue/letGo';
 import { emptyLedger, type TestLedger, TODAY } from './ledger';
 
 let ledger: TestLedger;
@@ -29,7 +32,7 @@ beforeEach(async () => {
     dryRun: false,
   });
 });
-afterAll(() => Promise.all(made.map((one) => one.close())));
+afterEach(() => Promise.all(made.splice(0).map((one) => one.close())));
 
 const one = async (ascii: string) => {
   const found = await nameOn(ledger, ascii, new URLSearchParams());
@@ -266,6 +269,37 @@ describe('back up and restore', () => {
     // The restored ledger goes on: numbers continue, and what was done can still be taken back.
     expect(await undo(other, renewed.batchId)).toMatchObject({ changed: 3 });
     expect(await restoreBackup(other, backup)).toMatchObject({ code: 'ledger-not-empty' });
+  });
+
+  test('what is known of names beyond the ledger comes along: records, watches, names let go', async () => {
+    const nameIds = (await ledger.database.query('select id from names order by id limit 1')).rows.map((row) => row.id);
+    await letGo(ledger, { nameIds, reason: 'The idea is given up', zone: '@ 300 IN A 192.0.2.1' });
+    await watchName(ledger, { name: 'ketterby.com' });
+    await pasteRecord(ledger, {
+      name: 'ketterby.com',
+      text: 'Domain Name: KETTERBY.COM\nRegistry Expiry Date: 2028-03-09T10:15:00Z',
+    });
+    const other = await emptyLedger();
+    made.push(other);
+    const backup = await makeBackup(ledger);
+    await restoreBackup(other, backup);
+    expect(await makeBackup(other)).toBe(backup);
+    expect(await watches(other)).toMatchObject([{ ascii: 'ketterby.com' }]);
+    expect(await lettingGo(other)).toMatchObject([{ reason: 'The idea is given up', hasZone: true }]);
+  });
+
+  test('a backup of an earlier version, without what came later, is restored with the usual values', async () => {
+    const demo = await emptyLedger();
+    made.push(demo);
+    await seedDemo(demo.database, TODAY);
+    const backup = JSON.parse(await makeBackup(demo)) as { tables: Record<string, Record<string, unknown>[]> };
+    for (const account of backup.tables.accounts ?? []) delete account.tax_percent;
+    for (const table of ['records', 'watches', 'letting_go']) delete backup.tables[table];
+    const other = await emptyLedger();
+    made.push(other);
+    expect(await restoreBackup(other, JSON.stringify(backup))).toBe(412);
+    const { rows } = await other.database.query('select distinct tax_percent::float8 as tax from accounts');
+    expect(rows).toEqual([{ tax: 0 }]);
   });
 
   test.each([
