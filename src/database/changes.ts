@@ -32,6 +32,8 @@ export const CHANGEABLE = [
   'rescue_verdict',
   'rescue_for',
   'sale_chance',
+  'best_offer_minor',
+  'best_offer_currency',
   'switch_pending_since',
   'holder',
   'gone_at',

@@ -59,6 +59,7 @@ const COLUMNS = `
       'askedPrivacy', ${sparse("case when asked_privacy then 'on' else 'off' end", 'asked_privacy is not null')},
       'stalledBy', ${sparse('setting_evidence', "setting = 'stalled' and setting_evidence is not null")},
       'rescue', ${sparse('rescue_verdict', 'rescue_verdict is not null and rescue_for = term_end')},
+      'bestOffer', ${sparse("jsonb_build_object('minor', best_offer_minor, 'currency', best_offer_currency)", 'best_offer_minor is not null')},
       'saleChance', ${sparse('sale_chance', 'sale_chance is not null')},
       'confirmMailBy', ${sparse(ms('confirm_mail_by'), 'confirm_mail_by is not null')},
       'tags', ${sparse('to_jsonb(tags)', "tags <> '{}'")},

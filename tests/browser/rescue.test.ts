@@ -109,8 +109,10 @@ test('a verdict is overruled and remembered; a fresh registration is given back'
   await visitor.go('/rescue');
   await visitor.press('Let go: decide about osierandoak.com');
   await visitor.choose('What is to be done', 'Keep it');
+  await visitor.fill('Best offer so far, USD', '250');
   await visitor.press('Remember it');
   await visitor.see('you decided so');
+  await visitor.see('$250');
   await visitor.press('Give marramweave.com back');
   await visitor.press('Delete it and take the money back');
   await visitor.see('Given back: marramweave.com.');

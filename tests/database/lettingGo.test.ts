@@ -121,6 +121,16 @@ test('a decision is remembered for the term it was made in', async () => {
     { v: null, now: null, c: null },
     { v: null, now: null, c: null },
   ]);
+  await decideRescue(ledger, { nameIds: ids(), bestOffer: '1,250.50', currency: 'USD' });
+  const offers = async () =>
+    (await ledger.database.query('select best_offer_minor as m, best_offer_currency as c from names order by ascii'))
+      .rows;
+  expect((await offers())[0]).toEqual({ m: 125_050, c: 'USD' });
+  await decideRescue(ledger, { nameIds: ids(), noOffer: true });
+  expect((await offers())[0]).toEqual({ m: null, c: null });
+  expect(await decideRescue(ledger, { nameIds: ids(), bestOffer: 'much', currency: 'USD' })).toMatchObject({
+    field: 'bestOffer',
+  });
   expect(await decideRescue(ledger, { nameIds: ids(), chance: 3 })).toMatchObject({ field: 'chance' });
   expect(await saveSaleOdds(ledger, { chance: 0.1, commission: 1.2 })).toMatchObject({ field: 'commission' });
   expect(await saveSaleOdds(ledger, { chance: 0.1, commission: 0.2 })).toBe(true);

@@ -106,6 +106,7 @@ export function nameWith(ascii: string, expires: string | null, more: Partial<Le
     checkedAt: null,
     rescue: null,
     saleChance: null,
+    bestOffer: null,
     ...more,
   };
 }

@@ -36,6 +36,7 @@ interface FootingBarProps {
   readonly disabled: boolean;
   readonly onRenew: () => void;
   readonly onSwitch: (what: Switch | 'let go') => void;
+  readonly onCheck: () => void;
   readonly onEdit: () => void;
   readonly onClear: () => void;
   readonly query: string;
@@ -49,6 +50,7 @@ export function FootingBar({
   disabled,
   onRenew,
   onSwitch,
+  onCheck,
   onEdit,
   onClear,
   query,
@@ -121,8 +123,9 @@ export function FootingBar({
             { id: 'lock', text: 'Transfer lock…' },
             { id: 'privacy', text: 'Privacy…' },
             { id: 'let go', text: 'Let go…' },
+            { id: 'check', text: 'Check the public record' },
           ]}
-          onChoose={(id) => onSwitch(id as Switch | 'let go')}
+          onChoose={(id) => (id === 'check' ? onCheck() : onSwitch(id as Switch | 'let go'))}
         />
         <Button onPress={onClear}>Clear</Button>
       </Acts>

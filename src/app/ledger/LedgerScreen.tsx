@@ -12,6 +12,7 @@ import { reportDone } from '../answers';
 import { useTitle } from '../frame/Frame';
 import { useDay, useLedger } from '../frame/LedgerProvider';
 import type { RowView } from '../frame/views';
+import { checkNamesAction } from '../record/actions';
 import { useRenew } from '../renewals/useRenew';
 import { LetGoDialog } from '../rescue/LetGoDialog';
 import { undoAction } from './actions';
@@ -112,6 +113,13 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
     await plan(chosen.rows.map((row) => ({ nameId: row.name.id, years: row.policy.terms.renew.least })));
   };
 
+  const check = async () => {
+    await checkNamesAction(chosen.rows.map((row) => row.name.ascii));
+    report({
+      text: `${namesWords(chosen.rows.length)} asked for at the registries. What differs stands under Public record.`,
+    });
+  };
+
   if (problem) return <Failed text={problem} onRetry={() => void reload()} />;
   return (
     <>
@@ -161,6 +169,7 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
         disabled={daysAhead > 0}
         onRenew={() => void renew()}
         onSwitch={setDialog}
+        onCheck={() => void check()}
         onEdit={() => setDialog('edit')}
         onClear={chosen.clear}
         query={query}

@@ -1,5 +1,7 @@
 'use client';
 import { useState } from 'react';
+import { formatDecimal } from '@/core/money';
+import { isRefusal } from '@/core/refusal';
 import { Button } from '@/ui/controls/Button';
 import { Choice, Field } from '@/ui/controls/Field';
 import { Actions, Dialog } from '@/ui/overlay/Dialog';
@@ -37,18 +39,24 @@ function DecideForm({
   onClose: () => void;
   onUndo: (batchId: number) => Promise<void>;
 }) {
-  const { reload } = useLedger();
+  const { homeCurrency, reload } = useLedger();
   const { name } = row;
   const [verdict, setVerdict] = useState<string>(name.rescue ?? COMPUTED);
   const [chance, setChance] = useState(name.saleChance === null ? '' : String(Math.round(name.saleChance * 1e4) / 100));
+
+  const currency = name.bestOffer?.currency ?? name.asking?.currency ?? homeCurrency;
+  const [offer, setOffer] = useState(name.bestOffer ? formatDecimal(name.bestOffer) : '');
+  const [problem, setProblem] = useState<string | null>(null);
 
   const save = async () => {
     const usualChance = chance.trim() === '';
     const answer = await decideRescueAction({
       nameIds: [name.id],
       verdict,
+      ...(offer.trim() === '' ? { noOffer: true } : { bestOffer: offer, currency }),
       ...(usualChance ? { usualChance } : { chance: Number(chance.replace('%', '').replace(',', '.')) / 100 }),
     });
+    setProblem(isRefusal(answer) && answer.field === 'bestOffer' ? answer.message : null);
     if (!reportDone(answer, (batchId) => void onUndo(batchId))) return;
     onClose();
     await reload();
@@ -75,6 +83,13 @@ function DecideForm({
         onChange={setChance}
         inputMode="decimal"
         hint="empty: the usual chance"
+      />
+      <Field
+        label={`Best offer so far, ${currency}`}
+        value={offer}
+        onChange={setOffer}
+        inputMode="decimal"
+        problem={problem}
       />
       <Actions>
         <Button data-kind="primary" onPress={() => void save()}>

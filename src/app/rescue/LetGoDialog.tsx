@@ -1,11 +1,13 @@
 'use client';
 import { useEffect, useState } from 'react';
 import { formatAmount, sumByCurrency } from '@/core/money';
+import { isRefusal } from '@/core/refusal';
 import type { Instant } from '@/core/time';
 import { Button } from '@/ui/controls/Button';
 import { Check } from '@/ui/controls/Check';
 import { Choice, Field } from '@/ui/controls/Field';
 import { Actions, Dialog } from '@/ui/overlay/Dialog';
+import { report } from '@/ui/overlay/Toasts';
 import { Ruled } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
 import { amountsWords, type DayStyle, dayWords, namesWords, termEndWords, untilWords } from '@/ui/text/words';
@@ -13,6 +15,7 @@ import type { HangingOn } from '@/usecases/rescue/letGo';
 import { reportDone } from '../answers';
 import { useLedger } from '../frame/LedgerProvider';
 import type { RowView } from '../frame/views';
+import { seenZoneAction } from '../record/actions';
 import { aboutLettingGoAction, letGoAction } from './actions';
 
 interface LetGoDialogProps {
@@ -58,6 +61,12 @@ function LetGoForm({ rows, onClose, onUndo }: Omit<LetGoDialogProps, 'isOpen'>) 
   const isLinked = (row: RowView) => meta.rules.accounts.find((one) => one.id === row.name.accountId)?.linked === true;
   const byHand = rows.filter((row) => row.setting !== 'off' && !isLinked(row));
   const reason = chosen === OTHER ? other.trim() : (chosen ?? '');
+
+  const readZone = async (ascii: string) => {
+    const answer = await seenZoneAction(ascii);
+    if (isRefusal(answer)) report({ text: answer.message, problem: true });
+    else setZone(answer);
+  };
 
   const letGo = async () => {
     setBusy(true);
@@ -119,6 +128,11 @@ function LetGoForm({ rows, onClose, onUndo }: Omit<LetGoDialogProps, 'isOpen'>) 
           {text}
         </Check>
       ))}
+      {only && (
+        <Actions>
+          <Button onPress={() => void readZone(only.name.ascii)}>Read its zone as it is seen</Button>
+        </Actions>
+      )}
       {only && (
         <Field
           label="Its zone, to keep a copy"

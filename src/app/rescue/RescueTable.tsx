@@ -36,7 +36,7 @@ export function RescueTable({
             <th>Free from</th>
             <th className="figure">now → then</th>
             <th className="figure">Spent</th>
-            <th className="figure">Asking</th>
+            <th className="figure">Asking, offered</th>
             <th>Verdict</th>
           </tr>
         </thead>
@@ -66,7 +66,10 @@ export function RescueTable({
                 <td className="whole">{marks === null ? '' : dayWords(marks.release, style)}</td>
                 <td className="figure">{stepFigures(row.step, homeCurrency)}</td>
                 <td className="figure">{row.name.spent.length > 0 ? amountsWords(row.name.spent) : '–'}</td>
-                <td className="figure">{row.name.asking ? formatAmount(row.name.asking, true) : '–'}</td>
+                <td className="figure">
+                  {row.name.asking ? formatAmount(row.name.asking, true) : '–'}
+                  {row.name.bestOffer && <div className="soft">{formatAmount(row.name.bestOffer, true)}</div>}
+                </td>
                 <td>
                   <Button
                     data-kind="plain"

@@ -36,6 +36,7 @@ export interface LedgerColumns {
     readonly confirmMailBy: Readonly<Record<number, number>>;
     readonly rescue: Readonly<Record<number, 'keep' | 'let go'>>;
     readonly saleChance: Readonly<Record<number, number>>;
+    readonly bestOffer: Readonly<Record<number, { minor: number; currency: string }>>;
     readonly tags: Readonly<Record<number, readonly string[]>>;
     readonly notes: Readonly<Record<number, string>>;
     readonly spent: Readonly<Record<number, readonly { minor: number; currency: string }[]>>;
@@ -83,6 +84,7 @@ export function namesFromColumns(columns: LedgerColumns): LedgerName[] {
       checkedAt: (columns.checkedAt[i] ?? null) as Instant | null,
       rescue: sparse.rescue[i] ?? null,
       saleChance: sparse.saleChance[i] ?? null,
+      bestOffer: sparse.bestOffer[i] ?? null,
     };
   });
 }

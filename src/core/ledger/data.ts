@@ -61,6 +61,8 @@ export interface LedgerName {
   readonly rescue: 'keep' | 'let go' | null;
   /** How likely the owner thinks a sale is, 0 to 1; `null` for the office's usual chance. */
   readonly saleChance: number | null;
+  /** The best offer that somebody has made for it. */
+  readonly bestOffer: Amount | null;
 }
 
 /** What is assumed of selling a name: both are shares from 0 to 1. */

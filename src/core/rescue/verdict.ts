@@ -1,4 +1,4 @@
-import type { LedgerRow, SaleOdds } from '../ledger';
+import type { LedgerName, LedgerRow, SaleOdds } from '../ledger';
 import { type Amount, amount, roundHalfAway } from '../money';
 import { addDays, type Instant } from '../time';
 
@@ -23,7 +23,7 @@ export interface Judgement {
   readonly always: boolean;
   /** What keeping it costs now; `null` when it is not known or paid already. */
   readonly cost: Amount | null;
-  /** What it is expected to bring, after commission; `null` without an asking price. */
+  /** What it is expected to bring, after commission; `null` without an asking price or an offer. */
   readonly expected: Amount | null;
 }
 
@@ -42,7 +42,7 @@ export function needsRescue(row: LedgerRow, asOf: Instant): boolean {
 
 /**
  * What to do with a row that needs rescue. What the owner decided counts; else a name in use or never to be lost is always kept; any other when what it is
- * expected to bring (asking × chance × (1 − commission)) covers what keeping it costs now.
+ * expected to bring (asking × chance × (1 − commission), or a better offer) covers what keeping it costs now.
  */
 export function judge(row: LedgerRow, odds: SaleOdds): Judgement {
   const { name, phase, costs } = row;
@@ -56,10 +56,7 @@ export function judge(row: LedgerRow, odds: SaleOdds): Judgement {
     };
   const keep: Verdict = phase === 'redemption' ? 'restore' : phase === 'late' ? 'renew late' : 'renew';
   const cost = row.step?.before ?? (keep === 'restore' ? costs.restore : costs.renewal);
-  const asking = name.asking;
-  const expected =
-    asking &&
-    amount(roundHalfAway(asking.minor * (name.saleChance ?? odds.chance) * (1 - odds.commission)), asking.currency);
+  const expected = expectedOf(name, odds);
   const judged = (verdict: Verdict, reason: VerdictReason, always = false): Judgement => ({
     verdict,
     reason,
@@ -77,4 +74,16 @@ export function judge(row: LedgerRow, odds: SaleOdds): Judgement {
   return expected.minor >= cost.minor
     ? judged(keep, { kind: 'worth it', expected, cost })
     : judged('let go', { kind: 'not worth it', expected, cost });
+}
+
+/**
+ * What a name is expected to bring after commission: its asking price as likely as it sells, or the best offer there is, whichever
+ * is more. An offer in another currency than the asking price stands back.
+ */
+function expectedOf({ asking, bestOffer, saleChance }: LedgerName, { chance, commission }: SaleOdds): Amount | null {
+  const left = (minor: number, currency: string) => amount(roundHalfAway(minor * (1 - commission)), currency);
+  const hoped = asking && left(asking.minor * (saleChance ?? chance), asking.currency);
+  const offered = bestOffer && left(bestOffer.minor, bestOffer.currency);
+  if (hoped === null || offered === null) return hoped ?? offered;
+  return offered.currency === hoped.currency && offered.minor > hoped.minor ? offered : hoped;
 }

@@ -23,9 +23,13 @@ alter table names
   add column rescue_for timestamptz,
   -- How likely the owner thinks a sale is; null for the office's usual chance.
   add column sale_chance numeric check (sale_chance between 0 and 1),
+  -- The best offer that somebody has made for it.
+  add column best_offer_minor bigint check (best_offer_minor >= 0),
+  add column best_offer_currency char(3),
   -- The registrar has taken a switch and will carry it out later.
   add column switch_pending_since timestamptz,
-  add check ((rescue_verdict is null) = (rescue_for is null));
+  add check ((rescue_verdict is null) = (rescue_for is null)),
+  add check ((best_offer_minor is null) = (best_offer_currency is null));
 
 -- Names that are let go on purpose: why, what was kept of them, and how they were before, so that there is a way back.
 create table letting_go (

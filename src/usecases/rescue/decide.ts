@@ -1,4 +1,5 @@
-import { isRefusal, type Refusal } from '@/core/refusal';
+import { parseDecimal } from '@/core/money';
+import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { formatInstant } from '@/core/time';
 import type { NamePatch } from '@/database/changes';
 import { bumpRevision } from '@/database/ledger';
@@ -15,6 +16,8 @@ export async function decideRescue(deps: Deps, input: unknown): Promise<Done | R
   const request = await readRequest(DecideRescue, input);
   if (isRefusal(request)) return request;
   const { nameIds, verdict, chance, usualChance } = request;
+  const offer = offerIn(request);
+  if (isRefusal(offer)) return offer;
   const what = verdict === undefined ? 'the chance of a sale' : `“${verdict}”`;
   const summary = `Decided ${what} on ${nameIds.length === 1 ? 'one name' : `${nameIds.length} names`}`;
   return carryOut(deps, 'rescue', summary, async (tx) => {
@@ -32,9 +35,19 @@ export async function decideRescue(deps: Deps, input: unknown): Promise<Done | R
         : chance === undefined
           ? {}
           : { sale_chance: chance };
-      return { nameId, patch: { ...decided, ...likely } };
+      return { nameId, patch: { ...decided, ...likely, ...offer } };
     });
   });
+}
+
+/** The columns of a best offer; nothing where none was spoken of. */
+function offerIn({ bestOffer, currency = '', noOffer }: DecideRescue): NamePatch | Refusal {
+  if (noOffer) return { best_offer_minor: null, best_offer_currency: null };
+  if (bestOffer === undefined) return {};
+  const offer = parseDecimal(bestOffer.replaceAll(',', ''), currency);
+  return offer === null || offer.minor < 0
+    ? refuse('offer-invalid', 'Write the offer as a plain amount, like 250.', 'bestOffer')
+    : { best_offer_minor: offer.minor, best_offer_currency: offer.currency };
 }
 
 /** Sets what is assumed of selling names. */

@@ -38,6 +38,22 @@ export class DecideRescue extends SomeNames {
   @Max(1, { message: 'A chance is 0 to 100 percent.' })
   chance?: number;
 
+  /** The best offer that somebody has made, as a plain amount. */
+  @IsOptional()
+  @IsString()
+  @MaxLength(20)
+  bestOffer?: string;
+
+  @IsOptional()
+  @IsString()
+  @MaxLength(3)
+  currency?: string;
+
+  /** There is no offer any more. */
+  @IsOptional()
+  @IsBoolean()
+  noOffer?: boolean;
+
   /** Goes back to the usual chance. */
   @IsOptional()
   @IsBoolean()
