@@ -70,6 +70,11 @@ test('pictures of the main views', async () => {
   await visitor.see('names chosen');
   await keep('rescue');
 
+  await visitor.go('/record');
+  await visitor.press('Check 412 names now');
+  await visitor.see('8 names differ');
+  await keep('record');
+
   await visitor.go('/ledger/brinelantern.com');
   await visitor.press('Restore, $125.18…');
   await visitor.gone('Asking the registrars what it costs now…');
