@@ -91,6 +91,7 @@ export async function runPractice({
   });
   const port = await listen(control, controlPort);
   servers.push(control);
+  let stopped: Promise<void> | null = null;
   return {
     world,
     ports: open,
@@ -100,10 +101,13 @@ export async function runPractice({
     faults,
     mails,
     passTo,
-    async stop() {
-      control.closeAllConnections();
-      await Promise.all(servers.map((server) => new Promise<void>((done) => server.close(() => done()))));
-      await turn;
+    stop() {
+      stopped ??= (async () => {
+        control.closeAllConnections();
+        await Promise.all(servers.map((server) => new Promise<void>((done) => server.close(() => done()))));
+        await turn;
+      })();
+      return stopped;
     },
   };
 }

@@ -1,21 +1,19 @@
-import type { Renewed } from '@/connectors/registrar/port';
 import { amount } from '@/core/money';
 import { dayOf, formatInstant, type Instant } from '@/core/time';
 import { insertBatch, patchNames } from '@/database/changes';
-import { insertEntries } from '@/database/entries';
 import { bumpRevision } from '@/database/ledger';
-import { updateBalance } from '@/database/links';
 import type { Transaction } from '@/database/pool';
 import { markSending, type RunItem, settleItems } from '@/database/runs';
+import { bookTaken, evidenceOf, type Receipted, whatOf } from './booking';
 import { answered, type Done, type Step } from './step';
 
-/** A renewal as the registrar carried it out, with its receipt. */
-interface Receipted extends Renewed {
-  readonly receipt: string | null;
+/** A renewal as the registrar carried it out. */
+interface RenewedOnce extends Receipted {
+  readonly paidThrough: Instant;
 }
 
 /** Renewing over a link. `curExpDate` makes sending it again harmless (RFC 5731 section 3.2.3). */
-export const RENEWING: Step<Receipted> = {
+export const RENEWING: Step<RenewedOnce> = {
   /**
    * The end as it was: (again) to be sent. The end as it should be: done, and ours when its receipt carries our order's id;
    * else its origin is unproved and a person decides.
@@ -52,9 +50,8 @@ function orderOf(item: RunItem) {
   };
 }
 
-async function book(tx: Transaction, at: Instant, done: readonly Done<Receipted>[]): Promise<void> {
-  const what = done.length === 1 ? done[0]?.item.ascii : `${done.length} names`;
-  const batchId = await insertBatch(tx, at, 'renewal', `Renewed by link: ${what}`);
+async function book(tx: Transaction, at: Instant, done: readonly Done<RenewedOnce>[]): Promise<void> {
+  const batchId = await insertBatch(tx, at, 'renewal', `Renewed by link: ${whatOf(done)}`);
   const isNew = await settleItems(
     tx,
     batchId,
@@ -79,42 +76,5 @@ async function book(tx: Transaction, at: Instant, done: readonly Done<Receipted>
       evidence: evidenceOf(value.receipt),
     })),
   );
-  await insertEntries(
-    tx,
-    batchId,
-    booked.flatMap(({ item: { nameId, years, quotedMinor }, value: { taken, receipt } }) =>
-      taken === null
-        ? []
-        : [
-            {
-              nameId,
-              onDay: dayOf(at),
-              kind: 'renewal' as const,
-              minor: taken.minor,
-              currency: taken.currency,
-              means: 'by link',
-              reference: receipt ?? '',
-              note: `${years} ${years === 1 ? 'year' : 'years'}`,
-              quotedMinor,
-            },
-          ],
-    ),
-  );
-  await noteBalance(tx, at, booked);
-}
-
-/** What the history names as evidence of an order over a link. */
-export function evidenceOf(receipt: string | null): string {
-  return receipt ? `receipt ${receipt}` : 'the registrar’s answer';
-}
-
-/** Answers come in any order; money only goes out here, so the least balance told is the last. */
-export async function noteBalance(
-  tx: Transaction,
-  at: Instant,
-  done: readonly Done<{ readonly balance: Renewed['balance'] }>[],
-): Promise<void> {
-  const balances = done.flatMap(({ value }) => value.balance?.minor ?? []);
-  const [first] = done;
-  if (first && balances.length > 0) await updateBalance(tx, first.item.accountId, Math.min(...balances), at);
+  await bookTaken(tx, batchId, at, 'renewal', booked, ({ years }) => `${years} ${years === 1 ? 'year' : 'years'}`);
 }

@@ -1,28 +1,23 @@
-import type { RegistrarLink, RestoreReport, Taken } from '@/connectors/registrar/port';
+import type { RegistrarLink, RestoreReport } from '@/connectors/registrar/port';
 import { amount } from '@/core/money';
 import { dayOf, formatInstant, type Instant } from '@/core/time';
 import { insertBatch, patchNames } from '@/database/changes';
-import { insertEntries } from '@/database/entries';
 import { bumpRevision } from '@/database/ledger';
 import type { Transaction } from '@/database/pool';
 import { markPaid, markSending, type RunItem, settleRestored } from '@/database/runs';
 import type { Deps } from '../deps';
 import { restoreReports } from '../rescue/report';
-import { evidenceOf, noteBalance } from './renewing';
+import { bookTaken, evidenceOf, type Receipted, whatOf } from './booking';
 import { answered, type Done, type Step, type Verdict } from './step';
 
-interface Paid extends Taken {
-  readonly receipt: string | null;
-}
-
 /** Asking for a restore and paying for it (RFC 3915 section 4.2.5, request). Not harmless twice: it is always looked up first. */
-export const REQUESTING: Step<Paid> = {
+export const REQUESTING: Step<Receipted> = {
   bySight(item, held) {
     if (held.receipt?.clTRID === item.orderId) {
       const { amount: taken, svTRID: receipt } = held.receipt;
       return { kind: 'done', value: { taken, balance: null, receipt } };
     }
-    const decide = (problem: string): Verdict<Paid> => ({
+    const decide = (problem: string): Verdict<Receipted> => ({
       kind: 'moved',
       state: item.state === 'waiting' ? 'refused' : 'doubt',
       problem,
@@ -69,28 +64,7 @@ export const REQUESTING: Step<Paid> = {
         evidence: evidenceOf(value.receipt),
       })),
     );
-    await insertEntries(
-      tx,
-      batchId,
-      booked.flatMap(({ item: { nameId, quotedMinor }, value: { taken, receipt } }) =>
-        taken === null
-          ? []
-          : [
-              {
-                nameId,
-                onDay: dayOf(at),
-                kind: 'restore' as const,
-                minor: taken.minor,
-                currency: taken.currency,
-                means: 'by link',
-                reference: receipt ?? '',
-                note: 'restore and a year',
-                quotedMinor,
-              },
-            ],
-      ),
-    );
-    await noteBalance(tx, at, booked);
+    await bookTaken(tx, batchId, at, 'restore', booked, () => 'restore and a year');
   },
 };
 
@@ -167,8 +141,4 @@ async function bookRestored(tx: Transaction, at: Instant, done: readonly Done<Re
       evidence: 'the registrar took the restore report',
     })),
   );
-}
-
-function whatOf(done: readonly Done<unknown>[]): string {
-  return done.length === 1 ? (done[0]?.item.ascii ?? '') : `${done.length} names`;
 }
