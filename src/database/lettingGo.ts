@@ -91,6 +91,7 @@ export async function selectKeptZone(db: Queryable, nameId: number): Promise<str
 /** What the program knows to hang on each name. */
 export interface HangingOn {
   readonly nameId: number;
+  readonly ascii: string;
   readonly nameServers: readonly string[];
   /** Runs that are planned or under way with it. */
   readonly runs: number;
@@ -99,7 +100,7 @@ export interface HangingOn {
 
 export async function selectHangingOn(db: Queryable, nameIds: readonly number[]): Promise<HangingOn[]> {
   const { rows } = await db.query<HangingOn>(
-    `select n.id as "nameId", n.name_servers as "nameServers", n.confirm_mail_by as "confirmMailBy",
+    `select n.id as "nameId", n.ascii, n.name_servers as "nameServers", n.confirm_mail_by as "confirmMailBy",
        (select count(*) from renewal_items i join renewals r on r.id = i.renewal_id
         where i.name_id = n.id and r.status in ('planned', 'asked')) as runs
      from names n where n.id = any($1)`,

@@ -7,6 +7,7 @@ import { decideRescue, saveSaleOdds } from '@/usecases/rescue/decide';
 import { giveBack } from '@/usecases/rescue/giveBack';
 import { lapseOf } from '@/usecases/rescue/lapse';
 import { hangingOn, keepAfterAll, keptZone, letGo, lettingGo } from '@/usecases/rescue/letGo';
+import { pointRecordsAt } from '../../practice/scenario/links';
 import { letDaysPass } from '../../practice/world/days';
 import type { Domain } from '../../practice/world/types';
 import { TODAY } from './ledger';
@@ -96,8 +97,15 @@ describe('letting go', () => {
     await made.plan([NAMES[0]]);
     expect(await letGo(made.ledger, { nameIds: ids(), reason: '' })).toMatchObject({ field: 'reason' });
     expect(await hangingOn(made.ledger, ids())).toMatchObject([
-      { nameServers: ['ns1.quaymark.test'], runs: 1 },
-      { nameServers: ['ns1.quaymark.test'], runs: 0 },
+      { nameServers: ['ns1.quaymark.test'], runs: 1, live: null },
+      { nameServers: ['ns1.quaymark.test'], runs: 0, live: null },
+    ]);
+    // With a name server to ask, what is live is told as well.
+    for (const one of made.world.domains.values()) one.nameServers = ['ns1.quaymark.test'];
+    await pointRecordsAt(made.ledger.database, made.practice.records);
+    expect(await hangingOn(made.ledger, ids())).toMatchObject([
+      { live: { site: ['192.0.2.15'], mail: ['mail.copperbuoy.com'] } },
+      { live: { site: ['192.0.2.15'], mail: ['mail.larchpilot.com'] } },
     ]);
   });
 });

@@ -11,7 +11,7 @@ import { report } from '@/ui/overlay/Toasts';
 import { Ruled } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
 import { amountsWords, type DayStyle, dayWords, namesWords, termEndWords, untilWords } from '@/ui/text/words';
-import type { HangingOn } from '@/usecases/rescue/letGo';
+import type { Hanging } from '@/usecases/rescue/letGo';
 import { reportDone } from '../answers';
 import { useLedger } from '../frame/LedgerProvider';
 import type { RowView } from '../frame/views';
@@ -43,7 +43,7 @@ const CHECKLIST = ['Mail is read elsewhere', 'The site is moved or closed', 'The
 
 function LetGoForm({ rows, onClose, onUndo }: Omit<LetGoDialogProps, 'isOpen'>) {
   const { meta, style, today, reload } = useLedger();
-  const [about, setAbout] = useState<{ hanging: readonly HangingOn[]; reasons: readonly string[] } | null>(null);
+  const [about, setAbout] = useState<{ hanging: readonly Hanging[]; reasons: readonly string[] } | null>(null);
   const [chosen, setChosen] = useState<string | null>(null);
   const [other, setOther] = useState('');
   const [zone, setZone] = useState('');
@@ -154,12 +154,14 @@ function LetGoForm({ rows, onClose, onUndo }: Omit<LetGoDialogProps, 'isOpen'>) 
 }
 
 /** What the program knows to hang on a name, in a few words each. */
-function hangingWords(row: RowView, known: HangingOn | undefined): string[] {
+function hangingWords(row: RowView, known: Hanging | undefined): string[] {
   const { name } = row;
   return [
     name.neverLost ? 'never to be lost' : '',
     name.purpose === 'in use' ? 'in use' : '',
     known && known.nameServers.length > 0 ? `name servers ${known.nameServers.join(', ')}` : '',
+    known?.live && known.live.site.length > 0 ? `a site at ${known.live.site.join(', ')}` : '',
+    known?.live && known.live.mail.length > 0 ? `mail at ${known.live.mail.join(', ')}` : '',
     name.asking ? `offered for ${formatAmount(name.asking, true)}` : '',
     row.phase === 'moving' ? 'a move under way' : '',
     known && known.runs > 0 ? 'a run that is not settled' : '',

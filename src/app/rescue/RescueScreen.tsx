@@ -148,6 +148,9 @@ export function RescueScreen({ odds, going }: { odds: Settings['saleOdds']; goin
                     </Link>
                   </td>
                   <td>free for anyone from {row.marks ? dayWords(row.marks.release, style) : ''} at the earliest</td>
+                  <td className="figure">
+                    <Link href={`/record/${encodeURIComponent(row.name.ascii)}`}>Watch for its release</Link>
+                  </td>
                 </tr>
               ))}
             </tbody>

@@ -6,7 +6,7 @@ import { carryOutSwitches } from '@/usecases/links/switches';
 import type { Done } from '@/usecases/names/edit';
 import { decideRescue, saveSaleOdds } from '@/usecases/rescue/decide';
 import { giveBack } from '@/usecases/rescue/giveBack';
-import { type HangingOn, hangingOn, keepAfterAll, letGo } from '@/usecases/rescue/letGo';
+import { type Hanging, hangingOn, keepAfterAll, letGo } from '@/usecases/rescue/letGo';
 import { runOfName } from '@/usecases/runs/start';
 import { officeSettings } from '@/usecases/settings';
 
@@ -21,7 +21,7 @@ export async function saveSaleOddsAction(input: unknown): Promise<true | Refusal
 /** What the program knows to hang on names, and the office's reasons for letting go. */
 export async function aboutLettingGoAction(
   nameIds: readonly number[],
-): Promise<{ hanging: HangingOn[]; reasons: readonly string[] }> {
+): Promise<{ hanging: Hanging[]; reasons: readonly string[] }> {
   const [hanging, { letGoReasons }] = await Promise.all([hangingOn(deps(), nameIds), officeSettings(deps())]);
   return { hanging, reasons: letGoReasons };
 }

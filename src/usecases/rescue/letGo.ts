@@ -16,16 +16,37 @@ import {
 import { transaction } from '@/database/pool';
 import type { Deps } from '../deps';
 import { ASKED, type Done, NOT_ASKED } from '../names/edit';
+import { seenZone } from '../records/records';
 import { readRequest } from '../validate';
 import { KeepAfterAll, LetGo } from './requests';
 
-export type { HangingOn, LettingGoRow } from '@/database/lettingGo';
+export type { LettingGoRow } from '@/database/lettingGo';
 
 const countNames = (count: number) => (count === 1 ? 'one name' : `${count} names`);
 
-/** What the program knows to hang on names, before they are let go. */
-export function hangingOn(deps: Deps, nameIds: readonly number[]): Promise<HangingOn[]> {
-  return selectHangingOn(deps.database, nameIds);
+/** What hangs on a name: what the ledger knows, and what the name server shows now; `null` where it was not asked. */
+export interface Hanging extends HangingOn {
+  readonly live: { readonly site: readonly string[]; readonly mail: readonly string[] } | null;
+}
+
+/** So many names at the most are looked at while somebody waits. */
+const MOST_LOOKS = 20;
+
+/** What hangs on names, before they are let go. A name server that does not answer leaves what it would have said unknown. */
+export async function hangingOn(deps: Deps, nameIds: readonly number[]): Promise<Hanging[]> {
+  const known = await selectHangingOn(deps.database, nameIds);
+  return Promise.all(
+    known.map(async (one, i) => {
+      const seen = i < MOST_LOOKS ? await seenZone(deps, one.ascii) : null;
+      if (seen === null || isRefusal(seen)) return { ...one, live: null };
+      const of = (type: string) => [
+        ...new Set(
+          seen.zone.records.filter((record) => record.type === type).map(({ data }) => data.replace(/^\d+ |\.$/g, '')),
+        ),
+      ];
+      return { ...one, live: { site: [...of('A'), ...of('AAAA')], mail: of('MX') } };
+    }),
+  );
 }
 
 /** Every name that is being let go. */
