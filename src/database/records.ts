@@ -67,6 +67,15 @@ export async function selectRecordHistory(db: Queryable, ascii: string): Promise
   return rows;
 }
 
+/** Every record of some names by their registries or pasted, newest first, without the raw texts. */
+export async function selectSightings(db: Queryable, ascii: readonly string[]): Promise<StoredRecord[]> {
+  const { rows } = await db.query<StoredRecord>(
+    `select ${COLUMNS} from records where ascii = any($1) and source <> 'registrar' order by ascii, last_at desc, id desc`,
+    [ascii],
+  );
+  return rows;
+}
+
 /** Puts names in line to be checked; one that waits already keeps its place. Answers how many were added. */
 export async function enqueueChecks(db: Queryable, ascii: readonly string[], at: Instant): Promise<number> {
   const { rowCount } = await db.query(

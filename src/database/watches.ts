@@ -43,28 +43,18 @@ export async function deleteWatch(db: Queryable, ascii: string): Promise<void> {
   await db.query('delete from watches where ascii = $1', [ascii]);
 }
 
-export async function updateWatch(
-  db: Queryable,
-  ascii: string,
-  to: Pick<WatchRow, 'isFree' | 'earliest' | 'latest' | 'standing'> & {
-    readonly checkedAt: Instant;
-    readonly changedAt?: Instant;
-    readonly change?: string;
-  },
-): Promise<void> {
-  const date = (at: Instant | null | undefined) => (at === null || at === undefined ? null : new Date(at));
+/** How watched names stand after a check. `change` is `null` where nothing changed. */
+export interface WatchedNow extends Pick<WatchRow, 'ascii' | 'isFree' | 'earliest' | 'latest' | 'standing'> {
+  readonly change: string | null;
+}
+
+export async function updateWatches(db: Queryable, watched: readonly WatchedNow[], at: Instant): Promise<void> {
   await db.query(
-    `update watches set checked_at = $2, is_free = $3, earliest = $4, latest = $5, standing = $6,
-       changed_at = coalesce($7, changed_at), change = coalesce($8, change) where ascii = $1`,
-    [
-      ascii,
-      date(to.checkedAt),
-      to.isFree,
-      date(to.earliest),
-      date(to.latest),
-      to.standing,
-      date(to.changedAt),
-      to.change ?? null,
-    ],
+    `update watches w set checked_at = $2, is_free = n."isFree", earliest = to_timestamp(n.earliest / 1000.0),
+       latest = to_timestamp(n.latest / 1000.0), standing = n.standing, change = coalesce(n.change, w.change),
+       changed_at = case when n.change is null then w.changed_at else $2 end
+     from jsonb_to_recordset($1::jsonb) as n(ascii text, "isFree" boolean, earliest float8, latest float8, standing text, change text)
+     where w.ascii = n.ascii`,
+    [JSON.stringify(watched), new Date(at)],
   );
 }

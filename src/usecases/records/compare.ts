@@ -9,6 +9,7 @@ import {
 } from '@/core/records';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { dayOf, earliestEnd, formatInstant, type Instant } from '@/core/time';
+import { selectAccounts } from '@/database/accounts';
 import { insertBatch, type NamePatch, type PatchedName, patchNames } from '@/database/changes';
 import { bumpRevision } from '@/database/ledger';
 import { transaction } from '@/database/pool';
@@ -52,11 +53,12 @@ export async function differingNames(deps: Deps): Promise<DifferingName[]> {
 }
 
 async function compareNames(deps: Deps, nameIds: readonly number[] | null): Promise<Compared[]> {
-  const [projection, extras, records] = await Promise.all([
+  const [projection, extras] = await Promise.all([
     projectedLedger(deps, nameIds ?? undefined),
     selectComparedExtras(deps.database, nameIds),
-    selectNewestRecords(deps.database, null),
   ]);
+  const some = nameIds === null ? null : projection.names.map(({ ascii }) => ascii);
+  const records = await selectNewestRecords(deps.database, some);
   return compareAll(projection, new Map(extras.map((one) => [one.id, one])), records);
 }
 
@@ -121,8 +123,7 @@ export async function takeOver(deps: Deps, input: unknown): Promise<Done | Refus
   if (isRefusal(request)) return request;
   const wanted = new Map(request.differences.map(({ nameId, kind }) => [`${nameId} ${kind}`, true]));
   const compared = await compareNames(deps, [...new Set(request.differences.map(({ nameId }) => nameId))]);
-  const projection = await projectedLedger(deps, []);
-  const accounts = projection.index.rules.accounts;
+  const accounts = await selectAccounts(deps.database);
   const patches = compared.flatMap((one): PatchedName[] => {
     const patch: NamePatch = Object.assign(
       {},

@@ -3,10 +3,10 @@ import { formatAmount } from '@/core/money';
 import { Choice } from '@/ui/controls/Field';
 import { Ruled } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
-import { amountsWords, namesWords, termEndWords } from '@/ui/text/words';
+import { termEndWords } from '@/ui/text/words';
 import type { QuotedItem, RenewalQuote } from '@/usecases/renewals/quote';
 import { useLedger } from '../../frame/LedgerProvider';
-import { MoneyThere } from './MoneyThere';
+import { QuoteTotals } from './QuoteTotals';
 
 function termsOf(item: QuotedItem): { value: string; text: string }[] {
   const most = item.mostYears ?? item.leastYears;
@@ -77,20 +77,7 @@ export function QuoteTable({
             </tr>
           ))}
         </tbody>
-        <tfoot>
-          {quote.accounts.map(({ account, totals }) => (
-            <tr key={account.id}>
-              <td colSpan={9}>
-                {account.label} <MoneyThere quote={quote} account={account} totals={totals} />
-              </td>
-              <td className="figure">{amountsWords(totals)}</td>
-            </tr>
-          ))}
-          <tr>
-            <td colSpan={9}>{namesWords(quote.items.filter((item) => item.refusal === null).length)} in all</td>
-            <td className="figure">{amountsWords(quote.totals)}</td>
-          </tr>
-        </tfoot>
+        <QuoteTotals quote={quote} columns={10} />
       </Ruled>
     </Wide>
   );

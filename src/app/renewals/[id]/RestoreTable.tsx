@@ -2,10 +2,10 @@
 import { formatAmount } from '@/core/money';
 import { Ruled } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
-import { amountsWords, namesWords, termEndWords, untilWords } from '@/ui/text/words';
+import { termEndWords, untilWords } from '@/ui/text/words';
 import type { RenewalQuote } from '@/usecases/renewals/quote';
 import { useLedger } from '../../frame/LedgerProvider';
-import { MoneyThere } from './MoneyThere';
+import { QuoteTotals } from './QuoteTotals';
 
 /** Until when each name can be restored, its end after it, and what restore and a year come to. */
 export function RestoreTable({ quote }: { quote: RenewalQuote }) {
@@ -43,20 +43,7 @@ export function RestoreTable({ quote }: { quote: RenewalQuote }) {
             </tr>
           ))}
         </tbody>
-        <tfoot>
-          {quote.accounts.map(({ account, totals }) => (
-            <tr key={account.id}>
-              <td colSpan={4}>
-                {account.label} <MoneyThere quote={quote} account={account} totals={totals} />
-              </td>
-              <td className="figure">{amountsWords(totals)}</td>
-            </tr>
-          ))}
-          <tr>
-            <td colSpan={4}>{namesWords(quote.items.filter((item) => item.refusal === null).length)} in all</td>
-            <td className="figure">{amountsWords(quote.totals)}</td>
-          </tr>
-        </tfoot>
+        <QuoteTotals quote={quote} columns={5} />
       </Ruled>
     </Wide>
   );
