@@ -122,7 +122,11 @@ async function openRecords(
   let rdapPort = 0;
   const rdap = rdapServer(world, faults, () => `http://127.0.0.1:${rdapPort}`, most);
   rdapPort = await listen(rdap, 0);
-  const whois = whoisServer(world, faults);
+  let registrarsPort = 0;
+  const registrars = () => `127.0.0.1:${registrarsPort}`;
+  const registrarWhois = whoisServer(world, faults, 'registrar', registrars);
+  registrarsPort = await listen(registrarWhois, 0);
+  const whois = whoisServer(world, faults, 'registry', registrars);
   const whoisPort = await listen(whois, 0);
   const { udp, tcp } = dnsServers(world);
   const dnsPort = await listen(tcp, 0);
@@ -131,7 +135,7 @@ async function openRecords(
     rdap.closeAllConnections();
     rdap.close(done);
   };
-  servers.push({ close: closeAll }, whois, tcp, { close: (done) => udp.close(done) });
+  servers.push({ close: closeAll }, whois, registrarWhois, tcp, { close: (done) => udp.close(done) });
   return { rdap: rdapPort, whois: whoisPort, dns: dnsPort };
 }
 

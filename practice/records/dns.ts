@@ -2,6 +2,7 @@ import { createSocket, type Socket } from 'node:dgram';
 import { createServer, type Server } from 'node:net';
 import packet, { type Answer, type Packet } from 'dns-packet';
 import type { Domain, World } from '../world/types';
+import { shownKey, signerAtRegistry } from './keys';
 
 const MOST_UDP_BYTES = 512;
 const TTL = 3600;
@@ -24,6 +25,27 @@ function answersFor(world: World, question: { name: string; type: string }): Ans
         : [];
     case 'TXT':
       return (world.texts.get(domain.name) ?? []).map((data) => ({ ...base, type: 'TXT', data }));
+    case 'DS': {
+      const [tag, algorithm, digestType, digest] = signerAtRegistry(world, domain.name)?.split(' ') ?? [];
+      return digest
+        ? [
+            {
+              ...base,
+              type: 'DS',
+              data: {
+                keyTag: Number(tag),
+                algorithm: Number(algorithm),
+                digestType: Number(digestType),
+                digest: Buffer.from(digest, 'hex'),
+              },
+            },
+          ]
+        : [];
+    }
+    case 'DNSKEY': {
+      const key = shownKey(world, domain.name);
+      return key ? [{ ...base, type: 'DNSKEY', data: { ...key, key: Buffer.from(key.key) } }] : [];
+    }
     default:
       return [];
   }

@@ -56,6 +56,16 @@ export function rdapServer(world: World, faults: Faults, base: () => string, mos
   });
 }
 
+function secureDns(signer: string | null): object {
+  const [keyTag, algorithm, digestType, digest] = signer?.split(' ') ?? [];
+  return digest
+    ? {
+        delegationSigned: true,
+        dsData: [{ keyTag: Number(keyTag), algorithm: Number(algorithm), digestType: Number(digestType), digest }],
+      }
+    : { delegationSigned: false };
+}
+
 function domainObject(told: Told, who: 'registry' | 'registrar', base: string): object {
   const { registrar } = told;
   const card = (...properties: unknown[][]) => ['vcard', [['version', {}, 'text', '4.0'], ...properties]];
@@ -73,7 +83,7 @@ function domainObject(told: Told, who: 'registry' | 'registrar', base: string): 
       { eventAction: 'last changed', eventDate: iso(told.changed) },
     ],
     nameservers: told.nameServers.map((host) => ({ objectClassName: 'nameserver', ldhName: host })),
-    secureDNS: { delegationSigned: false },
+    secureDNS: secureDns(told.signer),
     links:
       who === 'registry' ? [{ value: told.name, rel: 'related', href: address, type: 'application/rdap+json' }] : [],
     entities: [

@@ -3,6 +3,7 @@ import { yearsLater } from '../world/calendar';
 import { deletionOf } from '../world/days';
 import { OFFICE } from '../world/domain';
 import type { Domain, Ms, Registrar, World } from '../world/types';
+import { signerAtRegistry } from './keys';
 
 /** What a registry or a registrar says of a name. They differ: a registry shows a year that nobody has paid for. */
 export interface Told {
@@ -16,6 +17,8 @@ export interface Told {
   readonly holder: string | null;
   readonly mail: string | null;
   readonly nameServers: readonly string[];
+  /** What the registry vouches for, when the zone is signed. */
+  readonly signer: string | null;
 }
 
 /** IANA numbers of the invented registrars. */
@@ -50,6 +53,7 @@ export function tell(world: World, name: string, who: 'registry' | 'registrar'):
       ? null
       : `names@${domain.owner === 'office' ? OFFICE.toLowerCase().replace(/\W+/g, '-') : 'ketterby'}.test`,
     nameServers: domain.nameServers,
+    signer: signerAtRegistry(world, name),
   };
 }
 

@@ -4,8 +4,16 @@ import { dateOf } from '../world/calendar';
 import type { World } from '../world/types';
 import { REGISTRAR_IDS, type Told, tell } from './truth';
 
-/** WHOIS (RFC 3912) for the endings without RDAP, in the layouts of their countries. */
-export function whoisServer(world: World, faults: Faults): Server {
+/**
+ * WHOIS (RFC 3912) for the endings without RDAP: a registry's, in the layouts of their countries, that refers to the registrars'
+ * where its layout can; or the one that all registrars here share.
+ */
+export function whoisServer(
+  world: World,
+  faults: Faults,
+  who: 'registry' | 'registrar',
+  registrars: () => string,
+): Server {
   return createServer((socket) => {
     let asked = '';
     socket.on('error', () => socket.destroy());
@@ -18,8 +26,13 @@ export function whoisServer(world: World, faults: Faults): Server {
       if (fault === 'busy') socket.end('Query rate exceeded. Try again later.\r\n');
       else if (fault === 'garbage') socket.end('\u0000\u0001 nothing of the sort');
       else {
-        const told = tell(world, name, 'registry');
-        const text = told === null ? 'No match for this name.\r\n' : name.endsWith('.uk') ? headings(told) : keys(told);
+        const told = tell(world, name, who);
+        const layout = () => {
+          if (told === null) return 'No match for this name.\n';
+          if (who === 'registrar') return `${keys(told)}Registrant Name: ${told.holder ?? 'REDACTED FOR PRIVACY'}\n`;
+          return name.endsWith('.uk') ? headings(told) : `${keys(told)}Registrar WHOIS Server: ${registrars()}\n`;
+        };
+        const text = layout();
         if (fault === 'cut') socket.destroy();
         else socket.end(text.replace(/\n/g, '\r\n'));
       }
@@ -37,7 +50,7 @@ Registry Expiry Date: ${new Date(told.expires).toISOString()}
 Updated Date: ${new Date(told.changed).toISOString()}
 ${told.statuses.map((status) => `Domain Status: ${status}`).join('\n')}
 ${told.nameServers.map((host) => `Nserver: ${host}`).join('\n')}
-DNSSEC: unsigned
+${told.signer ? `DNSSEC: signedDelegation\nDNSSEC DS Data: ${told.signer}` : 'DNSSEC: unsigned'}
 `;
 }
 

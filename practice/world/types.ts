@@ -163,6 +163,8 @@ export interface World {
   readonly domains: Map<string, Domain>;
   /** Texts that owners have put into their zones. */
   readonly texts: Map<string, string[]>;
+  /** Signed zones, and whether they show the key that their registry vouches for. */
+  readonly signed: Map<string, 'stands' | 'broken'>;
   readonly messages: Message[];
   readonly receipts: Receipt[];
   nextId: number;

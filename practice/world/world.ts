@@ -19,6 +19,7 @@ export function makeWorld(
     customers: new Map(customers.map((one) => [one.registrar, one])),
     domains: new Map(domains.map((one) => [one.name, one])),
     texts: new Map(),
+    signed: new Map(),
     messages: [],
     receipts: [],
     nextId: 1,

@@ -27,15 +27,17 @@ export async function selectWatches(db: Queryable, ascii: readonly string[] | nu
   return rows;
 }
 
-export async function insertWatch(
+export async function insertWatches(
   db: Queryable,
-  watch: Pick<WatchRow, 'ascii' | 'unicode' | 'ending' | 'note'>,
+  watches: readonly Pick<WatchRow, 'ascii' | 'unicode' | 'ending' | 'note'>[],
   since: Instant,
 ): Promise<void> {
   await db.query(
-    `insert into watches (ascii, "unicode", ending, note, since) values ($1, $2, $3, $4, $5)
+    `insert into watches (ascii, "unicode", ending, note, since)
+     select distinct on (w.ascii) w.ascii, w."unicode", w.ending, w.note, $2
+     from jsonb_to_recordset($1::jsonb) as w(ascii text, "unicode" text, ending text, note text) order by w.ascii
      on conflict (ascii) do update set note = case when excluded.note = '' then watches.note else excluded.note end`,
-    [watch.ascii, watch.unicode, watch.ending, watch.note, new Date(since)],
+    [JSON.stringify(watches), new Date(since)],
   );
 }
 

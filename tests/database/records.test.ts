@@ -13,7 +13,7 @@ import { differingNames, dismissDifferences, takeOver } from '@/usecases/records
 import { pasteRecord, seenZone } from '@/usecases/records/records';
 import { checkEveryDays, queueDueChecks } from '@/usecases/records/schedule';
 import { fetchBootstrap, saveRecordServers } from '@/usecases/records/servers';
-import { lookUp, unwatchName, watches, watchName } from '@/usecases/records/watch';
+import { lookUp, unwatchName, watches, watchNames } from '@/usecases/records/watch';
 import { pointRecordsAt } from '../../practice/scenario/links';
 import { letDaysPass } from '../../practice/world/days';
 import type { Domain } from '../../practice/world/types';
@@ -164,6 +164,32 @@ describe('checking', () => {
   });
 });
 
+test('WHOIS: the registry refers to the registrar, whose own record is asked for too', async () => {
+  made = await linkedLedger(['kelpforge.de'], END, { nameServers: ['ns1.quaymark.test'] });
+  await pointRecordsAt(made.ledger.database, made.practice.records);
+  expect(await checkNow(made.ledger, 'kelpforge.de')).toBeNull();
+  const history = await selectRecordHistory(made.ledger.database, 'kelpforge.de');
+  expect(history.map(({ source, record }) => [source, record.protocol, record.registrar]).sort()).toEqual([
+    ['registrar', 'whois', 'Quaymark Names BV'],
+    ['registry', 'whois', 'Quaymark Names BV'],
+  ]);
+  expect(history.find(({ source }) => source === 'registry')?.record.referral).toMatch(/^127\.0\.0\.1:\d+$/);
+  expect(history.find(({ source }) => source === 'registrar')?.record.holder?.name).toBe('Harbour Office');
+});
+
+test('a signed name whose zone shows another key than the registry vouches for is broken, though its record is as before', async () => {
+  const { ledger, world } = await begin();
+  world.signed.set('tidewick.com', 'stands');
+  await checkAll();
+  expect(await kinds()).toEqual([]);
+  world.signed.set('tidewick.com', 'broken');
+  await checkAll();
+  expect(await kinds()).toEqual([['tidewick.com', 'security broken']]);
+  world.signed.set('tidewick.com', 'stands');
+  await checkNow(ledger, 'tidewick.com');
+  expect(await kinds()).toEqual([]);
+});
+
 describe('names of others', () => {
   test('looked up: taken, by whom and until when; free is told as free', async () => {
     const { ledger, world } = await begin();
@@ -201,7 +227,8 @@ describe('names of others', () => {
       paidThrough: end,
       toldEnd: end,
     });
-    expect(await watchName(ledger, { name: 'ketterby.com' })).toBe('ketterby.com');
+    expect(await watchNames(ledger, { names: ['ketterby.com'] })).toBe(1);
+    expect(await watchNames(ledger, { names: ['ketterby.com', 'no name'] })).toMatchObject({ kind: 'refusal' });
     const widths: number[] = [];
     let free = 0;
     for (let day = 0; day <= 44; day += 1) {

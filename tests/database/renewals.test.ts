@@ -10,7 +10,7 @@ import { exportJson } from '@/usecases/names/export';
 import { nameOn } from '@/usecases/names/one';
 import { undo } from '@/usecases/names/undo';
 import { pasteRecord } from '@/usecases/records/records';
-import { watches, watchName } from '@/usecases/records/watch';
+import { watches, watchNames } from '@/usecases/records/watch';
 import { confirmRenewal } from '@/usecases/renewals/confirm';
 import { changeRenewal, moveRenewal, planRenewal } from '@/usecases/renewals/renew';
 import { letGo, lettingGo } from '@/usecases/rescue/letGo';
@@ -274,7 +274,7 @@ describe('back up and restore', () => {
   test('what is known of names beyond the ledger comes along: records, watches, names let go', async () => {
     const nameIds = (await ledger.database.query('select id from names order by id limit 1')).rows.map((row) => row.id);
     await letGo(ledger, { nameIds, reason: 'The idea is given up', zone: '@ 300 IN A 192.0.2.1' });
-    await watchName(ledger, { name: 'ketterby.com' });
+    await watchNames(ledger, { names: ['ketterby.com'] });
     await pasteRecord(ledger, {
       name: 'ketterby.com',
       text: 'Domain Name: KETTERBY.COM\nRegistry Expiry Date: 2028-03-09T10:15:00Z',

@@ -4,9 +4,10 @@ import { type EppStatus, judgeTerm, phaseOfStatuses, RDAP_STATUS, readStatus, ty
 import { instant, parseTermEnd } from '@/core/time';
 import { readBootstrap, serversFor } from '@/formats/rdap/bootstrap';
 import { readCard } from '@/formats/rdap/jcard';
-import { readRdapDomain } from '@/formats/rdap/readRdap';
+import { readRdapDomain, readRdapError } from '@/formats/rdap/readRdap';
 import { readDay, readWhois } from '@/formats/whois/readWhois';
 import { RFC9083_DOMAIN } from './vectors/rdapDomain';
+import { RFC9083_ENTITY, RFC9083_ERROR, RFC9083_HELP, RFC9083_NAMESERVER } from './vectors/rdapObjects';
 
 describe('RDAP', () => {
   /** Source: RFC 9083 section 5.3, the example of a domain object. */
@@ -35,6 +36,39 @@ describe('RDAP', () => {
       notUnderstood: ['status locked'],
     });
     expect(record?.events.map(({ action }) => action)).toEqual(['registration', 'last changed']);
+  });
+
+  /** Source: RFC 9083 sections 5.1 and 5.2, the examples of an entity and of a name server, in the domain of section 5.3. */
+  test('the entity and the name server of RFC 9083 are read where a domain holds them', () => {
+    const domain = { ...(RFC9083_DOMAIN as object), entities: [RFC9083_ENTITY], nameservers: [RFC9083_NAMESERVER] };
+    const record = readRdapDomain(domain, 'xn--fo-5ja.example');
+    expect(record).toMatchObject({
+      registrar: 'Example',
+      registrarId: '1',
+      nameServers: ['ns1.xn--fo-5ja.example'],
+      notUnderstood: ['status locked'],
+    });
+    expect(readCard(RFC9083_ENTITY.vcardArray)).toEqual({
+      name: 'Joe User',
+      organisation: 'Example',
+      mail: 'joe.user@example.com',
+      phone: '+1-555-555-1234;ext=102',
+      country: 'Canada',
+      form: null,
+    });
+    // Alone they are no record of a domain.
+    expect(readRdapDomain(RFC9083_ENTITY, 'xn--fo-5ja.example')).toBeNull();
+    expect(readRdapDomain(RFC9083_NAMESERVER, 'xn--fo-5ja.example')).toBeNull();
+  });
+
+  /** Source: RFC 9083 section 6, the error with every member, and section 7, the answer about help. */
+  test('an error of RFC 9083 section 6 is told in its words; help is neither record nor error', () => {
+    expect(readRdapError(RFC9083_ERROR)).toBe(
+      'Your Beverage Choice is Not Available: I know coffee has more ummppphhh.: Sorry, dude!',
+    );
+    expect(readRdapError(RFC9083_HELP)).toBeNull();
+    expect(readRdapDomain(RFC9083_HELP, 'example.com')).toBeNull();
+    expect(readRdapDomain(RFC9083_ERROR, 'example.com')).toBeNull();
   });
 
   /** Source: RFC 8056 section 2, the table of statuses. */

@@ -1,4 +1,5 @@
 import { describe, expect, test } from 'vitest';
+import { delegationStands, signerOf } from '@/formats/zone/delegation';
 import { quoteText, readZone, writeZone } from '@/formats/zone/zoneFile';
 
 /** Source: RFC 1035 section 5.3, the example of a master file. */
@@ -23,6 +24,24 @@ VENERA  A       10.1.0.52
 VAXA    A       10.2.0.27
         A       128.9.0.33
 `;
+
+/** Source: RFC 4034 section 5.4, a key and its delegation signer. */
+test('the signer of RFC 4034 section 5.4 is that of its key', () => {
+  const key = {
+    flags: 256,
+    algorithm: 5,
+    key: Buffer.from(
+      'AQOeiiR0GOMYkDshWoSKz9XzfwJr1AYtsmx3TGkJaNXVbfi/2pHm822aJ5iI9BMzNXxeYCmZDRD99WYwYqUSdjMmmAphXdvxegXd/M5+X7OrzKBaMbCVdFLUUh6DhweJBjEVv5f2wwjM9XzcnOf+EPbtG9DMBmADjFDc2w/rljwvFw==',
+      'base64',
+    ),
+  };
+  const signer = '60485 5 1 2BB183AF5F22588179A53B0A98631FAD1A292118';
+  expect(signerOf('dskey.example.com.', key, 1)).toBe(signer);
+  expect(delegationStands('dskey.example.com', [signer], [key])).toBe(true);
+  expect(delegationStands('dskey.example.com', [signer], [])).toBe(false);
+  expect(delegationStands('dskey.example.com', [signer.replace('2BB1', '2BB2')], [key])).toBe(false);
+  expect(delegationStands('dskey.example.com', [signer.replace(' 5 1 ', ' 5 99 ')], [key])).toBeNull();
+});
 
 describe('zone files', () => {
   test('the master file of RFC 1035 section 5.3', () => {

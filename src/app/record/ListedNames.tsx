@@ -1,15 +1,26 @@
 'use client';
 import Link from 'next/link';
 import { formatAmount } from '@/core/money';
+import { isRefusal } from '@/core/refusal';
+import { Button } from '@/ui/controls/Button';
+import { Actions } from '@/ui/overlay/Dialog';
+import { report } from '@/ui/overlay/Toasts';
 import { Ruled } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
-import { termEndWords } from '@/ui/text/words';
+import { namesWords, termEndWords } from '@/ui/text/words';
 import type { ListedName } from '@/usecases/records/list';
 import { useLedger } from '../frame/LedgerProvider';
+import { watchAction } from './actions';
 
 /** Names that were looked up: free with the cheapest account, or taken until when. */
 export function ListedNames({ names }: { names: readonly ListedName[] }) {
   const { style } = useLedger();
+  const taken = names.flatMap(({ ascii, record }) => (record?.found ? [ascii] : []));
+  const watchAll = async () => {
+    const answer = await watchAction({ names: taken });
+    if (isRefusal(answer)) report({ text: answer.message, problem: true });
+    else report({ text: `${namesWords(answer)} watched from now on.` });
+  };
   return (
     <Wide>
       <Ruled aria-label="Names looked up">
@@ -44,6 +55,13 @@ export function ListedNames({ names }: { names: readonly ListedName[] }) {
           ))}
         </tbody>
       </Ruled>
+      {taken.length > 0 && (
+        <Actions>
+          <Button onPress={() => void watchAll()}>
+            Watch {taken.length === 1 ? 'the taken one' : `the ${taken.length} taken`}
+          </Button>
+        </Actions>
+      )}
     </Wide>
   );
 }

@@ -7,7 +7,7 @@ import { type CheckProgress, checkProgress, drainChecks, queueChecks } from '@/u
 import { dismissDifferences, takeOver } from '@/usecases/records/compare';
 import { type ListedName, lookUpList } from '@/usecases/records/list';
 import { pasteRecord, seenZone } from '@/usecases/records/records';
-import { unwatchName, watchName } from '@/usecases/records/watch';
+import { unwatchName, watchNames } from '@/usecases/records/watch';
 
 /** Puts names in line to be checked, and begins at once; the jobs carry on what is left. */
 export async function checkNamesAction(ascii: readonly string[]): Promise<CheckProgress> {
@@ -35,8 +35,8 @@ export async function pasteRecordAction(input: unknown): Promise<string | Refusa
   return pasteRecord(deps(), input);
 }
 
-export async function watchAction(input: unknown): Promise<string | Refusal> {
-  return watchName(deps(), input);
+export async function watchAction(input: unknown): Promise<number | Refusal> {
+  return watchNames(deps(), input);
 }
 
 export async function unwatchAction(ascii: string): Promise<void> {

@@ -1,11 +1,12 @@
 import { createSocket } from 'node:dgram';
 import { connect } from 'node:net';
 import packet, { type Answer, type DecodedPacket } from 'dns-packet';
+import type { ZoneKey } from '@/formats/zone/delegation';
 import { quoteText, type ZoneRecord } from '@/formats/zone/zoneFile';
 
 /** What is looked at of a name: where it leads, its mail, its texts, and how it is secured. */
 const TYPES = ['NS', 'A', 'AAAA', 'MX', 'TXT', 'CAA', 'DS'] as const;
-type Type = (typeof TYPES)[number];
+type Type = (typeof TYPES)[number] | 'DNSKEY';
 
 export interface DnsServer {
   readonly host: string;
@@ -27,6 +28,18 @@ export async function lookAtZone(server: DnsServer, ascii: string): Promise<Zone
     }),
   );
   return found.flat();
+}
+
+/** The signers of a name as its parent shows them, and the keys that its own zone shows. Throws when the server does not answer. */
+export async function lookAtDelegation(
+  server: DnsServer,
+  ascii: string,
+): Promise<{ readonly signers: readonly string[]; readonly keys: readonly ZoneKey[] }> {
+  const [parent, zone] = await Promise.all([askDns(server, ascii, 'DS'), askDns(server, ascii, 'DNSKEY')]);
+  return {
+    signers: (parent.answers ?? []).flatMap((answer) => zoneRecord('@', answer).map(({ data }) => data)),
+    keys: (zone.answers ?? []).flatMap((answer) => (answer.type === 'DNSKEY' ? [answer.data] : [])),
+  };
 }
 
 /** One question over UDP, over TCP when the answer is cut short (RFC 1035 section 4.2). */

@@ -1,5 +1,6 @@
 import { request as requestPlain } from 'node:http';
 import { request as requestTls } from 'node:https';
+import { readRdapError } from '@/formats/rdap/readRdap';
 import { mayAsk, publicLookup } from './addresses';
 
 /** What came of asking an RDAP server for one object. */
@@ -53,7 +54,7 @@ export async function askRdapAt(address: string, limits: HttpLimits, etag: strin
     if (status === 304) return { kind: 'unchanged' };
     if (status === 404) return { kind: 'not there' };
     if (status === 429 || status === 503) return { kind: 'later', seconds: retryAfter(headers['retry-after']) };
-    if (status !== 200) return { kind: 'failed', cause: `the server answered ${status}` };
+    if (status !== 200) return { kind: 'failed', cause: errorOf(status, body) };
     try {
       return { kind: 'found', json: JSON.parse(body), raw: body, etag: headers.etag ?? null };
     } catch {
@@ -61,6 +62,16 @@ export async function askRdapAt(address: string, limits: HttpLimits, etag: strin
     }
   }
   return { kind: 'failed', cause: 'it was sent on too often' };
+}
+
+function errorOf(status: number, body: string): string {
+  let said: string | null = null;
+  try {
+    said = readRdapError(JSON.parse(body))?.slice(0, 200) ?? null;
+  } catch {
+    // An error need not be JSON: its number says enough.
+  }
+  return `the server answered ${status}${said ? `, ${said}` : ''}`;
 }
 
 /** `Retry-After` in seconds or as a date (RFC 9110 section 10.2.3), within a day. */

@@ -104,7 +104,9 @@ export function compareRecords(
   if (hold.length > 0) add('hold', 'works', hold.join(', '));
   const locked = record.statuses.some((s) => s === 'clientTransferProhibited' || s === 'serverTransferProhibited');
   if (side.lock === true && !locked && !gone) add('unlocked', 'locked', 'not locked');
-  if (record.signed === true && record.ds.length === 0)
+  if (record.delegation === 'broken')
+    add('security broken', '', 'the name servers show no key that the registry’s signer vouches for');
+  else if (record.signed === true && record.ds.length === 0 && record.delegation !== 'stands')
     add('security broken', '', 'signed, without a delegation signer');
   if (side.nameServers.length > 0 && record.nameServers.length > 0) {
     const [own, said] = [hosts(side.nameServers), hosts(record.nameServers)];

@@ -52,6 +52,8 @@ export interface RegistrationRecord {
   readonly signed: boolean | null;
   /** Delegation signers, as `keyTag algorithm digestType digest`. */
   readonly ds: readonly string[];
+  /** Whether the zone showed a key that the signers vouch for, when it was looked at; `null` when it was not. */
+  readonly delegation: 'stands' | 'broken' | null;
   /** Where the registrar's own record is, when it names it. */
   readonly related: string | null;
   /** Where else to ask (WHOIS). */
@@ -84,6 +86,7 @@ export function blankRecord(protocol: RecordProtocol, ascii: string): Registrati
     nameServers: [],
     signed: null,
     ds: [],
+    delegation: null,
     related: null,
     referral: null,
     conformance: [],

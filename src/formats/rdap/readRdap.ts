@@ -86,6 +86,14 @@ export function readRdapDomain(json: unknown, ascii: string): RegistrationRecord
   };
 }
 
+/** What an error says (RFC 9083 section 6): its title and description, or `null` for what is no error. */
+export function readRdapError(json: unknown): string | null {
+  const error = object(json);
+  if (typeof error?.errorCode !== 'number') return null;
+  const said = [text(error.title), ...texts(error.description)].filter((part) => part !== null);
+  return said.join(': ') || `error ${error.errorCode}`;
+}
+
 function readEvent(event: Json): RecordEvent[] {
   const action = text(event.eventAction);
   const at = parseInstant(text(event.eventDate) ?? '');

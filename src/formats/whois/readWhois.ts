@@ -17,6 +17,7 @@ type Field =
   | 'holderCountry'
   | 'signed'
   | 'referral'
+  | 'signer'
   | 'abuseMail'
   | 'abusePhone'
   | 'handle';
@@ -71,6 +72,7 @@ const FIELDS: Readonly<Record<string, Field>> = {
   registrantemail: 'holderMail',
   registrantcountry: 'holderCountry',
   dnssec: 'signed',
+  dnssecdsdata: 'signer',
   registrarwhoisserver: 'referral',
   whoisserver: 'referral',
   refer: 'referral',
@@ -142,6 +144,7 @@ export function readWhois(raw: string, ascii: string): RegistrationRecord | null
       .map((line) => (line.split(/\s+/)[0] ?? '').toLowerCase().replace(/\.$/, ''))
       .filter((host) => /^[a-z0-9.-]+\.[a-z0-9-]+$/.test(host)),
     signed: signed === null ? null : /^(signed|yes|signeddelegation)/i.test(signed.replace(/\s/g, '')),
+    ds: (values.get('signer') ?? []).map((signer) => signer.toUpperCase()),
     referral:
       first('referral')
         ?.replace(/^\w+:\/\//, '')

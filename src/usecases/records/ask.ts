@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto';
+import { type DnsServer, lookAtDelegation } from '@/connectors/records/dnsClient';
 import { askRdap, askRdapAt, type HttpLimits, type RdapAnswer } from '@/connectors/records/rdapClient';
 import { askWhois } from '@/connectors/records/whoisClient';
 import { blankRecord, type RecordSource, type RegistrationRecord } from '@/core/records';
@@ -7,7 +8,9 @@ import type { RecordServers } from '@/database/settings';
 import { readBootstrap, serversFor } from '@/formats/rdap/bootstrap';
 import { readRdapDomain } from '@/formats/rdap/readRdap';
 import { readWhois } from '@/formats/whois/readWhois';
+import { delegationStands } from '@/formats/zone/delegation';
 import type { Turnstile } from './politeness';
+import { dnsServer } from './servers';
 
 /** What came of asking for a name's records. */
 export type Asked =
@@ -27,6 +30,30 @@ export async function askRecords(
   ascii: string,
   known: readonly StoredRecord[],
 ): Promise<Asked> {
+  const asked = await askWhoKnows(servers, turnstile, ascii, known);
+  const dns = dnsServer(servers);
+  if (asked.kind !== 'seen' || dns === null) return asked;
+  const drafts = await Promise.all(asked.drafts.map((draft) => withDelegation(draft, dns)));
+  return { ...asked, drafts };
+}
+
+/** A signed name's draft with what its zone shows; as it was when the name servers do not answer. */
+async function withDelegation(draft: RecordDraft, dns: DnsServer): Promise<RecordDraft> {
+  const { record, ascii, source, raw, etag } = draft;
+  if (source !== 'registry' || !(record.signed || record.ds.length > 0)) return draft;
+  const seen = await lookAtDelegation(dns, ascii).catch(() => null);
+  const stands = seen && delegationStands(ascii, record.ds.length > 0 ? record.ds : seen.signers, seen.keys);
+  return stands === null
+    ? draft
+    : draftOf(ascii, source, { ...record, delegation: stands ? 'stands' : 'broken' }, raw, etag);
+}
+
+function askWhoKnows(
+  servers: RecordServers,
+  turnstile: Turnstile,
+  ascii: string,
+  known: readonly StoredRecord[],
+): Promise<Asked> {
   const limits: HttpLimits = { allowedHosts: servers.allowedHosts };
   const bootstrap = servers.bootstrap === null ? null : readBootstrap(servers.bootstrap);
   const [base] = bootstrap ? serversFor(bootstrap, ascii) : [];
@@ -34,7 +61,10 @@ export async function askRecords(
   const ending = ascii.slice(ascii.indexOf('.') + 1);
   const whois = servers.whois[ending] ?? servers.whois[ending.split('.').at(-1) ?? ''];
   if (whois) return overWhois(whois, limits, turnstile, ascii);
-  return { kind: 'failed', problem: `No server is known for .${ending}. Name one under Setup, Office.` };
+  return Promise.resolve({
+    kind: 'failed',
+    problem: `No server is known for .${ending}. Name one under Setup, Office.`,
+  });
 }
 
 const newest = (known: readonly StoredRecord[], source: RecordSource) => known.find((one) => one.source === source);
@@ -48,7 +78,9 @@ async function overRdap(
 ): Promise<Asked> {
   const registryKnown = newest(known, 'registry');
   const host = new URL(base).host;
-  const answer = await turnstile.through(host, () => askRdap(base, ascii, limits, registryKnown?.etag ?? null));
+  // The zone of a signed name may break while its record stays as it is: it is read anew each time.
+  const etag = registryKnown?.record.signed ? null : (registryKnown?.etag ?? null);
+  const answer = await turnstile.through(host, () => askRdap(base, ascii, limits, etag));
   const registry = readAnswer(answer, ascii, 'registry');
   if (registry.kind === 'later') turnstile.pause(host, registry.seconds * 1000);
   if (registry.kind !== 'draft' && registry.kind !== 'unchanged') return registry;

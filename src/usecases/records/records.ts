@@ -11,6 +11,7 @@ import type { Deps } from '../deps';
 import { readRequest } from '../validate';
 import { draftOf } from './ask';
 import { PastedRecord } from './requests';
+import { dnsServer } from './servers';
 
 export type { StoredRecord } from '@/database/records';
 
@@ -56,10 +57,10 @@ export async function seenZone(
   ascii: string,
 ): Promise<{ zone: Zone; text: string; at: Instant } | Refusal> {
   const { records } = await selectSettings(deps.database);
-  const [host, port] = (records.dns ?? '').split(':');
-  if (!host) return refuse('no-name-server', 'No name server is set to ask. Set one under Setup, Office.');
+  const server = dnsServer(records);
+  if (!server) return refuse('no-name-server', 'No name server is set to ask. Set one under Setup, Office.');
   try {
-    const zone = { origin: ascii, records: await lookAtZone({ host, port: Number(port ?? 53) }, ascii) };
+    const zone = { origin: ascii, records: await lookAtZone(server, ascii) };
     return { zone, text: writeZone(zone), at: deps.clock() };
   } catch (error) {
     deps.log.warn({ error, ascii }, 'a zone could not be looked at');

@@ -39,10 +39,13 @@ export class PastedRecord {
   text!: string;
 }
 
-export class WatchName {
-  @IsString()
-  @MaxLength(253)
-  name!: string;
+export class WatchNames {
+  @IsArray()
+  @ArrayNotEmpty({ message: 'Choose at least one name.' })
+  @ArrayMaxSize(500, { message: 'Watch up to 500 names at a time.' })
+  @IsString({ each: true })
+  @MaxLength(253, { each: true })
+  names!: string[];
 
   @IsOptional()
   @IsString()

@@ -1,11 +1,18 @@
 import { Type } from 'class-transformer';
 import { ArrayMaxSize, IsArray, IsOptional, IsString, Matches, MaxLength } from 'class-validator';
+import type { DnsServer } from '@/connectors/records/dnsClient';
 import { askRdapAt } from '@/connectors/records/rdapClient';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
-import { selectSettings, upsertSettings } from '@/database/settings';
+import { type RecordServers, selectSettings, upsertSettings } from '@/database/settings';
 import { readBootstrap } from '@/formats/rdap/bootstrap';
 import type { Deps } from '../deps';
 import { readRequest } from '../validate';
+
+/** The name server that is asked, or `null` when none is set. */
+export function dnsServer({ dns }: Pick<RecordServers, 'dns'>): DnsServer | null {
+  const [host, port] = (dns ?? '').split(':');
+  return host ? { host, port: Number(port ?? 53) } : null;
+}
 
 const HOST = /^[a-z0-9.-]{1,253}(?::\d{1,5})?$/i;
 

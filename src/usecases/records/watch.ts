@@ -1,13 +1,13 @@
-import { parseDomainName } from '@/core/names';
+import { type DomainName, parseDomainName } from '@/core/names';
 import type { RegistrationRecord, Release } from '@/core/records';
 import { isRefusal, type Refusal } from '@/core/refusal';
 import { addDays } from '@/core/time';
 import { selectNewestRecords } from '@/database/records';
-import { deleteWatch, insertWatch, selectWatches, type WatchRow } from '@/database/watches';
+import { deleteWatch, insertWatches, selectWatches, type WatchRow } from '@/database/watches';
 import type { Deps } from '../deps';
 import { readRequest } from '../validate';
 import { checkNow } from './check';
-import { WatchName } from './requests';
+import { WatchNames } from './requests';
 import { noteWatched, releaseFor } from './watched';
 
 export type { WatchRow } from '@/database/watches';
@@ -46,19 +46,26 @@ export async function lookUp(deps: Deps, written: string): Promise<LookedUp | Re
   };
 }
 
-/** Watches a name from now on. */
-export async function watchName(deps: Deps, input: unknown): Promise<string | Refusal> {
-  const request = await readRequest(WatchName, input);
+/** Watches names from now on. Answers how many; one that is no name refuses them all. */
+export async function watchNames(deps: Deps, input: unknown): Promise<number | Refusal> {
+  const request = await readRequest(WatchNames, input);
   if (isRefusal(request)) return request;
-  const name = parseDomainName(request.name);
-  if (isRefusal(name)) return name;
-  await insertWatch(
+  const known: DomainName[] = [];
+  for (const written of request.names) {
+    const name = parseDomainName(written);
+    if (isRefusal(name)) return name;
+    known.push(name);
+  }
+  await insertWatches(
     deps.database,
-    { ascii: name.ascii, unicode: name.unicode, ending: name.ending, note: request.note ?? '' },
+    known.map(({ ascii, unicode, ending }) => ({ ascii, unicode, ending, note: request.note ?? '' })),
     deps.clock(),
   );
-  await noteWatched(deps, [name.ascii]);
-  return name.unicode;
+  await noteWatched(
+    deps,
+    known.map(({ ascii }) => ascii),
+  );
+  return new Set(known.map(({ ascii }) => ascii)).size;
 }
 
 export async function unwatchName(deps: Deps, ascii: string): Promise<void> {

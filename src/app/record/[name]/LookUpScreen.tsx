@@ -37,7 +37,7 @@ export function LookUpScreen({
   const watch = async () => {
     if (watched) await unwatchAction(ascii);
     else {
-      const answer = await watchAction({ name: ascii });
+      const answer = await watchAction({ names: [ascii] });
       if (isRefusal(answer)) report({ text: answer.message, problem: true });
     }
     router.refresh();

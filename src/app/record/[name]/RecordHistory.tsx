@@ -104,14 +104,20 @@ export function linesOf(record: RegistrationRecord, style: Parameters<typeof day
     ['statuses', [...record.statuses].sort().join(', ')],
     ['name servers', [...record.nameServers].sort().join(', ')],
     ['signed', record.signed === null ? '' : record.signed ? 'yes' : 'no'],
+    ['signers', [...record.ds].sort().join(', ')],
+    ['delegation', record.delegation ?? ''],
+    ['contacts', record.contacts.map(({ role, mail, form }) => `${role} ${mail ?? form ?? 'held back'}`).join(', ')],
+    ['abuse', [record.abuseMail, record.abusePhone].filter(Boolean).join(', ')],
+    ['last changed', record.changed === null ? '' : hourWords(record.changed, style)],
+    ['registrar’s record at', record.related ?? record.referral ?? ''],
   ];
 }
 
 function changeWords(one: Dated, before: Dated | undefined, style: Parameters<typeof dayWords>[1]): string {
   if (!before) return 'first seen';
   const earlier = new Map(linesOf(before.record, style));
-  return linesOf(one.record, style)
+  const changes = linesOf(one.record, style)
     .filter(([what, said]) => earlier.get(what) !== said)
-    .map(([what, said]) => `${what}: ${earlier.get(what) || 'nothing'} → ${said || 'nothing'}`)
-    .join('; ');
+    .map(([what, said]) => `${what}: ${earlier.get(what) || 'nothing'} → ${said || 'nothing'}`);
+  return changes.join('; ') || 'particulars that only the raw text shows';
 }
