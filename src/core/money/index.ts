@@ -12,3 +12,4 @@ export {
   times,
 } from './amount';
 export { formatAmount, formatFigure, wholeUnit } from './formatAmount';
+export { convert, type Rate, sumIn } from './rates';

@@ -1,0 +1,44 @@
+import type { Instant } from '../time';
+
+/** What may await the owner in selling, the most urgent first. */
+export const AGENDA_KINDS = [
+  'offer to answer',
+  'handover',
+  'sale to confirm',
+  'proof missing',
+  'auction closing',
+  'auction unsold',
+  'listing refused',
+  'to be seen live',
+  'term too short',
+  'never listed',
+] as const;
+export type AgendaKind = (typeof AGENDA_KINDS)[number];
+
+/** One thing to do about one name, and until when. */
+export interface AgendaItem {
+  readonly kind: AgendaKind;
+  readonly nameId: number;
+  readonly ascii: string;
+  readonly unicode: string;
+  /** The last instant, or `null` where none presses. */
+  readonly by: Instant | null;
+  /** What it is about in figures: the offer, the price, the cost. */
+  readonly minor: number | null;
+  readonly currency: string | null;
+  /** Venue or buyer. */
+  readonly who: string;
+  /** The page that deals with it. */
+  readonly href: string;
+}
+
+/** By kind, within it what is due first, then what is worth most. */
+export function orderAgenda(items: readonly AgendaItem[]): AgendaItem[] {
+  return [...items].sort(
+    (a, b) =>
+      AGENDA_KINDS.indexOf(a.kind) - AGENDA_KINDS.indexOf(b.kind) ||
+      (a.by ?? Number.POSITIVE_INFINITY) - (b.by ?? Number.POSITIVE_INFINITY) ||
+      (b.minor ?? 0) - (a.minor ?? 0) ||
+      (a.ascii < b.ascii ? -1 : 1),
+  );
+}

@@ -1,0 +1,140 @@
+import { addDays, DAY_MS, HOUR_MS, type Instant } from '../time';
+import { dueAt, SALE_STAGES } from './handover';
+import { leavesOf, priceToLeave } from './leaves';
+import {
+  AUCTION_DAYS,
+  leadingPrice,
+  MOST_DESCRIPTION,
+  MOST_PITCH,
+  type Offered,
+  PRICE_NAMES,
+  type PriceName,
+  usedPrices,
+} from './listing';
+import { NO_FEES, type VenueRules } from './venue';
+
+/** What may be wrong with a listing. Every code means one thing. */
+export type FindingCode =
+  | 'price missing'
+  | 'price not whole'
+  | 'order of prices'
+  | 'currency not taken'
+  | 'no auctions here'
+  | 'auction length'
+  | 'too long'
+  | 'payout not set'
+  | 'below cost'
+  | 'proceeds below cost'
+  | 'cost not known'
+  | 'term too short'
+  | 'transfer lock'
+  | 'not at the account';
+
+/** One thing that is wrong (`stops`), or that the owner should know. */
+export interface Finding {
+  readonly code: FindingCode;
+  readonly stops: boolean;
+  readonly price: PriceName | null;
+  /** The other price, in a matter of order. */
+  readonly other: PriceName | null;
+  /** The loss, the least price that leaves none, or the greatest length. */
+  readonly figure: number | null;
+  readonly at: Instant | null;
+}
+
+/** A listing with what the checks have to know of it. */
+export interface CheckedListing {
+  readonly offered: Offered;
+  /** What the name has cost, in the listing's currency; `null` when that is not known. */
+  readonly costMinor: number | null;
+  /** One whole unit of the currency, in minor units. */
+  readonly unitMinor: number;
+  readonly venue: VenueRules | null;
+  readonly pitch: string;
+  readonly description: string;
+  readonly now: Instant;
+  /** The earliest end of its term; `null` when it is not known. */
+  readonly termEnd: Instant | null;
+  /** Until when registrars may refuse to transfer it; `null` when they may not. */
+  readonly lockedUntil: Instant | null;
+  readonly atAccount: boolean;
+}
+
+/** Days from a sale until the name is handed over: payment, the buyer's account, the push or transfer. */
+export const HANDOVER_DAYS = SALE_STAGES.slice(0, 3).reduce(
+  (days, stage) => days + ((dueAt(stage, 0 as Instant) ?? 0) as number) / DAY_MS,
+  0,
+);
+
+/** Pairs that must rise; the second strictly where it says so. */
+const ORDER: readonly (readonly [PriceName, PriceName, boolean])[] = [
+  ['minimum', 'asking', false],
+  ['asking', 'buyNow', false],
+  ['minimum', 'buyNow', false],
+  ['start', 'reserve', false],
+  ['reserve', 'buyNow', true],
+  ['start', 'buyNow', true],
+];
+
+/** Everything that is wrong with a listing, what stops it first. */
+export function checkListing(checked: CheckedListing): Finding[] {
+  const { offered, venue, unitMinor, costMinor } = checked;
+  const prices = usedPrices(offered);
+  const found: Finding[] = [];
+  const add = (code: FindingCode, stops: boolean, more: Partial<Finding> = {}) =>
+    found.push({ code, stops, price: null, other: null, figure: null, at: null, ...more });
+  const leading = leadingPrice(offered.kind);
+  if (leading !== null && prices[leading] === null) add('price missing', true, { price: leading });
+  for (const price of PRICE_NAMES) {
+    const minor = prices[price];
+    if (minor !== null && (minor <= 0 || (venue?.wholeUnits !== false && minor % unitMinor !== 0)))
+      add('price not whole', true, { price });
+  }
+  for (const [lower, upper, strictly] of ORDER) {
+    const [low, high] = [prices[lower], prices[upper]];
+    if (low !== null && high !== null && (strictly ? low >= high : low > high))
+      add('order of prices', true, { price: lower, other: upper });
+  }
+  if (venue && venue.currencies.length > 0 && !venue.currencies.includes(offered.currency))
+    add('currency not taken', true);
+  if (offered.kind === 'auction') checkAuction(offered.auctionDays, venue, add);
+  if (checked.pitch.length > MOST_PITCH) add('too long', true, { figure: MOST_PITCH });
+  if (checked.description.length > MOST_DESCRIPTION) add('too long', true, { figure: MOST_DESCRIPTION });
+  if (venue && !venue.payoutSet) add('payout not set', true);
+  if (costMinor === null) add('cost not known', false);
+  else
+    for (const price of PRICE_NAMES) {
+      const minor = prices[price];
+      // The start binds nobody to sell where a reserve stands above it.
+      if (minor === null || (price === 'start' && prices.reserve !== null)) continue;
+      const fees = venue?.fees ?? NO_FEES;
+      const { proceedsMinor } = leavesOf(minor, fees);
+      if (minor < costMinor) add('below cost', false, { price, figure: costMinor - minor });
+      else if (proceedsMinor < costMinor)
+        add('proceeds below cost', false, { price, figure: priceToLeave(costMinor, fees, unitMinor) });
+    }
+  const until = soldBy(offered, venue, checked.now);
+  if (checked.termEnd !== null && checked.termEnd < until) add('term too short', false, { at: until });
+  if (checked.lockedUntil !== null && checked.lockedUntil > checked.now)
+    add('transfer lock', false, { at: checked.lockedUntil });
+  if (!checked.atAccount) add('not at the account', false);
+  return found.sort((a, b) => Number(b.stops) - Number(a.stops));
+}
+
+function checkAuction(
+  days: number,
+  venue: VenueRules | null,
+  add: (code: FindingCode, stops: boolean, more?: Partial<Finding>) => void,
+): void {
+  if (!Number.isInteger(days) || days < AUCTION_DAYS.least || days > AUCTION_DAYS.most)
+    add('auction length', true, { figure: AUCTION_DAYS.most });
+  else if (venue && venue.auctionDays.length === 0) add('no auctions here', true);
+  else if (venue && !venue.auctionDays.includes(days))
+    add('auction length', true, { figure: Math.max(...venue.auctionDays) });
+}
+
+/** When a name that is listed now would be handed over at the latest: review, auction, and the steps of a sale. */
+export function soldBy(offered: Offered, venue: VenueRules | null, now: Instant): Instant {
+  const listed = (now + (venue?.reviewHours ?? 0) * HOUR_MS) as Instant;
+  return addDays(listed, (offered.kind === 'auction' ? offered.auctionDays : 0) + HANDOVER_DAYS);
+}

@@ -1,0 +1,40 @@
+/** A part of a price from which another share is kept. */
+export interface CommissionStep {
+  /** The part of the price at and above this, in minor units. */
+  readonly fromMinor: number;
+  readonly percent: number;
+}
+
+/** What a venue keeps of a sale. Every figure is in the currency of the listing, in minor units. */
+export interface VenueFees {
+  /** Percent of the price, 0 to 100. */
+  readonly percent: number;
+  /** The least commission. */
+  readonly floorMinor: number;
+  /** Parts of the price with a share of their own, by rising `fromMinor`. */
+  readonly steps: readonly CommissionStep[];
+  /** A fee for the sale itself, whatever the price. */
+  readonly saleFeeMinor: number;
+  /** A fee for the listing, paid whether it sells or not. */
+  readonly listingFeeMinor: number;
+}
+
+/** What a sale costs where no venue stands between. */
+export const NO_FEES: VenueFees = { percent: 0, floorMinor: 0, steps: [], saleFeeMinor: 0, listingFeeMinor: 0 };
+
+/** The rules of a venue that a listing has to meet. */
+export interface VenueRules {
+  /** Currencies that it sells in; empty for any. */
+  readonly currencies: readonly string[];
+  readonly wholeUnits: boolean;
+  /** Lengths of auction that it offers, in days; empty for none. */
+  readonly auctionDays: readonly number[];
+  /** Hours that its review of a listing takes at most. */
+  readonly reviewHours: number;
+  /** Where its proceeds are paid out to has been set there. */
+  readonly payoutSet: boolean;
+  readonly fees: VenueFees;
+}
+
+/** The usual longest review. */
+export const USUAL_REVIEW_HOURS = 72;
