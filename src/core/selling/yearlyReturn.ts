@@ -7,7 +7,7 @@ export interface DatedMoney {
 }
 
 const DAYS_PER_YEAR = 365;
-const GREATEST_RETURN = 1e9;
+const GREATEST_RETURN = 1e18;
 
 /**
  * The internal rate of return a year: the rate at which what was spent and received, each discounted by its days over 365, comes
