@@ -27,7 +27,11 @@ module.exports = {
     },
     storey('connectors-use-formats-and-core', '^src/connectors/', '^src/(?!core/|formats/|connectors/)'),
     storey('jobs-use-usecases', '^src/jobs/', '^src/(app|ui)/'),
-    storey('practice-is-the-outside', '^practice/(?!scenario/)', '^src/core/(lifecycle|funding|selling)/'),
+    storey(
+      'practice-is-the-outside',
+      '^practice/(?!scenario/)',
+      '^src/core/(lifecycle|funding)/|^src/core/selling/leaves',
+    ),
     storey('tests-are-not-shipped', '^src/.*(?<!\\.test\\.tsx?)$', '^tests/'),
   ],
   options: {

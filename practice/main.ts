@@ -1,6 +1,7 @@
 import { runPractice } from './run';
 import { bids, demoWorld, grabs } from './scenario/world';
 import { Store } from './store';
+import { demoBuyers } from './venue/buyers';
 import { practiceRegistrars } from './world/registrars';
 
 /** The practice world as a process: it keeps itself in `PRACTICE_DATABASE_URL` and begins at `PRACTICE_NOW`. Says its ports as one line of JSON. */
@@ -8,7 +9,7 @@ const url = process.env.PRACTICE_DATABASE_URL;
 if (!url) throw new Error('PRACTICE_DATABASE_URL is not set; bin/start runs the practice world with the demo');
 const now = process.env.PRACTICE_NOW ? Date.parse(process.env.PRACTICE_NOW) : Date.now();
 const store = await Store.open(url);
-let world = await store.load(practiceRegistrars(now), { bids, grabs });
+let world = await store.load(practiceRegistrars(now), { bids, grabs, buyers: demoBuyers });
 if (!world) {
   world = demoWorld(now);
   await store.save(world);
@@ -18,7 +19,13 @@ const logins = Object.fromEntries(
   [...world.customers.values()].map(({ registrar, login }) => [login, practice.ports[registrar]]),
 );
 console.log(
-  JSON.stringify({ control: practice.controlPort, mail: practice.mailPort, records: practice.records, logins }),
+  JSON.stringify({
+    control: practice.controlPort,
+    mail: practice.mailPort,
+    records: practice.records,
+    venue: practice.venuePort,
+    logins,
+  }),
 );
 
 for (const signal of ['SIGINT', 'SIGTERM'] as const) {

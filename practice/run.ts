@@ -7,6 +7,7 @@ import { dnsServers } from './records/dns';
 import { rdapServer } from './records/rdap';
 import { whoisServer } from './records/whois';
 import type { Store } from './store';
+import { venueServer } from './venue/server';
 import { confirmMail, letDaysPass } from './world/days';
 import type { World } from './world/types';
 
@@ -20,6 +21,8 @@ export interface RunningPractice {
   readonly mailPort: number;
   /** Ports of the registration records: RDAP over HTTP, WHOIS, and DNS over UDP and TCP. */
   readonly records: { readonly rdap: number; readonly whois: number; readonly dns: number };
+  /** Port of the venue. */
+  readonly venuePort: number;
   readonly faults: Faults;
   /** The mails that came, newest first. */
   readonly mails: readonly PracticeMail[];
@@ -84,6 +87,14 @@ export async function runPractice({
   });
   servers.push(post);
   const records = await openRecords(world, faults, servers, mostQuestionsASecond);
+  const venue = venueServer({ world, faults, exclusively, dnsPort: () => records.dns, mailPort: () => mailPort });
+  const venuePort = await listen(venue, 0);
+  servers.push({
+    close(done) {
+      venue.closeAllConnections();
+      venue.close(done);
+    },
+  });
   const control = createServer((request, answer) => {
     void controlled(request, { world, faults, mails, passTo, exclusively })
       .then((body) => send(answer, 200, body))
@@ -98,6 +109,7 @@ export async function runPractice({
     controlPort: port,
     mailPort,
     records,
+    venuePort,
     faults,
     mails,
     passTo,
@@ -167,7 +179,9 @@ async function controlled(
     await passTo(to);
   } else if (request.method === 'POST' && request.url === '/fault') {
     const kind = FAULTS.find((one) => one === body.kind) ?? null;
-    if (!world.registrars.has(String(body.registrar))) throw new Error('There is no such registrar here.');
+    const whose = String(body.registrar);
+    if (!world.registrars.has(whose) && whose !== 'records' && whose !== 'venue')
+      throw new Error('There is no such registrar here.');
     faults.set(String(body.registrar), kind as FaultKind | null, Number(body.times ?? 1));
   } else if (request.method === 'POST' && request.url === '/mail-confirmed') {
     await exclusively(() => confirmMail(world, String(body.name)));

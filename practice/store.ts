@@ -1,4 +1,5 @@
 import pg from 'pg';
+import type { Market } from './venue/types';
 import type { Customer, Domain, Message, Receipt, Registrar, World } from './world/types';
 import { makeWorld, nothingTouched } from './world/world';
 
@@ -14,12 +15,16 @@ export class Store {
       create table if not exists domains (name text primary key, record jsonb not null);
       create table if not exists customers (registrar text primary key, record jsonb not null);
       create table if not exists messages (id bigint primary key, record jsonb not null);
-      create table if not exists receipts (id bigint primary key, record jsonb not null)`);
+      create table if not exists receipts (id bigint primary key, record jsonb not null);
+      create table if not exists market (record jsonb not null, texts jsonb not null)`);
     return new Store(pool);
   }
 
   /** The world as it was last stored, or `null` when there is none yet. */
-  async load(registrars: readonly Registrar[], { bids, grabs }: Pick<World, 'bids' | 'grabs'>): Promise<World | null> {
+  async load(
+    registrars: readonly Registrar[],
+    { bids, grabs, buyers }: Pick<World, 'bids' | 'grabs' | 'buyers'>,
+  ): Promise<World | null> {
     const { rows } = await this.pool.query<{ now: string; next: string }>('select now, next_id as next from world');
     const row = rows[0];
     if (!row) return null;
@@ -35,8 +40,16 @@ export class Store {
       bids,
       grabs,
     );
+    const kept = (
+      await this.pool.query<{ record: Market; texts: [string, string[]][] }>('select record, texts from market')
+    ).rows[0];
+    if (kept) {
+      world.market = kept.record;
+      for (const [name, texts] of kept.texts) world.texts.set(name, texts);
+    }
     world.messages.push(...(await records<Message>('messages', 'id')));
     world.nextId = Number(row.next);
+    world.buyers = buyers;
     return world;
   }
 
@@ -59,6 +72,11 @@ export class Store {
       await client.query('begin');
       await client.query('delete from world');
       await client.query('insert into world values ($1, $2)', [world.now, world.nextId]);
+      await client.query('delete from market');
+      await client.query('insert into market values ($1, $2)', [
+        JSON.stringify(world.market),
+        JSON.stringify([...world.texts]),
+      ]);
       await put(
         'domains',
         'name',

@@ -14,6 +14,8 @@ export interface PracticeCompanion extends Companion {
   /** Port of its mail server. */
   readonly mailPort: number;
   readonly records: { readonly rdap: number; readonly whois: number; readonly dns: number };
+  /** Port of its venue. */
+  readonly venuePort: number;
   /** Ports of the practice registrars, by login. */
   readonly ports: Readonly<Record<string, number>>;
 }
@@ -68,11 +70,19 @@ export async function startPractice(
   url.pathname = '/practice';
   const env = { PRACTICE_DATABASE_URL: url.toString(), PRACTICE_NOW: new Date(now).toISOString() };
   const { child, line } = await startProgram('practice/main.ts', env, pidFile);
-  const { control, mail, records, logins } = JSON.parse(line) as {
+  const { control, mail, records, venue, logins } = JSON.parse(line) as {
     control: number;
     mail: number;
     records: PracticeCompanion['records'];
+    venue: number;
     logins: Record<string, number>;
   };
-  return { url: `http://127.0.0.1:${control}`, mailPort: mail, records, ports: logins, stop: () => end(child) };
+  return {
+    url: `http://127.0.0.1:${control}`,
+    mailPort: mail,
+    records,
+    venuePort: venue,
+    ports: logins,
+    stop: () => end(child),
+  };
 }

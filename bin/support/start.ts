@@ -7,7 +7,9 @@ import { parseArgs } from 'node:util';
 import pino from 'pino';
 import { linkDemo, pointMailAt, pointRecordsAt } from '../../practice/scenario/links';
 import { seedDemo } from '../../practice/scenario/seed';
+import { moveVenue, seedSelling } from '../../practice/scenario/selling';
 import { eppLink } from '../../src/connectors/registrar/eppLink';
+import { httpVenue } from '../../src/connectors/venue/httpVenue';
 import type { Instant } from '../../src/core/time';
 import { moveLinks } from '../../src/database/links';
 import { migrate } from '../../src/database/migrate';
@@ -119,6 +121,7 @@ async function start(): Promise<void> {
         key: keyFrom(env.NAME_LEDGER_KEY),
         log: pino({ level: 'silent' }),
         connect: eppLink,
+        venue: httpVenue,
         links: new Map(),
       };
       await loadClock(deps);
@@ -129,6 +132,8 @@ async function start(): Promise<void> {
       else await moveLinks(database, practice.ports);
       await pointMailAt(database, practice.mailPort, `http://127.0.0.1:${port}`);
       await pointRecordsAt(database, practice.records);
+      if (fresh) await seedSelling(deps, practice.venuePort);
+      else await moveVenue(database, practice.venuePort);
     }
     await database.end();
     build();

@@ -151,7 +151,9 @@ function update(order: world.Orderer, body: Node, extension: Node | null): Respo
     );
     return missing.length > 0 ? { code: 2003, reason: missing.join(', ') } : answered(world.reportRestore(order, name));
   }
-  const set = extension?.children.update?.find((node) => node.children.autoRenew || node.children.privacy);
+  const set = extension?.children.update?.find(
+    ({ children }) => children.autoRenew || children.privacy || children.text || children.push,
+  );
   const status = (side: string) =>
     at(body, 'update', side)?.children.status?.some((node) => node.attributes.s === 'clientTransferProhibited');
   const hosts = at(body, 'update', 'add', 'ns')?.children.hostObj?.map((node) => node.text);
@@ -162,9 +164,14 @@ function update(order: world.Orderer, body: Node, extension: Node | null): Respo
     ...(textAt(set, 'privacy') === null ? {} : { privacy: textAt(set, 'privacy') === 'on' }),
     ...(status('add') ? { lock: true } : status('rem') ? { lock: false } : {}),
     ...(hosts ? { nameServers: hosts } : {}),
+    ...said('text', textAt(set, 'text')),
+    ...said('pushTo', textAt(set, 'push')),
+    ...said('authInfo', textAt(body, 'update', 'chg', 'authInfo', 'pw')),
   });
   return answered(done);
 }
+
+const said = (key: string, value: string | null) => (value === null ? {} : { [key]: value });
 
 /** The fee for a restore stands beside it in the same extension (RFC 8748 section 5.2.5). */
 function restoreFee(extension: Node | null): number | null {

@@ -1,9 +1,11 @@
+import { demoBuyers } from '../venue/buyers';
 import { askToConfirmMail, passTo, schedule } from '../world/days';
 import { blankDomain, STRANGERS } from '../world/domain';
 import { practiceCustomers, practiceRegistrars } from '../world/registrars';
 import type { Domain, World } from '../world/types';
 import { makeWorld, nothingTouched } from '../world/world';
 import { chanceFrom } from './chance';
+import { openMarket } from './market';
 import { demoNames } from './names';
 import { FIRST_HALVES, SECOND_HALVES } from './words';
 
@@ -62,9 +64,11 @@ export function demoWorld(now: number): World {
     return { ...domain, ...UNTRUE[name.ascii] };
   });
   const world = makeWorld(now, registrars, practiceCustomers(now), [...domains, ...others(now, domains)], bids, grabs);
+  world.buyers = demoBuyers;
   // What lies in the past has been told long ago.
   passTo(world, now);
   world.messages.length = 0;
+  openMarket(world, now);
   const fresh = [...world.domains.values()].filter(({ createdAt }) => createdAt > now - FRESH);
   for (const domain of fresh) askToConfirmMail(world, domain, domain.createdAt);
   world.touched = nothingTouched();

@@ -1,4 +1,5 @@
-import type { Ms } from './types';
+/** An instant, in milliseconds since 1970. */
+export type Ms = number;
 
 export const DAY = 86_400_000;
 

@@ -1,3 +1,4 @@
+import { marketPasses } from '../venue/market';
 import { DAY, yearsLater } from './calendar';
 import { blankDomain, STRANGERS } from './domain';
 import { endingRules } from './endings';
@@ -84,7 +85,11 @@ function comingFor(world: World, domain: Domain): Coming | null {
     if (registrar.auctionDay !== null && auctionAt < deletion && auctionAt > world.now)
       add(auctionAt, 3, () => auction(world, domain, auctionAt));
     const transfer = domain.transfer;
-    if (transfer) add(transfer.passesAt, 0, () => moveTo(world, domain, transfer.to, transfer.passesAt));
+    if (transfer)
+      add(transfer.passesAt, 0, () => {
+        moveTo(world, domain, transfer.to, transfer.passesAt);
+        if (transfer.holder) giveTo(domain, transfer.holder);
+      });
     add(deletion, 4, () => {
       domain.deletedAt = deletion;
       tell(world, domain, 'deleted', 'Deleted at the registry.', deletion);
@@ -209,6 +214,15 @@ export function moveTo(world: World, domain: Domain, to: string, at: Ms): void {
   domain.attemptAt = null;
 }
 
+/** A name belongs to somebody else from now on. */
+export function giveTo(domain: Domain, holder: string): void {
+  domain.owner = 'stranger';
+  domain.holder = holder;
+  domain.auto = 'off';
+  domain.attemptAt = null;
+  domain.privacy = false;
+}
+
 const CONFIRM_MAIL_DAYS = 15;
 
 /** A new holder is asked to confirm the mail address within fifteen days of `since`. */
@@ -290,4 +304,5 @@ export function passTo(world: World, end: Ms): void {
     push(world.domains.get(coming.domain.name));
   }
   world.now = end;
+  marketPasses(world, world.buyers, end);
 }

@@ -1,5 +1,5 @@
 import { DAY, dateOf, yearsLater } from './calendar';
-import { askToConfirmMail, book, deletionOf, moveTo, schedule, tell } from './days';
+import { askToConfirmMail, book, deletionOf, giveTo, moveTo, schedule, tell } from './days';
 import { blankDomain } from './domain';
 import { endingRules } from './endings';
 import { asked, promotionFor, takeMoney } from './paying';
@@ -160,6 +160,9 @@ export interface Settings {
   readonly lock?: boolean;
   readonly privacy?: boolean;
   readonly nameServers?: readonly string[];
+  readonly text?: string;
+  readonly pushTo?: string;
+  readonly authInfo?: string;
 }
 
 /** Sets what is said. Switching auto-renew on near a term's end may cost a year at once; privacy may cost its price. */
@@ -198,7 +201,20 @@ export function change(order: Orderer, name: string, to: Settings): Answer {
   if (to.lock !== undefined) domain.lock = to.lock;
   if (to.privacy !== undefined) domain.privacy = to.privacy;
   if (to.nameServers !== undefined) domain.nameServers = [...to.nameServers];
+  if (to.authInfo !== undefined) domain.authInfo = to.authInfo;
+  if (to.text !== undefined) {
+    const texts = world.texts.get(name) ?? [];
+    if (!texts.includes(to.text)) world.texts.set(name, [...texts, to.text]);
+  }
+  if (to.pushTo !== undefined) push(world, domain, to.pushTo);
   return { code: 1000, domain };
+}
+
+/** Hands a name to another customer of the same registrar: at once, and whether it is locked or not. */
+function push(world: World, domain: Domain, account: string): void {
+  const sale = Object.values(world.market.sales).find((one) => one.name === domain.name && one.account === account);
+  giveTo(domain, sale?.buyer ?? account);
+  domain.movedAt = world.now;
 }
 
 /** Registers a free name. */

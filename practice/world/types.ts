@@ -1,5 +1,8 @@
-/** Instants of the practice world: whole milliseconds since 1970-01-01T00:00:00Z. Money: minor units of a registrar's currency. */
-export type Ms = number;
+import type { Buyers, Market } from '../venue/types';
+import type { Ms } from './calendar';
+
+/** Instants are whole milliseconds since 1970-01-01T00:00:00Z. Money is in minor units of a registrar's currency. */
+export type { Ms } from './calendar';
 
 export type Action = 'register' | 'renew' | 'transfer' | 'restore';
 
@@ -75,7 +78,7 @@ export interface Domain {
   readonly ending: string;
   registrar: string;
   /** Who has registered it: the office, or somebody else. */
-  readonly owner: 'office' | 'stranger';
+  owner: 'office' | 'stranger';
   holder: string;
   readonly createdAt: Ms;
   paidThrough: Ms;
@@ -104,7 +107,7 @@ export interface Domain {
   hold: boolean;
   movedAt: Ms | null;
   /** A transfer that has been asked for and passes by itself when nobody answers. */
-  transfer: { to: string; askedAt: Ms; passesAt: Ms } | null;
+  transfer: { to: string; askedAt: Ms; passesAt: Ms; holder?: string } | null;
   /** The term whose end has been told already. */
   toldEnd: Ms | null;
   lastReceipt: { clTRID: string | null; svTRID: string; amountMinor: number } | null;
@@ -165,6 +168,10 @@ export interface World {
   readonly texts: Map<string, string[]>;
   /** Signed zones, and whether they show the key that their registry vouches for. */
   readonly signed: Map<string, 'stands' | 'broken'>;
+  /** The venue. */
+  market: Market;
+  /** Who buys there. */
+  buyers: Buyers;
   readonly messages: Message[];
   readonly receipts: Receipt[];
   nextId: number;

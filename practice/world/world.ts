@@ -1,4 +1,8 @@
+import { emptyMarket } from '../venue/market';
+import type { Buyers } from '../venue/types';
 import type { Customer, Domain, Ms, Registrar, Touched, World } from './types';
+
+const NO_BUYERS: Buyers = { acts: () => [], reply: () => ({ do: 'decline' }), pays: () => true };
 
 export function nothingTouched(): Touched {
   return { domains: new Set(), customers: new Set(), messages: [], acknowledged: [], receipts: [] };
@@ -20,6 +24,8 @@ export function makeWorld(
     domains: new Map(domains.map((one) => [one.name, one])),
     texts: new Map(),
     signed: new Map(),
+    market: emptyMarket(),
+    buyers: NO_BUYERS,
     messages: [],
     receipts: [],
     nextId: 1,

@@ -21,6 +21,17 @@ const TABLES = [
   'records',
   'record_dismissals',
   'watches',
+  'venues',
+  'listings',
+  'offer_threads',
+  'figures',
+  'auctions',
+  'bids',
+  'sales',
+  'sale_steps',
+  'venue_events',
+  'comparables',
+  'rates',
   'import_mappings',
 ] as const;
 

@@ -1,4 +1,5 @@
 import { type SaleOdds, USUAL_LEADS, USUAL_ODDS } from '@/core/ledger';
+import type { AnswerRule } from '@/core/selling';
 import type { Queryable } from './pool';
 
 /** The mail server of the office, and the two addresses. */
@@ -42,6 +43,8 @@ export interface Settings {
   /** The office's own reasons for letting names go. */
   readonly letGoReasons: readonly string[];
   readonly records: RecordServers;
+  /** How offers are answered without the owner; `null` for not at all. */
+  readonly answerRule: AnswerRule | null;
   /** How far the clock has been moved forward in the practice world, in milliseconds. */
   readonly clockOffsetMs: number;
 }
@@ -61,6 +64,7 @@ const USUAL: Settings = {
     'Never found a buyer',
   ],
   records: { bootstrap: null, whois: {}, dns: null, allowedHosts: [] },
+  answerRule: null,
   clockOffsetMs: 0,
 };
 

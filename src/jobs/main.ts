@@ -9,6 +9,7 @@ import { drainChecks } from '@/usecases/records/check';
 import { queueDueChecks } from '@/usecases/records/schedule';
 import { sendReminders } from '@/usecases/reminders/remind';
 import { carryOnRuns } from '@/usecases/runs/carryOut';
+import { followSelling } from '@/usecases/selling/follow';
 
 /** What happens without anyone clicking, and when (cron, UTC). Jobs are claimed from PostgreSQL: any number of processes may run. */
 const SCHEDULE = {
@@ -17,6 +18,7 @@ const SCHEDULE = {
   'poll-accounts': { cron: '* * * * *', work: pollEveryAccount },
   'queue-record-checks': { cron: '23 * * * *', work: queueDueChecks },
   'check-records': { cron: '* * * * *', work: drainChecks },
+  'follow-selling': { cron: '* * * * *', work: followSelling },
   'send-reminders': { cron: '*/10 * * * *', work: sendReminders },
   'read-balances': { cron: '17 * * * *', work: readBalances },
 } as const;
@@ -39,6 +41,7 @@ for (const [queue, { cron, work }] of Object.entries(SCHEDULE)) {
 // What an earlier end left on its way goes on at once.
 await loadClock(own);
 await carryOnRuns(own).catch((error: unknown) => own.log.error({ error }, 'runs could not be carried on'));
+await followSelling(own).catch((error: unknown) => own.log.error({ error }, 'selling could not be followed'));
 console.log('jobs ready');
 
 for (const signal of ['SIGINT', 'SIGTERM'] as const) {

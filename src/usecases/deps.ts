@@ -1,6 +1,8 @@
 import pino, { type Logger } from 'pino';
 import { eppLink } from '@/connectors/registrar/eppLink';
 import type { LinkAddress, RegistrarLink } from '@/connectors/registrar/port';
+import { httpVenue } from '@/connectors/venue/httpVenue';
+import type { VenueAddress, VenueLink } from '@/connectors/venue/port';
 import { type Instant, parseInstant } from '@/core/time';
 import { type Database, openDatabase } from '@/database/pool';
 import { keyFrom } from './links/secret';
@@ -16,6 +18,8 @@ export interface Deps {
   readonly key: Buffer | null;
   /** Opens a link to a registrar. */
   readonly connect: (address: LinkAddress) => RegistrarLink;
+  /** Opens a link to a venue. */
+  readonly venue: (address: VenueAddress) => VenueLink;
   /** The links that are open, by account, each with the address it was opened for. */
   readonly links: Map<number, { readonly address: string; readonly link: RegistrarLink }>;
 }
@@ -46,6 +50,7 @@ export function deps(): Deps {
       clock: () => (base() + time.offsetMs) as Instant,
       key: keyFrom(process.env.NAME_LEDGER_KEY),
       connect: (address) => eppLink(address),
+      venue: httpVenue,
       links: new Map(),
     };
   }

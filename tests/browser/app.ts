@@ -1,6 +1,7 @@
 import { type RunningPractice, runPractice } from '@practice/run';
 import { linkDemo, pointMailAt, pointRecordsAt } from '@practice/scenario/links';
 import { seedDemo } from '@practice/scenario/seed';
+import { seedSelling } from '@practice/scenario/selling';
 import { demoWorld } from '@practice/scenario/world';
 import { formatInstant } from '@/core/time';
 import { serve } from '../../bin/support/app';
@@ -34,6 +35,7 @@ export async function startApp(options: {
     await linkDemo(ledger, Object.fromEntries(ports));
     await pointMailAt(ledger.database, practice.mailPort, `http://127.0.0.1:${port}`);
     await pointRecordsAt(ledger.database, practice.records);
+    if (options.demo) await seedSelling(ledger, practice.venuePort);
   }
   const app = await serve(
     port,

@@ -1,6 +1,7 @@
 import pino from 'pino';
 import { inject } from 'vitest';
 import { eppLink } from '@/connectors/registrar/eppLink';
+import { httpVenue } from '@/connectors/venue/httpVenue';
 import { type Instant, instant } from '@/core/time';
 import { type Database, openDatabase } from '@/database/pool';
 import type { Deps } from '@/usecases/deps';
@@ -42,6 +43,7 @@ export async function emptyLedger(): Promise<TestLedger> {
     log: pino({ level: 'silent' }),
     key: keyFrom(TEST_KEY),
     connect: (address) => eppLink(address, { timeoutMs: 500, sessions: 2 }),
+    venue: httpVenue,
     links,
     time,
     clock: () => (now + time.offsetMs) as Instant,

@@ -36,6 +36,12 @@ export interface NameSettings {
   readonly auto?: 'on' | 'off';
   readonly lock?: boolean;
   readonly privacy?: boolean;
+  /** A text that is put into its zone besides those that are there. */
+  readonly text?: string;
+  /** The customer of the same registrar that the name is handed to. */
+  readonly pushTo?: string;
+  /** The code by which another registrar may ask for it. */
+  readonly authInfo?: string;
 }
 
 /** A message that has been read and not yet acknowledged. */

@@ -4,7 +4,6 @@ import type { Instant } from '../time';
 export const AGENDA_KINDS = [
   'offer to answer',
   'handover',
-  'sale to confirm',
   'proof missing',
   'auction closing',
   'auction unsold',

@@ -137,6 +137,11 @@ export function updateDomain(
     readonly lock?: boolean;
     readonly auto?: 'on' | 'off';
     readonly privacy?: boolean;
+    /** A text to put into its zone. */
+    readonly text?: string;
+    /** The customer of the same registrar that it is to go to. */
+    readonly pushTo?: string;
+    readonly authInfo?: string;
   },
   clTRID: string,
 ): string {
@@ -147,12 +152,18 @@ export function updateDomain(
       : change.lock
         ? `<domain:add>${status}</domain:add>`
         : `<domain:rem>${status}</domain:rem>`;
+  const code =
+    change.authInfo === undefined
+      ? ''
+      : `<domain:chg><domain:authInfo><domain:pw>${escapeXml(change.authInfo)}</domain:pw></domain:authInfo></domain:chg>`;
   const own = [
     change.auto === undefined ? '' : `<holding:autoRenew>${change.auto}</holding:autoRenew>`,
     change.privacy === undefined ? '' : `<holding:privacy>${change.privacy ? 'on' : 'off'}</holding:privacy>`,
+    change.text === undefined ? '' : `<holding:text>${escapeXml(change.text)}</holding:text>`,
+    change.pushTo === undefined ? '' : `<holding:push>${escapeXml(change.pushTo)}</holding:push>`,
   ].join('');
   return command(
-    `<update><domain:update ${DOMAIN}>${nameTag(change.name)}${lock}</domain:update></update>`,
+    `<update><domain:update ${DOMAIN}>${nameTag(change.name)}${lock}${code}</domain:update></update>`,
     clTRID,
     own ? `<holding:update ${OWN}>${own}</holding:update>` : '',
   );

@@ -16,6 +16,8 @@ export async function undo(deps: Deps, batchId: number): Promise<Done | Refusal>
     const batch = await selectBatch(tx, batchId);
     if (!batch) return refuse('undo-unknown', 'There is nothing to take back here any more.');
     if (batch.undoneBy !== null) return refuse('undo-done', 'This has been taken back already.');
+    if (batch.kind === 'sale')
+      return refuse('undo-sale', 'A sale stands in the books: take its entries back on the name’s page, one by one.');
     const since = await selectChangedSince(tx, batchId);
     if (since.length > 0) {
       const others = since.length > 1 ? ` and ${since.length - 1} more` : '';

@@ -7,6 +7,7 @@ import { pollEveryAccount } from '../links/poll';
 import { drainChecks } from '../records/check';
 import { queueDueChecks } from '../records/schedule';
 import { sendReminders } from '../reminders/remind';
+import { followSelling } from '../selling/follow';
 
 export type { PracticeState } from '@/connectors/practice/control';
 
@@ -42,6 +43,7 @@ export async function letDayPass(deps: Deps): Promise<PracticeState | Refusal> {
   await pollEveryAccount(deps);
   await queueDueChecks(deps);
   await drainChecks(deps);
+  await followSelling(deps);
   await sendReminders(deps).catch((error: unknown) => deps.log.warn({ error }, 'reminders could not be mailed'));
   return state;
 }

@@ -1,0 +1,330 @@
+import { isRefusal } from '@/core/refusal';
+import { addDays, addYears, type Day, dayOf, formatInstant, type Instant } from '@/core/time';
+import { selectAccounts } from '@/database/accounts';
+import { insertBatch } from '@/database/changes';
+import { insertEntries } from '@/database/entries';
+import { stepListings, upsertListings } from '@/database/listings';
+import { insertNames, selectNameIds } from '@/database/names';
+import { type Database, transaction } from '@/database/pool';
+import { insertComparables } from '@/database/sales';
+import { selectVenues } from '@/database/venues';
+import type { Deps } from '@/usecases/deps';
+import { enterBid } from '@/usecases/selling/auctions';
+import { followSelling } from '@/usecases/selling/follow';
+import { saveListings } from '@/usecases/selling/listings';
+import { enterOffer } from '@/usecases/selling/offers';
+import { commitSale, stepSale } from '@/usecases/selling/sales';
+import { saveRate, saveVenue, saveVenueLink } from '@/usecases/selling/venues';
+import { VENUE_RULES, VENUE_TITLE } from '../venue/market';
+import { VENUE_KEY } from '../venue/server';
+import { chanceFrom } from './chance';
+import { demoListings } from './market';
+import { FIRST_HALVES, SECOND_HALVES } from './words';
+
+/** What a command of the scenario answered; a refusal is a mistake in the scenario. */
+function must<T>(answer: T): Exclude<T, { kind: 'refusal' }> {
+  if (isRefusal(answer)) throw new Error(answer.message);
+  return answer as Exclude<T, { kind: 'refusal' }>;
+}
+
+/** Another venue of the office, which has no link. */
+const ROOMS = 'Brackwater Rooms';
+
+/** Puts the selling of the demo into its ledger: venues, rates, what is on offer, offers and bids, and what was sold before. */
+export async function seedSelling(deps: Deps, venuePort: number): Promise<void> {
+  const { database } = deps;
+  const now = deps.clock();
+  for (const [from, currency, factor] of [
+    ['2012-01-01', 'EUR', 1.2],
+    ['2026-01-01', 'EUR', 1.09],
+    ['2012-01-01', 'GBP', 1.45],
+    ['2026-01-01', 'GBP', 1.28],
+  ] as const)
+    must(await saveRate(deps, { from, currency, into: 'USD', factor }));
+  const { fees } = VENUE_RULES;
+  const hall = must(
+    await saveVenue(deps, {
+      label: VENUE_TITLE,
+      currencies: VENUE_RULES.currencies,
+      feesCurrency: 'USD',
+      ...fees,
+      membershipMinor: 0,
+      wholeUnits: true,
+      auctionDays: VENUE_RULES.auctionDays,
+      reviewHours: VENUE_RULES.reviewHours,
+      payoutSet: true,
+      placements: [{ label: 'first page for a week', minor: 4000 }],
+      categories: ['Boats', 'Coast', 'Crafts', 'Weather', 'Workshops'],
+      categoryMinor: 0,
+      network: 'twelve partner halls',
+    }),
+  );
+  must(await saveVenueLink(deps, { venueId: hall, url: `http://127.0.0.1:${venuePort}`, key: VENUE_KEY }));
+  const rooms = must(
+    await saveVenue(deps, {
+      label: ROOMS,
+      currencies: ['USD', 'GBP'],
+      feesCurrency: 'USD',
+      percent: 20,
+      floorMinor: 1000,
+      steps: [
+        { fromMinor: 200_000, percent: 12 },
+        { fromMinor: 1_000_000, percent: 6 },
+      ],
+      saleFeeMinor: 0,
+      listingFeeMinor: 500,
+      membershipMinor: 0,
+      wholeUnits: true,
+      auctionDays: [7, 10],
+      reviewHours: 48,
+      payoutSet: true,
+      placements: [],
+      categories: ['Craft', 'Sea', 'Trade'],
+      categoryMinor: 200,
+      csvColumns: [
+        { heading: 'Name', field: 'name' },
+        { heading: 'Asking', field: 'asking' },
+        { heading: 'Least offer', field: 'minimum offer' },
+        { heading: 'Money', field: 'currency' },
+        { heading: 'Shelf', field: 'category' },
+      ],
+    }),
+  );
+  must(
+    await saveVenue(deps, {
+      label: 'Lighterage List',
+      currencies: [],
+      feesCurrency: 'EUR',
+      percent: 9,
+      floorMinor: 0,
+      steps: [],
+      saleFeeMinor: 1500,
+      listingFeeMinor: 0,
+      membershipMinor: 12_000,
+      wholeUnits: true,
+      auctionDays: [],
+      reviewHours: 0,
+      payoutSet: false,
+      placements: [],
+      categories: [],
+      categoryMinor: 0,
+    }),
+  );
+  await listAtHall(deps, hall);
+  await offerByHand(deps, rooms);
+  await soldBefore(deps, hall, rooms);
+  await transaction(database, (tx) => insertComparables(tx, pastSales(now)));
+  await followSelling(deps);
+}
+
+/** The demo's venue listens somewhere else after each start. */
+export async function moveVenue(database: Database, port: number): Promise<void> {
+  const hall = (await selectVenues(database)).find(({ label }) => label === VENUE_TITLE);
+  if (hall?.linkUrl?.startsWith('http://127.0.0.1:'))
+    await database.query('update venues set link_url = $2 where id = $1', [hall.id, `http://127.0.0.1:${port}`]);
+}
+
+async function listAtHall(deps: Deps, venueId: number): Promise<void> {
+  const now = deps.clock();
+  const listings = demoListings(now);
+  const ids = await selectNameIds(
+    deps.database,
+    listings.map(({ ascii }) => ascii),
+  );
+  await transaction(deps.database, async (tx) => {
+    const written = await upsertListings(
+      tx,
+      listings.flatMap(({ ascii, kind, currency, prices, auctionDays, pitch }) => {
+        const nameId = ids.get(ascii);
+        return nameId === undefined
+          ? []
+          : [
+              {
+                nameId,
+                venueId,
+                kind,
+                currency,
+                prices,
+                reasons: {},
+                auctionDays,
+                reserveShown: false,
+                withSite: false,
+                categories: [],
+                pitch,
+                description: '',
+                adult: false,
+                network: false,
+                placement: null,
+              },
+            ];
+      }),
+      addDays(now, -12),
+    );
+    await stepListings(
+      tx,
+      written.map(({ id }) => id),
+      { status: 'unproved', sentAt: addDays(now, -12) },
+    );
+  });
+}
+
+/** Names that are sound, for sale, and not at the hall. */
+async function spareNames(deps: Deps, count: number): Promise<number[]> {
+  const { rows } = await deps.database.query<{ id: number }>(
+    `select n.id from names n where n.asking_currency = 'USD' and n.gone_at is null and n.observed is null and n.term_end > $1
+       and not exists (select from listings l where l.name_id = n.id) order by n.ascii desc limit $2`,
+    [new Date(addDays(deps.clock(), 200)), count],
+  );
+  return rows.map(({ id }) => id);
+}
+
+async function offerByHand(deps: Deps, rooms: number): Promise<void> {
+  const now = deps.clock();
+  const spare = await spareNames(deps, 6);
+  const [first, second, ...others] = spare;
+  const base = {
+    currency: 'USD',
+    auctionDays: 10,
+    reserveShown: true,
+    withSite: false,
+    categories: [],
+    adult: false,
+    network: false,
+  };
+  const early: Deps = { ...deps, clock: () => addDays(now, -8) };
+  must(
+    await saveListings(early, {
+      venueId: rooms,
+      send: true,
+      listings: others.map((nameId) => ({
+        ...base,
+        nameId,
+        kind: 'both',
+        prices: { minimum: '600', asking: '1450' },
+        reasons: { asking: 'half of what a like name brought last year' },
+      })),
+    }),
+  );
+  const own = must(
+    await saveListings(early, {
+      send: true,
+      listings: [
+        { ...base, nameId: first, kind: 'auction', prices: { start: '100', reserve: '450', buyNow: '1200' } },
+        { ...base, nameId: second, kind: 'both', prices: { minimum: '400', asking: '1900' } },
+      ],
+    }),
+  );
+  const { rows } = await deps.database.query<{ id: number }>('select id from auctions where listing_id = any($1)', [
+    own.listingIds,
+  ]);
+  const bids = [
+    ['Oda Fennimore', '150', -7],
+    ['Ketterby Boatyard', '260', -5],
+    ['Oda Fennimore', '380', -2],
+  ] as const;
+  for (const [bidder, max, days] of bids)
+    must(await enterBid({ ...deps, clock: () => addDays(now, days) }, { auctionId: rows[0]?.id, bidder, max }));
+  must(
+    await enterOffer(
+      { ...deps, clock: () => addDays(now, -1) },
+      {
+        nameId: second,
+        buyer: 'Pilgrave & Sons',
+        contact: 'by telephone, 24 Nov',
+        amount: '900',
+        currency: 'USD',
+        until: dayOf(addDays(now, 4)),
+      },
+    ),
+  );
+}
+
+/** Sales of earlier years: the names are in the books and no longer in the ledger. */
+async function soldBefore(deps: Deps, hall: number, rooms: number): Promise<void> {
+  const now = deps.clock();
+  const account = (await selectAccounts(deps.database)).find(({ label }) => label === 'Quaymark');
+  if (!account) return;
+  const sold = [
+    ['saltmarshloom.com', 6, 400, 210_000, hall, 'Pilgrave & Sons'],
+    ['harbourvane.com', 4, 190, 84_000, rooms, 'Tessel Weatherglass'],
+    ['corkandtar.net', 3, 75, 39_000, null, 'Oda Fennimore'],
+  ] as const;
+  for (const [ascii, years, ago, priceMinor, venueId, buyer] of sold) {
+    const at = addDays(now, -ago);
+    const bought = addYears(at, -years);
+    const nameId = await transaction(deps.database, async (tx) => {
+      const batchId = await insertBatch(tx, bought, 'entry', `Registered ${ascii}`);
+      const ending = ascii.slice(ascii.indexOf('.') + 1);
+      const fields = {
+        account_id: account.id,
+        registered: formatInstant(bought),
+        term_end: formatInstant(addYears(at, 1)),
+        setting: 'off',
+        purpose: 'for sale',
+      };
+      await insertNames(tx, batchId, [{ ascii, unicode: ascii, ending, fields }], bought);
+      const id = (await selectNameIds(tx, [ascii])).get(ascii) as number;
+      await insertEntries(
+        tx,
+        batchId,
+        Array.from({ length: years }, (_, i) => ({
+          nameId: id,
+          onDay: dayOf(addYears(bought, i)),
+          kind: i === 0 ? ('registration' as const) : ('renewal' as const),
+          minor: 1050 + i * 20,
+          currency: 'USD',
+          note: '1 year',
+        })),
+      );
+      return id;
+    });
+    const then: Deps = { ...deps, clock: () => at };
+    const sale = await transaction(deps.database, (tx) =>
+      commitSale(
+        tx,
+        at,
+        {
+          nameId,
+          venueId,
+          listingId: null,
+          figureId: null,
+          auctionId: null,
+          ref: null,
+          how: 'offer',
+          buyer,
+          priceMinor,
+          currency: 'USD',
+          toTell: null,
+        },
+        'by hand',
+      ),
+    );
+    const saleId = must(sale);
+    const steps = ['money held', 'buyer known', 'handed over', 'arrived', 'done'] as const;
+    for (const [i, to] of steps.entries())
+      must(
+        await stepSale(
+          { ...then, clock: () => addDays(at, i + 1) },
+          { saleId, to, ...(to === 'buyer known' ? { handover: 'push', buyerAccount: 'their account there' } : {}) },
+        ),
+      );
+  }
+}
+
+const TOLD = 60;
+
+/** Sales of others that were told: made up of the demo's own words. */
+function pastSales(now: Instant): { ascii: string; minor: number; currency: string; day: Day; venue: string }[] {
+  const chance = chanceFrom(70_711);
+  return Array.from({ length: TOLD }, (_, i) => {
+    const ending = ['com', 'com', 'com', 'net', 'org', 'io'][i % 6];
+    const label = `${chance.pick(FIRST_HALVES)}${chance.pick(SECOND_HALVES)}`;
+    return {
+      ascii: `${label}.${ending}`,
+      minor: Math.round(120 * 4 ** (chance.next() * 2.4)) * 100,
+      currency: 'USD',
+      day: dayOf(addDays(now, -chance.whole(900) - 3)),
+      venue: chance.pick([VENUE_TITLE, ROOMS, 'told by the buyer']),
+    };
+  });
+}

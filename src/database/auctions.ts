@@ -1,0 +1,190 @@
+import type { Auction, AuctionOutcome, Increment } from '@/core/selling';
+import type { Instant } from '@/core/time';
+import type { Queryable, Transaction } from './pool';
+
+export interface BidRow {
+  readonly id: number;
+  readonly bidder: string;
+  readonly maxMinor: number | null;
+  readonly priceMinor: number;
+  readonly at: Instant;
+}
+
+/** An auction of a name, held by the office or followed at a venue. */
+export interface AuctionRow {
+  readonly id: number;
+  readonly listingId: number;
+  readonly nameId: number;
+  readonly ascii: string;
+  readonly unicode: string;
+  readonly venueId: number | null;
+  readonly venue: string | null;
+  readonly atVenue: boolean;
+  readonly currency: string;
+  readonly opensAt: Instant;
+  readonly closesAt: Instant;
+  readonly startMinor: number;
+  readonly reserveMinor: number | null;
+  readonly buyNowMinor: number | null;
+  readonly increments: readonly Increment[];
+  readonly cancelled: boolean;
+  readonly boughtBy: string | null;
+  readonly boughtAt: Instant | null;
+  readonly priceMinor: number | null;
+  readonly leader: string | null;
+  readonly reserveMet: boolean;
+  readonly outcome: AuctionOutcome | null;
+  readonly closedAt: Instant | null;
+  readonly bids: readonly BidRow[];
+}
+
+const AUCTION = `
+  select a.id, a.listing_id as "listingId", a.name_id as "nameId", n.ascii, n."unicode", l.venue_id as "venueId", v.label as venue,
+    a.at_venue as "atVenue", a.currency, a.opens_at as "opensAt", a.closes_at as "closesAt", a.start_minor as "startMinor",
+    a.reserve_minor as "reserveMinor", a.buy_now_minor as "buyNowMinor", a.increments, a.cancelled, a.bought_by as "boughtBy",
+    a.bought_at as "boughtAt", a.price_minor as "priceMinor", a.leader, a.reserve_met as "reserveMet", a.outcome, a.closed_at as "closedAt",
+    coalesce((select json_agg(json_build_object('id', b.id, 'bidder', b.bidder, 'maxMinor', b.max_minor, 'priceMinor', b.price_minor,
+      'at', extract(epoch from b.at) * 1000) order by b.id) from bids b where b.auction_id = a.id), '[]') as bids
+  from auctions a join names n on n.id = a.name_id join listings l on l.id = a.listing_id left join venues v on v.id = l.venue_id`;
+
+export async function selectAuctions(db: Queryable, nameIds: readonly number[] | null): Promise<AuctionRow[]> {
+  const { rows } = await db.query<AuctionRow>(
+    `${AUCTION} where ($1::int[] is null and a.outcome is null) or a.name_id = any($1) order by a.closes_at`,
+    [nameIds],
+  );
+  return rows;
+}
+
+export async function selectAuction(db: Queryable, id: number): Promise<AuctionRow | null> {
+  return (await db.query<AuctionRow>(`${AUCTION} where a.id = $1`, [id])).rows[0] ?? null;
+}
+
+/** Auctions that closed unsold with a highest bidder, to whom nothing has been offered since. */
+export async function selectUnsold(db: Queryable): Promise<AuctionRow[]> {
+  const { rows } = await db.query<AuctionRow>(
+    `${AUCTION} where a.outcome->>'kind' = 'unsold' and a.outcome->>'highest' is not null and n.gone_at is null
+       and not exists (select from offer_threads t where t.name_id = a.name_id and t.made_at >= a.closed_at)
+       and not exists (select from listings o where o.name_id = a.name_id and o.made_at > a.closed_at)
+       and not exists (select from sales s where s.name_id = a.name_id and s.agreed_at >= a.closed_at)
+     order by a.closed_at desc`,
+  );
+  return rows;
+}
+
+/** Locks an auction's row: events come one after the other. */
+export async function lockAuction(tx: Transaction, id: number): Promise<AuctionRow | null> {
+  await tx.query('select 1 from auctions where id = $1 for update', [id]);
+  return selectAuction(tx, id);
+}
+
+/** Ids of the office's own auctions that are to be closed by now. */
+export async function selectDueAuctions(db: Queryable, at: Instant): Promise<number[]> {
+  const { rows } = await db.query<{ id: number }>(
+    'select id from auctions where outcome is null and not at_venue and closes_at <= $1 order by closes_at, id',
+    [new Date(at)],
+  );
+  return rows.map(({ id }) => id);
+}
+
+export async function insertAuction(
+  tx: Transaction,
+  auction: Pick<
+    AuctionRow,
+    | 'listingId'
+    | 'nameId'
+    | 'atVenue'
+    | 'currency'
+    | 'opensAt'
+    | 'closesAt'
+    | 'startMinor'
+    | 'reserveMinor'
+    | 'buyNowMinor'
+    | 'increments'
+  >,
+): Promise<number> {
+  const { rows } = await tx.query<{ id: number }>(
+    `insert into auctions (listing_id, name_id, at_venue, currency, opens_at, closes_at, start_minor, reserve_minor, buy_now_minor, increments)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)
+     on conflict (listing_id) do update set closes_at = excluded.closes_at, reserve_minor = excluded.reserve_minor returning id`,
+    [
+      auction.listingId,
+      auction.nameId,
+      auction.atVenue,
+      auction.currency,
+      new Date(auction.opensAt),
+      new Date(auction.closesAt),
+      auction.startMinor,
+      auction.reserveMinor,
+      auction.buyNowMinor,
+      JSON.stringify(auction.increments),
+    ],
+  );
+  return rows[0]?.id as number;
+}
+
+/** Writes how an auction stands after an event. */
+export async function updateAuction(
+  tx: Transaction,
+  id: number,
+  now: Pick<
+    AuctionRow,
+    'closesAt' | 'reserveMinor' | 'cancelled' | 'boughtBy' | 'boughtAt' | 'priceMinor' | 'leader' | 'reserveMet'
+  >,
+): Promise<void> {
+  await tx.query(
+    `update auctions set closes_at = $2, reserve_minor = $3, cancelled = $4, bought_by = $5, bought_at = $6, price_minor = $7, leader = $8,
+       reserve_met = $9 where id = $1`,
+    [
+      id,
+      new Date(now.closesAt),
+      now.reserveMinor,
+      now.cancelled,
+      now.boughtBy,
+      now.boughtAt === null ? null : new Date(now.boughtAt),
+      now.priceMinor,
+      now.leader,
+      now.reserveMet,
+    ],
+  );
+}
+
+/** Closes an auction, once. False when it was closed before. */
+export async function closeAuction(
+  tx: Transaction,
+  id: number,
+  outcome: AuctionOutcome,
+  at: Instant,
+): Promise<boolean> {
+  const { rowCount } = await tx.query(
+    'update auctions set outcome = $2, closed_at = $3 where id = $1 and outcome is null',
+    [id, JSON.stringify(outcome), new Date(at)],
+  );
+  return rowCount === 1;
+}
+
+export async function insertBid(
+  tx: Transaction,
+  auctionId: number,
+  bid: Pick<BidRow, 'bidder' | 'maxMinor' | 'priceMinor' | 'at'> & { readonly ref?: string | null },
+): Promise<void> {
+  await tx.query(
+    `insert into bids (auction_id, bidder, max_minor, price_minor, at, ref) values ($1, $2, $3, $4, $5, $6) on conflict do nothing`,
+    [auctionId, bid.bidder, bid.maxMinor, bid.priceMinor, new Date(bid.at), bid.ref ?? null],
+  );
+}
+
+/** The auction as the rules read it. Bids at a venue have no maximum: their shown price stands for it. */
+export function asAuction(row: AuctionRow): Auction {
+  return {
+    opensAt: row.opensAt,
+    closesAt: row.closesAt,
+    seller: 'the office',
+    startMinor: row.startMinor,
+    reserveMinor: row.reserveMinor,
+    buyNowMinor: row.buyNowMinor,
+    increments: row.increments,
+    bids: row.bids.map(({ bidder, maxMinor, priceMinor, at }) => ({ bidder, maxMinor: maxMinor ?? priceMinor, at })),
+    bought: row.boughtBy !== null && row.boughtAt !== null ? { bidder: row.boughtBy, at: row.boughtAt } : null,
+    cancelled: row.cancelled,
+  };
+}

@@ -1,0 +1,247 @@
+import { type ListingKind, type ListingPrices, PRICE_NAMES, type PriceName } from '@/core/selling';
+import type { Instant, TermEnd } from '@/core/time';
+import type { Queryable, Transaction } from './pool';
+
+export type ListingStatus =
+  | 'draft'
+  | 'sending'
+  | 'unproved'
+  | 'in review'
+  | 'live'
+  | 'refused'
+  | 'withdrawing'
+  | 'withdrawn'
+  | 'sold'
+  | 'ended';
+
+/** What the owner says of a listing. */
+export interface ListingDraft {
+  readonly nameId: number;
+  readonly venueId: number | null;
+  readonly kind: ListingKind;
+  readonly currency: string;
+  readonly prices: ListingPrices;
+  readonly reasons: Readonly<Partial<Record<PriceName, string>>>;
+  readonly auctionDays: number;
+  readonly reserveShown: boolean;
+  readonly withSite: boolean;
+  readonly categories: readonly string[];
+  readonly pitch: string;
+  readonly description: string;
+  readonly adult: boolean;
+  readonly network: boolean;
+  readonly placement: string | null;
+}
+
+/** A listing as it stands. */
+export interface ListingRow extends ListingDraft {
+  readonly id: number;
+  readonly ascii: string;
+  readonly unicode: string;
+  readonly accountId: number;
+  readonly venue: string | null;
+  readonly linked: boolean;
+  readonly status: ListingStatus;
+  readonly proofHost: string | null;
+  readonly proofText: string | null;
+  readonly proofBy: 'txt' | 'mail' | 'account' | 'by hand' | null;
+  readonly proofSetAt: Instant | null;
+  readonly provedAt: Instant | null;
+  readonly reviewUntil: Instant | null;
+  readonly seenLiveAt: Instant | null;
+  readonly problem: string | null;
+  /** The end of the name's term. */
+  readonly termEnd: TermEnd | null;
+  readonly madeAt: Instant;
+  readonly sentAt: Instant | null;
+}
+
+const LISTING = `
+  select l.id, l.name_id as "nameId", n.ascii, n."unicode", n.account_id as "accountId", l.venue_id as "venueId", v.label as venue,
+    v.link_url is not null as linked, l.kind, l.currency,
+    json_build_object('minimum', l.minimum_minor, 'start', l.start_minor, 'reserve', l.reserve_minor, 'asking', l.asking_minor,
+      'buyNow', l.buy_now_minor) as prices,
+    l.reasons, l.auction_days as "auctionDays", l.reserve_shown as "reserveShown", l.with_site as "withSite", l.categories, l.pitch,
+    l.description, l.adult, l.network, l.placement, l.status, l.proof_host as "proofHost", l.proof_text as "proofText",
+    l.proof_by as "proofBy", l.proof_set_at as "proofSetAt", l.proved_at as "provedAt", l.review_until as "reviewUntil",
+    case when n.term_end is null then null else
+      json_build_object('at', extract(epoch from n.term_end) * 1000, 'precision', case when n.term_end_day then 'day' else 'instant' end) end as "termEnd",
+    l.seen_live_at as "seenLiveAt", l.problem, l.made_at as "madeAt", l.sent_at as "sentAt"
+  from listings l join names n on n.id = l.name_id left join venues v on v.id = l.venue_id`;
+
+/** Listings that are not over. */
+const CURRENT = "l.status not in ('withdrawn', 'sold', 'ended') and n.gone_at is null";
+
+export async function selectListings(db: Queryable, nameIds: readonly number[] | null): Promise<ListingRow[]> {
+  const { rows } = await db.query<ListingRow>(
+    `${LISTING} where ${CURRENT} and ($1::int[] is null or l.name_id = any($1)) order by n.ascii, l.id`,
+    [nameIds],
+  );
+  return rows;
+}
+
+export async function selectListing(db: Queryable, id: number): Promise<ListingRow | null> {
+  return (await db.query<ListingRow>(`${LISTING} where l.id = $1`, [id])).rows[0] ?? null;
+}
+
+/** The current listing of a name at a venue. */
+export async function selectListingAt(db: Queryable, venueId: number, ascii: string): Promise<ListingRow | null> {
+  const { rows } = await db.query<ListingRow>(
+    `${LISTING} where l.venue_id = $1 and n.ascii = $2 and l.status not in ('withdrawn', 'sold', 'ended')`,
+    [venueId, ascii],
+  );
+  return rows[0] ?? null;
+}
+
+/** Listings in some states at venues with a link. */
+export async function selectLinkedListings(db: Queryable, states: readonly ListingStatus[]): Promise<ListingRow[]> {
+  const { rows } = await db.query<ListingRow>(
+    `${LISTING} where v.link_url is not null and l.status = any($1) order by l.id`,
+    [states],
+  );
+  return rows;
+}
+
+/**
+ * Writes listings: a name's current one at its venue is changed, else one is made. Those that stand at the venue are sent again.
+ * Answers the ids in the order of the names.
+ */
+export async function upsertListings(
+  tx: Transaction,
+  drafts: readonly ListingDraft[],
+  at: Instant,
+): Promise<{ id: number; nameId: number }[]> {
+  const flat = drafts.map(({ prices, ...draft }) => ({
+    ...draft,
+    ...Object.fromEntries(PRICE_NAMES.map((name) => [name, prices[name]])),
+  }));
+  const { rows } = await tx.query<{ id: number; nameId: number }>(
+    `insert into listings (name_id, venue_id, kind, currency, minimum_minor, start_minor, reserve_minor, asking_minor, buy_now_minor, reasons,
+       auction_days, reserve_shown, with_site, categories, pitch, description, adult, network, placement, made_at)
+     select d."nameId", d."venueId", d.kind, d.currency, d.minimum, d.start, d.reserve, d.asking, d."buyNow", d.reasons, d."auctionDays",
+       d."reserveShown", d."withSite", array(select jsonb_array_elements_text(d.categories)), d.pitch, d.description, d.adult, d.network,
+       d.placement, $2
+     from jsonb_to_recordset($1::jsonb) as d("nameId" int, "venueId" int, kind text, currency text, minimum int8, start int8, reserve int8,
+       asking int8, "buyNow" int8, reasons jsonb, "auctionDays" int, "reserveShown" boolean, "withSite" boolean, categories jsonb, pitch text,
+       description text, adult boolean, network boolean, placement text)
+     on conflict (name_id, coalesce(venue_id, 0)) where status not in ('withdrawn', 'sold', 'ended') do update set
+       kind = excluded.kind, currency = excluded.currency, minimum_minor = excluded.minimum_minor, start_minor = excluded.start_minor,
+       reserve_minor = excluded.reserve_minor, asking_minor = excluded.asking_minor, buy_now_minor = excluded.buy_now_minor,
+       reasons = listings.reasons || excluded.reasons, auction_days = excluded.auction_days, reserve_shown = excluded.reserve_shown,
+       with_site = excluded.with_site, categories = excluded.categories, pitch = excluded.pitch, description = excluded.description,
+       adult = excluded.adult, network = excluded.network, placement = excluded.placement,
+       status = case when listings.status in ('unproved', 'in review', 'live', 'refused') and exists
+           (select from venues v where v.id = listings.venue_id and v.link_url is not null) then 'sending' else listings.status end
+     returning id, name_id as "nameId"`,
+    [JSON.stringify(flat), new Date(at)],
+  );
+  return rows;
+}
+
+/** Columns of a listing that change as it goes its way. */
+export interface ListingStep {
+  readonly status?: ListingStatus;
+  readonly proofHost?: string | null;
+  readonly proofText?: string | null;
+  readonly proofBy?: ListingRow['proofBy'];
+  readonly proofSetAt?: Instant | null;
+  readonly provedAt?: Instant | null;
+  readonly reviewUntil?: Instant | null;
+  readonly seenLiveAt?: Instant | null;
+  readonly sentAt?: Instant | null;
+  readonly problem?: string | null;
+}
+
+const STEP: Readonly<Record<keyof ListingStep, string>> = {
+  status: 'status',
+  proofHost: 'proof_host',
+  proofText: 'proof_text',
+  proofBy: 'proof_by',
+  proofSetAt: 'proof_set_at',
+  provedAt: 'proved_at',
+  reviewUntil: 'review_until',
+  seenLiveAt: 'seen_live_at',
+  sentAt: 'sent_at',
+  problem: 'problem',
+};
+
+/** Takes listings a step further. `from` guards it: those in another state are left alone. Answers how many were taken. */
+export async function stepListings(
+  db: Queryable,
+  ids: readonly number[],
+  step: ListingStep,
+  from: readonly ListingStatus[] | null = null,
+): Promise<number> {
+  const keys = Object.keys(step) as (keyof ListingStep)[];
+  const values = keys.map((key) => {
+    const value = step[key];
+    return typeof value === 'number' ? new Date(value) : value;
+  });
+  const { rowCount } = await db.query(
+    `update listings set ${keys.map((key, i) => `${STEP[key]} = $${i + 3}`).join(', ')}
+     where id = any($1) and ($2::text[] is null or status = any($2))`,
+    [ids, from, ...values],
+  );
+  return rowCount ?? 0;
+}
+
+/** Ends every other offer of a name that is sold: those at linked venues are to be withdrawn, drafts and others are over. */
+export async function withdrawListings(tx: Transaction, nameId: number, except: number | null): Promise<void> {
+  await tx.query(
+    `update listings l set status = case
+         when l.status in ('sending', 'unproved', 'in review', 'live') and exists
+           (select from venues v where v.id = l.venue_id and v.link_url is not null) then 'withdrawing'
+         else 'withdrawn' end, problem = 'promised elsewhere'
+     where l.name_id = $1 and l.id is distinct from $2 and l.status not in ('withdrawing', 'withdrawn', 'sold', 'ended')`,
+    [nameId, except],
+  );
+}
+
+/** What pricing has to know of names: what they cost, when their term ends, and whether they are where the ledger has them. */
+export interface SaleName {
+  readonly nameId: number;
+  readonly ascii: string;
+  readonly unicode: string;
+  readonly ending: string;
+  readonly accountId: number;
+  readonly account: string;
+  readonly registered: Instant | null;
+  readonly termEnd: TermEnd | null;
+  readonly spent: readonly { readonly minor: number; readonly currency: string }[];
+  readonly bestOfferMinor: number | null;
+  readonly bestOfferCurrency: string | null;
+  readonly askingMinor: number | null;
+  readonly askingCurrency: string | null;
+}
+
+const SALE_NAME = `
+  select n.id as "nameId", n.ascii, n."unicode", n.ending, n.account_id as "accountId", a.label as account, n.registered,
+    case when n.term_end is null then null else
+      json_build_object('at', extract(epoch from n.term_end) * 1000, 'precision', case when n.term_end_day then 'day' else 'instant' end) end as "termEnd",
+    coalesce((select json_agg(s) from (select sum(e.minor) as minor, e.currency from entries e where e.name_id = n.id group by e.currency) s), '[]') as spent,
+    n.best_offer_minor as "bestOfferMinor", n.best_offer_currency as "bestOfferCurrency", n.asking_minor as "askingMinor",
+    n.asking_currency as "askingCurrency"
+  from names n join accounts a on a.id = n.account_id`;
+
+export async function selectSaleNames(db: Queryable, nameIds: readonly number[]): Promise<SaleName[]> {
+  const { rows } = await db.query<SaleName>(
+    `${SALE_NAME} where n.id = any($1) and n.gone_at is null order by n.ascii`,
+    [nameIds],
+  );
+  return rows;
+}
+
+/** Names that cost most and were never offered, for one currency of cost each. */
+export async function selectNeverListed(db: Queryable, most: number): Promise<SaleName[]> {
+  const { rows } = await db.query<SaleName>(
+    `with dearest as (
+       select n.id from names n join entries e on e.name_id = n.id
+       where n.gone_at is null and n.purpose in ('hold', 'for sale') and not n.never_lost
+         and not exists (select from listings l where l.name_id = n.id)
+         and not exists (select from sales s where s.name_id = n.id and s.stage not in ('not paid', 'refused'))
+       group by n.id order by sum(e.minor) desc limit $1)
+     ${SALE_NAME} where n.id in (select id from dearest)`,
+    [most],
+  );
+  return rows;
+}

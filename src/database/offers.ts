@@ -1,0 +1,200 @@
+import type { Figure, ThreadState } from '@/core/selling';
+import type { Instant } from '@/core/time';
+import type { Queryable, Transaction } from './pool';
+
+export interface FigureRow extends Figure {
+  readonly id: number;
+  readonly ref: string | null;
+  readonly byRule: boolean;
+  readonly note: string;
+}
+
+/** A negotiation with one buyer about one name. */
+export interface ThreadRow {
+  readonly id: number;
+  readonly nameId: number;
+  readonly ascii: string;
+  readonly unicode: string;
+  readonly venueId: number | null;
+  readonly venue: string | null;
+  readonly ref: string | null;
+  readonly buyer: string;
+  readonly contact: string;
+  readonly currency: string;
+  readonly state: ThreadState;
+  readonly madeAt: Instant;
+  readonly note: string;
+  readonly figures: readonly FigureRow[];
+}
+
+const THREAD = `
+  select t.id, t.name_id as "nameId", n.ascii, n."unicode", t.venue_id as "venueId", v.label as venue, t.ref, t.buyer, t.contact, t.currency,
+    t.state, t.made_at as "madeAt", t.note,
+    coalesce((select json_agg(json_build_object('id', f.id, 'by', f.by, 'minor', f.minor, 'at', extract(epoch from f.at) * 1000,
+      'lapsesAt', extract(epoch from f.lapses_at) * 1000, 'state', f.state, 'ref', f.ref, 'byRule', f.by_rule, 'note', f.note) order by f.id)
+      from figures f where f.thread_id = t.id), '[]') as figures
+  from offer_threads t join names n on n.id = t.name_id left join venues v on v.id = t.venue_id`;
+
+export async function selectThreads(db: Queryable, nameIds: readonly number[] | null): Promise<ThreadRow[]> {
+  const { rows } = await db.query<ThreadRow>(
+    `${THREAD} where ($1::int[] is null and t.state in ('open', 'waiting')) or t.name_id = any($1) order by t.id desc`,
+    [nameIds],
+  );
+  return rows;
+}
+
+export async function selectThread(db: Queryable, id: number): Promise<ThreadRow | null> {
+  return (await db.query<ThreadRow>(`${THREAD} where t.id = $1`, [id])).rows[0] ?? null;
+}
+
+/** Locks a thread with its name, so that answers come one after the other. */
+export async function lockThread(tx: Transaction, id: number): Promise<ThreadRow | null> {
+  await tx.query(
+    'select 1 from names n join offer_threads t on t.name_id = n.id where t.id = $1 for no key update of n, t',
+    [id],
+  );
+  return selectThread(tx, id);
+}
+
+export async function selectThreadByRef(db: Queryable, venueId: number, ref: string): Promise<ThreadRow | null> {
+  return (await db.query<ThreadRow>(`${THREAD} where t.venue_id = $1 and t.ref = $2`, [venueId, ref])).rows[0] ?? null;
+}
+
+export async function insertThread(
+  tx: Transaction,
+  thread: Pick<ThreadRow, 'nameId' | 'venueId' | 'ref' | 'buyer' | 'contact' | 'currency' | 'note'>,
+  at: Instant,
+): Promise<number> {
+  const { rows } = await tx.query<{ id: number }>(
+    `insert into offer_threads (name_id, venue_id, ref, buyer, contact, currency, note, made_at)
+     values ($1, $2, $3, $4, $5, $6, $7, $8) returning id`,
+    [
+      thread.nameId,
+      thread.venueId,
+      thread.ref,
+      thread.buyer,
+      thread.contact,
+      thread.currency,
+      thread.note,
+      new Date(at),
+    ],
+  );
+  return rows[0]?.id as number;
+}
+
+/** Names a figure: it voids the one before. Answers its id. */
+export async function insertFigure(
+  tx: Transaction,
+  threadId: number,
+  figure: Pick<FigureRow, 'by' | 'minor' | 'at' | 'lapsesAt' | 'ref'> & {
+    readonly byRule?: boolean;
+    readonly note?: string;
+    readonly tell?: boolean;
+  },
+): Promise<number> {
+  await tx.query("update figures set state = 'voided' where thread_id = $1 and state = 'live'", [threadId]);
+  const { rows } = await tx.query<{ id: number }>(
+    `insert into figures (thread_id, by, minor, at, lapses_at, ref, by_rule, note, to_tell) values ($1, $2, $3, $4, $5, $6, $7, $8, $9) returning id`,
+    [
+      threadId,
+      figure.by,
+      figure.minor,
+      new Date(figure.at),
+      figure.lapsesAt === null ? null : new Date(figure.lapsesAt),
+      figure.ref,
+      figure.byRule ?? false,
+      figure.note ?? '',
+      figure.tell ? 'counter' : null,
+    ],
+  );
+  return rows[0]?.id as number;
+}
+
+export async function setFigure(
+  tx: Transaction,
+  id: number,
+  state: Figure['state'],
+  tell: 'decline' | null = null,
+): Promise<void> {
+  await tx.query('update figures set state = $2, to_tell = coalesce($3, to_tell) where id = $1', [id, state, tell]);
+}
+
+export async function setThread(tx: Transaction, id: number, state: ThreadState): Promise<void> {
+  await tx.query('update offer_threads set state = $2 where id = $1', [id, state]);
+}
+
+/** Lets open threads of a name wait while it is promised, or opens the waiting ones again. */
+export async function holdThreads(
+  tx: Transaction,
+  nameId: number,
+  hold: boolean,
+  except: number | null,
+): Promise<void> {
+  await tx.query(`update offer_threads set state = $2 where name_id = $1 and state = $3 and id is distinct from $4`, [
+    nameId,
+    hold ? 'waiting' : 'open',
+    hold ? 'open' : 'waiting',
+    except,
+  ]);
+}
+
+/** Closes every thread of a name that is sold for good. */
+export async function closeThreads(tx: Transaction, nameId: number): Promise<void> {
+  await tx.query("update offer_threads set state = 'declined' where name_id = $1 and state in ('open', 'waiting')", [
+    nameId,
+  ]);
+}
+
+/** True when something has lapsed that is not marked yet. */
+export async function hasLapsed(db: Queryable, at: Instant): Promise<boolean> {
+  const { rows } = await db.query("select 1 from figures where state = 'live' and lapses_at <= $1 limit 1", [
+    new Date(at),
+  ]);
+  return rows.length > 0;
+}
+
+/** Marks what has lapsed by now. Answers the names it was about. */
+export async function lapseFigures(tx: Transaction, at: Instant): Promise<number[]> {
+  const { rows } = await tx.query<{ id: number }>(
+    `with lapsed as (
+       update figures set state = 'lapsed' where state = 'live' and lapses_at <= $1 returning thread_id
+     ) update offer_threads t set state = 'lapsed' from lapsed where t.id = lapsed.thread_id and t.state in ('open', 'waiting') returning t.name_id as id`,
+    [new Date(at)],
+  );
+  return rows.map(({ id }) => id);
+}
+
+/** Answers that venues with a link have still to be told. */
+export interface Untold {
+  readonly figureId: number;
+  readonly venueId: number;
+  readonly threadRef: string;
+  readonly what: 'counter' | 'decline';
+  readonly minor: number;
+  readonly lapsesAt: Instant | null;
+}
+
+export async function selectUntoldFigures(db: Queryable): Promise<Untold[]> {
+  const { rows } = await db.query<Untold>(
+    `select f.id as "figureId", t.venue_id as "venueId", t.ref as "threadRef", f.to_tell as what, f.minor, f.lapses_at as "lapsesAt"
+     from figures f join offer_threads t on t.id = f.thread_id where f.to_tell is not null and t.ref is not null order by f.id`,
+  );
+  return rows;
+}
+
+export async function markFigureTold(db: Queryable, id: number): Promise<void> {
+  await db.query('update figures set to_tell = null where id = $1', [id]);
+}
+
+/** Feeds the ledger's best offer from the live figures of buyers. */
+export async function noteBestOffers(tx: Transaction, nameIds: readonly number[]): Promise<void> {
+  await tx.query(
+    `update names n set best_offer_minor = b.minor, best_offer_currency = b.currency
+     from (select distinct on (i.id) i.id, f.minor, case when f.minor is null then null else t.currency end as currency
+           from unnest($1::int[]) as i(id) left join offer_threads t on t.name_id = i.id and t.state in ('open', 'waiting', 'accepted')
+           left join figures f on f.thread_id = t.id and f.by = 'buyer' and f.state in ('live', 'accepted')
+           order by i.id, f.minor desc nulls last) b
+     where n.id = b.id and exists (select from offer_threads t where t.name_id = n.id)`,
+    [nameIds],
+  );
+}

@@ -1,0 +1,198 @@
+import { isRefusal, type Refusal, refuse } from '@/core/refusal';
+import {
+  type Auction,
+  type AuctionOutcome,
+  buyNow,
+  lowerReserve,
+  outcomeOf,
+  placeBid,
+  standingOf,
+} from '@/core/selling';
+import { addDays, dayOf, type Instant, parseDay, startOfDay } from '@/core/time';
+import {
+  type AuctionRow,
+  asAuction,
+  closeAuction,
+  insertBid,
+  lockAuction,
+  selectAuction,
+  selectDueAuctions,
+  updateAuction,
+} from '@/database/auctions';
+import { stepListings } from '@/database/listings';
+import { insertFigure, insertThread } from '@/database/offers';
+import type { Transaction } from '@/database/pool';
+import { selectVenue } from '@/database/venues';
+import type { Deps } from '../deps';
+import { readRequest } from '../validate';
+import { changing } from './changing';
+import { readPrice } from './listings';
+import { ChangeReserve, EnterBid, OfferToHighest } from './requests';
+import { commitSale } from './sales';
+import { venueLink, venueProblem } from './venues';
+
+export type { AuctionRow } from '@/database/auctions';
+
+export function auction(deps: Deps, id: number): Promise<AuctionRow | null> {
+  return selectAuction(deps.database, id);
+}
+
+/** Writes how an auction stands by its rules. */
+async function write(tx: Transaction, id: number, now: Auction): Promise<void> {
+  const { priceMinor, leader, reserveMet } = standingOf(now);
+  await updateAuction(tx, id, {
+    closesAt: now.closesAt,
+    reserveMinor: now.reserveMinor,
+    cancelled: now.cancelled,
+    boughtBy: now.bought?.bidder ?? null,
+    boughtAt: now.bought?.at ?? null,
+    priceMinor,
+    leader,
+    reserveMet,
+  });
+}
+
+const UNKNOWN = refuse('auction-unknown', 'This auction is no longer there. Load the page again.');
+const AT_VENUE = refuse('auction-at-venue', 'This auction is held at its venue: bids are made there.');
+
+/** Enters a bid that was given to the office itself, or a purchase at the buy-now price. Bids come one after the other. */
+export async function enterBid(deps: Deps, input: unknown): Promise<AuctionRow | Refusal> {
+  const request = await readRequest(EnterBid, input);
+  if (isRefusal(request)) return request;
+  return changing(deps, async (tx) => {
+    const row = await lockAuction(tx, request.auctionId);
+    if (!row) return UNKNOWN;
+    if (row.atVenue) return AT_VENUE;
+    if (row.outcome) return refuse('auction-closed', 'This auction has closed.');
+    const max = readPrice(request.max, row.currency, 'max');
+    if (isRefusal(max)) return max;
+    const at = deps.clock();
+    const { bidder } = request;
+    const next =
+      max === null ? buyNow(asAuction(row), bidder, at) : placeBid(asAuction(row), { bidder, maxMinor: max.minor, at });
+    if (isRefusal(next)) return next;
+    await write(tx, row.id, next);
+    if (max !== null)
+      await insertBid(tx, row.id, { bidder, maxMinor: max.minor, priceMinor: standingOf(next).priceMinor ?? 0, at });
+    else await settle(tx, deps, row.id);
+    return (await selectAuction(tx, row.id)) as AuctionRow;
+  });
+}
+
+/** Closes an auction when its time has come, at whatever moment that is noticed: only bids before the close were taken. */
+async function settle(tx: Transaction, deps: Deps, id: number): Promise<void> {
+  const row = await lockAuction(tx, id);
+  if (!row || row.outcome || row.atVenue) return;
+  const outcome = outcomeOf(asAuction(row), deps.clock());
+  if (outcome) await endAuction(tx, deps, row, outcome, row.boughtAt ?? row.closesAt);
+}
+
+/** Takes the outcome of an auction down, once; one that sold is a sale. */
+export async function endAuction(
+  tx: Transaction,
+  deps: Deps,
+  row: AuctionRow,
+  outcome: AuctionOutcome,
+  at: Instant,
+): Promise<void> {
+  if (!(await closeAuction(tx, row.id, outcome, at))) return;
+  if (outcome.kind !== 'sold') {
+    await stepListings(tx, [row.listingId], { status: outcome.kind === 'cancelled' ? 'withdrawn' : 'ended' }, ['live']);
+    return;
+  }
+  // At a venue the purchase follows as an event of its own.
+  if (row.atVenue) return;
+  const sale = await commitSale(
+    tx,
+    deps.clock(),
+    {
+      nameId: row.nameId,
+      venueId: row.venueId,
+      listingId: row.listingId,
+      figureId: null,
+      auctionId: row.id,
+      ref: null,
+      how: outcome.how,
+      buyer: outcome.to,
+      priceMinor: outcome.priceMinor,
+      currency: row.currency,
+      toTell: null,
+    },
+    'rule',
+  );
+  // Promised elsewhere in the meantime: the auction has ended and sells nothing.
+  if (isRefusal(sale)) await stepListings(tx, [row.listingId], { status: 'ended', problem: sale.message });
+}
+
+/** Closes every auction of the office whose time has come, also while nobody looked or the program was down. */
+export async function closeDueAuctions(deps: Deps): Promise<number> {
+  const due = await selectDueAuctions(deps.database, deps.clock());
+  for (const id of due) await changing(deps, (tx) => settle(tx, deps, id));
+  return due.length;
+}
+
+/** Lowers the reserve of a running auction, or drops it; at a venue with a link, there first. */
+export async function changeReserve(deps: Deps, input: unknown): Promise<AuctionRow | Refusal> {
+  const request = await readRequest(ChangeReserve, input);
+  if (isRefusal(request)) return request;
+  const row = await selectAuction(deps.database, request.auctionId);
+  if (!row) return UNKNOWN;
+  const reserve = readPrice(request.reserve, row.currency, 'reserve');
+  if (isRefusal(reserve)) return reserve;
+  const checked = lowerReserve(asAuction(row), reserve?.minor ?? null);
+  if (isRefusal(checked)) return checked;
+  if (row.atVenue) {
+    const venue = row.venueId === null ? null : await selectVenue(deps.database, row.venueId);
+    const link = venue && (await venueLink(deps, venue));
+    const done = link ? await link.lowerReserve(row.ascii, reserve?.minor ?? null) : null;
+    if (done && done.kind !== 'done') return refuse('venue-failed', venueProblem(done));
+  }
+  return changing(deps, async (tx) => {
+    const now = await lockAuction(tx, row.id);
+    if (!now) return UNKNOWN;
+    const next = lowerReserve(asAuction(now), reserve?.minor ?? null);
+    if (isRefusal(next)) return next;
+    await write(tx, row.id, next);
+    return (await selectAuction(tx, row.id)) as AuctionRow;
+  });
+}
+
+/** Offers a name that did not sell to the highest bidder: a thread that begins with the owner's figure. Answers its id. */
+export async function offerToHighest(deps: Deps, input: unknown): Promise<number | Refusal> {
+  const request = await readRequest(OfferToHighest, input);
+  if (isRefusal(request)) return request;
+  const row = await selectAuction(deps.database, request.auctionId);
+  const outcome = row?.outcome;
+  if (!row || outcome?.kind !== 'unsold' || outcome.highest === null)
+    return refuse('no-highest-bidder', 'Nobody bid on it: there is no one to offer it to.');
+  const highest = outcome.highest;
+  const price = readPrice(request.amount, row.currency, 'amount');
+  if (isRefusal(price)) return price;
+  const day = parseDay(request.until);
+  if (price === null) return refuse('price-invalid', 'Write your figure, like 1200.', 'amount');
+  if (!day || day < dayOf(deps.clock()))
+    return refuse('date-out-of-range', 'Write the last day on which it stands, like 2026-12-09.', 'until');
+  const lapsesAt = addDays(startOfDay(day), 1);
+  const venue = row.atVenue && row.venueId !== null ? await selectVenue(deps.database, row.venueId) : null;
+  const link = venue && (await venueLink(deps, venue));
+  // The key makes it one offer, however often it is sent.
+  const told = link ? await link.offerTo(row.ascii, `auction ${row.id}`, price.minor, lapsesAt) : null;
+  if (told && told.kind !== 'done') return refuse('venue-failed', venueProblem(told));
+  return changing(deps, async (tx) => {
+    const threadId = await insertThread(
+      tx,
+      {
+        nameId: row.nameId,
+        venueId: told ? row.venueId : null,
+        ref: told?.kind === 'done' ? told.value : null,
+        buyer: highest,
+        contact: '',
+        currency: row.currency,
+        note: 'Highest bidder of an auction that did not sell',
+      },
+      deps.clock(),
+    );
+    await insertFigure(tx, threadId, { by: 'owner', minor: price.minor, at: deps.clock(), lapsesAt, ref: null });
+    return threadId;
+  });
+}

@@ -1,0 +1,287 @@
+import { type Amount, isCurrency, parseDecimal } from '@/core/money';
+import { isRefusal, type Refusal, refuse } from '@/core/refusal';
+import {
+  askedPrice,
+  checkListing,
+  closingAt,
+  type Finding,
+  type ListingPrices,
+  PRICE_NAMES,
+  type PriceName,
+  usualIncrements,
+} from '@/core/selling';
+import { insertAuction } from '@/database/auctions';
+import { insertBatch, patchNames } from '@/database/changes';
+import {
+  type ListingDraft,
+  type ListingRow,
+  selectListing,
+  selectListings,
+  stepListings,
+  upsertListings,
+} from '@/database/listings';
+import type { Transaction } from '@/database/pool';
+import { selectRates, selectVenue, type VenueRow } from '@/database/venues';
+import { writeTable } from '@/formats/csv/writeTable';
+import type { Deps } from '../deps';
+import { readRequest } from '../validate';
+import { changing } from './changing';
+import { costIn, type PricedName, pricedNames, sellingTerms } from './pricing';
+import { type ListingForm, SaveListings, SomeListings } from './requests';
+
+export type { ListingRow } from '@/database/listings';
+
+/** What came of listing names: the listings, and what is wrong with those that were not sent. */
+export interface Listed {
+  readonly listingIds: readonly number[];
+  readonly sent: number;
+  readonly stopped: readonly { readonly ascii: string; readonly findings: readonly Finding[] }[];
+}
+
+/**
+ * Lists one to five hundred names at a venue, or by the office itself. Every listing is kept; those with which nothing is wrong
+ * are sent when that is asked. The asking price stands in the ledger from then on.
+ */
+export async function saveListings(deps: Deps, input: unknown): Promise<Listed | Refusal> {
+  const request = await readRequest(SaveListings, input);
+  if (isRefusal(request)) return request;
+  const { venueId = null, send } = request;
+  const [venue, rates, names] = await Promise.all([
+    venueId === null ? null : selectVenue(deps.database, venueId),
+    selectRates(deps.database),
+    pricedNames(
+      deps,
+      request.listings.map(({ nameId }) => nameId),
+    ),
+  ]);
+  if (venueId !== null && !venue)
+    return refuse('venue-unknown', 'That venue is no longer there. Choose another.', 'venueId');
+  const known = new Map(names.map((name) => [name.nameId, name]));
+  const drafts: { draft: ListingDraft; name: PricedName; findings: Finding[] }[] = [];
+  const at = deps.clock();
+  for (const form of request.listings) {
+    const name = known.get(form.nameId);
+    if (!name)
+      return refuse('name-not-in-ledger', 'One of these names is no longer in the ledger. Load the page again.');
+    const draft = draftOf(form, venueId);
+    if (isRefusal(draft)) return draft;
+    const { rules, unitMinor } = sellingTerms(venue, draft.currency, rates, at);
+    const findings = checkListing({
+      offered: draft,
+      costMinor: costIn(name.spent, draft.currency, rates, at)?.minor ?? null,
+      unitMinor,
+      venue: rules,
+      pitch: draft.pitch,
+      description: draft.description,
+      now: at,
+      termEnd: name.termEnd,
+      lockedUntil: name.lockedUntil,
+      atAccount: name.atAccount,
+    });
+    drafts.push({ draft, name, findings });
+  }
+  const stopped = drafts.filter(({ findings }) => findings.some(({ stops }) => stops));
+  const fine = drafts.filter((one) => !stopped.includes(one));
+  const listingIds = await changing(deps, async (tx) => {
+    const written = await upsertListings(
+      tx,
+      drafts.map(({ draft }) => draft),
+      at,
+    );
+    const batchId = await insertBatch(
+      tx,
+      at,
+      'listing',
+      `Priced ${drafts.length === 1 ? 'one name' : `${drafts.length} names`} for sale`,
+    );
+    await patchNames(
+      tx,
+      batchId,
+      drafts.map(({ draft }) => {
+        const asked = askedPrice(draft);
+        return {
+          nameId: draft.nameId,
+          patch: {
+            purpose: 'for sale',
+            ...(asked === null ? {} : { asking_minor: asked, asking_currency: draft.currency }),
+          },
+        };
+      }),
+    );
+    const fineIds = new Set(fine.map(({ draft }) => draft.nameId));
+    const ids = written.filter(({ nameId }) => fineIds.has(nameId)).map(({ id }) => id);
+    if (send) await sendWithin(tx, deps, ids, venue);
+    return written.map(({ id }) => id);
+  });
+  return {
+    listingIds,
+    sent: send ? fine.length : 0,
+    stopped: stopped.map(({ name, findings }) => ({ ascii: name.ascii, findings })),
+  };
+}
+
+/** Puts listings on their way: to a venue's link, to be entered at a venue by hand, or live at once where the office sells. */
+async function sendWithin(tx: Transaction, deps: Deps, ids: readonly number[], venue: VenueRow | null): Promise<void> {
+  if (ids.length === 0) return;
+  const at = deps.clock();
+  const drafts = ['draft', 'refused'] as const;
+  if (venue?.linkUrl) await stepListings(tx, ids, { status: 'sending', sentAt: at, problem: null }, drafts);
+  else if (venue) await stepListings(tx, ids, { status: 'unproved', sentAt: at, problem: null }, drafts);
+  else {
+    await stepListings(tx, ids, { status: 'live', sentAt: at, provedAt: at, seenLiveAt: at, problem: null }, drafts);
+    for (const id of ids) await openOwnAuction(tx, id, at);
+  }
+}
+
+/** An auction that the office holds itself opens the moment its listing is live. */
+async function openOwnAuction(tx: Transaction, listingId: number, at: ReturnType<Deps['clock']>): Promise<void> {
+  const listing = await selectListing(tx, listingId);
+  if (listing?.kind !== 'auction' || listing.status !== 'live' || listing.prices.start === null) return;
+  await insertAuction(tx, {
+    listingId,
+    nameId: listing.nameId,
+    atVenue: false,
+    currency: listing.currency,
+    opensAt: at,
+    closesAt: closingAt(at, listing.auctionDays),
+    startMinor: listing.prices.start,
+    reserveMinor: listing.prices.reserve,
+    buyNowMinor: listing.prices.buyNow,
+    increments: usualIncrements(sellingTerms(null, listing.currency, [], at).unitMinor),
+  });
+}
+
+function draftOf(form: ListingForm, venueId: number | null): ListingDraft | Refusal {
+  if (!isCurrency(form.currency))
+    return refuse('currency-unknown', `${form.currency} is not a currency code of ISO 4217.`, 'currency');
+  const prices = readPrices(form.prices as Partial<Record<PriceName, string>>, form.currency);
+  if (isRefusal(prices)) return prices;
+  return {
+    nameId: form.nameId,
+    venueId,
+    kind: form.kind,
+    currency: form.currency,
+    prices,
+    reasons: { ...(form.reasons as ListingDraft['reasons']) },
+    auctionDays: form.auctionDays,
+    reserveShown: form.reserveShown,
+    withSite: form.withSite,
+    categories: form.categories,
+    pitch: form.pitch ?? '',
+    description: form.description ?? '',
+    adult: form.adult,
+    network: form.network,
+    placement: form.placement ?? null,
+  };
+}
+
+function readPrices(written: Partial<Record<PriceName, string>>, currency: string): ListingPrices | Refusal {
+  const prices: Record<string, number | null> = {};
+  for (const name of PRICE_NAMES) {
+    const price = readPrice(written[name], currency, `prices.${name}`);
+    if (isRefusal(price)) return price;
+    prices[name] = price?.minor ?? null;
+  }
+  return prices as ListingPrices;
+}
+
+/** A price as a plain amount above nothing; `null` where nothing is written. */
+export function readPrice(written: string | undefined, currency: string, field: string): Amount | null | Refusal {
+  if (written === undefined || written.trim() === '') return null;
+  const price = parseDecimal(written.replaceAll(',', ''), currency);
+  return price !== null && price.minor > 0
+    ? price
+    : refuse('price-invalid', 'Write the price as a plain amount above nothing, like 1200.', field);
+}
+
+/** Sends drafts that were kept. Answers how many went. */
+export async function sendListings(deps: Deps, input: unknown): Promise<number | Refusal> {
+  const request = await readRequest(SomeListings, input);
+  if (isRefusal(request)) return request;
+  return changing(deps, async (tx) => {
+    let sent = 0;
+    for (const id of request.listingIds) {
+      const listing = await selectListing(tx, id);
+      if (!listing || !['draft', 'refused'].includes(listing.status)) continue;
+      const venue = listing.venueId === null ? null : await selectVenue(tx, listing.venueId);
+      await sendWithin(tx, deps, [id], venue);
+      sent += 1;
+    }
+    return sent;
+  });
+}
+
+/** Takes names off offer. At a venue with a link they are withdrawn there; those in a running auction stay to its close. */
+export async function withdrawListingsById(deps: Deps, input: unknown): Promise<number | Refusal> {
+  const request = await readRequest(SomeListings, input);
+  if (isRefusal(request)) return request;
+  return changing(deps, async (tx) => {
+    const { rows } = await tx.query<{ id: number; linked: boolean }>(
+      `select l.id, v.link_url is not null and l.status <> 'draft' as linked from listings l left join venues v on v.id = l.venue_id
+       where l.id = any($1) and l.status not in ('withdrawing', 'withdrawn', 'sold', 'ended')
+         and not exists (select from auctions a join bids b on b.auction_id = a.id where a.listing_id = l.id and a.outcome is null)
+       for update of l`,
+      [request.listingIds],
+    );
+    const ids = (linked: boolean) => rows.filter((row) => row.linked === linked).map(({ id }) => id);
+    await stepListings(tx, ids(true), { status: 'withdrawing' });
+    await stepListings(tx, ids(false), { status: 'withdrawn' });
+    await tx.query(
+      `update auctions set cancelled = true, outcome = '{"kind":"cancelled"}', closed_at = $2 where listing_id = any($1) and outcome is null`,
+      [rows.map(({ id }) => id), new Date(deps.clock())],
+    );
+    return rows.length;
+  });
+}
+
+/** Notes that listings were seen live at their venue, by looking. */
+export async function markSeenLive(deps: Deps, input: unknown): Promise<number | Refusal> {
+  const request = await readRequest(SomeListings, input);
+  if (isRefusal(request)) return request;
+  const at = deps.clock();
+  return stepListings(
+    deps.database,
+    request.listingIds,
+    { status: 'live', seenLiveAt: at, provedAt: at, proofBy: 'by hand' },
+    ['unproved', 'in review', 'live'],
+  );
+}
+
+/** Fields that a venue's list of listings can have, with what stands there. */
+export const CSV_FIELDS: Readonly<Record<string, (listing: ListingRow) => string>> = {
+  name: ({ ascii }) => ascii,
+  unicode: ({ unicode }) => unicode,
+  kind: ({ kind }) => kind,
+  currency: ({ currency }) => currency,
+  asking: (listing) => whole(listing, 'asking'),
+  'minimum offer': (listing) => whole(listing, 'minimum'),
+  start: (listing) => whole(listing, 'start'),
+  reserve: (listing) => whole(listing, 'reserve'),
+  'buy now': (listing) => whole(listing, 'buyNow'),
+  'auction days': ({ kind, auctionDays }) => (kind === 'auction' ? String(auctionDays) : ''),
+  category: ({ categories }) => categories[0] ?? '',
+  categories: ({ categories }) => categories.join('; '),
+  pitch: ({ pitch }) => pitch,
+  description: ({ description }) => description,
+  'with site': ({ withSite }) => (withSite ? 'yes' : 'no'),
+  adult: ({ adult }) => (adult ? 'yes' : 'no'),
+  network: ({ network }) => (network ? 'yes' : 'no'),
+};
+
+function whole({ prices, currency }: ListingRow, name: PriceName): string {
+  const minor = prices[name];
+  const unit = sellingTerms(null, currency, [], 0 as never).unitMinor;
+  return minor === null ? '' : String(minor / unit);
+}
+
+/** The current listings at a venue as CSV, in its own columns where they are defined. */
+export async function listingsCsv(deps: Deps, venueId: number): Promise<string | Refusal> {
+  const row = await selectVenue(deps.database, venueId);
+  if (!row) return refuse('venue-unknown', 'That venue is no longer there. Choose another.');
+  const listings = (await selectListings(deps.database, null)).filter((listing) => listing.venueId === venueId);
+  const columns = row.csvColumns ?? Object.keys(CSV_FIELDS).map((field) => ({ heading: field, field }));
+  return writeTable(
+    columns.map(({ heading }) => heading),
+    listings.map((listing) => columns.map(({ field }) => CSV_FIELDS[field]?.(listing) ?? '')),
+  );
+}

@@ -1,0 +1,311 @@
+import { wholeUnit } from '@/core/money';
+import { isRefusal, type Refusal, refuse } from '@/core/refusal';
+import { answerByRule, askedPrice, type Offered, receive, refuseAnswer } from '@/core/selling';
+import { addDays, dayOf, type Instant, parseDay, startOfDay } from '@/core/time';
+import { type ListingRow, selectListings } from '@/database/listings';
+import {
+  hasLapsed,
+  insertFigure,
+  insertThread,
+  lapseFigures,
+  lockThread,
+  noteBestOffers,
+  selectThread,
+  selectThreads,
+  setFigure,
+  setThread,
+  type ThreadRow,
+} from '@/database/offers';
+import type { Transaction } from '@/database/pool';
+import { selectSettings, upsertSettings } from '@/database/settings';
+import type { Deps } from '../deps';
+import { readRequest } from '../validate';
+import { changing } from './changing';
+import { readPrice } from './listings';
+import { AnswerOffer, AnswerRuleForm, EnterOffer } from './requests';
+import { commitSale } from './sales';
+
+export type { ThreadRow } from '@/database/offers';
+
+const STANDS_DAYS = 7;
+
+/** A buyer's figure, from wherever it came. */
+export interface Incoming {
+  readonly nameId: number;
+  readonly venueId: number | null;
+  readonly threadId: number | null;
+  readonly threadRef: string | null;
+  readonly figureRef: string | null;
+  readonly buyer: string;
+  readonly contact: string;
+  readonly minor: number;
+  readonly currency: string;
+  readonly lapsesAt: Instant | null;
+  readonly note: string;
+  /** When it was made. */
+  readonly at: Instant;
+}
+
+/** The listing that an offer is about: that of its venue, else the first that stands. */
+function listingFor(listings: readonly ListingRow[], venueId: number | null): ListingRow | null {
+  return listings.find((listing) => listing.venueId === venueId) ?? listings[0] ?? null;
+}
+
+/**
+ * Takes a buyer's figure down and answers it where a rule says how: below the minimum it is declined, from the buy-now price on
+ * it is a purchase at that price, and the office's own rule may accept or counter.
+ */
+export async function receiveOffer(tx: Transaction, deps: Deps, offer: Incoming): Promise<number> {
+  const { at } = offer;
+  const threadId = offer.threadId ?? (await insertThread(tx, { ...offer, ref: offer.threadRef }, at));
+  const thread = (await lockThread(tx, threadId)) as ThreadRow;
+  const figureId = await insertFigure(tx, threadId, {
+    by: 'buyer',
+    minor: offer.minor,
+    at,
+    lapsesAt: offer.lapsesAt,
+    ref: offer.figureRef,
+    note: offer.note,
+  });
+  await setThread(tx, threadId, 'open');
+  const listing = listingFor(await selectListings(tx, [offer.nameId]), offer.venueId);
+  const isAtVenue = thread.ref !== null;
+  const offered: Offered | null = listing && listing.currency === offer.currency ? listing : null;
+  const reception = offered === null ? { kind: 'open' as const } : receive(offer.minor, offered);
+  // At an auction, and where nothing is listed, the owner answers.
+  if (reception.kind === 'declined' && offered?.prices.minimum != null) {
+    await setFigure(tx, figureId, 'declined', isAtVenue ? 'decline' : null);
+    await setThread(tx, threadId, 'declined');
+  } else if (reception.kind === 'purchase' && !isAtVenue) {
+    await accept(tx, deps, thread, figureId, reception.minor, 'rule', listing);
+  } else await answerRuled(tx, deps, thread, figureId, offer.minor, listing);
+  await noteBestOffers(tx, [offer.nameId]);
+  return threadId;
+}
+
+async function answerRuled(
+  tx: Transaction,
+  deps: Deps,
+  thread: ThreadRow,
+  figureId: number,
+  minor: number,
+  listing: ListingRow | null,
+): Promise<void> {
+  const { answerRule } = await selectSettings(tx);
+  if (!answerRule || listing?.currency !== thread.currency) return;
+  const hasCountered = thread.figures.some(({ byRule }) => byRule);
+  const answer = answerByRule(answerRule, minor, askedPrice(listing), hasCountered, wholeUnit(thread.currency));
+  if (answer?.kind === 'accept') await accept(tx, deps, thread, figureId, minor, 'rule', listing);
+  if (answer?.kind === 'counter')
+    await insertFigure(tx, thread.id, {
+      by: 'owner',
+      minor: answer.minor,
+      at: deps.clock(),
+      lapsesAt: addDays(deps.clock(), answerRule.counterDays),
+      ref: null,
+      byRule: true,
+      tell: thread.ref !== null,
+    });
+}
+
+/** Accepts a figure: the name is committed first. When it is promised already the thread waits. */
+async function accept(
+  tx: Transaction,
+  deps: Deps,
+  thread: ThreadRow,
+  figureId: number,
+  priceMinor: number,
+  origin: 'by hand' | 'rule',
+  listing: ListingRow | null,
+): Promise<number | Refusal> {
+  const sale = await commitSale(
+    tx,
+    deps.clock(),
+    {
+      nameId: thread.nameId,
+      venueId: thread.venueId,
+      listingId: listing && listing.venueId === thread.venueId ? listing.id : null,
+      figureId,
+      auctionId: null,
+      ref: null,
+      how: 'offer',
+      buyer: thread.buyer,
+      priceMinor,
+      currency: thread.currency,
+      toTell: thread.ref === null ? null : 'agreed',
+    },
+    origin,
+    thread.id,
+  );
+  if (isRefusal(sale)) {
+    await setThread(tx, thread.id, 'waiting');
+    return sale;
+  }
+  await setFigure(tx, figureId, 'accepted');
+  await setThread(tx, thread.id, 'accepted');
+  return sale;
+}
+
+/** The last day of a figure as the instant at which it lapses; `null` where none was written. */
+function lapseAfter(until: string | undefined, now: Instant): Instant | null | Refusal {
+  if (until === undefined) return null;
+  const day = parseDay(until);
+  return day === null || day < dayOf(now)
+    ? refuse('date-out-of-range', 'Write the last day on which it stands, like 2026-12-09, today or later.', 'until')
+    : addDays(startOfDay(day), 1);
+}
+
+/** Enters an offer that came by mail or telephone; answers its thread. */
+export async function enterOffer(deps: Deps, input: unknown): Promise<number | Refusal> {
+  const request = await readRequest(EnterOffer, input);
+  if (isRefusal(request)) return request;
+  const price = readPrice(request.amount, request.currency, 'amount');
+  if (isRefusal(price)) return price;
+  if (price === null) return refuse('price-invalid', 'Write what is offered, like 1200.', 'amount');
+  const lapsesAt = lapseAfter(request.until, deps.clock());
+  if (isRefusal(lapsesAt)) return lapsesAt;
+  return changing(deps, async (tx) => {
+    const { rows } = await tx.query('select 1 from names where id = $1 and gone_at is null', [request.nameId]);
+    if (rows.length === 0)
+      return refuse('name-not-in-ledger', 'This name is no longer in the ledger. Load the page again.');
+    const known = request.threadId === undefined ? null : await lockThread(tx, request.threadId);
+    if (request.threadId !== undefined && (known?.ref !== null || known.nameId !== request.nameId))
+      return refuse('thread-unknown', 'This thread is not kept by hand. Answer it where it is held.');
+    if (known && known.currency !== request.currency)
+      return refuse('thread-currency', `This thread is held in ${known.currency}.`, 'currency');
+    return receiveOffer(tx, deps, {
+      nameId: request.nameId,
+      venueId: null,
+      threadId: known?.id ?? null,
+      threadRef: null,
+      figureRef: null,
+      buyer: request.buyer,
+      contact: request.contact ?? '',
+      minor: price.minor,
+      currency: request.currency,
+      lapsesAt,
+      note: request.note ?? '',
+      at: deps.clock(),
+    });
+  });
+}
+
+/** Answers the live figure of a thread: accepted once, countered with another figure, or declined. */
+export async function answerOffer(deps: Deps, input: unknown): Promise<ThreadRow | Refusal> {
+  const request = await readRequest(AnswerOffer, input);
+  if (isRefusal(request)) return request;
+  return changing(deps, async (tx) => {
+    const thread = await lockThread(tx, request.threadId);
+    if (!thread) return refuse('thread-unknown', 'This thread is no longer there. Load the page again.');
+    if (thread.state === 'waiting')
+      return refuse(
+        'name-promised',
+        'The name is promised to somebody else. This thread waits until that sale is paid or fails.',
+      );
+    const live = thread.figures.findLast(({ state }) => state === 'live');
+    if (live && live.id !== request.figureId)
+      return refuse('figure-answered', 'The figure has changed since. Load the page again.');
+    const refused = refuseAnswer(thread.figures, 'owner', deps.clock());
+    // A counter may replace one's own figure that still stands.
+    if (refused && !(request.answer === 'counter' && refused.code === 'own-figure')) return refused;
+    const done = await carryOutAnswer(tx, deps, thread, request);
+    if (isRefusal(done)) return done;
+    await noteBestOffers(tx, [thread.nameId]);
+    return (await selectThread(tx, thread.id)) as ThreadRow;
+  });
+}
+
+async function carryOutAnswer(
+  tx: Transaction,
+  deps: Deps,
+  thread: ThreadRow,
+  { answer, figureId, amount, until }: AnswerOffer,
+): Promise<unknown> {
+  const isAtVenue = thread.ref !== null;
+  switch (answer) {
+    case 'accept': {
+      const listing = listingFor(await selectListings(tx, [thread.nameId]), thread.venueId);
+      const figure = thread.figures.find(({ id }) => id === figureId);
+      return accept(tx, deps, thread, figureId, figure?.minor ?? 0, 'by hand', listing);
+    }
+    case 'decline':
+      await setFigure(tx, figureId, 'declined', isAtVenue ? 'decline' : null);
+      return setThread(tx, thread.id, 'declined');
+    case 'counter': {
+      const price = readPrice(amount, thread.currency, 'amount');
+      if (isRefusal(price)) return price;
+      if (price === null) return refuse('price-invalid', 'Write your figure, like 1200.', 'amount');
+      const buyers = thread.figures.findLast(({ by }) => by === 'buyer');
+      if (buyers && price.minor <= buyers.minor)
+        return refuse('counter-too-low', 'That is no more than was offered: accept the offer instead.', 'amount');
+      const lapsesAt = lapseAfter(until, deps.clock());
+      if (isRefusal(lapsesAt)) return lapsesAt;
+      return insertFigure(tx, thread.id, {
+        by: 'owner',
+        minor: price.minor,
+        at: deps.clock(),
+        lapsesAt: lapsesAt ?? addDays(deps.clock(), STANDS_DAYS),
+        ref: null,
+        tell: isAtVenue,
+      });
+    }
+  }
+}
+
+/** What the buyer of a thread that is kept by hand said to the owner's figure: yes, or no more. */
+export async function buyerAnswers(
+  deps: Deps,
+  threadId: number,
+  answer: 'accept' | 'decline',
+): Promise<ThreadRow | Refusal> {
+  return changing(deps, async (tx) => {
+    const thread = await lockThread(tx, threadId);
+    if (!thread || thread.ref !== null)
+      return refuse('thread-unknown', 'This thread is not kept by hand. Answer it where it is held.');
+    const live = thread.figures.findLast(({ state }) => state === 'live');
+    const refused = refuseAnswer(thread.figures, 'buyer', deps.clock());
+    if (refused || !live)
+      return refused ?? refuse('no-live-figure', 'There is no figure to answer in this thread any more.');
+    if (answer === 'accept') {
+      const listing = listingFor(await selectListings(tx, [thread.nameId]), null);
+      const sale = await accept(tx, deps, thread, live.id, live.minor, 'by hand', listing);
+      if (isRefusal(sale)) return sale;
+    } else {
+      await setFigure(tx, live.id, 'declined');
+      await setThread(tx, threadId, 'declined');
+    }
+    return (await selectThread(tx, threadId)) as ThreadRow;
+  });
+}
+
+/** Marks what has lapsed since somebody last looked. */
+export async function lapseOffers(deps: Deps): Promise<void> {
+  if (!(await hasLapsed(deps.database, deps.clock()))) return;
+  await changing(deps, async (tx) => {
+    const names = await lapseFigures(tx, deps.clock());
+    await noteBestOffers(tx, names);
+  });
+}
+
+export function threadsOf(deps: Deps, nameId: number): Promise<ThreadRow[]> {
+  return selectThreads(deps.database, [nameId]);
+}
+
+/** Sets how offers are answered without the owner, or that they are not. */
+export async function saveAnswerRule(deps: Deps, input: unknown): Promise<true | Refusal> {
+  const form = await readRequest(AnswerRuleForm, input);
+  if (isRefusal(form)) return form;
+  const { isOn, acceptFrom, counterWith, counterDays } = form;
+  if (isOn && acceptFrom === undefined && counterWith === undefined)
+    return refuse('rule-empty', 'Write from which share to accept, or with which share to counter.', 'acceptFrom');
+  await upsertSettings(deps.database, {
+    answerRule: isOn
+      ? {
+          acceptFrom: acceptFrom === undefined ? null : acceptFrom / 100,
+          counterWith: counterWith === undefined ? null : counterWith / 100,
+          counterDays,
+        }
+      : null,
+  });
+  return true;
+}

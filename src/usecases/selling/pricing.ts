@@ -1,0 +1,109 @@
+import { policyFor } from '@/core/lifecycle';
+import { type Amount, type Rate, sumIn, wholeUnit } from '@/core/money';
+import type { PastSale, VenueRules } from '@/core/selling';
+import { addDays, dayOf, earliestEnd, type Instant } from '@/core/time';
+import { type ListingRow, type SaleName, selectListings, selectSaleNames } from '@/database/listings';
+import { selectPolicies } from '@/database/policies';
+import { selectPastSales } from '@/database/sales';
+import { selectSettings } from '@/database/settings';
+import { selectRates, selectVenues, type VenueRow } from '@/database/venues';
+import type { Deps } from '../deps';
+import { differingNames } from '../records/compare';
+import { feesIn, rulesOf } from './venues';
+
+/** One name as it is priced: what the checks and the ladder need. */
+export interface PricedName {
+  readonly nameId: number;
+  readonly ascii: string;
+  readonly unicode: string;
+  readonly account: string;
+  readonly spent: readonly Amount[];
+  readonly asking: Amount | null;
+  readonly termEnd: Instant | null;
+  readonly lockedUntil: Instant | null;
+  readonly atAccount: boolean;
+}
+
+/** Everything the pricing grid works with. The rest is computed where it is typed. */
+export interface Pricing {
+  readonly names: readonly PricedName[];
+  readonly listings: readonly ListingRow[];
+  readonly venues: readonly VenueRow[];
+  readonly rates: readonly Rate[];
+  readonly sales: readonly PastSale[];
+  readonly homeCurrency: string;
+  readonly now: Instant;
+}
+
+export async function pricingOf(deps: Deps, nameIds: readonly number[]): Promise<Pricing> {
+  const { database } = deps;
+  const [names, listings, venues, rates, sales, settings] = await Promise.all([
+    pricedNames(deps, nameIds),
+    selectListings(database, nameIds),
+    selectVenues(database),
+    selectRates(database),
+    selectPastSales(database),
+    selectSettings(database),
+  ]);
+  return { names, listings, venues, rates, sales, homeCurrency: settings.homeCurrency, now: deps.clock() };
+}
+
+/** What checks have to know of names, by their ids. */
+export async function pricedNames(deps: Deps, nameIds: readonly number[]): Promise<PricedName[]> {
+  const [names, policies, elsewhere] = await Promise.all([
+    selectSaleNames(deps.database, nameIds),
+    selectPolicies(deps.database),
+    namesElsewhere(deps),
+  ]);
+  const byEnding = new Map(policies.map((policy) => [policy.ending, policy]));
+  const now = deps.clock();
+  return names.map((name) => ({
+    nameId: name.nameId,
+    ascii: name.ascii,
+    unicode: name.unicode,
+    account: name.account,
+    spent: name.spent,
+    asking: name.askingMinor === null ? null : { minor: name.askingMinor, currency: name.askingCurrency as string },
+    termEnd: name.termEnd === null ? null : earliestEnd(name.termEnd),
+    lockedUntil: lockedUntil(name, policyFor(name.ending, byEnding).transferLockDays, now),
+    atAccount: !elsewhere.has(name.nameId),
+  }));
+}
+
+/** Registrars may refuse to transfer a name in the first days after its registration. */
+export function lockedUntil({ registered }: Pick<SaleName, 'registered'>, days: number, now: Instant): Instant | null {
+  const until = registered === null ? null : addDays(registered, days);
+  return until !== null && until > now ? until : null;
+}
+
+/** Names that the public record has at another registrar than the ledger. */
+async function namesElsewhere(deps: Deps): Promise<Set<number>> {
+  const differing = await differingNames(deps);
+  return new Set(
+    differing.flatMap(({ nameId, differences }) =>
+      differences.some(({ kind }) => kind === 'not at that registrar') ? [nameId] : [],
+    ),
+  );
+}
+
+/** What a name has cost, in one currency by today's rates; `null` when one of its entries has no rate. */
+export function costIn(
+  spent: readonly Amount[],
+  currency: string,
+  rates: readonly Rate[],
+  now: Instant,
+): Amount | null {
+  const cost = sumIn(spent, currency, rates, dayOf(now));
+  return cost && cost.minor < 0 ? { ...cost, minor: 0 } : cost;
+}
+
+/** Rules, fees and unit of a venue for one currency. */
+export function sellingTerms(
+  row: VenueRow | null,
+  currency: string,
+  rates: readonly Rate[],
+  now: Instant,
+): { readonly fees: VenueRules['fees']; readonly rules: VenueRules | null; readonly unitMinor: number } {
+  const fees = feesIn(row, currency, rates, now);
+  return { fees, rules: rulesOf(row, fees), unitMinor: wholeUnit(currency) };
+}

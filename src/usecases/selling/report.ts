@@ -1,0 +1,228 @@
+import { sumIn } from '@/core/money';
+import { type AgendaItem, askedPrice, type ListingKind, leavesOf, orderAgenda, soldBy, turnAt } from '@/core/selling';
+import { addDays, dayOf, earliestEnd, HOUR_MS, type Instant } from '@/core/time';
+import { type AuctionRow, selectAuctions, selectUnsold } from '@/database/auctions';
+import {
+  type ListingRow,
+  type ListingStatus,
+  selectListings,
+  selectNeverListed,
+  selectSaleNames,
+} from '@/database/listings';
+import { selectThreads, type ThreadRow } from '@/database/offers';
+import { type SaleRow, selectSales } from '@/database/sales';
+import { selectSettings } from '@/database/settings';
+import { selectRates, selectVenues, type VenueRow } from '@/database/venues';
+import type { Deps } from '../deps';
+import { costIn } from './pricing';
+import { feesIn, rulesOf } from './venues';
+
+/** One listing as a line of the list of all. Amounts are minor units of its currency. */
+export interface ListingLine {
+  readonly id: number;
+  readonly nameId: number;
+  readonly ascii: string;
+  readonly unicode: string;
+  readonly venue: string;
+  readonly kind: ListingKind;
+  readonly currency: string;
+  readonly askedMinor: number | null;
+  readonly minimumMinor: number | null;
+  /** What the asked price leaves. */
+  readonly proceedsMinor: number | null;
+  /** Proceeds less cost; `null` when the cost is not known in this currency. */
+  readonly profitMinor: number | null;
+  readonly status: ListingStatus;
+  readonly bestMinor: number | null;
+  readonly seenLiveAt: Instant | null;
+  readonly termEnd: Instant | null;
+}
+
+/** What Selling shows: what awaits the owner first. */
+export interface SellingReport {
+  readonly agenda: readonly AgendaItem[];
+  readonly threads: readonly ThreadRow[];
+  readonly auctions: readonly AuctionRow[];
+  readonly sales: readonly SaleRow[];
+  readonly listed: number;
+}
+
+const CLOSING_DAYS = 3;
+const SEEN_AGAIN_DAYS = 30;
+const NEVER_LISTED = 20;
+
+export async function sellingReport(deps: Deps): Promise<SellingReport> {
+  const { database } = deps;
+  const [listings, threads, auctions, unsold, sales, venues, never, settings, rates] = await Promise.all([
+    selectListings(database, null),
+    selectThreads(database, null),
+    selectAuctions(database, null),
+    selectUnsold(database),
+    selectSales(database, 'open'),
+    selectVenues(database),
+    selectNeverListed(database, NEVER_LISTED),
+    selectSettings(database),
+    selectRates(database),
+  ]);
+  const now = deps.clock();
+  const byId = new Map(venues.map((venue) => [venue.id, venue]));
+  const agenda = [
+    ...threads.flatMap((thread) => offerToAnswer(thread, now)),
+    ...sales.flatMap(saleAtTurn),
+    ...listings.flatMap((listing) => listingItems(listing, byId.get(listing.venueId ?? -1) ?? null, now)),
+    ...auctions.filter(({ closesAt }) => closesAt < addDays(now, CLOSING_DAYS)).map(auctionClosing),
+    ...unsold.map(
+      (auction): AgendaItem => ({
+        ...about(auction),
+        kind: 'auction unsold',
+        by: null,
+        minor: auction.priceMinor,
+        currency: auction.currency,
+        who: auction.outcome?.kind === 'unsold' ? (auction.outcome.highest ?? '') : '',
+        href: `/selling/auctions/${auction.id}`,
+      }),
+    ),
+    ...never.map((name): AgendaItem => {
+      const cost = sumIn(name.spent, settings.homeCurrency, rates, dayOf(now));
+      return {
+        ...about(name),
+        kind: 'never listed',
+        by: null,
+        minor: cost?.minor ?? null,
+        currency: cost?.currency ?? null,
+        who: name.account,
+        href: `/selling/price?names=${name.nameId}`,
+      };
+    }),
+  ];
+  return { agenda: orderAgenda(agenda), threads, auctions, sales, listed: listings.length };
+}
+
+const about = ({ nameId, ascii, unicode }: Pick<AgendaItem, 'nameId' | 'ascii' | 'unicode'>) => ({
+  nameId,
+  ascii,
+  unicode,
+});
+const pageOf = (ascii: string) => `/selling/names/${encodeURIComponent(ascii)}`;
+
+function offerToAnswer(thread: ThreadRow, now: Instant): AgendaItem[] {
+  const live = thread.figures.findLast(({ state }) => state === 'live');
+  if (thread.state !== 'open' || live?.by !== 'buyer' || (live.lapsesAt !== null && live.lapsesAt <= now)) return [];
+  return [
+    {
+      ...about(thread),
+      kind: 'offer to answer',
+      by: live.lapsesAt,
+      minor: live.minor,
+      currency: thread.currency,
+      who: thread.buyer,
+      href: `/selling/offers/${thread.id}`,
+    },
+  ];
+}
+
+/** Sales where the owner has to act, or the venue has not been told; where no venue stands between, the owner does its part. */
+function saleAtTurn(sale: SaleRow): AgendaItem[] {
+  const turn = turnAt(sale.stage);
+  const isOwners = turn === 'owner' || sale.stage === 'dispute' || (!sale.linked && turn !== 'nobody');
+  return isOwners
+    ? [
+        {
+          ...about(sale),
+          kind: 'handover',
+          by: sale.dueAt,
+          minor: sale.priceMinor,
+          currency: sale.currency,
+          who: sale.buyer,
+          href: `/selling/sales/${sale.id}`,
+        },
+      ]
+    : [];
+}
+
+function listingItems(listing: ListingRow, venue: VenueRow | null, now: Instant): AgendaItem[] {
+  const item = (kind: AgendaItem['kind'], by: Instant | null): AgendaItem => ({
+    ...about(listing),
+    kind,
+    by,
+    minor: askedPrice(listing),
+    currency: listing.currency,
+    who: listing.venue ?? 'the office',
+    href: pageOf(listing.ascii),
+  });
+  const items: AgendaItem[] = [];
+  if (listing.status === 'unproved' && listing.linked) items.push(item('proof missing', null));
+  if (listing.status === 'refused') items.push(item('listing refused', null));
+  if (venue && !listing.linked && ['unproved', 'live'].includes(listing.status)) {
+    const reviewed = listing.sentAt === null ? now : ((listing.sentAt + venue.reviewHours * HOUR_MS) as Instant);
+    const again = listing.seenLiveAt === null ? reviewed : addDays(listing.seenLiveAt, SEEN_AGAIN_DAYS);
+    if (again <= now) items.push(item('to be seen live', again));
+  }
+  const isOffered = ['sending', 'unproved', 'in review', 'live'].includes(listing.status);
+  const end = listing.termEnd === null ? null : earliestEnd(listing.termEnd);
+  if (isOffered && end !== null && end < soldBy(listing, rulesOf(venue, feesIn(venue, listing.currency, [], now)), now))
+    items.push(item('term too short', end));
+  return items;
+}
+
+function auctionClosing(auction: AuctionRow): AgendaItem {
+  return {
+    ...about(auction),
+    kind: 'auction closing',
+    by: auction.closesAt,
+    minor: auction.priceMinor ?? auction.startMinor,
+    currency: auction.currency,
+    who: auction.venue ?? 'the office',
+    href: `/selling/auctions/${auction.id}`,
+  };
+}
+
+/** Every current listing with what its price leaves. */
+export async function listingLines(deps: Deps): Promise<ListingLine[]> {
+  const { database } = deps;
+  const [listings, venues, rates] = await Promise.all([
+    selectListings(database, null),
+    selectVenues(database),
+    selectRates(database),
+  ]);
+  const names = await selectSaleNames(database, [...new Set(listings.map(({ nameId }) => nameId))]);
+  const byName = new Map(names.map((name) => [name.nameId, name]));
+  const byVenue = new Map(venues.map((venue) => [venue.id, venue]));
+  const now = deps.clock();
+  const feesKnown = new Map<string, ReturnType<typeof feesIn>>();
+  return listings.map((listing): ListingLine => {
+    const key = `${listing.venueId} ${listing.currency}`;
+    let fees = feesKnown.get(key);
+    if (!fees) {
+      fees = feesIn(byVenue.get(listing.venueId ?? -1) ?? null, listing.currency, rates, now);
+      feesKnown.set(key, fees);
+    }
+    const name = byName.get(listing.nameId);
+    const askedMinor = askedPrice(listing);
+    const proceedsMinor = askedMinor === null ? null : leavesOf(askedMinor, fees).proceedsMinor;
+    const cost = name ? costIn(name.spent, listing.currency, rates, now) : null;
+    return {
+      id: listing.id,
+      nameId: listing.nameId,
+      ascii: listing.ascii,
+      unicode: listing.unicode,
+      venue: listing.venue ?? 'the office',
+      kind: listing.kind,
+      currency: listing.currency,
+      askedMinor,
+      minimumMinor: listing.kind === 'auction' ? listing.prices.start : listing.prices.minimum,
+      proceedsMinor,
+      profitMinor: proceedsMinor === null || cost === null ? null : proceedsMinor - cost.minor,
+      status: listing.status,
+      bestMinor: name?.bestOfferCurrency === listing.currency ? name.bestOfferMinor : null,
+      seenLiveAt: listing.seenLiveAt,
+      termEnd: listing.termEnd?.at ?? null,
+    };
+  });
+}
+
+/** What awaits the owner in selling, for Today and the calendar: all but what is only an idea. */
+export async function sellingToday(deps: Deps): Promise<AgendaItem[]> {
+  const { agenda } = await sellingReport(deps);
+  return agenda.filter(({ kind }) => kind !== 'never listed');
+}

@@ -1,0 +1,253 @@
+import { randomBytes, randomUUID } from 'node:crypto';
+import { isRefusal, type Refusal, refuse } from '@/core/refusal';
+import { dueAt, hasFailed, leavesOf, refuseStage, SALE_STAGES, type SaleStage } from '@/core/selling';
+import { dayOf, formatInstant, type Instant } from '@/core/time';
+import { insertBatch, patchNames } from '@/database/changes';
+import { type EntryDraft, insertEntries } from '@/database/entries';
+import { stepListings, withdrawListings } from '@/database/listings';
+import { closeThreads, holdThreads, noteBestOffers } from '@/database/offers';
+import type { Transaction } from '@/database/pool';
+import {
+  insertSale,
+  insertSaleStep,
+  lockSale,
+  type SaleDraft,
+  type SaleRow,
+  type SaleStepRow,
+  selectSale,
+  selectSales,
+  updateSale,
+} from '@/database/sales';
+import { selectRates, selectVenue } from '@/database/venues';
+import type { Deps } from '../deps';
+import { linkOf, linkProblem } from '../links/links';
+import { readRequest } from '../validate';
+import { changing } from './changing';
+import { HandOver, StepSale } from './requests';
+import { feesIn } from './venues';
+
+export type { SaleRow } from '@/database/sales';
+
+type Origin = SaleStepRow['origin'];
+
+/**
+ * Commits a name to a buyer, in the transaction of whatever brought the sale about. The database lets one sale of a name stand:
+ * whoever comes second is refused. Other threads wait, other listings are withdrawn.
+ */
+export async function commitSale(
+  tx: Transaction,
+  at: Instant,
+  sale: Omit<SaleDraft, 'dueAt'>,
+  origin: Origin,
+  threadId: number | null = null,
+): Promise<number | Refusal> {
+  const id = await insertSale(tx, { ...sale, dueAt: dueAt('agreed', at) }, at);
+  if (id === null)
+    return refuse('name-promised', 'This name is promised to somebody already, or sold. See its sale under Selling.');
+  await insertSaleStep(tx, id, { at, stage: 'agreed', origin, note: '' });
+  if (sale.listingId !== null) await stepListings(tx, [sale.listingId], { status: 'sold' });
+  await withdrawListings(tx, sale.nameId, sale.listingId);
+  await holdThreads(tx, sale.nameId, true, threadId);
+  await noteBestOffers(tx, [sale.nameId]);
+  return id;
+}
+
+/** Takes a sale from its stage to another that may follow, books it when it is done, frees the name when it failed. */
+async function stepTo(
+  tx: Transaction,
+  deps: Deps,
+  sale: SaleRow,
+  to: SaleStage,
+  origin: Origin,
+  note = '',
+): Promise<SaleRow> {
+  const at = deps.clock();
+  await updateSale(tx, sale.id, { stage: to, stageSince: at, dueAt: dueAt(to, at), handingOver: false });
+  await insertSaleStep(tx, sale.id, { at, stage: to, origin, note });
+  if (to === 'done') await book(tx, deps, sale);
+  if (hasFailed(to)) await free(tx, sale);
+  return (await selectSale(tx, sale.id)) as SaleRow;
+}
+
+/** Takes a sale forward through every stage up to `to`; one that is there or beyond stays. */
+export async function bringTo(
+  tx: Transaction,
+  deps: Deps,
+  sale: SaleRow,
+  to: SaleStage,
+  origin: Origin,
+): Promise<SaleRow> {
+  const goal = (SALE_STAGES as readonly SaleStage[]).indexOf(to);
+  let now = sale;
+  for (;;) {
+    const place = (SALE_STAGES as readonly SaleStage[]).indexOf(now.stage);
+    const next = SALE_STAGES[place + 1];
+    if (place < 0 || place >= goal || next === undefined) return now;
+    now = await stepTo(tx, deps, now, next, origin);
+  }
+}
+
+/** Takes a sale out of the way: not paid, refused, or in dispute. Where that does not follow, nothing happens. */
+export async function leaveSale(
+  tx: Transaction,
+  deps: Deps,
+  sale: SaleRow,
+  to: SaleStage,
+  origin: Origin,
+  note = '',
+): Promise<void> {
+  if (refuseStage(sale.stage, to) === null) await stepTo(tx, deps, sale, to, origin, note);
+}
+
+/** Nothing came of it: the name may be offered again, and threads that waited are open. */
+async function free(tx: Transaction, sale: SaleRow): Promise<void> {
+  await holdThreads(tx, sale.nameId, false, null);
+  await tx.query(
+    `update listings l set status = 'draft', problem = 'The sale fell through: list it again.'
+     where l.name_id = $1 and (l.id = $2 or (l.status in ('withdrawn', 'withdrawing') and l.problem = 'promised elsewhere'))
+       and not exists (select from listings o where o.name_id = l.name_id and o.id <> l.id and coalesce(o.venue_id, 0) = coalesce(l.venue_id, 0)
+         and o.status not in ('withdrawn', 'sold', 'ended'))`,
+    [sale.nameId, sale.listingId],
+  );
+  await noteBestOffers(tx, [sale.nameId]);
+}
+
+/** Books a sale, once: what came in, what the venue kept. The name leaves the working views and stays in the books. */
+async function book(tx: Transaction, deps: Deps, sale: SaleRow): Promise<void> {
+  if (sale.bookedBatch !== null) return;
+  const at = deps.clock();
+  const { commissionMinor, feesMinor } = await keptBy(tx, deps, sale);
+  const batchId = await insertBatch(tx, at, 'sale', `Sold: ${sale.unicode}`);
+  const entry = (kind: EntryDraft['kind'], minor: number): EntryDraft[] =>
+    minor === 0
+      ? []
+      : [
+          {
+            nameId: sale.nameId,
+            onDay: dayOf(at),
+            kind,
+            minor,
+            currency: sale.currency,
+            means: sale.venue ?? 'paid directly',
+            reference: `sale ${sale.id}`,
+            note: `sold to ${sale.buyer}`,
+          },
+        ];
+  await insertEntries(tx, batchId, [
+    ...entry('sale', -sale.priceMinor),
+    ...entry('commission', commissionMinor),
+    ...entry('listing fee', feesMinor),
+  ]);
+  await patchNames(tx, batchId, [
+    { nameId: sale.nameId, patch: { gone_at: formatInstant(at) }, evidence: `sold to ${sale.buyer}` },
+  ]);
+  await updateSale(tx, sale.id, { bookedBatch: batchId, commissionMinor, feesMinor });
+  await closeThreads(tx, sale.nameId);
+}
+
+/** What the venue keeps: as it told, else by its rules. */
+async function keptBy(
+  tx: Transaction,
+  deps: Deps,
+  sale: SaleRow,
+): Promise<{ commissionMinor: number; feesMinor: number }> {
+  if (sale.commissionMinor !== null) return { commissionMinor: sale.commissionMinor, feesMinor: sale.feesMinor ?? 0 };
+  const venue = sale.venueId === null ? null : await selectVenue(tx, sale.venueId);
+  return leavesOf(sale.priceMinor, feesIn(venue, sale.currency, await selectRates(tx), deps.clock()));
+}
+
+/** Takes down a step of a sale by hand. */
+export async function stepSale(deps: Deps, input: unknown): Promise<SaleRow | Refusal> {
+  const request = await readRequest(StepSale, input);
+  if (isRefusal(request)) return request;
+  const { to, handover, buyerAccount, note = '' } = request;
+  return changing(deps, async (tx) => {
+    const sale = await lockSale(tx, request.saleId);
+    if (!sale) return refuse('sale-unknown', 'This sale is no longer there. Load the page again.');
+    const refused = refuseStage(sale.stage, to);
+    if (refused) return refused;
+    if (to === 'buyer known' && (!handover || !buyerAccount))
+      return refuse(
+        'buyer-account-missing',
+        'Write the buyer’s account at the registrar, or the registrar it goes to.',
+        'buyerAccount',
+      );
+    if (to === 'buyer known')
+      await updateSale(tx, sale.id, { handover: handover ?? null, buyerAccount: buyerAccount ?? null });
+    return stepTo(tx, deps, sale, to, 'by hand', note);
+  });
+}
+
+/**
+ * Hands a name over: by the registrar's link where the account has one, else as it was done by hand. A push is asked for once and
+ * looked after; a transfer needs the lock off and a code of its own, which the buyer gets.
+ */
+export async function handOver(deps: Deps, input: unknown): Promise<SaleRow | Refusal> {
+  const request = await readRequest(HandOver, input);
+  if (isRefusal(request)) return request;
+  const sale = await selectSale(deps.database, request.saleId);
+  if (!sale) return refuse('sale-unknown', 'This sale is no longer there. Load the page again.');
+  if (sale.stage !== 'buyer known') return refuseStage(sale.stage, 'handed over') ?? sale;
+  if (request.byHand) return changing(deps, (tx) => toldAsHandedOver(tx, deps, sale.id, 'by hand'));
+  if (!(await linkOf(deps, sale.accountId)))
+    return refuse(
+      'no-link',
+      'This account has no link: hand the name over at the registrar, then say that it is done.',
+    );
+  // Decided before it is sent: what follows may be sent again.
+  await updateSale(deps.database, sale.id, {
+    handingOver: true,
+    authCode: sale.handover === 'transfer' ? (sale.authCode ?? randomBytes(12).toString('base64url')) : null,
+  });
+  return handOverByLink(deps, sale.id);
+}
+
+/** Goes on with a handover that was decided. Sent again it harms nothing: a name that is no longer ours has gone. */
+async function handOverByLink(deps: Deps, saleId: number): Promise<SaleRow | Refusal> {
+  const sale = await selectSale(deps.database, saleId);
+  const link = sale && (await linkOf(deps, sale.accountId));
+  if (!sale || !link) return refuse('no-link', 'This account has no link that works.');
+  const settings =
+    sale.handover === 'transfer'
+      ? { lock: false, authInfo: sale.authCode as string }
+      : { pushTo: sale.buyerAccount as string };
+  const outcome = await link.change(sale.ascii, settings, `NL-${randomUUID()}`);
+  const isGone = outcome.kind === 'refused' && NOT_OURS.has(outcome.code);
+  if (outcome.kind === 'done' || isGone) return changing(deps, (tx) => toldAsHandedOver(tx, deps, saleId, 'registrar'));
+  if (outcome.kind === 'refused') await updateSale(deps.database, saleId, { handingOver: false });
+  return refuse('link-failed', linkProblem(outcome));
+}
+
+/** EPP says of a name that somebody else has it, or nobody (RFC 5730 section 3). */
+const NOT_OURS = new Set([2201, 2303]);
+
+async function toldAsHandedOver(
+  tx: Transaction,
+  deps: Deps,
+  saleId: number,
+  origin: Origin,
+): Promise<SaleRow | Refusal> {
+  const sale = await lockSale(tx, saleId);
+  if (!sale) return refuse('sale-unknown', 'This sale is no longer there. Load the page again.');
+  if (sale.stage !== 'buyer known') return sale;
+  await updateSale(tx, saleId, sale.linked && sale.ref !== null ? { toTell: 'handed over' } : {});
+  return stepTo(tx, deps, sale, 'handed over', origin);
+}
+
+/** Carries on handovers whose answer did not come, and looks whether names have arrived at their buyers. */
+export async function followHandovers(deps: Deps): Promise<void> {
+  for (const sale of await selectSales(deps.database, 'open')) {
+    if (sale.stage === 'buyer known' && sale.handingOver) {
+      const gone = await handOverByLink(deps, sale.id);
+      if (isRefusal(gone)) deps.log.warn({ sale: sale.id, problem: gone.message }, 'a handover goes on later');
+    }
+    if (sale.stage !== 'handed over') continue;
+    const link = await linkOf(deps, sale.accountId);
+    const seen = link && (await link.info(sale.ascii));
+    if (seen?.kind === 'refused' && NOT_OURS.has(seen.code))
+      await changing(deps, async (tx) => {
+        const now = await lockSale(tx, sale.id);
+        if (now) await bringTo(tx, deps, now, 'arrived', 'registrar');
+      });
+  }
+}

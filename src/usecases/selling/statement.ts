@@ -1,0 +1,188 @@
+import { type Amount, convert, type Rate, sumIn } from '@/core/money';
+import { type DatedMoney, type Leaves, leavesOf, yearlyReturn } from '@/core/selling';
+import { DAY_MS, type Day, dayOf, startOfDay } from '@/core/time';
+import { type EntryRow, selectEntries } from '@/database/entries';
+import type { Queryable } from '@/database/pool';
+import { type SaleRow, type SaleStepRow, selectSale, selectSaleSteps, selectSales } from '@/database/sales';
+import { selectSettings } from '@/database/settings';
+import { selectRates, selectVenue } from '@/database/venues';
+import type { Deps } from '../deps';
+import { feesIn } from './venues';
+
+/** A sale with everything that its statement shows, and where each figure comes from. */
+export interface Statement {
+  readonly sale: SaleRow;
+  readonly steps: readonly SaleStepRow[];
+  readonly leaves: Leaves;
+  /** Commission and fees are what the venue told; else what its rules come to. */
+  readonly told: boolean;
+  /** Every entry of the name before the sale's own. */
+  readonly costs: readonly EntryRow[];
+  /** The sum of the costs in the currency of the sale; `null` where a rate is missing. */
+  readonly cost: Amount | null;
+  readonly profit: Amount | null;
+  readonly yearlyReturn: number | null;
+  readonly heldDays: number | null;
+  /** Rates that were used, by the currency of the costs. */
+  readonly rates: readonly Rate[];
+}
+
+export async function statementOf(deps: Deps, saleId: number): Promise<Statement | null> {
+  const sale = await selectSale(deps.database, saleId);
+  if (!sale) return null;
+  const [steps, entries, rates, venue] = await Promise.all([
+    selectSaleSteps(deps.database, saleId),
+    selectEntries(deps.database, sale.nameId),
+    selectRates(deps.database),
+    sale.venueId === null ? null : selectVenue(deps.database, sale.venueId),
+  ]);
+  const told = sale.commissionMinor !== null;
+  const leaves: Leaves = told
+    ? {
+        priceMinor: sale.priceMinor,
+        commissionMinor: sale.commissionMinor ?? 0,
+        feesMinor: sale.feesMinor ?? 0,
+        proceedsMinor: sale.priceMinor - (sale.commissionMinor ?? 0) - (sale.feesMinor ?? 0),
+      }
+    : leavesOf(sale.priceMinor, feesIn(venue, sale.currency, rates, sale.agreedAt));
+  const costs = entries.filter(({ reference }) => reference !== `sale ${sale.id}`);
+  return { sale, steps, leaves, told, costs, rates, ...resultOf(sale, leaves, costs, rates, dayOf(deps.clock())) };
+}
+
+/** Cost, profit and return of a sale: each entry converted at the rate of its own day. */
+function resultOf(
+  sale: Pick<SaleRow, 'currency' | 'stage' | 'stageSince'>,
+  leaves: Leaves,
+  costs: readonly Pick<EntryRow, 'minor' | 'currency' | 'onDay'>[],
+  rates: readonly Rate[],
+  today: Day,
+): Pick<Statement, 'cost' | 'profit' | 'yearlyReturn' | 'heldDays'> {
+  const soldOn = sale.stage === 'done' ? dayOf(sale.stageSince) : today;
+  const money: DatedMoney[] = [];
+  for (const { minor, currency, onDay } of costs) {
+    const converted =
+      convert({ minor, currency }, sale.currency, rates, onDay) ??
+      convert({ minor, currency }, sale.currency, rates, soldOn);
+    if (converted === null) return { cost: null, profit: null, yearlyReturn: null, heldDays: null };
+    money.push({ day: onDay, minor: -converted.minor });
+  }
+  const costMinor = -money.reduce((sum, { minor }) => sum + minor, 0);
+  const first = money.map(({ day }) => day).sort()[0];
+  return {
+    cost: { minor: costMinor, currency: sale.currency },
+    profit: { minor: leaves.proceedsMinor - costMinor, currency: sale.currency },
+    yearlyReturn: yearlyReturn([...money, { day: soldOn, minor: leaves.proceedsMinor }]),
+    heldDays: first === undefined ? null : Math.round((startOfDay(soldOn) - startOfDay(first)) / DAY_MS),
+  };
+}
+
+/** A sale that is done, as a line of the sold list. */
+export interface SoldLine {
+  readonly id: number;
+  readonly ascii: string;
+  readonly unicode: string;
+  readonly ending: string;
+  readonly venue: string;
+  readonly buyer: string;
+  readonly soldOn: Day;
+  readonly price: Amount;
+  readonly proceeds: Amount;
+  readonly profit: Amount | null;
+  readonly yearlyReturn: number | null;
+  readonly heldDays: number | null;
+}
+
+/** A sum of the sold list: of a year, an ending, a venue, or a currency. In the home currency at the rates of the sales' days. */
+export interface SoldTotal {
+  readonly by: 'year' | 'ending' | 'venue' | 'currency';
+  readonly key: string;
+  readonly count: number;
+  readonly proceeds: Amount | null;
+  readonly profit: Amount | null;
+}
+
+export interface SoldList {
+  readonly lines: readonly SoldLine[];
+  readonly totals: readonly SoldTotal[];
+  readonly homeCurrency: string;
+}
+
+export async function soldList(deps: Deps): Promise<SoldList> {
+  const [sales, rates, { homeCurrency }] = await Promise.all([
+    selectSales(deps.database),
+    selectRates(deps.database),
+    selectSettings(deps.database),
+  ]);
+  const done = sales.filter(({ stage }) => stage === 'done');
+  const costs = await selectCosts(deps.database, done);
+  const lines = done.map((sale): SoldLine => {
+    const leaves: Leaves = {
+      priceMinor: sale.priceMinor,
+      commissionMinor: sale.commissionMinor ?? 0,
+      feesMinor: sale.feesMinor ?? 0,
+      proceedsMinor: sale.priceMinor - (sale.commissionMinor ?? 0) - (sale.feesMinor ?? 0),
+    };
+    const soldOn = dayOf(sale.stageSince);
+    const { profit, yearlyReturn: rate, heldDays } = resultOf(sale, leaves, costs.get(sale.id) ?? [], rates, soldOn);
+    return {
+      id: sale.id,
+      ascii: sale.ascii,
+      unicode: sale.unicode,
+      ending: sale.ascii.slice(sale.ascii.indexOf('.') + 1),
+      venue: sale.venue ?? 'the office',
+      buyer: sale.buyer,
+      soldOn,
+      price: { minor: sale.priceMinor, currency: sale.currency },
+      proceeds: { minor: leaves.proceedsMinor, currency: sale.currency },
+      profit,
+      yearlyReturn: rate,
+      heldDays,
+    };
+  });
+  return { lines, totals: totalsOf(lines, homeCurrency, rates), homeCurrency };
+}
+
+/** The entries of sold names that are not of the sale itself, by sale. */
+async function selectCosts(db: Queryable, sales: readonly SaleRow[]): Promise<Map<number, EntryRow[]>> {
+  const { rows } = await db.query<EntryRow & { saleId: number }>(
+    `select s.id as "saleId", e.minor, e.currency, e.on_day as "onDay" from sales s join entries e on e.name_id = s.name_id
+     where s.id = any($1) and e.reference <> 'sale ' || s.id`,
+    [sales.map(({ id }) => id)],
+  );
+  const bySale = new Map<number, EntryRow[]>();
+  for (const row of rows) bySale.set(row.saleId, [...(bySale.get(row.saleId) ?? []), row]);
+  return bySale;
+}
+
+function totalsOf(lines: readonly SoldLine[], home: string, rates: readonly Rate[]): SoldTotal[] {
+  const keys: readonly [SoldTotal['by'], (line: SoldLine) => string][] = [
+    ['year', ({ soldOn }) => soldOn.slice(0, 4)],
+    ['ending', ({ ending }) => `.${ending}`],
+    ['venue', ({ venue }) => venue],
+    ['currency', ({ price }) => price.currency],
+  ];
+  return keys.flatMap(([by, keyOf]) => {
+    const groups = new Map<string, SoldLine[]>();
+    for (const line of lines) groups.set(keyOf(line), [...(groups.get(keyOf(line)) ?? []), line]);
+    return [...groups]
+      .sort(([a], [b]) => (a < b ? -1 : 1))
+      .map(([key, group]): SoldTotal => {
+        const inHome = (amounts: readonly (Amount | null)[]) => {
+          const converted = group.map((line, i) => {
+            const amount = amounts[i];
+            return amount ? convert(amount, home, rates, line.soldOn) : null;
+          });
+          return converted.some((one) => one === null)
+            ? null
+            : sumIn(converted as Amount[], home, rates, lines[0]?.soldOn as Day);
+        };
+        return {
+          by,
+          key,
+          count: group.length,
+          proceeds: inHome(group.map(({ proceeds }) => proceeds)),
+          profit: inHome(group.map(({ profit }) => profit)),
+        };
+      });
+  });
+}

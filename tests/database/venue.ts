@@ -1,0 +1,115 @@
+import { isRefusal } from '@/core/refusal';
+import { addDays, type Instant } from '@/core/time';
+import { selectListings } from '@/database/listings';
+import { followSelling } from '@/usecases/selling/follow';
+import { saveListings } from '@/usecases/selling/listings';
+import { saveVenue, saveVenueLink } from '@/usecases/selling/venues';
+import { pointRecordsAt } from '../../practice/scenario/links';
+import { VENUE_KEY } from '../../practice/venue/server';
+import type { BuyerAct, BuyerReply } from '../../practice/venue/types';
+import { TODAY } from './ledger';
+import { type LinkedLedger, linkedLedger } from './practice';
+
+/** A linked ledger with a venue whose buyers do what they are told. */
+export interface SellingLedger extends LinkedLedger {
+  readonly venueId: number;
+  /** What buyers will do, by name. */
+  readonly acts: Map<string, BuyerAct[]>;
+  /** What they answer to the owner's figures. */
+  reply: BuyerReply;
+  /** Buyers who never pay. */
+  readonly poor: Set<string>;
+  /** Lists names at the venue; answers the ids of the listings. */
+  list(names: readonly string[], listing?: object): Promise<readonly number[]>;
+  /** Lets days pass outside and here, and follows what happened. */
+  pass(days: number): Promise<void>;
+}
+
+const VENUE = {
+  label: 'Test Hall',
+  currencies: ['USD', 'EUR'],
+  feesCurrency: 'USD',
+  percent: 15,
+  floorMinor: 2500,
+  steps: [{ fromMinor: 500_000, percent: 10 }],
+  saleFeeMinor: 0,
+  listingFeeMinor: 0,
+  membershipMinor: 0,
+  wholeUnits: true,
+  auctionDays: [3, 7, 14, 30],
+  reviewHours: 72,
+  payoutSet: true,
+  placements: [],
+  categories: [],
+  categoryMinor: 0,
+};
+
+export const LISTING = {
+  kind: 'both',
+  currency: 'USD',
+  prices: { minimum: '200', asking: '500', buyNow: '600' },
+  auctionDays: 3,
+  reserveShown: false,
+  withSite: false,
+  categories: [],
+  adult: false,
+  network: false,
+};
+
+export function must<T>(answer: T): Exclude<T, { kind: 'refusal' }> {
+  if (isRefusal(answer)) throw new Error(answer.message);
+  return answer as Exclude<T, { kind: 'refusal' }>;
+}
+
+export async function sellingLedger(
+  names: readonly string[],
+  end: Instant = addDays(TODAY, 400),
+): Promise<SellingLedger> {
+  const made = await linkedLedger(names, end, { auto: 'off', nameServers: ['ns1.quaymark.test'] });
+  const { ledger, world, practice } = made;
+  await pointRecordsAt(ledger.database, practice.records);
+  const venueId = must(await saveVenue(ledger, VENUE));
+  must(await saveVenueLink(ledger, { venueId, url: `http://127.0.0.1:${practice.venuePort}`, key: VENUE_KEY }));
+  let now: Instant = TODAY;
+  const acts = new Map<string, BuyerAct[]>();
+  const poor = new Set<string>();
+  const selling: SellingLedger = {
+    ...made,
+    venueId,
+    acts,
+    poor,
+    reply: { do: 'decline' },
+    async list(chosen, listing = {}) {
+      const listed = must(
+        await saveListings(ledger, {
+          venueId,
+          send: true,
+          listings: chosen.map((name) => ({ ...LISTING, nameId: made.ids.get(name), ...listing })),
+        }),
+      );
+      await followSelling(ledger);
+      return listed.listingIds;
+    },
+    async pass(days) {
+      for (let day = 0; day < days; day += 1) {
+        now = addDays(now, 1);
+        await practice.passTo(now);
+        ledger.setClock(now);
+        await followSelling(ledger);
+      }
+    },
+  };
+  world.buyers = {
+    acts: ({ name }, dayStart) => {
+      const due = (acts.get(name) ?? []).filter(({ at }) => at >= dayStart && at < dayStart + 86_400_000);
+      return due;
+    },
+    reply: () => selling.reply,
+    pays: (buyer) => !poor.has(buyer),
+  };
+  return selling;
+}
+
+export async function listingOf(made: SellingLedger, name: string) {
+  return (await selectListings(made.ledger.database, [made.ids.get(name) as number]))[0];
+}
