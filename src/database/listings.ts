@@ -1,5 +1,5 @@
 import { type ListingKind, type ListingPrices, PRICE_NAMES, type PriceName } from '@/core/selling';
-import type { Instant, TermEnd } from '@/core/time';
+import type { Day, Instant, TermEnd } from '@/core/time';
 import type { Queryable, Transaction } from './pool';
 
 export type ListingStatus =
@@ -229,6 +229,19 @@ export async function selectSaleNames(db: Queryable, nameIds: readonly number[])
     [nameIds],
   );
   return rows;
+}
+
+/** Every entry of names as dated money, spent above nothing. */
+export async function selectDatedSpending(
+  db: Queryable,
+  nameIds: readonly number[],
+): Promise<Map<number, { readonly day: Day; readonly minor: number; readonly currency: string }[]>> {
+  const { rows } = await db.query<{ nameId: number; money: { day: Day; minor: number; currency: string }[] }>(
+    `select name_id as "nameId", json_agg(json_build_object('day', on_day, 'minor', minor, 'currency', currency) order by on_day) as money
+     from entries where name_id = any($1) group by name_id`,
+    [nameIds],
+  );
+  return new Map(rows.map(({ nameId, money }) => [nameId, money]));
 }
 
 /** Names that cost most and were never offered, for one currency of cost each. */

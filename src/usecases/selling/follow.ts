@@ -1,10 +1,16 @@
 import { randomUUID } from 'node:crypto';
 import type { UnreadEvent, VenueEvent, VenueLink, VenueListingState } from '@/connectors/venue/port';
-import { isRefusal } from '@/core/refusal';
-import { usualIncrements } from '@/core/selling';
+import { isRefusal, type Refusal, refuse } from '@/core/refusal';
+import { sellingTerms, usualIncrements } from '@/core/selling';
 import type { Instant } from '@/core/time';
 import { insertAuction, insertBid, lockAuction, selectAuctions, updateAuction } from '@/database/auctions';
-import { type ListingRow, selectLinkedListings, selectListingAt, stepListings } from '@/database/listings';
+import {
+  type ListingRow,
+  selectLinkedListings,
+  selectListing,
+  selectListingAt,
+  stepListings,
+} from '@/database/listings';
 import {
   markFigureTold,
   noteBestOffers,
@@ -26,10 +32,11 @@ import {
 import { insertVenueEvent, noteVenue, selectVenue, selectVenues, type VenueRow } from '@/database/venues';
 import type { Deps } from '../deps';
 import { linkOf } from '../links/links';
+import { readRequest } from '../validate';
 import { closeDueAuctions, endAuction } from './auctions';
 import { changing } from './changing';
 import { lapseOffers, receiveOffer } from './offers';
-import { sellingTerms } from './pricing';
+import { ProveListing } from './requests';
 import { bringTo, commitSale, followHandovers, leaveSale } from './sales';
 import { venueLink, venueProblem } from './venues';
 
@@ -445,4 +452,20 @@ async function takeSaleEvent(
     case 'dispute':
       await leaveSale(tx, deps, sale, 'dispute', 'venue', event.note);
   }
+}
+
+/** Has a listing's proof looked for, or takes the code that was mailed; by hand it is noted as proved. */
+export async function proveListing(deps: Deps, input: unknown): Promise<true | Refusal> {
+  const request = await readRequest(ProveListing, input);
+  if (isRefusal(request)) return request;
+  const listing = await selectListing(deps.database, request.listingId);
+  if (!listing) return refuse('listing-unknown', 'This listing is no longer there. Load the page again.');
+  if (request.by === 'by hand') {
+    await changing(deps, (tx) =>
+      stepListings(tx, [listing.id], { proofBy: 'by hand', provedAt: deps.clock(), status: 'in review' }, ['unproved']),
+    );
+    return true;
+  }
+  const problem = await proveAtVenue(deps, listing, request.by, request.code ?? null);
+  return problem === null ? true : refuse('not-proved', problem, 'code');
 }

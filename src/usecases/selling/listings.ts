@@ -4,10 +4,12 @@ import {
   askedPrice,
   checkListing,
   closingAt,
+  costIn,
   type Finding,
   type ListingPrices,
   PRICE_NAMES,
   type PriceName,
+  sellingTerms,
   usualIncrements,
 } from '@/core/selling';
 import { insertAuction } from '@/database/auctions';
@@ -26,7 +28,7 @@ import { writeTable } from '@/formats/csv/writeTable';
 import type { Deps } from '../deps';
 import { readRequest } from '../validate';
 import { changing } from './changing';
-import { costIn, type PricedName, pricedNames, sellingTerms } from './pricing';
+import { type PricedName, pricedNames } from './pricing';
 import { type ListingForm, SaveListings, SomeListings } from './requests';
 
 export type { ListingRow } from '@/database/listings';

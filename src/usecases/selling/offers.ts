@@ -1,8 +1,18 @@
-import { wholeUnit } from '@/core/money';
+import { type Amount, wholeUnit } from '@/core/money';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
-import { answerByRule, askedPrice, type Offered, receive, refuseAnswer } from '@/core/selling';
+import {
+  answerByRule,
+  askedPrice,
+  costIn,
+  hasFailed,
+  type Offered,
+  receive,
+  refuseAnswer,
+  sellingTerms,
+  type VenueFees,
+} from '@/core/selling';
 import { addDays, dayOf, type Instant, parseDay, startOfDay } from '@/core/time';
-import { type ListingRow, selectListings } from '@/database/listings';
+import { type ListingRow, selectListings, selectSaleNames } from '@/database/listings';
 import {
   hasLapsed,
   insertFigure,
@@ -17,7 +27,9 @@ import {
   type ThreadRow,
 } from '@/database/offers';
 import type { Transaction } from '@/database/pool';
+import { selectSalesOf } from '@/database/sales';
 import { selectSettings, upsertSettings } from '@/database/settings';
+import { selectRates, selectVenue } from '@/database/venues';
 import type { Deps } from '../deps';
 import { readRequest } from '../validate';
 import { changing } from './changing';
@@ -308,4 +320,41 @@ export async function saveAnswerRule(deps: Deps, input: unknown): Promise<true |
       : null,
   });
   return true;
+}
+
+/** A thread with what its answer has to be weighed against. */
+export interface Negotiation {
+  readonly thread: ThreadRow;
+  readonly listing: ListingRow | null;
+  /** What the name has cost, in the currency of the thread; `null` when a rate is missing. */
+  readonly cost: Amount | null;
+  readonly fees: VenueFees;
+  readonly unitMinor: number;
+  /** The sale that it led to, or that the name is promised to. */
+  readonly saleId: number | null;
+  readonly now: Instant;
+}
+
+export async function negotiation(deps: Deps, threadId: number): Promise<Negotiation | null> {
+  const { database } = deps;
+  const thread = await selectThread(database, threadId);
+  if (!thread) return null;
+  const [listings, [name], rates, venue, sales] = await Promise.all([
+    selectListings(database, [thread.nameId]),
+    selectSaleNames(database, [thread.nameId]),
+    selectRates(database),
+    thread.venueId === null ? null : selectVenue(database, thread.venueId),
+    selectSalesOf(database, thread.nameId),
+  ]);
+  const now = deps.clock();
+  const { fees, unitMinor } = sellingTerms(venue, thread.currency, rates, now);
+  return {
+    thread,
+    listing: listingFor(listings, thread.venueId),
+    cost: name ? costIn(name.spent, thread.currency, rates, now) : null,
+    fees,
+    unitMinor,
+    saleId: sales.find(({ stage }) => !hasFailed(stage))?.id ?? null,
+    now,
+  };
 }

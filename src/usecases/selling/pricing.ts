@@ -1,15 +1,20 @@
 import { policyFor } from '@/core/lifecycle';
-import { type Amount, type Rate, sumIn, wholeUnit } from '@/core/money';
-import type { PastSale, VenueRules } from '@/core/selling';
-import { addDays, dayOf, earliestEnd, type Instant } from '@/core/time';
-import { type ListingRow, type SaleName, selectListings, selectSaleNames } from '@/database/listings';
+import type { Amount, Rate } from '@/core/money';
+import type { PastSale } from '@/core/selling';
+import { addDays, type Day, earliestEnd, type Instant } from '@/core/time';
+import {
+  type ListingRow,
+  type SaleName,
+  selectDatedSpending,
+  selectListings,
+  selectSaleNames,
+} from '@/database/listings';
 import { selectPolicies } from '@/database/policies';
 import { selectPastSales } from '@/database/sales';
 import { selectSettings } from '@/database/settings';
 import { selectRates, selectVenues, type VenueRow } from '@/database/venues';
 import type { Deps } from '../deps';
 import { differingNames } from '../records/compare';
-import { feesIn, rulesOf } from './venues';
 
 /** One name as it is priced: what the checks and the ladder need. */
 export interface PricedName {
@@ -18,6 +23,8 @@ export interface PricedName {
   readonly unicode: string;
   readonly account: string;
   readonly spent: readonly Amount[];
+  /** The same, entry by entry. */
+  readonly entries: readonly { readonly day: Day; readonly minor: number; readonly currency: string }[];
   readonly asking: Amount | null;
   readonly termEnd: Instant | null;
   readonly lockedUntil: Instant | null;
@@ -50,8 +57,9 @@ export async function pricingOf(deps: Deps, nameIds: readonly number[]): Promise
 
 /** What checks have to know of names, by their ids. */
 export async function pricedNames(deps: Deps, nameIds: readonly number[]): Promise<PricedName[]> {
-  const [names, policies, elsewhere] = await Promise.all([
+  const [names, entries, policies, elsewhere] = await Promise.all([
     selectSaleNames(deps.database, nameIds),
+    selectDatedSpending(deps.database, nameIds),
     selectPolicies(deps.database),
     namesElsewhere(deps),
   ]);
@@ -63,6 +71,7 @@ export async function pricedNames(deps: Deps, nameIds: readonly number[]): Promi
     unicode: name.unicode,
     account: name.account,
     spent: name.spent,
+    entries: entries.get(name.nameId) ?? [],
     asking: name.askingMinor === null ? null : { minor: name.askingMinor, currency: name.askingCurrency as string },
     termEnd: name.termEnd === null ? null : earliestEnd(name.termEnd),
     lockedUntil: lockedUntil(name, policyFor(name.ending, byEnding).transferLockDays, now),
@@ -84,26 +93,4 @@ async function namesElsewhere(deps: Deps): Promise<Set<number>> {
       differences.some(({ kind }) => kind === 'not at that registrar') ? [nameId] : [],
     ),
   );
-}
-
-/** What a name has cost, in one currency by today's rates; `null` when one of its entries has no rate. */
-export function costIn(
-  spent: readonly Amount[],
-  currency: string,
-  rates: readonly Rate[],
-  now: Instant,
-): Amount | null {
-  const cost = sumIn(spent, currency, rates, dayOf(now));
-  return cost && cost.minor < 0 ? { ...cost, minor: 0 } : cost;
-}
-
-/** Rules, fees and unit of a venue for one currency. */
-export function sellingTerms(
-  row: VenueRow | null,
-  currency: string,
-  rates: readonly Rate[],
-  now: Instant,
-): { readonly fees: VenueRules['fees']; readonly rules: VenueRules | null; readonly unitMinor: number } {
-  const fees = feesIn(row, currency, rates, now);
-  return { fees, rules: rulesOf(row, fees), unitMinor: wholeUnit(currency) };
 }

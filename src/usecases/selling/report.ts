@@ -1,5 +1,16 @@
-import { sumIn } from '@/core/money';
-import { type AgendaItem, askedPrice, type ListingKind, leavesOf, orderAgenda, soldBy, turnAt } from '@/core/selling';
+import { type Amount, sumIn } from '@/core/money';
+import {
+  type AgendaItem,
+  askedPrice,
+  costIn,
+  feesIn,
+  type ListingKind,
+  leavesOf,
+  orderAgenda,
+  rulesOf,
+  soldBy,
+  turnAt,
+} from '@/core/selling';
 import { addDays, dayOf, earliestEnd, HOUR_MS, type Instant } from '@/core/time';
 import { type AuctionRow, selectAuctions, selectUnsold } from '@/database/auctions';
 import {
@@ -10,12 +21,10 @@ import {
   selectSaleNames,
 } from '@/database/listings';
 import { selectThreads, type ThreadRow } from '@/database/offers';
-import { type SaleRow, selectSales } from '@/database/sales';
+import { type SaleRow, selectSales, selectSalesOf } from '@/database/sales';
 import { selectSettings } from '@/database/settings';
 import { selectRates, selectVenues, type VenueRow } from '@/database/venues';
 import type { Deps } from '../deps';
-import { costIn } from './pricing';
-import { feesIn, rulesOf } from './venues';
 
 /** One listing as a line of the list of all. Amounts are minor units of its currency. */
 export interface ListingLine {
@@ -225,4 +234,40 @@ export async function listingLines(deps: Deps): Promise<ListingLine[]> {
 export async function sellingToday(deps: Deps): Promise<AgendaItem[]> {
   const { agenda } = await sellingReport(deps);
   return agenda.filter(({ kind }) => kind !== 'never listed');
+}
+
+/** Everything of selling about one name. */
+export interface NameSelling {
+  readonly nameId: number;
+  readonly ascii: string;
+  readonly unicode: string;
+  readonly account: string;
+  readonly linkedAccount: boolean;
+  readonly listings: readonly ListingRow[];
+  readonly threads: readonly ThreadRow[];
+  readonly auctions: readonly AuctionRow[];
+  readonly sales: readonly SaleRow[];
+  readonly cost: Amount | null;
+}
+
+export async function sellingOf(deps: Deps, ascii: string): Promise<NameSelling | null> {
+  const { database } = deps;
+  const { rows } = await database.query<Omit<NameSelling, 'listings' | 'threads' | 'auctions' | 'sales' | 'cost'>>(
+    `select n.id as "nameId", n.ascii, n."unicode", a.label as account, a.link_host is not null as "linkedAccount"
+     from names n join accounts a on a.id = n.account_id where n.ascii = $1 or n."unicode" = $1`,
+    [ascii],
+  );
+  const name = rows[0];
+  if (!name) return null;
+  const [listings, threads, auctions, sales, [costs], rates, settings] = await Promise.all([
+    selectListings(database, [name.nameId]),
+    selectThreads(database, [name.nameId]),
+    selectAuctions(database, [name.nameId]),
+    selectSalesOf(database, name.nameId),
+    selectSaleNames(database, [name.nameId]),
+    selectRates(database),
+    selectSettings(database),
+  ]);
+  const cost = costs ? costIn(costs.spent, settings.homeCurrency, rates, deps.clock()) : null;
+  return { ...name, listings, threads, auctions, sales, cost };
 }

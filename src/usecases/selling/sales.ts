@@ -1,6 +1,6 @@
 import { randomBytes, randomUUID } from 'node:crypto';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
-import { dueAt, hasFailed, leavesOf, refuseStage, SALE_STAGES, type SaleStage } from '@/core/selling';
+import { dueAt, feesIn, hasFailed, leavesOf, refuseStage, SALE_STAGES, type SaleStage } from '@/core/selling';
 import { dayOf, formatInstant, type Instant } from '@/core/time';
 import { insertBatch, patchNames } from '@/database/changes';
 import { type EntryDraft, insertEntries } from '@/database/entries';
@@ -24,7 +24,6 @@ import { linkOf, linkProblem } from '../links/links';
 import { readRequest } from '../validate';
 import { changing } from './changing';
 import { HandOver, StepSale } from './requests';
-import { feesIn } from './venues';
 
 export type { SaleRow } from '@/database/sales';
 

@@ -1,5 +1,5 @@
 import { type Amount, convert, type Rate, sumIn } from '@/core/money';
-import { type DatedMoney, type Leaves, leavesOf, yearlyReturn } from '@/core/selling';
+import { type DatedMoney, feesIn, type Leaves, leavesOf, yearlyReturn } from '@/core/selling';
 import { DAY_MS, type Day, dayOf, startOfDay } from '@/core/time';
 import { type EntryRow, selectEntries } from '@/database/entries';
 import type { Queryable } from '@/database/pool';
@@ -7,7 +7,6 @@ import { type SaleRow, type SaleStepRow, selectSale, selectSaleSteps, selectSale
 import { selectSettings } from '@/database/settings';
 import { selectRates, selectVenue } from '@/database/venues';
 import type { Deps } from '../deps';
-import { feesIn } from './venues';
 
 /** A sale with everything that its statement shows, and where each figure comes from. */
 export interface Statement {

@@ -1,8 +1,7 @@
 import { refuseVenueUrl } from '@/connectors/venue/httpVenue';
 import type { VenueLink, VenueOutcome } from '@/connectors/venue/port';
-import { convert, isCurrency, type Rate } from '@/core/money';
+import { isCurrency, type Rate } from '@/core/money';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
-import { NO_FEES, type VenueFees, type VenueRules } from '@/core/selling';
 import { dayOf, parseDay } from '@/core/time';
 import {
   noteVenue,
@@ -103,30 +102,4 @@ export async function saveRate(deps: Deps, input: unknown): Promise<true | Refus
     return refuse('currency-unknown', 'Write two different currency codes of ISO 4217.', 'currency');
   await upsertRate(deps.database, { from, currency: form.currency, into: form.into, factor: form.factor });
   return true;
-}
-
-/** The fees of a venue in another currency; its own figures where no rate is known. `null` is no venue: no fees. */
-export function feesIn(
-  row: VenueRow | null,
-  currency: string,
-  known: readonly Rate[],
-  at: Parameters<typeof dayOf>[0],
-): VenueFees {
-  if (!row) return NO_FEES;
-  const day = dayOf(at);
-  const into = (minor: number) => convert({ minor, currency: row.feesCurrency }, currency, known, day)?.minor ?? minor;
-  return {
-    percent: row.percent,
-    floorMinor: into(row.floorMinor),
-    steps: row.steps.map(({ fromMinor, percent }) => ({ fromMinor: into(fromMinor), percent })),
-    saleFeeMinor: into(row.saleFeeMinor),
-    listingFeeMinor: into(row.listingFeeMinor),
-  };
-}
-
-/** The rules of a venue as the checks read them; `null` for the office itself. */
-export function rulesOf(row: VenueRow | null, fees: VenueFees): VenueRules | null {
-  if (!row) return null;
-  const { currencies, wholeUnits, auctionDays, reviewHours, payoutSet } = row;
-  return { currencies, wholeUnits, auctionDays, reviewHours, payoutSet, fees };
 }

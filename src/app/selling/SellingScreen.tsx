@@ -1,0 +1,210 @@
+'use client';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { useEffect, useState } from 'react';
+import { formatAmount } from '@/core/money';
+import { isRefusal } from '@/core/refusal';
+import { AGENDA_KINDS, type AgendaItem, type AgendaKind, turnAt } from '@/core/selling';
+import { daysBetween } from '@/core/time';
+import { Button, ButtonLink } from '@/ui/controls/Button';
+import { Actions } from '@/ui/overlay/Dialog';
+import { report as tell } from '@/ui/overlay/Toasts';
+import { Page, Ruled, Section } from '@/ui/text/Sheet';
+import { Empty } from '@/ui/text/States';
+import { Wide } from '@/ui/text/Wide';
+import { daysWords, dayWords, hourWords } from '@/ui/text/words';
+import type { SellingReport } from '@/usecases/selling/report';
+import { useTitle } from '../frame/Frame';
+import { useLedger } from '../frame/LedgerProvider';
+import { lookAgainAction } from './actions';
+import { AGENDA_WORDS, STAGE_WORDS } from './words';
+
+const MOST_ROWS = 12;
+
+/** What awaits the owner in selling, by urgency; then what runs without him. */
+export function SellingScreen({ report }: { report: SellingReport }) {
+  const router = useRouter();
+  const { meta, style } = useLedger();
+  const [busy, setBusy] = useState(false);
+  const { agenda, auctions, sales, threads, listed } = report;
+  useTitle('Selling', listed === 0 ? 'nothing is on offer' : `${listed.toLocaleString('en')} listings`);
+  // What happened at the venues meanwhile stands on the server.
+  useEffect(() => {
+    if (meta) router.refresh();
+  }, [meta, router]);
+
+  const lookAgain = async () => {
+    setBusy(true);
+    const looked = await lookAgainAction();
+    setBusy(false);
+    if (isRefusal(looked)) tell({ text: looked.message, problem: true });
+    else router.refresh();
+  };
+  const others = sales.filter(({ stage }) => turnAt(stage) !== 'owner');
+  const running = auctions.filter(({ id }) => !agenda.some(({ href }) => href === `/selling/auctions/${id}`));
+  const waiting = threads.filter(({ figures }) => figures.at(-1)?.by === 'owner');
+  return (
+    <Page>
+      <Actions>
+        <Button isDisabled={busy} onPress={() => void lookAgain()}>
+          {busy ? 'Asking the venues…' : 'Ask the venues now'}
+        </Button>
+        <ButtonLink href="/ledger?forSale=yes">Choose names to list</ButtonLink>
+      </Actions>
+      {agenda.length === 0 && (
+        <Empty title="Nothing awaits you here." text="Choose names in the ledger and list them: offers come here.">
+          <ButtonLink href="/ledger" data-kind="primary">
+            To the ledger
+          </ButtonLink>
+        </Empty>
+      )}
+      {AGENDA_KINDS.map((kind) => {
+        const items = agenda.filter((item) => item.kind === kind);
+        return items.length === 0 ? null : <AgendaPart key={kind} kind={kind} items={items} />;
+      })}
+      {others.length > 0 && (
+        <Section aria-label="Sales on their way">
+          <h2>Sales on their way</h2>
+          <Ruled aria-label="Sales on their way">
+            <tbody>
+              {others.map((sale) => (
+                <tr key={sale.id}>
+                  <td>
+                    <Link href={`/selling/sales/${sale.id}`} className="name">
+                      {sale.unicode}
+                    </Link>
+                  </td>
+                  <td>{STAGE_WORDS[sale.stage]}</td>
+                  <td>{sale.dueAt !== null && `by ${dayWords(sale.dueAt, style)}`}</td>
+                  <td>{sale.buyer}</td>
+                  <td className="figure">{formatAmount({ minor: sale.priceMinor, currency: sale.currency }, true)}</td>
+                </tr>
+              ))}
+            </tbody>
+          </Ruled>
+        </Section>
+      )}
+      {running.length > 0 && (
+        <Section aria-label="Auctions that run">
+          <h2>Auctions that run</h2>
+          <Ruled aria-label="Auctions that run">
+            <tbody>
+              {running.map((auction) => (
+                <tr key={auction.id}>
+                  <td>
+                    <Link href={`/selling/auctions/${auction.id}`} className="name">
+                      {auction.unicode}
+                    </Link>
+                  </td>
+                  <td>closes {hourWords(auction.closesAt, style)}</td>
+                  <td>
+                    {auction.bids.length} {auction.bids.length === 1 ? 'bid' : 'bids'}
+                    {auction.reserveMinor !== null && (auction.reserveMet ? ', reserve met' : ', reserve not met')}
+                  </td>
+                  <td>{auction.venue ?? 'the office'}</td>
+                  <td className="figure">
+                    {formatAmount(
+                      { minor: auction.priceMinor ?? auction.startMinor, currency: auction.currency },
+                      true,
+                    )}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </Ruled>
+        </Section>
+      )}
+      {waiting.length > 0 && (
+        <Section aria-label="Waiting for the buyer">
+          <h2>Waiting for the buyer</h2>
+          <Ruled aria-label="Waiting for the buyer">
+            <tbody>
+              {waiting.map((thread) => {
+                const last = thread.figures.at(-1);
+                return (
+                  <tr key={thread.id}>
+                    <td>
+                      <Link href={`/selling/offers/${thread.id}`} className="name">
+                        {thread.unicode}
+                      </Link>
+                    </td>
+                    <td>{thread.buyer}</td>
+                    <td>{thread.state === 'waiting' ? 'waits: the name is promised' : 'has your figure'}</td>
+                    <td>{last?.lapsesAt && `until ${dayWords(last.lapsesAt, style)}`}</td>
+                    <td className="figure">
+                      {last && formatAmount({ minor: last.minor, currency: thread.currency }, true)}
+                    </td>
+                  </tr>
+                );
+              })}
+            </tbody>
+          </Ruled>
+        </Section>
+      )}
+    </Page>
+  );
+}
+
+function AgendaPart({ kind, items }: { kind: AgendaKind; items: readonly AgendaItem[] }) {
+  const { style, today } = useLedger();
+  const [all, setAll] = useState(false);
+  const shown = all ? items : items.slice(0, MOST_ROWS);
+  const ids = [...new Set(items.map(({ nameId }) => nameId))];
+  return (
+    <Section aria-label={AGENDA_WORDS[kind]}>
+      <Actions>
+        <h2>
+          {AGENDA_WORDS[kind]}: {items.length.toLocaleString('en')}
+        </h2>
+        {kind === 'never listed' && <ButtonLink href={`/selling/price?names=${ids.join(',')}`}>Price them</ButtonLink>}
+      </Actions>
+      <Wide>
+        <Ruled aria-label={AGENDA_WORDS[kind]}>
+          <thead>
+            <tr>
+              <th>Name</th>
+              <th>
+                {kind === 'offer to answer' || kind === 'handover'
+                  ? 'Buyer'
+                  : kind === 'never listed'
+                    ? 'Account'
+                    : 'Where'}
+              </th>
+              <th>{kind === 'term too short' ? 'Term ends' : 'By'}</th>
+              <th className="figure">days</th>
+              <th className="figure">
+                {kind === 'never listed' ? 'has cost' : kind === 'auction unsold' ? 'highest' : 'for'}
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {shown.map((item) => (
+              <tr key={`${item.href} ${item.nameId}`}>
+                <td>
+                  <Link href={item.href} className="name">
+                    {item.unicode}
+                  </Link>
+                </td>
+                <td>{item.who}</td>
+                <td>{item.by === null ? '' : dayWords(item.by, style)}</td>
+                <td className="figure">{item.by === null ? '' : daysWords(daysBetween(today, item.by))}</td>
+                <td className="figure">
+                  {item.minor === null || item.currency === null
+                    ? '–'
+                    : formatAmount({ minor: item.minor, currency: item.currency }, kind !== 'never listed')}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </Ruled>
+      </Wide>
+      {items.length > shown.length && (
+        <Actions>
+          <Button data-kind="plain" onPress={() => setAll(true)}>
+            Show all {items.length.toLocaleString('en')}
+          </Button>
+        </Actions>
+      )}
+    </Section>
+  );
+}

@@ -1,0 +1,112 @@
+'use server';
+import { after } from 'next/server';
+import { isRefusal, type Refusal, refuse } from '@/core/refusal';
+import { deps } from '@/usecases/deps';
+import { changeReserve, enterBid, offerToHighest } from '@/usecases/selling/auctions';
+import { type BroughtSales, bringInSales } from '@/usecases/selling/comparables';
+import { followSelling, proveListing } from '@/usecases/selling/follow';
+import {
+  type Listed,
+  markSeenLive,
+  saveListings,
+  sendListings,
+  withdrawListingsById,
+} from '@/usecases/selling/listings';
+import { answerOffer, buyerAnswers, enterOffer, saveAnswerRule } from '@/usecases/selling/offers';
+import { handOver, stepSale } from '@/usecases/selling/sales';
+
+/** What was decided is told to venues at once, without keeping the person waiting. */
+function followLater(): void {
+  const own = deps();
+  after(async () => {
+    await followSelling(own).catch((error: unknown) => own.log.error({ error }, 'selling could not be followed'));
+  });
+}
+
+async function followed<T>(answer: Promise<T>): Promise<T> {
+  const done = await answer;
+  if (!isRefusal(done)) followLater();
+  return done;
+}
+
+/** Lists names; those that go to a venue with a link are sent before this answers, so that the next screen shows how they stand. */
+export async function saveListingsAction(input: unknown): Promise<Listed | Refusal> {
+  const own = deps();
+  const listed = await saveListings(own, input);
+  if (!isRefusal(listed) && listed.sent > 0)
+    await followSelling(own).catch((error: unknown) => own.log.error({ error }, 'selling could not be followed'));
+  return listed;
+}
+
+export async function sendListingsAction(input: unknown): Promise<number | Refusal> {
+  return followed(sendListings(deps(), input));
+}
+
+export async function withdrawAction(input: unknown): Promise<number | Refusal> {
+  return followed(withdrawListingsById(deps(), input));
+}
+
+export async function seenLiveAction(input: unknown): Promise<number | Refusal> {
+  return markSeenLive(deps(), input);
+}
+
+export async function proveAction(input: unknown): Promise<true | Refusal> {
+  return proveListing(deps(), input);
+}
+
+export async function enterOfferAction(input: unknown): Promise<number | Refusal> {
+  return enterOffer(deps(), input);
+}
+
+export async function answerOfferAction(input: unknown): Promise<true | Refusal> {
+  const answer = await followed(answerOffer(deps(), input));
+  return isRefusal(answer) ? answer : true;
+}
+
+export async function buyerAnswersAction(threadId: number, answer: 'accept' | 'decline'): Promise<true | Refusal> {
+  const answered = await buyerAnswers(deps(), threadId, answer);
+  return isRefusal(answered) ? answered : true;
+}
+
+export async function answerRuleAction(input: unknown): Promise<true | Refusal> {
+  return saveAnswerRule(deps(), input);
+}
+
+export async function enterBidAction(input: unknown): Promise<true | Refusal> {
+  const bid = await enterBid(deps(), input);
+  return isRefusal(bid) ? bid : true;
+}
+
+export async function changeReserveAction(input: unknown): Promise<true | Refusal> {
+  const changed = await changeReserve(deps(), input);
+  return isRefusal(changed) ? changed : true;
+}
+
+export async function offerToHighestAction(input: unknown): Promise<number | Refusal> {
+  return followed(offerToHighest(deps(), input));
+}
+
+export async function stepSaleAction(input: unknown): Promise<true | Refusal> {
+  const sale = await followed(stepSale(deps(), input));
+  return isRefusal(sale) ? sale : true;
+}
+
+export async function handOverAction(input: unknown): Promise<true | Refusal> {
+  const sale = await followed(handOver(deps(), input));
+  return isRefusal(sale) ? sale : true;
+}
+
+/** Asks the venues now what happened there. */
+export async function lookAgainAction(): Promise<true | Refusal> {
+  try {
+    await followSelling(deps());
+    return true;
+  } catch (error) {
+    deps().log.error({ error }, 'selling could not be followed');
+    return refuse('venues-away', 'The venues could not be asked. Try again in a minute.');
+  }
+}
+
+export async function bringInSalesAction(text: string, currency: string): Promise<BroughtSales | Refusal> {
+  return bringInSales(deps(), text, currency);
+}

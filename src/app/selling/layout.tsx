@@ -1,0 +1,11 @@
+import type { ReactNode } from 'react';
+import { SellingTabs } from './SellingTabs';
+
+export default function SellingLayout({ children }: { children: ReactNode }) {
+  return (
+    <>
+      <SellingTabs />
+      {children}
+    </>
+  );
+}

@@ -1,0 +1,252 @@
+'use client';
+import { useRouter } from 'next/navigation';
+import { useCallback, useEffect, useMemo, useState } from 'react';
+import styled from 'styled-components';
+import { formatAmount, formatFigure, sumByCurrency } from '@/core/money';
+import { isRefusal } from '@/core/refusal';
+import { Button, ButtonLink } from '@/ui/controls/Button';
+import { Choice, Field } from '@/ui/controls/Field';
+import { Grid, type GridColumn } from '@/ui/grid/Grid';
+import { report } from '@/ui/overlay/Toasts';
+import { Empty, Failed, Loading } from '@/ui/text/States';
+import { amountsWords, dayWords } from '@/ui/text/words';
+import type { ListingLine } from '@/usecases/selling/report';
+import { useTitle } from '../../frame/Frame';
+import { useLedger } from '../../frame/LedgerProvider';
+import { seenLiveAction, sendListingsAction, withdrawAction } from '../actions';
+import { STATUS_WORDS } from '../words';
+
+const Bar = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 12px;
+  align-items: end;
+  padding: 10px 26px;
+  border-bottom: 1px solid var(--rule);
+  & > * { flex: 0 1 190px; }
+  & > a { flex: none; margin-left: auto; }
+`;
+
+const Foot = styled.footer`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px 20px;
+  min-height: 44px;
+  padding: 4px 18px;
+  background: var(--footing);
+  color: var(--on-footing);
+  & > div { margin-left: auto; display: flex; gap: 8px; }
+`;
+
+type SortId = 'name' | 'venue' | 'kind' | 'asked' | 'leaves' | 'profit' | 'offer' | 'status' | 'term';
+
+const SORT: Readonly<Record<SortId, (line: ListingLine) => string | number>> = {
+  name: ({ ascii }) => ascii,
+  venue: ({ venue }) => venue,
+  kind: ({ kind }) => kind,
+  asked: ({ askedMinor }) => askedMinor ?? -1,
+  leaves: ({ proceedsMinor }) => proceedsMinor ?? -1,
+  profit: ({ profitMinor }) => profitMinor ?? Number.NEGATIVE_INFINITY,
+  offer: ({ bestMinor }) => bestMinor ?? -1,
+  status: ({ status }) => status,
+  term: ({ termEnd }) => termEnd ?? Number.POSITIVE_INFINITY,
+};
+
+interface Venue {
+  readonly id: number;
+  readonly label: string;
+  readonly linked: boolean;
+}
+
+/** Every listing with what its price leaves, sorted and filtered where it stands. */
+export function ListingsScreen({ venues }: { venues: readonly Venue[] }) {
+  const router = useRouter();
+  const { style, homeCurrency, meta } = useLedger();
+  const [lines, setLines] = useState<readonly ListingLine[] | null>(null);
+  const [problem, setProblem] = useState(false);
+  const [sort, setSort] = useState<{ id: SortId; descending: boolean }>({ id: 'name', descending: false });
+  const [text, setText] = useState('');
+  const [where, setWhere] = useState('all');
+  const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
+  const [widths, setWidths] = useState<Readonly<Record<string, number>>>({});
+  useTitle('Selling', 'on offer');
+
+  const load = useCallback(async () => {
+    try {
+      const response = await fetch('/selling/data');
+      if (!response.ok) throw new Error(String(response.status));
+      setLines((await response.json()) as ListingLine[]);
+      setProblem(false);
+    } catch (cause) {
+      console.warn('the listings could not be read', cause);
+      setProblem(true);
+    }
+  }, []);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a new revision of the ledger means new listings
+  useEffect(() => void load(), [load, meta]);
+
+  const shown = useMemo(() => {
+    const keyOf = SORT[sort.id];
+    const found = (lines ?? []).filter(
+      ({ ascii, unicode, venue }) =>
+        (where === 'all' || venue === where) && (ascii.includes(text.toLowerCase()) || unicode.includes(text)),
+    );
+    const keyed = found.map((line) => ({ line, key: keyOf(line) }));
+    const sign = sort.descending ? -1 : 1;
+    keyed.sort((a, b) => (a.key < b.key ? -sign : a.key > b.key ? sign : a.line.id - b.line.id));
+    return keyed.map(({ line }) => line);
+  }, [lines, sort, text, where]);
+
+  const columns = useMemo(
+    (): GridColumn<ListingLine>[] =>
+      columnsFor(style, homeCurrency).map((column) => ({ ...column, width: widths[column.id] ?? column.width })),
+    [style, homeCurrency, widths],
+  );
+  const rowAt = useCallback((place: number) => shown[place], [shown]);
+  const acted = async (answer: number | { message: string; kind: 'refusal' }, words: (count: number) => string) => {
+    if (isRefusal(answer)) report({ text: answer.message, problem: true });
+    else {
+      report({ text: words(answer as number) });
+      setChosen(new Set());
+      await load();
+    }
+  };
+  const picked = shown.filter(({ id }) => chosen.has(id));
+  const listingIds = picked.map(({ id }) => id);
+  const names = [...new Set(picked.map(({ nameId }) => nameId))];
+  const venue = venues.find(({ label }) => label === where);
+  if (problem) return <Failed text="The listings could not be read." onRetry={() => void load()} />;
+  if (lines === null) return <Loading text="Reading the listings" />;
+  return (
+    <>
+      <Bar>
+        <Field label="Find" value={text} onChange={setText} placeholder="any part of a name" />
+        <Choice
+          label="Venue"
+          value={where}
+          onChange={setWhere}
+          options={[
+            { value: 'all', text: 'all venues' },
+            { value: 'the office', text: 'the office' },
+            ...venues.map(({ label }) => ({ value: label, text: label })),
+          ]}
+        />
+        {venue && !venue.linked && (
+          <ButtonLink href={`/selling/csv/${venue.id}`} prefetch={false}>
+            These as CSV
+          </ButtonLink>
+        )}
+      </Bar>
+      <Grid<ListingLine>
+        label="Listings"
+        columns={columns}
+        total={shown.length}
+        rowAt={rowAt}
+        idOf={({ id }) => id}
+        order={shown.length}
+        onWindow={NOTHING}
+        sort={sort}
+        onSort={(id) => setSort({ id: id as SortId, descending: sort.id === id && !sort.descending })}
+        isChosen={(id) => chosen.has(id)}
+        chosen={chosen.size}
+        onChoose={(place) => {
+          const line = shown[place];
+          if (!line) return;
+          const next = new Set(chosen);
+          if (!next.delete(line.id)) next.add(line.id);
+          setChosen(next);
+        }}
+        onChooseAll={() => setChosen(chosen.size >= shown.length ? new Set() : new Set(shown.map(({ id }) => id)))}
+        onOpen={(place) => {
+          const line = shown[place];
+          if (line) router.push(`/selling/names/${encodeURIComponent(line.ascii)}`);
+        }}
+        onWidth={(id, width) => setWidths({ ...widths, [id]: width })}
+        empty={
+          <Empty title="Nothing is on offer here." text="Choose names in the ledger, and list them.">
+            <ButtonLink href="/ledger" data-kind="primary">
+              To the ledger
+            </ButtonLink>
+          </Empty>
+        }
+      />
+      <Foot aria-label="Footing">
+        <b>
+          {(chosen.size || shown.length).toLocaleString('en')} {chosen.size > 0 ? 'chosen' : 'listings'}
+        </b>
+        <span>
+          leave <b>{amountsWords(sumByCurrency(leavesOf(chosen.size > 0 ? picked : shown)), true)}</b>
+        </span>
+        {chosen.size > 0 && (
+          <div>
+            <ButtonLink href={`/selling/price?names=${names.slice(0, 500).join(',')}`}>Price…</ButtonLink>
+            <Button
+              onPress={async () => acted(await sendListingsAction({ listingIds }), (n) => `${n} sent to their venues.`)}
+            >
+              Send drafts
+            </Button>
+            <Button
+              onPress={async () => acted(await seenLiveAction({ listingIds }), (n) => `${n} noted as seen live today.`)}
+            >
+              Seen live
+            </Button>
+            <Button onPress={async () => acted(await withdrawAction({ listingIds }), (n) => `${n} taken off offer.`)}>
+              Take off offer
+            </Button>
+          </div>
+        )}
+      </Foot>
+    </>
+  );
+}
+
+const NOTHING = () => undefined;
+
+function leavesOf(lines: readonly ListingLine[]) {
+  return lines.flatMap(({ proceedsMinor, currency }) =>
+    proceedsMinor === null ? [] : [{ minor: proceedsMinor, currency }],
+  );
+}
+
+function columnsFor(style: Parameters<typeof dayWords>[1], home: string): GridColumn<ListingLine>[] {
+  const money = (minor: number | null, currency: string) =>
+    minor === null
+      ? ''
+      : currency === home
+        ? formatFigure({ minor, currency }, true)
+        : formatAmount({ minor, currency }, true);
+  const column = (
+    id: SortId,
+    label: string,
+    width: number,
+    render: GridColumn<ListingLine>['render'],
+    figures = false,
+  ): GridColumn<ListingLine> => ({ id, heading: label, label, width, figures, sortable: true, render });
+  return [
+    column('name', 'Name', 210, ({ unicode }) => <span className="name">{unicode}</span>),
+    column('venue', 'Venue', 140, ({ venue }) => venue),
+    column('kind', 'Offered as', 120, ({ kind }) => kind),
+    column('asked', 'Asked', 90, ({ askedMinor, currency }) => money(askedMinor, currency), true),
+    column('leaves', 'Leaves', 90, ({ proceedsMinor, currency }) => money(proceedsMinor, currency), true),
+    column(
+      'profit',
+      'Over cost',
+      100,
+      ({ profitMinor, currency }) => (
+        <span className={profitMinor !== null && profitMinor < 0 ? 'caution' : undefined}>
+          {profitMinor !== null && profitMinor < 0 ? '−' : ''}
+          {money(profitMinor === null ? null : Math.abs(profitMinor), currency)}
+        </span>
+      ),
+      true,
+    ),
+    column('offer', 'Best offer', 100, ({ bestMinor, currency }) => money(bestMinor, currency), true),
+    column('status', 'Stands', 130, ({ status }) => (
+      <span className={status === 'unproved' || status === 'refused' ? 'caution' : undefined}>
+        {STATUS_WORDS[status]}
+      </span>
+    )),
+    column('term', 'Term ends', 110, ({ termEnd }) => (termEnd === null ? '' : dayWords(termEnd, style))),
+  ];
+}

@@ -1,0 +1,300 @@
+'use client';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import styled from 'styled-components';
+import { formatAmount, formatDecimal, parseDecimal } from '@/core/money';
+import { isRefusal, type Refusal } from '@/core/refusal';
+import { askedPrice, leavesOf, middleOf, priceToLeave } from '@/core/selling';
+import { addDays, dayOf } from '@/core/time';
+import { Button } from '@/ui/controls/Button';
+import { Field } from '@/ui/controls/Field';
+import { Actions, Dialog } from '@/ui/overlay/Dialog';
+import { report } from '@/ui/overlay/Toasts';
+import { Fields, Notice, Page, Ruled, Section } from '@/ui/text/Sheet';
+import { dayWords, hourWords } from '@/ui/text/words';
+import type { Negotiation } from '@/usecases/selling/offers';
+import { useTitle } from '../../../frame/Frame';
+import { useLedger } from '../../../frame/LedgerProvider';
+import { answerOfferAction, buyerAnswersAction, enterOfferAction } from '../../actions';
+
+const Scale = styled.dl`
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(120px, 1fr));
+  gap: 6px 16px;
+  & dt { color: var(--ink-soft); font-size: 0.9rem; }
+  & dd { font-size: 1.15rem; font-weight: 600; }
+  & dd small { display: block; font-weight: 400; font-size: 0.86rem; color: var(--ink-soft); }
+`;
+
+const COUNTER_DAYS = 7;
+
+/** One negotiation: every figure, what each would leave, the middle, and the floor. */
+export function OfferScreen({ about }: { about: Negotiation }) {
+  const router = useRouter();
+  const { style } = useLedger();
+  const { thread, listing, cost, fees, unitMinor, saleId, now } = about;
+  const { currency, figures } = thread;
+  const [amount, setAmount] = useState('');
+  const [until, setUntil] = useState(dayOf(addDays(now, COUNTER_DAYS)) as string);
+  const [margin, setMargin] = useState('0');
+  const [refused, setRefused] = useState<Refusal | null>(null);
+  const [accepting, setAccepting] = useState(false);
+  useTitle('Selling', `${thread.buyer} on ${thread.unicode}`);
+
+  const live = figures.findLast(({ state }) => state === 'live');
+  const isLapsed = live?.lapsesAt != null && live.lapsesAt <= now;
+  const mine = thread.state === 'open' && live?.by === 'buyer' && !isLapsed;
+  const theirs = thread.state === 'open' && live?.by === 'owner' && !isLapsed;
+  const money = (minor: number) => formatAmount({ minor, currency }, true);
+  const last = (by: 'buyer' | 'owner') => figures.findLast((figure) => figure.by === by);
+  const asking = listing?.currency === currency ? askedPrice(listing) : null;
+  const middle = middleOf(figures, unitMinor) ?? betweenAsking(last('buyer')?.minor, asking, unitMinor);
+  const wanted = parseDecimal(margin.replaceAll(',', '') || '0', currency)?.minor ?? null;
+  const floor = cost === null || wanted === null ? null : priceToLeave(cost.minor + wanted, fees, unitMinor);
+  const leaves = (minor: number) => {
+    const { proceedsMinor } = leavesOf(minor, fees);
+    return cost === null
+      ? `leaves ${money(proceedsMinor)}`
+      : `leaves ${money(proceedsMinor)}, ${money(proceedsMinor - cost.minor)} over cost`;
+  };
+  const typed = parseDecimal(amount.replaceAll(',', ''), currency)?.minor ?? null;
+
+  const answered = (answer: true | Refusal | number, words: string) => {
+    setRefused(isRefusal(answer) ? answer : null);
+    if (isRefusal(answer)) {
+      if (!answer.field) report({ text: answer.message, problem: true });
+      return;
+    }
+    report({ text: words });
+    setAmount('');
+    setAccepting(false);
+    router.refresh();
+  };
+  const answer = async (kind: 'accept' | 'counter' | 'decline', words: string) =>
+    answered(
+      await answerOfferAction({
+        threadId: thread.id,
+        figureId: live?.id,
+        answer: kind,
+        ...(kind === 'counter' ? { amount, until } : {}),
+      }),
+      words,
+    );
+  return (
+    <Page>
+      <Section>
+        <Actions>
+          <h2>
+            {thread.buyer} on <span className="name">{thread.unicode}</span>
+          </h2>
+          <Link href={`/selling/names/${encodeURIComponent(thread.ascii)}`}>all of this name</Link>
+          <span className="soft">
+            {thread.venue ?? 'kept by hand'}
+            {thread.contact && `, ${thread.contact}`}
+          </span>
+        </Actions>
+        {thread.note && <p className="soft">{thread.note}</p>}
+        {thread.state === 'waiting' && (
+          <Notice>
+            <p>
+              The name is promised to somebody else. This thread waits until that sale is paid or fails.{' '}
+              {saleId !== null && <Link href={`/selling/sales/${saleId}`}>See the sale</Link>}
+            </p>
+          </Notice>
+        )}
+        {thread.state === 'accepted' && saleId !== null && (
+          <Notice>
+            <p>
+              Accepted. <Link href={`/selling/sales/${saleId}`}>See the sale through</Link>
+            </p>
+          </Notice>
+        )}
+        <Scale aria-label="Where it stands">
+          {[
+            ['the buyer’s figure', last('buyer')?.minor ?? null],
+            ['your figure', last('owner')?.minor ?? null],
+            ['the middle', middle],
+            ['asking', asking],
+            ['your floor', floor],
+          ].map(([what, minor]) => (
+            <div key={what as string}>
+              <dt>{what}</dt>
+              <dd>
+                {minor === null ? '–' : money(minor as number)}
+                {minor !== null && what !== 'your floor' && <small>{leaves(minor as number)}</small>}
+                {what === 'your floor' && (
+                  <small>
+                    {cost === null ? 'the cost is not known' : `has cost ${formatAmount(cost)}, no less is left`}
+                  </small>
+                )}
+              </dd>
+            </div>
+          ))}
+        </Scale>
+      </Section>
+      {(mine || theirs) && (
+        <Section aria-label={mine ? 'Your answer' : 'The buyer’s answer'}>
+          <h2>{mine ? 'Your answer' : 'The buyer has your figure'}</h2>
+          {mine && live && (
+            <Actions>
+              <Button data-kind="primary" onPress={() => setAccepting(true)}>
+                Accept {money(live.minor)}…
+              </Button>
+              <Button onPress={() => void answer('decline', 'Declined.')}>Decline</Button>
+              <span className="soft">
+                {live.lapsesAt ? `Left alone it lapses ${hourWords(live.lapsesAt, style)}.` : 'It has no date.'}
+              </span>
+            </Actions>
+          )}
+          <Fields>
+            <Field
+              label={`Counter with, in ${currency}`}
+              value={amount}
+              onChange={setAmount}
+              inputMode="decimal"
+              hint={typed === null ? 'like 1200' : leaves(typed)}
+              problem={refused?.field === 'amount' ? refused.message : null}
+            />
+            <Field
+              label="Stands until"
+              value={until}
+              onChange={setUntil}
+              problem={refused?.field === 'until' ? refused.message : null}
+            />
+            <Field
+              label="Profit wanted at least"
+              value={margin}
+              onChange={setMargin}
+              inputMode="decimal"
+              hint="moves your floor"
+            />
+          </Fields>
+          {typed !== null && floor !== null && typed < floor && (
+            <p className="caution">That is below your floor of {money(floor)}.</p>
+          )}
+          <Actions>
+            <Button isDisabled={typed === null} onPress={() => void answer('counter', 'Your figure is on the table.')}>
+              Counter
+            </Button>
+            {middle !== null && mine && (
+              <Button onPress={() => setAmount(formatDecimal({ minor: middle, currency }).replace(/\.0+$/, ''))}>
+                Take the middle, {money(middle)}
+              </Button>
+            )}
+            {thread.ref === null && theirs && (
+              <>
+                <Button
+                  onPress={async () =>
+                    answered(await buyerAnswersAction(thread.id, 'accept'), 'Accepted: it is a sale.')
+                  }
+                >
+                  The buyer accepts
+                </Button>
+                <Button
+                  onPress={async () =>
+                    answered(await buyerAnswersAction(thread.id, 'decline'), 'The thread is closed.')
+                  }
+                >
+                  The buyer gives up
+                </Button>
+              </>
+            )}
+          </Actions>
+        </Section>
+      )}
+      {thread.ref === null && ['open', 'lapsed', 'declined'].includes(thread.state) && (
+        <NextFigure
+          currency={currency}
+          onEnter={async (figure) =>
+            answered(
+              await enterOfferAction({
+                nameId: thread.nameId,
+                threadId: thread.id,
+                buyer: thread.buyer,
+                amount: figure,
+                currency,
+              }),
+              'The figure is entered.',
+            )
+          }
+        />
+      )}
+      <Section aria-label="Every figure">
+        <h2>Every figure</h2>
+        <Ruled aria-label="Every figure">
+          <thead>
+            <tr>
+              <th>When</th>
+              <th>Who</th>
+              <th className="figure">Figure</th>
+              <th>What became of it</th>
+            </tr>
+          </thead>
+          <tbody>
+            {[...figures].reverse().map((figure) => (
+              <tr key={figure.id} data-off={figure.state !== 'live' && figure.state !== 'accepted'}>
+                <td>{hourWords(figure.at, style)}</td>
+                <td>
+                  {figure.by === 'buyer' ? thread.buyer : 'you'}
+                  {figure.byRule && ', by your rule'}
+                </td>
+                <td className="figure">{money(figure.minor)}</td>
+                <td>
+                  {figure.state === 'voided' ? 'answered with another figure' : figure.state}
+                  {figure.state === 'live' && figure.lapsesAt && `, until ${dayWords(figure.lapsesAt, style)}`}
+                  {figure.note && `, ${figure.note}`}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </Ruled>
+      </Section>
+      <Dialog title="Accept this offer?" isOpen={accepting} onClose={() => setAccepting(false)}>
+        {live && (
+          <>
+            <p>
+              <span className="name">{thread.unicode}</span> goes to {thread.buyer} for <b>{money(live.minor)}</b>
+              {`: it ${leaves(live.minor)}`}. The name is promised from now on: other offers wait, and it is taken off
+              offer everywhere else.
+            </p>
+            <p className="soft">
+              {live.lapsesAt
+                ? `If you do nothing, the offer lapses ${hourWords(live.lapsesAt, style)}.`
+                : 'If you do nothing, the offer stays.'}
+            </p>
+            <Actions>
+              <Button data-kind="primary" onPress={() => void answer('accept', 'Accepted: it is a sale.')}>
+                Accept {money(live.minor)}
+              </Button>
+              <Button onPress={() => setAccepting(false)}>Not yet</Button>
+            </Actions>
+          </>
+        )}
+      </Dialog>
+    </Page>
+  );
+}
+
+/** Half way between the buyer's figure and what is asked, while the owner has named none. */
+function betweenAsking(buyer: number | undefined, asking: number | null, unitMinor: number): number | null {
+  return buyer === undefined || asking === null || asking <= buyer
+    ? null
+    : Math.round((buyer + asking) / 2 / unitMinor) * unitMinor;
+}
+
+/** What a buyer by mail or telephone says next. */
+function NextFigure({ currency, onEnter }: { currency: string; onEnter: (figure: string) => Promise<void> }) {
+  const [figure, setFigure] = useState('');
+  return (
+    <details>
+      <summary>Enter the buyer’s next figure</summary>
+      <Actions>
+        <Field label={`Figure in ${currency}`} value={figure} onChange={setFigure} inputMode="decimal" />
+        <Button isDisabled={figure.trim() === ''} onPress={() => void onEnter(figure).then(() => setFigure(''))}>
+          Enter it
+        </Button>
+      </Actions>
+    </details>
+  );
+}

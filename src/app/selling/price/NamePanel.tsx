@@ -1,0 +1,275 @@
+'use client';
+import { useState } from 'react';
+import styled from 'styled-components';
+import { formatAmount, formatDecimal } from '@/core/money';
+import { type LadderScale, leavesOf, type PriceName, pricesOf, priceToLeave } from '@/core/selling';
+import { startOfDay } from '@/core/time';
+import { Button } from '@/ui/controls/Button';
+import { Check } from '@/ui/controls/Check';
+import { Choice, Field } from '@/ui/controls/Field';
+import { Actions } from '@/ui/overlay/Dialog';
+import { Ruled } from '@/ui/text/Sheet';
+import { dayWords } from '@/ui/text/words';
+import type { PricedName, Pricing } from '@/usecases/selling/pricing';
+import { useLedger } from '../../frame/LedgerProvider';
+import { findingWords, PRICE_WORDS, returnWords } from '../words';
+import { comparablesOf, type Draft, judge, minorOf, returnOf, type Terms, termsAt } from './drafts';
+import { Ladder } from './Ladder';
+import { Preview } from './Preview';
+
+const Panel = styled.aside`
+  display: flex;
+  flex-direction: column;
+  gap: 14px;
+  min-width: 0;
+  padding: 16px 20px 40px 18px;
+  border-left: 1px solid var(--rule);
+  background: var(--sheet);
+  overflow: auto;
+  & h2.name { font-size: 1.1rem; }
+  & h3 { font-size: 0.95rem; }
+  & ul { display: flex; flex-direction: column; gap: 5px; }
+  & details > :not(summary) { margin-top: 8px; }
+`;
+
+/** One name beside the list: its ladder, what each price leaves and why it is so, what is to be known, and its words. */
+export function NamePanel({
+  name,
+  draft,
+  terms,
+  pricing,
+  venueId,
+  scale,
+  onPrice,
+  onEdit,
+}: {
+  name: PricedName;
+  draft: Draft;
+  terms: Terms;
+  pricing: Pricing;
+  venueId: number | null;
+  scale: LadderScale;
+  onPrice: (price: PriceName, text: string) => void;
+  onEdit: (part: Partial<Draft>) => void;
+}) {
+  const { style } = useLedger();
+  const { currency, unitMinor } = terms;
+  const { rungs, findings, costMinor } = judge(name, draft, terms, pricing);
+  const venue = pricing.venues.find(({ id }) => id === venueId) ?? null;
+  const typed = (minor: number) => formatDecimal({ minor, currency }).replace(/\.0+$/, '');
+  const like = comparablesOf(name, currency, pricing);
+  const money = (minor: number) => formatAmount({ minor, currency }, true);
+  const asked = minorOf(draft.prices[draft.kind === 'auction' ? 'reserve' : 'asking'], currency);
+  return (
+    <Panel aria-label={`Prices of ${name.unicode}`}>
+      <h2 className="name">{name.unicode}</h2>
+      <Ladder
+        rungs={rungs}
+        scale={scale}
+        currency={currency}
+        unitMinor={unitMinor}
+        label={`Price ladder of ${name.unicode}`}
+        onPrice={(price, minor) => onPrice(price, typed(minor))}
+      />
+      {findings.length > 0 && (
+        <ul aria-label="Checks">
+          {findings.map((finding) => (
+            <li
+              key={`${finding.code} ${finding.price} ${finding.other}`}
+              className={finding.stops ? 'caution' : undefined}
+            >
+              {findingWords(finding, currency, style)}
+            </li>
+          ))}
+        </ul>
+      )}
+      <Ruled aria-label="What each price leaves">
+        <thead>
+          <tr>
+            <th>Price</th>
+            <th className="figure">leaves</th>
+            <th className="figure">over cost</th>
+            <th className="figure">return</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rungs
+            .filter(({ kind }) => kind !== 'cost' && kind !== 'no loss')
+            .map(({ kind, leaves, profitMinor }) => (
+              <tr key={kind}>
+                <td>{PRICE_WORDS[kind as PriceName]}</td>
+                <td className="figure">{money(leaves.proceedsMinor)}</td>
+                <td className={profitMinor !== null && profitMinor < 0 ? 'figure caution' : 'figure'}>
+                  {profitMinor === null ? '–' : money(profitMinor)}
+                </td>
+                <td className="figure">{returnWords(returnOf(name, leaves.proceedsMinor, currency, pricing))}</td>
+              </tr>
+            ))}
+        </tbody>
+      </Ruled>
+      <Backwards
+        costMinor={costMinor}
+        terms={terms}
+        onUse={(minor) => onPrice(draft.kind === 'auction' ? 'reserve' : 'asking', typed(minor))}
+      />
+      <details>
+        <summary>Why these prices</summary>
+        <div>
+          {pricesOf(draft.kind).map((price) => (
+            <Field
+              key={price}
+              label={`Reason for the ${PRICE_WORDS[price]} price`}
+              value={draft.reasons[price] ?? ''}
+              onChange={(text) => onEdit({ reasons: { ...draft.reasons, [price]: text } })}
+            />
+          ))}
+        </div>
+      </details>
+      <details open={like !== null}>
+        <summary>
+          {like
+            ? `Like sales: ${money(like.lowerMinor)} · ${money(like.medianMinor)} · ${money(like.upperMinor)}`
+            : 'No sale of a like name is known'}
+        </summary>
+        {like && (
+          <Ruled aria-label="Sales of like names">
+            <tbody>
+              {like.sales.map((sale) => (
+                <tr key={`${sale.ascii} ${sale.day}`}>
+                  <td className="name">{sale.ascii}</td>
+                  <td>{dayWords(startOfDay(sale.day), style)}</td>
+                  <td className="soft">{sale.own ? 'your own' : sale.venue}</td>
+                  <td className="figure">{formatAmount(sale.price, true)}</td>
+                </tr>
+              ))}
+            </tbody>
+          </Ruled>
+        )}
+      </details>
+      {asked !== null && asked > 0 && (
+        <details>
+          <summary>The same sale elsewhere</summary>
+          <Ruled aria-label="What the same sale leaves at each venue">
+            <tbody>
+              {pricing.venues.map(({ id, label }) => {
+                const there = termsAt(pricing, id, currency);
+                return (
+                  <tr key={id} data-off={id === venueId}>
+                    <td>{label}</td>
+                    <td className="figure">{money(leavesOf(asked, there.fees).proceedsMinor)}</td>
+                  </tr>
+                );
+              })}
+              <tr data-off={venueId === null}>
+                <td>the office itself</td>
+                <td className="figure">{money(asked)}</td>
+              </tr>
+            </tbody>
+          </Ruled>
+        </details>
+      )}
+      <details>
+        <summary>Words and terms</summary>
+        <div style={{ display: 'flex', flexDirection: 'column', gap: 10 }}>
+          <Field label="One line" value={draft.pitch} onChange={(pitch) => onEdit({ pitch })} />
+          <Field
+            label="Description"
+            rows={4}
+            value={draft.description}
+            onChange={(description) => onEdit({ description })}
+          />
+          {venue && venue.categories.length > 0 && (
+            <Choice
+              label="Category"
+              value={draft.categories[0] ?? null}
+              placeholder="none"
+              onChange={(category) => onEdit({ categories: [category, ...draft.categories.slice(1)] })}
+              options={venue.categories.map((category) => ({ value: category, text: category }))}
+            />
+          )}
+          {venue?.categories
+            .filter((category) => category !== draft.categories[0] && draft.categories.length > 0)
+            .map((category) => (
+              <Check
+                key={category}
+                isSelected={draft.categories.includes(category)}
+                onChange={(on) =>
+                  onEdit({
+                    categories: on
+                      ? [...draft.categories, category]
+                      : draft.categories.filter((one) => one !== category),
+                  })
+                }
+              >
+                also {category}
+                {venue.categoryMinor > 0 &&
+                  `, ${formatAmount({ minor: venue.categoryMinor, currency: venue.feesCurrency })} more`}
+              </Check>
+            ))}
+          {draft.kind === 'auction' && (
+            <Check isSelected={draft.reserveShown} onChange={(reserveShown) => onEdit({ reserveShown })}>
+              Show the reserve
+            </Check>
+          )}
+          <Check isSelected={draft.withSite} onChange={(withSite) => onEdit({ withSite })}>
+            With its site, not the name alone
+          </Check>
+          <Check isSelected={draft.adult} onChange={(adult) => onEdit({ adult })}>
+            For adults only (18+)
+          </Check>
+          {venue?.network && (
+            <Check isSelected={draft.network} onChange={(network) => onEdit({ network })}>
+              Show it at {venue.network} too
+            </Check>
+          )}
+          {venue && venue.placements.length > 0 && (
+            <Choice
+              label="Paid placement"
+              value={draft.placement ?? ''}
+              onChange={(placement) => onEdit({ placement: placement || null })}
+              options={[
+                { value: '', text: 'none' },
+                ...venue.placements.map(({ label, minor }) => ({
+                  value: label,
+                  text: `${label}, ${formatAmount({ minor, currency: venue.feesCurrency })}`,
+                })),
+              ]}
+            />
+          )}
+        </div>
+      </details>
+      <details>
+        <summary>As a buyer sees it</summary>
+        <Preview name={name} draft={draft} currency={currency} />
+      </details>
+    </Panel>
+  );
+}
+
+/** The price that is needed for a wanted profit. */
+function Backwards({
+  costMinor,
+  terms,
+  onUse,
+}: {
+  costMinor: number | null;
+  terms: Terms;
+  onUse: (minor: number) => void;
+}) {
+  const [wanted, setWanted] = useState('');
+  const profit = minorOf(wanted, terms.currency);
+  const needed =
+    costMinor === null || profit === null || Number.isNaN(profit)
+      ? null
+      : priceToLeave(costMinor + profit, terms.fees, terms.unitMinor);
+  return (
+    <Actions>
+      <Field label="Profit wanted" value={wanted} onChange={setWanted} inputMode="decimal" />
+      {needed !== null && (
+        <Button onPress={() => onUse(needed)}>
+          needs {formatAmount({ minor: needed, currency: terms.currency }, true)}: use it
+        </Button>
+      )}
+    </Actions>
+  );
+}

@@ -1,0 +1,49 @@
+'use client';
+import styled from 'styled-components';
+import { formatAmount } from '@/core/money';
+import { buyPrice, type ListingPrices, PRICE_NAMES } from '@/core/selling';
+import type { PricedName } from '@/usecases/selling/pricing';
+import { type Draft, minorOf } from './drafts';
+
+const Card = styled.div`
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  padding: 14px;
+  border: 1px solid var(--rule);
+  & > .name { font-size: 1.25rem; overflow-wrap: anywhere; }
+`;
+
+/** What a buyer gets to see: never a hidden reserve, the least offer, or what it has cost. */
+export function Preview({ name, draft, currency }: { name: PricedName; draft: Draft; currency: string }) {
+  const prices = Object.fromEntries(
+    PRICE_NAMES.map((one) => [one, minorOf(draft.prices[one], currency)]),
+  ) as unknown as ListingPrices;
+  const money = (minor: number) => formatAmount({ minor, currency }, true);
+  const buy = buyPrice({ kind: draft.kind, prices });
+  return (
+    <Card aria-label="As a buyer sees it">
+      <span className="name">{name.unicode}</span>
+      {draft.pitch && <span>{draft.pitch}</span>}
+      {draft.kind === 'auction' ? (
+        <span>
+          Auction of {draft.auctionDays === 1 ? 'one day' : `${draft.auctionDays} days`}, from{' '}
+          {prices.start === null ? 'a price to be set' : money(prices.start)}
+          {prices.reserve !== null && (draft.reserveShown ? `, reserve ${money(prices.reserve)}` : ', with a reserve')}
+        </span>
+      ) : (
+        <span>
+          {prices.asking !== null && `${draft.kind === 'fixed price' ? 'Price' : 'Asking'} ${money(prices.asking)}`}
+          {draft.kind !== 'fixed price' && `${prices.asking === null ? '' : ', '}open to offers`}
+        </span>
+      )}
+      {buy !== null && draft.kind !== 'fixed price' && <span>Buy at once for {money(buy)}</span>}
+      {draft.description && <p>{draft.description}</p>}
+      <span className="soft">
+        {[draft.withSite ? 'with its site' : 'the name alone', draft.adult ? '18+' : '', ...draft.categories]
+          .filter(Boolean)
+          .join(' · ')}
+      </span>
+    </Card>
+  );
+}
