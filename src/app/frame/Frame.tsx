@@ -123,6 +123,7 @@ const PLACES: readonly PlaceLink[] = [
   { href: '/renewals', text: 'Renewals', count: 'unconfirmed' },
   { href: '/rescue', text: 'Rescue' },
   { href: '/record', text: 'Public record' },
+  { href: '/selling', text: 'Selling' },
 ];
 
 const COUNT_WORDS = { urgent: 'price steps within 30 days', unconfirmed: 'to be confirmed' } as const;

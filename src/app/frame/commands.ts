@@ -29,6 +29,25 @@ export const COMMANDS: readonly Command[] = [
     href: '/record',
   },
   {
+    id: 'selling',
+    text: 'Selling: what awaits you',
+    words: 'offers negotiate auction bids listings marketplace escrow handover push',
+    href: '/selling',
+  },
+  {
+    id: 'offer',
+    text: 'Selling: every listing on offer',
+    words: 'listed for sale price parked',
+    href: '/selling/listings',
+  },
+  { id: 'sold', text: 'Selling: what was sold', words: 'profit return income sales history', href: '/selling/sold' },
+  {
+    id: 'comparables',
+    text: 'Selling: past sales',
+    words: 'comparables comps appraisal value estimate',
+    href: '/selling/comparables',
+  },
+  {
     id: 'add',
     text: 'Add names',
     words: 'import paste csv bring in upload list domains',
@@ -90,6 +109,12 @@ export const COMMANDS: readonly Command[] = [
     text: 'Setup: office and calendar',
     words: 'currency time zone ical feed alarm',
     href: '/setup/office',
+  },
+  {
+    id: 'venues',
+    text: 'Setup: venues',
+    words: 'marketplace commission fees payout rates currency exchange',
+    href: '/setup/venues',
   },
   { id: 'backup', text: 'Setup: back up and restore', words: 'export json save', href: '/setup/backup' },
 ];

@@ -37,6 +37,7 @@ interface FootingBarProps {
   readonly onRenew: () => void;
   readonly onSwitch: (what: Switch | 'let go') => void;
   readonly onCheck: () => void;
+  readonly onSell: () => void;
   readonly onEdit: () => void;
   readonly onClear: () => void;
   readonly query: string;
@@ -51,6 +52,7 @@ export function FootingBar({
   onRenew,
   onSwitch,
   onCheck,
+  onSell,
   onEdit,
   onClear,
   query,
@@ -120,12 +122,13 @@ export function FootingBar({
           trigger={<Button isDisabled={disabled}>More</Button>}
           label="More to do with the chosen names"
           choices={[
+            { id: 'sell', text: 'List for sale…' },
             { id: 'lock', text: 'Transfer lock…' },
             { id: 'privacy', text: 'Privacy…' },
             { id: 'let go', text: 'Let go…' },
             { id: 'check', text: 'Check the public record' },
           ]}
-          onChoose={(id) => (id === 'check' ? onCheck() : onSwitch(id as Switch | 'let go'))}
+          onChoose={(id) => (id === 'check' ? onCheck() : id === 'sell' ? onSell() : onSwitch(id as Switch | 'let go'))}
         />
         <Button onPress={onClear}>Clear</Button>
       </Acts>

@@ -120,6 +120,11 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
     });
   };
 
+  const sell = () => {
+    if (chosen.count > MOST_LISTED) report({ text: 'List up to 500 names at a time. Choose fewer.', problem: true });
+    else router.push(`/selling/price?names=${chosen.ids.join(',')}`);
+  };
+
   if (problem) return <Failed text={problem} onRetry={() => void reload()} />;
   return (
     <>
@@ -170,6 +175,7 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
         onRenew={() => void renew()}
         onSwitch={setDialog}
         onCheck={() => void check()}
+        onSell={sell}
         onEdit={() => setDialog('edit')}
         onClear={chosen.clear}
         query={query}
@@ -195,6 +201,9 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
     </>
   );
 }
+
+/** As many names as are priced at a time. */
+const MOST_LISTED = 500;
 
 /** The column that shows the order: the first shown one that sorts by the view's key. */
 function sortColumn(view: LedgerView, shown: readonly ColumnId[]): ColumnId {

@@ -9,6 +9,7 @@ import { removePolicy, savePolicy, saveRegistryFee } from '@/usecases/policies/p
 import { fetchBootstrap, saveRecordServers } from '@/usecases/records/servers';
 import { sendReminders } from '@/usecases/reminders/remind';
 import { saveReminders } from '@/usecases/reminders/settings';
+import { removeVenueLink, saveRate, saveVenue, saveVenueLink, testVenue } from '@/usecases/selling/venues';
 import { saveOffice } from '@/usecases/settings';
 
 export async function saveAccountAction(id: number | null, input: unknown): Promise<number | Refusal> {
@@ -88,4 +89,24 @@ export async function saveRecordServersAction(input: unknown): Promise<true | Re
 /** Fetches a bootstrap file; answers its date. */
 export async function fetchBootstrapAction(address: string): Promise<string | Refusal> {
   return fetchBootstrap(deps(), address);
+}
+
+export async function saveVenueAction(input: unknown): Promise<number | Refusal> {
+  return saveVenue(deps(), input);
+}
+
+export async function saveVenueLinkAction(input: unknown): Promise<true | Refusal> {
+  return saveVenueLink(deps(), input);
+}
+
+export async function removeVenueLinkAction(venueId: number): Promise<void> {
+  await removeVenueLink(deps(), venueId);
+}
+
+export async function testVenueAction(venueId: number): Promise<string | Refusal> {
+  return testVenue(deps(), venueId);
+}
+
+export async function saveRateAction(input: unknown): Promise<true | Refusal> {
+  return saveRate(deps(), input);
 }

@@ -3,6 +3,7 @@ import Link from 'next/link';
 import { useEffect, useState } from 'react';
 import styled from 'styled-components';
 import type { TodayGroup } from '@/core/ledger';
+import type { AgendaItem } from '@/core/selling';
 import { Button, ButtonLink } from '@/ui/controls/Button';
 import { Actions } from '@/ui/overlay/Dialog';
 import { Page, Ruled, Section } from '@/ui/text/Sheet';
@@ -18,6 +19,7 @@ import { undoAction } from '../ledger/actions';
 import { SwitchDialog } from '../ledger/dialogs/SwitchDialog';
 import { useRenew } from '../renewals/useRenew';
 import { mailConfirmedAction, seenNamesAction } from './actions';
+import { SellingPart } from './SellingPart';
 import { TodayTable } from './TodayTable';
 
 const GROUP_WORDS: Readonly<Record<TodayGroup, string>> = {
@@ -36,11 +38,14 @@ export function TodayScreen({
   messages,
   unseen,
   watched,
+  selling,
 }: {
   messages: readonly MessageRow[];
   unseen: readonly number[];
   /** Watched names that are free, come free soon, or changed since yesterday. */
   watched: readonly WatchRow[];
+  /** What awaits the owner in selling. */
+  selling: readonly AgendaItem[];
 }) {
   const plan = useRenew();
   const { worker, meta, problem, style, today, reload } = useLedger();
@@ -76,7 +81,11 @@ export function TodayScreen({
   if (view === null || meta === null) return <Loading text="Looking through the ledger" />;
   const { summary, groups } = view;
   const decisions = groups.filter(({ group }) => group !== 'will be charged');
-  const nothing = decisions.every(({ total }) => total === 0) && messages.length === 0 && watched.length === 0;
+  const nothing =
+    decisions.every(({ total }) => total === 0) &&
+    messages.length === 0 &&
+    watched.length === 0 &&
+    selling.length === 0;
   return (
     <Page>
       <Section>
@@ -144,6 +153,7 @@ export function TodayScreen({
           </Section>
         ),
       )}
+      {selling.length > 0 && <SellingPart items={selling} />}
       {watched.length > 0 && (
         <Section aria-label="Watched names">
           <h2>Watched names</h2>

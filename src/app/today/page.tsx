@@ -4,16 +4,18 @@ import { deps } from '@/usecases/deps';
 import { messagesSince } from '@/usecases/links/messages';
 import { watchesToday } from '@/usecases/records/watch';
 import { unseenNames } from '@/usecases/reminders/remind';
+import { sellingToday } from '@/usecases/selling/report';
 import { TodayScreen } from './TodayScreen';
 
 export const metadata: Metadata = { title: 'Today' };
 
 export default async function TodayPage() {
   const own = deps();
-  const [messages, unseen, watched] = await Promise.all([
+  const [messages, unseen, watched, selling] = await Promise.all([
     messagesSince(own, addDays(own.clock(), -1)),
     unseenNames(own),
     watchesToday(own),
+    sellingToday(own),
   ]);
-  return <TodayScreen messages={messages} unseen={unseen} watched={watched} />;
+  return <TodayScreen messages={messages} unseen={unseen} watched={watched} selling={selling} />;
 }

@@ -1,26 +1,58 @@
 import { type LedgerRow, rowsOn } from '@/core/ledger';
 import { formatAmount } from '@/core/money';
 import type { PriceStep } from '@/core/pricing';
+import type { AgendaItem, AgendaKind } from '@/core/selling';
 import { type Day, dayIn, dayOf, formatDay, untilDay } from '@/core/time';
 import { selectSettings } from '@/database/settings';
 import { selectWatches, type WatchRow } from '@/database/watches';
 import { type CalendarDeadline, writeCalendar } from '@/formats/calendar/writeCalendar';
 import type { Deps } from '../deps';
 import { projectedLedger } from '../names/ledger';
+import { sellingToday } from '../selling/report';
 
 /** The price steps of every name that is not being let go, as an iCalendar file with the user's alarms. */
 export async function priceStepCalendar(deps: Deps): Promise<string> {
-  const [projection, settings, watched] = await Promise.all([
+  const [projection, settings, watched, selling] = await Promise.all([
     projectedLedger(deps),
     selectSettings(deps.database),
     selectWatches(deps.database, null),
+    sellingToday(deps),
   ]);
   const read = rowsOn(projection, projection.asOf);
   const deadlines = projection.names.flatMap((name, place) =>
     name.purpose === 'let go' ? [] : (deadlineOf(read(place), settings.zone) ?? []),
   );
   const releases = watched.flatMap((watch) => releaseOf(watch, settings.zone) ?? []);
-  return writeCalendar([...deadlines, ...releases], settings.alarmDays, projection.asOf);
+  const sales = selling.flatMap((item) => sellingDay(item, settings.zone) ?? []);
+  return writeCalendar([...deadlines, ...releases, ...sales], settings.alarmDays, projection.asOf);
+}
+
+const SELLING_SUMMARIES: Readonly<Record<AgendaKind, string>> = {
+  'offer to answer': 'last day to answer the offer',
+  handover: 'your turn in its sale',
+  'proof missing': 'prove that it is yours',
+  'auction closing': 'its auction closes',
+  'auction unsold': 'its auction did not sell',
+  'listing refused': 'its listing was refused',
+  'to be seen live': 'look whether it is live',
+  'term too short': 'its term ends before a sale would be handed over',
+  'never listed': 'never listed',
+};
+
+/** What is due in selling on a day of its own. */
+function sellingDay(
+  { kind, ascii, unicode, by, minor, currency, who }: AgendaItem,
+  zone: string,
+): CalendarDeadline | null {
+  if (by === null) return null;
+  const money = minor === null || currency === null ? '' : ` ${formatAmount({ minor, currency }, true)}.`;
+  return {
+    key: `${ascii}-${kind.replaceAll(' ', '-')}-${dayOf(by)}`,
+    day: kind === 'offer to answer' ? untilDay(by, zone) : dayIn(by, zone),
+    summary: `${unicode}: ${SELLING_SUMMARIES[kind]}`,
+    description: `${who}.${money}`,
+    category: 'selling',
+  };
 }
 
 /** The first day on which a watched name may come free. */

@@ -1,12 +1,17 @@
+import type { Amount } from '@/core/money';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import {
   type Auction,
   type AuctionOutcome,
   buyNow,
+  costIn,
   lowerReserve,
   outcomeOf,
   placeBid,
+  type Standing,
+  sellingTerms,
   standingOf,
+  type VenueFees,
 } from '@/core/selling';
 import { addDays, dayOf, type Instant, parseDay, startOfDay } from '@/core/time';
 import {
@@ -19,10 +24,11 @@ import {
   selectDueAuctions,
   updateAuction,
 } from '@/database/auctions';
-import { stepListings } from '@/database/listings';
+import { selectSaleNames, stepListings } from '@/database/listings';
 import { insertFigure, insertThread } from '@/database/offers';
 import type { Transaction } from '@/database/pool';
-import { selectVenue } from '@/database/venues';
+import { selectSalesOf } from '@/database/sales';
+import { selectRates, selectVenue } from '@/database/venues';
 import type { Deps } from '../deps';
 import { readRequest } from '../validate';
 import { changing } from './changing';
@@ -33,8 +39,39 @@ import { venueLink, venueProblem } from './venues';
 
 export type { AuctionRow } from '@/database/auctions';
 
-export function auction(deps: Deps, id: number): Promise<AuctionRow | null> {
-  return selectAuction(deps.database, id);
+/** An auction with what its price is weighed against. */
+export interface AuctionView {
+  readonly auction: AuctionRow;
+  readonly standing: Standing;
+  /** What the name has cost, in the auction's currency; `null` when a rate is missing. */
+  readonly cost: Amount | null;
+  readonly fees: VenueFees;
+  readonly unitMinor: number;
+  readonly saleId: number | null;
+  readonly now: Instant;
+}
+
+export async function auctionView(deps: Deps, id: number): Promise<AuctionView | null> {
+  const { database } = deps;
+  const auction = await selectAuction(database, id);
+  if (!auction) return null;
+  const [[name], rates, venue, sales] = await Promise.all([
+    selectSaleNames(database, [auction.nameId]),
+    selectRates(database),
+    auction.venueId === null ? null : selectVenue(database, auction.venueId),
+    selectSalesOf(database, auction.nameId),
+  ]);
+  const now = deps.clock();
+  const { fees, unitMinor } = sellingTerms(venue, auction.currency, rates, now);
+  return {
+    auction,
+    standing: standingOf(asAuction(auction)),
+    cost: name ? costIn(name.spent, auction.currency, rates, now) : null,
+    fees,
+    unitMinor,
+    saleId: sales.find(({ auctionId }) => auctionId === id)?.id ?? null,
+    now,
+  };
 }
 
 /** Writes how an auction stands by its rules. */

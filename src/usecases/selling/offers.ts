@@ -1,6 +1,7 @@
 import { type Amount, wholeUnit } from '@/core/money';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import {
+  type AnswerRule,
   answerByRule,
   askedPrice,
   costIn,
@@ -357,4 +358,9 @@ export async function negotiation(deps: Deps, threadId: number): Promise<Negotia
     saleId: sales.find(({ stage }) => !hasFailed(stage))?.id ?? null,
     now,
   };
+}
+
+/** How offers are answered without the owner; `null` for not at all. */
+export async function answerRule(deps: Deps): Promise<AnswerRule | null> {
+  return (await selectSettings(deps.database)).answerRule;
 }

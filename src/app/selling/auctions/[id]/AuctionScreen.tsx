@@ -1,0 +1,325 @@
+'use client';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { useEffect, useMemo, useState } from 'react';
+import styled from 'styled-components';
+import { formatAmount } from '@/core/money';
+import { isRefusal, type Refusal } from '@/core/refusal';
+import { leavesOf, priceToLeave } from '@/core/selling';
+import { addDays, DAY_MS, dayOf, HOUR_MS } from '@/core/time';
+import { BidsChart } from '@/ui/chart/BidsChart';
+import { Button } from '@/ui/controls/Button';
+import { Field } from '@/ui/controls/Field';
+import { Actions } from '@/ui/overlay/Dialog';
+import { report } from '@/ui/overlay/Toasts';
+import { Fields, Notice, Page, Ruled, Section } from '@/ui/text/Sheet';
+import { hourWords } from '@/ui/text/words';
+import type { AuctionView } from '@/usecases/selling/auctions';
+import { useTitle } from '../../../frame/Frame';
+import { useLedger } from '../../../frame/LedgerProvider';
+import { changeReserveAction, enterBidAction, offerToHighestAction } from '../../actions';
+
+const Figures = styled.dl`
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(140px, 1fr));
+  gap: 6px 16px;
+  & dt { color: var(--ink-soft); font-size: 0.9rem; }
+  & dd { font-size: 1.15rem; font-weight: 600; }
+  & dd small { display: block; font-weight: 400; font-size: 0.86rem; color: var(--ink-soft); }
+`;
+
+const LOOK_EVERY_MS = 30_000;
+const OFFER_DAYS = 7;
+
+/** `3 days 4 hours`, `12 minutes`: how long it still runs. */
+function leftWords(ms: number): string {
+  const [days, hours, minutes] = [
+    Math.floor(ms / DAY_MS),
+    Math.floor((ms % DAY_MS) / HOUR_MS),
+    Math.ceil((ms % HOUR_MS) / 60_000),
+  ];
+  const some = (count: number, word: string) => (count === 1 ? `one ${word}` : `${count} ${word}s`);
+  if (days > 0) return hours > 0 ? `${some(days, 'day')}, ${some(hours, 'hour')}` : some(days, 'day');
+  return hours > 0 ? some(hours, 'hour') : some(minutes, 'minute');
+}
+
+/** One auction: how long it runs, the price, how far the reserve is, and what it leaves now. */
+export function AuctionScreen({ view }: { view: AuctionView }) {
+  const router = useRouter();
+  const { style } = useLedger();
+  const { auction, standing, cost, fees, unitMinor, saleId, now } = view;
+  const { currency, outcome, bids } = auction;
+  useTitle('Selling', `auction of ${auction.unicode}`);
+  const isOpen = outcome === null;
+  // Bids come while one looks.
+  useEffect(() => {
+    if (!isOpen) return;
+    const timer = setInterval(() => router.refresh(), LOOK_EVERY_MS);
+    return () => clearInterval(timer);
+  }, [isOpen, router]);
+
+  const money = (minor: number) => formatAmount({ minor, currency }, true);
+  const price = auction.priceMinor ?? standing.priceMinor;
+  const leaves = price === null ? null : leavesOf(price, fees).proceedsMinor;
+  const noLoss = cost === null ? null : priceToLeave(cost.minor, fees, unitMinor);
+  const points = useMemo(() => bids.map(({ at, priceMinor, bidder }) => ({ at, minor: priceMinor, bidder })), [bids]);
+  const lines = useMemo(
+    () => [
+      ...(auction.reserveMinor === null ? [] : [{ text: 'reserve', minor: auction.reserveMinor, isLoss: false }]),
+      ...(noLoss === null ? [] : [{ text: 'no loss from here', minor: noLoss, isLoss: true }]),
+    ],
+    [auction.reserveMinor, noLoss],
+  );
+  const bidders = new Set(bids.map(({ bidder }) => bidder)).size;
+  return (
+    <Page>
+      <Section>
+        <Actions>
+          <h2>
+            Auction of <span className="name">{auction.unicode}</span>
+          </h2>
+          <Link href={`/selling/names/${encodeURIComponent(auction.ascii)}`}>all of this name</Link>
+          <span className="soft">{auction.venue ?? 'held by the office'}</span>
+        </Actions>
+        {outcome && (
+          <Notice data-kind={outcome.kind === 'sold' ? undefined : 'caution'}>
+            <p>
+              {outcome.kind === 'sold'
+                ? `Sold to ${outcome.to} for ${money(outcome.priceMinor)}${outcome.how === 'buy now' ? ' at the buy-now price' : auction.reserveMinor === null ? '' : ', reserve met'}.`
+                : outcome.kind === 'cancelled'
+                  ? 'Cancelled before anybody bid.'
+                  : outcome.highest === null
+                    ? 'Not sold: nobody bid.'
+                    : `Not sold: the reserve was not met. ${outcome.highest} bid most.`}{' '}
+              {saleId !== null && <Link href={`/selling/sales/${saleId}`}>See the sale through</Link>}
+            </p>
+          </Notice>
+        )}
+        <Figures aria-label="How it stands">
+          <div>
+            <dt>{isOpen ? 'closes in' : 'closed'}</dt>
+            <dd>
+              {isOpen
+                ? leftWords(Math.max(0, auction.closesAt - now))
+                : hourWords(auction.closedAt ?? auction.closesAt, style)}
+              <small>{isOpen ? hourWords(auction.closesAt, style) : ''}</small>
+            </dd>
+          </div>
+          <div>
+            <dt>price</dt>
+            <dd>
+              {price === null ? '–' : money(price)}
+              <small>
+                {price === null ? `starts at ${money(auction.startMinor)}` : `${auction.leader ?? ''} leads`}
+              </small>
+            </dd>
+          </div>
+          <div>
+            <dt>reserve</dt>
+            <dd>
+              {auction.reserveMinor === null ? 'none' : money(auction.reserveMinor)}
+              {auction.reserveMinor !== null && (
+                <small>
+                  {auction.reserveMet || standing.reserveMet
+                    ? 'met'
+                    : `${money(auction.reserveMinor - (price ?? 0))} to go`}
+                </small>
+              )}
+            </dd>
+          </div>
+          <div>
+            <dt>leaves now</dt>
+            <dd>
+              {leaves === null ? '–' : money(leaves)}
+              <small className={leaves !== null && cost !== null && leaves < cost.minor ? 'caution' : undefined}>
+                {leaves !== null && cost !== null && `${money(leaves - cost.minor)} over cost`}
+              </small>
+            </dd>
+          </div>
+          <div>
+            <dt>bids</dt>
+            <dd>
+              {bids.length}
+              <small>{bidders === 1 ? 'one bidder' : `${bidders} bidders`}</small>
+            </dd>
+          </div>
+          {auction.buyNowMinor !== null && (
+            <div>
+              <dt>buy now</dt>
+              <dd>
+                {money(auction.buyNowMinor)}
+                <small>{isOpen && standing.buyNowOpen ? 'still open' : 'no longer open'}</small>
+              </dd>
+            </div>
+          )}
+        </Figures>
+      </Section>
+      <BidsChart
+        points={points}
+        lines={lines}
+        currency={currency}
+        from={auction.opensAt}
+        to={auction.closesAt}
+        label={`Price of ${auction.unicode} over time; the bids stand in the table below`}
+      />
+      {isOpen && !auction.atVenue && <BidPart view={view} onDone={() => router.refresh()} />}
+      {isOpen && auction.reserveMinor !== null && <ReservePart view={view} onDone={() => router.refresh()} />}
+      {outcome?.kind === 'unsold' && outcome.highest !== null && saleId === null && <HighestPart view={view} />}
+      <Section aria-label="Bids">
+        <h2>Bids</h2>
+        {bids.length === 0 ? (
+          <p className="soft">Nobody has bid yet.</p>
+        ) : (
+          <Ruled aria-label="Bids">
+            <thead>
+              <tr>
+                <th>When</th>
+                <th>Bidder</th>
+                {!auction.atVenue && <th className="figure">up to</th>}
+                <th className="figure">price after it</th>
+              </tr>
+            </thead>
+            <tbody>
+              {[...bids].reverse().map((bid) => (
+                <tr key={bid.id}>
+                  <td>{hourWords(bid.at, style)}</td>
+                  <td>{bid.bidder}</td>
+                  {!auction.atVenue && <td className="figure">{bid.maxMinor === null ? '' : money(bid.maxMinor)}</td>}
+                  <td className="figure">{money(bid.priceMinor)}</td>
+                </tr>
+              ))}
+            </tbody>
+          </Ruled>
+        )}
+      </Section>
+    </Page>
+  );
+}
+
+function useAnswer(onDone: () => void): [Refusal | null, (answer: true | Refusal, words: string) => void] {
+  const [refused, setRefused] = useState<Refusal | null>(null);
+  return [
+    refused,
+    (answer, words) => {
+      setRefused(isRefusal(answer) ? answer : null);
+      if (isRefusal(answer)) return;
+      report({ text: words });
+      onDone();
+    },
+  ];
+}
+
+/** Bids that were given to the office itself, by mail or telephone. */
+function BidPart({ view: { auction, standing }, onDone }: { view: AuctionView; onDone: () => void }) {
+  const [bidder, setBidder] = useState('');
+  const [max, setMax] = useState('');
+  const [refused, answered] = useAnswer(() => {
+    setMax('');
+    onDone();
+  });
+  const money = (minor: number) => formatAmount({ minor, currency: auction.currency }, true);
+  const bid = async (amount: string | null) =>
+    answered(
+      await enterBidAction({ auctionId: auction.id, bidder, ...(amount === null ? {} : { max: amount }) }),
+      amount === null ? 'Sold at the buy-now price.' : 'The bid is entered.',
+    );
+  return (
+    <Section aria-label="Enter a bid">
+      <h2>Enter a bid</h2>
+      <Fields>
+        <Field
+          label="Who bids"
+          value={bidder}
+          onChange={setBidder}
+          problem={refused?.field === 'bidder' ? refused.message : null}
+        />
+        <Field
+          label={`Up to, in ${auction.currency}`}
+          value={max}
+          onChange={setMax}
+          inputMode="decimal"
+          hint={`the next bid has to reach ${money(standing.leastMinor)}`}
+          problem={refused && refused.field !== 'bidder' ? refused.message : null}
+        />
+      </Fields>
+      <Actions>
+        <Button isDisabled={max.trim() === ''} onPress={() => void bid(max)}>
+          Enter the bid
+        </Button>
+        {standing.buyNowOpen && auction.buyNowMinor !== null && (
+          <Button isDisabled={bidder.trim() === ''} onPress={() => void bid(null)}>
+            Sell at once for {money(auction.buyNowMinor)}
+          </Button>
+        )}
+      </Actions>
+    </Section>
+  );
+}
+
+function ReservePart({ view: { auction }, onDone }: { view: AuctionView; onDone: () => void }) {
+  const [reserve, setReserve] = useState('');
+  const [refused, answered] = useAnswer(onDone);
+  const change = async (amount: string | null) =>
+    answered(
+      await changeReserveAction({ auctionId: auction.id, ...(amount === null ? {} : { reserve: amount }) }),
+      'The reserve is lower now.',
+    );
+  return (
+    <details>
+      <summary>Lower the reserve</summary>
+      <Actions>
+        <Field
+          label={`Reserve in ${auction.currency}`}
+          value={reserve}
+          onChange={setReserve}
+          inputMode="decimal"
+          hint="it only ever falls"
+          problem={refused?.message ?? null}
+        />
+        <Button isDisabled={reserve.trim() === ''} onPress={() => void change(reserve)}>
+          Lower it
+        </Button>
+        <Button onPress={() => void change(null)}>Sell without a reserve</Button>
+      </Actions>
+    </details>
+  );
+}
+
+/** Nothing is lost yet: who bid most may still want it. */
+function HighestPart({ view: { auction, now } }: { view: AuctionView }) {
+  const router = useRouter();
+  const [amount, setAmount] = useState('');
+  const [until, setUntil] = useState(dayOf(addDays(now, OFFER_DAYS)) as string);
+  const [refused, setRefused] = useState<Refusal | null>(null);
+  const highest = auction.outcome?.kind === 'unsold' ? auction.outcome.highest : '';
+  const offer = async () => {
+    const thread = await offerToHighestAction({ auctionId: auction.id, amount, until });
+    setRefused(isRefusal(thread) ? thread : null);
+    if (!isRefusal(thread)) router.push(`/selling/offers/${thread}`);
+  };
+  return (
+    <Section aria-label="Offer it to the highest bidder">
+      <h2>Offer it to {highest}</h2>
+      <Fields>
+        <Field
+          label={`Your figure in ${auction.currency}`}
+          value={amount}
+          onChange={setAmount}
+          inputMode="decimal"
+          problem={refused && refused.field !== 'until' ? refused.message : null}
+        />
+        <Field
+          label="Stands until"
+          value={until}
+          onChange={setUntil}
+          problem={refused?.field === 'until' ? refused.message : null}
+        />
+      </Fields>
+      <Actions>
+        <Button data-kind="primary" isDisabled={amount.trim() === ''} onPress={() => void offer()}>
+          Offer it
+        </Button>
+      </Actions>
+    </Section>
+  );
+}

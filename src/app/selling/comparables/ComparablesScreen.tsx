@@ -1,0 +1,140 @@
+'use client';
+import { useRouter } from 'next/navigation';
+import { useMemo, useState } from 'react';
+import { formatAmount } from '@/core/money';
+import { isRefusal } from '@/core/refusal';
+import { compareSales, type PastSale, traitsOf } from '@/core/selling';
+import { formatDay } from '@/core/time';
+import { Button } from '@/ui/controls/Button';
+import { Field } from '@/ui/controls/Field';
+import { Actions } from '@/ui/overlay/Dialog';
+import { report } from '@/ui/overlay/Toasts';
+import { Fields, Page, Ruled, Section } from '@/ui/text/Sheet';
+import { Wide } from '@/ui/text/Wide';
+import type { BroughtSales } from '@/usecases/selling/comparables';
+import { useTitle } from '../../frame/Frame';
+import { useLedger } from '../../frame/LedgerProvider';
+import { bringInSalesAction } from '../actions';
+
+const MOST_ROWS = 200;
+
+/** Sales that names are compared with: one's own, and those that were told. */
+export function ComparablesScreen({ sales }: { sales: readonly PastSale[] }) {
+  const router = useRouter();
+  const { homeCurrency } = useLedger();
+  const [like, setLike] = useState('');
+  const [text, setText] = useState('');
+  const [brought, setBrought] = useState<BroughtSales | null>(null);
+  useTitle('Selling', `${sales.length.toLocaleString('en')} past sales`);
+  const isName = /^[^\s.]+\.[^\s]{2,}$/.test(like.trim());
+  const comparison = useMemo(
+    () => (isName ? compareSales(like.trim().toLowerCase(), sales, homeCurrency) : null),
+    [isName, like, sales, homeCurrency],
+  );
+  const shown = useMemo(
+    () =>
+      (
+        comparison?.sales ??
+        [...sales]
+          .filter(({ ascii }) => ascii.includes(like.trim().toLowerCase()))
+          .sort((a, b) => (a.day < b.day ? 1 : -1))
+      ).slice(0, MOST_ROWS),
+    [comparison, sales, like],
+  );
+  const bringIn = async () => {
+    const answer = await bringInSalesAction(text, homeCurrency);
+    if (isRefusal(answer)) report({ text: answer.message, problem: true });
+    else {
+      setBrought(answer);
+      setText('');
+      router.refresh();
+    }
+  };
+  return (
+    <Page>
+      <Section>
+        <Fields>
+          <Field label="Like this name" value={like} onChange={setLike} placeholder="kelpkiln.com" mono />
+        </Fields>
+        {comparison && (
+          <p>
+            {comparison.sales.length} sales of like names: a quarter below{' '}
+            {formatAmount({ minor: comparison.lowerMinor, currency: comparison.currency }, true)}, half below{' '}
+            <b>{formatAmount({ minor: comparison.medianMinor, currency: comparison.currency }, true)}</b>, a quarter
+            above {formatAmount({ minor: comparison.upperMinor, currency: comparison.currency }, true)}.
+          </p>
+        )}
+        {isName && !comparison && <p className="soft">No sale of a like name is known.</p>}
+      </Section>
+      <details>
+        <summary>Bring in past sales</summary>
+        <Section>
+          <p className="soft">
+            A table with a row of headings: name, price, date (2026-03-09); currency and venue if you like.
+          </p>
+          <Field label="Table" rows={5} mono value={text} onChange={setText} />
+          <Actions>
+            <Button isDisabled={text.trim() === ''} onPress={() => void bringIn()}>
+              Bring them in
+            </Button>
+          </Actions>
+          {brought && (
+            <>
+              <p role="status">
+                {brought.added} added, {brought.known} known already, {brought.refused.length} not read.
+              </p>
+              {brought.refused.length > 0 && (
+                <Ruled aria-label="Rows that were not read">
+                  <tbody>
+                    {brought.refused.slice(0, 50).map(({ line, problem }) => (
+                      <tr key={line}>
+                        <td>line {line}</td>
+                        <td>{problem}</td>
+                      </tr>
+                    ))}
+                  </tbody>
+                </Ruled>
+              )}
+            </>
+          )}
+        </Section>
+      </details>
+      <Wide>
+        <Ruled aria-label="Past sales">
+          <thead>
+            <tr>
+              <th>Name</th>
+              <th>Sold</th>
+              <th className="figure">Price</th>
+              <th>Where</th>
+              <th className="figure">letters</th>
+              <th className="figure">digits</th>
+              <th className="figure">hyphens</th>
+            </tr>
+          </thead>
+          <tbody>
+            {shown.map((sale) => {
+              const traits = traitsOf(sale.ascii);
+              return (
+                <tr key={`${sale.ascii} ${sale.day} ${sale.price.minor}`}>
+                  <td className="name">{sale.ascii}</td>
+                  <td>{formatDay(sale.day)}</td>
+                  <td className="figure">{formatAmount(sale.price, true)}</td>
+                  <td>{sale.own ? `${sale.venue || 'the office'}, your own` : sale.venue}</td>
+                  <td className="figure">{traits.length}</td>
+                  <td className="figure">{traits.digits}</td>
+                  <td className="figure">{traits.hyphens}</td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </Ruled>
+      </Wide>
+      {sales.length > shown.length && !comparison && (
+        <p className="soft">
+          The newest {shown.length} of {sales.length.toLocaleString('en')}.
+        </p>
+      )}
+    </Page>
+  );
+}

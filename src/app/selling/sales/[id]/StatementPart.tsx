@@ -1,0 +1,139 @@
+'use client';
+import styled from 'styled-components';
+import { formatAmount } from '@/core/money';
+import { dayOf, formatDay } from '@/core/time';
+import { Button } from '@/ui/controls/Button';
+import { Actions } from '@/ui/overlay/Dialog';
+import { Ruled, Section } from '@/ui/text/Sheet';
+import type { Statement } from '@/usecases/selling/statement';
+import { returnWords } from '../../words';
+
+const Paper = styled(Section)`
+  max-width: 760px;
+  & .origin { color: var(--ink-soft); font-size: 0.9rem; }
+  @media print { max-width: none; & button { display: none; } }
+`;
+
+const HOW = {
+  offer: 'an offer that was accepted',
+  bid: 'an auction',
+  'buy now': 'a purchase at the asked price',
+} as const;
+
+/** The statement of a sale, printable: every figure with where it comes from. */
+export function StatementPart({ statement }: { statement: Statement }) {
+  const { sale, leaves, told, costs, cost, profit, yearlyReturn, heldDays, rates } = statement;
+  const { currency } = sale;
+  const money = (minor: number) => formatAmount({ minor, currency });
+  const used = rates.filter(
+    (rate) =>
+      rate.into === currency && costs.some((entry) => entry.currency === rate.currency && rate.from <= entry.onDay),
+  );
+  const soldOn = sale.stage === 'done' ? dayOf(sale.stageSince) : null;
+  return (
+    <Paper aria-label="Statement of sale">
+      <Actions>
+        <h2>Statement of sale {sale.id}</h2>
+        <Button onPress={() => window.print()}>Print</Button>
+      </Actions>
+      <p>
+        <span className="name">{sale.unicode}</span>
+        {sale.unicode !== sale.ascii && (
+          <>
+            {' '}
+            (<span className="name">{sale.ascii}</span>)
+          </>
+        )}
+        , sold to {sale.buyer} by {HOW[sale.how]}
+        {sale.venue ? ` at ${sale.venue}` : ''}, agreed {formatDay(dayOf(sale.agreedAt))}
+        {soldOn ? `, paid out ${formatDay(soldOn)}` : ', not paid out yet'}.
+      </p>
+      <Ruled aria-label="Proceeds">
+        <tbody>
+          <tr>
+            <td>Price</td>
+            <td className="origin">agreed {formatDay(dayOf(sale.agreedAt))}</td>
+            <td className="figure">{money(leaves.priceMinor)}</td>
+          </tr>
+          <tr>
+            <td>Commission</td>
+            <td className="origin">{told ? 'as the venue told' : sale.venue ? 'by the venue’s rules' : 'no venue'}</td>
+            <td className="figure">{money(-leaves.commissionMinor)}</td>
+          </tr>
+          <tr>
+            <td>Fees</td>
+            <td className="origin">{told ? 'as the venue told' : sale.venue ? 'by the venue’s rules' : 'no venue'}</td>
+            <td className="figure">{money(-leaves.feesMinor)}</td>
+          </tr>
+        </tbody>
+        <tfoot>
+          <tr>
+            <td>Proceeds</td>
+            <td />
+            <td className="figure">{money(leaves.proceedsMinor)}</td>
+          </tr>
+        </tfoot>
+      </Ruled>
+      <Ruled aria-label="What the name has cost">
+        <thead>
+          <tr>
+            <th>Spent on the name</th>
+            <th>Day</th>
+            <th>Reference</th>
+            <th className="figure">Amount</th>
+          </tr>
+        </thead>
+        <tbody>
+          {costs.length === 0 && (
+            <tr>
+              <td colSpan={4} className="soft">
+                Nothing is in the books.
+              </td>
+            </tr>
+          )}
+          {costs.map((entry) => (
+            <tr key={entry.id}>
+              <td>{entry.kind}</td>
+              <td>{formatDay(entry.onDay)}</td>
+              <td className="origin">{[entry.reference, entry.note].filter(Boolean).join(', ')}</td>
+              <td className="figure">{formatAmount({ minor: entry.minor, currency: entry.currency })}</td>
+            </tr>
+          ))}
+        </tbody>
+        <tfoot>
+          <tr>
+            <td>Has cost</td>
+            <td />
+            <td className="origin">
+              {used
+                .map((rate) => `1 ${rate.currency} = ${rate.factor} ${rate.into} from ${formatDay(rate.from)}`)
+                .join('; ')}
+            </td>
+            <td className="figure">{cost ? formatAmount(cost) : 'no rate'}</td>
+          </tr>
+        </tfoot>
+      </Ruled>
+      <Ruled aria-label="Result">
+        <tbody>
+          <tr>
+            <td>Profit</td>
+            <td className="origin">proceeds less what it has cost</td>
+            <td className="figure">
+              <b>{profit ? formatAmount(profit) : '–'}</b>
+            </td>
+          </tr>
+          <tr>
+            <td>Held</td>
+            <td className="origin">from the first entry</td>
+            <td className="figure">{heldDays === null ? '–' : `${heldDays.toLocaleString('en')} days`}</td>
+          </tr>
+          <tr>
+            <td>Yearly return</td>
+            <td className="origin">internal rate over the dated entries above</td>
+            <td className="figure">{returnWords(yearlyReturn)}</td>
+          </tr>
+        </tbody>
+      </Ruled>
+    </Paper>
+  );
+}

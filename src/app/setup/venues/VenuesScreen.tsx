@@ -1,0 +1,223 @@
+'use client';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { formatAmount, type Rate } from '@/core/money';
+import { isRefusal, type Refusal } from '@/core/refusal';
+import { type AnswerRule, leavesOf } from '@/core/selling';
+import { formatDay } from '@/core/time';
+import { Button, ButtonLink } from '@/ui/controls/Button';
+import { Check } from '@/ui/controls/Check';
+import { Field } from '@/ui/controls/Field';
+import { Actions } from '@/ui/overlay/Dialog';
+import { report } from '@/ui/overlay/Toasts';
+import { Fields, Page, Ruled, Section } from '@/ui/text/Sheet';
+import { Wide } from '@/ui/text/Wide';
+import { dayWords } from '@/ui/text/words';
+import type { VenueRow } from '@/usecases/selling/venues';
+import { useTitle } from '../../frame/Frame';
+import { useLedger } from '../../frame/LedgerProvider';
+import { answerRuleAction } from '../../selling/actions';
+import { saveRateAction } from '../actions';
+
+const SAMPLE_MINOR = 100_000;
+
+/** Every venue with what it keeps; the rule for offers; and the rates between currencies. */
+export function VenuesScreen({
+  venues,
+  rates,
+  rule,
+}: {
+  venues: readonly VenueRow[];
+  rates: readonly Rate[];
+  rule: AnswerRule | null;
+}) {
+  const { style } = useLedger();
+  useTitle('Venues', 'where names are sold, and what each keeps');
+  return (
+    <Page>
+      <Section>
+        <Wide>
+          <Ruled aria-label="Venues">
+            <thead>
+              <tr>
+                <th>Venue</th>
+                <th>Sells in</th>
+                <th className="figure">Commission</th>
+                <th className="figure">At least</th>
+                <th>Auctions</th>
+                <th>Review</th>
+                <th className="figure">Of 1,000 leaves</th>
+                <th>Link</th>
+              </tr>
+            </thead>
+            <tbody>
+              {venues.map((venue) => (
+                <tr key={venue.id}>
+                  <td>
+                    <Link href={`/setup/venues/${venue.id}`}>{venue.label}</Link>
+                    {!venue.payoutSet && <div className="caution">payout not set</div>}
+                  </td>
+                  <td>{venue.currencies.join(', ') || 'any currency'}</td>
+                  <td className="figure">
+                    {venue.percent} %
+                    {venue.steps.map((step) => (
+                      <div key={step.fromMinor} className="soft">
+                        {step.percent} % above{' '}
+                        {formatAmount({ minor: step.fromMinor, currency: venue.feesCurrency }, true)}
+                      </div>
+                    ))}
+                  </td>
+                  <td className="figure">
+                    {venue.floorMinor > 0 &&
+                      formatAmount({ minor: venue.floorMinor, currency: venue.feesCurrency }, true)}
+                  </td>
+                  <td>{venue.auctionDays.length > 0 ? `${venue.auctionDays.join(', ')} days` : 'none'}</td>
+                  <td>{venue.reviewHours === 0 ? 'none' : `up to ${venue.reviewHours} h`}</td>
+                  <td className="figure">
+                    {formatAmount(
+                      { minor: leavesOf(SAMPLE_MINOR, venue).proceedsMinor, currency: venue.feesCurrency },
+                      true,
+                    )}
+                  </td>
+                  <td>
+                    {venue.linkUrl === null ? (
+                      <span className="soft">by hand</span>
+                    ) : venue.linkProblem ? (
+                      <span className="caution">{venue.linkProblem}</span>
+                    ) : venue.linkReadAt ? (
+                      `read ${dayWords(venue.linkReadAt, style)}`
+                    ) : (
+                      'set'
+                    )}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </Ruled>
+        </Wide>
+        {venues.length === 0 && (
+          <p className="soft">No venue yet. Names can be sold by the office itself all the same.</p>
+        )}
+        <Actions>
+          <ButtonLink href="/setup/venues/new" data-kind="primary">
+            New venue
+          </ButtonLink>
+        </Actions>
+      </Section>
+      <RulePart rule={rule} />
+      <RatesPart rates={rates} />
+    </Page>
+  );
+}
+
+function RulePart({ rule }: { rule: AnswerRule | null }) {
+  const percent = (share: number | null | undefined) => (share == null ? '' : String(Math.round(share * 100)));
+  const [isOn, setOn] = useState(rule !== null);
+  const [acceptFrom, setAccept] = useState(percent(rule?.acceptFrom));
+  const [counterWith, setCounter] = useState(percent(rule?.counterWith));
+  const [days, setDays] = useState(String(rule?.counterDays ?? 7));
+  const [refused, setRefused] = useState<Refusal | null>(null);
+  const problem = (field: string) => (refused?.field === field ? refused.message : null);
+  const save = async () => {
+    const number = (text: string) => (text.trim() === '' ? undefined : Number(text));
+    const answer = await answerRuleAction({
+      isOn,
+      acceptFrom: number(acceptFrom),
+      counterWith: number(counterWith),
+      counterDays: Number(days),
+    });
+    setRefused(isRefusal(answer) ? answer : null);
+    if (!isRefusal(answer)) report({ text: 'Saved.' });
+  };
+  return (
+    <Section aria-label="Answers by rule">
+      <h2>Answers by rule</h2>
+      <p className="soft">
+        Below the minimum an offer is declined at once, everywhere. Above it you answer, unless you set a rule.
+      </p>
+      <Check isSelected={isOn} onChange={setOn}>
+        Answer offers by this rule
+      </Check>
+      {isOn && (
+        <Fields>
+          <Field
+            label="Accept from, percent of asking"
+            value={acceptFrom}
+            onChange={setAccept}
+            problem={problem('acceptFrom')}
+            hint="empty: never"
+          />
+          <Field
+            label="Counter with, percent of asking"
+            value={counterWith}
+            onChange={setCounter}
+            problem={problem('counterWith')}
+            hint="once in a thread; empty: never"
+          />
+          <Field label="A counter stands, days" value={days} onChange={setDays} problem={problem('counterDays')} />
+        </Fields>
+      )}
+      <Actions>
+        <Button onPress={() => void save()}>Save the rule</Button>
+      </Actions>
+    </Section>
+  );
+}
+
+function RatesPart({ rates }: { rates: readonly Rate[] }) {
+  const router = useRouter();
+  const { homeCurrency } = useLedger();
+  const [form, setForm] = useState({ from: '', currency: '', into: homeCurrency, factor: '' });
+  const [refused, setRefused] = useState<Refusal | null>(null);
+  const field = (key: keyof typeof form, label: string, hint?: string) => (
+    <Field
+      label={label}
+      value={form[key]}
+      onChange={(value) =>
+        setForm({ ...form, [key]: key === 'factor' || key === 'from' ? value : value.toUpperCase() })
+      }
+      problem={refused?.field === key ? refused.message : null}
+      {...(hint ? { hint } : {})}
+    />
+  );
+  const save = async () => {
+    const answer = await saveRateAction({ ...form, factor: Number(form.factor) });
+    setRefused(isRefusal(answer) ? answer : null);
+    if (isRefusal(answer)) return;
+    report({ text: 'Saved.' });
+    setForm({ ...form, factor: '' });
+    router.refresh();
+  };
+  return (
+    <Section aria-label="Rates between currencies">
+      <h2>Rates between currencies</h2>
+      <p className="soft">
+        Costs and sales of different currencies are set against each other at the rate of their day.
+      </p>
+      {rates.length > 0 && (
+        <Ruled aria-label="Rates">
+          <tbody>
+            {rates.map((rate) => (
+              <tr key={`${rate.from} ${rate.currency} ${rate.into}`}>
+                <td>from {formatDay(rate.from)}</td>
+                <td className="figure">
+                  1 {rate.currency} = {rate.factor} {rate.into}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </Ruled>
+      )}
+      <Fields>
+        {field('from', 'From day', 'like 2026-11-01')}
+        {field('currency', 'One unit of')}
+        {field('into', 'in')}
+        {field('factor', 'is so many')}
+      </Fields>
+      <Actions>
+        <Button onPress={() => void save()}>Save the rate</Button>
+      </Actions>
+    </Section>
+  );
+}

@@ -1,0 +1,340 @@
+'use client';
+import { useRouter } from 'next/navigation';
+import { type FormEvent, useState } from 'react';
+import { formatDecimal, parseDecimal } from '@/core/money';
+import { isRefusal, type Refusal } from '@/core/refusal';
+import { Button } from '@/ui/controls/Button';
+import { Check } from '@/ui/controls/Check';
+import { Choice, Field } from '@/ui/controls/Field';
+import { Actions } from '@/ui/overlay/Dialog';
+import { report } from '@/ui/overlay/Toasts';
+import { Fields, Page, Section } from '@/ui/text/Sheet';
+import type { VenueRow } from '@/usecases/selling/venues';
+import { useTitle } from '../../../frame/Frame';
+import { useLedger } from '../../../frame/LedgerProvider';
+import { removeVenueLinkAction, saveVenueAction, saveVenueLinkAction, testVenueAction } from '../../actions';
+
+interface Held {
+  readonly id: number;
+  readonly label: string;
+}
+
+/** One venue: what it keeps, what it takes, its list, and its link. */
+export function VenueScreen({
+  venue,
+  accounts,
+  fields,
+}: {
+  venue: VenueRow | null;
+  accounts: readonly Held[];
+  fields: readonly string[];
+}) {
+  useTitle(venue?.label ?? 'New venue', venue ? 'a venue' : '');
+  return (
+    <Page>
+      <VenueFormPart venue={venue} accounts={accounts} fields={fields} />
+      {venue && <LinkPart venue={venue} />}
+    </Page>
+  );
+}
+
+/** `500 12` on each line: above that price another percentage is kept. */
+function readSteps(text: string, currency: string): { fromMinor: number; percent: number }[] {
+  return lines(text).map((line) => {
+    const [from = '', percent = ''] = line.split(/[\s;:]+/);
+    return {
+      fromMinor: parseDecimal(from.replaceAll(',', ''), currency)?.minor ?? Number.NaN,
+      percent: Number(percent),
+    };
+  });
+}
+
+const lines = (text: string) =>
+  text
+    .split('\n')
+    .map((line) => line.trim())
+    .filter(Boolean);
+
+function VenueFormPart({
+  venue,
+  accounts,
+  fields,
+}: {
+  venue: VenueRow | null;
+  accounts: readonly Held[];
+  fields: readonly string[];
+}) {
+  const router = useRouter();
+  const { homeCurrency } = useLedger();
+  const [wholeUnits, setWhole] = useState(venue?.wholeUnits ?? true);
+  const [payoutSet, setPayout] = useState(venue?.payoutSet ?? false);
+  const [accountId, setAccount] = useState(venue?.accountId ?? null);
+  const [refused, setRefused] = useState<Refusal | null>(null);
+  const currency = venue?.feesCurrency ?? homeCurrency;
+  const money = (minor: number | undefined) =>
+    minor === undefined || minor === 0 ? '' : formatDecimal({ minor, currency }).replace(/\.0+$/, '');
+  const problem = (...keys: string[]) =>
+    refused?.field && keys.includes(refused.field.split('.')[0] ?? '') ? refused.message : null;
+
+  const save = async (event: FormEvent<HTMLFormElement>) => {
+    event.preventDefault();
+    const form = new FormData(event.currentTarget);
+    const text = (key: string) => String(form.get(key) ?? '').trim();
+    const code = text('feesCurrency').toUpperCase();
+    const minor = (key: string) =>
+      text(key) === '' ? 0 : (parseDecimal(text(key).replaceAll(',', ''), code)?.minor ?? Number.NaN);
+    const list = (key: string) =>
+      text(key)
+        .split(/[\s,]+/)
+        .filter(Boolean);
+    const columns = lines(text('csvColumns')).map((line) => {
+      const [heading = '', field = ''] = line.split('=').map((part) => part.trim());
+      return { heading, field };
+    });
+    const unknown = columns.find(({ field }) => !fields.includes(field));
+    if (unknown) {
+      setRefused({
+        kind: 'refusal',
+        code: 'field-unknown',
+        field: 'csvColumns',
+        message: `“${unknown.field}” is no field. Write heading = field, with one of: ${fields.join(', ')}.`,
+      });
+      return;
+    }
+    const answer = await saveVenueAction({
+      ...(venue ? { id: venue.id } : {}),
+      label: text('label'),
+      currencies: list('currencies').map((one) => one.toUpperCase()),
+      feesCurrency: code,
+      percent: Number(text('percent') || 0),
+      floorMinor: minor('floor'),
+      steps: readSteps(text('steps'), code),
+      saleFeeMinor: minor('saleFee'),
+      listingFeeMinor: minor('listingFee'),
+      membershipMinor: minor('membership'),
+      wholeUnits,
+      auctionDays: list('auctionDays').map(Number),
+      reviewHours: Number(text('reviewHours') || 0),
+      payoutSet,
+      placements: lines(text('placements')).map((line) => {
+        const [label = '', price = ''] = line.split('=').map((part) => part.trim());
+        return { label, minor: parseDecimal(price.replaceAll(',', ''), code)?.minor ?? Number.NaN };
+      }),
+      categories: lines(text('categories')),
+      categoryMinor: minor('category'),
+      network: text('network'),
+      ...(accountId === null ? {} : { accountId }),
+      ...(columns.length > 0 ? { csvColumns: columns } : {}),
+      notes: text('notes'),
+    });
+    setRefused(isRefusal(answer) ? answer : null);
+    if (isRefusal(answer)) {
+      report({ text: answer.message, problem: true });
+      return;
+    }
+    report({ text: 'Saved.' });
+    if (venue) router.refresh();
+    else router.push(`/setup/venues/${answer}`);
+  };
+
+  return (
+    <form onSubmit={(event) => void save(event)}>
+      <Section>
+        <Fields>
+          <Field label="Venue" name="label" defaultValue={venue?.label ?? ''} problem={problem('label')} isRequired />
+          <Field
+            label="Sells in"
+            name="currencies"
+            defaultValue={venue?.currencies.join(', ') ?? ''}
+            hint="codes; empty for any"
+            problem={problem('currencies')}
+          />
+          <Field
+            label="Currency of its fees"
+            name="feesCurrency"
+            defaultValue={currency}
+            problem={problem('feesCurrency')}
+          />
+          <Field
+            label="Commission, percent"
+            name="percent"
+            defaultValue={String(venue?.percent ?? '')}
+            problem={problem('percent')}
+          />
+          <Field
+            label="Commission at least"
+            name="floor"
+            defaultValue={money(venue?.floorMinor)}
+            problem={problem('floorMinor')}
+          />
+          <Field
+            label="Steps of the commission"
+            name="steps"
+            rows={2}
+            defaultValue={venue?.steps.map((step) => `${money(step.fromMinor)} ${step.percent}`).join('\n') ?? ''}
+            hint="a line each: 2000 12 keeps 12 % of what lies above 2,000"
+            problem={problem('steps')}
+          />
+          <Field
+            label="Fee for a sale"
+            name="saleFee"
+            defaultValue={money(venue?.saleFeeMinor)}
+            problem={problem('saleFeeMinor')}
+          />
+          <Field
+            label="Fee for a listing"
+            name="listingFee"
+            defaultValue={money(venue?.listingFeeMinor)}
+            problem={problem('listingFeeMinor')}
+          />
+          <Field
+            label="Membership a year"
+            name="membership"
+            defaultValue={money(venue?.membershipMinor)}
+            problem={problem('membershipMinor')}
+          />
+          <Field
+            label="Auctions run, days"
+            name="auctionDays"
+            defaultValue={venue?.auctionDays.join(', ') ?? ''}
+            hint="empty: it holds none"
+            problem={problem('auctionDays')}
+          />
+          <Field
+            label="Review, hours at most"
+            name="reviewHours"
+            defaultValue={String(venue?.reviewHours ?? 72)}
+            problem={problem('reviewHours')}
+          />
+          <Choice
+            label="Account at the venue itself"
+            value={accountId === null ? '' : String(accountId)}
+            onChange={(id) => setAccount(id === '' ? null : Number(id))}
+            hint="names there need no proof"
+            options={[
+              { value: '', text: 'none' },
+              ...accounts.map(({ id, label }) => ({ value: String(id), text: label })),
+            ]}
+          />
+          <Field
+            label="Categories"
+            name="categories"
+            rows={3}
+            defaultValue={venue?.categories.join('\n') ?? ''}
+            hint="a line each"
+          />
+          <Field
+            label="Each further category costs"
+            name="category"
+            defaultValue={money(venue?.categoryMinor)}
+            problem={problem('categoryMinor')}
+          />
+          <Field
+            label="Paid placements"
+            name="placements"
+            rows={3}
+            defaultValue={venue?.placements.map(({ label, minor }) => `${label} = ${money(minor)}`).join('\n') ?? ''}
+            hint="a line each: first page = 40"
+            problem={problem('placements')}
+          />
+          <Field
+            label="Partner network"
+            name="network"
+            defaultValue={venue?.network ?? ''}
+            hint="its name, if it has one"
+          />
+          <Field
+            label="Columns of its list (CSV)"
+            name="csvColumns"
+            rows={4}
+            mono
+            defaultValue={venue?.csvColumns?.map(({ heading, field }) => `${heading} = ${field}`).join('\n') ?? ''}
+            hint="a line each: Price = asking; empty for our own"
+            problem={problem('csvColumns')}
+          />
+          <Field label="Notes" name="notes" rows={4} defaultValue={venue?.notes ?? ''} />
+        </Fields>
+        <Check isSelected={wholeUnits} onChange={setWhole}>
+          Whole units only
+        </Check>
+        <Check isSelected={payoutSet} onChange={setPayout}>
+          Where it pays out to is set there
+        </Check>
+        <Actions>
+          <Button type="submit" data-kind="primary">
+            Save
+          </Button>
+        </Actions>
+      </Section>
+    </form>
+  );
+}
+
+function LinkPart({ venue }: { venue: VenueRow }) {
+  const router = useRouter();
+  const [url, setUrl] = useState(venue.linkUrl ?? '');
+  const [key, setKey] = useState('');
+  const [refused, setRefused] = useState<Refusal | null>(null);
+  const answered = (answer: unknown, words: string) => {
+    setRefused(isRefusal(answer) ? answer : null);
+    if (isRefusal(answer)) {
+      if (!answer.field) report({ text: answer.message, problem: true });
+      return;
+    }
+    report({ text: words });
+    router.refresh();
+  };
+  const test = async () => {
+    const answer = await testVenueAction(venue.id);
+    answered(answer, isRefusal(answer) ? '' : `${answer} answers.`);
+  };
+  return (
+    <Section aria-label="Link">
+      <h2>Link</h2>
+      <p className="soft">
+        Over a link listings are sent and proved, and offers, bids and payments come in by themselves. The protocol is
+        in docs/venue-link.md.
+      </p>
+      {venue.linkProblem && <p className="caution">{venue.linkProblem}</p>}
+      <Fields>
+        <Field
+          label="Address"
+          value={url}
+          onChange={setUrl}
+          problem={refused?.field === 'url' ? refused.message : null}
+          mono
+        />
+        <Field
+          label="Key"
+          type="password"
+          value={key}
+          onChange={setKey}
+          hint={venue.linkUrl ? 'kept sealed; write it anew to change it' : 'of your account there'}
+          problem={refused?.field === 'key' ? refused.message : null}
+        />
+      </Fields>
+      <Actions>
+        <Button
+          isDisabled={key === ''}
+          onPress={async () => answered(await saveVenueLinkAction({ venueId: venue.id, url, key }), 'Linked.')}
+        >
+          Save the link
+        </Button>
+        {venue.linkUrl && (
+          <>
+            <Button onPress={() => void test()}>Test it</Button>
+            <Button
+              data-kind="caution"
+              onPress={async () => {
+                await removeVenueLinkAction(venue.id);
+                answered(true, 'From now on this venue is kept by hand.');
+              }}
+            >
+              Take the link away
+            </Button>
+          </>
+        )}
+      </Actions>
+    </Section>
+  );
+}

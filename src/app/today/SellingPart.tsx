@@ -1,0 +1,51 @@
+'use client';
+import Link from 'next/link';
+import { formatAmount } from '@/core/money';
+import type { AgendaItem } from '@/core/selling';
+import { daysBetween } from '@/core/time';
+import { ButtonLink } from '@/ui/controls/Button';
+import { Actions } from '@/ui/overlay/Dialog';
+import { Ruled, Section } from '@/ui/text/Sheet';
+import { Wide } from '@/ui/text/Wide';
+import { daysWords, dayWords } from '@/ui/text/words';
+import { useLedger } from '../frame/LedgerProvider';
+import { AGENDA_WORDS } from '../selling/words';
+
+const MOST_ROWS = 10;
+
+/** What awaits the owner in selling, the most urgent first. */
+export function SellingPart({ items }: { items: readonly AgendaItem[] }) {
+  const { style, today } = useLedger();
+  return (
+    <Section aria-label="Selling">
+      <Actions>
+        <h2>Selling: {items.length.toLocaleString('en')} to see to</h2>
+        <ButtonLink href="/selling">To Selling</ButtonLink>
+      </Actions>
+      <Wide>
+        <Ruled aria-label="Selling">
+          <tbody>
+            {items.slice(0, MOST_ROWS).map((item) => (
+              <tr key={`${item.kind} ${item.href}`}>
+                <td>
+                  <Link href={item.href} className="name">
+                    {item.unicode}
+                  </Link>
+                </td>
+                <td>{AGENDA_WORDS[item.kind]}</td>
+                <td>{item.who}</td>
+                <td>{item.by === null ? '' : dayWords(item.by, style)}</td>
+                <td className="figure">{item.by === null ? '' : daysWords(daysBetween(today, item.by))}</td>
+                <td className="figure">
+                  {item.minor !== null && item.currency !== null
+                    ? formatAmount({ minor: item.minor, currency: item.currency }, true)
+                    : ''}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </Ruled>
+      </Wide>
+    </Section>
+  );
+}
