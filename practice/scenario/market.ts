@@ -64,6 +64,8 @@ export function demoListings(now: number): DemoListing[] {
 /** The days at the venue before the demo begins: names were listed, proved and reviewed, and buyers have been. */
 export function openMarket(world: World, now: number): void {
   const listings = demoListings(now);
+  // The buyers of those days have not been asked yet.
+  world.market.plannedDay = 0;
   for (let day = LISTED_AGO; day >= 0; day -= 1) {
     world.now = now - day * DAY;
     if (day === LISTED_AGO)

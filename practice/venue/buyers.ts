@@ -16,11 +16,11 @@ interface Character {
 
 /** The people and firms who buy in the practice world. */
 const CHARACTERS: readonly Character[] = [
-  { name: 'Oda Fennimore', opens: 0.55, eager: 0.12, pays: true },
-  { name: 'Pilgrave & Sons', opens: 0.8, eager: 0.08, pays: true },
-  { name: 'Tessel Weatherglass', opens: 0.15, eager: 0.1, pays: true },
-  { name: 'Ketterby Boatyard', opens: 0.65, eager: 0.1, pays: true },
-  { name: 'Ivo Marchmain', opens: 0.9, eager: 0.03, pays: false },
+  { name: 'Oda Fennimore', opens: 0.55, eager: 0.06, pays: true },
+  { name: 'Pilgrave & Sons', opens: 0.8, eager: 0.04, pays: true },
+  { name: 'Tessel Weatherglass', opens: 0.15, eager: 0.05, pays: true },
+  { name: 'Ketterby Boatyard', opens: 0.65, eager: 0.05, pays: true },
+  { name: 'Ivo Marchmain', opens: 0.9, eager: 0.02, pays: false },
 ];
 
 /** What a buyer thinks a name is worth: from half to one and a third times what is asked. */
@@ -38,12 +38,12 @@ export const demoBuyers: Buyers = {
     return CHARACTERS.flatMap(({ name: buyer, opens, eager }): BuyerAct[] => {
       const chance = chanceOf(`${listing.name} ${buyer} ${dayStart}`);
       // At auctions they look more often: it is over soon.
-      if (chance >= (listing.auction ? eager * 2.5 : eager)) return [];
+      if (chance >= (listing.auction ? eager * 5 : eager)) return [];
       const at = dayStart + Math.floor((7 + 14 * chanceOf(`${buyer} ${dayStart} ${listing.name}`)) * HOUR_MS);
       const worth = worthTo(listing, buyer);
       if (listing.auction) return [{ at, buyer, do: 'bid', maxMinor: rounded(worth) }];
       const price = buyPrice(listing);
-      if (price !== null && price <= worth && chanceOf(`${listing.name} ${buyer} takes`) < 0.5)
+      if (price !== null && price <= worth && chanceOf(`${listing.name} ${buyer} takes`) < 0.25)
         return [{ at, buyer, do: 'buy' }];
       return listing.kind === 'fixed price' ? [] : [{ at, buyer, do: 'offer', minor: rounded(worth * opens), days: 7 }];
     });

@@ -255,6 +255,9 @@ function purchase(
     account: null,
   };
   world.market.sales[sale.id] = sale;
+  // It is kept for who came first, until the seller has answered.
+  const shown = world.market.listings[sale.name];
+  if (shown) shown.status = 'sold';
   tellEvent(world, ms, 'purchase', {
     name: sale.name,
     sale: String(sale.id),

@@ -114,7 +114,7 @@ interface PlaceLink {
   readonly href: string;
   readonly text: string;
   /** Which count of what needs action stands beside it. */
-  readonly count?: 'urgent' | 'unconfirmed';
+  readonly count?: 'urgent' | 'unconfirmed' | 'selling';
 }
 
 const PLACES: readonly PlaceLink[] = [
@@ -123,10 +123,14 @@ const PLACES: readonly PlaceLink[] = [
   { href: '/renewals', text: 'Renewals', count: 'unconfirmed' },
   { href: '/rescue', text: 'Rescue' },
   { href: '/record', text: 'Public record' },
-  { href: '/selling', text: 'Selling' },
+  { href: '/selling', text: 'Selling', count: 'selling' },
 ];
 
-const COUNT_WORDS = { urgent: 'price steps within 30 days', unconfirmed: 'to be confirmed' } as const;
+const COUNT_WORDS = {
+  urgent: 'price steps within 30 days',
+  unconfirmed: 'to be confirmed',
+  selling: 'to be answered',
+} as const;
 
 /** The frame of every screen: the rail of places, the top line, and the page. */
 export function Frame({

@@ -141,6 +141,7 @@ const api = {
       rules: LedgerRules;
       names: LedgerColumns;
       openRenewals: number;
+      selling: number;
     };
     const names = namesFromColumns(data.names);
     const asOf = instant(data.asOf);
@@ -150,7 +151,15 @@ const api = {
     const urgent = rowsAsOf(asOf).reduce((count, row) => count + (isUrgent(row, asOf) ? 1 : 0), 0);
     const unconfirmed = data.openRenewals + names.filter(isAsked).length;
     prepareAhead(projection);
-    meta = { revision: data.revision, asOf, rules: data.rules, names: names.length, urgent, unconfirmed };
+    meta = {
+      revision: data.revision,
+      asOf,
+      rules: data.rules,
+      names: names.length,
+      urgent,
+      unconfirmed,
+      selling: data.selling,
+    };
     return meta;
   },
 

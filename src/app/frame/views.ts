@@ -27,6 +27,8 @@ export interface LedgerMeta {
   readonly urgent: number;
   /** Renewals and switches of auto-renew that were asked for and not confirmed. */
   readonly unconfirmed: number;
+  /** What awaits the owner's answer in selling. */
+  readonly selling: number;
 }
 
 /** What a view of the ledger comes to on a day: how many names, and the rows of the window that was asked for. */

@@ -2,6 +2,7 @@
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
+import styled from 'styled-components';
 import { formatAmount } from '@/core/money';
 import { isRefusal } from '@/core/refusal';
 import { AGENDA_KINDS, type AgendaItem, type AgendaKind, turnAt } from '@/core/selling';
@@ -20,6 +21,9 @@ import { lookAgainAction } from './actions';
 import { AGENDA_WORDS, STAGE_WORDS } from './words';
 
 const MOST_ROWS = 12;
+
+/** Columns stand below each other from part to part. */
+const Even = styled(Ruled)`table-layout: fixed; min-width: 620px;`;
 
 /** What awaits the owner in selling, by urgency; then what runs without him. */
 export function SellingScreen({ report }: { report: SellingReport }) {
@@ -149,6 +153,7 @@ function AgendaPart({ kind, items }: { kind: AgendaKind; items: readonly AgendaI
   const { style, today } = useLedger();
   const [all, setAll] = useState(false);
   const shown = all ? items : items.slice(0, MOST_ROWS);
+  const isDated = items.some(({ by }) => by !== null);
   const ids = [...new Set(items.map(({ nameId }) => nameId))];
   return (
     <Section aria-label={AGENDA_WORDS[kind]}>
@@ -159,7 +164,14 @@ function AgendaPart({ kind, items }: { kind: AgendaKind; items: readonly AgendaI
         {kind === 'never listed' && <ButtonLink href={`/selling/price?names=${ids.join(',')}`}>Price them</ButtonLink>}
       </Actions>
       <Wide>
-        <Ruled aria-label={AGENDA_WORDS[kind]}>
+        <Even aria-label={AGENDA_WORDS[kind]}>
+          <colgroup>
+            <col style={{ width: '33%' }} />
+            <col style={{ width: '27%' }} />
+            <col style={{ width: '17%' }} />
+            <col style={{ width: '8%' }} />
+            <col style={{ width: '15%' }} />
+          </colgroup>
           <thead>
             <tr>
               <th>Name</th>
@@ -170,8 +182,8 @@ function AgendaPart({ kind, items }: { kind: AgendaKind; items: readonly AgendaI
                     ? 'Account'
                     : 'Where'}
               </th>
-              <th>{kind === 'term too short' ? 'Term ends' : 'By'}</th>
-              <th className="figure">days</th>
+              <th>{isDated && (kind === 'term too short' ? 'Term ends' : 'By')}</th>
+              <th className="figure">{isDated && 'days'}</th>
               <th className="figure">
                 {kind === 'never listed' ? 'has cost' : kind === 'auction unsold' ? 'highest' : 'for'}
               </th>
@@ -196,7 +208,7 @@ function AgendaPart({ kind, items }: { kind: AgendaKind; items: readonly AgendaI
               </tr>
             ))}
           </tbody>
-        </Ruled>
+        </Even>
       </Wide>
       {items.length > shown.length && (
         <Actions>

@@ -96,5 +96,6 @@ export function findingWords(finding: Finding, currency: string, style: DayStyle
 /** A yearly return as percent; large ones as a factor. */
 export function returnWords(rate: number | null): string {
   if (rate === null) return '–';
+  if (rate >= 1000) return 'over ×1,000';
   return rate >= 10 ? `×${Math.round(rate + 1).toLocaleString('en')} a year` : `${Math.round(rate * 100)} % a year`;
 }

@@ -33,6 +33,7 @@ export function BidsChart({
   currency,
   from,
   to,
+  until,
   label,
 }: {
   points: readonly BidPoint[];
@@ -40,6 +41,8 @@ export function BidsChart({
   currency: string;
   from: Instant;
   to: Instant;
+  /** Up to when the price is known. */
+  until: Instant;
   label: string;
 }) {
   const canvas = useRef<HTMLCanvasElement>(null);
@@ -96,13 +99,14 @@ export function BidsChart({
       label: 'price',
       data: [
         ...points.map(({ at, minor }) => ({ x: at, y: minor / unit })),
-        ...(last ? [{ x: to, y: last.minor / unit }] : []),
+        ...(last ? [{ x: until, y: last.minor / unit }] : []),
       ],
-      stepped: 'after',
+      stepped: 'before',
+      // The last place is only where the line ends.
+      pointRadius: [...points.map(() => 3), 0],
       borderColor: token('--bearing'),
       backgroundColor: token('--bearing'),
       borderWidth: 2,
-      pointRadius: 3,
     };
     const chart = new Chart(place, {
       type: 'line',
@@ -127,7 +131,7 @@ export function BidsChart({
       },
     });
     return () => chart.destroy();
-  }, [points, lines, currency, from, to]);
+  }, [points, lines, currency, from, to, until]);
   return (
     <Frame>
       <canvas ref={canvas} role="img" aria-label={label} />

@@ -2,6 +2,7 @@ import { indexRules, type LedgerRules, namesFromColumns, type Projection, projec
 import { formatInstant, HOUR_MS } from '@/core/time';
 import { selectLedgerColumns, selectLedgerColumnsJson, selectLedgerRules, selectRevision } from '@/database/ledger';
 import { selectTags } from '@/database/names';
+import { countAwaiting } from '@/database/offers';
 import { countOpenRenewals } from '@/database/renewals';
 import type { Deps } from '../deps';
 
@@ -16,17 +17,18 @@ export async function ledgerVersion(deps: Deps): Promise<string> {
 }
 
 /**
- * The whole ledger as one JSON text for a browser's worker: `{ revision, asOf, openRenewals, rules, names }` with the names as columns,
+ * The whole ledger as one JSON text for a browser's worker: `{ revision, asOf, openRenewals, selling, rules, names }` with the names as columns,
  * which the database itself writes as JSON.
  */
 export async function ledgerJson(deps: Deps): Promise<string> {
   const revision = await selectRevision(deps.database);
-  const [rules, names, openRenewals] = await Promise.all([
+  const [rules, names, openRenewals, selling] = await Promise.all([
     selectLedgerRules(deps.database),
     selectLedgerColumnsJson(deps.database),
     countOpenRenewals(deps.database),
+    countAwaiting(deps.database),
   ]);
-  return `{"revision":${revision},"asOf":${JSON.stringify(formatInstant(deps.clock()))},"openRenewals":${openRenewals},"rules":${JSON.stringify(rules)},"names":${names}}`;
+  return `{"revision":${revision},"asOf":${JSON.stringify(formatInstant(deps.clock()))},"openRenewals":${openRenewals},"selling":${selling},"rules":${JSON.stringify(rules)},"names":${names}}`;
 }
 
 /**

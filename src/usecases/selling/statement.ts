@@ -35,15 +35,16 @@ export async function statementOf(deps: Deps, saleId: number): Promise<Statement
     selectRates(deps.database),
     sale.venueId === null ? null : selectVenue(deps.database, sale.venueId),
   ]);
-  const told = sale.commissionMinor !== null;
-  const leaves: Leaves = told
-    ? {
-        priceMinor: sale.priceMinor,
-        commissionMinor: sale.commissionMinor ?? 0,
-        feesMinor: sale.feesMinor ?? 0,
-        proceedsMinor: sale.priceMinor - (sale.commissionMinor ?? 0) - (sale.feesMinor ?? 0),
-      }
-    : leavesOf(sale.priceMinor, feesIn(venue, sale.currency, rates, sale.agreedAt));
+  const told = steps.some(({ stage, origin }) => stage === 'done' && origin === 'venue');
+  const leaves: Leaves =
+    sale.commissionMinor !== null
+      ? {
+          priceMinor: sale.priceMinor,
+          commissionMinor: sale.commissionMinor ?? 0,
+          feesMinor: sale.feesMinor ?? 0,
+          proceedsMinor: sale.priceMinor - (sale.commissionMinor ?? 0) - (sale.feesMinor ?? 0),
+        }
+      : leavesOf(sale.priceMinor, feesIn(venue, sale.currency, rates, sale.agreedAt));
   const costs = entries.filter(({ reference }) => reference !== `sale ${sale.id}`);
   return { sale, steps, leaves, told, costs, rates, ...resultOf(sale, leaves, costs, rates, dayOf(deps.clock())) };
 }

@@ -167,11 +167,16 @@ export function NameScreen({
             trigger={<Button isDisabled={ahead}>More</Button>}
             label={`More to do with ${row.name.unicode}`}
             choices={[
+              { id: 'sell', text: 'Sell, or see its offers' },
               { id: 'lock', text: 'Transfer lock…' },
               { id: 'privacy', text: 'Privacy…' },
               { id: 'let go', text: 'Let go…' },
             ]}
-            onChoose={(id) => setDialog(id as Switch | 'let go')}
+            onChoose={(id) =>
+              id === 'sell'
+                ? router.push(`/selling/names/${encodeURIComponent(row.name.ascii)}`)
+                : setDialog(id as Switch | 'let go')
+            }
           />
         </Actions>
       </Head>

@@ -6,8 +6,8 @@ import { type LadderScale, type PriceName, placeOn, priceAt, type Rung } from '@
 import { PRICE_WORDS, RUNG_WORDS } from '../words';
 
 const HEIGHT = 330;
-const WIDTH = 340;
-const RAIL = 118;
+const WIDTH = 300;
+const RAIL = 108;
 const TOP = 14;
 const FOOT = HEIGHT - 14;
 /** Labels need so much room between their lines. */
@@ -99,8 +99,16 @@ export function Ladder({
               : `${profitMinor < 0 ? '' : '+'}${formatAmount({ minor: profitMinor, currency }, true)}`;
         const texts = (
           <>
-            <polyline className="lead" fill="none" points={`${RAIL - 8},${y} ${RAIL - 18},${textY - 4}`} />
-            <polyline className="lead" fill="none" points={`${RAIL + 8},${y} ${RAIL + 18},${textY - 4}`} />
+            <polyline
+              className="lead"
+              fill="none"
+              points={`${RAIL - (isPrice(kind) ? 14 : 10)},${y} ${RAIL - 19},${textY - 4}`}
+            />
+            <polyline
+              className="lead"
+              fill="none"
+              points={`${RAIL + (isPrice(kind) ? 14 : 10)},${y} ${RAIL + 19},${textY - 4}`}
+            />
             <text x={RAIL - 22} y={textY} textAnchor="end" className={isPrice(kind) ? undefined : 'soft'}>
               {RUNG_WORDS[kind]}
             </text>

@@ -26,6 +26,7 @@ const Panel = styled.aside`
   border-left: 1px solid var(--rule);
   background: var(--sheet);
   overflow: auto;
+  & > * { flex: none; }
   & h2.name { font-size: 1.1rem; }
   & h3 { font-size: 0.95rem; }
   & ul { display: flex; flex-direction: column; gap: 5px; }
@@ -137,7 +138,7 @@ export function NamePanel({
               {like.sales.map((sale) => (
                 <tr key={`${sale.ascii} ${sale.day}`}>
                   <td className="name">{sale.ascii}</td>
-                  <td>{dayWords(startOfDay(sale.day), style)}</td>
+                  <td className="whole">{dayWords(startOfDay(sale.day), style)}</td>
                   <td className="soft">{sale.own ? 'your own' : sale.venue}</td>
                   <td className="figure">{formatAmount(sale.price, true)}</td>
                 </tr>

@@ -11,7 +11,10 @@ import { type Draft, type Drafts, judge, type Terms } from './drafts';
 import { LadderLine } from './Ladder';
 
 const ROW = 38;
-const WIDTHS = { name: 168, cost: 72, price: 78, ladder: 126, leaves: 84, check: 92 };
+const WIDTHS = { choose: 28, name: 156, cost: 50, price: 66, ladder: 78, leaves: 62, check: 66 };
+
+/** Headings that fit over a price. */
+const HEADS: Readonly<Record<PriceName, string>> = { ...PRICE_WORDS, minimum: 'min. offer' };
 
 const Scroller = styled.div`
   position: relative;
@@ -26,7 +29,8 @@ const Table = styled.table`
   border-collapse: separate;
   border-spacing: 0;
   & th { position: sticky; top: 0; z-index: 2; text-align: left; font-weight: 400; font-size: 0.9rem; color: var(--ink-soft); background: var(--sheet); }
-  & th, & td { height: ${ROW}px; padding: 0 6px; border-bottom: 1px solid var(--rule); overflow: hidden; white-space: nowrap; text-overflow: ellipsis; }
+  & th.figure { text-align: right; }
+  & th, & td { height: ${ROW}px; padding: 0 4px; border-bottom: 1px solid var(--rule); overflow: hidden; white-space: nowrap; text-overflow: ellipsis; }
   & tr[data-current='true'] td { background: var(--bearing-pale); }
   & tr[data-space='true'] td { height: auto; padding: 0; border: 0; }
 `;
@@ -82,7 +86,13 @@ export function PriceRows({
     scrollPaddingStart: ROW,
   });
   const width =
-    34 + WIDTHS.name + WIDTHS.cost + prices.length * WIDTHS.price + WIDTHS.ladder + WIDTHS.leaves + WIDTHS.check;
+    WIDTHS.choose +
+    WIDTHS.name +
+    WIDTHS.cost +
+    prices.length * WIDTHS.price +
+    WIDTHS.ladder +
+    WIDTHS.leaves +
+    WIDTHS.check;
 
   const onKeyDown = (event: KeyboardEvent<HTMLDivElement>) => {
     const input = event.target as HTMLInputElement;
@@ -109,7 +119,7 @@ export function PriceRows({
       <Table aria-label="Names to price" aria-rowcount={names.length + 1} style={{ width }}>
         <colgroup>
           {[
-            34,
+            WIDTHS.choose,
             WIDTHS.name,
             WIDTHS.cost,
             ...prices.map(() => WIDTHS.price),
@@ -135,7 +145,7 @@ export function PriceRows({
             <th className="figure">has cost</th>
             {prices.map((price) => (
               <th key={price} className="figure">
-                {PRICE_WORDS[price]}
+                {HEADS[price]}
               </th>
             ))}
             <th>on one scale</th>
@@ -209,7 +219,9 @@ const PriceRow = memo(function PriceRow({
   const wrong = new Set(stops.flatMap(({ price, other }) => [price, other]));
   const leading =
     rungs.findLast(({ kind }) => kind === 'asking') ?? rungs.findLast(({ kind }) => kind === 'reserve') ?? rungs.at(-1);
-  const { currency } = terms;
+  const { currency, unitMinor } = terms;
+  // Whole units fit in a row; the exact figures stand beside the list.
+  const units = (minor: number) => formatAmount({ minor: Math.round(minor / unitMinor) * unitMinor, currency }, true);
   return (
     <tr
       aria-rowindex={place + 2}
@@ -228,7 +240,7 @@ const PriceRow = memo(function PriceRow({
         {name.unicode}
       </td>
       <td className={costMinor === null ? 'figure soft' : 'figure'}>
-        {costMinor === null ? 'no rate' : formatAmount({ minor: costMinor, currency }, true)}
+        {costMinor === null ? 'no rate' : units(costMinor)}
       </td>
       {prices.map((price) => (
         <td key={price}>
@@ -248,12 +260,10 @@ const PriceRow = memo(function PriceRow({
         </td>
       ))}
       <td>
-        <LadderLine rungs={rungs} scale={scale} width={WIDTHS.ladder - 12} />
+        <LadderLine rungs={rungs} scale={scale} width={WIDTHS.ladder - 8} />
       </td>
       <td className="figure">
-        {leading && leading.kind !== 'cost' && leading.kind !== 'no loss'
-          ? formatAmount({ minor: leading.leaves.proceedsMinor, currency }, true)
-          : ''}
+        {leading && leading.kind !== 'cost' && leading.kind !== 'no loss' ? units(leading.leaves.proceedsMinor) : ''}
       </td>
       <td className={stops.length > 0 ? 'caution' : undefined}>
         {stops.length > 0 ? `${stops.length} to mend` : findings.length > 0 ? `${findings.length} to know` : 'in order'}

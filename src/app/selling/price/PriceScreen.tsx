@@ -31,7 +31,7 @@ import { PriceRows } from './PriceRows';
 
 const Layout = styled.div`
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 372px;
+  grid-template-columns: minmax(0, 1fr) 334px;
   flex: 1;
   min-height: 0;
   @media (max-width: 1180px) { grid-template-columns: minmax(0, 1fr); }
@@ -42,16 +42,18 @@ const Work = styled.div`
   flex-direction: column;
   gap: 12px;
   min-width: 0;
-  padding: 16px 18px 24px 26px;
+  padding: 16px 14px 24px 26px;
 `;
 
 const Row = styled.div`
   display: flex;
   flex-wrap: wrap;
-  gap: 8px 12px;
+  gap: 8px 10px;
   align-items: end;
-  & > * { flex: 0 1 130px; }
+  & > * { flex: 0 1 128px; }
   & > button { flex: none; }
+  & > [data-short='true'] { flex-basis: 70px; }
+  & > [data-wide='true'] { flex-basis: 196px; }
 `;
 
 const RULE_WORDS: Readonly<Record<RuleBase, string>> = {
@@ -285,13 +287,17 @@ function RulePart({
         onChange={setPrice}
         options={used.map((name) => ({ value: name, text: PRICE_WORDS[name] }))}
       />
-      <Field label="to so many times" value={factor} onChange={setFactor} inputMode="decimal" />
-      <Choice
-        label="of"
-        value={base}
-        onChange={setBase}
-        options={RULE_BASES.map((one) => ({ value: one, text: RULE_WORDS[one] }))}
-      />
+      <div data-short>
+        <Field label="to times" value={factor} onChange={setFactor} inputMode="decimal" />
+      </div>
+      <div data-wide>
+        <Choice
+          label="of"
+          value={base}
+          onChange={setBase}
+          options={RULE_BASES.map((one) => ({ value: one, text: RULE_WORDS[one] }))}
+        />
+      </div>
       <Choice
         label="rounded to"
         value={rounding}

@@ -28,22 +28,25 @@ const FAULT_WORDS = {
   'result lost': 'does it, says nothing',
   'report refused': 'refuses a restore report',
 } as const;
+/** What is no registrar. */
+const PLACE_WORDS: Readonly<Record<string, string>> = { records: 'the public record', venue: 'the venue' };
 type Fault = keyof typeof FAULT_WORDS;
 
 /** The practice world: its date, letting days pass, and what is to go wrong. */
 export function PracticeScreen({
   first,
-  registrars,
+  places,
 }: {
   first: PracticeState | Refusal;
-  registrars: readonly string[];
+  /** Registrars, and the other servers that can go wrong. */
+  places: readonly string[];
 }) {
   useTitle('Practice', 'invented registrars on this machine');
   const { reload } = useLedger();
   const [state, setState] = useState(first);
   const [passing, setPassing] = useState<{ done: number; total: number } | null>(null);
   const [until, setUntil] = useState('');
-  const [registrar, setRegistrar] = useState(registrars[0] ?? '');
+  const [registrar, setRegistrar] = useState(places[0] ?? '');
   const [kind, setKind] = useState<Fault>('result lost');
   const stopped = useRef(false);
 
@@ -130,16 +133,16 @@ export function PracticeScreen({
       </Section>
       <Section>
         <h2>What is to go wrong</h2>
-        <p className="soft">It strikes the next order at that registrar, once.</p>
+        <p className="soft">It strikes the next order or question there, once.</p>
         <Fields>
           <Choice
             label="At"
             value={registrar}
             onChange={setRegistrar}
-            options={registrars.map((id) => ({ value: id, text: id }))}
+            options={places.map((id) => ({ value: id, text: PLACE_WORDS[id] ?? id }))}
           />
           <Choice
-            label="The registrar"
+            label="It"
             value={kind}
             onChange={setKind}
             options={(Object.keys(FAULT_WORDS) as Fault[]).map((id) => ({ value: id, text: FAULT_WORDS[id] }))}

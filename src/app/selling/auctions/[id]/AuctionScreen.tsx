@@ -6,7 +6,7 @@ import styled from 'styled-components';
 import { formatAmount } from '@/core/money';
 import { isRefusal, type Refusal } from '@/core/refusal';
 import { leavesOf, priceToLeave } from '@/core/selling';
-import { addDays, DAY_MS, dayOf, HOUR_MS } from '@/core/time';
+import { addDays, DAY_MS, dayOf, HOUR_MS, type Instant } from '@/core/time';
 import { BidsChart } from '@/ui/chart/BidsChart';
 import { Button } from '@/ui/controls/Button';
 import { Field } from '@/ui/controls/Field';
@@ -160,8 +160,14 @@ export function AuctionScreen({ view }: { view: AuctionView }) {
         currency={currency}
         from={auction.opensAt}
         to={auction.closesAt}
+        until={Math.min(now, auction.closesAt) as Instant}
         label={`Price of ${auction.unicode} over time; the bids stand in the table below`}
       />
+      <p className="soft">
+        The solid line is the price
+        {auction.reserveMinor !== null && `, the long dashes the reserve of ${money(auction.reserveMinor)}`}
+        {noLoss !== null && `, the short ones ${money(noLoss)}, from which no loss is left`}.
+      </p>
       {isOpen && !auction.atVenue && <BidPart view={view} onDone={() => router.refresh()} />}
       {isOpen && auction.reserveMinor !== null && <ReservePart view={view} onDone={() => router.refresh()} />}
       {outcome?.kind === 'unsold' && outcome.highest !== null && saleId === null && <HighestPart view={view} />}

@@ -2,6 +2,7 @@
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
+import styled from 'styled-components';
 import { formatAmount } from '@/core/money';
 import { isRefusal, type Refusal } from '@/core/refusal';
 import { pricesOf } from '@/core/selling';
@@ -140,6 +141,9 @@ export function NameSellingScreen({ selling }: { selling: NameSelling }) {
   );
 }
 
+/** Labels and figures stand close to each other. */
+const Prices = styled(Ruled)`max-width: 560px;`;
+
 type Done = (answer: unknown, words: string) => void;
 
 function ListingPart({
@@ -232,7 +236,7 @@ function ListingPart({
           </p>
         </Notice>
       )}
-      <Ruled aria-label={`Prices at ${where}`}>
+      <Prices aria-label={`Prices at ${where}`}>
         <tbody>
           {pricesOf(kind).map((price) => {
             const minor = prices[price];
@@ -245,7 +249,7 @@ function ListingPart({
             );
           })}
         </tbody>
-      </Ruled>
+      </Prices>
       <Actions>
         {(status === 'draft' || status === 'refused') && (
           <Button onPress={async () => onDone(await sendListingsAction({ listingIds: [id] }), 'It is on its way.')}>

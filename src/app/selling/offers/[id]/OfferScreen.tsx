@@ -125,7 +125,9 @@ export function OfferScreen({ about }: { about: Negotiation }) {
                 {minor !== null && what !== 'your floor' && <small>{leaves(minor as number)}</small>}
                 {what === 'your floor' && (
                   <small>
-                    {cost === null ? 'the cost is not known' : `has cost ${formatAmount(cost)}, no less is left`}
+                    {cost === null
+                      ? 'the cost is not known'
+                      : `leaves what it has cost, ${formatAmount(cost)}${wanted ? `, and ${money(wanted)}` : ''}`}
                   </small>
                 )}
               </dd>
