@@ -23,7 +23,12 @@ import { AGENDA_WORDS, STAGE_WORDS } from './words';
 const MOST_ROWS = 12;
 
 /** Columns stand below each other from part to part. */
-const Even = styled(Ruled)`table-layout: fixed; min-width: 620px;`;
+const Even = styled(Ruled)`
+  table-layout: fixed;
+  min-width: 620px;
+  /* Nothing of the kind has a date: the heading is for screen readers only. */
+  & th.blank { color: transparent; }
+`;
 
 /** What awaits the owner in selling, by urgency; then what runs without him. */
 export function SellingScreen({ report }: { report: SellingReport }) {
@@ -182,8 +187,8 @@ function AgendaPart({ kind, items }: { kind: AgendaKind; items: readonly AgendaI
                     ? 'Account'
                     : 'Where'}
               </th>
-              <th>{isDated && (kind === 'term too short' ? 'Term ends' : 'By')}</th>
-              <th className="figure">{isDated && 'days'}</th>
+              <th className={isDated ? undefined : 'blank'}>{kind === 'term too short' ? 'Term ends' : 'By'}</th>
+              <th className={isDated ? 'figure' : 'figure blank'}>days</th>
               <th className="figure">
                 {kind === 'never listed' ? 'has cost' : kind === 'auction unsold' ? 'highest' : 'for'}
               </th>

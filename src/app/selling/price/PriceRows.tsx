@@ -101,14 +101,17 @@ export function PriceRows({
     const next = place + (event.key === 'ArrowDown' ? 1 : -1);
     if (next < 0 || next >= names.length) return;
     event.preventDefault();
-    virtual.scrollToIndex(next);
-    requestAnimationFrame(() => {
+    const moveTo = () => {
       const field = scroller.current?.querySelector<HTMLInputElement>(
         `input[data-place='${next}'][data-price='${input.dataset.price}']`,
       );
       field?.focus();
       field?.select();
-    });
+      return field !== null && field !== undefined;
+    };
+    // What is typed at once goes there already; a row out of view has to be drawn first.
+    if (!moveTo()) requestAnimationFrame(moveTo);
+    virtual.scrollToIndex(next);
   };
 
   const items = virtual.getVirtualItems();

@@ -1,0 +1,216 @@
+import { Key, until } from 'selenium-webdriver';
+import { afterAll, beforeAll, expect, test } from 'vitest';
+import { startApp, type TestApp } from './app';
+
+let app: TestApp;
+beforeAll(async () => {
+  app = await startApp({ demo: true, practice: true });
+});
+afterAll(() => app.close());
+
+/** Goes on with Tab until what has the focus reads so. */
+async function tabTo(text: string): Promise<void> {
+  const { driver, keys } = app.visitor;
+  for (let i = 0; i < 120; i += 1) {
+    const now = await driver.executeScript<string>(
+      'const e = document.activeElement; return e.getAttribute("aria-label") || e.textContent.trim()',
+    );
+    if (now === text) return;
+    await keys(Key.TAB);
+  }
+  throw new Error(`Tab never came to ${text}`);
+}
+
+async function letDaysPass(button: '7 days' | '30 days', day: string): Promise<void> {
+  const { visitor } = app;
+  await visitor.go('/setup/practice');
+  await visitor.press(button);
+  await visitor.driver.wait(
+    async () => (await visitor.text('main h2').catch(() => '')) === day,
+    120_000,
+    `it did not become ${day}`,
+  );
+}
+
+const idOf = async (ascii: string) =>
+  (await app.ledger.database.query<{ id: number }>('select id from names where ascii = $1', [ascii])).rows[0]?.id;
+
+test('twenty names are chosen, priced by a rule, and listed by keyboard alone', async () => {
+  const { visitor, ledger } = app;
+  // An account that is kept by hand: what is listed there has still to be proved.
+  const { rows: accounts } = await ledger.database.query<{ id: number }>(
+    "select id from accounts where label = 'Larkhythe'",
+  );
+  await visitor.go(`/ledger?sort=name&account=${accounts[0]?.id}`);
+  await visitor.driver.wait(until.elementLocated({ css: '[role=grid] [aria-selected]' }), 10_000);
+  await visitor.driver.executeScript('document.querySelector("[role=grid]").focus()');
+  await visitor.keys(Key.ARROW_DOWN, ' ');
+  for (let i = 0; i < 19; i += 1) await visitor.keys(Key.chord(Key.SHIFT, Key.ARROW_DOWN));
+  await visitor.see('20 names chosen');
+  await tabTo('More');
+  await visitor.keys(Key.ENTER);
+  await visitor.see('List for sale…');
+  await visitor.keys(Key.ENTER);
+  await visitor.see('price and list 20 names');
+  expect(await visitor.axe()).toEqual([]);
+  await tabTo('Price the chosen');
+  await visitor.keys(Key.ENTER);
+  await visitor.see('asking set for 20 names.');
+  // A minimum above the asking price is told while it is typed, and mended.
+  const first = await visitor.driver.findElement({ css: 'input[data-place="0"][data-price="minimum"]' });
+  await first.sendKeys('999999');
+  await visitor.see('one name to mend first: they are kept as drafts.');
+  await visitor.see('The minimum offer price has to be no more than the asking price.');
+  await first.sendKeys(Key.chord(Key.CONTROL, 'a'), '50', Key.ARROW_DOWN, '60');
+  await visitor.see('Nothing stands in the way.');
+  await tabTo('List 20 names at Cordage Hall');
+  await visitor.keys(Key.ENTER);
+  await visitor.see('20 names listed.');
+  await visitor.see('not proved');
+  expect(await visitor.axe()).toEqual([]);
+  const { rows } = await ledger.database.query(
+    "select count(*) as n, count(*) filter (where minimum_minor is not null) as least from listings where made_at >= '2026-11-24'",
+  );
+  expect(rows).toEqual([{ n: 20, least: 2 }]);
+});
+
+test('a price is moved on the ladder by the arrow keys, and taken back', async () => {
+  const { visitor } = app;
+  await visitor.go(`/selling/price?names=${await idOf('copperbuoy.com')}`);
+  const asking = await visitor.field('asking of copperbuoy.com');
+  await asking.sendKeys(Key.chord(Key.CONTROL, 'a'), '1000');
+  await visitor.driver.executeScript('document.querySelector("[role=slider][aria-label=asking]").focus()');
+  await visitor.keys(Key.PAGE_UP);
+  const moved = Number(await asking.getAttribute('value'));
+  expect(moved).toBeGreaterThan(1000);
+  await visitor.press('Undo');
+  expect(await asking.getAttribute('value')).toBe('1000');
+  await visitor.fill('Profit wanted', '850');
+  await visitor.see('use it');
+});
+
+test('a name without a registrar link is proved by the TXT record that is shown', async () => {
+  const { visitor, practice, ledger } = app;
+  const name = 'samphiremill.me';
+  await visitor.go(`/selling/price?names=${await idOf(name)}`);
+  await visitor.fill(`asking of ${name}`, '4000');
+  await visitor.press('List one name at Cordage Hall');
+  await visitor.see('Nobody sees it until Cordage Hall knows that the name is yours.');
+  expect(await visitor.axe()).toEqual([]);
+  await visitor.press('Look for the record now');
+  await visitor.see('The record is not in the zone yet.');
+  const { rows } = await ledger.database.query<{ text: string }>(
+    'select proof_text as text from listings l join names n on n.id = l.name_id where n.ascii = $1',
+    [name],
+  );
+  practice?.world.texts.set(name, [rows[0]?.text ?? '']);
+  await visitor.press('Look for the record now');
+  await visitor.see('in review');
+});
+
+test('an offer is countered, the counter accepted; one auction sells above its reserve, one does not', async () => {
+  const { visitor, practice } = app;
+  // Buyers of this test: they take what is countered, and do nothing else.
+  if (practice) practice.world.buyers = { acts: () => [], reply: () => ({ do: 'accept' }), pays: () => true };
+  await visitor.go('/selling');
+  await visitor.see('Offers to answer: ');
+  expect(await visitor.axe()).toEqual([]);
+  await visitor.press('tideloft.com');
+  await visitor.see('Your answer');
+  expect(await visitor.axe()).toEqual([]);
+  await visitor.fill('Counter with, in USD', '10');
+  await visitor.see('That is below your floor of $67.');
+  await visitor.press('Counter');
+  await visitor.see('That is no more than was offered: accept the offer instead.');
+  await visitor.fill('Counter with, in USD', '5,500');
+  await visitor.press('Counter');
+  await visitor.see('The buyer has your figure');
+
+  await letDaysPass('7 days', '1 Dec 2026');
+  await visitor.go('/selling/names/tideloft.com');
+  await visitor.see('$5,500');
+  await visitor.see('accepted');
+  await visitor.go('/selling');
+  await visitor.see('Auctions that did not sell: 1');
+  await visitor.press('withywick.com');
+  await visitor.see('Not sold: the reserve was not met. Oda Fennimore bid most.');
+  expect(await visitor.axe()).toEqual([]);
+  await visitor.go('/selling/names/larchchandler.nl');
+  await visitor.press('sold');
+  await visitor.see('Sold to Pilgrave & Sons for $3,635, reserve met.');
+  expect(await visitor.axe()).toEqual([]);
+});
+
+test('the name is handed over by link, the money released, and the statement read', async () => {
+  const { visitor, ledger, practice } = app;
+  const { rows } = await ledger.database.query<{ id: number; ascii: string }>(
+    "select s.id, n.ascii from sales s join names n on n.id = s.name_id where s.stage = 'buyer known' and s.handover = 'push' order by s.id limit 1",
+  );
+  const [sale] = rows;
+  if (!sale) throw new Error('no sale is at the owner’s turn');
+  await visitor.go('/selling');
+  await visitor.see('Sales at your turn');
+  await visitor.press(sale.ascii);
+  await visitor.see('Hand the name over');
+  expect(await visitor.axe()).toEqual([]);
+  await visitor.press('Push by link…');
+  await visitor.see('This cannot be taken back.');
+  await visitor.press('Hand it over');
+  await visitor.see('arrived: the money is released');
+  expect(practice?.world.domains.get(sale.ascii)?.owner).toBe('stranger');
+  await letDaysPass('7 days', '8 Dec 2026');
+  await visitor.go('/selling/sold');
+  await visitor.press(sale.ascii);
+  await visitor.see('Statement of sale');
+  await visitor.see('as the venue told');
+  await visitor.see('internal rate over the dated entries above');
+  expect(await visitor.axe()).toEqual([]);
+  const { rows: books } = await ledger.database.query<{ booked: number; proceeds: number }>(
+    `select -sum(e.minor) as booked, s.price_minor - s.commission_minor - s.fees_minor as proceeds
+     from sales s join entries e on e.name_id = s.name_id and e.reference = 'sale ' || s.id where s.id = $1 group by s.id`,
+    [sale.id],
+  );
+  expect(books[0]?.booked).toBe(books[0]?.proceeds);
+  // It has left the ledger, and stays in the books.
+  await visitor.go(`/ledger/${sale.ascii}`);
+  await visitor.see('No longer at its account. It stays in the books.');
+});
+
+test('a venue is described under Setup, with its own columns; a rule and a rate are set', async () => {
+  const { visitor } = app;
+  await visitor.go('/setup/venues');
+  await visitor.see('Brackwater Rooms');
+  expect(await visitor.axe()).toEqual([]);
+  await visitor.press('Answer offers by this rule');
+  await visitor.fill('Accept from, percent of asking', '95');
+  await visitor.press('Save the rule');
+  await visitor.see('Saved.');
+  await visitor.fill('From day', '2026-11-01');
+  await visitor.fill('One unit of', 'NOK');
+  await visitor.fill('is so many', '0.09');
+  await visitor.press('Save the rate');
+  await visitor.see('1 NOK = 0.09 USD');
+  await visitor.press('New venue');
+  await visitor.fill('Venue', 'Oakum Row');
+  await visitor.fill('Commission, percent', '12.5');
+  await visitor.fill('Columns of its list (CSV)', 'Item = nothing');
+  await visitor.press('Save');
+  await visitor.see('“nothing” is no field.');
+  await visitor.fill('Columns of its list (CSV)', 'Item = name');
+  await visitor.press('Save');
+  await visitor.see('Over a link listings are sent and proved');
+  expect(await visitor.axe()).toEqual([]);
+});
+
+test('past sales are brought in and set beside a name', async () => {
+  const { visitor } = app;
+  await visitor.go('/selling/comparables');
+  await visitor.click('Bring in past sales');
+  await visitor.fill('Table', 'name,price,date\nkelpquoin.com,1200,2026-03-09\nno name,5,2026-01-01');
+  await visitor.press('Bring them in');
+  await visitor.see('1 added, 0 known already, 1 not read.');
+  await visitor.fill('Like this name', 'kelpanvil.com');
+  await visitor.see('sales of like names');
+  await visitor.see('kelpquoin.com');
+  expect(await visitor.axe()).toEqual([]);
+});
