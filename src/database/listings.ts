@@ -46,6 +46,7 @@ export interface ListingRow extends ListingDraft {
   readonly proofText: string | null;
   readonly proofBy: 'txt' | 'mail' | 'account' | 'by hand' | null;
   readonly proofSetAt: Instant | null;
+  readonly proofLookedAt: Instant | null;
   readonly provedAt: Instant | null;
   readonly reviewUntil: Instant | null;
   readonly seenLiveAt: Instant | null;
@@ -63,7 +64,7 @@ const LISTING = `
       'buyNow', l.buy_now_minor) as prices,
     l.reasons, l.auction_days as "auctionDays", l.reserve_shown as "reserveShown", l.with_site as "withSite", l.categories, l.pitch,
     l.description, l.adult, l.network, l.placement, l.status, l.proof_host as "proofHost", l.proof_text as "proofText",
-    l.proof_by as "proofBy", l.proof_set_at as "proofSetAt", l.proved_at as "provedAt", l.review_until as "reviewUntil",
+    l.proof_by as "proofBy", l.proof_set_at as "proofSetAt", l.proof_looked_at as "proofLookedAt", l.proved_at as "provedAt", l.review_until as "reviewUntil",
     case when n.term_end is null then null else
       json_build_object('at', extract(epoch from n.term_end) * 1000, 'precision', case when n.term_end_day then 'day' else 'instant' end) end as "termEnd",
     l.seen_live_at as "seenLiveAt", l.problem, l.made_at as "madeAt", l.sent_at as "sentAt"
@@ -82,6 +83,10 @@ export async function selectListings(db: Queryable, nameIds: readonly number[] |
 
 export async function selectListing(db: Queryable, id: number): Promise<ListingRow | null> {
   return (await db.query<ListingRow>(`${LISTING} where l.id = $1`, [id])).rows[0] ?? null;
+}
+
+export async function selectListingsById(db: Queryable, ids: readonly number[]): Promise<ListingRow[]> {
+  return (await db.query<ListingRow>(`${LISTING} where l.id = any($1)`, [ids])).rows;
 }
 
 /** The current listing of a name at a venue. */
@@ -145,6 +150,7 @@ export interface ListingStep {
   readonly proofText?: string | null;
   readonly proofBy?: ListingRow['proofBy'];
   readonly proofSetAt?: Instant | null;
+  readonly proofLookedAt?: Instant | null;
   readonly provedAt?: Instant | null;
   readonly reviewUntil?: Instant | null;
   readonly seenLiveAt?: Instant | null;
@@ -158,6 +164,7 @@ const STEP: Readonly<Record<keyof ListingStep, string>> = {
   proofText: 'proof_text',
   proofBy: 'proof_by',
   proofSetAt: 'proof_set_at',
+  proofLookedAt: 'proof_looked_at',
   provedAt: 'proved_at',
   reviewUntil: 'review_until',
   seenLiveAt: 'seen_live_at',

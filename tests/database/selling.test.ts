@@ -5,6 +5,7 @@ import { selectThreads } from '@/database/offers';
 import { selectSales } from '@/database/sales';
 import { removeLink } from '@/usecases/links/links';
 import { undo } from '@/usecases/names/undo';
+import { drainChecks } from '@/usecases/records/check';
 import { changeReserve, closeDueAuctions, enterBid, offerToHighest } from '@/usecases/selling/auctions';
 import { bringInSales, pastSales } from '@/usecases/selling/comparables';
 import { followSelling, proveAtVenue } from '@/usecases/selling/follow';
@@ -23,6 +24,7 @@ import {
   saveAnswerRule,
   threadsOf,
 } from '@/usecases/selling/offers';
+import { pastedNames } from '@/usecases/selling/pricing';
 import { listingLines, sellingReport, sellingToday } from '@/usecases/selling/report';
 import { handOver, stepSale } from '@/usecases/selling/sales';
 import { soldList, statementOf } from '@/usecases/selling/statement';
@@ -87,6 +89,54 @@ describe('listing at a venue', () => {
     made.world.texts.set(COPPER, ['v=spf1 -all', listing.proofText]);
     expect(await proveAtVenue(made.ledger, listing, 'txt', null)).toBeNull();
     expect(await listingOf(made, COPPER)).toMatchObject({ status: 'in review', proofBy: 'txt' });
+  });
+
+  test('a record that was set by hand is found without being asked for, ten minutes later', async () => {
+    await begin();
+    await removeLink(made.ledger, made.accountId);
+    await made.list([COPPER]);
+    const listing = await listingOf(made, COPPER);
+    made.world.texts.set(COPPER, [listing?.proofText ?? '']);
+    await followSelling(made.ledger);
+    expect((await listingOf(made, COPPER))?.status).toBe('unproved');
+    made.ledger.setClock((TODAY + 10 * 60_000) as typeof TODAY);
+    await followSelling(made.ledger);
+    expect((await listingOf(made, COPPER))?.status).toBe('in review');
+  });
+
+  test('a fee for listing is booked once, when it is first sent; an account at the venue needs no proof', async () => {
+    await begin();
+    const [hall] = await venues(made.ledger);
+    const venueId = must(
+      await saveVenue(made.ledger, {
+        ...hallForm(hall as NonNullable<typeof hall>),
+        label: 'By Hand',
+        listingFeeMinor: 500,
+        categoryMinor: 200,
+        categories: ['Sea', 'Trade'],
+        placements: [{ label: 'first page', minor: 4000 }],
+        accountId: made.accountId,
+      }),
+    );
+    const list = () =>
+      saveListings(made.ledger, {
+        venueId,
+        send: true,
+        listings: [{ ...LISTING, nameId: id(TIDE), categories: ['Sea', 'Trade'], placement: 'first page' }],
+      });
+    must(await list());
+    must(await list());
+    expect(await money()).toEqual([{ kind: 'listing fee', minor: 4700 }]);
+    expect(await listingOf(made, TIDE)).toMatchObject({ status: 'in review', proofBy: 'account' });
+  });
+
+  test('a pasted list finds the names of the ledger and says what it does not know', async () => {
+    await begin();
+    expect(await pastedNames(made.ledger, `${COPPER}, ${TIDE}\nstranger.com\nno name here`)).toMatchObject({
+      nameIds: [id(COPPER), id(TIDE)],
+      unknown: expect.arrayContaining(['stranger.com']),
+    });
+    expect(await pastedNames(made.ledger, '  ')).toMatchObject({ code: 'no-names' });
   });
 
   test('or by a code that the venue mails to the registrant', async () => {
@@ -588,6 +638,28 @@ describe('handing over', () => {
     const handed = must(await handOver(made.ledger, { saleId, byHand: false }));
     expect(handed.authCode).toMatch(/^[\w-]{16}$/);
     expect(made.world.domains.get(COPPER)).toMatchObject({ lock: false, authInfo: handed.authCode });
+  });
+
+  test('a transfer of an account without a link has arrived when the public record shows another registrar', async () => {
+    const saleId = await promised();
+    must(await stepSale(made.ledger, { saleId, to: 'buyer known', handover: 'transfer', buyerAccount: 'saltgate' }));
+    await removeLink(made.ledger, made.accountId);
+    expect(await handOver(made.ledger, { saleId, byHand: false })).toMatchObject({ code: 'no-link' });
+    must(await handOver(made.ledger, { saleId, byHand: true }));
+    await followSelling(made.ledger);
+    await drainChecks(made.ledger);
+    expect((await sales())[0]?.stage).toBe('handed over');
+    const domain = made.world.domains.get(COPPER);
+    if (domain) domain.registrar = 'saltgate';
+    made.ledger.setClock(addDays(TODAY, 2));
+    await followSelling(made.ledger);
+    await drainChecks(made.ledger);
+    await followSelling(made.ledger);
+    expect((await sales())[0]?.stage).toBe('arrived');
+    expect((await statementOf(made.ledger, saleId))?.steps.at(-1)).toMatchObject({
+      stage: 'arrived',
+      origin: 'record',
+    });
   });
 
   test('a dispute comes back to its place, or ends it', async () => {

@@ -18,6 +18,7 @@ import type { SellingReport } from '@/usecases/selling/report';
 import { useTitle } from '../frame/Frame';
 import { useLedger } from '../frame/LedgerProvider';
 import { lookAgainAction } from './actions';
+import { PastePart } from './PastePart';
 import { AGENDA_WORDS, STAGE_WORDS } from './words';
 
 const MOST_ROWS = 12;
@@ -60,6 +61,7 @@ export function SellingScreen({ report }: { report: SellingReport }) {
         </Button>
         <ButtonLink href="/ledger?forSale=yes">Choose names to list</ButtonLink>
       </Actions>
+      <PastePart />
       {agenda.length === 0 && (
         <Empty title="Nothing awaits you here." text="Choose names in the ledger and list them: offers come here.">
           <ButtonLink href="/ledger" data-kind="primary">

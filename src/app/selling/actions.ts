@@ -13,6 +13,7 @@ import {
   withdrawListingsById,
 } from '@/usecases/selling/listings';
 import { answerOffer, buyerAnswers, enterOffer, saveAnswerRule } from '@/usecases/selling/offers';
+import { type PastedNames, pastedNames } from '@/usecases/selling/pricing';
 import { handOver, stepSale } from '@/usecases/selling/sales';
 
 /** What was decided is told to venues at once, without keeping the person waiting. */
@@ -27,6 +28,11 @@ async function followed<T>(answer: Promise<T>): Promise<T> {
   const done = await answer;
   if (!isRefusal(done)) followLater();
   return done;
+}
+
+/** The ids of one's own names in a pasted list, and what is not in the ledger. */
+export async function pastedNamesAction(text: string): Promise<PastedNames | Refusal> {
+  return pastedNames(deps(), text);
 }
 
 /** Lists names; those that go to a venue with a link are sent before this answers, so that the next screen shows how they stand. */

@@ -83,7 +83,7 @@ export {
   type RuleBase,
   roundPrice,
 } from './priceRule';
-export { costIn, feesIn, rulesOf, sellingTerms, type VenueTerms } from './terms';
+export { costIn, feesIn, listingCost, rulesOf, sellingTerms, type VenueTerms } from './terms';
 export {
   type CommissionStep,
   NO_FEES,

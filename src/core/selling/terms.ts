@@ -52,3 +52,15 @@ export function sellingTerms(
   const fees = feesIn(row, currency, rates, now);
   return { fees, rules: rulesOf(row, fees), unitMinor: wholeUnit(currency) };
 }
+
+/** What a venue takes for listing, sold or not: its fee, a paid placement, and each category beyond the first. In the currency of its fees. */
+export function listingCost(
+  venue: Pick<VenueTerms, 'listingFeeMinor'> & {
+    readonly placements: readonly { readonly label: string; readonly minor: number }[];
+    readonly categoryMinor: number;
+  },
+  listing: { readonly placement: string | null; readonly categories: readonly string[] },
+): number {
+  const placement = venue.placements.find(({ label }) => label === listing.placement)?.minor ?? 0;
+  return venue.listingFeeMinor + placement + Math.max(0, listing.categories.length - 1) * venue.categoryMinor;
+}

@@ -69,6 +69,8 @@ create table listings (
   proof_by text check (proof_by in ('txt', 'mail', 'account', 'by hand')),
   -- The registrar link was asked to set the proof's record.
   proof_set_at timestamptz,
+  -- The venue was last asked to look for it.
+  proof_looked_at timestamptz,
   proved_at timestamptz,
   review_until timestamptz,
   seen_live_at timestamptz,

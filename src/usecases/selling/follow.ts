@@ -180,13 +180,22 @@ async function tellListing(deps: Deps, venue: VenueRow, link: VenueLink, listing
     await setProof(deps, listing, sent.value);
     return null;
   }
-  // Unproved: the venue looks for the record again by itself, as soon as it was set.
-  if (listing.proofSetAt === null) return null;
+  // Unproved: the venue is asked to look for the record again by itself.
+  if (!isLookDue(listing, deps.clock())) return null;
+  await stepListings(database, [listing.id], { proofLookedAt: deps.clock() });
   const looked = await link.prove(listing.ascii, 'txt', null);
   if (looked.kind === 'unknown') return venueProblem(looked);
   if (looked.kind === 'done' && looked.value.status !== 'unproved')
     await changing(deps, (tx) => takeState(tx, deps, listing, looked.value, ['unproved']));
   return null;
+}
+
+const LOOK_AGAIN_MS = 10 * 60_000;
+
+/** At once when the link has set the record, else every ten minutes: somebody may be setting it by hand. */
+function isLookDue({ proofSetAt, proofLookedAt }: ListingRow, now: Instant): boolean {
+  const isNew = proofSetAt !== null && (proofLookedAt === null || proofLookedAt < proofSetAt);
+  return isNew || proofLookedAt === null || now - proofLookedAt >= LOOK_AGAIN_MS;
 }
 
 /** Sets the record that proves ownership by the registrar's link, where the account has one. */

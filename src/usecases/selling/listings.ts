@@ -7,18 +7,22 @@ import {
   costIn,
   type Finding,
   type ListingPrices,
+  listingCost,
   PRICE_NAMES,
   type PriceName,
   sellingTerms,
   usualIncrements,
 } from '@/core/selling';
+import { dayOf } from '@/core/time';
 import { insertAuction } from '@/database/auctions';
 import { insertBatch, patchNames } from '@/database/changes';
+import { insertEntries } from '@/database/entries';
 import {
   type ListingDraft,
   type ListingRow,
   selectListing,
   selectListings,
+  selectListingsById,
   stepListings,
   upsertListings,
 } from '@/database/listings';
@@ -127,12 +131,45 @@ async function sendWithin(tx: Transaction, deps: Deps, ids: readonly number[], v
   if (ids.length === 0) return;
   const at = deps.clock();
   const drafts = ['draft', 'refused'] as const;
+  if (venue) await bookListingFees(tx, deps, ids, venue);
   if (venue?.linkUrl) await stepListings(tx, ids, { status: 'sending', sentAt: at, problem: null }, drafts);
-  else if (venue) await stepListings(tx, ids, { status: 'unproved', sentAt: at, problem: null }, drafts);
-  else {
+  else if (venue) {
+    await stepListings(tx, ids, { status: 'unproved', sentAt: at, problem: null }, drafts);
+    const { rows } = await tx.query<{ id: number }>(
+      'select l.id from listings l join names n on n.id = l.name_id where l.id = any($1) and n.account_id = $2',
+      [ids, venue.accountId],
+    );
+    // What lies in the venue's own account is known to be ours.
+    const own = rows.map(({ id }) => id);
+    await stepListings(tx, own, { status: 'in review', proofBy: 'account', provedAt: at }, ['unproved']);
+  } else {
     await stepListings(tx, ids, { status: 'live', sentAt: at, provedAt: at, seenLiveAt: at, problem: null }, drafts);
     for (const id of ids) await openOwnAuction(tx, id, at);
   }
+}
+
+/** Books what the venue takes for listing: its fee, a paid placement, further categories. Once for each listing, when it is first sent. */
+async function bookListingFees(tx: Transaction, deps: Deps, ids: readonly number[], venue: VenueRow): Promise<void> {
+  const at = deps.clock();
+  const listings = await selectListingsById(tx, ids);
+  const entries = listings.flatMap((listing) => {
+    const minor = listingCost(venue, listing);
+    return listing.sentAt === null && minor > 0
+      ? [
+          {
+            nameId: listing.nameId,
+            onDay: dayOf(at),
+            kind: 'listing fee' as const,
+            minor,
+            currency: venue.feesCurrency,
+            means: venue.label,
+            reference: `listing ${listing.id}`,
+          },
+        ]
+      : [];
+  });
+  if (entries.length === 0) return;
+  await insertEntries(tx, await insertBatch(tx, at, 'entry', `Listing fees at ${venue.label}`), entries);
 }
 
 /** An auction that the office holds itself opens the moment its listing is live. */

@@ -1,5 +1,7 @@
 import { policyFor } from '@/core/lifecycle';
 import type { Amount, Rate } from '@/core/money';
+import { parseDomainName, splitNames } from '@/core/names';
+import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import type { PastSale } from '@/core/selling';
 import { addDays, type Day, earliestEnd, type Instant } from '@/core/time';
 import {
@@ -9,6 +11,7 @@ import {
   selectListings,
   selectSaleNames,
 } from '@/database/listings';
+import { selectNameIds } from '@/database/names';
 import { selectPolicies } from '@/database/policies';
 import { selectPastSales } from '@/database/sales';
 import { selectSettings } from '@/database/settings';
@@ -93,4 +96,32 @@ async function namesElsewhere(deps: Deps): Promise<Set<number>> {
       differences.some(({ kind }) => kind === 'not at that registrar') ? [nameId] : [],
     ),
   );
+}
+
+/** What a pasted list of names holds. */
+export interface PastedNames {
+  readonly nameIds: readonly number[];
+  /** What is written there and not in the ledger. */
+  readonly unknown: readonly string[];
+}
+
+const MOST_PASTED = 500;
+
+/** Finds one's own names in a pasted list. */
+export async function pastedNames(deps: Deps, text: string): Promise<PastedNames | Refusal> {
+  const written = splitNames(text).map((one) => one.text);
+  if (written.length === 0) return refuse('no-names', 'No names are in this text. Paste names like kelpkiln.com.');
+  const ascii = new Map<string, string>();
+  for (const one of written) {
+    const name = parseDomainName(one);
+    ascii.set(isRefusal(name) ? one : name.ascii, one);
+  }
+  if (ascii.size > MOST_PASTED) return refuse('too-many-names', 'List up to 500 names at a time.');
+  const ids = await selectNameIds(deps.database, [...ascii.keys()]);
+  const there = await selectSaleNames(deps.database, [...ids.values()]);
+  const known = new Set(there.map((name) => name.ascii));
+  return {
+    nameIds: there.map(({ nameId }) => nameId),
+    unknown: [...ascii].flatMap(([name, one]) => (known.has(name) ? [] : [one])),
+  };
 }

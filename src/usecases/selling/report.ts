@@ -59,6 +59,9 @@ export interface SellingReport {
 const CLOSING_DAYS = 3;
 const SEEN_AGAIN_DAYS = 30;
 const NEVER_LISTED = 20;
+/** Days in which a listing should be proved or mended, and an unsold name offered to who bid most. */
+const PROOF_DAYS = 3;
+const UNSOLD_DAYS = 7;
 
 export async function sellingReport(deps: Deps): Promise<SellingReport> {
   const { database } = deps;
@@ -84,7 +87,7 @@ export async function sellingReport(deps: Deps): Promise<SellingReport> {
       (auction): AgendaItem => ({
         ...about(auction),
         kind: 'auction unsold',
-        by: null,
+        by: auction.closedAt === null ? null : addDays(auction.closedAt, UNSOLD_DAYS),
         minor: auction.priceMinor,
         currency: auction.currency,
         who: auction.outcome?.kind === 'unsold' ? (auction.outcome.highest ?? '') : '',
@@ -96,7 +99,8 @@ export async function sellingReport(deps: Deps): Promise<SellingReport> {
       return {
         ...about(name),
         kind: 'never listed',
-        by: null,
+        // Before it costs again.
+        by: name.termEnd === null ? null : earliestEnd(name.termEnd),
         minor: cost?.minor ?? null,
         currency: cost?.currency ?? null,
         who: name.account,
@@ -160,8 +164,9 @@ function listingItems(listing: ListingRow, venue: VenueRow | null, now: Instant)
     href: pageOf(listing.ascii),
   });
   const items: AgendaItem[] = [];
-  if (listing.status === 'unproved' && listing.linked) items.push(item('proof missing', null));
-  if (listing.status === 'refused') items.push(item('listing refused', null));
+  const sent = listing.sentAt ?? listing.madeAt;
+  if (listing.status === 'unproved' && listing.linked) items.push(item('proof missing', addDays(sent, PROOF_DAYS)));
+  if (listing.status === 'refused') items.push(item('listing refused', addDays(sent, PROOF_DAYS)));
   if (venue && !listing.linked && ['unproved', 'live'].includes(listing.status)) {
     const reviewed = listing.sentAt === null ? now : ((listing.sentAt + venue.reviewHours * HOUR_MS) as Instant);
     const again = listing.seenLiveAt === null ? reviewed : addDays(listing.seenLiveAt, SEEN_AGAIN_DAYS);
@@ -208,7 +213,10 @@ export async function listingLines(deps: Deps): Promise<ListingLine[]> {
     }
     const name = byName.get(listing.nameId);
     const askedMinor = askedPrice(listing);
-    const proceedsMinor = askedMinor === null ? null : leavesOf(askedMinor, fees).proceedsMinor;
+    const proceedsMinor =
+      askedMinor === null
+        ? null
+        : leavesOf(askedMinor, listing.sentAt === null ? fees : { ...fees, listingFeeMinor: 0 }).proceedsMinor;
     const cost = name ? costIn(name.spent, listing.currency, rates, now) : null;
     return {
       id: listing.id,
@@ -230,10 +238,9 @@ export async function listingLines(deps: Deps): Promise<ListingLine[]> {
   });
 }
 
-/** What awaits the owner in selling, for Today and the calendar: all but what is only an idea. */
-export async function sellingToday(deps: Deps): Promise<AgendaItem[]> {
-  const { agenda } = await sellingReport(deps);
-  return agenda.filter(({ kind }) => kind !== 'never listed');
+/** What awaits the owner in selling, for Today and the calendar. */
+export async function sellingToday(deps: Deps): Promise<readonly AgendaItem[]> {
+  return (await sellingReport(deps)).agenda;
 }
 
 /** Everything of selling about one name. */

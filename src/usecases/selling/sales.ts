@@ -1,12 +1,15 @@
 import { randomBytes, randomUUID } from 'node:crypto';
+import { sameRegistrar } from '@/core/records';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { dueAt, feesIn, hasFailed, leavesOf, refuseStage, SALE_STAGES, type SaleStage } from '@/core/selling';
-import { dayOf, formatInstant, type Instant } from '@/core/time';
+import { addDays, dayOf, formatInstant, type Instant } from '@/core/time';
+import { selectAccount } from '@/database/accounts';
 import { insertBatch, patchNames } from '@/database/changes';
 import { type EntryDraft, insertEntries } from '@/database/entries';
 import { stepListings, withdrawListings } from '@/database/listings';
 import { closeThreads, holdThreads, noteBestOffers } from '@/database/offers';
 import type { Transaction } from '@/database/pool';
+import { selectNewestRecords } from '@/database/records';
 import {
   insertSale,
   insertSaleStep,
@@ -21,6 +24,7 @@ import {
 import { selectRates, selectVenue } from '@/database/venues';
 import type { Deps } from '../deps';
 import { linkOf, linkProblem } from '../links/links';
+import { queueChecks } from '../records/check';
 import { readRequest } from '../validate';
 import { changing } from './changing';
 import { HandOver, StepSale } from './requests';
@@ -152,7 +156,9 @@ async function keptBy(
 ): Promise<{ commissionMinor: number; feesMinor: number }> {
   if (sale.commissionMinor !== null) return { commissionMinor: sale.commissionMinor, feesMinor: sale.feesMinor ?? 0 };
   const venue = sale.venueId === null ? null : await selectVenue(tx, sale.venueId);
-  return leavesOf(sale.priceMinor, feesIn(venue, sale.currency, await selectRates(tx), deps.clock()));
+  // The fee for the listing was booked when it was listed.
+  const fees = { ...feesIn(venue, sale.currency, await selectRates(tx), deps.clock()), listingFeeMinor: 0 };
+  return leavesOf(sale.priceMinor, fees);
 }
 
 /** Takes down a step of a sale by hand. */
@@ -241,12 +247,34 @@ export async function followHandovers(deps: Deps): Promise<void> {
       if (isRefusal(gone)) deps.log.warn({ sale: sale.id, problem: gone.message }, 'a handover goes on later');
     }
     if (sale.stage !== 'handed over') continue;
-    const link = await linkOf(deps, sale.accountId);
-    const seen = link && (await link.info(sale.ascii));
-    if (seen?.kind === 'refused' && NOT_OURS.has(seen.code))
+    const origin = await arrivalOf(deps, sale);
+    if (origin)
       await changing(deps, async (tx) => {
         const now = await lockSale(tx, sale.id);
-        if (now) await bringTo(tx, deps, now, 'arrived', 'registrar');
+        if (now) await bringTo(tx, deps, now, 'arrived', origin);
       });
   }
+}
+
+/**
+ * What shows that a name has arrived: the account no longer has it, or the public record has it at another registrar than before.
+ * `null` while nothing does: then it is the buyer's word that counts.
+ */
+async function arrivalOf(deps: Deps, sale: SaleRow): Promise<'registrar' | 'record' | null> {
+  const link = await linkOf(deps, sale.accountId);
+  const seen = link && (await link.info(sale.ascii));
+  if (seen?.kind === 'refused' && NOT_OURS.has(seen.code)) return 'registrar';
+  if (sale.handover !== 'transfer') return null;
+  const records = await selectNewestRecords(deps.database, [sale.ascii]);
+  const newest = records.find(({ source }) => source === 'registry');
+  if (!newest || newest.lastAt < addDays(deps.clock(), -1)) await queueChecks(deps, [sale.ascii]);
+  const at = newest?.record.registrar ?? null;
+  const account = await selectAccount(deps.database, sale.accountId);
+  return at !== null &&
+    account !== null &&
+    newest !== undefined &&
+    newest.lastAt > sale.stageSince &&
+    !sameRegistrar(at, account.registrar)
+    ? 'record'
+    : null;
 }

@@ -44,7 +44,7 @@ export async function statementOf(deps: Deps, saleId: number): Promise<Statement
           feesMinor: sale.feesMinor ?? 0,
           proceedsMinor: sale.priceMinor - (sale.commissionMinor ?? 0) - (sale.feesMinor ?? 0),
         }
-      : leavesOf(sale.priceMinor, feesIn(venue, sale.currency, rates, sale.agreedAt));
+      : leavesOf(sale.priceMinor, { ...feesIn(venue, sale.currency, rates, sale.agreedAt), listingFeeMinor: 0 });
   const costs = entries.filter(({ reference }) => reference !== `sale ${sale.id}`);
   return { sale, steps, leaves, told, costs, rates, ...resultOf(sale, leaves, costs, rates, dayOf(deps.clock())) };
 }

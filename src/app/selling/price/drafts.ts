@@ -10,6 +10,7 @@ import {
   type ListingKind,
   type ListingPrices,
   ladderOf,
+  listingCost,
   NO_PRICES,
   PRICE_NAMES,
   type PriceName,
@@ -46,6 +47,7 @@ const BLANK: Readonly<Record<PriceName, string>> = { minimum: '', start: '', res
 
 /** What is sold, in which currency, and where. */
 export interface Terms {
+  readonly venue: Pricing['venues'][number] | null;
   readonly currency: string;
   readonly fees: VenueFees;
   readonly rules: VenueRules | null;
@@ -54,7 +56,7 @@ export interface Terms {
 
 export function termsAt(pricing: Pricing, venueId: number | null, currency: string): Terms {
   const venue = pricing.venues.find(({ id }) => id === venueId) ?? null;
-  return { currency, ...sellingTerms(venue, currency, pricing.rates, pricing.now) };
+  return { venue, currency, ...sellingTerms(venue, currency, pricing.rates, pricing.now) };
 }
 
 const typed = (minor: number | null, currency: string) =>
@@ -106,6 +108,18 @@ function pricesOfDraft(draft: Draft, currency: string): ListingPrices {
   ) as unknown as ListingPrices;
 }
 
+/** The venue's fees with what this listing costs there; what was listed before has been paid. */
+function feesOf(draft: Draft, terms: Terms, pricing: Pricing, nameId: number): VenueFees {
+  const { venue, currency, fees } = terms;
+  if (!venue) return fees;
+  const isListed = pricing.listings.some(
+    (one) => one.nameId === nameId && one.venueId === venue.id && one.sentAt !== null,
+  );
+  const cost = { minor: isListed ? 0 : listingCost(venue, draft), currency: venue.feesCurrency };
+  const listingFeeMinor = convert(cost, currency, pricing.rates, dayOf(pricing.now))?.minor ?? cost.minor;
+  return { ...fees, listingFeeMinor };
+}
+
 /** What a draft comes to: computed where it is typed, for one name. */
 export interface Judged {
   readonly costMinor: number | null;
@@ -115,7 +129,8 @@ export interface Judged {
 }
 
 export function judge(name: PricedName, draft: Draft, terms: Terms, pricing: Pricing): Judged {
-  const { currency, fees, rules, unitMinor } = terms;
+  const { currency, rules, unitMinor } = terms;
+  const fees = feesOf(draft, terms, pricing, name.nameId);
   const costMinor = costIn(name.spent, currency, pricing.rates, pricing.now)?.minor ?? null;
   const prices = pricesOfDraft(draft, currency);
   const offered = { kind: draft.kind, currency, prices, auctionDays: draft.auctionDays };
@@ -123,7 +138,7 @@ export function judge(name: PricedName, draft: Draft, terms: Terms, pricing: Pri
     offered,
     costMinor,
     unitMinor,
-    venue: rules,
+    venue: rules && { ...rules, fees },
     pitch: draft.pitch,
     description: draft.description,
     now: pricing.now,

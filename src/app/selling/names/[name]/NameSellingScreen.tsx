@@ -1,7 +1,7 @@
 'use client';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import styled from 'styled-components';
 import { formatAmount } from '@/core/money';
 import { isRefusal, type Refusal } from '@/core/refusal';
@@ -169,6 +169,15 @@ function ListingPart({
       .writeText(listing.proofText ?? '')
       .then(() => report({ text: 'Copied.' }))
       .catch(() => report({ text: 'It could not be copied: mark the text and copy it by hand.', problem: true }));
+  useEffect(() => {
+    if (!isUnproved || !listing.proofText) return;
+    const onKey = (event: KeyboardEvent) => {
+      const isTyping = (event.target as HTMLElement).closest('input, textarea, [role=dialog]');
+      if (event.key === 'c' && !isTyping && !event.ctrlKey && !event.metaKey && !event.altKey) copy();
+    };
+    document.addEventListener('keydown', onKey);
+    return () => document.removeEventListener('keydown', onKey);
+  });
   return (
     <Section aria-label={`On offer at ${where}`}>
       <Actions>
@@ -206,7 +215,7 @@ function ListingPart({
                   <td>
                     <code>{listing.proofText}</code>{' '}
                     <Button data-kind="plain" onPress={copy}>
-                      Copy
+                      Copy (C)
                     </Button>
                   </td>
                 </tr>
