@@ -47,7 +47,6 @@ test('pictures of the main views', async () => {
     await visitor.keys(' ');
   }
   await visitor.see('3 names chosen');
-  await keep('choose');
 
   await visitor.press('Renew…');
   await visitor.gone('Asking the registrars what it costs now…');
@@ -101,9 +100,32 @@ test('pictures of the main views', async () => {
   await visitor.go('/setup/practice');
   await visitor.see('What is to go wrong');
   await keep('practice');
-  await visitor.go('/setup/policies');
-  await visitor.see('all other endings');
-  await keep('policies');
+
+  await visitor.go('/selling');
+  await visitor.see('Offers to answer');
+  await keep('selling');
+  const { rows } = await app.ledger.database.query<{ ids: string }>(
+    `select string_agg(distinct n.id::text, ',') as ids from names n join listings l on l.name_id = n.id
+     where l.venue_id is not null and l.status = 'live' and n.ascii < 'o'`,
+  );
+  await visitor.go(`/selling/price?names=${rows[0]?.ids}`);
+  await visitor.see('on one scale');
+  await visitor.driver.executeScript('document.querySelectorAll("input[data-price=asking]")[3].focus()');
+  await keep('pricing');
+  await visitor.go('/selling');
+  await visitor.press('tideloft.com');
+  await visitor.see('Your answer');
+  await keep('offer');
+  await visitor.go('/selling/names/larchchandler.nl');
+  await visitor.see('Cordage Hall');
+  await visitor.driver.executeScript('document.querySelector("section[aria-label=Auctions] a").click()');
+  await visitor.see('leaves now');
+  await visitor.driver.sleep(600);
+  await keep('auction');
+  await visitor.go('/selling/sold');
+  await visitor.press('harbourvane.com');
+  await visitor.see('Statement of sale');
+  await keep('statement');
 
   await visitor.press('Night chart');
   await visitor.go('/ledger?auto=off,stalled');

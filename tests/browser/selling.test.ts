@@ -202,6 +202,20 @@ test('a venue is described under Setup, with its own columns; a rule and a rate 
   expect(await visitor.axe()).toEqual([]);
 });
 
+test('the screens of selling read by night too', async () => {
+  const { visitor } = app;
+  await visitor.go('/selling');
+  await visitor.press('Night chart');
+  await visitor.see('Day chart');
+  const price = `/selling/price?names=${await idOf('copperbuoy.com')},${await idOf('larchpilot.com')}`;
+  for (const path of ['/selling', '/selling/listings', '/selling/sold', '/selling/sales/1', price]) {
+    await visitor.go(path);
+    await visitor.see('Day chart');
+    expect(await visitor.axe(), path).toEqual([]);
+  }
+  await visitor.press('Day chart');
+});
+
 test('past sales are brought in and set beside a name', async () => {
   const { visitor } = app;
   await visitor.go('/selling/comparables');
