@@ -5,7 +5,7 @@ import { useEffect, useState } from 'react';
 import styled from 'styled-components';
 import { formatAmount } from '@/core/money';
 import { isRefusal } from '@/core/refusal';
-import { AGENDA_KINDS, type AgendaItem, type AgendaKind, turnAt } from '@/core/selling';
+import { turnAt } from '@/core/selling';
 import { daysBetween } from '@/core/time';
 import { Button, ButtonLink } from '@/ui/controls/Button';
 import { Actions } from '@/ui/overlay/Dialog';
@@ -14,7 +14,7 @@ import { Page, Ruled, Section } from '@/ui/text/Sheet';
 import { Empty } from '@/ui/text/States';
 import { Wide } from '@/ui/text/Wide';
 import { daysWords, dayWords, hourWords } from '@/ui/text/words';
-import type { SellingReport } from '@/usecases/selling/report';
+import type { AgendaGroup, SellingReport } from '@/usecases/selling/report';
 import { useTitle } from '../frame/Frame';
 import { useLedger } from '../frame/LedgerProvider';
 import { lookAgainAction } from './actions';
@@ -51,7 +51,9 @@ export function SellingScreen({ report }: { report: SellingReport }) {
     else router.refresh();
   };
   const others = sales.filter(({ stage }) => turnAt(stage) !== 'owner');
-  const running = auctions.filter(({ id }) => !agenda.some(({ href }) => href === `/selling/auctions/${id}`));
+  const running = auctions.filter(
+    ({ id }) => !agenda.some(({ items }) => items.some(({ href }) => href === `/selling/auctions/${id}`)),
+  );
   const waiting = threads.filter(({ figures }) => figures.at(-1)?.by === 'owner');
   return (
     <Page>
@@ -69,10 +71,9 @@ export function SellingScreen({ report }: { report: SellingReport }) {
           </ButtonLink>
         </Empty>
       )}
-      {AGENDA_KINDS.map((kind) => {
-        const items = agenda.filter((item) => item.kind === kind);
-        return items.length === 0 ? null : <AgendaPart key={kind} kind={kind} items={items} />;
-      })}
+      {agenda.map((group) => (
+        <AgendaPart key={group.kind} group={group} />
+      ))}
       {others.length > 0 && (
         <Section aria-label="Sales on their way">
           <h2>Sales on their way</h2>
@@ -156,7 +157,7 @@ export function SellingScreen({ report }: { report: SellingReport }) {
   );
 }
 
-function AgendaPart({ kind, items }: { kind: AgendaKind; items: readonly AgendaItem[] }) {
+function AgendaPart({ group: { kind, total, items } }: { group: AgendaGroup }) {
   const { style, today } = useLedger();
   const [all, setAll] = useState(false);
   const shown = all ? items : items.slice(0, MOST_ROWS);
@@ -166,7 +167,7 @@ function AgendaPart({ kind, items }: { kind: AgendaKind; items: readonly AgendaI
     <Section aria-label={AGENDA_WORDS[kind]}>
       <Actions>
         <h2>
-          {AGENDA_WORDS[kind]}: {items.length.toLocaleString('en')}
+          {AGENDA_WORDS[kind]}: {total.toLocaleString('en')}
         </h2>
         {kind === 'never listed' && <ButtonLink href={`/selling/price?names=${ids.join(',')}`}>Price them</ButtonLink>}
       </Actions>
@@ -220,7 +221,7 @@ function AgendaPart({ kind, items }: { kind: AgendaKind; items: readonly AgendaI
       {items.length > shown.length && (
         <Actions>
           <Button data-kind="plain" onPress={() => setAll(true)}>
-            Show all {items.length.toLocaleString('en')}
+            Show {items.length === total ? `all ${total}` : `${items.length} of ${total.toLocaleString('en')}`}
           </Button>
         </Actions>
       )}

@@ -11,21 +11,23 @@ import { daysWords, dayWords } from '@/ui/text/words';
 import { useLedger } from '../frame/LedgerProvider';
 import { AGENDA_WORDS } from '../selling/words';
 
-const MOST_ROWS = 10;
-
 /** What awaits the owner in selling, the most urgent first. */
-export function SellingPart({ items }: { items: readonly AgendaItem[] }) {
+export function SellingPart({
+  selling: { total, items },
+}: {
+  selling: { readonly total: number; readonly items: readonly AgendaItem[] };
+}) {
   const { style, today } = useLedger();
   return (
     <Section aria-label="Selling">
       <Actions>
-        <h2>Selling: {items.length.toLocaleString('en')} to see to</h2>
+        <h2>Selling: {total.toLocaleString('en')} to see to</h2>
         <ButtonLink href="/selling">To Selling</ButtonLink>
       </Actions>
       <Wide>
         <Ruled aria-label="Selling">
           <tbody>
-            {items.slice(0, MOST_ROWS).map((item) => (
+            {items.map((item) => (
               <tr key={`${item.kind} ${item.href}`}>
                 <td>
                   <Link href={item.href} className="name">

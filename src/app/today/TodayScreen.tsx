@@ -45,7 +45,7 @@ export function TodayScreen({
   /** Watched names that are free, come free soon, or changed since yesterday. */
   watched: readonly WatchRow[];
   /** What awaits the owner in selling. */
-  selling: readonly AgendaItem[];
+  selling: { readonly total: number; readonly items: readonly AgendaItem[] };
 }) {
   const plan = useRenew();
   const { worker, meta, problem, style, today, reload } = useLedger();
@@ -82,10 +82,7 @@ export function TodayScreen({
   const { summary, groups } = view;
   const decisions = groups.filter(({ group }) => group !== 'will be charged');
   const nothing =
-    decisions.every(({ total }) => total === 0) &&
-    messages.length === 0 &&
-    watched.length === 0 &&
-    selling.length === 0;
+    decisions.every(({ total }) => total === 0) && messages.length === 0 && watched.length === 0 && selling.total === 0;
   return (
     <Page>
       <Section>
@@ -153,7 +150,7 @@ export function TodayScreen({
           </Section>
         ),
       )}
-      {selling.length > 0 && <SellingPart items={selling} />}
+      {selling.total > 0 && <SellingPart selling={selling} />}
       {watched.length > 0 && (
         <Section aria-label="Watched names">
           <h2>Watched names</h2>

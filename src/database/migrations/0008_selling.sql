@@ -82,6 +82,7 @@ create unique index listings_current on listings (name_id, coalesce(venue_id, 0)
 -- A name is in one auction at a time.
 create unique index listings_one_auction on listings (name_id)
   where kind = 'auction' and status in ('sending', 'unproved', 'in review', 'live');
+create index listings_name on listings (name_id);
 create index listings_venue on listings (venue_id, status);
 
 create table offer_threads (
@@ -142,6 +143,7 @@ create table auctions (
   outcome jsonb,
   closed_at timestamptz
 );
+create index auctions_name on auctions (name_id);
 create index auctions_open on auctions (closes_at) where outcome is null;
 
 create table bids (
@@ -203,6 +205,8 @@ begin
 end $$;
 create trigger names_return after update of gone_at on names for each row
   when (old.gone_at is not null and new.gone_at is null) execute function sold_name_returns();
+
+create index sales_name on sales (name_id);
 
 -- The way of a sale from stage to stage.
 create table sale_steps (

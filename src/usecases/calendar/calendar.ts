@@ -8,7 +8,7 @@ import { selectWatches, type WatchRow } from '@/database/watches';
 import { type CalendarDeadline, writeCalendar } from '@/formats/calendar/writeCalendar';
 import type { Deps } from '../deps';
 import { projectedLedger } from '../names/ledger';
-import { sellingToday } from '../selling/report';
+import { sellingAgenda } from '../selling/report';
 
 /** The price steps of every name that is not being let go, as an iCalendar file with the user's alarms. */
 export async function priceStepCalendar(deps: Deps): Promise<string> {
@@ -16,7 +16,7 @@ export async function priceStepCalendar(deps: Deps): Promise<string> {
     projectedLedger(deps),
     selectSettings(deps.database),
     selectWatches(deps.database, null),
-    sellingToday(deps),
+    sellingAgenda(deps),
   ]);
   const read = rowsOn(projection, projection.asOf);
   const deadlines = projection.names.flatMap((name, place) =>

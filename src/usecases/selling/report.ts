@@ -1,6 +1,8 @@
 import { type Amount, sumIn } from '@/core/money';
 import {
+  AGENDA_KINDS,
   type AgendaItem,
+  type AgendaKind,
   askedPrice,
   costIn,
   feesIn,
@@ -47,15 +49,24 @@ export interface ListingLine {
   readonly termEnd: Instant | null;
 }
 
+/** What awaits the owner of one kind: how much, and the most urgent of it. */
+export interface AgendaGroup {
+  readonly kind: AgendaKind;
+  readonly total: number;
+  readonly items: readonly AgendaItem[];
+}
+
 /** What Selling shows: what awaits the owner first. */
 export interface SellingReport {
-  readonly agenda: readonly AgendaItem[];
+  readonly agenda: readonly AgendaGroup[];
   readonly threads: readonly ThreadRow[];
   readonly auctions: readonly AuctionRow[];
   readonly sales: readonly SaleRow[];
   readonly listed: number;
 }
 
+/** So much of each kind is shown. */
+const MOST_ITEMS = 50;
 const CLOSING_DAYS = 3;
 const SEEN_AGAIN_DAYS = 30;
 const NEVER_LISTED = 20;
@@ -64,6 +75,17 @@ const PROOF_DAYS = 3;
 const UNSOLD_DAYS = 7;
 
 export async function sellingReport(deps: Deps): Promise<SellingReport> {
+  const { agenda, ...rest } = await wholeReport(deps);
+  return {
+    ...rest,
+    agenda: AGENDA_KINDS.flatMap((kind) => {
+      const all = agenda.filter((item) => item.kind === kind);
+      return all.length === 0 ? [] : [{ kind, total: all.length, items: all.slice(0, MOST_ITEMS) }];
+    }),
+  };
+}
+
+async function wholeReport(deps: Deps): Promise<Omit<SellingReport, 'agenda'> & { agenda: readonly AgendaItem[] }> {
   const { database } = deps;
   const [listings, threads, auctions, unsold, sales, venues, never, settings, rates] = await Promise.all([
     selectListings(database, null),
@@ -238,9 +260,19 @@ export async function listingLines(deps: Deps): Promise<ListingLine[]> {
   });
 }
 
-/** What awaits the owner in selling, for Today and the calendar. */
-export async function sellingToday(deps: Deps): Promise<readonly AgendaItem[]> {
-  return (await sellingReport(deps)).agenda;
+/** Everything that awaits the owner in selling, the most urgent first. */
+export async function sellingAgenda(deps: Deps): Promise<readonly AgendaItem[]> {
+  return (await wholeReport(deps)).agenda;
+}
+
+const TODAY_ITEMS = 10;
+
+/** What awaits the owner in selling, for Today: how much, and the most urgent of it. */
+export async function sellingToday(
+  deps: Deps,
+): Promise<{ readonly total: number; readonly items: readonly AgendaItem[] }> {
+  const agenda = await sellingAgenda(deps);
+  return { total: agenda.length, items: agenda.slice(0, TODAY_ITEMS) };
 }
 
 /** Everything of selling about one name. */

@@ -1,5 +1,5 @@
 'use client';
-import { useState } from 'react';
+import { memo, useMemo, useState } from 'react';
 import styled from 'styled-components';
 import { formatAmount, formatDecimal } from '@/core/money';
 import { type LadderScale, leavesOf, type PriceName, pricesOf, priceToLeave } from '@/core/selling';
@@ -34,15 +34,15 @@ const Panel = styled.aside`
 `;
 
 /** One name beside the list: its ladder, what each price leaves and why it is so, what is to be known, and its words. */
-export function NamePanel({
+export const NamePanel = memo(function NamePanel({
   name,
   draft,
   terms,
   pricing,
   venueId,
   scale,
-  onPrice,
-  onEdit,
+  onPrice: onPriceOf,
+  onEdit: onEditOf,
 }: {
   name: PricedName;
   draft: Draft;
@@ -50,15 +50,17 @@ export function NamePanel({
   pricing: Pricing;
   venueId: number | null;
   scale: LadderScale;
-  onPrice: (price: PriceName, text: string) => void;
-  onEdit: (part: Partial<Draft>) => void;
+  onPrice: (nameId: number, price: PriceName, text: string) => void;
+  onEdit: (nameId: number, part: Partial<Draft>) => void;
 }) {
+  const onPrice = (price: PriceName, text: string) => onPriceOf(name.nameId, price, text);
+  const onEdit = (part: Partial<Draft>) => onEditOf(name.nameId, part);
   const { style } = useLedger();
   const { currency, unitMinor } = terms;
   const { rungs, findings, costMinor } = judge(name, draft, terms, pricing);
   const venue = pricing.venues.find(({ id }) => id === venueId) ?? null;
   const typed = (minor: number) => formatDecimal({ minor, currency }).replace(/\.0+$/, '');
-  const like = comparablesOf(name, currency, pricing);
+  const like = useMemo(() => comparablesOf(name, currency, pricing), [name, currency, pricing]);
   const money = (minor: number) => formatAmount({ minor, currency }, true);
   const asked = minorOf(draft.prices[draft.kind === 'auction' ? 'reserve' : 'asking'], currency);
   return (
@@ -245,7 +247,7 @@ export function NamePanel({
       </details>
     </Panel>
   );
-}
+});
 
 /** The price that is needed for a wanted profit. */
 function Backwards({

@@ -77,7 +77,9 @@ export function PriceRows({
 }) {
   const scroller = useRef<HTMLDivElement>(null);
   const { names } = pricing;
-  const prices = useMemo(() => shownPrices(drafts), [drafts]);
+  const shown = shownPrices(drafts).join();
+  // The same list while the kinds stay: else every row would be drawn anew.
+  const prices = useMemo(() => PRICE_NAMES.filter((price) => shown.split(',').includes(price)), [shown]);
   const virtual = useVirtualizer({
     count: names.length,
     getScrollElement: () => scroller.current,

@@ -1,9 +1,10 @@
 'use client';
 import { useRouter } from 'next/navigation';
-import { useCallback, useMemo, useState } from 'react';
+import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { isRefusal } from '@/core/refusal';
 import {
+  AUCTION_DAYS,
   LISTING_KINDS,
   type ListingKind,
   PRICE_NAMES,
@@ -62,6 +63,9 @@ const RULE_WORDS: Readonly<Record<RuleBase, string>> = {
   asking: 'its asking price',
 };
 const MOST_UNDO = 50;
+/** Costs that the scale looks at. */
+const MOST_COSTS = 50;
+const least = (values: readonly number[]) => values.reduce((a, b) => Math.min(a, b), Number.POSITIVE_INFINITY);
 
 /** Many names priced beside each other, each with its ladder, and listed. */
 export function PriceScreen({ pricing, venueId: first }: { pricing: Pricing; venueId: number | null }) {
@@ -72,20 +76,21 @@ export function PriceScreen({ pricing, venueId: first }: { pricing: Pricing; ven
     () => first ?? listings[0]?.venueId ?? venues.find(({ linkUrl, payoutSet }) => linkUrl && payoutSet)?.id ?? null,
   );
   const [currency, setCurrency] = useState(() => listings[0]?.currency ?? homeCurrency);
-  const [drafts, setDrafts] = useState<Drafts>(() => firstDrafts(pricing, venueId, currency));
-  const [past, setPast] = useState<readonly Drafts[]>([]);
+  const [{ drafts, past }, setWork] = useState<{ readonly drafts: Drafts; readonly past: readonly Drafts[] }>(() => ({
+    drafts: firstDrafts(pricing, venueId, currency),
+    past: [],
+  }));
   const [current, setCurrent] = useState(names[0]?.nameId ?? 0);
   const [chosen, setChosen] = useState<ReadonlySet<number>>(() => new Set(names.map(({ nameId }) => nameId)));
   const [busy, setBusy] = useState(false);
   useTitle('Selling', `price and list ${namesWords(names.length)}`);
 
   const terms = useMemo(() => termsAt(pricing, venueId, currency), [pricing, venueId, currency]);
-  const change = useCallback((next: (now: Drafts) => Drafts) => {
-    setDrafts((now) => {
-      setPast((all) => [...all.slice(-MOST_UNDO), now]);
-      return next(now);
-    });
-  }, []);
+  const change = useCallback(
+    (next: (now: Drafts) => Drafts) =>
+      setWork((now) => ({ drafts: next(now.drafts), past: [...now.past.slice(-MOST_UNDO), now.drafts] })),
+    [],
+  );
   const edit = useCallback(
     (nameIds: readonly number[], part: (draft: Draft) => Partial<Draft>) =>
       change((now) => {
@@ -103,12 +108,11 @@ export function PriceScreen({ pricing, venueId: first }: { pricing: Pricing; ven
       edit([nameId], (draft) => ({ prices: { ...draft.prices, [price]: text } })),
     [edit],
   );
-  const undo = () => {
-    const before = past.at(-1);
-    if (!before) return;
-    setDrafts(before);
-    setPast(past.slice(0, -1));
-  };
+  const editOne = useCallback((nameId: number, part: Partial<Draft>) => edit([nameId], () => part), [edit]);
+  const undo = useCallback(
+    () => setWork((now) => ({ drafts: now.past.at(-1) ?? now.drafts, past: now.past.slice(0, -1) })),
+    [],
+  );
   const choose = useCallback(
     (nameId: number | 'all', isChosen: boolean) =>
       setChosen((now) => {
@@ -120,18 +124,18 @@ export function PriceScreen({ pricing, venueId: first }: { pricing: Pricing; ven
       }),
     [names],
   );
-  // The scale stays while prices are moved on it, and follows when they leave it.
-  const scale = useMemo(() => {
+  // The scale stays while prices are moved on it, and follows when they leave it by a factor of two.
+  const [low, high] = useMemo(() => {
     const minors = [...drafts.values()].flatMap(({ prices }) =>
       PRICE_NAMES.flatMap((name) => minorOf(prices[name], currency) ?? []).filter((minor) => minor > 0),
     );
-    const costs = names.flatMap((name) => name.spent.map(({ minor }) => minor));
     const band = (minor: number) => 2 ** Math.round(Math.log2(Math.max(1, minor)));
-    return scaleOf(
-      [...(minors.length > 0 ? [band(Math.min(...minors)), band(Math.max(...minors))] : []), ...costs.slice(0, 50)],
-      terms.unitMinor,
-    );
-  }, [drafts, currency, names, terms.unitMinor]);
+    return minors.length === 0 ? [0, 0] : [band(least(minors)), band(-least(minors.map((minor) => -minor)))];
+  }, [drafts, currency]);
+  const scale = useMemo(() => {
+    const costs = names.slice(0, MOST_COSTS).flatMap((name) => name.spent.map(({ minor }) => minor));
+    return scaleOf([...costs, low, high], terms.unitMinor);
+  }, [names, low, high, terms.unitMinor]);
 
   const mend = useMemo(
     () =>
@@ -164,14 +168,28 @@ export function PriceScreen({ pricing, venueId: first }: { pricing: Pricing; ven
   };
 
   const venue = venues.find(({ id }) => id === venueId) ?? null;
-  const currencies = venue && venue.currencies.length > 0 ? venue.currencies : [homeCurrency, 'USD', 'EUR', 'GBP'];
+  const currencies = useMemo(
+    () => (venue && venue.currencies.length > 0 ? venue.currencies : [homeCurrency, 'USD', 'EUR', 'GBP']),
+    [venue, homeCurrency],
+  );
   const about = names.find(({ nameId }) => nameId === current);
-  const draft = drafts.get(current);
-  const ids = [...chosen];
-  const kinds = new Set(ids.flatMap((nameId) => drafts.get(nameId)?.kind ?? []));
-  return (
-    <Layout>
-      <Work>
+  // What stands beside the list may follow a moment later.
+  const draft = useDeferredValue(drafts).get(current);
+  const ids = useMemo(() => [...chosen], [chosen]);
+  const kindsKey = [...new Set(ids.flatMap((nameId) => drafts.get(nameId)?.kind ?? []))].join();
+  const days = String(
+    ids.map((nameId) => drafts.get(nameId)).find((one) => one?.kind === 'auction')?.auctionDays ?? AUCTION_DAYS.usual,
+  );
+  const latest = useRef(drafts);
+  useEffect(() => {
+    latest.current = drafts;
+  }, [drafts]);
+  const canUndo = past[0] !== undefined;
+  // Not drawn anew while prices are typed.
+  const controls = useMemo(() => {
+    const kinds = kindsKey.split(',') as ListingKind[];
+    return (
+      <>
         <Row>
           <Choice
             label="Where"
@@ -190,17 +208,15 @@ export function PriceScreen({ pricing, venueId: first }: { pricing: Pricing; ven
           />
           <Choice
             label="Offer the chosen as"
-            value={kinds.size === 1 ? ([...kinds][0] as ListingKind) : null}
+            value={kinds.length === 1 ? (kinds[0] as ListingKind) : null}
             placeholder="different"
             onChange={(kind) => edit(ids, () => ({ kind }))}
             options={LISTING_KINDS.map((kind) => ({ value: kind, text: kind }))}
           />
-          {kinds.has('auction') && (
+          {kinds.includes('auction') && (
             <Choice
               label="Auction runs"
-              value={String(
-                ids.map((nameId) => drafts.get(nameId)).find((one) => one?.kind === 'auction')?.auctionDays,
-              )}
+              value={days}
               onChange={(days) => edit(ids, () => ({ auctionDays: Number(days) }))}
               options={(venue && venue.auctionDays.length > 0 ? venue.auctionDays : [1, 3, 5, 7, 10, 14, 21, 30]).map(
                 (days) => ({ value: String(days), text: days === 1 ? 'one day' : `${days} days` }),
@@ -211,15 +227,22 @@ export function PriceScreen({ pricing, venueId: first }: { pricing: Pricing; ven
         <RulePart
           kinds={kinds}
           onRule={(price, rule) => {
-            const { drafts: next, set } = applyRule(drafts, ids, price, rule, currency, pricing);
+            const { drafts: next, set } = applyRule(latest.current, ids, price, rule, currency, pricing);
             change(() => next);
             report({
               text: `${PRICE_WORDS[price]} set for ${namesWords(set)}.${set < ids.length ? ` ${namesWords(ids.length - set)} kept theirs: the base is not known.` : ''}`,
             });
           }}
-          canUndo={past.length > 0}
+          canUndo={canUndo}
           onUndo={undo}
         />
+      </>
+    );
+  }, [kindsKey, days, ids, venueId, venue, venues, currency, currencies, canUndo, undo, edit, change, pricing]);
+  return (
+    <Layout>
+      <Work>
+        {controls}
         <PriceRows
           pricing={pricing}
           drafts={drafts}
@@ -252,8 +275,8 @@ export function PriceScreen({ pricing, venueId: first }: { pricing: Pricing; ven
           pricing={pricing}
           venueId={venueId}
           scale={scale}
-          onPrice={(price, text) => setPrice(about.nameId, price, text)}
-          onEdit={(part) => edit([about.nameId], () => part)}
+          onPrice={setPrice}
+          onEdit={editOne}
         />
       )}
     </Layout>
@@ -266,12 +289,12 @@ function RulePart({
   canUndo,
   onUndo,
 }: {
-  kinds: ReadonlySet<ListingKind>;
+  kinds: readonly ListingKind[];
   onRule: (price: PriceName, rule: { base: RuleBase; factor: number; rounding: Rounding }) => void;
   canUndo: boolean;
   onUndo: () => void;
 }) {
-  const used = PRICE_NAMES.filter((name) => [...kinds].some((kind) => pricesOf(kind).includes(name)));
+  const used = PRICE_NAMES.filter((name) => kinds.some((kind) => pricesOf(kind).includes(name)));
   const [price, setPrice] = useState<PriceName>('asking');
   const [base, setBase] = useState<RuleBase>('cost');
   const [factor, setFactor] = useState('20');

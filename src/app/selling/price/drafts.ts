@@ -128,7 +128,18 @@ export interface Judged {
   readonly checked: CheckedListing;
 }
 
+const judged = new WeakMap<Draft, { readonly terms: Terms; readonly pricing: Pricing; readonly judged: Judged }>();
+
+/** What a draft comes to, remembered while neither it nor the terms change: of five hundred names one is typed at. */
 export function judge(name: PricedName, draft: Draft, terms: Terms, pricing: Pricing): Judged {
+  const known = judged.get(draft);
+  if (known?.terms === terms && known.pricing === pricing) return known.judged;
+  const fresh = judgeAnew(name, draft, terms, pricing);
+  judged.set(draft, { terms, pricing, judged: fresh });
+  return fresh;
+}
+
+function judgeAnew(name: PricedName, draft: Draft, terms: Terms, pricing: Pricing): Judged {
   const { currency, rules, unitMinor } = terms;
   const fees = feesOf(draft, terms, pricing, name.nameId);
   const costMinor = costIn(name.spent, currency, pricing.rates, pricing.now)?.minor ?? null;
@@ -169,6 +180,7 @@ export function returnOf(name: PricedName, proceedsMinor: number, currency: stri
   ]);
 }
 
+/** The sales most like a name, in one currency. */
 export function comparablesOf(name: PricedName, currency: string, pricing: Pricing): Comparison | null {
   return compareSales(name.ascii, pricing.sales, currency);
 }
