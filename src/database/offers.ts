@@ -200,12 +200,13 @@ export async function noteBestOffers(tx: Transaction, nameIds: readonly number[]
 }
 
 /** How much of selling awaits the owner's answer: buyers' figures, handovers, and listings that nobody sees for want of proof. */
-export async function countAwaiting(db: Queryable): Promise<number> {
+export async function countAwaiting(db: Queryable, at: Instant): Promise<number> {
   const { rows } = await db.query<{ n: number }>(
     `select (select count(*) from figures f join offer_threads t on t.id = f.thread_id
-         where f.state = 'live' and f.by = 'buyer' and t.state = 'open')
+         where f.state = 'live' and f.by = 'buyer' and t.state = 'open' and (f.lapses_at is null or f.lapses_at > $1))
        + (select count(*) from sales where stage in ('buyer known', 'dispute'))
        + (select count(*) from listings l join venues v on v.id = l.venue_id where l.status = 'unproved' and v.link_url is not null) as n`,
+    [new Date(at)],
   );
   return rows[0]?.n ?? 0;
 }

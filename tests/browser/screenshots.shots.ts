@@ -103,13 +103,14 @@ test('pictures of the main views', async () => {
 
   await visitor.go('/selling');
   await visitor.see('Offers to answer');
+  await visitor.driver.sleep(1500);
   await keep('selling');
   const { rows } = await app.ledger.database.query<{ ids: string }>(
     `select string_agg(distinct n.id::text, ',') as ids from names n join listings l on l.name_id = n.id
      where l.venue_id is not null and l.status = 'live' and n.ascii < 'o'`,
   );
   await visitor.go(`/selling/price?names=${rows[0]?.ids}`);
-  await visitor.see('on one scale');
+  await visitor.see('ladder');
   await visitor.driver.executeScript('document.querySelectorAll("input[data-price=asking]")[3].focus()');
   await keep('pricing');
   await visitor.go('/selling');

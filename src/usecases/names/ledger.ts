@@ -26,7 +26,7 @@ export async function ledgerJson(deps: Deps): Promise<string> {
     selectLedgerRules(deps.database),
     selectLedgerColumnsJson(deps.database),
     countOpenRenewals(deps.database),
-    countAwaiting(deps.database),
+    countAwaiting(deps.database, deps.clock()),
   ]);
   return `{"revision":${revision},"asOf":${JSON.stringify(formatInstant(deps.clock()))},"openRenewals":${openRenewals},"selling":${selling},"rules":${JSON.stringify(rules)},"names":${names}}`;
 }

@@ -45,7 +45,6 @@ import { venueLink, venueProblem } from './venues';
  * down, auctions close, figures lapse, handovers go on. Safe at any moment and as often as wished.
  */
 export async function followSelling(deps: Deps): Promise<void> {
-  await lapseOffers(deps);
   await closeDueAuctions(deps);
   await whileAlone(deps.database, 'venues', async () => {
     for (const venue of await selectVenues(deps.database)) {
@@ -54,6 +53,8 @@ export async function followSelling(deps: Deps): Promise<void> {
     }
     return 0;
   });
+  // Also what has just come in and is late already.
+  await lapseOffers(deps);
   await followHandovers(deps);
 }
 

@@ -92,7 +92,7 @@ export const NamePanel = memo(function NamePanel({
             <th>Price</th>
             <th className="figure">leaves</th>
             <th className="figure">over cost</th>
-            <th className="figure">return</th>
+            <th className="figure">a year</th>
           </tr>
         </thead>
         <tbody>
@@ -105,7 +105,9 @@ export const NamePanel = memo(function NamePanel({
                 <td className={profitMinor !== null && profitMinor < 0 ? 'figure caution' : 'figure'}>
                   {profitMinor === null ? '–' : money(profitMinor)}
                 </td>
-                <td className="figure">{returnWords(returnOf(name, leaves.proceedsMinor, currency, pricing))}</td>
+                <td className="figure">
+                  {returnWords(returnOf(name, leaves.proceedsMinor, currency, pricing)).replace(' a year', '')}
+                </td>
               </tr>
             ))}
         </tbody>

@@ -11,7 +11,7 @@ import { type Draft, type Drafts, judge, type Terms } from './drafts';
 import { LadderLine } from './Ladder';
 
 const ROW = 38;
-const WIDTHS = { choose: 28, name: 156, cost: 50, price: 66, ladder: 78, leaves: 62, check: 66 };
+const WIDTHS = { choose: 28, name: 152, cost: 50, price: 65, ladder: 74, leaves: 70, check: 70 };
 
 /** Headings that fit over a price. */
 const HEADS: Readonly<Record<PriceName, string>> = { ...PRICE_WORDS, minimum: 'min. offer' };
@@ -147,13 +147,13 @@ export function PriceRows({
               />
             </th>
             <th>Name</th>
-            <th className="figure">has cost</th>
+            <th className="figure">cost</th>
             {prices.map((price) => (
               <th key={price} className="figure">
                 {HEADS[price]}
               </th>
             ))}
-            <th>on one scale</th>
+            <th>ladder</th>
             <th className="figure">leaves</th>
             <th>checks</th>
           </tr>
