@@ -110,7 +110,8 @@ test('pictures of the main views', async () => {
      where l.venue_id is not null and l.status = 'live' and n.ascii < 'o'`,
   );
   await visitor.go(`/selling/price?names=${rows[0]?.ids}`);
-  await visitor.see('ladder');
+  const typed = 'return document.querySelectorAll("input[data-price=asking]").length > 3';
+  await visitor.driver.wait(() => visitor.driver.executeScript<boolean>(typed), 10_000);
   await visitor.driver.executeScript('document.querySelectorAll("input[data-price=asking]")[3].focus()');
   await keep('pricing');
   await visitor.go('/selling');

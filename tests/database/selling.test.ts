@@ -2,6 +2,7 @@ import { afterEach, describe, expect, test } from 'vitest';
 import { addDays, dayOf, HOUR_MS } from '@/core/time';
 import { selectAuctions } from '@/database/auctions';
 import { selectSales } from '@/database/sales';
+import { makeBackup, restoreBackup } from '@/usecases/backup/backup';
 import { removeLink } from '@/usecases/links/links';
 import { undo } from '@/usecases/names/undo';
 import { drainChecks } from '@/usecases/records/check';
@@ -28,7 +29,7 @@ import { listingLines, sellingAgenda, sellingReport, sellingToday } from '@/usec
 import { handOver, stepSale } from '@/usecases/selling/sales';
 import { soldList, statementOf } from '@/usecases/selling/statement';
 import { saveRate, saveVenue, saveVenueLink, testVenue, venues } from '@/usecases/selling/venues';
-import { TODAY } from './ledger';
+import { emptyLedger, TODAY } from './ledger';
 import { LISTING, listingOf, must, type SellingLedger, sellingLedger } from './venue';
 
 const NAMES = ['copperbuoy.com', 'larchpilot.com', 'tidewick.com'] as const;
@@ -503,7 +504,8 @@ describe('auctions', () => {
         listings: [{ ...LISTING, nameId: id(name), kind: 'auction', prices }],
       }),
     );
-    return (await selectAuctions(made.ledger.database, [id(name)]))[0]?.id as number;
+    const all = await selectAuctions(made.ledger.database, [id(name)]);
+    return all.find(({ outcome }) => outcome === null)?.id as number;
   };
 
   test('of the office: bids at once come one after the other; closed on time though nobody looked', async () => {
@@ -592,6 +594,20 @@ describe('auctions', () => {
       priceMinor: 25_000,
       buyer: 'Ben',
     });
+  });
+
+  test('its listing is not changed while it runs; a sale that falls through ends it', async () => {
+    await begin();
+    const auctionId = await own({ start: '100', buyNow: '800' });
+    expect(
+      await saveListings(made.ledger, { send: true, listings: [{ ...LISTING, nameId: id(COPPER) }] }),
+    ).toMatchObject({ code: 'auction-runs' });
+    must(await enterBid(made.ledger, { auctionId, bidder: 'Ben' }));
+    must(await stepSale(made.ledger, { saleId: (await sales())[0]?.id, to: 'not paid' }));
+    expect(await listingOf(made, COPPER)).toBeUndefined();
+    const again = await own({ start: '100' });
+    expect(again).not.toBe(auctionId);
+    must(await enterBid(made.ledger, { auctionId: again, bidder: 'Cleo', max: '200' }));
   });
 
   test('a name is in one auction at a time', async () => {
@@ -710,6 +726,31 @@ test('the statement: every figure, profit over what the name has cost, and the y
     'currency USD',
   ]);
   expect((await pastSales(made.ledger)).filter((sale) => sale.own)).toHaveLength(1);
+});
+
+test('selling comes along in a backup, and a name that is promised stays promised', async () => {
+  await begin();
+  await made.list([COPPER, LARCH]);
+  const threadId = must(
+    await enterOffer(made.ledger, { nameId: id(COPPER), buyer: 'Ann', amount: '550', currency: 'USD' }),
+  );
+  const figureId = (await threadsOf(made.ledger, id(COPPER)))[0]?.figures[0]?.id;
+  must(await answerOffer(made.ledger, { threadId, figureId, answer: 'accept' }));
+  must(await saveRate(made.ledger, { from: '2025-01-01', currency: 'EUR', into: 'USD', factor: 1.2 }));
+  const backup = await makeBackup(made.ledger);
+  const other = await emptyLedger();
+  try {
+    must(await restoreBackup(other, backup));
+    expect(await makeBackup(other)).toBe(backup);
+    expect(await selectSales(other.database)).toMatchObject([{ ascii: COPPER, buyer: 'Ann', stage: 'agreed' }]);
+    const late = must(await enterOffer(other, { nameId: id(COPPER), buyer: 'Ben', amount: '700', currency: 'USD' }));
+    const [thread] = await threadsOf(other, id(COPPER));
+    expect(
+      await answerOffer(other, { threadId: late, figureId: thread?.figures[0]?.id, answer: 'accept' }),
+    ).toMatchObject({ code: 'name-promised' });
+  } finally {
+    await other.close();
+  }
 });
 
 test('past sales of others come in from a table, once; what cannot be read is told by line', async () => {

@@ -14,7 +14,7 @@ import {
   usualIncrements,
 } from '@/core/selling';
 import { dayOf } from '@/core/time';
-import { insertAuction } from '@/database/auctions';
+import { insertAuction, selectAuctions } from '@/database/auctions';
 import { insertBatch, patchNames } from '@/database/changes';
 import { insertEntries } from '@/database/entries';
 import {
@@ -62,6 +62,17 @@ export async function saveListings(deps: Deps, input: unknown): Promise<Listed |
   ]);
   if (venueId !== null && !venue)
     return refuse('venue-unknown', 'That venue is no longer there. Choose another.', 'venueId');
+  const running = (
+    await selectAuctions(
+      deps.database,
+      names.map(({ nameId }) => nameId),
+    )
+  ).find(({ outcome, venueId: where }) => outcome === null && where === venueId);
+  if (running)
+    return refuse(
+      'auction-runs',
+      `An auction of ${running.unicode} runs there: only its reserve can still be lowered, on the auction’s page.`,
+    );
   const known = new Map(names.map((name) => [name.nameId, name]));
   const drafts: { draft: ListingDraft; name: PricedName; findings: Finding[] }[] = [];
   const at = deps.clock();

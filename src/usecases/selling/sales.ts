@@ -106,8 +106,8 @@ export async function leaveSale(
 async function free(tx: Transaction, sale: SaleRow): Promise<void> {
   await holdThreads(tx, sale.nameId, false, null);
   await tx.query(
-    `update listings l set status = 'draft', problem = 'The sale fell through: list it again.'
-     where l.name_id = $1 and (l.id = $2 or (l.status in ('withdrawn', 'withdrawing') and l.problem = 'promised elsewhere'))
+    `update listings l set status = case when l.kind = 'auction' then 'ended' else 'draft' end, problem = 'The sale fell through: list it again.'
+     where l.name_id = $1 and (l.id = $2 or (l.status = 'withdrawn' and l.problem = 'promised elsewhere'))
        and not exists (select from listings o where o.name_id = l.name_id and o.id <> l.id and coalesce(o.venue_id, 0) = coalesce(l.venue_id, 0)
          and o.status not in ('withdrawn', 'sold', 'ended'))`,
     [sale.nameId, sale.listingId],

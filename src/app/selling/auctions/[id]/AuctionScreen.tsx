@@ -28,6 +28,8 @@ const Figures = styled.dl`
   & dd small { display: block; font-weight: 400; font-size: 0.86rem; color: var(--ink-soft); }
 `;
 
+const Steps = styled(Ruled)`max-width: 320px;`;
+
 const LOOK_EVERY_MS = 30_000;
 const OFFER_DAYS = 7;
 
@@ -171,6 +173,30 @@ export function AuctionScreen({ view }: { view: AuctionView }) {
       {isOpen && !auction.atVenue && <BidPart view={view} onDone={() => router.refresh()} />}
       {isOpen && auction.reserveMinor !== null && <ReservePart view={view} onDone={() => router.refresh()} />}
       {outcome?.kind === 'unsold' && outcome.highest !== null && saleId === null && <HighestPart view={view} />}
+      {isOpen && (
+        <details>
+          <summary>
+            The next bid has to reach {money(standing.leastMinor)}
+            {auction.atVenue && ' by the usual steps'}
+          </summary>
+          <Steps aria-label="Steps of the bids">
+            <thead>
+              <tr>
+                <th className="figure">from</th>
+                <th className="figure">each bid is higher by</th>
+              </tr>
+            </thead>
+            <tbody>
+              {auction.increments.map(({ fromMinor, stepMinor }) => (
+                <tr key={fromMinor}>
+                  <td className="figure">{money(fromMinor)}</td>
+                  <td className="figure">{money(stepMinor)}</td>
+                </tr>
+              ))}
+            </tbody>
+          </Steps>
+        </details>
+      )}
       <Section aria-label="Bids">
         <h2>Bids</h2>
         {bids.length === 0 ? (
