@@ -158,6 +158,15 @@ export async function updateSale(db: Queryable, id: number, step: SaleStep): Pro
   ]);
 }
 
+/** Decides on handing over. The first code for a transfer stays, whoever else decides at the same moment. */
+export async function beginHandover(db: Queryable, id: number, code: string): Promise<void> {
+  await db.query(
+    `update sales set handing_over = true, auth_code = case when handover = 'transfer' then coalesce(auth_code, $2) end
+     where id = $1 and stage = 'buyer known'`,
+    [id, code],
+  );
+}
+
 export interface SaleStepRow {
   readonly at: Instant;
   readonly stage: SaleStage;

@@ -70,7 +70,6 @@ export async function sellingLedger(
   await pointRecordsAt(ledger.database, practice.records);
   const venueId = must(await saveVenue(ledger, VENUE));
   must(await saveVenueLink(ledger, { venueId, url: `http://127.0.0.1:${practice.venuePort}`, key: VENUE_KEY }));
-  let now: Instant = TODAY;
   const acts = new Map<string, BuyerAct[]>();
   const poor = new Set<string>();
   const selling: SellingLedger = {
@@ -92,7 +91,7 @@ export async function sellingLedger(
     },
     async pass(days) {
       for (let day = 0; day < days; day += 1) {
-        now = addDays(now, 1);
+        const now = addDays(ledger.clock(), 1);
         await practice.passTo(now);
         ledger.setClock(now);
         await followSelling(ledger);

@@ -11,6 +11,7 @@ import { closeThreads, holdThreads, noteBestOffers } from '@/database/offers';
 import type { Transaction } from '@/database/pool';
 import { selectNewestRecords } from '@/database/records';
 import {
+  beginHandover,
   insertSale,
   insertSaleStep,
   lockSale,
@@ -200,10 +201,7 @@ export async function handOver(deps: Deps, input: unknown): Promise<SaleRow | Re
       'This account has no link: hand the name over at the registrar, then say that it is done.',
     );
   // Decided before it is sent: what follows may be sent again.
-  await updateSale(deps.database, sale.id, {
-    handingOver: true,
-    authCode: sale.handover === 'transfer' ? (sale.authCode ?? randomBytes(12).toString('base64url')) : null,
-  });
+  await beginHandover(deps.database, sale.id, randomBytes(12).toString('base64url'));
   return handOverByLink(deps, sale.id);
 }
 

@@ -311,11 +311,11 @@ function RulePart({
         options={used.map((name) => ({ value: name, text: PRICE_WORDS[name] }))}
       />
       <div data-short>
-        <Field label="to times" value={factor} onChange={setFactor} inputMode="decimal" />
+        <Field label="to" value={factor} onChange={setFactor} inputMode="decimal" />
       </div>
       <div data-wide>
         <Choice
-          label="of"
+          label="times"
           value={base}
           onChange={setBase}
           options={RULE_BASES.map((one) => ({ value: one, text: RULE_WORDS[one] }))}
