@@ -1,7 +1,7 @@
 'use server';
 import { after } from 'next/server';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
-import { deps } from '@/usecases/deps';
+import { type Deps, deps } from '@/usecases/deps';
 import { changeReserve, enterBid, offerToHighest } from '@/usecases/selling/auctions';
 import { type BroughtSales, bringInSales } from '@/usecases/selling/comparables';
 import { followSelling, proveListing } from '@/usecases/selling/follow';
@@ -19,9 +19,12 @@ import { handOver, stepSale } from '@/usecases/selling/sales';
 /** What was decided is told to venues at once, without keeping the person waiting. */
 function followLater(): void {
   const own = deps();
-  after(async () => {
-    await followSelling(own).catch((error: unknown) => own.log.error({ error }, 'selling could not be followed'));
-  });
+  after(() => followNow(own));
+}
+
+/** Follows selling now; what goes wrong is carried on by the jobs. */
+async function followNow(own: Deps): Promise<void> {
+  await followSelling(own).catch((error: unknown) => own.log.error({ error }, 'selling could not be followed'));
 }
 
 async function followed<T>(answer: Promise<T>): Promise<T> {
@@ -39,8 +42,7 @@ export async function pastedNamesAction(text: string): Promise<PastedNames | Ref
 export async function saveListingsAction(input: unknown): Promise<Listed | Refusal> {
   const own = deps();
   const listed = await saveListings(own, input);
-  if (!isRefusal(listed) && listed.sent > 0)
-    await followSelling(own).catch((error: unknown) => own.log.error({ error }, 'selling could not be followed'));
+  if (!isRefusal(listed) && listed.sent > 0) await followNow(own);
   return listed;
 }
 
@@ -97,9 +99,13 @@ export async function stepSaleAction(input: unknown): Promise<true | Refusal> {
   return isRefusal(sale) ? sale : true;
 }
 
+/** Hands a name over and looks at once whether it has arrived, so that the screen shows how it stands. */
 export async function handOverAction(input: unknown): Promise<true | Refusal> {
-  const sale = await followed(handOver(deps(), input));
-  return isRefusal(sale) ? sale : true;
+  const own = deps();
+  const sale = await handOver(own, input);
+  if (isRefusal(sale)) return sale;
+  await followNow(own);
+  return true;
 }
 
 /** Asks the venues now what happened there. */
