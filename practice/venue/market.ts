@@ -502,9 +502,9 @@ function close(world: World, listing: MarketListing): void {
 function passReview(world: World, listing: MarketListing): void {
   const ms = listing.reviewUntil as number;
   listing.reviewUntil = null;
-  if (/(refuse|test-refused)/.test(listing.name)) {
+  if (listing.adult) {
     listing.status = 'refused';
-    listing.reason = 'The name is not suited to this venue.';
+    listing.reason = 'This venue shows nothing that is for adults only.';
   } else {
     listing.status = 'live';
     if (listing.kind === 'auction')

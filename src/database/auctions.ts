@@ -86,40 +86,40 @@ export async function selectDueAuctions(db: Queryable, at: Instant): Promise<num
   return rows.map(({ id }) => id);
 }
 
-export async function insertAuction(
-  tx: Transaction,
-  auction: Pick<
-    AuctionRow,
-    | 'listingId'
-    | 'nameId'
-    | 'atVenue'
-    | 'currency'
-    | 'opensAt'
-    | 'closesAt'
-    | 'startMinor'
-    | 'reserveMinor'
-    | 'buyNowMinor'
-    | 'increments'
-  >,
-): Promise<number> {
-  const { rows } = await tx.query<{ id: number }>(
+export type AuctionDraft = Pick<
+  AuctionRow,
+  | 'listingId'
+  | 'nameId'
+  | 'atVenue'
+  | 'currency'
+  | 'opensAt'
+  | 'closesAt'
+  | 'startMinor'
+  | 'reserveMinor'
+  | 'buyNowMinor'
+  | 'increments'
+>;
+
+/** Opens auctions; one that is open already takes over close and reserve. */
+export async function insertAuctions(tx: Transaction, auctions: readonly AuctionDraft[]): Promise<void> {
+  if (auctions.length === 0) return;
+  await tx.query(
     `insert into auctions (listing_id, name_id, at_venue, currency, opens_at, closes_at, start_minor, reserve_minor, buy_now_minor, increments)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)
-     on conflict (listing_id) do update set closes_at = excluded.closes_at, reserve_minor = excluded.reserve_minor returning id`,
-    [
-      auction.listingId,
-      auction.nameId,
-      auction.atVenue,
-      auction.currency,
-      new Date(auction.opensAt),
-      new Date(auction.closesAt),
-      auction.startMinor,
-      auction.reserveMinor,
-      auction.buyNowMinor,
-      JSON.stringify(auction.increments),
-    ],
+     select "listingId", "nameId", "atVenue", currency, to_timestamp("opensAt" / 1000.0), to_timestamp("closesAt" / 1000.0), "startMinor",
+       "reserveMinor", "buyNowMinor", increments
+     from jsonb_to_recordset($1::jsonb) as a("listingId" int, "nameId" int, "atVenue" boolean, currency text, "opensAt" float8, "closesAt" float8,
+       "startMinor" int8, "reserveMinor" int8, "buyNowMinor" int8, increments jsonb)
+     on conflict (listing_id) do update set closes_at = excluded.closes_at, reserve_minor = excluded.reserve_minor`,
+    [JSON.stringify(auctions)],
   );
-  return rows[0]?.id as number;
+}
+
+/** Cancels the open auctions of listings that are taken off offer. */
+export async function cancelAuctions(tx: Transaction, listingIds: readonly number[], at: Instant): Promise<void> {
+  await tx.query(
+    `update auctions set cancelled = true, outcome = '{"kind":"cancelled"}', closed_at = $2 where listing_id = any($1) and outcome is null`,
+    [listingIds, new Date(at)],
+  );
 }
 
 /** Writes how an auction stands after an event. */

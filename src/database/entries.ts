@@ -35,6 +35,19 @@ export async function selectEntry(db: Queryable, id: number): Promise<EntryRow |
   return (await db.query<EntryRow>(`${ENTRY} where e.id = $1`, [id])).rows[0] ?? null;
 }
 
+/** What names had cost when they were sold, entry by entry, by sale: all but the sale's own entries. */
+export async function selectCostsOfSales(
+  db: Queryable,
+  saleIds: readonly number[],
+): Promise<Map<number, Pick<EntryRow, 'minor' | 'currency' | 'onDay'>[]>> {
+  const { rows } = await db.query<{ saleId: number; costs: Pick<EntryRow, 'minor' | 'currency' | 'onDay'>[] }>(
+    `select s.id as "saleId", json_agg(json_build_object('minor', e.minor, 'currency', e.currency, 'onDay', e.on_day) order by e.on_day) as costs
+     from sales s join entries e on e.name_id = s.name_id where s.id = any($1) and e.reference <> 'sale ' || s.id group by s.id`,
+    [saleIds],
+  );
+  return new Map(rows.map(({ saleId, costs }) => [saleId, costs]));
+}
+
 export async function insertEntries(tx: Transaction, batchId: number, entries: readonly EntryDraft[]): Promise<void> {
   await tx.query(
     `insert into entries (name_id, batch_id, on_day, kind, minor, currency, means, reference, note, quoted_minor, corrects)

@@ -98,6 +98,26 @@ export async function selectListingAt(db: Queryable, venueId: number, ascii: str
   return rows[0] ?? null;
 }
 
+/**
+ * Listings that may need the owner: not proved, refused, kept at a venue by hand, or with a term that could end before a sale is
+ * handed over, however long the venue's review and the auction take.
+ */
+export async function selectListingsToWatch(db: Queryable, before: Instant): Promise<ListingRow[]> {
+  const { rows } = await db.query<ListingRow>(
+    `${LISTING} where ${CURRENT} and (l.status in ('unproved', 'refused') or (l.venue_id is not null and v.link_url is null) or n.term_end < $1)
+     order by n.ascii, l.id`,
+    [new Date(before)],
+  );
+  return rows;
+}
+
+export async function countListings(db: Queryable): Promise<number> {
+  const { rows } = await db.query<{ n: number }>(
+    `select count(*) as n from listings l join names n on n.id = l.name_id where ${CURRENT}`,
+  );
+  return rows[0]?.n ?? 0;
+}
+
 /** Listings in some states at venues with a link. */
 export async function selectLinkedListings(db: Queryable, states: readonly ListingStatus[]): Promise<ListingRow[]> {
   const { rows } = await db.query<ListingRow>(
@@ -204,6 +224,32 @@ export async function withdrawListings(tx: Transaction, nameId: number, except: 
   );
 }
 
+/** Locks listings that may be taken off offer: those that stand, and whose auction nobody has bid in. */
+export async function lockFreeListings(
+  tx: Transaction,
+  ids: readonly number[],
+): Promise<{ readonly id: number; readonly linked: boolean }[]> {
+  const { rows } = await tx.query<{ id: number; linked: boolean }>(
+    `select l.id, v.link_url is not null and l.status <> 'draft' as linked from listings l left join venues v on v.id = l.venue_id
+     where l.id = any($1) and l.status not in ('withdrawing', 'withdrawn', 'sold', 'ended')
+       and not exists (select from auctions a join bids b on b.auction_id = a.id where a.listing_id = l.id and a.outcome is null)
+     for update of l`,
+    [ids],
+  );
+  return rows;
+}
+
+/** A sale fell through: what was ended for it is a draft again, an auction stays ended. */
+export async function reviveListings(tx: Transaction, nameId: number, listingId: number | null): Promise<void> {
+  await tx.query(
+    `update listings l set status = case when l.kind = 'auction' then 'ended' else 'draft' end, problem = 'The sale fell through: list it again.'
+     where l.name_id = $1 and (l.id = $2 or (l.status = 'withdrawn' and l.problem = 'promised elsewhere'))
+       and not exists (select from listings o where o.name_id = l.name_id and o.id <> l.id and coalesce(o.venue_id, 0) = coalesce(l.venue_id, 0)
+         and o.status not in ('withdrawn', 'sold', 'ended'))`,
+    [nameId, listingId],
+  );
+}
+
 /** What pricing has to know of names: what they cost, when their term ends, and whether they are where the ledger has them. */
 export interface SaleName {
   readonly nameId: number;
@@ -264,4 +310,22 @@ export async function selectNeverListed(db: Queryable, most: number): Promise<Sa
     [most],
   );
   return rows;
+}
+
+/** A name that is sold or may be, also one that has left the working views. */
+export interface NameOnSale {
+  readonly nameId: number;
+  readonly ascii: string;
+  readonly unicode: string;
+  readonly account: string;
+  readonly linkedAccount: boolean;
+}
+
+export async function selectNameOnSale(db: Queryable, written: string): Promise<NameOnSale | null> {
+  const { rows } = await db.query<NameOnSale>(
+    `select n.id as "nameId", n.ascii, n."unicode", a.label as account, a.link_host is not null as "linkedAccount"
+     from names n join accounts a on a.id = n.account_id where n.ascii = $1 or n."unicode" = $1`,
+    [written],
+  );
+  return rows[0] ?? null;
 }

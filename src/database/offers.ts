@@ -182,6 +182,18 @@ export async function selectUntoldFigures(db: Queryable): Promise<Untold[]> {
   return rows;
 }
 
+/** How a venue calls a figure and its thread; `null` for one that is kept by hand. */
+export async function selectFigureRefs(
+  db: Queryable,
+  figureId: number,
+): Promise<{ readonly thread: string; readonly figure: string } | null> {
+  const { rows } = await db.query<{ thread: string; figure: string }>(
+    'select t.ref as thread, f.ref as figure from figures f join offer_threads t on t.id = f.thread_id where f.id = $1 and t.ref is not null',
+    [figureId],
+  );
+  return rows[0] ?? null;
+}
+
 export async function markFigureTold(db: Queryable, id: number): Promise<void> {
   await db.query('update figures set to_tell = null where id = $1', [id]);
 }

@@ -110,6 +110,31 @@ export async function insertSale(tx: Transaction, sale: SaleDraft, at: Instant):
   return rows[0]?.id ?? null;
 }
 
+/** Notes a purchase that was refused, which its venue has still to be told. */
+export async function insertRefusedSale(
+  tx: Transaction,
+  sale: Pick<SaleDraft, 'nameId' | 'venueId' | 'ref' | 'how' | 'buyer' | 'priceMinor' | 'currency'>,
+  at: Instant,
+  why: string,
+): Promise<void> {
+  await tx.query(
+    `with refused as (
+       insert into sales (name_id, venue_id, ref, how, buyer, price_minor, currency, stage, agreed_at, stage_since, to_tell, note)
+       values ($1, $2, $3, $4, $5, $6, $7, 'refused', $8, $8, 'refused', $9) on conflict do nothing returning id)
+     insert into sale_steps (sale_id, at, stage, origin, note) select id, $8, 'refused', 'rule', $9 from refused`,
+    [sale.nameId, sale.venueId, sale.ref, sale.how, sale.buyer, sale.priceMinor, sale.currency, new Date(at), why],
+  );
+}
+
+/** True while a sale was agreed at a venue whose own number of it has not been heard. */
+export async function hasUnnamedSale(db: Queryable, venueId: number): Promise<boolean> {
+  const { rows } = await db.query(
+    "select 1 from sales where venue_id = $1 and to_tell = 'agreed' and ref is null limit 1",
+    [venueId],
+  );
+  return rows.length > 0;
+}
+
 /** Columns of a sale that change as it goes its way. */
 export type SaleStep = Partial<
   Pick<
@@ -126,6 +151,7 @@ export type SaleStep = Partial<
     | 'bookedBatch'
     | 'toTell'
     | 'note'
+    | 'ref'
   >
 >;
 
@@ -142,6 +168,7 @@ const STEP: Readonly<Record<keyof SaleStep, string>> = {
   bookedBatch: 'booked_batch',
   toTell: 'to_tell',
   note: 'note',
+  ref: 'ref',
 };
 const INSTANTS = new Set<keyof SaleStep>(['stageSince', 'dueAt']);
 

@@ -8,14 +8,9 @@ import { undo } from '@/usecases/names/undo';
 import { drainChecks } from '@/usecases/records/check';
 import { changeReserve, closeDueAuctions, enterBid, offerToHighest } from '@/usecases/selling/auctions';
 import { bringInSales, pastSales } from '@/usecases/selling/comparables';
-import { followSelling, proveAtVenue } from '@/usecases/selling/follow';
-import {
-  listingsCsv,
-  markSeenLive,
-  saveListings,
-  sendListings,
-  withdrawListingsById,
-} from '@/usecases/selling/listings';
+import { followSelling } from '@/usecases/selling/follow';
+import { markSeenLive, saveListings, sendListings, withdrawListingsById } from '@/usecases/selling/listings';
+import { listingsCsv } from '@/usecases/selling/listingsCsv';
 import {
   answerOffer,
   buyerAnswers,
@@ -25,6 +20,7 @@ import {
   threadsOf,
 } from '@/usecases/selling/offers';
 import { pastedNames } from '@/usecases/selling/pricing';
+import { proveAtVenue } from '@/usecases/selling/prove';
 import { listingLines, sellingAgenda, sellingReport, sellingToday } from '@/usecases/selling/report';
 import { handOver, stepSale } from '@/usecases/selling/sales';
 import { soldList, statementOf } from '@/usecases/selling/statement';
@@ -197,6 +193,20 @@ describe('listing at a venue', () => {
       expect(Object.keys(made.world.market.listings)).toEqual([COPPER]);
     },
   );
+
+  test('what the review refuses is told with its reason, and can be mended and sent again', async () => {
+    await begin();
+    await made.list([COPPER], { adult: true });
+    await made.pass(4);
+    expect(await listingOf(made, COPPER)).toMatchObject({
+      status: 'refused',
+      problem: 'This venue shows nothing that is for adults only.',
+    });
+    expect(await agenda()).toContain(`listing refused: ${COPPER}`);
+    await made.list([COPPER]);
+    await made.pass(4);
+    expect(await listingOf(made, COPPER)).toMatchObject({ status: 'live', problem: null });
+  });
 
   test('withdrawn there and here; a key that is refused is told', async () => {
     await begin();

@@ -112,7 +112,6 @@ describe('what a venue tells', () => {
   });
 
   test('10,000 mutated answers: never a crash, never a figure that was not there', () => {
-    const figures = new Set([30_000, 100, 15, 0, 85]);
     fc.assert(
       fc.property(
         fc.integer({ min: 0, max: JSON.stringify(EVENTS).length - 1 }),
@@ -125,9 +124,9 @@ describe('what a venue tells', () => {
           } catch {
             return;
           }
-          for (const event of readAs(readEvents, json) ?? [])
-            if ('minor' in event && piece === '')
-              expect(figures.has(event.minor) || String(event.minor).length < 6).toBe(true);
+          const said = (json as { events?: { minor?: number }[] } | null)?.events ?? [];
+          for (const [place, event] of (readAs(readEvents, json) ?? []).entries())
+            if ('minor' in event) expect(event.minor).toBe(said[place]?.minor);
         },
       ),
       { numRuns: 10_000 },

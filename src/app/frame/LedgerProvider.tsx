@@ -41,6 +41,17 @@ export function useLedger(): LedgerContext {
   return context;
 }
 
+/** Acts after each change of the ledger, and not for the state that the page was drawn with. */
+export function useLedgerChange(act: () => void): void {
+  const { meta } = useLedger();
+  const seen = useRef<number | null>(null);
+  useEffect(() => {
+    if (!meta) return;
+    if (seen.current !== null && seen.current !== meta.revision) act();
+    seen.current = meta.revision;
+  }, [meta, act]);
+}
+
 /** The furthest the date can be moved. */
 export const MOST_DAYS_AHEAD = 730;
 

@@ -1,7 +1,7 @@
 'use client';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import styled from 'styled-components';
 import { formatAmount } from '@/core/money';
 import { isRefusal } from '@/core/refusal';
@@ -16,7 +16,7 @@ import { Wide } from '@/ui/text/Wide';
 import { daysWords, dayWords, hourWords } from '@/ui/text/words';
 import type { AgendaGroup, SellingReport } from '@/usecases/selling/report';
 import { useTitle } from '../frame/Frame';
-import { useLedger } from '../frame/LedgerProvider';
+import { useLedger, useLedgerChange } from '../frame/LedgerProvider';
 import { lookAgainAction } from './actions';
 import { PastePart } from './PastePart';
 import { AGENDA_WORDS, STAGE_WORDS } from './words';
@@ -34,14 +34,11 @@ const Even = styled(Ruled)`
 /** What awaits the owner in selling, by urgency; then what runs without him. */
 export function SellingScreen({ report }: { report: SellingReport }) {
   const router = useRouter();
-  const { meta, style } = useLedger();
+  const { style } = useLedger();
   const [busy, setBusy] = useState(false);
   const { agenda, auctions, sales, threads, listed } = report;
   useTitle('Selling', listed === 0 ? 'nothing is on offer' : `${listed.toLocaleString('en')} listings`);
-  // What happened at the venues meanwhile stands on the server.
-  useEffect(() => {
-    if (meta) router.refresh();
-  }, [meta, router]);
+  useLedgerChange(router.refresh);
 
   const lookAgain = async () => {
     setBusy(true);

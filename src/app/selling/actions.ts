@@ -4,7 +4,7 @@ import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { type Deps, deps } from '@/usecases/deps';
 import { changeReserve, enterBid, offerToHighest } from '@/usecases/selling/auctions';
 import { type BroughtSales, bringInSales } from '@/usecases/selling/comparables';
-import { followSelling, proveListing } from '@/usecases/selling/follow';
+import { followSelling } from '@/usecases/selling/follow';
 import {
   type Listed,
   markSeenLive,
@@ -14,6 +14,7 @@ import {
 } from '@/usecases/selling/listings';
 import { answerOffer, buyerAnswers, enterOffer, saveAnswerRule } from '@/usecases/selling/offers';
 import { type PastedNames, pastedNames } from '@/usecases/selling/pricing';
+import { proveListing } from '@/usecases/selling/prove';
 import { handOver, stepSale } from '@/usecases/selling/sales';
 
 /** What was decided is told to venues at once, without keeping the person waiting. */

@@ -43,8 +43,8 @@ interface Compared extends DifferingName {
 }
 
 /** Names whose records differ from the ledger, the most dangerous first; what was dismissed is left out until it changes. */
-export async function differingNames(deps: Deps): Promise<DifferingName[]> {
-  const compared = await compareNames(deps, null);
+export async function differingNames(deps: Deps, nameIds: readonly number[] | null = null): Promise<DifferingName[]> {
+  const compared = await compareNames(deps, nameIds);
   const rank = ({ differences: [first] }: DifferingName) => DIFFERENCE_KINDS.indexOf(first?.kind as DifferenceKind);
   return compared
     .filter(({ differences }) => differences.length > 0)

@@ -1,4 +1,5 @@
-import { type Amount, isCurrency, parseDecimal } from '@/core/money';
+import type { VenueListingState } from '@/connectors/venue/port';
+import { type Amount, isCurrency, parseDecimal, wholeUnit } from '@/core/money';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import {
   askedPrice,
@@ -13,22 +14,20 @@ import {
   sellingTerms,
   usualIncrements,
 } from '@/core/selling';
-import { dayOf } from '@/core/time';
-import { insertAuction, selectAuctions } from '@/database/auctions';
+import { dayOf, type Instant } from '@/core/time';
+import { type AuctionDraft, cancelAuctions, insertAuctions, selectAuctions } from '@/database/auctions';
 import { insertBatch, patchNames } from '@/database/changes';
 import { insertEntries } from '@/database/entries';
 import {
   type ListingDraft,
   type ListingRow,
-  selectListing,
-  selectListings,
+  lockFreeListings,
   selectListingsById,
   stepListings,
   upsertListings,
 } from '@/database/listings';
 import type { Transaction } from '@/database/pool';
 import { selectRates, selectVenue, type VenueRow } from '@/database/venues';
-import { writeTable } from '@/formats/csv/writeTable';
 import type { Deps } from '../deps';
 import { readRequest } from '../validate';
 import { changing } from './changing';
@@ -146,16 +145,18 @@ async function sendWithin(tx: Transaction, deps: Deps, ids: readonly number[], v
   if (venue?.linkUrl) await stepListings(tx, ids, { status: 'sending', sentAt: at, problem: null }, drafts);
   else if (venue) {
     await stepListings(tx, ids, { status: 'unproved', sentAt: at, problem: null }, drafts);
-    const { rows } = await tx.query<{ id: number }>(
-      'select l.id from listings l join names n on n.id = l.name_id where l.id = any($1) and n.account_id = $2',
-      [ids, venue.accountId],
-    );
     // What lies in the venue's own account is known to be ours.
-    const own = rows.map(({ id }) => id);
-    await stepListings(tx, own, { status: 'in review', proofBy: 'account', provedAt: at }, ['unproved']);
+    const own = (await selectListingsById(tx, ids)).filter(({ accountId }) => accountId === venue.accountId);
+    const step = { status: 'in review', proofBy: 'account', provedAt: at } as const;
+    await stepListings(
+      tx,
+      own.map(({ id }) => id),
+      step,
+      ['unproved'],
+    );
   } else {
     await stepListings(tx, ids, { status: 'live', sentAt: at, provedAt: at, seenLiveAt: at, problem: null }, drafts);
-    for (const id of ids) await openOwnAuction(tx, id, at);
+    await openOwnAuctions(tx, ids, at);
   }
 }
 
@@ -183,22 +184,66 @@ async function bookListingFees(tx: Transaction, deps: Deps, ids: readonly number
   await insertEntries(tx, await insertBatch(tx, at, 'entry', `Listing fees at ${venue.label}`), entries);
 }
 
-/** An auction that the office holds itself opens the moment its listing is live. */
-async function openOwnAuction(tx: Transaction, listingId: number, at: ReturnType<Deps['clock']>): Promise<void> {
-  const listing = await selectListing(tx, listingId);
-  if (listing?.kind !== 'auction' || listing.status !== 'live' || listing.prices.start === null) return;
-  await insertAuction(tx, {
-    listingId,
-    nameId: listing.nameId,
-    atVenue: false,
-    currency: listing.currency,
-    opensAt: at,
-    closesAt: closingAt(at, listing.auctionDays),
-    startMinor: listing.prices.start,
-    reserveMinor: listing.prices.reserve,
-    buyNowMinor: listing.prices.buyNow,
-    increments: usualIncrements(sellingTerms(null, listing.currency, [], at).unitMinor),
-  });
+/** Auctions that the office holds itself open the moment their listings are live. */
+async function openOwnAuctions(tx: Transaction, ids: readonly number[], at: Instant): Promise<void> {
+  const listings = await selectListingsById(tx, ids);
+  await insertAuctions(
+    tx,
+    listings.flatMap((listing) =>
+      listing.status === 'live' ? auctionOf(listing, at, closingAt(at, listing.auctionDays), false) : [],
+    ),
+  );
+}
+
+/** The auction of a listing; none for a listing of another kind. */
+export function auctionOf(
+  { id, nameId, kind, currency, prices }: Pick<ListingRow, 'id' | 'nameId' | 'kind' | 'currency' | 'prices'>,
+  opensAt: Instant,
+  closesAt: Instant,
+  atVenue: boolean,
+): AuctionDraft[] {
+  const { start, reserve, buyNow } = prices;
+  return kind !== 'auction' || start === null
+    ? []
+    : [
+        {
+          listingId: id,
+          nameId,
+          atVenue,
+          currency,
+          opensAt,
+          closesAt,
+          startMinor: start,
+          reserveMinor: reserve,
+          buyNowMinor: buyNow,
+          increments: usualIncrements(wholeUnit(currency)),
+        },
+      ];
+}
+
+/** Takes down how a listing stands at its venue. */
+export async function takeState(
+  tx: Transaction,
+  deps: Deps,
+  listing: Pick<ListingRow, 'id' | 'nameId' | 'currency' | 'prices' | 'kind'>,
+  state: VenueListingState,
+  from: Parameters<typeof stepListings>[3],
+): Promise<void> {
+  await stepListings(
+    tx,
+    [listing.id],
+    {
+      status: state.status,
+      ...(state.proof ? { proofHost: state.proof.host, proofText: state.proof.text } : {}),
+      ...(state.provedBy ? { proofBy: state.provedBy, provedAt: deps.clock() } : {}),
+      reviewUntil: state.reviewUntil,
+      problem: state.reason,
+      ...(state.status === 'live' ? { seenLiveAt: deps.clock() } : {}),
+    },
+    from,
+  );
+  if (state.auction && state.status === 'live')
+    await insertAuctions(tx, auctionOf(listing, state.auction.opensAt, state.auction.closesAt, true));
 }
 
 function draftOf(form: ListingForm, venueId: number | null): ListingDraft | Refusal {
@@ -249,15 +294,15 @@ export async function sendListings(deps: Deps, input: unknown): Promise<number |
   const request = await readRequest(SomeListings, input);
   if (isRefusal(request)) return request;
   return changing(deps, async (tx) => {
-    let sent = 0;
-    for (const id of request.listingIds) {
-      const listing = await selectListing(tx, id);
-      if (!listing || !['draft', 'refused'].includes(listing.status)) continue;
-      const venue = listing.venueId === null ? null : await selectVenue(tx, listing.venueId);
-      await sendWithin(tx, deps, [id], venue);
-      sent += 1;
+    const drafts = (await selectListingsById(tx, request.listingIds)).filter(
+      ({ status }) => status === 'draft' || status === 'refused',
+    );
+    // Once for each venue, not for each listing.
+    for (const venueId of new Set(drafts.map((listing) => listing.venueId))) {
+      const ids = drafts.filter((listing) => listing.venueId === venueId).map(({ id }) => id);
+      await sendWithin(tx, deps, ids, venueId === null ? null : await selectVenue(tx, venueId));
     }
-    return sent;
+    return drafts.length;
   });
 }
 
@@ -266,19 +311,14 @@ export async function withdrawListingsById(deps: Deps, input: unknown): Promise<
   const request = await readRequest(SomeListings, input);
   if (isRefusal(request)) return request;
   return changing(deps, async (tx) => {
-    const { rows } = await tx.query<{ id: number; linked: boolean }>(
-      `select l.id, v.link_url is not null and l.status <> 'draft' as linked from listings l left join venues v on v.id = l.venue_id
-       where l.id = any($1) and l.status not in ('withdrawing', 'withdrawn', 'sold', 'ended')
-         and not exists (select from auctions a join bids b on b.auction_id = a.id where a.listing_id = l.id and a.outcome is null)
-       for update of l`,
-      [request.listingIds],
-    );
+    const rows = await lockFreeListings(tx, request.listingIds);
     const ids = (linked: boolean) => rows.filter((row) => row.linked === linked).map(({ id }) => id);
     await stepListings(tx, ids(true), { status: 'withdrawing' });
     await stepListings(tx, ids(false), { status: 'withdrawn' });
-    await tx.query(
-      `update auctions set cancelled = true, outcome = '{"kind":"cancelled"}', closed_at = $2 where listing_id = any($1) and outcome is null`,
-      [rows.map(({ id }) => id), new Date(deps.clock())],
+    await cancelAuctions(
+      tx,
+      rows.map(({ id }) => id),
+      deps.clock(),
     );
     return rows.length;
   });
@@ -294,44 +334,5 @@ export async function markSeenLive(deps: Deps, input: unknown): Promise<number |
     request.listingIds,
     { status: 'live', seenLiveAt: at, provedAt: at, proofBy: 'by hand' },
     ['unproved', 'in review', 'live'],
-  );
-}
-
-/** Fields that a venue's list of listings can have, with what stands there. */
-export const CSV_FIELDS: Readonly<Record<string, (listing: ListingRow) => string>> = {
-  name: ({ ascii }) => ascii,
-  unicode: ({ unicode }) => unicode,
-  kind: ({ kind }) => kind,
-  currency: ({ currency }) => currency,
-  asking: (listing) => whole(listing, 'asking'),
-  'minimum offer': (listing) => whole(listing, 'minimum'),
-  start: (listing) => whole(listing, 'start'),
-  reserve: (listing) => whole(listing, 'reserve'),
-  'buy now': (listing) => whole(listing, 'buyNow'),
-  'auction days': ({ kind, auctionDays }) => (kind === 'auction' ? String(auctionDays) : ''),
-  category: ({ categories }) => categories[0] ?? '',
-  categories: ({ categories }) => categories.join('; '),
-  pitch: ({ pitch }) => pitch,
-  description: ({ description }) => description,
-  'with site': ({ withSite }) => (withSite ? 'yes' : 'no'),
-  adult: ({ adult }) => (adult ? 'yes' : 'no'),
-  network: ({ network }) => (network ? 'yes' : 'no'),
-};
-
-function whole({ prices, currency }: ListingRow, name: PriceName): string {
-  const minor = prices[name];
-  const unit = sellingTerms(null, currency, [], 0 as never).unitMinor;
-  return minor === null ? '' : String(minor / unit);
-}
-
-/** The current listings at a venue as CSV, in its own columns where they are defined. */
-export async function listingsCsv(deps: Deps, venueId: number): Promise<string | Refusal> {
-  const row = await selectVenue(deps.database, venueId);
-  if (!row) return refuse('venue-unknown', 'That venue is no longer there. Choose another.');
-  const listings = (await selectListings(deps.database, null)).filter((listing) => listing.venueId === venueId);
-  const columns = row.csvColumns ?? Object.keys(CSV_FIELDS).map((field) => ({ heading: field, field }));
-  return writeTable(
-    columns.map(({ heading }) => heading),
-    listings.map((listing) => columns.map(({ field }) => CSV_FIELDS[field]?.(listing) ?? '')),
   );
 }

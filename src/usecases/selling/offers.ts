@@ -178,8 +178,7 @@ export async function enterOffer(deps: Deps, input: unknown): Promise<number | R
   const lapsesAt = lapseAfter(request.until, deps.clock());
   if (isRefusal(lapsesAt)) return lapsesAt;
   return changing(deps, async (tx) => {
-    const { rows } = await tx.query('select 1 from names where id = $1 and gone_at is null', [request.nameId]);
-    if (rows.length === 0)
+    if ((await selectSaleNames(tx, [request.nameId])).length === 0)
       return refuse('name-not-in-ledger', 'This name is no longer in the ledger. Load the page again.');
     const known = request.threadId === undefined ? null : await lockThread(tx, request.threadId);
     if (request.threadId !== undefined && (known?.ref !== null || known.nameId !== request.nameId))

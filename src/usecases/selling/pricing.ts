@@ -64,7 +64,7 @@ export async function pricedNames(deps: Deps, nameIds: readonly number[]): Promi
     selectSaleNames(deps.database, nameIds),
     selectDatedSpending(deps.database, nameIds),
     selectPolicies(deps.database),
-    namesElsewhere(deps),
+    namesElsewhere(deps, nameIds),
   ]);
   const byEnding = new Map(policies.map((policy) => [policy.ending, policy]));
   const now = deps.clock();
@@ -89,8 +89,8 @@ export function lockedUntil({ registered }: Pick<SaleName, 'registered'>, days: 
 }
 
 /** Names that the public record has at another registrar than the ledger. */
-async function namesElsewhere(deps: Deps): Promise<Set<number>> {
-  const differing = await differingNames(deps);
+async function namesElsewhere(deps: Deps, nameIds: readonly number[]): Promise<Set<number>> {
+  const differing = await differingNames(deps, nameIds);
   return new Set(
     differing.flatMap(({ nameId, differences }) =>
       differences.some(({ kind }) => kind === 'not at that registrar') ? [nameId] : [],

@@ -3,9 +3,11 @@ import {
   AGENDA_KINDS,
   type AgendaItem,
   type AgendaKind,
+  AUCTION_DAYS,
   askedPrice,
   costIn,
   feesIn,
+  HANDOVER_DAYS,
   type ListingKind,
   leavesOf,
   orderAgenda,
@@ -16,9 +18,13 @@ import {
 import { addDays, dayOf, earliestEnd, HOUR_MS, type Instant } from '@/core/time';
 import { type AuctionRow, selectAuctions, selectUnsold } from '@/database/auctions';
 import {
+  countListings,
   type ListingRow,
   type ListingStatus,
+  type NameOnSale,
   selectListings,
+  selectListingsToWatch,
+  selectNameOnSale,
   selectNeverListed,
   selectSaleNames,
 } from '@/database/listings';
@@ -67,6 +73,8 @@ export interface SellingReport {
 
 /** So much of each kind is shown. */
 const MOST_ITEMS = 50;
+/** The longest review, the longest auction, and the handover, in days. */
+const MOST_SALE_DAYS = 84 + AUCTION_DAYS.most + HANDOVER_DAYS;
 const CLOSING_DAYS = 3;
 const SEEN_AGAIN_DAYS = 30;
 const NEVER_LISTED = 20;
@@ -87,8 +95,10 @@ export async function sellingReport(deps: Deps): Promise<SellingReport> {
 
 async function wholeReport(deps: Deps): Promise<Omit<SellingReport, 'agenda'> & { agenda: readonly AgendaItem[] }> {
   const { database } = deps;
-  const [listings, threads, auctions, unsold, sales, venues, never, settings, rates] = await Promise.all([
-    selectListings(database, null),
+  const now = deps.clock();
+  const [listings, listed, threads, auctions, unsold, sales, venues, never, settings, rates] = await Promise.all([
+    selectListingsToWatch(database, addDays(now, MOST_SALE_DAYS)),
+    countListings(database),
     selectThreads(database, null),
     selectAuctions(database, null),
     selectUnsold(database),
@@ -98,7 +108,6 @@ async function wholeReport(deps: Deps): Promise<Omit<SellingReport, 'agenda'> & 
     selectSettings(database),
     selectRates(database),
   ]);
-  const now = deps.clock();
   const byId = new Map(venues.map((venue) => [venue.id, venue]));
   const agenda = [
     ...threads.flatMap((thread) => offerToAnswer(thread, now)),
@@ -130,7 +139,7 @@ async function wholeReport(deps: Deps): Promise<Omit<SellingReport, 'agenda'> & 
       };
     }),
   ];
-  return { agenda: orderAgenda(agenda), threads, auctions, sales, listed: listings.length };
+  return { agenda: orderAgenda(agenda), threads, auctions, sales, listed };
 }
 
 const about = ({ nameId, ascii, unicode }: Pick<AgendaItem, 'nameId' | 'ascii' | 'unicode'>) => ({
@@ -276,12 +285,7 @@ export async function sellingToday(
 }
 
 /** Everything of selling about one name. */
-export interface NameSelling {
-  readonly nameId: number;
-  readonly ascii: string;
-  readonly unicode: string;
-  readonly account: string;
-  readonly linkedAccount: boolean;
+export interface NameSelling extends NameOnSale {
   readonly listings: readonly ListingRow[];
   readonly threads: readonly ThreadRow[];
   readonly auctions: readonly AuctionRow[];
@@ -291,12 +295,7 @@ export interface NameSelling {
 
 export async function sellingOf(deps: Deps, ascii: string): Promise<NameSelling | null> {
   const { database } = deps;
-  const { rows } = await database.query<Omit<NameSelling, 'listings' | 'threads' | 'auctions' | 'sales' | 'cost'>>(
-    `select n.id as "nameId", n.ascii, n."unicode", a.label as account, a.link_host is not null as "linkedAccount"
-     from names n join accounts a on a.id = n.account_id where n.ascii = $1 or n."unicode" = $1`,
-    [ascii],
-  );
-  const name = rows[0];
+  const name = await selectNameOnSale(database, ascii);
   if (!name) return null;
   const [listings, threads, auctions, sales, [costs], rates, settings] = await Promise.all([
     selectListings(database, [name.nameId]),

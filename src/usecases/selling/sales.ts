@@ -6,7 +6,7 @@ import { addDays, dayOf, formatInstant, type Instant } from '@/core/time';
 import { selectAccount } from '@/database/accounts';
 import { insertBatch, patchNames } from '@/database/changes';
 import { type EntryDraft, insertEntries } from '@/database/entries';
-import { stepListings, withdrawListings } from '@/database/listings';
+import { reviveListings, stepListings, withdrawListings } from '@/database/listings';
 import { closeThreads, holdThreads, noteBestOffers } from '@/database/offers';
 import type { Transaction } from '@/database/pool';
 import { selectNewestRecords } from '@/database/records';
@@ -106,13 +106,7 @@ export async function leaveSale(
 /** Nothing came of it: the name may be offered again, and threads that waited are open. */
 async function free(tx: Transaction, sale: SaleRow): Promise<void> {
   await holdThreads(tx, sale.nameId, false, null);
-  await tx.query(
-    `update listings l set status = case when l.kind = 'auction' then 'ended' else 'draft' end, problem = 'The sale fell through: list it again.'
-     where l.name_id = $1 and (l.id = $2 or (l.status = 'withdrawn' and l.problem = 'promised elsewhere'))
-       and not exists (select from listings o where o.name_id = l.name_id and o.id <> l.id and coalesce(o.venue_id, 0) = coalesce(l.venue_id, 0)
-         and o.status not in ('withdrawn', 'sold', 'ended'))`,
-    [sale.nameId, sale.listingId],
-  );
+  await reviveListings(tx, sale.nameId, sale.listingId);
   await noteBestOffers(tx, [sale.nameId]);
 }
 

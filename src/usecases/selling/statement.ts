@@ -1,8 +1,7 @@
 import { type Amount, convert, type Rate, sumIn } from '@/core/money';
 import { type DatedMoney, feesIn, type Leaves, leavesOf, yearlyReturn } from '@/core/selling';
 import { DAY_MS, type Day, dayOf, startOfDay } from '@/core/time';
-import { type EntryRow, selectEntries } from '@/database/entries';
-import type { Queryable } from '@/database/pool';
+import { type EntryRow, selectCostsOfSales, selectEntries } from '@/database/entries';
 import { type SaleRow, type SaleStepRow, selectSale, selectSaleSteps, selectSales } from '@/database/sales';
 import { selectSettings } from '@/database/settings';
 import { selectRates, selectVenue } from '@/database/venues';
@@ -114,7 +113,10 @@ export async function soldList(deps: Deps): Promise<SoldList> {
     selectSettings(deps.database),
   ]);
   const done = sales.filter(({ stage }) => stage === 'done');
-  const costs = await selectCosts(deps.database, done);
+  const costs = await selectCostsOfSales(
+    deps.database,
+    done.map(({ id }) => id),
+  );
   const lines = done.map((sale): SoldLine => {
     const leaves: Leaves = {
       priceMinor: sale.priceMinor,
@@ -140,18 +142,6 @@ export async function soldList(deps: Deps): Promise<SoldList> {
     };
   });
   return { lines, totals: totalsOf(lines, homeCurrency, rates), homeCurrency };
-}
-
-/** The entries of sold names that are not of the sale itself, by sale. */
-async function selectCosts(db: Queryable, sales: readonly SaleRow[]): Promise<Map<number, EntryRow[]>> {
-  const { rows } = await db.query<EntryRow & { saleId: number }>(
-    `select s.id as "saleId", e.minor, e.currency, e.on_day as "onDay" from sales s join entries e on e.name_id = s.name_id
-     where s.id = any($1) and e.reference <> 'sale ' || s.id`,
-    [sales.map(({ id }) => id)],
-  );
-  const bySale = new Map<number, EntryRow[]>();
-  for (const row of rows) bySale.set(row.saleId, [...(bySale.get(row.saleId) ?? []), row]);
-  return bySale;
 }
 
 function totalsOf(lines: readonly SoldLine[], home: string, rates: readonly Rate[]): SoldTotal[] {

@@ -1,7 +1,7 @@
 'use client';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useState } from 'react';
 import styled from 'styled-components';
 import type { EntryKind } from '@/core/journal';
 import type { Switch } from '@/core/ledger';
@@ -16,7 +16,7 @@ import type { StoredRecord } from '@/usecases/records/records';
 import type { Lapse } from '@/usecases/rescue/lapse';
 import { reportDone } from '../../answers';
 import { useTitle } from '../../frame/Frame';
-import { useDay, useLedger } from '../../frame/LedgerProvider';
+import { useDay, useLedger, useLedgerChange } from '../../frame/LedgerProvider';
 import type { NameView } from '../../frame/views';
 import { useRenew } from '../../renewals/useRenew';
 import { LetGoDialog } from '../../rescue/LetGoDialog';
@@ -92,12 +92,7 @@ export function NameScreen({
   }, [worker, meta, day, detail.ascii]);
 
   // What the server has drawn (money, history, evidence) follows every change of the ledger, whoever made it.
-  const drawn = useRef<number | null>(null);
-  useEffect(() => {
-    if (!meta) return;
-    if (drawn.current !== null && drawn.current !== meta.revision) router.refresh();
-    drawn.current = meta.revision;
-  }, [meta, router]);
+  useLedgerChange(router.refresh);
 
   const undo = async (batchId: number) => {
     if (reportDone(await undoAction(batchId), null)) await reload();

@@ -12,7 +12,7 @@ import { Empty, Failed, Loading } from '@/ui/text/States';
 import { amountsWords, dayWords } from '@/ui/text/words';
 import type { ListingLine } from '@/usecases/selling/report';
 import { useTitle } from '../../frame/Frame';
-import { useLedger } from '../../frame/LedgerProvider';
+import { useLedger, useLedgerChange } from '../../frame/LedgerProvider';
 import { seenLiveAction, sendListingsAction, withdrawAction } from '../actions';
 import { STATUS_WORDS } from '../words';
 
@@ -62,7 +62,7 @@ interface Venue {
 /** Every listing with what its price leaves, sorted and filtered where it stands. */
 export function ListingsScreen({ venues }: { venues: readonly Venue[] }) {
   const router = useRouter();
-  const { style, homeCurrency, meta } = useLedger();
+  const { style, homeCurrency } = useLedger();
   const [lines, setLines] = useState<readonly ListingLine[] | null>(null);
   const [problem, setProblem] = useState(false);
   const [sort, setSort] = useState<{ id: SortId; descending: boolean }>({ id: 'name', descending: false });
@@ -83,8 +83,8 @@ export function ListingsScreen({ venues }: { venues: readonly Venue[] }) {
       setProblem(true);
     }
   }, []);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: a new revision of the ledger means new listings
-  useEffect(() => void load(), [load, meta]);
+  useEffect(() => void load(), [load]);
+  useLedgerChange(load);
 
   const shown = useMemo(() => {
     const keyOf = SORT[sort.id];

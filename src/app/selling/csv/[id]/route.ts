@@ -1,6 +1,6 @@
 import { isRefusal } from '@/core/refusal';
 import { deps } from '@/usecases/deps';
-import { listingsCsv } from '@/usecases/selling/listings';
+import { listingsCsv } from '@/usecases/selling/listingsCsv';
 
 /** The listings of one venue in its own columns. */
 export async function GET(_: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {

@@ -2,7 +2,7 @@ import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
 import { accounts } from '@/usecases/accounts/accounts';
 import { deps } from '@/usecases/deps';
-import { CSV_FIELDS } from '@/usecases/selling/listings';
+import { CSV_FIELDS } from '@/usecases/selling/listingsCsv';
 import { venue } from '@/usecases/selling/venues';
 import { VenueScreen } from './VenueScreen';
 
