@@ -1,7 +1,8 @@
 import { wholeUnit } from '@/core/money';
 import { type ListingKind, type ListingPrices, NO_PRICES } from '@/core/selling';
 import { addDays, type Instant } from '@/core/time';
-import { list, marketPasses, prove } from '../venue/market';
+import { list, prove } from '../venue/market';
+import { marketPasses } from '../venue/passing';
 import { DAY } from '../world/calendar';
 import type { World } from '../world/types';
 import { demoNames } from './names';

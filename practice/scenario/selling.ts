@@ -14,7 +14,7 @@ import { followSelling } from '@/usecases/selling/follow';
 import { saveListings } from '@/usecases/selling/listings';
 import { enterOffer } from '@/usecases/selling/offers';
 import { commitSale, stepSale } from '@/usecases/selling/sales';
-import { saveRate, saveVenue, saveVenueLink } from '@/usecases/selling/venues';
+import { saveRate, saveVenue, saveVenueLink } from '@/usecases/venues/venues';
 import { VENUE_RULES, VENUE_TITLE } from '../venue/market';
 import { VENUE_KEY } from '../venue/server';
 import { chanceFrom } from './chance';

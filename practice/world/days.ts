@@ -1,4 +1,4 @@
-import { marketPasses } from '../venue/market';
+import { marketPasses } from '../venue/passing';
 import { DAY, yearsLater } from './calendar';
 import { blankDomain, STRANGERS } from './domain';
 import { endingRules } from './endings';

@@ -7,6 +7,7 @@ import { serve } from '../../bin/support/app';
 import { freePort } from '../../bin/support/postgres';
 import { openBrowser } from '../browser/browser';
 import { emptyLedger, type TestLedger, TODAY } from '../database/ledger';
+import { pageTimer } from './page';
 import { best, line, portfolioCsv } from './portfolio';
 
 const LISTED = 10_000;
@@ -64,25 +65,17 @@ test('in the browser: 10,000 listings in Selling, and 500 names priced and check
   );
   const visitor = await openBrowser(app.url);
   const { driver } = visitor;
-  const untilSeen = async (path: string, seen: string) => {
-    const start = performance.now();
-    await driver.get(app.url + path);
-    await driver.wait(() => driver.executeScript<boolean>(seen), 60_000);
-    return performance.now() - start;
-  };
-  const pageShown = "return document.querySelector('h2') !== null";
-  await untilSeen('/setup/backup', pageShown);
-  const empty = Math.min(await untilSeen('/setup/backup', pageShown), await untilSeen('/setup/backup', pageShown));
+  const pages = pageTimer(driver, app.url);
+  const empty = await pages.empty();
   const listed = "return document.querySelectorAll('[role=gridcell]').length > 50";
-  await untilSeen('/selling/listings', listed);
-  const shown = Math.min(await untilSeen('/selling/listings', listed), await untilSeen('/selling/listings', listed));
-  report.push(line('10,000 listings on screen', shown, 'a page without them', empty));
-  await untilSeen('/selling', pageShown);
-  const awaits = Math.min(await untilSeen('/selling', pageShown), await untilSeen('/selling', pageShown));
+  report.push(
+    line('10,000 listings on screen', await pages.best('/selling/listings', listed), 'a page without them', empty),
+  );
+  const awaits = await pages.best('/selling', "return document.querySelector('h2') !== null");
   report.push(line('what awaits the owner on screen', awaits, 'a page without it', empty));
 
   const { rows } = await ledger.database.query<{ id: number }>('select id from names order by id limit $1', [PRICED]);
-  await untilSeen(
+  await pages.once(
     `/selling/price?names=${rows.map(({ id }) => id).join(',')}`,
     "return document.querySelectorAll('input[data-price=asking]').length > 5",
   );

@@ -3,7 +3,8 @@ import { addDays, type Instant } from '@/core/time';
 import { selectListings } from '@/database/listings';
 import { followSelling } from '@/usecases/selling/follow';
 import { saveListings } from '@/usecases/selling/listings';
-import { saveVenue, saveVenueLink } from '@/usecases/selling/venues';
+import { sellingAgenda } from '@/usecases/selling/report';
+import { saveVenue, saveVenueLink } from '@/usecases/venues/venues';
 import { pointRecordsAt } from '../../practice/scenario/links';
 import { VENUE_KEY } from '../../practice/venue/server';
 import type { BuyerAct, BuyerReply } from '../../practice/venue/types';
@@ -111,4 +112,16 @@ export async function sellingLedger(
 
 export async function listingOf(made: SellingLedger, name: string) {
   return (await selectListings(made.ledger.database, [made.ids.get(name) as number]))[0];
+}
+
+/** What awaits the owner, as `kind: name`. */
+export const awaiting = async ({ ledger }: SellingLedger): Promise<string[]> =>
+  (await sellingAgenda(ledger)).map(({ kind, ascii }) => `${kind}: ${ascii}`);
+
+/** What selling has put into the books, in its order. */
+export async function booked({ ledger }: SellingLedger): Promise<{ kind: string; minor: number }[]> {
+  const { rows } = await ledger.database.query<{ kind: string; minor: number }>(
+    "select kind, minor from entries where kind in ('sale', 'commission', 'listing fee') order by id",
+  );
+  return rows;
 }

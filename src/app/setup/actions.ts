@@ -9,8 +9,8 @@ import { removePolicy, savePolicy, saveRegistryFee } from '@/usecases/policies/p
 import { fetchBootstrap, saveRecordServers } from '@/usecases/records/servers';
 import { sendReminders } from '@/usecases/reminders/remind';
 import { saveReminders } from '@/usecases/reminders/settings';
-import { removeVenueLink, saveRate, saveVenue, saveVenueLink, testVenue } from '@/usecases/selling/venues';
 import { saveOffice } from '@/usecases/settings';
+import { removeVenueLink, saveRate, saveVenue, saveVenueLink, testVenue } from '@/usecases/venues/venues';
 
 export async function saveAccountAction(id: number | null, input: unknown): Promise<number | Refusal> {
   return saveAccount(deps(), id, input);

@@ -1,20 +1,9 @@
 'use client';
-import {
-  CategoryScale,
-  Chart,
-  type ChartOptions,
-  LinearScale,
-  LineController,
-  LineElement,
-  PointElement,
-  Tooltip,
-} from 'chart.js';
+import { Chart } from 'chart.js';
 import { useEffect, useRef } from 'react';
-import styled from 'styled-components';
-import { formatAmount, formatFigure } from '@/core/money';
-import { dayOf, formatDay, type Instant } from '@/core/time';
-
-Chart.register(LineController, LineElement, PointElement, LinearScale, CategoryScale, Tooltip);
+import { formatAmount } from '@/core/money';
+import type { Instant } from '@/core/time';
+import { ChartFrame, drawn, timeOptions, token } from './timeChart';
 
 /** The balance after a charge, or the charge that finds too little. */
 export interface BalancePoint {
@@ -23,16 +12,6 @@ export interface BalancePoint {
   readonly fails: boolean;
   readonly text: string;
 }
-
-const Frame = styled.figure`
-  margin: 0;
-  height: 220px;
-  max-width: 860px;
-  position: relative;
-  @media print { break-inside: avoid; }
-`;
-
-const token = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
 
 /**
  * A balance over time as steps, with every charge that fails marked by a cross. The same figures stand in the table beside
@@ -57,52 +36,14 @@ export function BalanceChart({
   useEffect(() => {
     const place = canvas.current;
     if (!place) return;
-    const xy = (list: readonly BalancePoint[]) => list.map((point) => ({ x: point.at, y: point.balanceMinor / 100 }));
+    const xy = (list: readonly BalancePoint[]) =>
+      list.map((point) => ({ x: point.at, y: drawn(point.balanceMinor, currency) }));
     const failing = points.filter((point) => point.fails);
-    const grid = { color: token('--rule') };
-    const ticks = {
-      color: token('--ink-soft'),
-      font: { family: getComputedStyle(document.body).fontFamily, size: 11 },
-    };
-    const options: ChartOptions<'line'> = {
-      animation: false,
-      responsive: true,
-      maintainAspectRatio: false,
-      interaction: { mode: 'nearest', axis: 'x', intersect: false },
-      scales: {
-        x: {
-          type: 'linear',
-          min: from,
-          max: to,
-          grid,
-          ticks: {
-            ...ticks,
-            maxTicksLimit: 8,
-            callback: (value) => formatDay(dayOf(Number(value) as Instant)).replace(/ \d{4}$/, ''),
-          },
-        },
-        y: {
-          beginAtZero: true,
-          grid,
-          ticks: {
-            ...ticks,
-            callback: (value) => formatFigure({ minor: Math.round(Number(value) * 100), currency }, true),
-          },
-        },
-      },
-      plugins: {
-        tooltip: {
-          callbacks: {
-            title: ([item]) => (item ? formatDay(dayOf((item.parsed.x ?? 0) as Instant)) : ''),
-            label: (item) => {
-              const list = item.dataset.label === 'fails' ? failing : points;
-              const point = list[item.dataIndex];
-              return point ? `${point.text}, balance ${formatAmount({ minor: point.balanceMinor, currency })}` : '';
-            },
-          },
-        },
-      },
-    };
+    const options = timeOptions(currency, from, to, (item) => {
+      const list = item.dataset.label === 'fails' ? failing : points;
+      const point = list[item.dataIndex];
+      return point ? `${point.text}, balance ${formatAmount({ minor: point.balanceMinor, currency })}` : '';
+    });
     const chart = new Chart(place, {
       type: 'line',
       options,
@@ -145,8 +86,8 @@ export function BalanceChart({
     return () => chart.destroy();
   }, [points, before, currency, from, to]);
   return (
-    <Frame>
+    <ChartFrame>
       <canvas ref={canvas} role="img" aria-label={label} />
-    </Frame>
+    </ChartFrame>
   );
 }

@@ -31,11 +31,11 @@ import { selectSalesOf } from '@/database/sales';
 import { selectRates, selectVenue } from '@/database/venues';
 import type { Deps } from '../deps';
 import { readRequest } from '../validate';
+import { venueLink, venueProblem } from '../venues/venues';
 import { changing } from './changing';
 import { readPrice } from './listings';
 import { ChangeReserve, EnterBid, OfferToHighest } from './requests';
 import { commitSale } from './sales';
-import { venueLink, venueProblem } from './venues';
 
 export type { AuctionRow } from '@/database/auctions';
 

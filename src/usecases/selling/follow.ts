@@ -2,12 +2,12 @@ import type { VenueLink } from '@/connectors/venue/port';
 import { whileAlone } from '@/database/runs';
 import { noteVenue, selectVenues, type VenueRow } from '@/database/venues';
 import type { Deps } from '../deps';
+import { venueLink } from '../venues/venues';
 import { closeDueAuctions } from './auctions';
 import { lapseOffers } from './offers';
 import { followHandovers } from './sales';
 import { readEventsOf } from './takeEvents';
 import { tellVenue } from './tellVenue';
-import { venueLink } from './venues';
 
 /**
  * Everything of selling that happens without anyone clicking: venues are told what was decided, what happened there is taken

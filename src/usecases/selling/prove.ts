@@ -7,10 +7,10 @@ import { selectVenue } from '@/database/venues';
 import type { Deps } from '../deps';
 import { linkOf } from '../links/links';
 import { readRequest } from '../validate';
+import { venueLink, venueProblem } from '../venues/venues';
 import { changing } from './changing';
 import { takeState } from './listings';
 import { ProveListing } from './requests';
-import { venueLink, venueProblem } from './venues';
 
 const LOOK_AGAIN_MS = 10 * 60_000;
 

@@ -9,12 +9,12 @@ import type { Transaction } from '@/database/pool';
 import { hasUnnamedSale, insertRefusedSale, lockSale, selectSaleByRef, updateSale } from '@/database/sales';
 import { insertVenueEvent, noteVenue, selectVenue, type VenueRow } from '@/database/venues';
 import type { Deps } from '../deps';
+import { venueProblem } from '../venues/venues';
 import { endAuction } from './auctions';
 import { changing } from './changing';
 import { takeState } from './listings';
 import { receiveOffer } from './offers';
 import { bringTo, commitSale, leaveSale } from './sales';
-import { venueProblem } from './venues';
 
 /** Reads the events of a venue, one transaction each: an event that is taken down twice is taken down once. */
 export async function readEventsOf(deps: Deps, venue: VenueRow, link: VenueLink): Promise<string | null> {

@@ -4,11 +4,11 @@ import { markFigureTold, selectFigureRefs, selectUntoldFigures } from '@/databas
 import { lockSale, type SaleRow, selectUntoldSales, updateSale } from '@/database/sales';
 import type { VenueRow } from '@/database/venues';
 import type { Deps } from '../deps';
+import { venueProblem } from '../venues/venues';
 import { changing } from './changing';
 import { takeState } from './listings';
 import { isLookDue, setProof } from './prove';
 import { leaveSale } from './sales';
-import { venueProblem } from './venues';
 
 /** Tells a venue what was decided here. Answers a problem when it does not answer: then nothing else is asked of it. */
 export async function tellVenue(deps: Deps, venue: VenueRow, link: VenueLink): Promise<string | null> {

@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { deps } from '@/usecases/deps';
-import { venues } from '@/usecases/selling/venues';
+import { venues } from '@/usecases/venues/venues';
 import { ListingsScreen } from './ListingsScreen';
 
 export const metadata: Metadata = { title: 'On offer' };

@@ -14,7 +14,7 @@ import { report } from '@/ui/overlay/Toasts';
 import { Fields, Page, Ruled, Section } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
 import { dayWords } from '@/ui/text/words';
-import type { VenueRow } from '@/usecases/selling/venues';
+import type { VenueRow } from '@/usecases/venues/venues';
 import { useTitle } from '../../frame/Frame';
 import { useLedger } from '../../frame/LedgerProvider';
 import { answerRuleAction } from '../../selling/actions';

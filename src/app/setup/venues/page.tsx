@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import { deps } from '@/usecases/deps';
 import { answerRule } from '@/usecases/selling/offers';
-import { rates, venues } from '@/usecases/selling/venues';
+import { rates, venues } from '@/usecases/venues/venues';
 import { VenuesScreen } from './VenuesScreen';
 
 export const metadata: Metadata = { title: 'Venues' };

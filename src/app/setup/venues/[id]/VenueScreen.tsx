@@ -9,7 +9,7 @@ import { Choice, Field } from '@/ui/controls/Field';
 import { Actions } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
 import { Fields, Page, Section } from '@/ui/text/Sheet';
-import type { VenueRow } from '@/usecases/selling/venues';
+import type { VenueRow } from '@/usecases/venues/venues';
 import { useTitle } from '../../../frame/Frame';
 import { useLedger } from '../../../frame/LedgerProvider';
 import { removeVenueLinkAction, saveVenueAction, saveVenueLinkAction, testVenueAction } from '../../actions';

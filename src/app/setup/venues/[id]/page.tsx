@@ -3,7 +3,7 @@ import { notFound } from 'next/navigation';
 import { accounts } from '@/usecases/accounts/accounts';
 import { deps } from '@/usecases/deps';
 import { CSV_FIELDS } from '@/usecases/selling/listingsCsv';
-import { venue } from '@/usecases/selling/venues';
+import { venue } from '@/usecases/venues/venues';
 import { VenueScreen } from './VenueScreen';
 
 export const metadata: Metadata = { title: 'Venue' };

@@ -1,0 +1,193 @@
+import { Type } from 'class-transformer';
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsBoolean,
+  IsInt,
+  IsNumber,
+  IsOptional,
+  IsString,
+  Matches,
+  Max,
+  MaxLength,
+  Min,
+  MinLength,
+  ValidateNested,
+} from 'class-validator';
+
+const MOST_MINOR = 1e12;
+const CODE = /^[A-Z]{3}$/;
+const CODE_WORDS = 'Write the currency as a code like USD.';
+
+class StepForm {
+  @IsInt()
+  @Min(1)
+  @Max(MOST_MINOR)
+  fromMinor!: number;
+
+  @IsNumber()
+  @Min(0)
+  @Max(100)
+  percent!: number;
+}
+
+class PlacementForm {
+  @IsString()
+  @MinLength(1)
+  @MaxLength(60)
+  label!: string;
+
+  @IsInt()
+  @Min(0)
+  @Max(MOST_MINOR)
+  minor!: number;
+}
+
+class CsvColumnForm {
+  @IsString()
+  @MinLength(1)
+  @MaxLength(60)
+  heading!: string;
+
+  @IsString()
+  @MaxLength(30)
+  field!: string;
+}
+
+/** A venue with its rules. Amounts are minor units of the currency of its fees. */
+export class VenueForm {
+  @IsOptional()
+  @IsInt()
+  id?: number;
+
+  @IsString()
+  @MinLength(1, { message: 'Give the venue a name.' })
+  @MaxLength(60)
+  label!: string;
+
+  @IsArray()
+  @ArrayMaxSize(30)
+  @Matches(CODE, { each: true, message: CODE_WORDS })
+  currencies!: string[];
+
+  @Matches(CODE, { message: CODE_WORDS })
+  feesCurrency!: string;
+
+  @IsNumber()
+  @Min(0, { message: 'A commission is 0 to 100 percent.' })
+  @Max(100, { message: 'A commission is 0 to 100 percent.' })
+  percent!: number;
+
+  @IsInt()
+  @Min(0)
+  @Max(MOST_MINOR)
+  floorMinor!: number;
+
+  @IsArray()
+  @ArrayMaxSize(10)
+  @ValidateNested({ each: true })
+  @Type(() => StepForm)
+  steps!: StepForm[];
+
+  @IsInt()
+  @Min(0)
+  @Max(MOST_MINOR)
+  saleFeeMinor!: number;
+
+  @IsInt()
+  @Min(0)
+  @Max(MOST_MINOR)
+  listingFeeMinor!: number;
+
+  @IsInt()
+  @Min(0)
+  @Max(MOST_MINOR)
+  membershipMinor!: number;
+
+  @IsBoolean()
+  wholeUnits!: boolean;
+
+  @IsArray()
+  @ArrayMaxSize(30)
+  @IsInt({ each: true })
+  @Min(1, { each: true, message: 'Auctions run for 1 to 30 days.' })
+  @Max(30, { each: true, message: 'Auctions run for 1 to 30 days.' })
+  auctionDays!: number[];
+
+  @IsInt()
+  @Min(0)
+  @Max(2000)
+  reviewHours!: number;
+
+  @IsBoolean()
+  payoutSet!: boolean;
+
+  @IsArray()
+  @ArrayMaxSize(10)
+  @ValidateNested({ each: true })
+  @Type(() => PlacementForm)
+  placements!: PlacementForm[];
+
+  @IsArray()
+  @ArrayMaxSize(60)
+  @IsString({ each: true })
+  @MaxLength(60, { each: true })
+  categories!: string[];
+
+  @IsInt()
+  @Min(0)
+  @Max(MOST_MINOR)
+  categoryMinor!: number;
+
+  @IsOptional()
+  @IsString()
+  @MaxLength(80)
+  network?: string;
+
+  @IsOptional()
+  @IsInt()
+  accountId?: number;
+
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(30)
+  @ValidateNested({ each: true })
+  @Type(() => CsvColumnForm)
+  csvColumns?: CsvColumnForm[];
+
+  @IsOptional()
+  @IsString()
+  @MaxLength(2000)
+  notes?: string;
+}
+
+export class VenueLinkForm {
+  @IsInt()
+  venueId!: number;
+
+  @IsString()
+  @MaxLength(300)
+  url!: string;
+
+  @IsString()
+  @MinLength(1, { message: 'Write the key of your account there.' })
+  @MaxLength(300)
+  key!: string;
+}
+
+export class RateForm {
+  @IsString()
+  @MaxLength(10)
+  from!: string;
+
+  @Matches(CODE, { message: CODE_WORDS })
+  currency!: string;
+
+  @Matches(CODE, { message: CODE_WORDS })
+  into!: string;
+
+  @IsNumber()
+  @Min(0.000_001, { message: 'A rate is more than nothing.' })
+  @Max(1_000_000)
+  factor!: number;
+}

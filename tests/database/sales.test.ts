@@ -1,0 +1,163 @@
+import { afterEach, describe, expect, test } from 'vitest';
+import { addDays, HOUR_MS } from '@/core/time';
+import { selectSales } from '@/database/sales';
+import { makeBackup, restoreBackup } from '@/usecases/backup/backup';
+import { removeLink } from '@/usecases/links/links';
+import { drainChecks } from '@/usecases/records/check';
+import { pastSales } from '@/usecases/selling/comparables';
+import { followSelling } from '@/usecases/selling/follow';
+import { answerOffer, enterOffer, threadsOf } from '@/usecases/selling/offers';
+import { handOver, stepSale } from '@/usecases/selling/sales';
+import { soldList, statementOf } from '@/usecases/selling/statement';
+import { saveRate } from '@/usecases/venues/venues';
+import { emptyLedger, TODAY } from './ledger';
+import { booked, must, type SellingLedger, sellingLedger } from './venue';
+
+const NAMES = ['copperbuoy.com', 'larchpilot.com', 'tidewick.com'] as const;
+const [COPPER, LARCH, _TIDE] = NAMES;
+
+let made: SellingLedger;
+afterEach(() => made?.close());
+const begin = async () => {
+  made = await sellingLedger(NAMES);
+  return made;
+};
+const id = (name: string) => made.ids.get(name) as number;
+const _at = (days: number, hours = 12) => addDays(TODAY, days) + hours * HOUR_MS - (TODAY % 86_400_000);
+const sales = () => selectSales(made.ledger.database);
+
+describe('handing over', () => {
+  const promised = async () => {
+    await begin();
+    const threadId = must(
+      await enterOffer(made.ledger, { nameId: id(COPPER), buyer: 'Ann', amount: '550', currency: 'USD' }),
+    );
+    const figureId = (await threadsOf(made.ledger, id(COPPER)))[0]?.figures[0]?.id;
+    must(await answerOffer(made.ledger, { threadId, figureId, answer: 'accept' }));
+    const saleId = (await sales())[0]?.id as number;
+    must(await stepSale(made.ledger, { saleId, to: 'money held' }));
+    return saleId;
+  };
+
+  test('a push whose answer is lost is looked after, and is not made twice', async () => {
+    const saleId = await promised();
+    expect(await stepSale(made.ledger, { saleId, to: 'buyer known' })).toMatchObject({ code: 'buyer-account-missing' });
+    must(await stepSale(made.ledger, { saleId, to: 'buyer known', handover: 'push', buyerAccount: 'ann-at-quaymark' }));
+    made.practice.faults.set('quaymark', 'result lost', 1);
+    expect(await handOver(made.ledger, { saleId, byHand: false })).toMatchObject({ code: 'link-failed' });
+    expect(made.world.domains.get(COPPER)?.owner).toBe('stranger');
+    await followSelling(made.ledger);
+    expect((await sales())[0]?.stage).toBe('handed over');
+    await followSelling(made.ledger);
+    expect((await sales())[0]?.stage).toBe('arrived');
+    must(await stepSale(made.ledger, { saleId, to: 'done' }));
+    expect(await booked(made)).toEqual([{ kind: 'sale', minor: -55_000 }]);
+  });
+
+  test('a transfer: the lock is off, the buyer has a code of its own', async () => {
+    const saleId = await promised();
+    const domain = made.world.domains.get(COPPER);
+    if (domain) domain.lock = true;
+    must(await stepSale(made.ledger, { saleId, to: 'buyer known', handover: 'transfer', buyerAccount: 'saltgate' }));
+    const handed = must(await handOver(made.ledger, { saleId, byHand: false }));
+    expect(handed.authCode).toMatch(/^[\w-]{16}$/);
+    expect(made.world.domains.get(COPPER)).toMatchObject({ lock: false, authInfo: handed.authCode });
+  });
+
+  test('a transfer of an account without a link has arrived when the public record shows another registrar', async () => {
+    const saleId = await promised();
+    must(await stepSale(made.ledger, { saleId, to: 'buyer known', handover: 'transfer', buyerAccount: 'saltgate' }));
+    await removeLink(made.ledger, made.accountId);
+    expect(await handOver(made.ledger, { saleId, byHand: false })).toMatchObject({ code: 'no-link' });
+    must(await handOver(made.ledger, { saleId, byHand: true }));
+    await followSelling(made.ledger);
+    await drainChecks(made.ledger);
+    expect((await sales())[0]?.stage).toBe('handed over');
+    const domain = made.world.domains.get(COPPER);
+    if (domain) domain.registrar = 'saltgate';
+    made.ledger.setClock(addDays(TODAY, 2));
+    await followSelling(made.ledger);
+    await drainChecks(made.ledger);
+    await followSelling(made.ledger);
+    expect((await sales())[0]?.stage).toBe('arrived');
+    expect((await statementOf(made.ledger, saleId))?.steps.at(-1)).toMatchObject({
+      stage: 'arrived',
+      origin: 'record',
+    });
+  });
+
+  test('a dispute comes back to its place, or ends it', async () => {
+    const saleId = await promised();
+    must(await stepSale(made.ledger, { saleId, to: 'dispute', note: 'the buyer has not seen it' }));
+    expect(await stepSale(made.ledger, { saleId, to: 'done' })).toMatchObject({ code: 'stage-out-of-order' });
+    must(await stepSale(made.ledger, { saleId, to: 'refused' }));
+    expect(await booked(made)).toEqual([]);
+    const statement = await statementOf(made.ledger, saleId);
+    expect(statement?.steps.map(({ stage }) => stage)).toEqual(['agreed', 'money held', 'dispute', 'refused']);
+  });
+});
+
+test('the statement: every figure, profit over what the name has cost, and the yearly return', async () => {
+  await begin();
+  const { database } = made.ledger;
+  await database.query("insert into batches (at, kind, summary) values (now(), 'entry', 'test')");
+  await database.query(
+    `insert into entries (name_id, batch_id, on_day, kind, minor, currency)
+     select $1, max(id), d.day::date, 'renewal', d.minor, d.currency from batches, (values ('2024-11-24', 10000, 'USD'), ('2025-11-24', 5000, 'EUR')) d(day, minor, currency)
+     group by d.day, d.minor, d.currency`,
+    [id(COPPER)],
+  );
+  must(await saveRate(made.ledger, { from: '2025-01-01', currency: 'EUR', into: 'USD', factor: 1.2 }));
+  const threadId = must(
+    await enterOffer(made.ledger, { nameId: id(COPPER), buyer: 'Ann', amount: '400', currency: 'USD' }),
+  );
+  const figureId = (await threadsOf(made.ledger, id(COPPER)))[0]?.figures[0]?.id;
+  must(await answerOffer(made.ledger, { threadId, figureId, answer: 'accept' }));
+  const saleId = (await sales())[0]?.id as number;
+  for (const to of ['money held', 'buyer known', 'handed over', 'arrived', 'done'])
+    must(
+      await stepSale(made.ledger, {
+        saleId,
+        to,
+        ...(to === 'buyer known' ? { handover: 'push', buyerAccount: 'ann' } : {}),
+      }),
+    );
+  const statement = await statementOf(made.ledger, saleId);
+  // 100.00 two years ago and 50.00 EUR at 1.20 one year ago; 400.00 now: 100(1+r)² + 60(1+r) = 400.
+  expect(statement).toMatchObject({ cost: { minor: 16_000 }, profit: { minor: 24_000 }, heldDays: 730 });
+  expect(statement?.yearlyReturn).toBeCloseTo((-60 + Math.sqrt(3600 + 160_000)) / 200 - 1, 6);
+  const sold = await soldList(made.ledger);
+  expect(sold.lines).toMatchObject([{ ascii: COPPER, profit: { minor: 24_000 }, venue: 'the office' }]);
+  expect(sold.totals.map(({ by, key }) => `${by} ${key}`)).toEqual([
+    'year 2026',
+    'ending .com',
+    'venue the office',
+    'currency USD',
+  ]);
+  expect((await pastSales(made.ledger)).filter((sale) => sale.own)).toHaveLength(1);
+});
+
+test('selling comes along in a backup, and a name that is promised stays promised', async () => {
+  await begin();
+  await made.list([COPPER, LARCH]);
+  const threadId = must(
+    await enterOffer(made.ledger, { nameId: id(COPPER), buyer: 'Ann', amount: '550', currency: 'USD' }),
+  );
+  const figureId = (await threadsOf(made.ledger, id(COPPER)))[0]?.figures[0]?.id;
+  must(await answerOffer(made.ledger, { threadId, figureId, answer: 'accept' }));
+  must(await saveRate(made.ledger, { from: '2025-01-01', currency: 'EUR', into: 'USD', factor: 1.2 }));
+  const backup = await makeBackup(made.ledger);
+  const other = await emptyLedger();
+  try {
+    must(await restoreBackup(other, backup));
+    expect(await makeBackup(other)).toBe(backup);
+    expect(await selectSales(other.database)).toMatchObject([{ ascii: COPPER, buyer: 'Ann', stage: 'agreed' }]);
+    const late = must(await enterOffer(other, { nameId: id(COPPER), buyer: 'Ben', amount: '700', currency: 'USD' }));
+    const [thread] = await threadsOf(other, id(COPPER));
+    expect(
+      await answerOffer(other, { threadId: late, figureId: thread?.figures[0]?.id, answer: 'accept' }),
+    ).toMatchObject({ code: 'name-promised' });
+  } finally {
+    await other.close();
+  }
+});
