@@ -76,6 +76,12 @@ function VenueFormPart({
   const problem = (...keys: string[]) =>
     refused?.field && keys.includes(refused.field.split('.')[0] ?? '') ? refused.message : null;
 
+  const amount = (
+    label: string,
+    name: string,
+    key: 'floorMinor' | 'saleFeeMinor' | 'listingFeeMinor' | 'membershipMinor' | 'categoryMinor',
+  ) => <Field label={label} name={name} defaultValue={money(venue?.[key])} problem={problem(key)} />;
+
   const save = async (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault();
     const form = new FormData(event.currentTarget);
@@ -161,12 +167,7 @@ function VenueFormPart({
             defaultValue={String(venue?.percent ?? '')}
             problem={problem('percent')}
           />
-          <Field
-            label="Commission at least"
-            name="floor"
-            defaultValue={money(venue?.floorMinor)}
-            problem={problem('floorMinor')}
-          />
+          {amount('Commission at least', 'floor', 'floorMinor')}
           <Field
             label="Steps of the commission"
             name="steps"
@@ -175,24 +176,9 @@ function VenueFormPart({
             hint="a line each: 2000 12 keeps 12 % of what lies above 2,000"
             problem={problem('steps')}
           />
-          <Field
-            label="Fee for a sale"
-            name="saleFee"
-            defaultValue={money(venue?.saleFeeMinor)}
-            problem={problem('saleFeeMinor')}
-          />
-          <Field
-            label="Fee for a listing"
-            name="listingFee"
-            defaultValue={money(venue?.listingFeeMinor)}
-            problem={problem('listingFeeMinor')}
-          />
-          <Field
-            label="Membership a year"
-            name="membership"
-            defaultValue={money(venue?.membershipMinor)}
-            problem={problem('membershipMinor')}
-          />
+          {amount('Fee for a sale', 'saleFee', 'saleFeeMinor')}
+          {amount('Fee for a listing', 'listingFee', 'listingFeeMinor')}
+          {amount('Membership a year', 'membership', 'membershipMinor')}
           <Field
             label="Auctions run, days"
             name="auctionDays"
@@ -223,12 +209,7 @@ function VenueFormPart({
             defaultValue={venue?.categories.join('\n') ?? ''}
             hint="a line each"
           />
-          <Field
-            label="Each further category costs"
-            name="category"
-            defaultValue={money(venue?.categoryMinor)}
-            problem={problem('categoryMinor')}
-          />
+          {amount('Each further category costs', 'category', 'categoryMinor')}
           <Field
             label="Paid placements"
             name="placements"
