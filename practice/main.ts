@@ -1,10 +1,10 @@
-import { runPractice } from './run';
+import { type PracticePorts, runPractice } from './run';
 import { bids, demoWorld, grabs } from './scenario/world';
 import { Store } from './store';
 import { demoBuyers } from './venue/buyers';
 import { practiceRegistrars } from './world/registrars';
 
-/** The practice world as a process: it keeps itself in `PRACTICE_DATABASE_URL` and begins at `PRACTICE_NOW`. Says its ports as one line of JSON. */
+/** The practice world as a process: it keeps itself in `PRACTICE_DATABASE_URL` and begins at `PRACTICE_NOW`. Says its ports as one line of JSON; given them back as `PRACTICE_AT`, it listens there again. */
 const url = process.env.PRACTICE_DATABASE_URL;
 if (!url) throw new Error('PRACTICE_DATABASE_URL is not set; bin/start runs the practice world with the demo');
 const now = process.env.PRACTICE_NOW ? Date.parse(process.env.PRACTICE_NOW) : Date.now();
@@ -14,7 +14,8 @@ if (!world) {
   world = demoWorld(now);
   await store.save(world);
 }
-const practice = await runPractice({ world, store });
+const at = process.env.PRACTICE_AT ? (JSON.parse(process.env.PRACTICE_AT) as PracticePorts) : null;
+const practice = await runPractice({ world, store, ...(at ? { at } : {}) });
 const logins = Object.fromEntries(
   [...world.customers.values()].map(({ registrar, login }) => [login, practice.ports[registrar]]),
 );
@@ -25,6 +26,7 @@ console.log(
     records: practice.records,
     venue: practice.venuePort,
     logins,
+    at: practice.at,
   }),
 );
 

@@ -23,6 +23,8 @@ export interface RunningPractice {
   readonly records: { readonly rdap: number; readonly whois: number; readonly dns: number };
   /** Port of the venue. */
   readonly venuePort: number;
+  /** All of these, to listen there again after a restart. */
+  readonly at: PracticePorts;
   readonly faults: Faults;
   /** The mails that came, newest first. */
   readonly mails: readonly PracticeMail[];
@@ -31,12 +33,22 @@ export interface RunningPractice {
   stop(): Promise<void>;
 }
 
+/** Where a practice world listens, on loopback. */
+export interface PracticePorts {
+  /** By registrar. */
+  readonly ports: Readonly<Record<string, number>>;
+  readonly control: number;
+  readonly mail: number;
+  readonly venue: number;
+  readonly records: RunningPractice['records'];
+  readonly registrarWhois: number;
+}
+
 export interface PracticeOptions {
   readonly world: World;
   readonly store: Store | null;
-  /** Fixed ports, or 0 for any that is free. */
-  readonly ports?: Readonly<Record<string, number>>;
-  readonly controlPort?: number;
+  /** The ports it listened on before, so that who talks to it finds it again; any that is free for those not named. */
+  readonly at?: PracticePorts;
   /** Questions a second that the RDAP server takes before it asks to wait. */
   readonly mostQuestionsASecond?: number;
 }
@@ -51,8 +63,7 @@ const listen = (server: Server | ReturnType<typeof eppServer>, port: number) =>
 export async function runPractice({
   world,
   store,
-  ports = {},
-  controlPort = 0,
+  at,
   mostQuestionsASecond,
 }: PracticeOptions): Promise<RunningPractice> {
   const faults = new Faults();
@@ -76,19 +87,19 @@ export async function runPractice({
   const open: Record<string, number> = {};
   for (const registrar of world.registrars.values()) {
     const server = eppServer({ world, registrar, faults, exclusively });
-    open[registrar.id] = await listen(server, ports[registrar.id] ?? 0);
+    open[registrar.id] = await listen(server, at?.ports[registrar.id] ?? 0);
     servers.push(server);
   }
   const mails: PracticeMail[] = [];
   const post = mailServer(mails, () => world.now);
   const mailPort = await new Promise<number>((resolve, reject) => {
     post.on('error', reject);
-    const inner = post.listen(0, '127.0.0.1', () => resolve((inner.address() as AddressInfo).port));
+    const inner = post.listen(at?.mail ?? 0, '127.0.0.1', () => resolve((inner.address() as AddressInfo).port));
   });
   servers.push(post);
-  const records = await openRecords(world, faults, servers, mostQuestionsASecond);
+  const { registrarWhois, ...records } = await openRecords(world, faults, servers, at, mostQuestionsASecond);
   const venue = venueServer({ world, faults, exclusively, dnsPort: () => records.dns, mailPort: () => mailPort });
-  const venuePort = await listen(venue, 0);
+  const venuePort = await listen(venue, at?.venue ?? 0);
   servers.push({
     close(done) {
       venue.closeAllConnections();
@@ -100,7 +111,7 @@ export async function runPractice({
       .then((body) => send(answer, 200, body))
       .catch((error: unknown) => send(answer, 400, { message: error instanceof Error ? error.message : 'failed' }));
   });
-  const port = await listen(control, controlPort);
+  const port = await listen(control, at?.control ?? 0);
   servers.push(control);
   let stopped: Promise<void> | null = null;
   return {
@@ -110,6 +121,7 @@ export async function runPractice({
     mailPort,
     records,
     venuePort,
+    at: { ports: open, control: port, mail: mailPort, venue: venuePort, records, registrarWhois },
     faults,
     mails,
     passTo,
@@ -129,26 +141,27 @@ async function openRecords(
   world: World,
   faults: Faults,
   servers: { close(done: () => void): unknown }[],
+  at?: PracticePorts,
   most?: number,
-): Promise<RunningPractice['records']> {
+): Promise<RunningPractice['records'] & { readonly registrarWhois: number }> {
   let rdapPort = 0;
   const rdap = rdapServer(world, faults, () => `http://127.0.0.1:${rdapPort}`, most);
-  rdapPort = await listen(rdap, 0);
+  rdapPort = await listen(rdap, at?.records.rdap ?? 0);
   let registrarsPort = 0;
   const registrars = () => `127.0.0.1:${registrarsPort}`;
   const registrarWhois = whoisServer(world, faults, 'registrar', registrars);
-  registrarsPort = await listen(registrarWhois, 0);
+  registrarsPort = await listen(registrarWhois, at?.registrarWhois ?? 0);
   const whois = whoisServer(world, faults, 'registry', registrars);
-  const whoisPort = await listen(whois, 0);
+  const whoisPort = await listen(whois, at?.records.whois ?? 0);
   const { udp, tcp } = dnsServers(world);
-  const dnsPort = await listen(tcp, 0);
+  const dnsPort = await listen(tcp, at?.records.dns ?? 0);
   await new Promise<void>((resolve) => udp.bind(dnsPort, '127.0.0.1', resolve));
   const closeAll = (done: () => void) => {
     rdap.closeAllConnections();
     rdap.close(done);
   };
   servers.push({ close: closeAll }, whois, registrarWhois, tcp, { close: (done) => udp.close(done) });
-  return { rdap: rdapPort, whois: whoisPort, dns: dnsPort };
+  return { rdap: rdapPort, whois: whoisPort, dns: dnsPort, registrarWhois: registrarsPort };
 }
 
 function send(answer: ServerResponse, status: number, body: unknown): void {

@@ -3,10 +3,24 @@ import { createHash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { buildSync } from 'esbuild';
+import type { PartLog } from './logs';
 import { alive } from './postgres';
 
 export const ROOT = join(dirname(fileURLToPath(import.meta.url)), '../..');
 const NEXT = join(ROOT, 'node_modules/next/dist/bin/next');
+/** The programs that are started, each bundled from its one file. */
+const PROGRAMS = {
+  server: 'src/server/main.ts',
+  jobs: 'src/jobs/main.ts',
+  thread: 'src/thread/main.ts',
+  practice: 'practice/main.ts',
+} as const;
+export type Program = keyof typeof PROGRAMS;
+
+/** Where a program of this project stands once it is built. */
+export const programPath = (program: Program) => join(ROOT, '.next/programs', `${program}.mjs`);
+
 const QUIET = { NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' } as const;
 
 /** A fingerprint of everything that the build is made from. */
@@ -16,7 +30,7 @@ function sources(): string {
     if (statSync(path).isDirectory()) for (const entry of readdirSync(path).sort()) add(join(path, entry));
     else if (!/\.(test\.tsx?|sql)$/.test(path)) hash.update(path).update(readFileSync(path));
   };
-  for (const part of ['src', 'next.config.ts', 'package-lock.json', 'tsconfig.json']) add(join(ROOT, part));
+  for (const part of ['src', 'practice', 'next.config.ts', 'package-lock.json', 'tsconfig.json']) add(join(ROOT, part));
   return hash.digest('hex');
 }
 
@@ -31,6 +45,19 @@ export function build(): void {
     env: { ...process.env, ...QUIET },
     stdio: ['ignore', 'ignore', 'inherit'],
   });
+  buildSync({
+    entryPoints: PROGRAMS,
+    outdir: join(ROOT, '.next/programs'),
+    outExtension: { '.js': '.mjs' },
+    bundle: true,
+    packages: 'external',
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    sourcemap: true,
+    absWorkingDir: ROOT,
+    logLevel: 'warning',
+  });
   writeFileSync(stamp, now);
 }
 
@@ -40,18 +67,20 @@ export interface RunningApp {
   stop(): Promise<void>;
 }
 
-/** Serves the built application on loopback and waits until it answers. */
-export async function serve(port: number, env: Record<string, string>, log: 'inherit' | 'ignore'): Promise<RunningApp> {
-  const child = spawn(process.execPath, [NEXT, 'start', '-H', '127.0.0.1', '-p', String(port)], {
+/** Serves the built application on loopback and waits until it answers. Without a log nobody hears what it says. */
+export async function serve(port: number, env: Record<string, string>, log: PartLog | null): Promise<RunningApp> {
+  const child = spawn(process.execPath, ['--enable-source-maps', programPath('server')], {
     cwd: ROOT,
-    env: { ...process.env, ...QUIET, ...env },
-    stdio: ['ignore', log, 'inherit'],
+    env: { ...process.env, ...QUIET, ...env, PORT: String(port) },
+    stdio: ['ignore', log ? 'pipe' : 'ignore', log ? 'pipe' : 'inherit'],
     detached: true,
   });
+  log?.follow(child.stdout);
+  log?.follow(child.stderr);
   const url = `http://127.0.0.1:${port}`;
   const deadline = Date.now() + 60_000;
   while (child.exitCode === null) {
-    const answer = await fetch(`${url}/api/v1/health`).catch(() => null);
+    const answer = await fetch(`${url}/api/v1/health`, { signal: AbortSignal.timeout(5000) }).catch(() => null);
     if (answer?.ok) return { url, child, stop: () => end(child) };
     if (Date.now() > deadline) break;
     await new Promise((resolve) => setTimeout(resolve, 100));

@@ -1,62 +1,61 @@
 import { type ChildProcess, spawn } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
-import { join } from 'node:path';
 import pg from 'pg';
-import { end, ROOT } from './app';
+import type { PracticePorts } from '../../practice/run';
+import { end, type Program, programPath, ROOT } from './app';
+import type { PartLog } from './logs';
 
-/** A process that runs beside the application. */
-export interface Companion {
-  stop(): Promise<void>;
-}
-
-export interface PracticeCompanion extends Companion {
-  readonly url: string;
-  /** Port of its mail server. */
-  readonly mailPort: number;
-  readonly records: { readonly rdap: number; readonly whois: number; readonly dns: number };
-  /** Port of its venue. */
-  readonly venuePort: number;
-  /** Ports of the practice registrars, by login. */
-  readonly ports: Readonly<Record<string, number>>;
-}
-
-/** Starts a TypeScript program of this project; resolves with its first line once it has said one. */
-function startProgram(
-  path: string,
+/** Starts a program of this project; resolves once it has said its first line, with that line. */
+export function startProgram(
+  program: Program,
   env: Record<string, string>,
   pidFile: string,
+  log: PartLog,
 ): Promise<{ child: ChildProcess; line: string }> {
-  const child = spawn(process.execPath, ['--import', 'tsx', join(ROOT, path)], {
+  const child = spawn(process.execPath, ['--enable-source-maps', programPath(program)], {
     cwd: ROOT,
-    env: { ...process.env, NODE_ENV: 'production', ...env },
-    stdio: ['ignore', 'pipe', 'inherit'],
+    env: { ...process.env, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1', ...env },
+    stdio: ['ignore', 'pipe', 'pipe'],
     detached: true,
   });
   writeFileSync(pidFile, String(child.pid));
+  log.follow(child.stderr);
+  log.follow(child.stdout);
   return new Promise((resolve, reject) => {
     let said = '';
-    child.stdout?.setEncoding('utf8').on('data', (text: string) => {
+    const hear = (text: string) => {
       said += text;
       const line = said.split('\n')[0];
-      if (said.includes('\n') && line !== undefined) resolve({ child, line });
-    });
-    child.once('exit', (code) => reject(new Error(`${path} ended (${code}) before it was ready.`)));
+      if (!said.includes('\n') || line === undefined) return;
+      child.stdout?.off('data', hear);
+      resolve({ child, line });
+    };
+    child.stdout?.on('data', hear);
+    child.once('exit', (code, signal) =>
+      reject(new Error(`${program} ended (${signal ?? code}) before it was ready. Its log has the cause.`)),
+    );
+    setTimeout(() => {
+      reject(new Error(`${program} was not ready after a minute. Its log has the cause.`));
+      void end(child);
+    }, 60_000).unref();
   });
 }
 
-/** Starts what happens by itself: polling, runs that go on, reminders. */
-export async function startJobs(env: Record<string, string>, pidFile: string): Promise<Companion> {
-  const { child } = await startProgram('src/jobs/main.ts', env, pidFile);
-  return { stop: () => end(child) };
+/** What a practice world says of itself when it is ready. */
+export interface PracticeAt {
+  readonly control: number;
+  /** Port of its mail server. */
+  readonly mail: number;
+  readonly records: { readonly rdap: number; readonly whois: number; readonly dns: number };
+  /** Port of its venue. */
+  readonly venue: number;
+  /** Ports of the practice registrars, by login. */
+  readonly logins: Readonly<Record<string, number>>;
+  readonly at: PracticePorts;
 }
 
-/** Starts the practice world on a database of its own beside the ledger's; `fresh` makes it anew. */
-export async function startPractice(
-  databaseUrl: string,
-  now: number,
-  fresh: boolean,
-  pidFile: string,
-): Promise<PracticeCompanion> {
+/** Makes the practice world's own database beside the ledger's, and answers its address; `fresh` makes it anew. */
+export async function practiceDatabase(databaseUrl: string, fresh: boolean): Promise<string> {
   const client = new pg.Client({ connectionString: databaseUrl });
   await client.connect();
   try {
@@ -68,21 +67,24 @@ export async function startPractice(
   }
   const url = new URL(databaseUrl);
   url.pathname = '/practice';
-  const env = { PRACTICE_DATABASE_URL: url.toString(), PRACTICE_NOW: new Date(now).toISOString() };
-  const { child, line } = await startProgram('practice/main.ts', env, pidFile);
-  const { control, mail, records, venue, logins } = JSON.parse(line) as {
-    control: number;
-    mail: number;
-    records: PracticeCompanion['records'];
-    venue: number;
-    logins: Record<string, number>;
-  };
-  return {
-    url: `http://127.0.0.1:${control}`,
-    mailPort: mail,
-    records,
-    venuePort: venue,
-    ports: logins,
-    stop: () => end(child),
-  };
+  return url.toString();
+}
+
+/** True when the practice world answers. */
+export async function practiceAnswers(control: number): Promise<boolean> {
+  return (await fetch(`http://127.0.0.1:${control}/`, { signal: AbortSignal.timeout(4000) })).ok;
+}
+
+/** True when PostgreSQL answers a question. */
+export async function postgresAnswers(url: string): Promise<boolean> {
+  const client = new pg.Client({ connectionString: url, connectionTimeoutMillis: 3000, query_timeout: 3000 });
+  client.on('error', () => undefined);
+  try {
+    await client.connect();
+    await client.query('select 1');
+    return true;
+  } finally {
+    // An end that waits for a halted server would wait for ever.
+    void client.end().catch(() => undefined);
+  }
 }

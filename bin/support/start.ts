@@ -1,27 +1,21 @@
 import 'reflect-metadata';
-import { randomBytes } from 'node:crypto';
-import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { homedir } from 'node:os';
-import { join } from 'node:path';
+import { existsSync, mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
-import pino from 'pino';
-import { linkDemo, pointMailAt, pointRecordsAt } from '../../practice/scenario/links';
 import { seedDemo } from '../../practice/scenario/seed';
-import { moveVenue, seedSelling } from '../../practice/scenario/selling';
-import { eppLink } from '../../src/connectors/registrar/eppLink';
-import { httpVenue } from '../../src/connectors/venue/httpVenue';
-import type { Instant } from '../../src/core/time';
-import { moveLinks } from '../../src/database/links';
 import { migrate } from '../../src/database/migrate';
 import { hasNames } from '../../src/database/names';
 import { openDatabase } from '../../src/database/pool';
-import { loadClock } from '../../src/usecases/clock';
-import { clockFrom, type Deps } from '../../src/usecases/deps';
-import { keyFrom } from '../../src/usecases/links/secret';
+import { clockFrom } from '../../src/usecases/deps';
 import { prepareLedger } from '../../src/usecases/prepare';
+import { type Resealed, sealAnew, sealedWithOtherKey } from '../../src/usecases/secrets/keys';
+import { keyFrom, type SealKey } from '../../src/usecases/secrets/seal';
 import { build, endLeftOver, serve } from './app';
-import { startJobs, startPractice } from './companions';
-import { type PostgresServer, portTaken, startPostgres } from './postgres';
+import { type PracticeAt, postgresAnswers, practiceAnswers, practiceDatabase, startProgram } from './companions';
+import { demoDeps, linkPractice } from './demo';
+import { alreadyRunning, home, isRotating, nextKey, ownKey, paths, takeNextKey } from './home';
+import { openLog, type PartLog } from './logs';
+import { type PostgresServer, portTaken, startPostgres, stopServer } from './postgres';
+import { type Part, supervise } from './supervise';
 
 const { values: options } = parseArgs({
   options: {
@@ -29,128 +23,195 @@ const { values: options } = parseArgs({
     empty: { type: 'boolean', default: false },
     port: { type: 'string', default: '4180' },
     today: { type: 'string' },
+    log: { type: 'boolean', default: false },
+    'rotate-key': { type: 'boolean', default: false },
   },
 });
 
-/** Where the program keeps its own database: readable by PostgreSQL's user when started as root. */
-const home =
-  process.env.NAME_LEDGER_HOME ??
-  (process.getuid?.() === 0 ? '/var/lib/name-ledger' : join(homedir(), '.local/share/name-ledger'));
-const lock = join(home, 'running.pid');
-/** The process that serves pages: an earlier start that was killed leaves it behind. */
-const appPid = join(home, 'app.pid');
-/** The processes beside it: what happens by itself, and the practice world. */
-const companionPids = ['jobs.pid', 'practice.pid'].map((name) => join(home, name));
+const stops: (() => Promise<void>)[] = [];
+let ending = false;
 
-/** The text that seals passwords: made once for an installation. */
-function ownKey(): string {
-  const file = join(home, 'key');
-  if (!existsSync(file)) writeFileSync(file, randomBytes(32).toString('hex'), { mode: 0o600 });
-  return readFileSync(file, 'utf8').trim();
+async function end(code: number): Promise<void> {
+  if (ending) return;
+  ending = true;
+  for (let stop = stops.pop(); stop; stop = stops.pop()) await stop();
+  process.exit(code);
 }
 
-function alreadyRunning(): number | null {
-  if (!existsSync(lock)) return null;
-  const pid = Number(readFileSync(lock, 'utf8'));
-  const command = existsSync(`/proc/${pid}/cmdline`) ? readFileSync(`/proc/${pid}/cmdline`, 'utf8') : '';
-  return command.includes('support/start.ts') ? pid : null;
+function logOf(part: string): PartLog {
+  const log = openLog(paths.logs, part, options.log);
+  stops.push(() => log.close());
+  return log;
+}
+
+/** Runs a part from now on, whatever becomes of its process. */
+async function keep(part: Part, log: PartLog): Promise<void> {
+  const say = (message: string) => {
+    if (ending) return;
+    console.error(message);
+    log.say(40, message);
+  };
+  const running = await supervise(part, say);
+  stops.push(() => running.stop());
+}
+
+/** The private PostgreSQL, kept running on one port. Answers its address. */
+async function keepPostgres(): Promise<string> {
+  const log = logOf('postgres');
+  let server: PostgresServer | null = null;
+  await keep(
+    {
+      name: 'PostgreSQL',
+      start: async () => {
+        server = await startPostgres(paths.postgres, { durable: true, ...(server ? { port: server.port } : {}) });
+        log.follow(server.child.stderr);
+        return server.child;
+      },
+      isWell: () => postgresAnswers(server?.url ?? ''),
+      stop: stopServer,
+    },
+    log,
+  );
+  return (server as PostgresServer | null)?.url ?? '';
+}
+
+/** The practice world, kept running on its ports. */
+async function keepPractice(databaseUrl: string, now: number): Promise<PracticeAt> {
+  const log = logOf('practice');
+  let said: PracticeAt | null = null;
+  await keep(
+    {
+      name: 'The practice world',
+      start: async () => {
+        const env = {
+          PRACTICE_DATABASE_URL: databaseUrl,
+          PRACTICE_NOW: new Date(now).toISOString(),
+          ...(said ? { PRACTICE_AT: JSON.stringify(said.at) } : {}),
+        };
+        const { child, line } = await startProgram('practice', env, paths.pid('practice'), log);
+        said = JSON.parse(line) as PracticeAt;
+        return child;
+      },
+      isWell: () => practiceAnswers(said?.control ?? 0),
+    },
+    log,
+  );
+  return said as unknown as PracticeAt;
+}
+
+/** The key of this installation. A change of it that was begun is carried through first; what is sealed the old way is sealed anew. */
+async function settleKey(database: ReturnType<typeof openDatabase>): Promise<string> {
+  const text = process.env.NAME_LEDGER_KEY ?? ownKey();
+  const old = process.env.NAME_LEDGER_OLD_KEY;
+  if (options['rotate-key'] && process.env.NAME_LEDGER_KEY && !old)
+    throw new Error('Set NAME_LEDGER_KEY to the new key and NAME_LEDGER_OLD_KEY to the one before, then start again.');
+  const key = keyFrom(text) as SealKey;
+  if (old) {
+    tell(await sealAnew({ database }, keyFrom(old) as SealKey, key));
+    return text;
+  }
+  if (!process.env.NAME_LEDGER_KEY && (options['rotate-key'] || isRotating())) {
+    const next = nextKey();
+    tell(await sealAnew({ database }, key, keyFrom(next) as SealKey));
+    takeNextKey();
+    return next;
+  }
+  await sealAnew({ database }, key, key);
+  return text;
+}
+
+function tell({ resealed, left }: Resealed): void {
+  console.log(`Sealed ${resealed} ${resealed === 1 ? 'secret' : 'secrets'} with the new key.`);
+  if (left.length > 0) console.error(`Neither key opens: ${left.map(({ label }) => label).join(', ')}.`);
 }
 
 async function start(): Promise<void> {
   const port = Number(options.port);
   if (!Number.isInteger(port) || port < 1 || port > 65_535) throw new Error('Give --port a number from 1 to 65535.');
-  const clock = clockFrom(options.today ?? process.env.NAME_LEDGER_TODAY);
+  const fixed = options.today ?? process.env.NAME_LEDGER_TODAY;
+  const clock = clockFrom(fixed);
   mkdirSync(home, { recursive: true, mode: 0o755 });
   const other = alreadyRunning();
   if (other !== null)
     throw new Error(`Name Ledger is running already (process ${other}). End it with Ctrl-C where it was started.`);
-  await endLeftOver(appPid, /next/);
-  for (const file of companionPids) await endLeftOver(file, /main\.ts/);
+  for (const part of ['app', 'jobs', 'practice']) await endLeftOver(paths.pid(part), /\.mjs/);
   if (await portTaken(port)) throw new Error(`Port ${port} is taken by another program. Choose another with --port.`);
-  writeFileSync(lock, String(process.pid));
-  const stops: (() => Promise<void>)[] = [async () => rmSync(lock, { force: true })];
-  const stopAll = async () => {
-    for (let stop = stops.pop(); stop; stop = stops.pop()) await stop();
+  writeFileSync(paths.lock, String(process.pid));
+  stops.push(async () => rmSync(paths.lock, { force: true }));
+  const own = process.env.DATABASE_URL;
+  if (own && options.fresh)
+    throw new Error('--fresh discards the private demo only. Empty your own PostgreSQL database yourself.');
+  if (options.fresh) for (const part of [paths.postgres, paths.demo]) rmSync(part, { recursive: true, force: true });
+  build();
+  const databaseUrl = own ?? (await keepPostgres());
+  await migrate(databaseUrl);
+  const database = openDatabase(databaseUrl, (error) => console.error(error.message));
+  await prepareLedger(database);
+  const key = await settleKey(database);
+  const deps = await demoDeps(database, clock, key);
+  const closed = await sealedWithOtherKey(deps);
+  if (closed.length > 0)
+    console.error(
+      `The key is not the one that sealed the logins of ${closed.map(({ label }) => label).join(', ')}. Their links stand still: put the old key back, or type the logins again under Setup.`,
+    );
+  const env: Record<string, string> = {
+    DATABASE_URL: databaseUrl,
+    NAME_LEDGER_KEY: key,
+    NAME_LEDGER_LOGS: paths.logs,
+    ...(fixed ? { NAME_LEDGER_TODAY: fixed } : {}),
   };
-  let ending = false;
-  const end = async (code: number) => {
-    if (ending) return;
-    ending = true;
-    await stopAll();
-    process.exit(code);
-  };
-  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) {
-    process.on(signal, () => {
-      console.log('\nStopping');
-      void end(0);
-    });
+  const fresh = !options.empty && !own && !(await hasNames(database));
+  if (fresh) {
+    console.log('Making the demo ledger');
+    await seedDemo(database, clock());
+    writeFileSync(paths.demo, '');
   }
-  try {
-    const own = process.env.DATABASE_URL;
-    if (own && options.fresh)
-      throw new Error('--fresh discards the private demo only. Empty your own PostgreSQL database yourself.');
-    if (options.fresh)
-      for (const part of ['postgres', 'demo']) rmSync(join(home, part), { recursive: true, force: true });
-    let server: PostgresServer | null = null;
-    if (!own) {
-      server = await startPostgres(join(home, 'postgres'), true);
-      stops.push(server.stop);
-    }
-    const databaseUrl = own ?? server?.url ?? '';
-    await migrate(databaseUrl);
-    const database = openDatabase(databaseUrl, (error) => console.error(error.message));
-    await prepareLedger(database);
-    const fixed = options.today ?? process.env.NAME_LEDGER_TODAY;
-    const env: Record<string, string> = {
-      DATABASE_URL: databaseUrl,
-      NAME_LEDGER_KEY: process.env.NAME_LEDGER_KEY ?? ownKey(),
-      ...(fixed ? { NAME_LEDGER_TODAY: fixed } : {}),
-    };
-    const fresh = !options.empty && !own && !(await hasNames(database));
-    if (fresh) {
-      console.log('Making the demo ledger');
-      await seedDemo(database, clock());
-      writeFileSync(join(home, 'demo'), '');
-    }
-    if (!own && existsSync(join(home, 'demo'))) {
-      const time = { offsetMs: 0 };
-      const deps: Deps = {
-        database,
-        time,
-        clock: () => (clock() + time.offsetMs) as Instant,
-        key: keyFrom(env.NAME_LEDGER_KEY),
-        log: pino({ level: 'silent' }),
-        connect: eppLink,
-        venue: httpVenue,
-        links: new Map(),
-      };
-      await loadClock(deps);
-      const practice = await startPractice(databaseUrl, deps.clock(), fresh, companionPids[1] as string);
-      stops.push(practice.stop);
-      env.PRACTICE_URL = practice.url;
-      if (fresh) await linkDemo(deps, practice.ports);
-      else await moveLinks(database, practice.ports);
-      await pointMailAt(database, practice.mailPort, `http://127.0.0.1:${port}`);
-      await pointRecordsAt(database, practice.records);
-      if (fresh) await seedSelling(deps, practice.venuePort);
-      else await moveVenue(database, practice.venuePort);
-    }
-    await database.end();
-    build();
-    const jobs = await startJobs(env, companionPids[0] as string);
-    stops.push(jobs.stop);
-    const app = await serve(port, env, 'ignore');
-    writeFileSync(appPid, String(app.child.pid));
-    stops.push(app.stop);
-    app.child.once('exit', () => void end(1));
-    console.log(`Name Ledger is at ${app.url} (this machine only). Ctrl-C stops it.`);
-  } catch (error) {
-    console.error(error instanceof Error ? error.message : error);
-    await end(1);
+  if (!own && existsSync(paths.demo)) {
+    const practice = await keepPractice(await practiceDatabase(databaseUrl, fresh), deps.clock());
+    env.PRACTICE_URL = `http://127.0.0.1:${practice.control}`;
+    await linkPractice(deps, practice, fresh, `http://127.0.0.1:${port}`);
   }
+  await database.end();
+  await keepJobs(env);
+  await keepApp(port, env);
+  console.log(`Name Ledger is at http://127.0.0.1:${port} (this machine only). Ctrl-C stops it.`);
 }
 
-await start().catch((error: unknown) => {
+async function keepJobs(env: Record<string, string>): Promise<void> {
+  const log = logOf('jobs');
+  await keep(
+    { name: 'The jobs process', start: async () => (await startProgram('jobs', env, paths.pid('jobs'), log)).child },
+    log,
+  );
+}
+
+async function keepApp(port: number, env: Record<string, string>): Promise<void> {
+  const log = logOf('app');
+  await keep(
+    {
+      name: 'The application',
+      start: async () => {
+        const app = await serve(port, env, log);
+        writeFileSync(paths.pid('app'), String(app.child.pid));
+        return app.child;
+      },
+      // Any answer will do: what is down behind it is told by its own look.
+      isWell: async () => {
+        await fetch(`http://127.0.0.1:${port}/api/v1/health`, { signal: AbortSignal.timeout(4500) });
+        return true;
+      },
+    },
+    log,
+  );
+}
+
+for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) {
+  process.on(signal, () => {
+    console.log('\nStopping');
+    void end(0);
+  });
+}
+await start().catch(async (error: unknown) => {
   console.error(error instanceof Error ? error.message : error);
-  process.exit(1);
+  await end(1);
 });

@@ -90,6 +90,23 @@ export async function failInterruptedImports(db: Queryable): Promise<void> {
   );
 }
 
+/** Deletes imports of before an instant with their rows, unless they are being worked on. Answers how many. */
+export async function deleteOldImports(db: Queryable, before: Instant): Promise<number> {
+  const { rowCount } = await db.query(
+    `with old as (
+       delete from imports where made_at < $1 and status not in ('reading', 'writing') returning id
+     ), gone as (delete from import_rows where import_id in (select id from old))
+     select id from old`,
+    [new Date(before)],
+  );
+  return rowCount ?? 0;
+}
+
+/** Deletes one import with its rows. */
+export async function deleteImport(db: Queryable, id: string): Promise<void> {
+  await db.query('with gone as (delete from import_rows where import_id = $1) delete from imports where id = $1', [id]);
+}
+
 /** The mapping last used for a file with these headings from this account, else from any. */
 export async function selectMapping(
   db: Queryable,

@@ -13,9 +13,20 @@ types.setTypeParser(types.builtins.TIMESTAMPTZ, (text) =>
   Date.parse(text.replace(' ', 'T').replace(/([+-]\d\d)$/, '$1:00')),
 );
 
+/** How long anything may take before it is given up, in milliseconds: waiting for a connection, one statement, an idle transaction. */
+export const DEADLINES = {
+  connectionTimeoutMillis: 10_000,
+  statement_timeout: 60_000,
+  lock_timeout: 30_000,
+  idle_in_transaction_session_timeout: 60_000,
+  // Ours, for a server that is halted and cannot keep its own.
+  query_timeout: 75_000,
+  keepAlive: true,
+} as const;
+
 /** Opens a pool. `onError` hears of connections that break, idle or in use, which would otherwise end the process. */
 export function openDatabase(url: string, onError: (error: Error) => void, more: PoolConfig = {}): Database {
-  const pool = new Pool({ connectionString: url, max: 10, application_name: 'name-ledger', ...more });
+  const pool = new Pool({ connectionString: url, max: 10, application_name: 'name-ledger', ...DEADLINES, ...more });
   pool.on('error', onError);
   pool.on('connect', (client) => client.on('error', onError));
   return pool;
@@ -24,15 +35,24 @@ export function openDatabase(url: string, onError: (error: Error) => void, more:
 /** Runs `work` in one transaction: all of it is written, or nothing. */
 export async function transaction<T>(database: Database, work: (tx: Transaction) => Promise<T>): Promise<T> {
   const client = await database.connect();
+  let isSound = true;
   try {
     await client.query('begin');
     const result = await work(client as Transaction);
     await client.query('commit');
     return result;
   } catch (error) {
-    await client.query('rollback').catch(() => undefined);
+    await client.query('rollback').catch(() => {
+      isSound = false;
+    });
     throw error;
   } finally {
-    client.release();
+    // A connection that cannot even roll back is thrown away: nobody knows what it would do next.
+    client.release(!isSound);
   }
+}
+
+/** Gives the statements of this transaction longer: for what moves a whole ledger at once. */
+export async function allowMinutes(tx: Transaction, minutes: number): Promise<void> {
+  await tx.query(`set local statement_timeout = '${Math.ceil(minutes)}min'`);
 }

@@ -1,5 +1,5 @@
 import type { Day, Instant } from '@/core/time';
-import type { Database, Queryable, Transaction } from './pool';
+import type { Queryable, Transaction } from './pool';
 import type { ItemState, ReportWords, RunAction } from './renewals';
 
 export type { ItemState, ReportWords, RunAction } from './renewals';
@@ -240,20 +240,4 @@ export async function closeRun(db: Queryable, renewalId: string, at: Instant): P
     [renewalId, new Date(at)],
   );
   return rowCount === 1;
-}
-
-/** Runs `work` while nobody else does under the same name; answers `null` when somebody does. The lock ends with its connection. */
-export async function whileAlone<T>(database: Database, name: string, work: () => Promise<T>): Promise<T | null> {
-  const client = await database.connect();
-  try {
-    const { rows } = await client.query<{ mine: boolean }>('select pg_try_advisory_lock(hashtext($1)) as mine', [name]);
-    if (!rows[0]?.mine) return null;
-    try {
-      return await work();
-    } finally {
-      await client.query('select pg_advisory_unlock(hashtext($1))', [name]).catch(() => undefined);
-    }
-  } finally {
-    client.release();
-  }
 }

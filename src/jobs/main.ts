@@ -2,6 +2,8 @@ import 'reflect-metadata';
 import PgBoss from 'pg-boss';
 import { loadClock } from '@/usecases/clock';
 import { deps } from '@/usecases/deps';
+import { doJob, keepBeating } from '@/usecases/health/health';
+import { dropOldImports } from '@/usecases/imports/dropOld';
 import { pollEveryAccount } from '@/usecases/links/poll';
 import { readBalances } from '@/usecases/links/readAccount';
 import { carryOutSwitches } from '@/usecases/links/switches';
@@ -21,31 +23,47 @@ const SCHEDULE = {
   'follow-selling': { cron: '* * * * *', work: followSelling },
   'send-reminders': { cron: '*/10 * * * *', work: sendReminders },
   'read-balances': { cron: '17 * * * *', work: readBalances },
+  'drop-old-imports': { cron: '41 * * * *', work: dropOldImports },
 } as const;
 
 const { DATABASE_URL } = process.env;
 if (!DATABASE_URL) throw new Error('DATABASE_URL is not set; start the program with bin/start');
-const boss = new PgBoss({ connectionString: DATABASE_URL, application_name: 'name-ledger-jobs', max: 3 });
+process.env.NAME_LEDGER_PART = 'jobs';
+const boss = new PgBoss({
+  connectionString: DATABASE_URL,
+  application_name: 'name-ledger-jobs',
+  max: 3,
+});
 const own = deps();
-boss.on('error', (error) => own.log.error({ error }, 'the job queue failed'));
+boss.on('error', (error) => own.log.error({ err: error }, 'the job queue failed'));
 
 await boss.start();
 for (const [queue, { cron, work }] of Object.entries(SCHEDULE)) {
   await boss.createQueue(queue, { name: queue, policy: 'short', retryLimit: 2, expireInSeconds: 600 });
   await boss.work(queue, { pollingIntervalSeconds: 5 }, async () => {
     await loadClock(own);
-    await work(own);
+    await doJob(own, queue, work);
   });
   await boss.schedule(queue, cron);
 }
+const stopBeating = keepBeating(own, 'jobs');
+console.log('jobs ready');
+
 // What an earlier end left on its way goes on at once.
 await loadClock(own);
-await carryOnRuns(own).catch((error: unknown) => own.log.error({ error }, 'runs could not be carried on'));
-await followSelling(own).catch((error: unknown) => own.log.error({ error }, 'selling could not be followed'));
-console.log('jobs ready');
+for (const [job, work] of [
+  ['carry-on-runs', carryOnRuns],
+  ['follow-selling', followSelling],
+] as const)
+  await doJob(own, job, work).catch(() => undefined);
 
 for (const signal of ['SIGINT', 'SIGTERM'] as const) {
   process.on(signal, () => {
+    stopBeating();
     void boss.stop({ timeout: 5000 }).finally(() => process.exit(0));
   });
 }
+process.on('uncaughtException', (error) => {
+  own.log.fatal({ err: error }, 'the jobs end');
+  process.exit(1);
+});

@@ -1,11 +1,12 @@
-import pino, { type Logger } from 'pino';
+import type { Logger } from 'pino';
 import { eppLink } from '@/connectors/registrar/eppLink';
 import type { LinkAddress, RegistrarLink } from '@/connectors/registrar/port';
 import { httpVenue } from '@/connectors/venue/httpVenue';
 import type { VenueAddress, VenueLink } from '@/connectors/venue/port';
 import { type Instant, parseInstant } from '@/core/time';
 import { type Database, openDatabase } from '@/database/pool';
-import { keyFrom } from './links/secret';
+import { makeLog } from './log';
+import { keyFrom, type SealKey } from './secrets/seal';
 
 /** What a command or query needs from the world. Tests hand in their own. */
 export interface Deps {
@@ -15,7 +16,7 @@ export interface Deps {
   /** How far this process's clock stands ahead of the machine's. */
   readonly time: { offsetMs: number };
   /** Seals the credentials of links. */
-  readonly key: Buffer | null;
+  readonly key: SealKey | null;
   /** Opens a link to a registrar. */
   readonly connect: (address: LinkAddress) => RegistrarLink;
   /** Opens a link to a venue. */
@@ -39,8 +40,8 @@ export function deps(): Deps {
   if (!kept.nameLedgerDeps) {
     const url = process.env.DATABASE_URL;
     if (!url) throw new Error('DATABASE_URL is not set; start the program with bin/start');
-    const log = pino({ name: 'name-ledger', level: process.env.LOG_LEVEL ?? 'info' });
-    const database = openDatabase(url, (error) => log.error({ error }, 'an idle database connection broke'));
+    const log = makeLog(process.env.NAME_LEDGER_PART ?? 'app');
+    const database = openDatabase(url, (error) => log.error({ err: error }, 'an idle database connection broke'));
     const time = { offsetMs: 0 };
     const base = clockFrom(process.env.NAME_LEDGER_TODAY);
     kept.nameLedgerDeps = {

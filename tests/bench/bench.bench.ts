@@ -120,7 +120,7 @@ test('the ledger at 50,000 names in the browser', async () => {
   const app = await serve(
     await freePort(),
     { DATABASE_URL: ledger.url, NAME_LEDGER_TODAY: formatInstant(TODAY) },
-    'ignore',
+    null,
   );
   const visitor = await openBrowser(app.url);
   const { driver } = visitor;

@@ -61,7 +61,7 @@ test('in the browser: 10,000 listings in Selling, and 500 names priced and check
   const app = await serve(
     await freePort(),
     { DATABASE_URL: ledger.url, NAME_LEDGER_TODAY: formatInstant(TODAY) },
-    'ignore',
+    null,
   );
   const visitor = await openBrowser(app.url);
   const { driver } = visitor;

@@ -45,7 +45,7 @@ export async function startApp(options: {
       NAME_LEDGER_KEY: TEST_KEY,
       ...(practice ? { PRACTICE_URL: `http://127.0.0.1:${practice.controlPort}` } : {}),
     },
-    'ignore',
+    null,
   );
   const visitor = await openBrowser(app.url, options.width, options.height);
   return {

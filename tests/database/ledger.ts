@@ -5,8 +5,8 @@ import { httpVenue } from '@/connectors/venue/httpVenue';
 import { type Instant, instant } from '@/core/time';
 import { type Database, openDatabase } from '@/database/pool';
 import type { Deps } from '@/usecases/deps';
-import { keyFrom } from '@/usecases/links/secret';
 import { prepareLedger } from '@/usecases/prepare';
+import { keyFrom } from '@/usecases/secrets/seal';
 import { databaseAt, runAdmin, TEMPLATE } from './postgres';
 
 /** The day on which every test takes place, unless it says otherwise. */

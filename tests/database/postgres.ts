@@ -34,7 +34,7 @@ export async function runAdmin(url: string, sql: string): Promise<void> {
 export async function startTestServer(): Promise<TestServer> {
   const own = process.env.DATABASE_URL;
   const directory = mkdtempSync(join(tmpdir(), 'name-ledger-test-'));
-  const server = own ? { url: own, stop: async () => undefined } : await startPostgres(directory, false);
+  const server = own ? { url: own, stop: async () => undefined } : await startPostgres(directory, { durable: false });
   await runAdmin(server.url, `drop database if exists ${TEMPLATE}`);
   await runAdmin(server.url, `create database ${TEMPLATE}`);
   await migrate(databaseAt(server.url, TEMPLATE));

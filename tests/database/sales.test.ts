@@ -7,7 +7,7 @@ import { drainChecks } from '@/usecases/records/check';
 import { pastSales } from '@/usecases/selling/comparables';
 import { followSelling } from '@/usecases/selling/follow';
 import { answerOffer, enterOffer, threadsOf } from '@/usecases/selling/offers';
-import { handOver, stepSale } from '@/usecases/selling/sales';
+import { handOver, stepSale, transferCode } from '@/usecases/selling/sales';
 import { soldList, statementOf } from '@/usecases/selling/statement';
 import { saveRate } from '@/usecases/venues/venues';
 import { emptyLedger, TODAY } from './ledger';
@@ -60,8 +60,17 @@ describe('handing over', () => {
     if (domain) domain.lock = true;
     must(await stepSale(made.ledger, { saleId, to: 'buyer known', handover: 'transfer', buyerAccount: 'saltgate' }));
     const handed = must(await handOver(made.ledger, { saleId, byHand: false }));
-    expect(handed.authCode).toMatch(/^[\w-]{16}$/);
-    expect(made.world.domains.get(COPPER)).toMatchObject({ lock: false, authInfo: handed.authCode });
+    expect(handed.hasCode).toBe(true);
+    const code = must(await transferCode(made.ledger, saleId));
+    expect(code).toMatch(/^[\w-]{16}$/);
+    expect(made.world.domains.get(COPPER)).toMatchObject({ lock: false, authInfo: code });
+    // It stands nowhere in the open: not in the database, not in a backup.
+    const { rows } = await made.ledger.database.query<{ row: string }>(
+      'select row_to_json(s)::text as row from sales s',
+    );
+    expect(rows.map(({ row }) => row).join()).not.toContain(code);
+    must(await stepSale(made.ledger, { saleId, to: 'arrived' }));
+    expect(await transferCode(made.ledger, saleId)).toMatchObject({ code: 'code-gone' });
   });
 
   test('a transfer of an account without a link has arrived when the public record shows another registrar', async () => {

@@ -37,7 +37,7 @@ export async function answer(work: () => Promise<Response | Refusal>): Promise<R
     const result = await work();
     return isRefusal(result) ? problem(result) : result;
   } catch (error) {
-    deps().log.error({ error }, 'a request failed');
+    deps().log.error({ err: error }, 'a request failed');
     return problem(
       {
         kind: 'refusal',

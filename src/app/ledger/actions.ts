@@ -21,7 +21,7 @@ export async function askSwitchAction(input: unknown): Promise<Done | Refusal> {
   if (!isRefusal(asked)) {
     after(async () => {
       await carryOutSwitches(own).catch((error: unknown) =>
-        own.log.error({ error }, 'switching at a registrar was interrupted'),
+        own.log.error({ err: error }, 'switching at a registrar was interrupted'),
       );
     });
   }

@@ -14,7 +14,7 @@ export async function checkNamesAction(ascii: readonly string[]): Promise<CheckP
   const own = deps();
   await queueChecks(own, ascii);
   after(async () => {
-    await drainChecks(own).catch((error: unknown) => own.log.error({ error }, 'checking records was interrupted'));
+    await drainChecks(own).catch((error: unknown) => own.log.error({ err: error }, 'checking records was interrupted'));
   });
   return checkProgress(own);
 }

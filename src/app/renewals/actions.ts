@@ -54,7 +54,7 @@ function goOn(id: string, started: number | Refusal): number | Refusal {
   const own = deps();
   if (!isRefusal(started) && started > 0) {
     after(async () => {
-      await carryOutRun(own, id).catch((error: unknown) => own.log.error({ error, id }, 'a run was interrupted'));
+      await carryOutRun(own, id).catch((error: unknown) => own.log.error({ err: error, id }, 'a run was interrupted'));
     });
   }
   return started;

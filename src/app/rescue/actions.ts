@@ -44,7 +44,7 @@ function switched(done: Done | Refusal): Done | Refusal {
   if (!isRefusal(done)) {
     after(async () => {
       await carryOutSwitches(own).catch((error: unknown) =>
-        own.log.error({ error }, 'switching at a registrar was interrupted'),
+        own.log.error({ err: error }, 'switching at a registrar was interrupted'),
       );
     });
   }

@@ -15,7 +15,7 @@ import {
 import { answerOffer, buyerAnswers, enterOffer, saveAnswerRule } from '@/usecases/selling/offers';
 import { type PastedNames, pastedNames } from '@/usecases/selling/pricing';
 import { proveListing } from '@/usecases/selling/prove';
-import { handOver, stepSale } from '@/usecases/selling/sales';
+import { handOver, stepSale, transferCode } from '@/usecases/selling/sales';
 
 /** What was decided is told to venues at once, without keeping the person waiting. */
 function followLater(): void {
@@ -25,7 +25,7 @@ function followLater(): void {
 
 /** Follows selling now; what goes wrong is carried on by the jobs. */
 async function followNow(own: Deps): Promise<void> {
-  await followSelling(own).catch((error: unknown) => own.log.error({ error }, 'selling could not be followed'));
+  await followSelling(own).catch((error: unknown) => own.log.error({ err: error }, 'selling could not be followed'));
 }
 
 async function followed<T>(answer: Promise<T>): Promise<T> {
@@ -109,13 +109,18 @@ export async function handOverAction(input: unknown): Promise<true | Refusal> {
   return true;
 }
 
+/** Shows the code of a transfer to the person who asks for it. */
+export async function transferCodeAction(saleId: number): Promise<string | Refusal> {
+  return Number.isInteger(saleId) ? transferCode(deps(), saleId) : refuse('sale-unknown', 'There is no such sale.');
+}
+
 /** Asks the venues now what happened there. */
 export async function lookAgainAction(): Promise<true | Refusal> {
   try {
     await followSelling(deps());
     return true;
   } catch (error) {
-    deps().log.error({ error }, 'selling could not be followed');
+    deps().log.error({ err: error }, 'selling could not be followed');
     return refuse('venues-away', 'The venues could not be asked. Try again in a minute.');
   }
 }

@@ -77,7 +77,7 @@ export async function sendRemindersAction(): Promise<number | Refusal> {
   try {
     return await sendReminders(own);
   } catch (error) {
-    own.log.warn({ error }, 'reminders could not be mailed');
+    own.log.warn({ err: error }, 'reminders could not be mailed');
     return refuse('mail-failed', 'The mail server did not take it. Check server, port, user and password.');
   }
 }

@@ -55,7 +55,7 @@ export async function restoreBackup(deps: Deps, text: string): Promise<number | 
       return tables.names?.length ?? 0;
     });
   } catch (error) {
-    deps.log.warn({ error }, 'a backup could not be restored');
+    deps.log.warn({ err: error }, 'a backup could not be restored');
     return refuse('backup-not-restored', 'This backup is damaged, and nothing of it was restored. Try another copy.');
   }
 }

@@ -3,10 +3,11 @@ import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { bumpRevision } from '@/database/ledger';
 import { type LinkRow, noteLink, selectLink, selectLinkSecret, selectLinks, updateLink } from '@/database/links';
 import { transaction } from '@/database/pool';
+import { sealPlace } from '@/database/secrets';
 import type { Deps } from '../deps';
+import { seal, unseal } from '../secrets/seal';
 import { readRequest } from '../validate';
 import { LinkForm } from './requests';
-import { seal, unseal } from './secret';
 
 export type { LinkRow } from '@/database/links';
 
@@ -24,7 +25,7 @@ export function link(deps: Deps, accountId: number): Promise<LinkRow | null> {
 export async function linkOf(deps: Deps, accountId: number): Promise<RegistrarLink | null> {
   const row = await selectLink(deps.database, accountId);
   const secret = row && (await selectLinkSecret(deps.database, accountId));
-  const password = secret && deps.key && unseal(deps.key, secret);
+  const password = secret && deps.key && (await unseal(deps.key, sealPlace.account(accountId), secret));
   if (!row || password === null) return null;
   const address = { host: row.host, port: row.port, login: row.login, password };
   const known = deps.links.get(accountId);
@@ -45,19 +46,41 @@ export async function saveLink(deps: Deps, input: unknown): Promise<true | Refus
       'no-key',
       'Start the program with bin/start, or set NAME_LEDGER_KEY to a long text of your own: it seals passwords.',
     );
-  const kept = await selectLinkSecret(deps.database, form.accountId);
-  const secret = form.password === undefined ? kept : seal(deps.key, form.password);
-  if (!secret) return refuse('password-missing', 'Write the password of this login.', 'password');
+  const host = form.host.toLowerCase();
+  const secret =
+    form.password === undefined
+      ? await keptSecret(deps, { ...form, host })
+      : await seal(deps.key, sealPlace.account(form.accountId), form.password);
+  if (isRefusal(secret)) return secret;
   return transaction(deps.database, async (tx) => {
     await bumpRevision(tx);
     const there = await updateLink(tx, form.accountId, {
-      host: form.host.toLowerCase(),
+      host,
       port: form.port,
       login: form.login,
       secret,
     });
     return there ? true : refuse('account-unknown', 'That account is no longer there. Load the page again.');
   });
+}
+
+/** The password that is kept, while it goes nowhere else: another host, port or login asks for it again. */
+async function keptSecret(
+  deps: Deps,
+  { accountId, host, port, login }: Pick<LinkForm, 'accountId' | 'host' | 'port' | 'login'>,
+): Promise<Buffer | Refusal> {
+  const before = await selectLink(deps.database, accountId);
+  const kept = await selectLinkSecret(deps.database, accountId);
+  if (!before || !kept) return refuse('password-missing', 'Write the password of this login.', 'password');
+  if (before.host !== host || before.port !== port || before.login !== login)
+    return refuse(
+      'password-for-new-address',
+      'The address or the login is another one now. Write its password: the kept one goes only where it was given for.',
+      'password',
+    );
+  if (!deps.key || (await unseal(deps.key, sealPlace.account(accountId), kept)) === null)
+    return refuse('password-other-key', 'The kept password was sealed with another key. Write it again.', 'password');
+  return kept;
 }
 
 /** Takes a link away: from then on the account is kept by hand. */

@@ -44,7 +44,7 @@ export async function letDayPass(deps: Deps): Promise<PracticeState | Refusal> {
   await queueDueChecks(deps);
   await drainChecks(deps);
   await followSelling(deps);
-  await sendReminders(deps).catch((error: unknown) => deps.log.warn({ error }, 'reminders could not be mailed'));
+  await sendReminders(deps).catch((error: unknown) => deps.log.warn({ err: error }, 'reminders could not be mailed'));
   return state;
 }
 

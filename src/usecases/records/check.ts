@@ -1,6 +1,7 @@
 import { holderOf } from '@/core/records';
 import { formatInstant, type Instant } from '@/core/time';
 import { bumpRevision } from '@/database/ledger';
+import { whileAlone } from '@/database/locks';
 import { transaction } from '@/database/pool';
 import {
   enqueueChecks,
@@ -13,7 +14,6 @@ import {
   storeRecords,
   touchRecords,
 } from '@/database/records';
-import { whileAlone } from '@/database/runs';
 import { selectSettings } from '@/database/settings';
 import type { Deps } from '../deps';
 import { type Asked, askRecords } from './ask';

@@ -63,7 +63,7 @@ export async function seenZone(
     const zone = { origin: ascii, records: await lookAtZone(server, ascii) };
     return { zone, text: writeZone(zone), at: deps.clock() };
   } catch (error) {
-    deps.log.warn({ error, ascii }, 'a zone could not be looked at');
+    deps.log.warn({ err: error }, 'a zone could not be looked at');
     return refuse('name-server-away', 'The name server did not answer. Try again later.');
   }
 }

@@ -10,10 +10,11 @@ import {
   selectReminders,
   upsertReminders,
 } from '@/database/reminders';
+import { sealPlace } from '@/database/secrets';
 import { selectSettings } from '@/database/settings';
 import type { Deps } from '../deps';
-import { unseal } from '../links/secret';
 import { projectedLedger } from '../names/ledger';
+import { unseal } from '../secrets/seal';
 import { writeDigest } from './digest';
 
 const reminderKey = (nameId: number, at: number, kind: string) => `${nameId} ${at} ${kind}`;
@@ -55,7 +56,9 @@ export async function sendReminders(deps: Deps): Promise<number> {
     `${base}/today`,
   );
   const password =
-    mail.sealedPassword && deps.key ? unseal(deps.key, Buffer.from(mail.sealedPassword, 'base64')) : null;
+    mail.sealedPassword && deps.key
+      ? await unseal(deps.key, sealPlace.mail(), Buffer.from(mail.sealedPassword, 'base64'))
+      : null;
   // Sent, then noted: a server that is away is tried again, and a crash in between tells the same thing twice.
   await sendMail({ ...mail, password }, { from: mail.from, to: mail.to, ...texts });
   await transaction(deps.database, (tx) => upsertReminders(tx, drafts, asOf));

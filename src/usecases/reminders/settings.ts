@@ -12,9 +12,10 @@ import {
   Min,
 } from 'class-validator';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
+import { sealPlace } from '@/database/secrets';
 import { selectSettings, upsertSettings } from '@/database/settings';
 import type { Deps } from '../deps';
-import { seal } from '../links/secret';
+import { seal } from '../secrets/seal';
 import { readRequest } from '../validate';
 
 /** When and to whom reminders are mailed, and through which server. Without `to` none are. */
@@ -75,9 +76,22 @@ export async function saveReminders(deps: Deps, input: unknown): Promise<true | 
       'Start the program with bin/start, or set NAME_LEDGER_KEY: it seals passwords.',
       'password',
     );
-  const kept = (await selectSettings(deps.database)).mail?.sealedPassword ?? null;
-  const sealedPassword = form.password && deps.key ? seal(deps.key, form.password).toString('base64') : kept;
   const { to, host, port } = form;
+  const before = (await selectSettings(deps.database)).mail;
+  const kept = before?.sealedPassword ?? null;
+  const isElsewhere = before?.host !== host || before.port !== port || before.user !== (form.user ?? null);
+  if (form.user && !form.password && kept !== null && isElsewhere)
+    return refuse(
+      'password-for-new-address',
+      'The mail server or the login is another one now. Write its password: the kept one goes only where it was given for.',
+      'password',
+    );
+  const sealedPassword =
+    form.password && deps.key
+      ? (await seal(deps.key, sealPlace.mail(), form.password)).toString('base64')
+      : isElsewhere
+        ? null
+        : kept;
   const mail = { to, host, port, from: form.from ?? to, user: form.user ?? null, sealedPassword };
   await upsertSettings(deps.database, { ...leads, mail });
   return true;

@@ -1,14 +1,8 @@
 import type { RegistrarLink } from '@/connectors/registrar/port';
 import { bumpRevision } from '@/database/ledger';
+import { whileAlone } from '@/database/locks';
 import { transaction } from '@/database/pool';
-import {
-  confirmSettledRun,
-  moveItems,
-  type RunItem,
-  selectOpenItems,
-  selectOpenRuns,
-  whileAlone,
-} from '@/database/runs';
+import { confirmSettledRun, moveItems, type RunItem, selectOpenItems, selectOpenRuns } from '@/database/runs';
 import type { Deps } from '../deps';
 import { linkOf } from '../links/links';
 import { RENEWING } from './renewing';

@@ -1,5 +1,5 @@
 import type { VenueLink } from '@/connectors/venue/port';
-import { whileAlone } from '@/database/runs';
+import { whileAlone } from '@/database/locks';
 import { noteVenue, selectVenues, type VenueRow } from '@/database/venues';
 import type { Deps } from '../deps';
 import { venueLink } from '../venues/venues';

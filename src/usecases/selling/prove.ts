@@ -26,7 +26,7 @@ export async function setProof(deps: Deps, listing: ListingRow, state: VenueList
   if (!link || !state.proof) return;
   const set = await link.change(listing.ascii, { text: state.proof.text }, `NL-${randomUUID()}`);
   if (set.kind === 'done') await stepListings(deps.database, [listing.id], { proofSetAt: deps.clock() });
-  else deps.log.warn({ name: listing.ascii, set }, 'a proof could not be set by link');
+  else deps.log.warn({ listing: listing.id, outcome: set.kind }, 'a proof could not be set by link');
 }
 
 /** Asks a venue to look for a proof now, or to take a code that it mailed. Answers a problem, or `null`. */

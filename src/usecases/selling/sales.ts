@@ -12,6 +12,7 @@ import type { Transaction } from '@/database/pool';
 import { selectNewestRecords } from '@/database/records';
 import {
   beginHandover,
+  destroyCode,
   insertSale,
   insertSaleStep,
   lockSale,
@@ -20,12 +21,15 @@ import {
   type SaleStepRow,
   selectSale,
   selectSales,
+  selectSealedCode,
   updateSale,
 } from '@/database/sales';
+import { sealPlace } from '@/database/secrets';
 import { selectRates, selectVenue } from '@/database/venues';
 import type { Deps } from '../deps';
 import { linkOf, linkProblem } from '../links/links';
 import { queueChecks } from '../records/check';
+import { seal, unseal } from '../secrets/seal';
 import { readRequest } from '../validate';
 import { changing } from './changing';
 import { HandOver, StepSale } from './requests';
@@ -56,6 +60,9 @@ export async function commitSale(
   return id;
 }
 
+/** From these stages on the code of a transfer is of no use to anyone but a thief. */
+const CODE_IS_OVER: ReadonlySet<SaleStage> = new Set(['arrived', 'done', 'not paid', 'refused', 'dispute']);
+
 /** Takes a sale from its stage to another that may follow, books it when it is done, frees the name when it failed. */
 async function stepTo(
   tx: Transaction,
@@ -68,6 +75,7 @@ async function stepTo(
   const at = deps.clock();
   await updateSale(tx, sale.id, { stage: to, stageSince: at, dueAt: dueAt(to, at), handingOver: false });
   await insertSaleStep(tx, sale.id, { at, stage: to, origin, note });
+  if (CODE_IS_OVER.has(to)) await destroyCode(tx, sale.id);
   if (to === 'done') await book(tx, deps, sale);
   if (hasFailed(to)) await free(tx, sale);
   return (await selectSale(tx, sale.id)) as SaleRow;
@@ -195,7 +203,9 @@ export async function handOver(deps: Deps, input: unknown): Promise<SaleRow | Re
       'This account has no link: hand the name over at the registrar, then say that it is done.',
     );
   // Decided before it is sent: what follows may be sent again.
-  await beginHandover(deps.database, sale.id, randomBytes(12).toString('base64url'));
+  if (!deps.key) return refuse('no-key', 'Set NAME_LEDGER_KEY to a long text of your own: it seals the transfer code.');
+  const code = await seal(deps.key, sealPlace.sale(sale.id), randomBytes(12).toString('base64url'));
+  await beginHandover(deps.database, sale.id, code);
   return handOverByLink(deps, sale.id);
 }
 
@@ -204,15 +214,30 @@ async function handOverByLink(deps: Deps, saleId: number): Promise<SaleRow | Ref
   const sale = await selectSale(deps.database, saleId);
   const link = sale && (await linkOf(deps, sale.accountId));
   if (!sale || !link) return refuse('no-link', 'This account has no link that works.');
-  const settings =
-    sale.handover === 'transfer'
-      ? { lock: false, authInfo: sale.authCode as string }
-      : { pushTo: sale.buyerAccount as string };
+  const code = sale.handover === 'transfer' ? await codeOf(deps, saleId) : null;
+  if (isRefusal(code)) return code;
+  const settings = code === null ? { pushTo: sale.buyerAccount as string } : { lock: false, authInfo: code };
   const outcome = await link.change(sale.ascii, settings, `NL-${randomUUID()}`);
   const isGone = outcome.kind === 'refused' && NOT_OURS.has(outcome.code);
   if (outcome.kind === 'done' || isGone) return changing(deps, (tx) => toldAsHandedOver(tx, deps, saleId, 'registrar'));
   if (outcome.kind === 'refused') await updateSale(deps.database, saleId, { handingOver: false });
   return refuse('link-failed', linkProblem(outcome));
+}
+
+async function codeOf(deps: Deps, saleId: number): Promise<string | Refusal> {
+  const sealed = await selectSealedCode(deps.database, saleId);
+  const code = sealed && deps.key && (await unseal(deps.key, sealPlace.sale(saleId), sealed));
+  return (
+    code ??
+    refuse('code-other-key', 'The transfer code was sealed with another key. Set a code at the registrar by hand.')
+  );
+}
+
+/** The code by which the buyer's registrar asks for a name: shown when it is asked for, while its transfer is on its way. */
+export async function transferCode(deps: Deps, saleId: number): Promise<string | Refusal> {
+  const sale = await selectSale(deps.database, saleId);
+  if (!sale?.hasCode) return refuse('code-gone', 'There is no code any more: it is destroyed when a transfer is over.');
+  return codeOf(deps, saleId);
 }
 
 /** EPP says of a name that somebody else has it, or nobody (RFC 5730 section 3). */

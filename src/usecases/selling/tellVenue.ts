@@ -1,4 +1,5 @@
 import type { VenueLink, VenueListing } from '@/connectors/venue/port';
+import { isRefusal } from '@/core/refusal';
 import { type ListingRow, selectLinkedListings, stepListings } from '@/database/listings';
 import { markFigureTold, selectFigureRefs, selectUntoldFigures } from '@/database/offers';
 import { lockSale, type SaleRow, selectUntoldSales, updateSale } from '@/database/sales';
@@ -8,7 +9,7 @@ import { venueProblem } from '../venues/venues';
 import { changing } from './changing';
 import { takeState } from './listings';
 import { isLookDue, setProof } from './prove';
-import { leaveSale } from './sales';
+import { leaveSale, transferCode } from './sales';
 
 /** Tells a venue what was decided here. Answers a problem when it does not answer: then nothing else is asked of it. */
 export async function tellVenue(deps: Deps, venue: VenueRow, link: VenueLink): Promise<string | null> {
@@ -24,7 +25,8 @@ export async function tellVenue(deps: Deps, venue: VenueRow, link: VenueLink): P
         ? await link.decline(untold.threadRef)
         : await link.counter(untold.threadRef, `figure ${untold.figureId}`, untold.minor, untold.lapsesAt);
     if (outcome.kind === 'unknown') return venueProblem(outcome);
-    if (outcome.kind === 'refused') deps.log.warn({ untold, reason: outcome.reason }, 'a venue refused an answer');
+    if (outcome.kind === 'refused')
+      deps.log.warn({ figure: untold.figureId, reason: outcome.reason }, 'a venue refused an answer');
     await markFigureTold(database, untold.figureId);
   }
   const listings = await selectLinkedListings(database, ['sending', 'withdrawing', 'unproved']);
@@ -56,12 +58,18 @@ async function tellSale(deps: Deps, link: VenueLink, sale: SaleRow): Promise<str
   }
   const outcome =
     sale.toTell === 'handed over'
-      ? await link.handedOver(sale.ref, sale.authCode)
+      ? await link.handedOver(sale.ref, await codeToTell(deps, sale))
       : await link.answerSale(sale.ref, sale.toTell === 'refused' ? 'refused' : 'agreed');
   if (outcome.kind === 'unknown') return venueProblem(outcome);
   if (outcome.kind === 'refused') deps.log.warn({ sale: sale.id, reason: outcome.reason }, 'a venue refused an answer');
   await updateSale(database, sale.id, { toTell: null });
   return null;
+}
+
+/** The code goes to the venue, which holds the buyer's money; of a push there is none. */
+async function codeToTell(deps: Deps, sale: SaleRow): Promise<string | null> {
+  const code = sale.hasCode ? await transferCode(deps, sale.id) : null;
+  return isRefusal(code) ? null : code;
 }
 
 async function tellListing(deps: Deps, venue: VenueRow, link: VenueLink, listing: ListingRow): Promise<string | null> {

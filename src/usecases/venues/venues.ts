@@ -3,6 +3,7 @@ import type { VenueLink, VenueOutcome } from '@/connectors/venue/port';
 import { isCurrency, type Rate } from '@/core/money';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { dayOf, parseDay } from '@/core/time';
+import { sealPlace } from '@/database/secrets';
 import {
   noteVenue,
   selectRates,
@@ -15,7 +16,7 @@ import {
   type VenueRow,
 } from '@/database/venues';
 import type { Deps } from '../deps';
-import { seal, unseal } from '../links/secret';
+import { seal, unseal } from '../secrets/seal';
 import { readRequest } from '../validate';
 import { RateForm, VenueForm, VenueLinkForm } from './requests';
 
@@ -58,7 +59,10 @@ export async function saveVenueLink(deps: Deps, input: unknown): Promise<true | 
     );
   const wrong = refuseVenueUrl(form.url);
   if (wrong) return refuse('venue-address', wrong, 'url');
-  await updateVenueLink(deps.database, form.venueId, { url: form.url, secret: seal(deps.key, form.key) });
+  await updateVenueLink(deps.database, form.venueId, {
+    url: form.url,
+    secret: await seal(deps.key, sealPlace.venue(form.venueId), form.key),
+  });
   return true;
 }
 
@@ -69,7 +73,7 @@ export async function removeVenueLink(deps: Deps, venueId: number): Promise<void
 /** The link of a venue, ready for use; `null` for one that is kept by hand. */
 export async function venueLink(deps: Deps, row: Pick<VenueRow, 'id' | 'linkUrl'>): Promise<VenueLink | null> {
   const secret = row.linkUrl === null ? null : await selectVenueSecret(deps.database, row.id);
-  const key = secret && deps.key && unseal(deps.key, secret);
+  const key = secret && deps.key && (await unseal(deps.key, sealPlace.venue(row.id), secret));
   return row.linkUrl !== null && key ? deps.venue({ url: row.linkUrl, key }) : null;
 }
 

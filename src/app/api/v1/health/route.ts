@@ -1,7 +1,8 @@
 import { deps } from '@/usecases/deps';
-import { ledgerRevision } from '@/usecases/names/ledger';
+import { health } from '@/usecases/health/health';
 
-/** Answers once the program can reach its database. */
+/** How each part of the program is: 200 when the database answers, else 503; the body tells all parts either way. */
 export async function GET(): Promise<Response> {
-  return Response.json({ revision: await ledgerRevision(deps()) });
+  const now = await health(deps());
+  return Response.json(now, { status: now.revision === null ? 503 : 200 });
 }

@@ -18,6 +18,7 @@ import { useLedger } from '../../../frame/LedgerProvider';
 import { handOverAction, stepSaleAction } from '../../actions';
 import { STAGE_WORDS } from '../../words';
 import { StatementPart } from './StatementPart';
+import { TransferCode } from './TransferCode';
 
 const Way = styled.ol`
   display: grid;
@@ -152,11 +153,7 @@ export function SaleScreen({ statement, hasLink }: { statement: Statement; hasLi
             </Actions>
           </Section>
         )}
-        {sale.handover === 'transfer' && sale.authCode && sale.stage === 'handed over' && (
-          <p>
-            The buyer’s code: <code>{sale.authCode}</code>
-          </p>
-        )}
+        {sale.hasCode && sale.stage === 'handed over' && <TransferCode saleId={sale.id} />}
         {(forward.length > 0 || out.length > 0) && (
           <Section aria-label="Take down a step by hand">
             <h2>By hand</h2>

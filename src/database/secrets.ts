@@ -1,0 +1,71 @@
+import type { Queryable, Transaction } from './pool';
+
+/** Something sealed, where it stands, and what a person calls that place. */
+export interface SealedRow {
+  /** What it is bound to, like `account 7 link`. */
+  readonly place: string;
+  readonly sealed: Buffer;
+  /** What is shown of it. */
+  readonly label: string;
+  readonly kind: 'account' | 'venue' | 'mail' | 'sale';
+  readonly id: number;
+}
+
+/** Names the place of a sealed text: it opens nowhere else. */
+export const sealPlace = {
+  account: (id: number) => `account ${id} link`,
+  venue: (id: number) => `venue ${id} link`,
+  mail: () => 'mail password',
+  sale: (id: number) => `sale ${id} code`,
+} as const;
+
+/** Everything that is sealed in this ledger. */
+export async function selectSealed(db: Queryable): Promise<SealedRow[]> {
+  const { rows } = await db.query<Omit<SealedRow, 'place'>>(
+    `select 'account' as kind, id, label, link_secret as sealed from accounts where link_secret is not null
+     union all select 'venue', id, label, link_secret from venues where link_secret is not null
+     union all select 'mail', 0, 'the mail server', decode(value->>'sealedPassword', 'base64') from settings
+       where key = 'mail' and value->>'sealedPassword' is not null
+     union all select 'sale', s.id, n.ascii, s.auth_code_sealed from sales s join names n on n.id = s.name_id
+       where s.auth_code_sealed is not null
+     order by 1, 2`,
+  );
+  return rows.map((row) => ({ ...row, place: sealPlace[row.kind](row.id) }));
+}
+
+/** Puts a text that was sealed anew in the place of the old one. */
+export async function updateSealed(
+  tx: Transaction,
+  { kind, id }: Pick<SealedRow, 'kind' | 'id'>,
+  sealed: Buffer,
+): Promise<void> {
+  switch (kind) {
+    case 'account':
+      await tx.query('update accounts set link_secret = $2 where id = $1', [id, sealed]);
+      return;
+    case 'venue':
+      await tx.query('update venues set link_secret = $2 where id = $1', [id, sealed]);
+      return;
+    case 'sale':
+      await tx.query('update sales set auth_code_sealed = $2 where id = $1', [id, sealed]);
+      return;
+    case 'mail':
+      await tx.query(
+        `update settings set value = jsonb_set(value, '{sealedPassword}', to_jsonb($1::text)) where key = 'mail'`,
+        [sealed.toString('base64')],
+      );
+  }
+}
+
+/** Transfer codes that an earlier version kept in the open. */
+export async function selectOpenCodes(db: Queryable): Promise<{ id: number; code: string }[]> {
+  const { rows } = await db.query<{ id: number; code: string }>(
+    'select id, auth_code as code from sales where auth_code is not null',
+  );
+  return rows;
+}
+
+/** Takes the open codes away, once they are sealed. */
+export async function dropOpenCodes(tx: Transaction): Promise<void> {
+  await tx.query('update sales set auth_code = null where auth_code is not null');
+}

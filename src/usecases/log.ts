@@ -1,0 +1,51 @@
+import { AsyncLocalStorage } from 'node:async_hooks';
+import pino, { type Logger } from 'pino';
+
+/** What is known of the request that is being answered. Shared by every bundle of a process, so it hangs on the global. */
+const REQUEST = Symbol.for('name-ledger.request');
+const shared = globalThis as { [REQUEST]?: AsyncLocalStorage<{ readonly requestId: string }> };
+shared[REQUEST] ??= new AsyncLocalStorage();
+
+/** Runs `work` so that everything it logs carries the number of its request. */
+export function withinRequest<T>(requestId: string, work: () => T): T {
+  return (shared[REQUEST] as AsyncLocalStorage<{ readonly requestId: string }>).run({ requestId }, work);
+}
+
+/** The number of the request that is being answered, or `undefined` outside of one. */
+export function requestId(): string | undefined {
+  return shared[REQUEST]?.getStore()?.requestId;
+}
+
+interface Cause {
+  readonly type: string;
+  readonly message: string;
+  readonly code?: unknown;
+  readonly stack?: string | undefined;
+  readonly cause?: Cause | undefined;
+}
+
+/** An error as it is logged: what it is, where, and why. Never its other members: they hold rows, addresses and secrets. */
+export function causeOf(error: unknown, depth = 0): Cause {
+  if (!(error instanceof Error)) return { type: typeof error, message: String(error).slice(0, 500) };
+  return {
+    type: error.name,
+    message: error.message.slice(0, 2000),
+    ...('code' in error ? { code: error.code } : {}),
+    stack: error.stack?.split('\n').slice(1, 12).join('\n'),
+    ...(error.cause !== undefined && depth < 4 ? { cause: causeOf(error.cause, depth + 1) } : {}),
+  };
+}
+
+/** The log of one part of the program: lines of JSON on standard output, which the start command keeps in files. */
+export function makeLog(part: string): Logger {
+  return pino({
+    base: { part },
+    level: process.env.LOG_LEVEL ?? 'info',
+    serializers: { err: (error: unknown) => causeOf(error) },
+    redact: { paths: ['*.password', '*.authCode', '*.secret', '*.key', 'password', 'authCode', 'secret', 'key'] },
+    mixin: () => {
+      const id = requestId();
+      return id === undefined ? {} : { requestId: id };
+    },
+  });
+}
