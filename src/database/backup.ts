@@ -1,51 +1,105 @@
-import type { Queryable, Transaction } from './pool';
+import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import { from as copyFrom, to as copyTo } from 'pg-copy-streams';
+import type { Database, Queryable, Transaction } from './pool';
 
-/** Every table of the ledger's state, in an order in which rows only point backwards. Lists being brought in are left out. */
-const TABLES = [
-  'settings',
-  'policies',
-  'registry_fees',
-  'accounts',
-  'means',
-  'names',
-  'prices',
-  'batches',
-  'changes',
-  'entries',
-  'views',
-  'renewals',
-  'renewal_items',
-  'registrar_messages',
-  'reminders',
-  'letting_go',
-  'records',
-  'record_dismissals',
-  'watches',
-  'venues',
-  'listings',
-  'offer_threads',
-  'figures',
-  'auctions',
-  'bids',
-  'sales',
-  'sale_steps',
-  'venue_events',
-  'comparables',
-  'rates',
-  'import_mappings',
+/**
+ * Every table of the ledger's state, in an order in which rows only point backwards, by the version of the program that made
+ * them: a file of an earlier version holds the first of these groups. Lists being brought in are left out, and so is what
+ * concerns one running installation (parts, jobs, feeds).
+ */
+const GROUPS = [
+  [
+    'settings',
+    'policies',
+    'registry_fees',
+    'accounts',
+    'means',
+    'names',
+    'prices',
+    'batches',
+    'changes',
+    'entries',
+    'views',
+    'renewals',
+    'renewal_items',
+    'import_mappings',
+  ],
+  ['registrar_messages'],
+  ['reminders'],
+  ['letting_go'],
+  ['records', 'record_dismissals', 'watches'],
+  [
+    'venues',
+    'listings',
+    'offer_threads',
+    'figures',
+    'auctions',
+    'bids',
+    'sales',
+    'sale_steps',
+    'venue_events',
+    'comparables',
+    'rates',
+  ],
 ] as const;
 
-export type BackupTables = Readonly<Record<string, readonly object[]>>;
+const TABLES: readonly string[] = GROUPS.flat();
 
-/** All rows of the ledger as JSON text, one member for each table. */
-export async function selectBackup(db: Queryable): Promise<string> {
-  const members = TABLES.map(
-    (table) => `'${table}', (select coalesce(json_agg(t), '[]') from (select * from ${table} order by 1, 2) t)`,
+/** What never leaves the database: codes by which a name can be taken, and what stands in the links of mails. */
+const SECRET: Readonly<Record<string, readonly string[]>> = {
+  sales: ['auth_code', 'auth_code_sealed'],
+  reminders: ['token'],
+};
+
+/** Octets that no JSON text holds: so rows are copied as they are, neither quoted nor escaped. */
+const AS_IT_IS = `(format csv, delimiter e'\\x02', quote e'\\x01')`;
+
+/** How many rows each table has, in the state that `rows` goes through. */
+export interface BackupState {
+  readonly counts: Readonly<Record<string, number>>;
+  /** The rows of one table after the other: each a line of JSON, from the second one on behind a comma. */
+  tables(): AsyncGenerator<{ readonly table: string; readonly lines: AsyncIterable<Buffer> }>;
+}
+
+/** Reads the whole ledger as of one moment, however long the reader takes. Nothing is held in memory but what is on its way. */
+export async function* readLedger(database: Database): AsyncGenerator<BackupState> {
+  const client = await database.connect();
+  let isSound = false;
+  try {
+    await client.query('begin isolation level repeatable read read only');
+    await client.query(
+      "set local statement_timeout = '30min'; set local idle_in_transaction_session_timeout = '30min'",
+    );
+    const counts = await client.query<Record<string, number>>(
+      `select ${TABLES.map((table) => `(select count(*) from ${table}) as ${table}`).join(', ')}`,
+    );
+    yield {
+      counts: counts.rows[0] ?? {},
+      async *tables() {
+        for (const table of TABLES) {
+          const columns = (await columnsOf(client, table)).filter((column) => !SECRET[table]?.includes(column));
+          const list = columns.map((column) => `"${column}"`).join(', ');
+          const rows = `select case when row_number() over () = 1 then '' else ',' end || row_to_json(t)::text
+            from (select ${list} from ${table} order by 1, 2) t`;
+          yield { table, lines: client.query(copyTo(`copy (${rows}) to stdout ${AS_IT_IS}`)) };
+        }
+      },
+    };
+    await client.query('commit');
+    isSound = true;
+  } finally {
+    // A reader that left in the middle leaves a copy that is still running.
+    client.release(!isSound);
+  }
+}
+
+async function columnsOf(db: Queryable, table: string): Promise<string[]> {
+  const { rows } = await db.query<{ name: string }>(
+    "select column_name as name from information_schema.columns where table_schema = 'public' and table_name = $1 order by ordinal_position",
+    [table],
   );
-  const { rows } = await db.query<{ tables: string }>(
-    `select json_build_object(${members.join(', ')})::text as tables`,
-  );
-  return rows[0]?.tables ?? '{}';
+  return rows.map(({ name }) => name);
 }
 
 /** True while nothing has been put into the ledger yet. */
@@ -56,18 +110,41 @@ export async function isEmptyLedger(db: Queryable): Promise<boolean> {
   return rows.length === 0;
 }
 
-/** Puts the rows of a backup into an empty ledger, in place of the usual rules. Unknown tables are left out. */
-export async function insertBackup(tx: Transaction, tables: BackupTables): Promise<void> {
+/** The tables that a file lacks, which its version must have had; none when it is whole. */
+export function lackingTables(there: ReadonlySet<string>): string[] {
+  const last = GROUPS.findLastIndex((group) => group.some((table) => there.has(table)));
+  return GROUPS.slice(0, Math.max(1, last + 1))
+    .flat()
+    .filter((table) => !there.has(table));
+}
+
+/** Empties every table, in place of whose rows those of a backup come. */
+export async function clearLedger(tx: Transaction): Promise<void> {
   for (const table of [...TABLES].reverse()) await tx.query(`delete from ${table}`);
-  for (const table of TABLES) {
-    const columns = await columnsIn(tx, table, tables[table] ?? []);
-    if (columns.length === 0) continue;
-    const list = columns.map((column) => `"${column}"`).join(', ');
-    await tx.query(
-      `insert into ${table} (${list}) overriding system value select ${list} from jsonb_populate_recordset(null::${table}, $1::jsonb)`,
-      [JSON.stringify(tables[table])],
-    );
-  }
+  await tx.query('create temp table restored (row jsonb) on commit drop');
+}
+
+/**
+ * Puts rows of a backup into a table, each as JSON text. The first row says which columns the file knows: an older one knows
+ * fewer, and the rest take their usual values. Tables that the ledger does not have are left out.
+ */
+export async function restoreRows(tx: Transaction, table: string, rows: readonly string[]): Promise<void> {
+  const [first] = rows;
+  if (first === undefined || !TABLES.includes(table)) return;
+  const told = new Set(Object.keys(JSON.parse(first) as object));
+  const columns = (await columnsOf(tx, table)).filter((name) => told.has(name) && !SECRET[table]?.includes(name));
+  const list = columns.map((column) => `"${column}"`).join(', ');
+  const lines = Readable.from(rows.map((row) => `${row}\n`));
+  await pipeline(lines, tx.query(copyFrom(`copy restored from stdin ${AS_IT_IS}`)));
+  await tx.query(
+    `insert into ${table} (${list}) overriding system value
+     select ${list} from (select (jsonb_populate_record(null::${table}, row)).* from restored) r`,
+  );
+  await tx.query('truncate restored');
+}
+
+/** Counts on from the numbers that were restored. Answers how many names there are; `null` without the generic policy. */
+export async function settleRestored(tx: Transaction): Promise<number | null> {
   const { rows } = await tx.query<{ name: string }>(
     "select table_name as name from information_schema.columns where table_schema = 'public' and column_name = 'id' and is_identity = 'YES'",
   );
@@ -75,14 +152,8 @@ export async function insertBackup(tx: Transaction, tables: BackupTables): Promi
     await tx.query(`select setval(pg_get_serial_sequence($1, 'id'), greatest((select max(id) from ${name}), 1))`, [
       name,
     ]);
-}
-
-/** The columns of a table that a backup tells of: an older one knows fewer, and the rest take their usual values. */
-async function columnsIn(tx: Transaction, table: string, records: readonly object[]): Promise<string[]> {
-  const told = new Set(records.flatMap((record) => Object.keys(record)));
-  const { rows } = await tx.query<{ name: string }>(
-    "select column_name as name from information_schema.columns where table_schema = 'public' and table_name = $1 order by ordinal_position",
-    [table],
+  const counted = await tx.query<{ names: number; whole: boolean }>(
+    "select (select count(*) from names) as names, exists (select from policies where ending = '*') as whole",
   );
-  return rows.map(({ name }) => name).filter((name) => told.has(name));
+  return counted.rows[0]?.whole ? counted.rows[0].names : null;
 }

@@ -189,6 +189,15 @@ export async function countOutcomes(db: Queryable, importId: string): Promise<Ou
   };
 }
 
+/** How many rows of an import were refused for which reason, the most frequent first. */
+export async function countRefusals(db: Queryable, importId: string): Promise<Record<string, number>> {
+  const { rows } = await db.query<{ code: string; rows: number }>(
+    "select coalesce(code, '') as code, count(*) as rows from import_rows where import_id = $1 and outcome = 'refused' group by 1 order by 2 desc, 1",
+    [importId],
+  );
+  return Object.fromEntries(rows.map((row) => [row.code, row.rows]));
+}
+
 /** A compared row as the preview shows it. */
 export interface PreviewRow {
   readonly line: number;

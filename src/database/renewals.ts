@@ -91,6 +91,22 @@ export async function countOpenRenewals(db: Queryable): Promise<number> {
   return rows[0]?.n ?? 0;
 }
 
+/**
+ * Binds an idempotency key to the request that it came with first. False when it came with another request: the same key never
+ * means two things.
+ */
+export async function bindKey(db: Queryable, key: string, sha256: Buffer): Promise<boolean> {
+  await db.query('update renewals set request_sha256 = $2 where idempotency_key = $1 and request_sha256 is null', [
+    key,
+    sha256,
+  ]);
+  const { rows } = await db.query<{ same: boolean }>(
+    'select request_sha256 = $2 as same from renewals where idempotency_key = $1',
+    [key, sha256],
+  );
+  return rows[0]?.same ?? true;
+}
+
 /** Writes a renewal, unless its idempotency key is taken. Answers whether it did. */
 export async function insertRenewal(
   tx: Transaction,

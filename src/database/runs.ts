@@ -134,6 +134,18 @@ function keysOf(items: readonly ItemKey[]): string {
   return JSON.stringify(items.map(({ renewalId, nameId }) => ({ renewalId, nameId })));
 }
 
+/**
+ * Leaves an item in doubt as it is, by a person's decision: then it counts as refused. What was paid or done meanwhile is not touched.
+ * Answers whether it was left.
+ */
+export async function leaveDoubt(db: Queryable, renewalId: string, nameId: number, problem: string): Promise<boolean> {
+  const { rowCount } = await db.query(
+    `update renewal_items set state = 'refused', problem = $3 where renewal_id = $1 and name_id = $2 and state = 'doubt'`,
+    [renewalId, nameId, problem],
+  );
+  return rowCount === 1;
+}
+
 /** Moves items on without booking anything. */
 export async function moveItems(
   db: Queryable,

@@ -1,7 +1,7 @@
 import 'reflect-metadata';
 import PgBoss from 'pg-boss';
 import { loadClock } from '@/usecases/clock';
-import { deps } from '@/usecases/deps';
+import { type Deps, deps } from '@/usecases/deps';
 import { doJob, keepBeating } from '@/usecases/health/health';
 import { dropOldImports } from '@/usecases/imports/dropOld';
 import { pollEveryAccount } from '@/usecases/links/poll';
@@ -16,25 +16,24 @@ import { followSelling } from '@/usecases/selling/follow';
 /** What happens without anyone clicking, and when (cron, UTC). Jobs are claimed from PostgreSQL: any number of processes may run. */
 const SCHEDULE = {
   'carry-on-runs': { cron: '* * * * *', work: carryOnRuns },
-  'carry-out-switches': { cron: '* * * * *', work: carryOutSwitches },
-  'poll-accounts': { cron: '* * * * *', work: pollEveryAccount },
+  'carry-out-switches': { cron: '* * * * *', work: (own: Deps) => carryOutSwitches(own, 'with pauses') },
+  'poll-accounts': { cron: '* * * * *', work: (own: Deps) => pollEveryAccount(own, 'with pauses') },
   'queue-record-checks': { cron: '23 * * * *', work: queueDueChecks },
-  'check-records': { cron: '* * * * *', work: drainChecks },
-  'follow-selling': { cron: '* * * * *', work: followSelling },
+  'check-records': { cron: '* * * * *', work: (own: Deps) => drainChecks(own) },
+  'follow-selling': { cron: '* * * * *', work: (own: Deps) => followSelling(own, 'with pauses') },
   'send-reminders': { cron: '*/10 * * * *', work: sendReminders },
-  'read-balances': { cron: '17 * * * *', work: readBalances },
+  'read-balances': { cron: '17 * * * *', work: (own: Deps) => readBalances(own, 'with pauses') },
   'drop-old-imports': { cron: '41 * * * *', work: dropOldImports },
 } as const;
 
 const { DATABASE_URL } = process.env;
 if (!DATABASE_URL) throw new Error('DATABASE_URL is not set; start the program with bin/start');
-process.env.NAME_LEDGER_PART = 'jobs';
 const boss = new PgBoss({
   connectionString: DATABASE_URL,
   application_name: 'name-ledger-jobs',
   max: 3,
 });
-const own = deps();
+const own = deps({ part: 'jobs', connections: 10, thread: null });
 boss.on('error', (error) => own.log.error({ err: error }, 'the job queue failed'));
 
 await boss.start();

@@ -1,3 +1,5 @@
+import { LARGEST_BACKUP, LARGEST_FILE } from '@/usecases/limits';
+
 const MB = 1024 * 1024;
 
 /** What a route takes as its body. `streamed`: it reads the body piece by piece and counts itself, so no length need be said. */
@@ -7,12 +9,11 @@ export interface BodyLimit {
 }
 
 /** A list that is brought in: a million rows with their columns fit into it. */
-const LIST: BodyLimit = { bytes: 64 * MB, streamed: true };
+const LIST: BodyLimit = { bytes: LARGEST_FILE, streamed: true };
 
 /** Routes whose bodies are larger than a form. What they take is said where the file is chosen, and in docs/api.md. */
 const LARGE: Readonly<Record<string, BodyLimit>> = {
-  '/api/v1/backup': { bytes: 2048 * MB, streamed: true },
-  '/setup/backup/restore': { bytes: 2048 * MB, streamed: true },
+  '/api/v1/backup': { bytes: LARGEST_BACKUP, streamed: true },
   '/api/v1/names/import': LIST,
   '/ledger/add/begin': LIST,
 };

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
 import { monitorEventLoopDelay } from 'node:perf_hooks';
+import { fileURLToPath } from 'node:url';
 import next from 'next';
 import { makeLog, withinRequest } from '@/usecases/log';
 import { type TurnedAway, trustForwarded, turnAway } from './guard';
@@ -11,6 +12,7 @@ import { answerHeaders } from './headers';
  * proxy of the office by `NAME_LEDGER_ORIGIN`, the address under which that proxy shows it.
  */
 const log = makeLog('app');
+process.env.NAME_LEDGER_THREAD ??= fileURLToPath(new URL('./thread.mjs', import.meta.url));
 const port = Number(process.env.PORT);
 const publicOrigin = process.env.NAME_LEDGER_ORIGIN ? new URL(process.env.NAME_LEDGER_ORIGIN) : null;
 const app = next({ dev: process.env.NODE_ENV === 'development', dir: process.cwd(), hostname: '127.0.0.1', port });

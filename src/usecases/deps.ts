@@ -7,6 +7,7 @@ import { type Instant, parseInstant } from '@/core/time';
 import { type Database, openDatabase } from '@/database/pool';
 import { makeLog } from './log';
 import { keyFrom, type SealKey } from './secrets/seal';
+import type { Thread } from './thread';
 
 /** What a command or query needs from the world. Tests hand in their own. */
 export interface Deps {
@@ -21,6 +22,8 @@ export interface Deps {
   readonly connect: (address: LinkAddress) => RegistrarLink;
   /** Opens a link to a venue. */
   readonly venue: (address: VenueAddress) => VenueLink;
+  /** Where long work is done; without it, here. */
+  readonly thread?: Thread | null;
   /** The links that are open, by account, each with the address it was opened for. */
   readonly links: Map<number, { readonly address: string; readonly link: RegistrarLink }>;
 }
@@ -35,13 +38,22 @@ export function clockFrom(fixed: string | undefined): () => Instant {
 
 const kept = globalThis as { nameLedgerDeps?: Deps };
 
+/** What differs from one process of the program to another. */
+interface Own {
+  readonly part: string;
+  readonly connections: number;
+  readonly thread: Thread | null;
+}
+
 /** The dependencies of this process, made once: its database by `DATABASE_URL`, its clock, its log. */
-export function deps(): Deps {
+export function deps(own: Own = { part: 'app', connections: 10, thread: null }): Deps {
   if (!kept.nameLedgerDeps) {
     const url = process.env.DATABASE_URL;
     if (!url) throw new Error('DATABASE_URL is not set; start the program with bin/start');
-    const log = makeLog(process.env.NAME_LEDGER_PART ?? 'app');
-    const database = openDatabase(url, (error) => log.error({ err: error }, 'an idle database connection broke'));
+    const log = makeLog(own.part);
+    const database = openDatabase(url, (error) => log.error({ err: error }, 'a database connection broke'), {
+      max: own.connections,
+    });
     const time = { offsetMs: 0 };
     const base = clockFrom(process.env.NAME_LEDGER_TODAY);
     kept.nameLedgerDeps = {
@@ -52,6 +64,7 @@ export function deps(): Deps {
       key: keyFrom(process.env.NAME_LEDGER_KEY),
       connect: (address) => eppLink(address),
       venue: httpVenue,
+      thread: own.thread,
       links: new Map(),
     };
   }

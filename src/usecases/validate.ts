@@ -2,6 +2,7 @@ import 'reflect-metadata';
 import { type ClassConstructor, plainToInstance } from 'class-transformer';
 import { type ValidationError, validate } from 'class-validator';
 import { type Refusal, refuse } from '@/core/refusal';
+import { refuseTexts } from './texts';
 
 /** Empty texts mean "not said": they become `undefined` before types are made, so that '' never turns into 0. */
 function withoutBlanks(value: unknown): unknown {
@@ -19,6 +20,8 @@ function withoutBlanks(value: unknown): unknown {
 export async function readRequest<T extends object>(type: ClassConstructor<T>, input: unknown): Promise<T | Refusal> {
   if (typeof input !== 'object' || input === null || Array.isArray(input))
     return refuse('request-not-object', 'Send an object with the fields of this request.');
+  const unreadable = refuseTexts(input);
+  if (unreadable) return unreadable;
   const request = plainToInstance(type, withoutBlanks(input), { exposeUnsetFields: false });
   const errors = await validate(request, {
     whitelist: true,

@@ -4,6 +4,7 @@ import { eppLink } from '@/connectors/registrar/eppLink';
 import { httpVenue } from '@/connectors/venue/httpVenue';
 import { type Instant, instant } from '@/core/time';
 import { type Database, openDatabase } from '@/database/pool';
+import { upsertSettings } from '@/database/settings';
 import type { Deps } from '@/usecases/deps';
 import { prepareLedger } from '@/usecases/prepare';
 import { keyFrom } from '@/usecases/secrets/seal';
@@ -34,6 +35,8 @@ export async function emptyLedger(): Promise<TestLedger> {
   const url = databaseAt(admin, name);
   const database: Database = openDatabase(url, () => undefined);
   await prepareLedger(database);
+  // The practice world listens on this machine.
+  await upsertSettings(database, { records: { bootstrap: null, whois: {}, dns: null, allowedHosts: ['127.0.0.1'] } });
   let now = TODAY;
   const time = { offsetMs: 0 };
   const links: Deps['links'] = new Map();

@@ -1,5 +1,5 @@
 import { afterEach, describe, expect, test } from 'vitest';
-import { isPublic } from '@/connectors/records/addresses';
+import { isPublic } from '@/connectors/http/addresses';
 import { askDns } from '@/connectors/records/dnsClient';
 import { askRdapAt } from '@/connectors/records/rdapClient';
 import { askWhois } from '@/connectors/records/whoisClient';

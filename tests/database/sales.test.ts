@@ -1,7 +1,6 @@
 import { afterEach, describe, expect, test } from 'vitest';
 import { addDays, HOUR_MS } from '@/core/time';
 import { selectSales } from '@/database/sales';
-import { makeBackup, restoreBackup } from '@/usecases/backup/backup';
 import { removeLink } from '@/usecases/links/links';
 import { drainChecks } from '@/usecases/records/check';
 import { pastSales } from '@/usecases/selling/comparables';
@@ -10,6 +9,7 @@ import { answerOffer, enterOffer, threadsOf } from '@/usecases/selling/offers';
 import { handOver, stepSale, transferCode } from '@/usecases/selling/sales';
 import { soldList, statementOf } from '@/usecases/selling/statement';
 import { saveRate } from '@/usecases/venues/venues';
+import { backupText, restoreText } from './backups';
 import { emptyLedger, TODAY } from './ledger';
 import { booked, must, type SellingLedger, sellingLedger } from './venue';
 
@@ -155,11 +155,11 @@ test('selling comes along in a backup, and a name that is promised stays promise
   const figureId = (await threadsOf(made.ledger, id(COPPER)))[0]?.figures[0]?.id;
   must(await answerOffer(made.ledger, { threadId, figureId, answer: 'accept' }));
   must(await saveRate(made.ledger, { from: '2025-01-01', currency: 'EUR', into: 'USD', factor: 1.2 }));
-  const backup = await makeBackup(made.ledger);
+  const backup = await backupText(made.ledger);
   const other = await emptyLedger();
   try {
-    must(await restoreBackup(other, backup));
-    expect(await makeBackup(other)).toBe(backup);
+    must(await restoreText(other, backup));
+    expect(await backupText(other)).toBe(backup);
     expect(await selectSales(other.database)).toMatchObject([{ ascii: COPPER, buyer: 'Ann', stage: 'agreed' }]);
     const late = must(await enterOffer(other, { nameId: id(COPPER), buyer: 'Ben', amount: '700', currency: 'USD' }));
     const [thread] = await threadsOf(other, id(COPPER));

@@ -32,7 +32,7 @@ async function killed(made: SellingLedger, pieces: number, work: (deps: Deps) =>
     ...ledger,
     database,
     links,
-    venue: ({ key }) => httpVenue({ url: `http://127.0.0.1:${venuePort}`, key }),
+    venue: ({ key, allowedHosts }) => httpVenue({ url: `http://127.0.0.1:${venuePort}`, key, allowedHosts }),
     connect: (address) => eppLink({ ...address, port: registrarPort }, { timeoutMs: 400, sessions: 1 }),
   };
   cables.cutAfter(pieces);

@@ -153,7 +153,7 @@ describe('the client', () => {
     });
     await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
     const { port } = server.address() as AddressInfo;
-    return { link: httpVenue({ url: `http://127.0.0.1:${port}/`, key: 'k' }), asked };
+    return { link: httpVenue({ url: `http://127.0.0.1:${port}/`, key: 'k', allowedHosts: ['127.0.0.1'] }), asked };
   }
 
   test('asks as the protocol has it', async () => {
@@ -225,7 +225,7 @@ describe('the client', () => {
     ['venue.example', 'address'],
   ])('an address like %s', async (url, problem) => {
     await venue(200, '{}');
-    const refused = refuseVenueUrl(url);
+    const refused = refuseVenueUrl(url, ['127.0.0.1', '[::1]', 'localhost']);
     if (problem === null) expect(refused).toBeNull();
     else expect(refused).toContain(problem);
   });

@@ -1,5 +1,6 @@
-import { isRefusal, type Refusal } from '@/core/refusal';
+import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { deps } from '@/usecases/deps';
+import { requestId } from '@/usecases/log';
 
 const STATUS: Readonly<Record<string, number>> = {
   'name-not-in-ledger': 404,
@@ -9,6 +10,10 @@ const STATUS: Readonly<Record<string, number>> = {
   'ledger-not-empty': 409,
   'renewal-settled': 409,
   'file-too-large': 413,
+  'body-too-large': 413,
+  'feed-token-invalid': 403,
+  'request-too-deep': 400,
+  'text-unreadable': 400,
   'backup-not-read': 422,
   'request-not-object': 400,
   'request-not-json': 400,
@@ -31,22 +36,45 @@ export function problem(refusal: Refusal, status = STATUS[refusal.code] ?? 422):
   });
 }
 
+/** A value that PostgreSQL takes for none of its type: what asks with it is at fault, not the program. */
+function refusedByDatabase(error: unknown): Refusal | null {
+  const { code = '' } = (error ?? {}) as { code?: string };
+  return /^(22P02|22003|22021|22P05|22008|54001)$/.test(code)
+    ? refuse(
+        'value-unreadable',
+        'A value in this request is not one that can be. Look at its numbers, ids and letters.',
+      )
+    : null;
+}
+
 /** Runs a route: a refusal becomes a problem document, anything else the route's own answer; a bug is logged and told as 500. */
 export async function answer(work: () => Promise<Response | Refusal>): Promise<Response> {
   try {
     const result = await work();
     return isRefusal(result) ? problem(result) : result;
   } catch (error) {
+    const refused = refusedByDatabase(error);
+    if (refused) return problem(refused, 400);
     deps().log.error({ err: error }, 'a request failed');
     return problem(
-      {
-        kind: 'refusal',
-        code: 'internal',
-        message: 'Something went wrong here, and nothing was written. The log has the cause.',
-      },
+      refuse(
+        'internal',
+        `Something went wrong here, and nothing was written. The log has the cause${requestId() ? `, under request ${requestId()}` : ''}.`,
+      ),
       500,
     );
   }
+}
+
+/** A body that was written elsewhere already, or the refusal in its place. */
+export function written(
+  body: Uint8Array | Refusal,
+  type: string,
+  disposition: string | null = null,
+): Response | Refusal {
+  if (isRefusal(body)) return body;
+  const headers = { 'content-type': type, ...(disposition ? { 'content-disposition': disposition } : {}) };
+  return new Response(body as Uint8Array<ArrayBuffer>, { headers });
 }
 
 /** The JSON body of a request, or a refusal. */

@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
+import { compute } from '@/usecases/computing';
 import { deps } from '@/usecases/deps';
 import { checkProgress } from '@/usecases/records/check';
-import { differingNames } from '@/usecases/records/compare';
 import { watches } from '@/usecases/records/watch';
 import { RecordScreen } from './RecordScreen';
 
@@ -9,7 +9,7 @@ export const metadata: Metadata = { title: 'Public record' };
 
 export default async function RecordPage() {
   const [differing, progress, watched] = await Promise.all([
-    differingNames(deps()),
+    compute(deps(), 'differingNames', null),
     checkProgress(deps()),
     watches(deps()),
   ]);

@@ -60,8 +60,9 @@ function goOn(id: string, started: number | Refusal): number | Refusal {
   return started;
 }
 
-export async function leaveItemAction(id: string, nameId: number): Promise<RunProgress> {
-  await leaveItem(deps(), id, nameId);
+export async function leaveItemAction(id: string, nameId: number): Promise<RunProgress | Refusal> {
+  const left = await leaveItem(deps(), id, nameId);
+  if (isRefusal(left)) return left;
   return runProgress(deps(), id);
 }
 

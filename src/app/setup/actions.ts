@@ -2,12 +2,14 @@
 import { type Refusal, refuse } from '@/core/refusal';
 import { removeAccount, saveAccount } from '@/usecases/accounts/accounts';
 import { importPrices, removePrice, savePrice } from '@/usecases/accounts/prices';
+import { makeCalendarFeed, withdrawCalendarFeed } from '@/usecases/calendar/feed';
+import { compute } from '@/usecases/computing';
 import { deps } from '@/usecases/deps';
 import { removeLink, saveLink, testLink } from '@/usecases/links/links';
 import { readAccount } from '@/usecases/links/readAccount';
 import { removePolicy, savePolicy, saveRegistryFee } from '@/usecases/policies/policies';
 import { fetchBootstrap, saveRecordServers } from '@/usecases/records/servers';
-import { sendReminders } from '@/usecases/reminders/remind';
+import { withdrawLinks } from '@/usecases/reminders/remind';
 import { saveReminders } from '@/usecases/reminders/settings';
 import { saveOffice } from '@/usecases/settings';
 import { removeVenueLink, saveRate, saveVenue, saveVenueLink, testVenue } from '@/usecases/venues/venues';
@@ -71,11 +73,25 @@ export async function saveRemindersAction(input: unknown): Promise<true | Refusa
   return saveReminders(deps(), input);
 }
 
+/** Makes a new address for the calendar; answers its token, once. */
+export async function makeCalendarFeedAction(): Promise<string> {
+  return makeCalendarFeed(deps());
+}
+
+export async function withdrawCalendarFeedAction(): Promise<void> {
+  await withdrawCalendarFeed(deps());
+}
+
+/** Withdraws the links in all mails that were sent; answers how many. */
+export async function withdrawLinksAction(): Promise<number> {
+  return withdrawLinks(deps());
+}
+
 /** Sends what is due now; answers of how many names. */
 export async function sendRemindersAction(): Promise<number | Refusal> {
   const own = deps();
   try {
-    return await sendReminders(own);
+    return await compute(own, 'sendReminders');
   } catch (error) {
     own.log.warn({ err: error }, 'reminders could not be mailed');
     return refuse('mail-failed', 'The mail server did not take it. Check server, port, user and password.');

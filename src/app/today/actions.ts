@@ -2,11 +2,16 @@
 import type { Refusal } from '@/core/refusal';
 import { deps } from '@/usecases/deps';
 import { type Done, editNames } from '@/usecases/names/edit';
-import { seenNames } from '@/usecases/reminders/remind';
+import { seen, seenNames } from '@/usecases/reminders/remind';
 
 /** Takes note that what was told of these names has been seen. */
 export async function seenNamesAction(nameIds: readonly number[]): Promise<void> {
   await seenNames(deps(), nameIds);
+}
+
+/** Takes note that a reminder has been seen, by the button behind the link in its mail. */
+export async function seenAction(token: string): Promise<string | Refusal> {
+  return seen(deps(), String(token));
 }
 
 /** Takes note that a name's holder has confirmed the mail address. */

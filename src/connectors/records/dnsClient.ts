@@ -1,5 +1,6 @@
+import { randomInt } from 'node:crypto';
 import { createSocket } from 'node:dgram';
-import { connect } from 'node:net';
+import { connect, isIPv6 } from 'node:net';
 import packet, { type Answer, type DecodedPacket } from 'dns-packet';
 import type { ZoneKey } from '@/formats/zone/delegation';
 import { quoteText, type ZoneRecord } from '@/formats/zone/zoneFile';
@@ -42,65 +43,99 @@ export async function lookAtDelegation(
   };
 }
 
-/** One question over UDP, over TCP when the answer is cut short (RFC 1035 section 4.2). */
+/**
+ * One question over UDP, over TCP when the answer is cut short (RFC 1035 section 4.2), within one deadline for both. Only an
+ * answer to this very question counts (RFC 5452 section 9). Throws when none comes, or when the server says that it does not know
+ * (SERVFAIL, REFUSED): then nothing is known of the name, which is not the same as nothing being there.
+ */
 export async function askDns(server: DnsServer, name: string, type: Type): Promise<DecodedPacket> {
   const question = packet.encode({
     type: 'query',
-    id: Math.floor(Math.random() * 65_536),
+    id: randomInt(65_536),
     flags: packet.RECURSION_DESIRED,
     questions: [{ type: type as never, name }],
   });
-  const answer = await overUdp(server, question);
-  return answer.flag_tc ? overTcp(server, question) : answer;
+  const deadline = Date.now() + (server.timeoutMs ?? TIMEOUT_MS);
+  const first = await overUdp(server, question, deadline);
+  const answer = first.flag_tc ? await overTcp(server, question, deadline) : first;
+  const { rcode } = answer as DecodedPacket & { rcode?: string };
+  if (rcode !== undefined && rcode !== 'NOERROR' && rcode !== 'NXDOMAIN')
+    throw new Error(`the name server does not know (${rcode})`);
+  return answer;
 }
 
-function overUdp({ host, port, timeoutMs = 5000 }: DnsServer, question: Buffer): Promise<DecodedPacket> {
+const TIMEOUT_MS = 5000;
+
+/** Whether an answer is one to this question: its number, and name and type as they were asked. */
+function answers(question: Buffer, answer: DecodedPacket): boolean {
+  const [asked] = packet.decode(question).questions ?? [];
+  const [said] = answer.questions ?? [];
+  return (
+    answer.type === 'response' &&
+    answer.id === question.readUInt16BE(0) &&
+    said !== undefined &&
+    said.name.toLowerCase() === asked?.name.toLowerCase() &&
+    said.type === asked.type
+  );
+}
+
+function read(message: Buffer): DecodedPacket | null {
+  try {
+    return packet.decode(message);
+  } catch {
+    return null;
+  }
+}
+
+function overUdp({ host, port }: DnsServer, question: Buffer, deadline: number): Promise<DecodedPacket> {
   return new Promise((resolve, reject) => {
-    const socket = createSocket('udp4');
+    const socket = createSocket(isIPv6(host) ? 'udp6' : 'udp4');
     const end = (act: () => void) => {
       clearTimeout(timer);
       socket.close();
       act();
     };
-    const timer = setTimeout(() => end(() => reject(new Error('the name server did not answer'))), timeoutMs);
+    const timer = setTimeout(
+      () => end(() => reject(new Error('the name server did not answer'))),
+      Math.max(1, deadline - Date.now()),
+    );
     socket.on('error', (error) => end(() => reject(error)));
     socket.on('message', (message) => {
-      let answer: DecodedPacket;
-      try {
-        answer = packet.decode(message);
-      } catch {
-        return end(() => reject(new Error('the name server’s answer is not to be read')));
-      }
-      // Another id answers another question.
-      if (answer.id === question.readUInt16BE(0)) end(() => resolve(answer));
+      // Whatever does not answer the question is somebody else's, or forged: the answer may still come.
+      const answer = read(message);
+      if (answer && answers(question, answer)) end(() => resolve(answer));
     });
-    socket.send(question, port, host);
+    // Connected, so that only this server is heard.
+    socket.connect(port, host, () => socket.send(question));
   });
 }
 
-function overTcp({ host, port, timeoutMs = 5000 }: DnsServer, question: Buffer): Promise<DecodedPacket> {
+function overTcp({ host, port }: DnsServer, question: Buffer, deadline: number): Promise<DecodedPacket> {
   return new Promise((resolve, reject) => {
     const socket = connect({ host, port });
-    const pieces: Buffer[] = [];
-    socket.setTimeout(timeoutMs, () => socket.destroy(new Error('the name server did not answer')));
+    let all = Buffer.alloc(0);
+    const timer = setTimeout(
+      () => socket.destroy(new Error('the name server did not answer')),
+      Math.max(1, deadline - Date.now()),
+    );
     socket.on('connect', () => {
       const length = Buffer.alloc(2);
       length.writeUInt16BE(question.length);
       socket.write(Buffer.concat([length, question]));
     });
     socket.on('data', (piece: Buffer) => {
-      pieces.push(piece);
-      const all = Buffer.concat(pieces);
+      all = Buffer.concat([all, piece]);
       if (all.length < 2 || all.length < 2 + all.readUInt16BE(0)) return;
+      const answer = read(all.subarray(2, 2 + all.readUInt16BE(0)));
+      if (answer && answers(question, answer)) resolve(answer);
+      else reject(new Error('the name server’s answer is not to be read'));
       socket.destroy();
-      try {
-        resolve(packet.decode(all.subarray(2)));
-      } catch {
-        reject(new Error('the name server’s answer is not to be read'));
-      }
     });
     socket.on('error', reject);
-    socket.on('close', () => reject(new Error('the name server broke off')));
+    socket.on('close', () => {
+      clearTimeout(timer);
+      reject(new Error('the name server broke off'));
+    });
   });
 }
 

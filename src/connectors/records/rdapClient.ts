@@ -1,7 +1,7 @@
-import { request as requestPlain } from 'node:http';
-import { request as requestTls } from 'node:https';
 import { readRdapError } from '@/formats/rdap/readRdap';
-import { mayAsk, publicLookup } from './addresses';
+import { boundedRequest, type HttpAnswer, type HttpLimits } from '../http/boundedRequest';
+
+export type { HttpLimits } from '../http/boundedRequest';
 
 /** What came of asking an RDAP server for one object. */
 export type RdapAnswer =
@@ -11,13 +11,6 @@ export type RdapAnswer =
   /** Too many questions: ask again after so many seconds. */
   | { readonly kind: 'later'; readonly seconds: number }
   | { readonly kind: 'failed'; readonly cause: string };
-
-export interface HttpLimits {
-  /** Hosts that may be asked although they are not at a public address. */
-  readonly allowedHosts: readonly string[];
-  readonly timeoutMs?: number;
-  readonly mostBytes?: number;
-}
 
 const MOST_REDIRECTS = 5;
 const USUAL_WAIT_S = 60;
@@ -42,12 +35,15 @@ export async function askRdapAt(address: string, limits: HttpLimits, etag: strin
   for (let hops = 0; hops <= MOST_REDIRECTS; hops += 1) {
     let answer: HttpAnswer;
     try {
-      answer = await get(url, limits, etag);
+      const headers = { accept: 'application/rdap+json', ...(etag ? { 'if-none-match': etag } : {}) };
+      answer = await boundedRequest(url, { headers }, limits);
     } catch (error) {
       return { kind: 'failed', cause: error instanceof Error ? error.message : 'no answer' };
     }
     const { status, headers, body } = answer;
     if (status >= 300 && status < 400 && status !== 304 && headers.location) {
+      if (!URL.canParse(headers.location, url))
+        return { kind: 'failed', cause: 'it sends on to an address that cannot be read' };
       url = new URL(headers.location, url).toString();
       continue;
     }
@@ -78,49 +74,4 @@ function errorOf(status: number, body: string): string {
 function retryAfter(header: string | undefined): number {
   const seconds = /^\d+$/.test(header ?? '') ? Number(header) : (Date.parse(header ?? '') - Date.now()) / 1000;
   return Number.isFinite(seconds) && seconds > 0 ? Math.min(Math.ceil(seconds), MOST_WAIT_S) : USUAL_WAIT_S;
-}
-
-interface HttpAnswer {
-  readonly status: number;
-  readonly headers: Readonly<Record<string, string | undefined>>;
-  readonly body: string;
-}
-
-function get(
-  address: string,
-  { allowedHosts, timeoutMs = 10_000, mostBytes = 1_000_000 }: HttpLimits,
-  etag: string | null,
-): Promise<HttpAnswer> {
-  const url = new URL(address);
-  if (url.protocol !== 'http:' && url.protocol !== 'https:') throw new Error(`${url.protocol} is not asked`);
-  if (!mayAsk(url.hostname, allowedHosts)) throw new Error(`${url.hostname} is not at a public address`);
-  const ask = url.protocol === 'https:' ? requestTls : requestPlain;
-  return new Promise((resolve, reject) => {
-    const headers = { accept: 'application/rdap+json', ...(etag ? { 'if-none-match': etag } : {}) };
-    const signal = AbortSignal.timeout(timeoutMs);
-    const request = ask(url, { headers, lookup: publicLookup(allowedHosts) as never, signal }, (response) => {
-      const pieces: Buffer[] = [];
-      let size = 0;
-      response.on('data', (piece: Buffer) => {
-        size += piece.length;
-        if (size <= mostBytes) {
-          pieces.push(piece);
-          return;
-        }
-        reject(new Error(`the answer is longer than ${mostBytes} bytes`));
-        request.destroy();
-      });
-      response.on('end', () =>
-        resolve({
-          status: response.statusCode ?? 0,
-          headers: response.headers as HttpAnswer['headers'],
-          body: Buffer.concat(pieces).toString('utf8'),
-        }),
-      );
-      response.on('error', reject);
-      response.on('aborted', () => reject(new Error('the answer broke off')));
-    });
-    request.on('error', (error) => reject(signal.aborted ? new Error('no answer in time') : error));
-    request.end();
-  });
 }

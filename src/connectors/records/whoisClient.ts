@@ -1,5 +1,5 @@
 import { connect } from 'node:net';
-import { mayAsk, publicLookup } from './addresses';
+import { mayAsk, publicLookup } from '../http/addresses';
 import type { HttpLimits } from './rdapClient';
 
 const PORT = 43;

@@ -38,6 +38,7 @@ async function begin(more: Partial<Domain> = {}, options = { timeoutMs: 400, ses
       port: practice.ports.quaymark ?? 0,
       login: 'harbour-quaymark',
       password: 'quaymark-practice-pw',
+      allowedHosts: ['127.0.0.1'],
     },
     options,
   );
@@ -55,6 +56,7 @@ describe('a link at work', () => {
       port: practice.ports.quaymark ?? 0,
       login: 'harbour-quaymark',
       password: 'guess',
+      allowedHosts: ['127.0.0.1'],
     });
     expect(await wrong.test()).toMatchObject({ kind: 'refused', code: 2501 });
     await wrong.close();
@@ -194,7 +196,13 @@ test('on any address but loopback the session is encrypted, or there is none (RF
   });
   await new Promise<void>((ready) => server.listen(0, '0.0.0.0', ready));
   const away = eppLink(
-    { host: '0.0.0.0', port: (server.address() as AddressInfo).port, login: 'harbour', password: 'kept-to-itself' },
+    {
+      host: '0.0.0.0',
+      port: (server.address() as AddressInfo).port,
+      login: 'harbour',
+      password: 'kept-to-itself',
+      allowedHosts: ['0.0.0.0'],
+    },
     { timeoutMs: 1000 },
   );
   expect(await away.test()).toMatchObject({ kind: 'unknown' });

@@ -18,7 +18,10 @@ export interface LinkOptions {
   readonly sessions?: number;
 }
 
-const MOST_MESSAGES = 10_000;
+/** So many messages are taken in at a time; the rest waits for the next. */
+const MOST_MESSAGES = 1000;
+/** More pages of an account's names than any account has. */
+const MOST_PAGES = 20_000;
 
 /** A registrar link over EPP, with a few sessions that are opened when they are needed and thrown away when in doubt. */
 export function eppLink(
@@ -75,13 +78,17 @@ export function eppLink(
     },
     async holding() {
       const names: HeldName[] = [];
-      for (;;) {
+      for (let pages = 0; pages < MOST_PAGES; pages += 1) {
         const id = questionId();
-        const page = await ask(commands.infoHolding(names.at(-1)?.name ?? '', id), id, readHolding);
+        const after = names.at(-1)?.name ?? '';
+        const page = await ask(commands.infoHolding(after, id), id, readHolding);
         if (page.kind !== 'done') return page;
+        // Each page goes on behind the last: a server that always has more would be read for ever.
+        if (page.value.names.some(({ name }, i, all) => name <= (all[i - 1]?.name ?? after))) break;
         names.push(...page.value.names);
         if (!page.value.more || page.value.names.length === 0) return { ...page, value: { ...page.value, names } };
       }
+      return { kind: 'unknown', cause: 'its list of names repeats itself', sent: true };
     },
     info(name) {
       const id = questionId();
@@ -108,12 +115,20 @@ export function eppLink(
       try {
         return await withSession(async (session) => {
           let count = 0;
+          const seen = new Set<string>();
           while (count < MOST_MESSAGES) {
             const id = questionId();
             const response = await session.command(commands.pollRequest(id), id);
             if (response.code === 1300) break;
             if (response.code !== 1301 || !response.queue) return outcomeOf(response, () => count);
             const { queue } = response;
+            if (seen.has(queue.id))
+              return {
+                kind: 'unknown',
+                cause: `message ${queue.id} comes again though it was acknowledged`,
+                sent: true,
+              };
+            seen.add(queue.id);
             // Stored, then acknowledged: a crash between the two brings the message again, never loses it.
             await store({
               id: queue.id,

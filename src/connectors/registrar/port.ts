@@ -97,4 +97,6 @@ export interface LinkAddress {
   readonly port: number;
   readonly login: string;
   readonly password: string;
+  /** Hosts that may be asked although they are not at a public address. */
+  readonly allowedHosts: readonly string[];
 }

@@ -3,6 +3,7 @@ import { connect as connectTls } from 'node:tls';
 import * as commands from '@/formats/epp/commands';
 import { frame, frameReader } from '@/formats/epp/frames';
 import { type EppResponse, type Greeting, readGreeting, readResponse } from '@/formats/epp/responses';
+import { mayAsk, publicLookup } from '../http/addresses';
 import type { LinkAddress } from './port';
 
 /** Why no usable answer came. `sent`: whether the command may have reached the server. */
@@ -155,10 +156,13 @@ export class Session {
 
 function connected(address: LinkAddress, timeoutMs: number): Promise<Socket> {
   return new Promise((resolve, reject) => {
-    const plain = isLoopback(address.host);
+    const { host, port, allowedHosts } = address;
+    if (!mayAsk(host, allowedHosts)) return reject(new NoAnswer(`${host} is not at a public address`, false));
+    const plain = isLoopback(host);
+    const lookup = publicLookup(allowedHosts) as never;
     const socket: Socket = plain
-      ? connectPlain(address.port, address.host)
-      : connectTls({ host: address.host, port: address.port, servername: isIP(address.host) ? '' : address.host });
+      ? connectPlain({ host, port, lookup })
+      : connectTls({ host, port, lookup, servername: isIP(host) ? '' : host });
     const fail = (cause: string) => {
       socket.destroy();
       reject(new NoAnswer(cause, false));

@@ -1,4 +1,6 @@
 import { formatInstant } from '@/core/time';
+import { mayAsk, notPublic } from '../http/addresses';
+import { boundedRequest, type HttpAnswer } from '../http/boundedRequest';
 import type { VenueAddress, VenueLink, VenueOutcome } from './port';
 import { readAs, readEvents, readListingState, readSaleRef, readThreadRef, readTitle } from './readAnswers';
 
@@ -6,7 +8,7 @@ const TIMEOUT_MS = 10_000;
 const MOST_BYTES = 5_000_000;
 
 /** Why an address cannot be a venue's; `null` when it can. The key travels with every request: encrypted, but on loopback. */
-export function refuseVenueUrl(address: string): string | null {
+export function refuseVenueUrl(address: string, allowedHosts: readonly string[]): string | null {
   let url: URL;
   try {
     url = new URL(address);
@@ -16,11 +18,12 @@ export function refuseVenueUrl(address: string): string | null {
   const isLoopback = ['127.0.0.1', '[::1]', 'localhost'].includes(url.hostname);
   if (url.protocol !== 'https:' && !(url.protocol === 'http:' && isLoopback))
     return 'Write an address that begins with https: the key travels with every request.';
+  if (!mayAsk(url.hostname, allowedHosts)) return notPublic(url.hostname);
   return null;
 }
 
 /** A venue over HTTP, by our own protocol. See docs/venue-link.md. */
-export function httpVenue({ url, key }: VenueAddress): VenueLink {
+export function httpVenue({ url, key, allowedHosts }: VenueAddress): VenueLink {
   const base = url.replace(/\/$/, '');
 
   async function ask<T>(
@@ -29,24 +32,23 @@ export function httpVenue({ url, key }: VenueAddress): VenueLink {
     body: object | null,
     read: (json: unknown) => T,
   ): Promise<VenueOutcome<T>> {
-    let response: Response;
-    let text: string;
+    let response: HttpAnswer;
     try {
-      response = await fetch(`${base}/v1${path}`, {
-        method,
-        headers: { authorization: `Bearer ${key}`, ...(body ? { 'content-type': 'application/json' } : {}) },
-        body: body ? JSON.stringify(body) : null,
-        redirect: 'error',
-        signal: AbortSignal.timeout(TIMEOUT_MS),
-      });
-      text = await response.text();
+      const headers = { authorization: `Bearer ${key}`, ...(body ? { 'content-type': 'application/json' } : {}) };
+      response = await boundedRequest(
+        `${base}/v1${path}`,
+        { method, headers, body: body ? JSON.stringify(body) : null },
+        { allowedHosts, timeoutMs: TIMEOUT_MS, mostBytes: MOST_BYTES },
+      );
     } catch (error) {
       return { kind: 'unknown', cause: error instanceof Error ? error.message : 'no answer' };
     }
+    if (response.status >= 300 && response.status < 400)
+      return { kind: 'unknown', cause: 'the venue sends on to another address' };
     if (response.status >= 500) return { kind: 'unknown', cause: `the venue answered ${response.status}` };
     let json: unknown;
     try {
-      json = text === '' || text.length > MOST_BYTES ? null : JSON.parse(text);
+      json = response.body === '' ? null : JSON.parse(response.body);
     } catch {
       return { kind: 'unknown', cause: 'the answer is not JSON' };
     }

@@ -120,4 +120,6 @@ export interface VenueLink {
 export interface VenueAddress {
   readonly url: string;
   readonly key: string;
+  /** Hosts that may be asked although they are not at a public address. */
+  readonly allowedHosts: readonly string[];
 }

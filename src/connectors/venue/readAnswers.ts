@@ -81,10 +81,12 @@ function readOutcome(json: unknown): AuctionOutcome {
   };
 }
 
+const MOST_EVENTS = 5000;
+
 /** The events of one answer, in their order. What cannot be understood keeps its number. */
 export function readEvents(json: unknown): (VenueEvent | UnreadEvent)[] {
   const { events } = object(json);
-  if (!Array.isArray(events)) throw new Unreadable('no events');
+  if (!Array.isArray(events) || events.length > MOST_EVENTS) throw new Unreadable('no events');
   return events.map((one) => {
     const event = object(one);
     const head = { id: whole(event.id), at: instantOf(event.at) };

@@ -13,6 +13,25 @@ export interface Table {
   readonly columns: number;
 }
 
+/** The most that is read of a table; a larger one is refused, never cut. */
+export interface TableLimits {
+  readonly rows?: number;
+  readonly cells?: number;
+}
+
+/** Why a table of so many rows and cells is refused; `null` when it is not. */
+export function refuseSize(rows: number, cells: number, limits: TableLimits): Refusal | null {
+  const most = limits.rows ?? Number.POSITIVE_INFINITY;
+  if (rows > most)
+    return refuse(
+      'too-many-rows',
+      `This holds ${rows.toLocaleString('en')} rows or words; ${most.toLocaleString('en')} are the most. Is it a list of names? Then split it, and bring the parts one after the other.`,
+    );
+  if (cells > (limits.cells ?? Number.POSITIVE_INFINITY))
+    return refuse('too-many-cells', 'This table has too many cells. Export fewer columns, or split it.');
+  return null;
+}
+
 /** More columns than any list of names has; a wider file is something else. */
 const MOST_COLUMNS = 500;
 
@@ -20,7 +39,7 @@ const MOST_COLUMNS = 500;
  * Reads delimited text (RFC 4180 and its relatives): comma, semicolon, tab or pipe, recognised; quotes; CRLF or LF.
  * Empty rows are left out. Refused: a quote that never closes, more than 500 columns, no rows at all.
  */
-export function readTable(text: string): Table | Refusal {
+export function readTable(text: string, limits: TableLimits = {}): Table | Refusal {
   const parsed = Papa.parse<string[]>(text, {
     delimitersToGuess: [',', ';', '\t', '|'],
     skipEmptyLines: false,
@@ -40,6 +59,12 @@ export function readTable(text: string): Table | Refusal {
       `This file has ${columns} columns; ${MOST_COLUMNS} are the most. Is it a list of names?`,
     );
   }
+  const tooLong = refuseSize(
+    parsed.data.length,
+    parsed.data.reduce((sum, row) => sum + row.length, 0),
+    limits,
+  );
+  if (tooLong) return tooLong;
   const rows: TableRow[] = [];
   let line = 1;
   for (const cells of parsed.data) {

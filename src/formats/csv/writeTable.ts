@@ -1,6 +1,7 @@
 import Papa from 'papaparse';
 
-const FORMULA = /^[=+\-@\t\r]/;
+/** What a spreadsheet may take for the begin of a formula, also in the full-width letters that some read alike. */
+const FORMULA = /^[=+\-@\t\r＝＋－＠]/;
 const PLAIN_NUMBER = /^-?\d+(\.\d+)?$/;
 
 /** A cell that a spreadsheet would take for a formula gets an apostrophe before it; plain numbers stay numbers. */
@@ -11,6 +12,16 @@ export function defuse(cell: string): string {
 /** Takes back what `defuse` did. */
 export function undefuse(cell: string): string {
   return cell.startsWith("'") && FORMULA.test(cell.slice(1)) ? cell.slice(1) : cell;
+}
+
+/** Rows of a table that is written piece by piece; the first piece has the headings. */
+export function writeRows(rows: readonly (readonly string[])[]): string {
+  return rows.length === 0
+    ? ''
+    : `${Papa.unparse(
+        rows.map((row) => row.map(defuse)),
+        { newline: '\r\n' },
+      )}\r\n`;
 }
 
 /** Writes a table as CSV (RFC 4180: comma, CRLF, quotes where needed), every cell defused. */

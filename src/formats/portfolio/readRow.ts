@@ -3,6 +3,7 @@ import { PURPOSES, type Purpose } from '@/core/ledger';
 import { type Amount, isCurrency } from '@/core/money';
 import { type DomainName, type NameRules, parseDomainName } from '@/core/names';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
+import { isOneLine, refuseText } from '@/core/text/plainText';
 import { type Day, dayOf, type TermEnd } from '@/core/time';
 import { readDateCell } from '../csv/dateCells';
 import { readMoneyCell } from '../csv/moneyCells';
@@ -193,6 +194,12 @@ function readRow(row: TableRow, columns: PlacedColumns, rules: RowRules): Portfo
       .toLowerCase()
       .split(/[\s,;|]+/)
       .filter((host) => host !== '');
+  for (const field of ['account', 'tags', 'notes'] as const) {
+    const bad = refuseText(cell(field), field);
+    if (bad) return bad;
+    if (field !== 'notes' && !isOneLine(cell(field)))
+      return refuse('text-several-lines', `The cell for ${field} has several lines. Write it in one.`, field);
+  }
   if (cell('tags') !== '') read.tags = list(cell('tags')).sort();
   const texts = ['account', 'notes'] as const;
   for (const field of texts) {

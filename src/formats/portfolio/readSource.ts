@@ -1,7 +1,7 @@
 import { type PastedName, splitNames } from '@/core/names';
 import { isRefusal, type Refusal } from '@/core/refusal';
 import { looksLikeDate } from '../csv/dateCells';
-import { readTable, type Table } from '../csv/readTable';
+import { readTable, refuseSize, type Table, type TableLimits } from '../csv/readTable';
 import { type Mapping, proposeMapping } from './columns';
 
 /** A text brought in, as a table with a proposal for reading it. */
@@ -14,15 +14,18 @@ export interface PortfolioSource {
  * Takes a text as a table when its rows have columns that can be told apart (headings, or names beside dates), else as
  * names separated by anything. A date pasted behind a name on its line is the end of that name's term.
  */
-export function readSource(text: string): PortfolioSource | Refusal {
-  const table = readTable(text);
+export function readSource(text: string, limits: TableLimits = {}): PortfolioSource | Refusal {
+  const table = readTable(text, limits);
   if (isRefusal(table)) return table;
   const mapping = proposeMapping(table);
   const fields = mapping.columns.filter((column) => column.field !== null).length;
   const hasName = mapping.columns.some((column) => column.field === 'name');
   const isTable = (hasName && fields > 1) || (mapping.hasHeadings && (hasName || table.columns > 1));
   if (isTable) return { table, mapping };
-  const pasted = tableOfNames(splitNames(text));
+  const pieces = splitNames(text);
+  const tooMany = refuseSize(pieces.length, pieces.length, limits);
+  if (tooMany) return tooMany;
+  const pasted = tableOfNames(pieces);
   return { table: pasted, mapping: proposeMapping(pasted) };
 }
 

@@ -17,6 +17,7 @@ import { MEANS_KINDS, type MeansKind } from '@/core/funding';
 import { GREATEST_MINOR } from '@/core/money';
 import { type FirstYearCondition, PRICE_ACTIONS, type PriceAction } from '@/core/pricing';
 import type { Day } from '@/core/time';
+import { OneLine } from '../texts';
 
 export class MeansForm {
   @IsIn(MEANS_KINDS, { message: 'Choose balance, card, wallet or bank.' })
@@ -24,6 +25,7 @@ export class MeansForm {
 
   @IsString()
   @MaxLength(60)
+  @OneLine()
   label!: string;
 
   @IsOptional()
@@ -35,6 +37,7 @@ export class MeansForm {
 export class AccountForm {
   @IsString()
   @MaxLength(60, { message: 'A label has 60 letters at most.' })
+  @OneLine()
   label!: string;
 
   @IsOptional()

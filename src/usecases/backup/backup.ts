@@ -1,69 +1,115 @@
-import { type Refusal, refuse } from '@/core/refusal';
+import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { formatInstant } from '@/core/time';
-import { type BackupTables, insertBackup, isEmptyLedger, selectBackup } from '@/database/backup';
+import { clearLedger, isEmptyLedger, lackingTables, readLedger, restoreRows, settleRestored } from '@/database/backup';
 import { bumpRevision } from '@/database/ledger';
-import { transaction } from '@/database/pool';
+import { allowMinutes, type Transaction, transaction } from '@/database/pool';
+import { type BackupHead, DamagedBackup, readBackup } from '@/formats/backup/readBackup';
 import type { Deps } from '../deps';
 
 /** What a backup file says it is. The version rises when a member changes its meaning. */
 const FORMAT = 'name-ledger backup';
 const VERSION = 1;
 
-/** The whole ledger as one JSON text; docs/backup.md tells its members. */
-export async function makeBackup(deps: Deps): Promise<string> {
-  const tables = await selectBackup(deps.database);
-  return `{"format":"${FORMAT}","version":${VERSION},"madeAt":"${formatInstant(deps.clock())}","tables":${tables}}`;
+/** The whole ledger as one JSON text, piece by piece, all of one moment; docs/backup.md tells its members. */
+export async function* makeBackup(deps: Deps): AsyncGenerator<string | Buffer> {
+  for await (const state of readLedger(deps.database)) {
+    yield `{"format":"${FORMAT}","version":${VERSION},"madeAt":"${formatInstant(deps.clock())}","rows":${JSON.stringify(state.counts)},"tables":{`;
+    let isFirst = true;
+    for await (const { table, lines } of state.tables()) {
+      yield `${isFirst ? '' : ','}\n"${table}":[\n`;
+      isFirst = false;
+      yield* lines;
+      yield ']';
+    }
+    yield '}}\n';
+  }
 }
 
-interface BackupFile {
-  readonly format?: unknown;
-  readonly version?: unknown;
-  readonly tables?: BackupTables;
-}
+const damaged = (why: string) =>
+  refuse('backup-not-restored', `This backup is damaged (${why}), and nothing of it was restored. Try another copy.`);
 
-/** Restores a backup into an empty ledger: all of it, or nothing. Answers how many names it held. */
-export async function restoreBackup(deps: Deps, text: string): Promise<number | Refusal> {
-  const file = read(text);
-  if (file?.format !== FORMAT || typeof file.tables !== 'object' || file.tables === null) {
-    return refuse(
-      'backup-not-read',
-      'This is not a backup of Name Ledger. Choose a file that was saved under Back up.',
-    );
-  }
-  if (file.version !== VERSION) {
-    return refuse(
-      'backup-version',
-      `This backup has version ${String(file.version)}; this program reads version ${VERSION}. Use the program that wrote it.`,
-    );
-  }
-  const { tables } = file;
-  if (!Object.values(tables).every((rows) => Array.isArray(rows)))
-    return refuse('backup-not-read', 'This backup is damaged: a part of it is missing.');
-  if (!tables.policies?.some((policy) => (policy as { ending?: string }).ending === '*')) {
-    return refuse('backup-not-read', 'This backup is damaged: its generic policy is missing.');
-  }
+/**
+ * Restores a backup into an empty ledger as it comes in: all of it, or nothing. Answers how many names it held. Refused: what
+ * is no backup, one of another version, one that lacks tables or rows, a ledger that is not empty.
+ */
+export async function restoreBackup(deps: Deps, source: AsyncIterable<Uint8Array>): Promise<number | Refusal> {
   try {
     return await transaction(deps.database, async (tx) => {
+      await allowMinutes(tx, 30);
       await bumpRevision(tx);
-      if (!(await isEmptyLedger(tx))) {
+      const restored = await restoreInto(tx, source);
+      // What was written so far is taken back with the refusal.
+      if (isRefusal(restored)) throw new NotRestored(restored);
+      return restored;
+    });
+  } catch (error) {
+    if (error instanceof NotRestored) return error.refusal;
+    if (error instanceof DamagedBackup) return damaged(error.message);
+    const { code = '' } = error as { code?: string };
+    // Classes of SQLSTATE that speak of what stands in the file: data, constraints, limits of a value.
+    if (!/^(22|23|54)/.test(code)) throw error;
+    deps.log.warn({ err: error }, 'a backup could not be restored');
+    return damaged('a row in it does not fit');
+  }
+}
+
+class NotRestored extends Error {
+  constructor(readonly refusal: Refusal) {
+    super(refusal.message);
+  }
+}
+
+async function restoreInto(tx: Transaction, source: AsyncIterable<Uint8Array>): Promise<number | Refusal> {
+  const counts = new Map<string, number>();
+  let said: BackupHead['rows'];
+  for await (const piece of piecesOf(source)) {
+    if (piece.kind === 'head') {
+      const refused = refuseHead(piece.head);
+      if (refused) return refused;
+      if (!(await isEmptyLedger(tx)))
         return refuse(
           'ledger-not-empty',
           'A backup goes into an empty ledger only. Start one with bin/start --fresh --empty, then restore.',
         );
-      }
-      await insertBackup(tx, tables);
-      return tables.names?.length ?? 0;
-    });
+      await clearLedger(tx);
+      said = piece.head.rows;
+      continue;
+    }
+    counts.set(piece.table, (counts.get(piece.table) ?? 0) + piece.rows.length);
+    await restoreRows(tx, piece.table, piece.rows);
+  }
+  const lacking = lackingTables(new Set(counts.keys()));
+  if (lacking.length > 0) return damaged(`it lacks ${lacking.join(', ')}`);
+  const short = Object.entries(said ?? {}).find(([table, rows]) => counts.get(table) !== rows);
+  if (short) return damaged(`${short[0]} should have ${short[1]} rows`);
+  return (await settleRestored(tx)) ?? damaged('its generic policy is missing');
+}
+
+/** The pieces of a file; one that is no backup from its first line on is refused as such. */
+async function* piecesOf(source: AsyncIterable<Uint8Array>): ReturnType<typeof readBackup> {
+  let isBackup = false;
+  try {
+    for await (const piece of readBackup(source)) {
+      isBackup = true;
+      yield piece;
+    }
   } catch (error) {
-    deps.log.warn({ err: error }, 'a backup could not be restored');
-    return refuse('backup-not-restored', 'This backup is damaged, and nothing of it was restored. Try another copy.');
+    if (!isBackup && error instanceof DamagedBackup) throw new NotRestored(NO_BACKUP);
+    throw error;
   }
 }
 
-function read(text: string): BackupFile | null {
-  try {
-    return JSON.parse(text) as BackupFile | null;
-  } catch {
-    return null;
-  }
+const NO_BACKUP = refuse(
+  'backup-not-read',
+  'This is not a backup of Name Ledger. Choose a file that was saved under Back up.',
+);
+
+function refuseHead({ format, version }: BackupHead): Refusal | null {
+  if (format !== FORMAT) return NO_BACKUP;
+  if (version !== VERSION)
+    return refuse(
+      'backup-version',
+      `This backup has version ${String(version).slice(0, 20)}; this program reads version ${VERSION}. Use the program that wrote it.`,
+    );
+  return null;
 }

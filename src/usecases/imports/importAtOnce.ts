@@ -1,9 +1,10 @@
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
-import type { ImportOptions } from '@/database/imports';
+import { countRefusals } from '@/database/importRows';
+import { deleteImport, type ImportOptions } from '@/database/imports';
 import type { DateOrder } from '@/formats/csv/dateCells';
 import { isOpen, openQuestions } from '@/formats/portfolio/columns';
 import type { Deps } from '../deps';
-import { dropImport, importRows, importSummary } from './preview';
+import { importRows, importSummary } from './preview';
 import { readImport, takeIn } from './readImport';
 import { writeImport } from './writeImport';
 
@@ -23,13 +24,21 @@ export interface ImportResult {
   readonly changed: number;
   readonly unchanged: number;
   readonly missing: number;
+  /** The first thousand refused rows; the rest is summed. */
   readonly refused: readonly {
     readonly line: number;
     readonly input: string;
     readonly code: string;
     readonly message: string;
   }[];
+  readonly refusedTotal: number;
+  /** How many rows were refused for which reason. */
+  readonly refusedByCode: Readonly<Record<string, number>>;
 }
+
+const MOST_TOLD = 1000;
+/** So much is told of what a refused row said. */
+const MOST_INPUT = 500;
 
 /** Reads and writes a list in one go, for other programs: every row that can be taken is taken, the rest are told. */
 export async function importAtOnce(deps: Deps, request: WholeImport): Promise<ImportResult | Refusal> {
@@ -53,13 +62,15 @@ export async function importAtOnce(deps: Deps, request: WholeImport): Promise<Im
       )
     : await readImport(deps, id, options, begun.source);
   if (isRefusal(read)) {
-    await dropImport(deps, id);
+    await deleteImport(deps.database, id);
     return read;
   }
   const summary = await importSummary(deps, id);
   if (isRefusal(summary)) return summary;
-  const refused = await importRows(deps, id, 'refused', null, 0);
-  if (request.dryRun) await dropImport(deps, id);
+  const refused = await importRows(deps, id, 'refused', MOST_TOLD, 0);
+  const refusedByCode = await countRefusals(deps.database, id);
+  // Nobody comes back to a trial: its text and rows go at once.
+  if (request.dryRun) await deleteImport(deps.database, id);
   else {
     const written = await writeImport(deps, id);
     if (isRefusal(written)) return written;
@@ -72,10 +83,12 @@ export async function importAtOnce(deps: Deps, request: WholeImport): Promise<Im
     missing: counts.missing.rows,
     refused: refused.map(({ line, input, code, message }) => ({
       line,
-      input: (JSON.parse(input ?? '[]') as string[]).join(','),
+      input: (JSON.parse(input ?? '[]') as string[]).join(',').slice(0, MOST_INPUT),
       code: code ?? '',
       message: message ?? '',
     })),
+    refusedTotal: counts.refused.rows,
+    refusedByCode,
   };
 }
 

@@ -7,11 +7,13 @@ import {
   selectPreviewRows,
   takeRows,
 } from '@/database/importRows';
-import { type ImportRow, moveImport, selectImport, selectOpenImports } from '@/database/imports';
-import { writeTable } from '@/formats/csv/writeTable';
+import { deleteImport, type ImportRow, moveImport, selectImport, selectOpenImports } from '@/database/imports';
+import { writeRows, writeTable } from '@/formats/csv/writeTable';
 import type { Deps } from '../deps';
 
 export type { OutcomeCounts, PreviewRow, RowOutcome } from '@/database/importRows';
+
+export const IMPORT_UNKNOWN = refuse('import-unknown', 'This import is no longer there. Bring the list again.');
 
 /** An import with how many of its rows came out how. */
 export interface ImportSummary {
@@ -21,7 +23,7 @@ export interface ImportSummary {
 
 export async function importSummary(deps: Deps, id: string): Promise<ImportSummary | Refusal> {
   const row = await selectImport(deps.database, id);
-  if (!row) return refuse('import-unknown', 'This import is no longer there. Bring the list again.');
+  if (!row) return IMPORT_UNKNOWN;
   return { row, counts: await countOutcomes(deps.database, id) };
 }
 
@@ -47,9 +49,10 @@ export async function chooseRows(
   await takeRows(deps.database, id, outcome, names, taken);
 }
 
-/** Drops an import that has not been written. */
+/** Drops an import that has not been written, with all that was brought. */
 export async function dropImport(deps: Deps, id: string): Promise<void> {
-  await moveImport(deps.database, id, { status: 'dropped' }, ['asking', 'ready', 'failed']);
+  if (await moveImport(deps.database, id, { status: 'dropped' }, ['asking', 'ready', 'failed']))
+    await deleteImport(deps.database, id);
 }
 
 /** Imports that were left and can be returned to. */
@@ -58,16 +61,30 @@ export function openImports(deps: Deps): Promise<ImportRow[]> {
 }
 
 /** The refused rows as CSV, each with its line and reason, made so that it can be mended and brought again. */
-export async function refusedRowsCsv(deps: Deps, id: string): Promise<string | Refusal> {
+export async function refusedRowsCsv(deps: Deps, id: string): Promise<AsyncGenerator<string> | Refusal> {
   const row = await selectImport(deps.database, id);
-  if (!row) return refuse('import-unknown', 'This import is no longer there. Bring the list again.');
-  const refused = await selectPreviewRows(deps.database, id, 'refused', null, 0);
-  const { columns } = row.options.mapping;
+  if (!row) return IMPORT_UNKNOWN;
+  return refusedPages(deps, row);
+}
+
+/** A few thousand rows a turn: a long list is never held as a whole. */
+const ROWS_A_TURN = 2000;
+
+async function* refusedPages(deps: Deps, { id, options }: ImportRow): AsyncGenerator<string> {
+  const { columns } = options.mapping;
   const headings = columns.map((column, i) => column.heading || column.field || `column ${i + 1}`);
-  return writeTable(
-    [...headings, 'refused because', 'line'],
-    refused.map(({ input, message, line }) => [...cellsOf(input, columns.length), message ?? '', String(line)]),
-  );
+  const head = [...headings, 'refused because', 'line'];
+  yield writeTable(head, []);
+  for (let offset = 0; ; offset += ROWS_A_TURN) {
+    const refused = await selectPreviewRows(deps.database, id, 'refused', ROWS_A_TURN, offset);
+    if (refused.length === 0) return;
+    const rows = refused.map(({ input, message, line }) => [
+      ...cellsOf(input, columns.length),
+      message ?? '',
+      String(line),
+    ]);
+    yield writeRows(rows);
+  }
 }
 
 function cellsOf(input: string | null, columns: number): string[] {

@@ -21,11 +21,9 @@ import { type Mapping, openQuestions, withRemembered } from '@/formats/portfolio
 import { type PortfolioRow, portfolioReader, type RowRules } from '@/formats/portfolio/readRow';
 import { type PortfolioSource, readSource } from '@/formats/portfolio/readSource';
 import type { Deps } from '../deps';
+import { LARGEST_FILE, MOST_CELLS, MOST_ROWS } from '../limits';
 
 export type { ImportOptions } from '@/database/imports';
-
-/** The largest file that is taken, in bytes. */
-export const LARGEST_FILE = 64 * 1024 * 1024;
 
 export interface NewImport {
   readonly content: Uint8Array;
@@ -59,7 +57,7 @@ export async function takeIn(deps: Deps, request: NewImport): Promise<BegunImpor
       'This file is larger than 64 MB. Split it, or export fewer columns, and bring the parts one after the other.',
     );
   }
-  const source = readSource(decodeText(request.content).text);
+  const source = readSource(decodeText(request.content).text, { rows: MOST_ROWS, cells: MOST_CELLS });
   if (isRefusal(source)) return source;
   const at = deps.clock();
   let accountId = request.accountId ?? null;

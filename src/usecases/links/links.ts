@@ -1,9 +1,11 @@
+import { mayAsk, notPublic } from '@/connectors/http/addresses';
 import type { Outcome, RegistrarLink } from '@/connectors/registrar/port';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { bumpRevision } from '@/database/ledger';
 import { type LinkRow, noteLink, selectLink, selectLinkSecret, selectLinks, updateLink } from '@/database/links';
 import { transaction } from '@/database/pool';
 import { sealPlace } from '@/database/secrets';
+import { selectSettings } from '@/database/settings';
 import type { Deps } from '../deps';
 import { seal, unseal } from '../secrets/seal';
 import { readRequest } from '../validate';
@@ -27,7 +29,8 @@ export async function linkOf(deps: Deps, accountId: number): Promise<RegistrarLi
   const secret = row && (await selectLinkSecret(deps.database, accountId));
   const password = secret && deps.key && (await unseal(deps.key, sealPlace.account(accountId), secret));
   if (!row || password === null) return null;
-  const address = { host: row.host, port: row.port, login: row.login, password };
+  const { allowedHosts } = (await selectSettings(deps.database)).records;
+  const address = { host: row.host, port: row.port, login: row.login, password, allowedHosts };
   const known = deps.links.get(accountId);
   const same = JSON.stringify(address);
   if (known?.address === same) return known.link;
@@ -47,6 +50,8 @@ export async function saveLink(deps: Deps, input: unknown): Promise<true | Refus
       'Start the program with bin/start, or set NAME_LEDGER_KEY to a long text of your own: it seals passwords.',
     );
   const host = form.host.toLowerCase();
+  const { allowedHosts } = (await selectSettings(deps.database)).records;
+  if (!mayAsk(host, allowedHosts)) return refuse('host-not-public', notPublic(host), 'host');
   const secret =
     form.password === undefined
       ? await keptSecret(deps, { ...form, host })

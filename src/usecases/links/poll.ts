@@ -9,6 +9,7 @@ import { insertMessage, noteLink, noteMessageBatch } from '@/database/links';
 import { selectNameIds } from '@/database/names';
 import { type Transaction, transaction } from '@/database/pool';
 import type { Deps } from '../deps';
+import { eachPartner, type Patience } from '../partners';
 import { linkOf, linkProblem, links, noLink } from './links';
 
 /** Takes every message that waits at an account's registrar into the ledger. Answers how many came. */
@@ -21,14 +22,17 @@ export async function pollAccount(deps: Deps, accountId: number): Promise<number
   return polled.kind === 'done' ? polled.value : refuse('link-failed', problem ?? '');
 }
 
-/** Polls every account that has a link, one after the other. Answers how many messages came in all. */
-export async function pollEveryAccount(deps: Deps): Promise<number> {
+/** Polls every account that has a link, each by itself. Answers how many messages came in all. */
+export async function pollEveryAccount(deps: Deps, patience: Patience = 'at once'): Promise<number> {
   let messages = 0;
-  for (const { accountId } of await links(deps)) {
+  const ids = (await links(deps)).map(({ accountId }) => accountId);
+  const poll = async (accountId: number) => {
     const came = await pollAccount(deps, accountId);
-    if (isRefusal(came)) deps.log.warn({ accountId, problem: came.message }, 'an account could not be polled');
-    else messages += came;
-  }
+    if (isRefusal(came)) return came.message;
+    messages += came;
+    return null;
+  };
+  await eachPartner(deps, 'account', 'messages', ids, poll, patience);
   return messages;
 }
 

@@ -6,8 +6,9 @@ import { bumpRevision } from '@/database/ledger';
 import { noteLink, takeOverHolding } from '@/database/links';
 import { transaction } from '@/database/pool';
 import { writeTable } from '@/formats/csv/writeTable';
+import { compute } from '../computing';
 import type { Deps } from '../deps';
-import { beginImport, readImport } from '../imports/readImport';
+import { eachPartner, type Patience } from '../partners';
 import { linkOf, linkProblem, links, noLink } from './links';
 
 /**
@@ -18,14 +19,14 @@ export async function readAccount(deps: Deps, accountId: number): Promise<string
   const holding = await readHoldingOf(deps, accountId);
   if (isRefusal(holding)) return holding;
   const account = await selectAccount(deps.database, accountId);
-  const begun = await beginImport(deps, {
+  const begun = await compute(deps, 'beginImport', {
     content: Buffer.from(asList(holding.names)),
     source: `${account?.label ?? 'account'}, read by link`,
     accountId,
   });
   if (isRefusal(begun)) return begun;
   const options = { ...begun.options, accountId, fullList: true, confirmed: true };
-  const read = await readImport(deps, begun.id, options);
+  const read = await compute(deps, 'readImport', begun.id, options);
   return isRefusal(read) ? read : begun.id;
 }
 
@@ -68,9 +69,11 @@ async function readHoldingOf(deps: Deps, accountId: number): Promise<HoldingPage
 }
 
 /** Reads balance, means and rules of every linked account, names left alone. */
-export async function readBalances(deps: Deps): Promise<void> {
-  for (const { accountId } of await links(deps)) {
-    const read = await readHoldingOf(deps, accountId);
-    if (isRefusal(read)) deps.log.warn({ accountId, problem: read.message }, 'an account could not be read');
-  }
+export async function readBalances(deps: Deps, patience: Patience = 'at once'): Promise<void> {
+  const ids = (await links(deps)).map(({ accountId }) => accountId);
+  const read = async (accountId: number) => {
+    const holding = await readHoldingOf(deps, accountId);
+    return isRefusal(holding) ? holding.message : null;
+  };
+  await eachPartner(deps, 'account', 'balance', ids, read, patience);
 }

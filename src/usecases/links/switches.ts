@@ -8,7 +8,8 @@ import { type AskedAtLink, notePendingSwitch, selectAskedAtLinks } from '@/datab
 import { transaction } from '@/database/pool';
 import type { Deps } from '../deps';
 import { NOT_ASKED, SWITCHED } from '../names/edit';
-import { linkOf } from './links';
+import { eachPartner, type Patience } from '../partners';
+import { linkOf, linkProblem } from './links';
 
 /** What came of asking registrars to switch settings. */
 export interface SwitchResult {
@@ -26,21 +27,34 @@ const addHours = (at: Instant, hours: number) => (at + hours * HOUR_MS) as Insta
  * Setting a value twice harms nothing, so what stays without an answer is simply sent again. A refusal takes the request
  * back and says why.
  */
-export async function carryOutSwitches(deps: Deps): Promise<SwitchResult> {
+export async function carryOutSwitches(deps: Deps, patience: Patience = 'at once'): Promise<SwitchResult> {
   let confirmed = 0;
   const problems: { name: string; problem: string }[] = [];
   const since = addHours(deps.clock(), -PENDING_HOURS);
-  for (const asked of await selectAskedAtLinks(deps.database, since)) {
-    const link = await linkOf(deps, asked.accountId);
-    if (!link) continue;
-    const { ascii } = asked;
-    const outcome = await link.change(ascii, settingsOf(asked), `NL-${randomUUID()}`);
-    if (outcome.kind === 'pending') await notePendingSwitch(deps.database, asked.nameId, deps.clock());
-    if (outcome.kind === 'unknown' || outcome.kind === 'pending') continue;
-    if (outcome.kind === 'done') confirmed += 1;
-    else problems.push({ name: ascii, problem: outcome.reason });
-    await bookSwitch(deps, asked, outcome.kind === 'done' ? null : outcome.reason);
-  }
+  const asked = await selectAskedAtLinks(deps.database, since);
+  const atAccount = async (accountId: number) => {
+    const link = await linkOf(deps, accountId);
+    if (!link) return null;
+    for (const one of asked.filter((row) => row.accountId === accountId)) {
+      const outcome = await link.change(one.ascii, settingsOf(one), `NL-${randomUUID()}`);
+      if (outcome.kind === 'pending') await notePendingSwitch(deps.database, one.nameId, deps.clock());
+      // Who does not answer for one name is not asked for the next.
+      if (outcome.kind === 'unknown') return linkProblem(outcome);
+      if (outcome.kind === 'pending') continue;
+      if (outcome.kind === 'done') confirmed += 1;
+      else problems.push({ name: one.ascii, problem: outcome.reason });
+      await bookSwitch(deps, one, outcome.kind === 'done' ? null : outcome.reason);
+    }
+    return null;
+  };
+  await eachPartner(
+    deps,
+    'account',
+    'switches',
+    [...new Set(asked.map(({ accountId }) => accountId))],
+    atAccount,
+    patience,
+  );
   return { confirmed, problems };
 }
 

@@ -3,6 +3,7 @@ import { formatInstant, HOUR_MS } from '@/core/time';
 import { selectLedgerColumns, selectLedgerColumnsJson, selectLedgerRules, selectRevision } from '@/database/ledger';
 import { selectTags } from '@/database/names';
 import { countAwaiting } from '@/database/offers';
+import type { Database } from '@/database/pool';
 import { countOpenRenewals } from '@/database/renewals';
 import type { Deps } from '../deps';
 
@@ -36,6 +37,40 @@ export async function ledgerJson(deps: Deps): Promise<string> {
  * enough for phases and costs, not for which charges will find money.
  */
 export async function projectedLedger(deps: Deps, nameIds: readonly number[] | null = null): Promise<Projection> {
+  return nameIds === null ? wholeProjection(deps) : project(deps, nameIds);
+}
+
+/** How long a projection is kept after it was last asked for: long enough for those who ask together, no longer than that. */
+const KEPT_MS = 30_000;
+
+interface KeptProjection {
+  readonly version: string;
+  readonly projection: Promise<Projection>;
+  drop: NodeJS.Timeout;
+}
+
+const kept = new WeakMap<Database, KeptProjection>();
+
+/** The projection of the whole ledger is made once for each state of it, however many ask; `asOf` is of the present hour. */
+async function wholeProjection(deps: Deps): Promise<Projection> {
+  const { database } = deps;
+  const version = await ledgerVersion(deps);
+  const known = kept.get(database);
+  const drop = setTimeout(() => kept.delete(database), KEPT_MS).unref();
+  if (known) clearTimeout(known.drop);
+  if (known?.version === version) {
+    known.drop = drop;
+    return known.projection;
+  }
+  const projection = project(deps, null);
+  const mine = { version, projection, drop };
+  kept.set(database, mine);
+  // What failed is not kept: the next one tries again.
+  projection.catch(() => kept.get(database) === mine && kept.delete(database));
+  return projection;
+}
+
+async function project(deps: Deps, nameIds: readonly number[] | null): Promise<Projection> {
   const [rules, columns] = await Promise.all([
     selectLedgerRules(deps.database),
     selectLedgerColumns(deps.database, nameIds),

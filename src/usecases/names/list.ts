@@ -41,15 +41,39 @@ export function asOfFrom(query: URLSearchParams, today: Instant): Instant | Refu
 
 /** Filters and sorts the ledger by the query of a URL, exactly as the screen does with the same query. */
 export async function arrangeLedger(deps: Deps, query: URLSearchParams): Promise<ArrangedLedger | Refusal> {
-  const asOf = asOfFrom(query, deps.clock());
-  if (isRefusal(asOf)) return asOf;
   const projection = await projectedLedger(deps);
+  const key = arrangementKey(query);
+  const known = arranged.get(projection)?.get(key);
+  if (known) return known;
+  const asOf = asOfFrom(query, projection.asOf);
+  if (isRefusal(asOf)) return asOf;
   const view = viewFromQuery(withAccountLabels(query, projection));
   const { rules } = projection.index;
   const read = rowsOn(projection, asOf);
   const every = projection.names.map((_, place) => read(place));
   const rows = matchingRows(every, view, rules.homeCurrency, asOf);
-  return { projection, rows: sortRows(rows, view, accountLabels(rules)), asOf, view };
+  const ledger = { projection, rows: sortRows(rows, view, accountLabels(rules)), asOf, view };
+  keepArranged(projection, key, ledger);
+  return ledger;
+}
+
+/** The last few arrangements of a projection: pages of one view follow each other, and many may look at the same. */
+const arranged = new WeakMap<Projection, Map<string, ArrangedLedger>>();
+const MOST_ARRANGED = 4;
+
+function keepArranged(projection: Projection, key: string, ledger: ArrangedLedger): void {
+  const views = arranged.get(projection) ?? new Map<string, ArrangedLedger>();
+  arranged.set(projection, views);
+  views.set(key, ledger);
+  const [oldest] = views.keys();
+  if (views.size > MOST_ARRANGED && oldest !== undefined) views.delete(oldest);
+}
+
+function arrangementKey(query: URLSearchParams): string {
+  const copy = new URLSearchParams(query);
+  for (const name of ['cursor', 'limit', 'format', 'columns']) copy.delete(name);
+  copy.sort();
+  return copy.toString();
 }
 
 /** Accounts may be named by their label as well as by their number. */

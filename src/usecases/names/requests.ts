@@ -19,6 +19,7 @@ import { ENTRY_KINDS, type EntryKind } from '@/core/journal';
 import { PURPOSES, type Purpose, SWITCHES, type Switch } from '@/core/ledger';
 import { GREATEST_MINOR } from '@/core/money';
 import type { Day } from '@/core/time';
+import { OneLine } from '../texts';
 
 /** The most names one command takes. */
 export const MOST_NAMES = 50_000;
@@ -59,6 +60,7 @@ export class NameEdit {
   @IsArray()
   @ArrayMaxSize(100)
   @IsString({ each: true })
+  @OneLine(true)
   @MaxLength(60, { each: true, message: 'A tag has 60 letters at most.' })
   addTags?: string[];
 

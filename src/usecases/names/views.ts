@@ -1,5 +1,6 @@
 import { queryFromView, viewFromQuery } from '@/core/ledger';
 import { type Refusal, refuse } from '@/core/refusal';
+import { isOneLine, refuseText } from '@/core/text/plainText';
 import { deleteView, type SavedView, selectViews, upsertView } from '@/database/views';
 import type { Deps } from '../deps';
 
@@ -18,6 +19,9 @@ export async function saveView(
 ): Promise<SavedView[] | Refusal> {
   const name = label.trim();
   if (name === '' || name.length > 60) return refuse('view-label', 'Give the view a name of 1 to 60 letters.', 'label');
+  if (!isOneLine(name)) return refuse('view-label', 'Write the name of the view in one line.', 'label');
+  const bad = refuseText(name, 'label');
+  if (bad) return bad;
   await upsertView(deps.database, name, queryFromView(viewFromQuery(new URLSearchParams(query))).toString(), columns);
   return selectViews(deps.database);
 }

@@ -1,13 +1,9 @@
 import { type PracticeState, practiceControl, practiceUrl } from '@/connectors/practice/control';
 import { type Refusal, refuse } from '@/core/refusal';
-import { addDays, formatInstant, type Instant, instant } from '@/core/time';
-import { moveClock } from '../clock';
+import { loadClock } from '../clock';
+import { compute } from '../computing';
 import type { Deps } from '../deps';
 import { pollEveryAccount } from '../links/poll';
-import { drainChecks } from '../records/check';
-import { queueDueChecks } from '../records/schedule';
-import { sendReminders } from '../reminders/remind';
-import { followSelling } from '../selling/follow';
 
 export type { PracticeState } from '@/connectors/practice/control';
 
@@ -36,16 +32,9 @@ export async function practiceState(): Promise<PracticeState | Refusal> {
 export async function letDayPass(deps: Deps): Promise<PracticeState | Refusal> {
   const url = practiceUrl();
   if (!url) return NO_PRACTICE;
-  const before = await practiceControl(url);
-  const to = addDays(Math.max(instant(before.now), deps.clock()) as Instant, 1);
-  const state = await practiceControl(url, '/clock', { to: formatInstant(to) });
-  await moveClock(deps, to);
-  await pollEveryAccount(deps);
-  await queueDueChecks(deps);
-  await drainChecks(deps);
-  await followSelling(deps);
-  await sendReminders(deps).catch((error: unknown) => deps.log.warn({ err: error }, 'reminders could not be mailed'));
-  return state;
+  await compute(deps, 'passDay', url);
+  await loadClock(deps);
+  return practiceControl(url);
 }
 
 /** Switches a fault on at one registrar, for so many more orders; `kind` null switches it off. */

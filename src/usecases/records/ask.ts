@@ -80,7 +80,7 @@ async function overRdap(
   const host = new URL(base).host;
   // The zone of a signed name may break while its record stays as it is: it is read anew each time.
   const etag = registryKnown?.record.signed ? null : (registryKnown?.etag ?? null);
-  const answer = await turnstile.through(host, () => askRdap(base, ascii, limits, etag));
+  const answer = await throughRdap(turnstile, host, () => askRdap(base, ascii, limits, etag));
   const registry = readAnswer(answer, ascii, 'registry');
   if (registry.kind === 'later') turnstile.pause(host, registry.seconds * 1000);
   if (registry.kind !== 'draft' && registry.kind !== 'unchanged') return registry;
@@ -90,14 +90,25 @@ async function overRdap(
   if (!record?.found || !record.related) return { kind: 'seen', drafts, unchanged };
   // The registrar's own record is worth having, and its absence spoils nothing.
   const related = record.related;
+  if (!URL.canParse(related)) return { kind: 'seen', drafts, unchanged };
   const registrarKnown = newest(known, 'registrar');
-  const second = await turnstile.through(new URL(related).host, () =>
+  const second = await throughRdap(turnstile, new URL(related).host, () =>
     askRdapAt(related, limits, registrarKnown?.etag ?? null),
   );
   const registrar = readAnswer(second, ascii, 'registrar');
   if (registrar.kind === 'draft') drafts.push(registrar.draft);
   if (registrar.kind === 'unchanged' && registrarKnown) unchanged.push(registrarKnown.id);
   return { kind: 'seen', drafts, unchanged };
+}
+
+/** Asks a host in its turn, unless it has been silent so often that nobody waits for it again in this pass. */
+async function throughRdap(turnstile: Turnstile, host: string, ask: () => Promise<RdapAnswer>): Promise<RdapAnswer> {
+  if (turnstile.isSilent(host)) return { kind: 'later', seconds: RETRY_S };
+  const answer = await turnstile.through(host, () =>
+    turnstile.isSilent(host) ? Promise.resolve<RdapAnswer>({ kind: 'later', seconds: RETRY_S }) : ask(),
+  );
+  if (answer.kind !== 'later') turnstile.heard(host, answer.kind !== 'failed');
+  return answer;
 }
 
 type Read =
@@ -130,12 +141,15 @@ function readAnswer(answer: RdapAnswer, ascii: string, source: RecordSource): Re
 async function overWhois(server: string, limits: HttpLimits, turnstile: Turnstile, ascii: string): Promise<Asked> {
   const host = server.split(':')[0] ?? server;
   const ask = async (where: string, source: RecordSource): Promise<RecordDraft | string> => {
+    if (turnstile.isSilent(where)) return 'later';
     try {
       const raw = await turnstile.through(where, () => askWhois(where, ascii, limits));
+      turnstile.heard(where, true);
       if (/rate|quota|limit|too many/i.test(raw) && readWhois(raw, ascii) === null) return 'later';
       const record = readWhois(raw, ascii);
       return record ? draftOf(ascii, source, record, raw, null) : 'The answer is no record of it.';
     } catch (error) {
+      turnstile.heard(where, false);
       return `The server gave no usable answer (${error instanceof Error ? error.message : 'failed'}).`;
     }
   };

@@ -66,7 +66,7 @@ export function drainChecks(
           ascii,
           tries,
           known: known.get(ascii) ?? [],
-          asked: await askRecords(servers, turnstile, ascii, known.get(ascii) ?? []),
+          asked: await askSafely(deps, servers, turnstile, ascii, known.get(ascii) ?? []),
         })),
       );
       await settle(deps, asked);
@@ -74,6 +74,16 @@ export function drainChecks(
     }
     return done;
   });
+}
+
+/** One name whose records cannot be read ends for itself, with its reason; the others go on. */
+async function askSafely(deps: Deps, ...question: Parameters<typeof askRecords>): Promise<Asked> {
+  try {
+    return await askRecords(...question);
+  } catch (error) {
+    deps.log.error({ err: error }, 'a record could not be read');
+    return { kind: 'failed', problem: 'Its record could not be read. The log has the cause.' };
+  }
 }
 
 function byName(records: readonly StoredRecord[]): Map<string, StoredRecord[]> {
@@ -126,7 +136,7 @@ async function settle(deps: Deps, names: readonly AskedName[]): Promise<void> {
 export async function checkNow(deps: Deps, ascii: string): Promise<string | null> {
   const { records: servers } = await selectSettings(deps.database);
   const known = await selectNewestRecords(deps.database, [ascii]);
-  const asked = await askRecords(servers, new Turnstile(), ascii, known);
+  const asked = await askSafely(deps, servers, new Turnstile(), ascii, known);
   await settle(deps, [{ ascii, tries: 0, known, asked }]);
   return asked.kind === 'seen' ? null : asked.problem;
 }

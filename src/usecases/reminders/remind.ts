@@ -2,13 +2,16 @@ import { randomUUID } from 'node:crypto';
 import { sendMail } from '@/connectors/mail/mail';
 import { type DueReminder, reminderFor, rowsOn } from '@/core/ledger';
 import { type Refusal, refuse } from '@/core/refusal';
+import { addDays } from '@/core/time';
 import { transaction } from '@/database/pool';
 import {
   acknowledge,
   acknowledgeNames,
   type ReminderDraft,
+  selectReminderOf,
   selectReminders,
   upsertReminders,
+  withdrawReminderLinks,
 } from '@/database/reminders';
 import { sealPlace } from '@/database/secrets';
 import { selectSettings } from '@/database/settings';
@@ -60,19 +63,41 @@ export async function sendReminders(deps: Deps): Promise<number> {
       ? await unseal(deps.key, sealPlace.mail(), Buffer.from(mail.sealedPassword, 'base64'))
       : null;
   // Sent, then noted: a server that is away is tried again, and a crash in between tells the same thing twice.
-  await sendMail({ ...mail, password }, { from: mail.from, to: mail.to, ...texts });
-  await transaction(deps.database, (tx) => upsertReminders(tx, drafts, asOf));
+  await sendMail(
+    { ...mail, password, allowedHosts: settings.records.allowedHosts },
+    { from: mail.from, to: mail.to, ...texts },
+  );
+  await transaction(deps.database, (tx) => upsertReminders(tx, drafts, asOf, addDays(asOf, LINK_DAYS)));
   return due.length;
 }
 
-/** Takes note that a reminder has been seen, by the link in its mail. Answers the name. */
+/** A link in a mail holds for so long: what it is about has its date by then. */
+const LINK_DAYS = 60;
+
+const TOKEN = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
+const GONE = refuse(
+  'reminder-unknown',
+  'This link does not hold any more. Today shows everything that needs a decision.',
+);
+
+/** What the link in a mail is about. Looking changes nothing: mail programs look at links too. */
+export async function reminderOf(
+  deps: Deps,
+  token: string,
+): Promise<{ readonly ascii: string; readonly unicode: string; readonly isSeen: boolean } | Refusal> {
+  const found = TOKEN.test(token) ? await selectReminderOf(deps.database, token, deps.clock()) : null;
+  return found ?? GONE;
+}
+
+/** Takes note that a reminder has been seen, by the button behind the link in its mail. Answers the name. */
 export async function seen(deps: Deps, token: string): Promise<string | Refusal> {
-  const valid = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(token);
-  const name = valid ? await acknowledge(deps.database, token, deps.clock()) : null;
-  return (
-    name ??
-    refuse('reminder-unknown', 'This reminder is no longer there. Today shows everything that needs a decision.')
-  );
+  const name = TOKEN.test(token) ? await acknowledge(deps.database, token, deps.clock()) : null;
+  return name ?? GONE;
+}
+
+/** Withdraws the links in all mails that were sent. Answers how many. */
+export function withdrawLinks(deps: Deps): Promise<number> {
+  return withdrawReminderLinks(deps.database);
 }
 
 /** Takes note that everything told of these names has been seen, in Today. */

@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
@@ -17,7 +18,7 @@ import { parseDomainName } from '@/core/names';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { dayOf, formatInstant } from '@/core/time';
 import { selectNameIds } from '@/database/names';
-import { selectRenewalByKey } from '@/database/renewals';
+import { bindKey, selectRenewalByKey } from '@/database/renewals';
 import type { Deps } from '../deps';
 import { moneyDocument } from '../names/nameDocument';
 import { MoneyText } from '../names/requests';
@@ -143,6 +144,8 @@ export async function renewByName(deps: Deps, body: unknown, key: string | null)
   const items = await withIds(deps, request.items);
   if (isRefusal(items)) return items;
   const before = await selectRenewalByKey(deps.database, key);
+  const isSame = () => bindKey(deps.database, key, requestHash(request));
+  if (before && !(await isSame())) return KEY_REUSED;
   if (before?.status === 'confirmed') return renewalDocument(deps, before.id, key);
   const planned = await planRenewal(
     deps,
@@ -154,6 +157,7 @@ export async function renewByName(deps: Deps, body: unknown, key: string | null)
     key,
   );
   if (isRefusal(planned)) return planned;
+  if (!(await isSame())) return KEY_REUSED;
   const refused = planned.quote.items.find((item) => item.refusal)?.refusal;
   if (refused) return refused;
   const charged: { nameId: number; done: true; chargedMinor?: number }[] = [];
@@ -172,6 +176,28 @@ export async function renewByName(deps: Deps, body: unknown, key: string | null)
     reference: request.reference,
   });
   return isRefusal(done) ? done : renewalDocument(deps, planned.renewal.id, key);
+}
+
+const KEY_REUSED = refuse(
+  'idempotency-key-reused',
+  'This Idempotency-Key came with another request before. Send a new key with each new request.',
+);
+
+/** What a request asks for, in whatever order its members come. */
+function requestHash(request: NamedRenewal): Buffer {
+  const sorted = (value: unknown): unknown =>
+    typeof value !== 'object' || value === null
+      ? value
+      : Array.isArray(value)
+        ? value.map(sorted)
+        : Object.fromEntries(
+            Object.entries(value)
+              .sort(([a], [b]) => (a < b ? -1 : 1))
+              .map(([key, member]) => [key, sorted(member)]),
+          );
+  return createHash('sha256')
+    .update(JSON.stringify(sorted(request)))
+    .digest();
 }
 
 async function renewalDocument(deps: Deps, id: string, key: string) {

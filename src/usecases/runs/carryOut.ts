@@ -44,8 +44,20 @@ export function carryOutRun(deps: Deps, renewalId: string): Promise<RunResult | 
 
 /** Carries on every run that has items on their way: after a start, and from time to time. */
 export async function carryOnRuns(deps: Deps): Promise<void> {
-  for (const id of await selectOpenRuns(deps.database)) await carryOutRun(deps, id);
+  const open = await selectOpenRuns(deps.database);
+  const worker = async () => {
+    for (let id = open.shift(); id !== undefined; id = open.shift()) {
+      // One run that cannot go on leaves the others alone; what it was about is told by the log and by its items.
+      await carryOutRun(deps, id).catch((error: unknown) =>
+        deps.log.error({ err: error, run: id }, 'a run could not be carried on'),
+      );
+    }
+  };
+  await Promise.all(Array.from({ length: RUNS_AT_ONCE }, worker));
 }
+
+/** So many runs go on beside each other: one that waits for a slow registrar holds up none of the rest. */
+const RUNS_AT_ONCE = 4;
 
 /** So many names of an account are looked up, sent and booked together: a crash leaves no more than these to look up again. */
 const GROUP = 25;

@@ -7,7 +7,7 @@ import { lockRenewal, type RenewalRow, type ReportWords, updateRenewal, writeRep
 import {
   closeRun,
   type ItemProgress,
-  moveItems,
+  leaveDoubt,
   reportAgain,
   selectProgress,
   selectRunOf,
@@ -143,10 +143,12 @@ export async function finishRun(deps: Deps, renewalId: string): Promise<true | R
 }
 
 /** What a person decides about an item whose state at the registrar is in doubt: to leave it as it is. */
-export async function leaveItem(deps: Deps, renewalId: string, nameId: number): Promise<void> {
-  await moveItems(deps.database, [
-    { renewalId, nameId, state: 'refused', problem: 'Left after a look at the registrar.' },
-  ]);
+export async function leaveItem(deps: Deps, renewalId: string, nameId: number): Promise<true | Refusal> {
+  const left = await leaveDoubt(deps.database, renewalId, nameId, 'Left after a look at the registrar.');
+  return (
+    left ||
+    refuse('item-not-in-doubt', 'This name is not in doubt any more: it was settled meanwhile. Load the page again.')
+  );
 }
 
 /** What the owner certifies in the reports of a restore (RFC 3915 section 3.4). */

@@ -16,20 +16,28 @@ import { takeState } from './listings';
 import { receiveOffer } from './offers';
 import { bringTo, commitSale, leaveSale } from './sales';
 
+/** So many pages are read at a time, of however many events a venue has to tell. */
+const MOST_PAGES = 100;
+
 /** Reads the events of a venue, one transaction each: an event that is taken down twice is taken down once. */
 export async function readEventsOf(deps: Deps, venue: VenueRow, link: VenueLink): Promise<string | null> {
   let cursor = (await selectVenue(deps.database, venue.id))?.linkCursor ?? venue.linkCursor;
-  for (;;) {
+  for (let page = 0; page < MOST_PAGES; page += 1) {
     const answer = await link.events(cursor);
     if (answer.kind !== 'done') return venueProblem(answer);
     if (answer.value.length === 0) return null;
     for (const event of answer.value) {
+      // Its numbers rise: a venue that repeats itself would be followed for ever.
+      if (event.id <= cursor)
+        return `The venue repeats itself: event ${event.id} came again after ${cursor}. Tell its people; what came before is taken down.`;
       const taken = await changing(deps, (tx) => takeEvent(tx, deps, venue, event));
       // A sale of which the venue knows before we have heard its number: told first, read later.
       if (!taken) return null;
       cursor = event.id;
     }
   }
+  // The rest comes next time.
+  return null;
 }
 
 /** Takes one event down with what follows from it. False when it has to wait. */

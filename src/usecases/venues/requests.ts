@@ -14,6 +14,7 @@ import {
   MinLength,
   ValidateNested,
 } from 'class-validator';
+import { OneLine } from '../texts';
 
 const MOST_MINOR = 1e12;
 const CODE = /^[A-Z]{3}$/;
@@ -35,6 +36,7 @@ class PlacementForm {
   @IsString()
   @MinLength(1)
   @MaxLength(60)
+  @OneLine()
   label!: string;
 
   @IsInt()
@@ -63,6 +65,7 @@ export class VenueForm {
   @IsString()
   @MinLength(1, { message: 'Give the venue a name.' })
   @MaxLength(60)
+  @OneLine()
   label!: string;
 
   @IsArray()

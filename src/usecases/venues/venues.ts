@@ -4,6 +4,7 @@ import { isCurrency, type Rate } from '@/core/money';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { dayOf, parseDay } from '@/core/time';
 import { sealPlace } from '@/database/secrets';
+import { selectSettings } from '@/database/settings';
 import {
   noteVenue,
   selectRates,
@@ -57,7 +58,8 @@ export async function saveVenueLink(deps: Deps, input: unknown): Promise<true | 
       'no-key',
       'Start the program with bin/start, or set NAME_LEDGER_KEY to a long text of your own: it seals passwords.',
     );
-  const wrong = refuseVenueUrl(form.url);
+  const { records } = await selectSettings(deps.database);
+  const wrong = refuseVenueUrl(form.url, records.allowedHosts);
   if (wrong) return refuse('venue-address', wrong, 'url');
   await updateVenueLink(deps.database, form.venueId, {
     url: form.url,
@@ -74,7 +76,9 @@ export async function removeVenueLink(deps: Deps, venueId: number): Promise<void
 export async function venueLink(deps: Deps, row: Pick<VenueRow, 'id' | 'linkUrl'>): Promise<VenueLink | null> {
   const secret = row.linkUrl === null ? null : await selectVenueSecret(deps.database, row.id);
   const key = secret && deps.key && (await unseal(deps.key, sealPlace.venue(row.id), secret));
-  return row.linkUrl !== null && key ? deps.venue({ url: row.linkUrl, key }) : null;
+  if (row.linkUrl === null || !key) return null;
+  const { records } = await selectSettings(deps.database);
+  return deps.venue({ url: row.linkUrl, key, allowedHosts: records.allowedHosts });
 }
 
 /** Asks the venue what it calls itself. */

@@ -8,16 +8,17 @@ import { nameDetail } from '@/usecases/names/detail';
 import { ledgerChoices } from '@/usecases/names/ledger';
 import { newestRecords } from '@/usecases/records/records';
 import { lapseOf } from '@/usecases/rescue/lapse';
+import { textIn } from '../../params';
 import { NameScreen } from './NameScreen';
 
 type NameParams = { params: Promise<{ name: string }> };
 
 export async function generateMetadata({ params }: NameParams): Promise<Metadata> {
-  return { title: decodeURIComponent((await params).name) };
+  return { title: textIn((await params).name) };
 }
 
 export default async function NamePage({ params }: NameParams) {
-  const written = decodeURIComponent((await params).name);
+  const written = textIn((await params).name);
   const detail = await nameDetail(deps(), written);
   if (isRefusal(detail)) {
     return (

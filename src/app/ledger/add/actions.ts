@@ -1,6 +1,7 @@
 'use server';
 import type { Refusal } from '@/core/refusal';
 import { isRefusal } from '@/core/refusal';
+import { compute } from '@/usecases/computing';
 import { deps } from '@/usecases/deps';
 import {
   chooseRows,
@@ -11,8 +12,8 @@ import {
   type PreviewRow,
   type RowOutcome,
 } from '@/usecases/imports/preview';
-import { readImport } from '@/usecases/imports/readImport';
 import { ImportForm } from '@/usecases/imports/requests';
+import { orImportFails } from '@/usecases/imports/tookTooLong';
 import { type WrittenImport, writeImport } from '@/usecases/imports/writeImport';
 import { readRequest } from '@/usecases/validate';
 
@@ -20,7 +21,8 @@ import { readRequest } from '@/usecases/validate';
 export async function readImportAction(id: string, options: unknown): Promise<ImportSummary | Refusal> {
   const checked = await readRequest(ImportForm, options);
   if (isRefusal(checked)) return checked;
-  const read = await readImport(deps(), id, checked);
+  const own = deps();
+  const read = await orImportFails(own, id, compute(own, 'readImport', id, checked));
   return isRefusal(read) ? read : importSummary(deps(), id);
 }
 

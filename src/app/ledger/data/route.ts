@@ -1,13 +1,20 @@
 import { deps } from '@/usecases/deps';
-import { ledgerJson, ledgerVersion } from '@/usecases/names/ledger';
+import { ledgerVersion } from '@/usecases/names/ledger';
+import { wholeLedger } from '@/usecases/names/wholeLedger';
+import { answer } from '../../api/problem';
 
 /**
  * The whole ledger for the browser's worker. The browser keeps it and asks each time whether it still holds (RFC 9110
  * section 13): the answer is 304 while nothing has changed.
  */
-export async function GET(request: Request): Promise<Response> {
-  const etag = `"${await ledgerVersion(deps())}"`;
-  const headers = { etag, 'cache-control': 'private, no-cache', 'content-type': 'application/json' };
-  if (request.headers.get('if-none-match') === etag) return new Response(null, { status: 304, headers });
-  return new Response(await ledgerJson(deps()), { headers });
+export function GET(request: Request): Promise<Response> {
+  return answer(async () => {
+    const tag = (version: string) => `"${version}"`;
+    const headers = { 'cache-control': 'private, no-cache', 'content-type': 'application/json' };
+    const known = tag(await ledgerVersion(deps()));
+    if (request.headers.get('if-none-match') === known)
+      return new Response(null, { status: 304, headers: { ...headers, etag: known } });
+    const { version, body } = await wholeLedger(deps());
+    return new Response(body as Uint8Array<ArrayBuffer>, { headers: { ...headers, etag: tag(version) } });
+  });
 }

@@ -121,6 +121,11 @@ export function LinkedRun({
     setProgress(await runProgressAction(id));
   };
 
+  const leave = async (nameId: number) => {
+    const answer = await leaveItemAction(id, nameId);
+    if (isRefusal(answer)) report({ text: answer.message, problem: true });
+    else setProgress(answer);
+  };
   const finish = async () => {
     const answer = await finishRunAction(id);
     if (isRefusal(answer)) report({ text: answer.message, problem: true });
@@ -191,7 +196,7 @@ export function LinkedRun({
                 </td>
                 <td>
                   {state.state === 'doubt' && (
-                    <Button data-kind="plain" onPress={() => void leaveItemAction(id, item.nameId).then(setProgress)}>
+                    <Button data-kind="plain" onPress={() => void leave(item.nameId)}>
                       Leave it
                     </Button>
                   )}

@@ -5,13 +5,14 @@ import { deps } from '@/usecases/deps';
 import { openRenewal } from '@/usecases/renewals/renew';
 import { restoreReports } from '@/usecases/rescue/report';
 import { runProgress } from '@/usecases/runs/start';
+import { uuidIn } from '../../params';
 import { RenewScreen } from './RenewScreen';
 
 export const metadata: Metadata = { title: 'Renew' };
 
 export default async function RenewPage({ params }: { params: Promise<{ id: string }> }) {
-  const { id } = await params;
-  if (!/^[0-9a-f-]{36}$/.test(id)) notFound();
+  const id = uuidIn((await params).id);
+  if (id === null) notFound();
   const open = await openRenewal(deps(), id);
   if (isRefusal(open)) notFound();
   const { renewal, quote } = open;

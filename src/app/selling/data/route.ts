@@ -1,7 +1,8 @@
+import { compute } from '@/usecases/computing';
 import { deps } from '@/usecases/deps';
-import { listingLines } from '@/usecases/selling/report';
+import { answer, written } from '../../api/problem';
 
 /** Every current listing, for the list in the browser. */
-export async function GET(): Promise<Response> {
-  return Response.json(await listingLines(deps()), { headers: { 'cache-control': 'private, no-store' } });
+export function GET(): Promise<Response> {
+  return answer(async () => written(await compute(deps(), 'listingLines'), 'application/json'));
 }

@@ -2,20 +2,31 @@
 import { useRouter } from 'next/navigation';
 import { type FormEvent, useState } from 'react';
 import { isRefusal, type Refusal } from '@/core/refusal';
-import { Button, ButtonLink } from '@/ui/controls/Button';
+import { Button } from '@/ui/controls/Button';
 import { Field } from '@/ui/controls/Field';
 import { Actions } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
 import { Fields, Page, Section } from '@/ui/text/Sheet';
+import type { FeedRow } from '@/usecases/calendar/feed';
 import type { Settings } from '@/usecases/settings';
 import { useTitle } from '../../frame/Frame';
 import { useLedger } from '../../frame/LedgerProvider';
 import { saveOfficeAction } from '../actions';
+import { CalendarPart } from './CalendarPart';
 import { RecordServersForm } from './RecordServersForm';
 import { RemindersForm } from './RemindersForm';
 
 /** Home currency, time zone, and the calendar of price steps. */
-export function OfficeScreen({ settings, feed }: { settings: Settings; feed: string }) {
+export function OfficeScreen({
+  settings,
+  feed,
+  base,
+}: {
+  settings: Settings;
+  feed: FeedRow | null;
+  /** Where this program is reached now. */
+  base: string;
+}) {
   useTitle('Office and calendar');
   const router = useRouter();
   const { reload } = useLedger();
@@ -87,17 +98,7 @@ export function OfficeScreen({ settings, feed }: { settings: Settings; feed: str
       </form>
       <RemindersForm settings={settings} />
       <RecordServersForm records={settings.records} />
-      <Section>
-        <h2>Calendar of price steps</h2>
-        <p>
-          Subscribe to this address in a calendar on this machine: <code>{feed}</code>
-        </p>
-        <Actions>
-          <ButtonLink href="/api/v1/calendar.ics" prefetch={false} download="price-steps.ics">
-            Save it as a file
-          </ButtonLink>
-        </Actions>
-      </Section>
+      <CalendarPart feed={feed} base={base} />
     </Page>
   );
 }

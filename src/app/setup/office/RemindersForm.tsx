@@ -8,7 +8,7 @@ import { Actions } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
 import { Fields, Section } from '@/ui/text/Sheet';
 import type { Settings } from '@/usecases/settings';
-import { saveRemindersAction, sendRemindersAction } from '../actions';
+import { saveRemindersAction, sendRemindersAction, withdrawLinksAction } from '../actions';
 
 /** Reminders by mail: when, to whom, and through which server. */
 export function RemindersForm({ settings }: { settings: Settings }) {
@@ -52,6 +52,11 @@ export function RemindersForm({ settings }: { settings: Settings }) {
         ? { text: answer.message, problem: true }
         : { text: answer === 0 ? 'Nothing new to remind of.' : `Reminded of ${answer} names.` },
     );
+  };
+
+  const withdraw = async () => {
+    const links = await withdrawLinksAction();
+    report({ text: links === 0 ? 'No links were open.' : `${links} links hold no more. The next mail has new ones.` });
   };
 
   return (
@@ -100,6 +105,7 @@ export function RemindersForm({ settings }: { settings: Settings }) {
               Send what is due now
             </Button>
           )}
+          {mail && <Button onPress={() => void withdraw()}>Withdraw the links in mails</Button>}
         </Actions>
       </Section>
     </form>

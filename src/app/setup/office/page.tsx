@@ -1,5 +1,6 @@
 import type { Metadata } from 'next';
 import { headers } from 'next/headers';
+import { calendarFeed } from '@/usecases/calendar/feed';
 import { deps } from '@/usecases/deps';
 import { officeSettings } from '@/usecases/settings';
 import { OfficeScreen } from './OfficeScreen';
@@ -8,5 +9,6 @@ export const metadata: Metadata = { title: 'Office' };
 
 export default async function OfficePage() {
   const host = (await headers()).get('host') ?? '127.0.0.1';
-  return <OfficeScreen settings={await officeSettings(deps())} feed={`http://${host}/api/v1/calendar.ics`} />;
+  const [settings, feed] = await Promise.all([officeSettings(deps()), calendarFeed(deps())]);
+  return <OfficeScreen settings={settings} feed={feed} base={`http://${host}`} />;
 }

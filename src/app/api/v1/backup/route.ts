@@ -1,24 +1,33 @@
+import { Readable } from 'node:stream';
 import { isRefusal } from '@/core/refusal';
 import { dayOf } from '@/core/time';
 import { makeBackup, restoreBackup } from '@/usecases/backup/backup';
 import { deps } from '@/usecases/deps';
+import { LARGEST_BACKUP } from '@/usecases/limits';
+import { BodyTooLarge, limitedBody } from '../../body';
 import { answer } from '../../problem';
 
-/** The whole ledger as one JSON file. */
+/** The whole ledger as one JSON file, sent as it is read. */
 export function GET(): Promise<Response> {
   return answer(async () => {
     const headers = {
       'content-type': 'application/json',
       'content-disposition': `attachment; filename="name-ledger-${dayOf(deps().clock())}.json"`,
     };
-    return new Response(await makeBackup(deps()), { headers });
+    const file = Readable.from(makeBackup(deps()), { objectMode: false });
+    return new Response(Readable.toWeb(file) as ReadableStream, { headers });
   });
 }
 
-/** Restores a backup into an empty ledger. */
+/** Restores a backup into an empty ledger, as it comes in. */
 export function POST(request: Request): Promise<Response> {
   return answer(async () => {
-    const restored = await restoreBackup(deps(), await request.text());
-    return isRefusal(restored) ? restored : Response.json({ names: restored }, { status: 201 });
+    try {
+      const restored = await restoreBackup(deps(), limitedBody(request, LARGEST_BACKUP));
+      return isRefusal(restored) ? restored : Response.json({ names: restored }, { status: 201 });
+    } catch (error) {
+      if (error instanceof BodyTooLarge) return error.refusal;
+      throw error;
+    }
   });
 }

@@ -1,14 +1,14 @@
-import { priceStepCalendar } from '@/usecases/calendar/calendar';
+import { readFeed } from '@/usecases/calendar/feed';
+import { compute } from '@/usecases/computing';
 import { deps } from '@/usecases/deps';
-import { answer } from '../../problem';
+import { answer, written } from '../../problem';
 
-/** The price steps as an iCalendar feed. */
-export function GET(): Promise<Response> {
+/** The price steps as an iCalendar feed, for whoever has its token; in the interface it is a file to save. */
+export function GET(request: Request): Promise<Response> {
   return answer(async () => {
-    const headers = {
-      'content-type': 'text/calendar; charset=utf-8',
-      'content-disposition': 'inline; filename="price-steps.ics"',
-    };
-    return new Response(await priceStepCalendar(deps()), { headers });
+    const refused = await readFeed(deps(), new URL(request.url).searchParams.get('token'));
+    if (refused) return refused;
+    const disposition = 'inline; filename="price-steps.ics"';
+    return written(await compute(deps(), 'calendar'), 'text/calendar; charset=utf-8', disposition);
   });
 }

@@ -5,13 +5,14 @@ import { deps } from '@/usecases/deps';
 import { importSummary } from '@/usecases/imports/preview';
 import { importSample } from '@/usecases/imports/readImport';
 import { ledgerChoices } from '@/usecases/names/ledger';
+import { uuidIn } from '../../../params';
 import { PreviewScreen } from './PreviewScreen';
 
 export const metadata: Metadata = { title: 'Add names' };
 
 export default async function PreviewPage({ params }: { params: Promise<{ id: string }> }) {
-  const { id } = await params;
-  if (!/^[0-9a-f-]{36}$/.test(id)) notFound();
+  const id = uuidIn((await params).id);
+  if (id === null) notFound();
   const summary = await importSummary(deps(), id);
   if (isRefusal(summary)) notFound();
   const [sample, { rules }] = await Promise.all([importSample(deps(), id), ledgerChoices(deps())]);

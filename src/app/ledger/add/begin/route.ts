@@ -1,18 +1,27 @@
 import { isRefusal } from '@/core/refusal';
+import { compute } from '@/usecases/computing';
 import { deps } from '@/usecases/deps';
-import { beginImport, LARGEST_FILE } from '@/usecases/imports/readImport';
+import { orTookTooLong } from '@/usecases/imports/tookTooLong';
+import { LARGEST_FILE } from '@/usecases/limits';
+import { readBody } from '../../../api/body';
+import { answer } from '../../../api/problem';
 
 /** Takes in a list as the body of the request. Answers `{ id }`, or why it is refused. */
-export async function POST(request: Request): Promise<Response> {
-  const query = new URL(request.url).searchParams;
-  const length = Number(request.headers.get('content-length') ?? 0);
-  const content =
-    length > LARGEST_FILE ? new Uint8Array(LARGEST_FILE + 1) : new Uint8Array(await request.arrayBuffer());
-  const begun = await beginImport(deps(), {
-    content,
-    source: query.get('source') ?? 'pasted',
-    accountId: Number(query.get('accountId')) || null,
-    accountLabel: query.get('accountLabel'),
+export function POST(request: Request): Promise<Response> {
+  return answer(async () => {
+    const query = new URL(request.url).searchParams;
+    const content = await readBody(request, LARGEST_FILE);
+    const begun = isRefusal(content)
+      ? content
+      : await orTookTooLong(
+          compute(deps(), 'beginImport', {
+            content,
+            source: query.get('source') ?? 'pasted',
+            accountId: Number(query.get('accountId')) || null,
+            accountLabel: query.get('accountLabel'),
+          }),
+        );
+    // The screen shows the refusal as it is.
+    return isRefusal(begun) ? Response.json(begun, { status: 422 }) : Response.json({ id: begun.id });
   });
-  return isRefusal(begun) ? Response.json(begun, { status: 422 }) : Response.json({ id: begun.id });
 }

@@ -3,12 +3,13 @@ import { ButtonLink } from '@/ui/controls/Button';
 import { Empty } from '@/ui/text/States';
 import { deps } from '@/usecases/deps';
 import { auctionView } from '@/usecases/selling/auctions';
+import { rowIdIn } from '../../../params';
 import { AuctionScreen } from './AuctionScreen';
 
 export const metadata: Metadata = { title: 'An auction' };
 
 export default async function AuctionPage({ params }: { params: Promise<{ id: string }> }) {
-  const found = await auctionView(deps(), Number((await params).id) || 0);
+  const found = await auctionView(deps(), rowIdIn((await params).id));
   if (!found)
     return (
       <Empty title="This auction is not there." text="It may belong to a name that was given back.">

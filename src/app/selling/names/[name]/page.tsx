@@ -3,16 +3,17 @@ import { ButtonLink } from '@/ui/controls/Button';
 import { Empty } from '@/ui/text/States';
 import { deps } from '@/usecases/deps';
 import { sellingOf } from '@/usecases/selling/report';
+import { textIn } from '../../../params';
 import { NameSellingScreen } from './NameSellingScreen';
 
 type NameParams = { params: Promise<{ name: string }> };
 
 export async function generateMetadata({ params }: NameParams): Promise<Metadata> {
-  return { title: `Selling ${decodeURIComponent((await params).name)}` };
+  return { title: `Selling ${textIn((await params).name)}` };
 }
 
 export default async function NameSellingPage({ params }: NameParams) {
-  const selling = await sellingOf(deps(), decodeURIComponent((await params).name));
+  const selling = await sellingOf(deps(), textIn((await params).name));
   if (!selling)
     return (
       <Empty title="This name is not in the ledger." text="It may have been renamed or given back.">

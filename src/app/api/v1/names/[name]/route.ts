@@ -1,7 +1,9 @@
 import { isRefusal } from '@/core/refusal';
+import { compute } from '@/usecases/computing';
 import { deps } from '@/usecases/deps';
-import { nameOn, patchName } from '@/usecases/names/one';
-import { answer, readJson } from '../../../problem';
+import { patchName } from '@/usecases/names/one';
+import { textIn } from '../../../../params';
+import { answer, readJson, written } from '../../../problem';
 
 type NameContext = { params: Promise<{ name: string }> };
 
@@ -9,8 +11,8 @@ type NameContext = { params: Promise<{ name: string }> };
 export function GET(request: Request, { params }: NameContext): Promise<Response> {
   return answer(async () => {
     const { name } = await params;
-    const found = await nameOn(deps(), decodeURIComponent(name), new URL(request.url).searchParams);
-    return isRefusal(found) ? found : Response.json(found);
+    const query = new URL(request.url).searchParams.toString();
+    return written(await compute(deps(), 'nameOn', textIn(name), query), 'application/json');
   });
 }
 
@@ -20,7 +22,8 @@ export function PATCH(request: Request, { params }: NameContext): Promise<Respon
     const { name } = await params;
     const body = await readJson(request);
     if (isRefusal(body)) return body;
-    const changed = await patchName(deps(), decodeURIComponent(name), body);
-    return isRefusal(changed) ? changed : Response.json(changed);
+    const changed = await patchName(deps(), textIn(name), body);
+    if (isRefusal(changed)) return changed;
+    return written(await compute(deps(), 'nameOn', changed, ''), 'application/json');
   });
 }

@@ -1,15 +1,20 @@
+import { Readable } from 'node:stream';
 import { isRefusal } from '@/core/refusal';
 import { deps } from '@/usecases/deps';
-import { refusedRowsCsv } from '@/usecases/imports/preview';
+import { IMPORT_UNKNOWN, refusedRowsCsv } from '@/usecases/imports/preview';
+import { answer } from '../../../../api/problem';
+import { uuidIn } from '../../../../params';
 
 /** The refused rows with their reasons, to be mended and brought again. */
-export async function GET(_request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
-  const csv = await refusedRowsCsv(deps(), (await params).id);
-  if (isRefusal(csv)) return Response.json(csv, { status: 404 });
-  return new Response(csv, {
-    headers: {
+export function GET(_request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
+  return answer(async () => {
+    const id = uuidIn((await params).id);
+    const csv = id === null ? IMPORT_UNKNOWN : await refusedRowsCsv(deps(), id);
+    if (isRefusal(csv)) return csv;
+    const headers = {
       'content-type': 'text/csv; charset=utf-8',
       'content-disposition': 'attachment; filename="refused.csv"',
-    },
+    };
+    return new Response(Readable.toWeb(Readable.from(csv)) as ReadableStream, { headers });
   });
 }

@@ -1,7 +1,10 @@
 import { lookup as resolve } from 'node:dns';
 import { BlockList, isIP } from 'node:net';
 
-/** Addresses that are not public: loopback, private, link-local, shared, documentation, multicast (RFC 6890, RFC 4193). */
+/**
+ * Addresses that are not public: loopback, private, link-local, shared, documentation, multicast, site-local, and those that stand for
+ * another one (IANA special-purpose registries of RFC 6890; RFC 4193, RFC 3879, RFC 3056, RFC 6052, RFC 4291 section 2.5.5).
+ */
 const PRIVATE = new BlockList();
 for (const [net, bits] of [
   ['0.0.0.0', 8],
@@ -20,12 +23,21 @@ for (const [net, bits] of [
 ] as const)
   PRIVATE.addSubnet(net, bits, 'ipv4');
 for (const [net, bits] of [
-  ['::', 127],
+  // IPv4-compatible, mapped and translated addresses, 6to4 and Teredo lead to an IPv4 address that nobody has looked at.
+  ['::', 96],
+  ['::ffff:0:0', 96],
+  ['::ffff:0:0:0', 96],
   ['64:ff9b::', 96],
+  ['64:ff9b:1::', 48],
+  ['100::', 64],
+  ['2001::', 23],
+  ['2002::', 16],
   ['fc00::', 7],
   ['fe80::', 10],
   ['ff00::', 8],
   ['2001:db8::', 32],
+  ['3fff::', 20],
+  ['fec0::', 10],
 ] as const)
   PRIVATE.addSubnet(net, bits, 'ipv6');
 
@@ -69,4 +81,9 @@ export function publicLookup(allowed: readonly string[]): Lookup {
 export function mayAsk(host: string, allowed: readonly string[]): boolean {
   const bare = host.replace(/^\[|\]$/g, '');
   return allowed.includes(host) || isIP(bare) === 0 || isPublic(bare);
+}
+
+/** What is said of a host that may not be asked. */
+export function notPublic(host: string): string {
+  return `${host} is not at a public address. If it is yours, allow it under Setup, Office: Hosts that are not public.`;
 }

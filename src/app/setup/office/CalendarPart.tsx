@@ -1,0 +1,52 @@
+'use client';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { Button, ButtonLink } from '@/ui/controls/Button';
+import { Actions } from '@/ui/overlay/Dialog';
+import { report } from '@/ui/overlay/Toasts';
+import { Notice, Section } from '@/ui/text/Sheet';
+import { dayWords } from '@/ui/text/words';
+import type { FeedRow } from '@/usecases/calendar/feed';
+import { useLedger } from '../../frame/LedgerProvider';
+import { makeCalendarFeedAction, withdrawCalendarFeedAction } from '../actions';
+
+/** The calendar's address: made on demand, shown once, withdrawn when it has got about. */
+export function CalendarPart({ feed, base }: { feed: FeedRow | null; base: string }) {
+  const router = useRouter();
+  const { style } = useLedger();
+  const [address, setAddress] = useState<string | null>(null);
+
+  const make = async () => {
+    setAddress(`${base}/api/v1/calendar.ics?token=${await makeCalendarFeedAction()}`);
+    router.refresh();
+  };
+  const withdraw = async () => {
+    await withdrawCalendarFeedAction();
+    setAddress(null);
+    report({ text: 'The address holds no more. Calendars that use it get nothing from now on.' });
+    router.refresh();
+  };
+
+  return (
+    <Section aria-label="Calendar of price steps">
+      <h2>Calendar of price steps</h2>
+      <p>
+        {feed
+          ? `A calendar may subscribe until ${dayWords(feed.expiresAt, style)}. ${feed.readAt ? `Last read ${dayWords(feed.readAt, style)}.` : 'Not read yet.'}`
+          : 'A calendar on this machine can subscribe to the next 400 days, at an address that only it knows.'}
+      </p>
+      {address && (
+        <Notice role="status">
+          Copy it now, it is not shown again: <code>{address}</code>
+        </Notice>
+      )}
+      <Actions>
+        <Button onPress={() => void make()}>{feed ? 'Make a new address' : 'Make an address'}</Button>
+        {feed && <Button onPress={() => void withdraw()}>Withdraw the address</Button>}
+        <ButtonLink href="/setup/office/calendar" prefetch={false} download="price-steps.ics">
+          Save it as a file
+        </ButtonLink>
+      </Actions>
+    </Section>
+  );
+}

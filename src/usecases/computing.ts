@@ -1,0 +1,70 @@
+import { isRefusal, type Refusal } from '@/core/refusal';
+import { priceStepCalendar } from './calendar/calendar';
+import { loadClock } from './clock';
+import type { Deps } from './deps';
+import { importAtOnce } from './imports/importAtOnce';
+import { beginImport, readImport } from './imports/readImport';
+import { exportCsv, exportJson } from './names/export';
+import { ledgerJson, ledgerVersion } from './names/ledger';
+import { pageOfNames } from './names/list';
+import { nameOn } from './names/one';
+import { passDay } from './practice/passDay';
+import { differingNames } from './records/compare';
+import { sendReminders } from './reminders/remind';
+import { listingLines } from './selling/report';
+
+/** An answer as it goes out: in the thread that computes it, so that nobody else waits while it is written. */
+const bytes = (text: string) => new TextEncoder().encode(text);
+const json = (value: unknown) => bytes(JSON.stringify(value));
+const unlessRefused = <T>(value: T | Refusal, write: (value: T) => Uint8Array): Uint8Array | Refusal =>
+  isRefusal(value) ? value : write(value);
+
+/**
+ * What looks at every name of the ledger, or reads a whole list: it takes long, and so it is done in a thread of its own, never
+ * where requests are answered. Arguments and answers are plain data.
+ */
+const COMPUTATIONS = {
+  calendar: async (deps: Deps) => bytes(await priceStepCalendar(deps)),
+  differingNames,
+  exportCsv: async (deps: Deps, query: string) =>
+    unlessRefused(await exportCsv(deps, new URLSearchParams(query)), bytes),
+  exportJson: async (deps: Deps, query: string) =>
+    unlessRefused(await exportJson(deps, new URLSearchParams(query)), bytes),
+  ledger: async (deps: Deps) => ({ version: await ledgerVersion(deps), body: bytes(await ledgerJson(deps)) }),
+  listingLines: async (deps: Deps) => json(await listingLines(deps)),
+  nameOn: async (deps: Deps, name: string, query: string) =>
+    unlessRefused(await nameOn(deps, name, new URLSearchParams(query)), json),
+  pageOfNames: async (deps: Deps, query: string) =>
+    unlessRefused(await pageOfNames(deps, new URLSearchParams(query)), json),
+  passDay,
+  sendReminders,
+  beginImport,
+  importAtOnce,
+  readImport: (deps: Deps, id: string, options: Parameters<typeof readImport>[2]) => readImport(deps, id, options),
+} as const;
+
+type Computations = typeof COMPUTATIONS;
+export type Computation = keyof Computations;
+type Arguments<K extends Computation> = Computations[K] extends (deps: Deps, ...args: infer A) => unknown ? A : never;
+type Answer<K extends Computation> = Awaited<ReturnType<Computations[K]>>;
+
+/** Reading a list is long work by itself: it has a thread of its own, and is given up after a while. */
+export const LONG: ReadonlySet<Computation> = new Set<Computation>(['beginImport', 'importAtOnce', 'readImport']);
+
+/** Computes in the thread where there is one (the application has), else here (jobs, tests). */
+export function compute<K extends Computation>(deps: Deps, name: K, ...args: Arguments<K>): Promise<Answer<K>> {
+  return deps.thread ? (deps.thread.run(name, args) as Promise<Answer<K>>) : computeHere(deps, name, args);
+}
+
+/** What the thread does when it is asked. */
+export async function computeHere<K extends Computation>(deps: Deps, name: K, args: Arguments<K>): Promise<Answer<K>> {
+  const computation = COMPUTATIONS[name] as unknown as (deps: Deps, ...args: Arguments<K>) => Promise<Answer<K>>;
+  return computation(deps, ...args);
+}
+
+/** The same in a thread, whose clock may have been moved by another. */
+export async function computeInThread(deps: Deps, name: Computation, args: readonly unknown[]): Promise<unknown> {
+  if (!(name in COMPUTATIONS)) throw new Error(`there is no computation ${name}`);
+  await loadClock(deps);
+  return computeHere(deps, name, args as never);
+}

@@ -1,0 +1,13 @@
+const MB = 1024 * 1024;
+
+/** The largest list that is brought in at once, in bytes. */
+export const LARGEST_FILE = 64 * MB;
+
+/** The most rows of a list. An office of two hundred thousand names brings its whole ledger in four times over. */
+export const MOST_ROWS = 1_000_000;
+
+/** The most cells of a list: a million rows of forty columns would be more than the file's size allows. */
+export const MOST_CELLS = 20_000_000;
+
+/** The largest backup that is restored, in bytes: some two million names. It is never held in memory as a whole. */
+export const LARGEST_BACKUP = 2048 * MB;

@@ -1,0 +1,41 @@
+import Tinypool from 'tinypool';
+import { requestId } from './log';
+
+/** Something that computes elsewhere than where requests are answered. */
+export interface Thread {
+  run(name: string, args: readonly unknown[]): Promise<unknown>;
+}
+
+/** Long work took longer than anyone waits for it, and was ended. */
+export class TookTooLong extends Error {
+  constructor() {
+    super('it took longer than two minutes and was ended');
+    this.name = 'TookTooLong';
+  }
+}
+
+const LONG_MS = 120_000;
+/** More waiting questions than this are turned away: their askers have gone by the time it is their turn. */
+const MOST_WAITING = 2000;
+
+/**
+ * Opens the threads of this process, from the built program at `path`: one that answers questions about the ledger, many at
+ * once, and one for `long` work, which is ended after two minutes.
+ */
+export function openThread(path: string, long: ReadonlySet<string>): Thread {
+  const options = { filename: path, minThreads: 1, maxThreads: 1, idleTimeout: 600_000 };
+  const quick = new Tinypool({ ...options, concurrentTasksPerWorker: 64, maxQueue: MOST_WAITING });
+  const slow = new Tinypool({ ...options, minThreads: 0, concurrentTasksPerWorker: 1, maxQueue: 20 });
+  return {
+    async run(name, args) {
+      const task = { name, args, requestId: requestId() ?? '' };
+      if (!long.has(name)) return quick.run(task);
+      const signal = AbortSignal.timeout(LONG_MS);
+      try {
+        return await slow.run(task, { signal });
+      } catch (error) {
+        throw signal.aborted ? new TookTooLong() : error;
+      }
+    },
+  };
+}
