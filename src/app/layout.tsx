@@ -5,7 +5,7 @@ import type { ReactNode } from 'react';
 import { formatInstant } from '@/core/time';
 import { CspNonce, StyledRegistry } from '@/ui/theme/StyledRegistry';
 import { deps } from '@/usecases/deps';
-import { officeSettings } from '@/usecases/settings';
+import { shownSettings } from '@/usecases/settings';
 import { Frame } from './frame/Frame';
 
 const text = localFont({
@@ -30,7 +30,7 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
   const nonce = (await headers()).get('x-nonce') ?? undefined;
   const theme = (await cookies()).get('theme')?.value;
   const world = deps();
-  const { zone, homeCurrency } = await officeSettings(world);
+  const { zone, homeCurrency } = await shownSettings(world);
   return (
     <html
       lang="en"

@@ -104,7 +104,10 @@ export const OPENAPI = {
             query('fullList', yesNo, 'The list holds every name of that account.'),
             query('allowPrivateEndings', yesNo, 'Take names under private endings.'),
           ],
-          requestBody: { required: true, content: { 'text/csv': { schema: text }, 'text/plain': { schema: text } } },
+          requestBody: {
+            required: true,
+            content: { 'text/csv': { schema: text }, 'text/tab-separated-values': { schema: text } },
+          },
         },
       ),
     },
@@ -156,9 +159,11 @@ export const OPENAPI = {
     '/accounts': { get: operation('Accounts and their rules', { 200: answer('Accounts.', ref('Accounts')) }) },
     '/prices': { get: operation('Prices of every account', { 200: answer('Prices.', ref('Prices')) }) },
     '/calendar.ics': {
-      get: operation('Price steps as iCalendar (RFC 5545)', {
-        200: { description: 'The calendar.', content: { 'text/calendar': { schema: text } } },
-      }),
+      get: operation(
+        'Price steps of the next 400 days as iCalendar (RFC 5545)',
+        { 200: { description: 'The calendar.', content: { 'text/calendar': { schema: text } } } },
+        { parameters: [query('token', text, 'Of the address that Setup, Office and calendar has made.')] },
+      ),
     },
     '/backup': {
       get: operation('The whole ledger as one JSON file', { 200: answer('The backup.', ref('Backup')) }),
@@ -169,8 +174,9 @@ export const OPENAPI = {
       ),
     },
     '/health': {
-      get: operation('Whether the program reaches its database', {
-        200: answer('The number of the ledger’s state.', ref('Health')),
+      get: operation('How each part of the program is', {
+        200: answer('Every part, and jobs that failed.', ref('Health')),
+        503: answer('The same, while the database does not answer.', ref('Health')),
       }),
     },
     '/openapi.json': { get: operation('This description', { 200: answer('OpenAPI 3.1.', { type: 'object' }) }) },

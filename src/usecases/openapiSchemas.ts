@@ -108,6 +108,8 @@ export const SCHEMAS = {
     unchanged: whole,
     missing: whole,
     refused: list(object({ line: whole, input: text, code: text, message: text })),
+    refusedTotal: whole,
+    refusedByCode: { type: 'object', additionalProperties: whole },
   }),
   RenewalRequest: object({
     items: list(object({ name: text, years: whole, 'charged?': ref('Money') })),
@@ -212,5 +214,12 @@ export const SCHEMAS = {
     madeAt: instant,
     tables: { type: 'object' },
   }),
-  Health: object({ revision: whole }),
+  Health: object({
+    isUp: yesNo,
+    revision: orNull(whole),
+    parts: list(object({ name: text, isUp: yesNo, ageSeconds: orNull(whole) })),
+    failedJobs: list(
+      object({ job: text, doneAgoSeconds: orNull(whole), failedAgoSeconds: orNull(whole), problem: orNull(text) }),
+    ),
+  }),
 } as const;

@@ -14,6 +14,18 @@ export function officeSettings(deps: Deps): Promise<Settings> {
   return selectSettings(deps.database);
 }
 
+let lastShown: Pick<Settings, 'zone' | 'homeCurrency'> = { zone: 'UTC', homeCurrency: 'USD' };
+
+/** Zone and currency for the frame: as they were last, while the database is away, so that the frame can say so. */
+export async function shownSettings(deps: Deps): Promise<Pick<Settings, 'zone' | 'homeCurrency'>> {
+  try {
+    lastShown = await selectSettings(deps.database);
+  } catch (error) {
+    deps.log.warn({ err: error }, 'the settings could not be read');
+  }
+  return lastShown;
+}
+
 export class OfficeForm {
   @Matches(/^[A-Z]{3}$/, { message: 'Write a currency code like USD.' })
   homeCurrency!: string;

@@ -4,6 +4,8 @@ import { seedDemo } from '@practice/scenario/seed';
 import { Ajv2020 } from 'ajv/dist/2020';
 import addFormats from 'ajv-formats';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { addDays } from '@/core/time';
+import { makeCalendarFeed, withdrawCalendarFeed } from '@/usecases/calendar/feed';
 import { OPENAPI } from '@/usecases/openapi';
 import { emptyLedger, type TestLedger, TODAY } from './ledger';
 
@@ -240,6 +242,17 @@ describe('renewals', () => {
     expect(rows[0].n).toBe(1);
   });
 
+  test('the same key with another request is refused, whatever the order of its members', async () => {
+    const key = { 'idempotency-key': 'k-1' };
+    const other = { ...body, items: [{ name: 'stillharbor.net', years: 1 }] };
+    expect(await call('POST', '/renewals', other, key)).toMatchObject({
+      status: 422,
+      json: { code: 'idempotency-key-reused' },
+    });
+    const turned = Object.fromEntries(Object.entries(body).reverse());
+    expect((await call('POST', '/renewals', turned, key)).status).toBe(201);
+  });
+
   test.each([
     [{ ...body, items: [] }, 'k-2', 'request-invalid'],
     [{ items: [{ name: 'copperbuoy.com', years: 11 }] }, 'k-3', 'term-not-sold'],
@@ -257,8 +270,19 @@ test('accounts, prices, policies, calendar, health and the description itself', 
   expect((await call('GET', '/prices')).json.prices.length).toBeGreaterThan(40);
   expect((await call('GET', '/policies')).json.policies.length).toBeGreaterThan(10);
   expect((await call('GET', '/health')).json.revision).toBeGreaterThan(1);
-  const calendar = await call('GET', '/calendar.ics');
+  expect((await call('GET', '/calendar.ics')).status).toBe(403);
+  const token = await makeCalendarFeed(ledger);
+  const calendar = await call('GET', `/calendar.ics?token=${token}`);
   expect(calendar.text).toContain('UID:petrelworks.net-restore-');
   expect(calendar.text).not.toContain('oakumforge.net');
+  // A new address takes the place of the old one, ends after a year, and can be withdrawn.
+  const second = await makeCalendarFeed(ledger);
+  expect((await call('GET', `/calendar.ics?token=${token}`)).json.code).toBe('feed-token-invalid');
+  ledger.setClock(addDays(TODAY, 366));
+  expect((await call('GET', `/calendar.ics?token=${second}`)).status).toBe(403);
+  ledger.setClock(TODAY);
+  expect((await call('GET', `/calendar.ics?token=${second}`)).status).toBe(200);
+  await withdrawCalendarFeed(ledger);
+  expect((await call('GET', `/calendar.ics?token=${second}`)).status).toBe(403);
   expect((await call('GET', '/openapi.json')).json.openapi).toBe('3.1.0');
 });

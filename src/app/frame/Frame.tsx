@@ -13,6 +13,7 @@ import { CommandBox } from './CommandBox';
 import { DateControl } from './DateControl';
 import { LedgerProvider, useDay, useLedger } from './LedgerProvider';
 import { ThemeSwitch } from './ThemeSwitch';
+import { TroubleBar } from './TroubleBar';
 
 const Whole = styled.div`
   display: grid;
@@ -215,6 +216,7 @@ function Inside({ children }: { children: ReactNode }) {
           <DateControl />
         </Top>
         <Main data-ahead={ahead}>
+          <TroubleBar />
           {ahead && (
             <Ahead role="status">
               <strong>As of {formatDay(dayIn(day, style.zone))}, if nothing is done.</strong>

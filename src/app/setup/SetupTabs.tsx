@@ -18,6 +18,7 @@ const PARTS = [
   { href: '/setup/venues', text: 'Venues' },
   { href: '/setup/office', text: 'Office and calendar' },
   { href: '/setup/backup', text: 'Back up and restore' },
+  { href: '/setup/log', text: 'Log' },
   { href: '/setup/practice', text: 'Practice' },
 ] as const;
 

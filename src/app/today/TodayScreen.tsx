@@ -11,6 +11,7 @@ import { Empty, Failed, Loading } from '@/ui/text/States';
 import { amountsWords, dayWords, namesWords } from '@/ui/text/words';
 import type { MessageRow } from '@/usecases/links/messages';
 import type { WatchRow } from '@/usecases/records/watch';
+import type { OtherKey } from '@/usecases/secrets/keys';
 import { reportDone } from '../answers';
 import { useTitle } from '../frame/Frame';
 import { useLedger } from '../frame/LedgerProvider';
@@ -19,6 +20,7 @@ import { undoAction } from '../ledger/actions';
 import { SwitchDialog } from '../ledger/dialogs/SwitchDialog';
 import { useRenew } from '../renewals/useRenew';
 import { mailConfirmedAction, seenNamesAction } from './actions';
+import { OtherKeyNotice } from './OtherKeyNotice';
 import { SellingPart } from './SellingPart';
 import { TodayTable } from './TodayTable';
 
@@ -39,6 +41,7 @@ export function TodayScreen({
   unseen,
   watched,
   selling,
+  otherKey,
 }: {
   messages: readonly MessageRow[];
   unseen: readonly number[];
@@ -46,6 +49,8 @@ export function TodayScreen({
   watched: readonly WatchRow[];
   /** What awaits the owner in selling. */
   selling: { readonly total: number; readonly items: readonly AgendaItem[] };
+  /** Logins that another key has sealed: their links stand still. */
+  otherKey: readonly OtherKey[];
 }) {
   const plan = useRenew();
   const { worker, meta, problem, style, today, reload } = useLedger();
@@ -102,6 +107,7 @@ export function TodayScreen({
           .
         </Line>
       </Section>
+      {otherKey.length > 0 && <OtherKeyNotice places={otherKey} />}
       {nothing && (
         <Empty
           title={meta.names === 0 ? 'The ledger is empty.' : 'Nothing needs a decision.'}

@@ -23,9 +23,8 @@ for (const [net, bits] of [
 ] as const)
   PRIVATE.addSubnet(net, bits, 'ipv4');
 for (const [net, bits] of [
-  // IPv4-compatible, mapped and translated addresses, 6to4 and Teredo lead to an IPv4 address that nobody has looked at.
+  // IPv4-compatible and translated addresses, 6to4 and Teredo lead to an IPv4 address that nobody has looked at.
   ['::', 96],
-  ['::ffff:0:0', 96],
   ['::ffff:0:0:0', 96],
   ['64:ff9b::', 96],
   ['64:ff9b:1::', 48],

@@ -2,7 +2,7 @@ import { type LedgerRow, rowsOn } from '@/core/ledger';
 import { formatAmount } from '@/core/money';
 import type { PriceStep } from '@/core/pricing';
 import type { AgendaItem, AgendaKind } from '@/core/selling';
-import { type Day, dayIn, dayOf, formatDay, untilDay } from '@/core/time';
+import { addDays, type Day, dayIn, dayOf, formatDay, untilDay } from '@/core/time';
 import { selectSettings } from '@/database/settings';
 import { selectWatches, type WatchRow } from '@/database/watches';
 import { type CalendarDeadline, writeCalendar } from '@/formats/calendar/writeCalendar';
@@ -10,7 +10,13 @@ import type { Deps } from '../deps';
 import { projectedLedger } from '../names/ledger';
 import { sellingAgenda } from '../selling/report';
 
-/** The price steps of every name that is not being let go, as an iCalendar file with the user's alarms. */
+/** How far a calendar looks ahead: whoever reads it reads it again before then. Further on it would only grow. */
+const HORIZON_DAYS = 400;
+
+/**
+ * The price steps of the next 400 days, of every name that is not being let go, as an iCalendar file with the user's alarms;
+ * with the days of selling and the releases of watched names. Computed off the thread that answers requests.
+ */
 export async function priceStepCalendar(deps: Deps): Promise<string> {
   const [projection, settings, watched, selling] = await Promise.all([
     projectedLedger(deps),
@@ -19,12 +25,14 @@ export async function priceStepCalendar(deps: Deps): Promise<string> {
     sellingAgenda(deps),
   ]);
   const read = rowsOn(projection, projection.asOf);
+  const last = dayOf(addDays(projection.asOf, HORIZON_DAYS));
+  const within = ({ day }: CalendarDeadline) => day <= last;
   const deadlines = projection.names.flatMap((name, place) =>
     name.purpose === 'let go' ? [] : (deadlineOf(read(place), settings.zone) ?? []),
   );
   const releases = watched.flatMap((watch) => releaseOf(watch, settings.zone) ?? []);
   const sales = selling.flatMap((item) => sellingDay(item, settings.zone) ?? []);
-  return writeCalendar([...deadlines, ...releases, ...sales], settings.alarmDays, projection.asOf);
+  return writeCalendar([...deadlines, ...releases, ...sales].filter(within), settings.alarmDays, projection.asOf);
 }
 
 const SELLING_SUMMARIES: Readonly<Record<AgendaKind, string>> = {

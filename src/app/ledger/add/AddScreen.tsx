@@ -86,6 +86,7 @@ export function AddScreen({ accounts, open }: AddScreenProps) {
           >
             <Button isDisabled={busy}>Choose a file…</Button>
           </FileTrigger>
+          <span className="soft">up to {LARGEST_FILE_MB} MB and a million rows</span>
           {busy && <span role="status">Sending the list…</span>}
         </Actions>
       </Section>

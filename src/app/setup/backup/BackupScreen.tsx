@@ -49,7 +49,11 @@ export function BackupScreen() {
       </Section>
       <Section>
         <h2>Restore</h2>
-        <p>A backup goes into an empty ledger, and brings it to the state it was saved in.</p>
+        <p>A backup of up to 2 GB goes into an empty ledger, and brings it to the state it was saved in.</p>
+        <p className="soft">
+          Not in a backup: the key that seals passwords, transfer codes, and the links of mails and calendars. Under
+          another key the logins of registrars and marketplaces are typed again.
+        </p>
         <Actions>
           <FileTrigger acceptedFileTypes={['.json', 'application/json']} onSelect={(files) => void restore(files)}>
             <Button isDisabled={busy}>{busy ? 'Restoring…' : 'Restore from a file…'}</Button>

@@ -24,10 +24,13 @@ export function AccountScreen({
   account,
   prices,
   link,
+  needsLogin = false,
 }: {
   account: AccountRow | null;
   prices: readonly PriceRow[];
   link: LinkRow | null;
+  /** Another key has sealed the link's password. */
+  needsLogin?: boolean;
 }) {
   useTitle(account?.label ?? 'New account', account ? `${account.names} names` : '');
   return (
@@ -39,7 +42,7 @@ export function AccountScreen({
         </Notice>
       )}
       <AccountForm account={account} />
-      {account && <LinkSection accountId={account.id} link={link} />}
+      {account && <LinkSection accountId={account.id} link={link} needsLogin={needsLogin} />}
       {account && <PriceBook accountId={account.id} currency={account.currency} prices={prices} />}
     </Page>
   );

@@ -13,7 +13,16 @@ import { useLedger } from '../../../frame/LedgerProvider';
 import { readAccountAction, removeLinkAction, saveLinkAction, testLinkAction } from '../../actions';
 
 /** The link of an account to its registrar: over EPP, or none, and then everything there is done by hand. */
-export function LinkSection({ accountId, link }: { accountId: number; link: LinkRow | null }) {
+export function LinkSection({
+  accountId,
+  link,
+  needsLogin,
+}: {
+  accountId: number;
+  link: LinkRow | null;
+  /** Another key has sealed the password: it is typed again. */
+  needsLogin: boolean;
+}) {
   const router = useRouter();
   const { style, reload } = useLedger();
   const [password, setPassword] = useState('');
@@ -73,6 +82,12 @@ export function LinkSection({ accountId, link }: { accountId: number; link: Link
           ? `By EPP. ${link.readAt ? `Read ${dayWords(link.readAt, style)}` : 'Not read yet'}${link.polledAt ? `, messages taken in ${dayWords(link.polledAt, style)}` : ''}.`
           : 'No link: everything at this registrar is done by hand. Where it offers EPP (RFC 5730), the program can ask, renew and switch there itself.'}
       </p>
+      {needsLogin && (
+        <Notice data-kind="caution" role="alert">
+          The password of this link was sealed with another key, so nothing is asked there. Write it again below, or put
+          the old key back.
+        </Notice>
+      )}
       {link?.problem && <Notice data-kind="caution">{link.problem}</Notice>}
       <form onSubmit={(event) => void save(event)}>
         <Section>
@@ -91,7 +106,7 @@ export function LinkSection({ accountId, link }: { accountId: number; link: Link
               type="password"
               value={password}
               onChange={setPassword}
-              hint={link ? 'kept; write it only to change it' : 'sealed at once, never shown again'}
+              hint={link && !needsLogin ? 'kept; write it only to change it' : 'sealed at once, never shown again'}
               problem={problem('password')}
             />
           </Fields>

@@ -4,6 +4,7 @@ import { account } from '@/usecases/accounts/accounts';
 import { priceRows } from '@/usecases/accounts/prices';
 import { deps } from '@/usecases/deps';
 import { link } from '@/usecases/links/links';
+import { sealedWithOtherKey } from '@/usecases/secrets/keys';
 import { AccountScreen } from './AccountScreen';
 
 export const metadata: Metadata = { title: 'Account' };
@@ -13,6 +14,11 @@ export default async function AccountPage({ params }: { params: Promise<{ id: st
   if (id === 'new') return <AccountScreen account={null} prices={[]} link={null} />;
   const found = /^\d{1,9}$/.test(id) ? await account(deps(), Number(id)) : null;
   if (!found) notFound();
-  const [prices, linked] = await Promise.all([priceRows(deps(), found.id), link(deps(), found.id)]);
-  return <AccountScreen account={found} prices={prices} link={linked} />;
+  const [prices, linked, otherKey] = await Promise.all([
+    priceRows(deps(), found.id),
+    link(deps(), found.id),
+    sealedWithOtherKey(deps()),
+  ]);
+  const needsLogin = otherKey.some(({ kind, id }) => kind === 'account' && id === found.id);
+  return <AccountScreen account={found} prices={prices} link={linked} needsLogin={needsLogin} />;
 }
