@@ -29,5 +29,5 @@ export function proxy(request: NextRequest): NextResponse {
 
 // Pages only: the framework holds the body of whatever passes here in memory, and cuts it when it is long.
 export const config = {
-  matcher: ['/((?!api/|_next/|favicon.ico|ledger/add/begin|setup/backup/restore).*)'],
+  matcher: ['/((?!api/|_next/|favicon.ico|ledger/data|ledger/add/begin|selling/data).*)'],
 };

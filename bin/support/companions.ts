@@ -12,14 +12,14 @@ export function startProgram(
   pidFile: string,
   log: PartLog,
 ): Promise<{ child: ChildProcess; line: string }> {
-  const child = spawn(process.execPath, ['--enable-source-maps', programPath(program)], {
+  const child = spawn(process.execPath, [programPath(program)], {
     cwd: ROOT,
     env: { ...process.env, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1', ...env },
     stdio: ['ignore', 'pipe', 'pipe'],
     detached: true,
   });
   writeFileSync(pidFile, String(child.pid));
-  log.follow(child.stderr);
+  log.follow(child.stderr, 50);
   log.follow(child.stdout);
   return new Promise((resolve, reject) => {
     let said = '';

@@ -30,10 +30,11 @@ export async function demoDeps(database: Database, clock: () => Instant, key: st
 
 /** Points the demo ledger at its practice world, wherever that listens; `fresh` makes what stands there as well. */
 export async function linkPractice(deps: Deps, practice: PracticeAt, fresh: boolean, baseUrl: string): Promise<void> {
+  // First of all: it allows this machine to be asked.
+  await pointRecordsAt(deps.database, practice.records);
   if (fresh) await linkDemo(deps, practice.logins);
   else await moveLinks(deps.database, practice.logins);
   await pointMailAt(deps.database, practice.mail, baseUrl);
-  await pointRecordsAt(deps.database, practice.records);
   if (fresh) await seedSelling(deps, practice.venue);
   else await moveVenue(deps.database, practice.venue);
 }

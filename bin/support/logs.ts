@@ -5,7 +5,7 @@ import { createStream, type RotatingFileStream } from 'rotating-file-stream';
 /** Where the lines of one part of the program go. */
 export interface PartLog {
   /** Takes all that a process says; lines that are not JSON (a crash, say) are wrapped, whole pieces together. */
-  follow(stream: Readable | null | undefined): void;
+  follow(stream: Readable | null | undefined, level?: 30 | 50): void;
   /** A line of the start command itself. */
   say(level: 30 | 40 | 50, message: string): void;
   close(): Promise<void>;
@@ -34,7 +34,7 @@ export function openLog(directory: string, part: string, echo: boolean): PartLog
   };
   const wrap = (level: number, msg: string) => write(JSON.stringify({ level, time: Date.now(), part, msg }));
   return {
-    follow(stream) {
+    follow(stream, level = 30) {
       let rest = '';
       stream?.setEncoding('utf8').on('data', (piece: string) => {
         const lines = (rest + piece).split('\n');
@@ -44,7 +44,7 @@ export function openLog(directory: string, part: string, echo: boolean): PartLog
           if (line.startsWith('{') && line.endsWith('}')) write(line);
           else if (line.trim() !== '') said.push(line);
         }
-        if (said.length > 0) wrap(50, said.join('\n').slice(0, 8000));
+        if (said.length > 0) wrap(level, said.join('\n').slice(0, 8000));
         // A process that never ends its line is not followed without bound.
         if (rest.length > 1_000_000) rest = '';
       });

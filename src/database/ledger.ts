@@ -11,6 +11,17 @@ export async function selectRevision(db: Queryable): Promise<number> {
   return rows[0]?.n ?? 0;
 }
 
+/** The number that rises with every change, and how far the office's clock has been moved: both may have come from another process. */
+export async function selectState(
+  db: Queryable,
+): Promise<{ readonly revision: number; readonly clockOffsetMs: number }> {
+  const { rows } = await db.query<{ revision: number; clockOffsetMs: number }>(
+    `select n as revision, coalesce((select (value #>> '{}')::bigint from settings where key = 'clockOffsetMs'), 0) as "clockOffsetMs"
+     from revision`,
+  );
+  return rows[0] ?? { revision: 0, clockOffsetMs: 0 };
+}
+
 /** Marks the ledger as changed. Its row lock also puts writers in line. */
 export async function bumpRevision(db: Queryable): Promise<void> {
   await db.query('update revision set n = n + 1');
@@ -73,7 +84,8 @@ export async function selectLedgerColumnsJson(
   db: Queryable,
   nameIds: readonly number[] | null = null,
 ): Promise<string> {
-  const { rows } = await db.query<{ columns: string }>(COLUMNS, [nameIds]);
+  // Prepared once for each connection: planning it takes longer than reading a few hundred names.
+  const { rows } = await db.query<{ columns: string }>({ name: 'ledger-columns', text: COLUMNS, values: [nameIds] });
   return rows[0]?.columns ?? '';
 }
 
@@ -86,12 +98,18 @@ export async function selectLedgerColumns(
 
 /** Accounts, policies, fees and prices as the computation wants them. */
 export async function selectLedgerRules(db: Queryable): Promise<LedgerRules> {
-  const settings = await selectSettings(db);
+  const [settings, accounts, policies, fees, prices] = await Promise.all([
+    selectSettings(db),
+    selectAccounts(db),
+    selectPolicies(db),
+    selectRegistryFees(db),
+    selectPrices(db),
+  ]);
   return {
-    accounts: await selectAccounts(db),
-    policies: await selectPolicies(db),
-    fees: await selectRegistryFees(db),
-    prices: await selectPrices(db),
+    accounts,
+    policies,
+    fees,
+    prices,
     homeCurrency: settings.homeCurrency,
     zone: settings.zone,
     odds: settings.saleOdds,

@@ -19,7 +19,9 @@ let lastShown: Pick<Settings, 'zone' | 'homeCurrency'> = { zone: 'UTC', homeCurr
 /** Zone and currency for the frame: as they were last, while the database is away, so that the frame can say so. */
 export async function shownSettings(deps: Deps): Promise<Pick<Settings, 'zone' | 'homeCurrency'>> {
   try {
-    lastShown = await selectSettings(deps.database);
+    const settings = await selectSettings(deps.database);
+    deps.time.offsetMs = settings.clockOffsetMs;
+    lastShown = settings;
   } catch (error) {
     deps.log.warn({ err: error }, 'the settings could not be read');
   }

@@ -23,7 +23,7 @@ const MOST_WAITING = 2000;
  * once, and one for `long` work, which is ended after two minutes.
  */
 export function openThread(path: string, long: ReadonlySet<string>): Thread {
-  const options = { filename: path, minThreads: 1, maxThreads: 1, idleTimeout: 600_000 };
+  const options = { filename: path, minThreads: 1, maxThreads: 1, idleTimeout: 600_000, useAtomics: false };
   const quick = new Tinypool({ ...options, concurrentTasksPerWorker: 64, maxQueue: MOST_WAITING });
   const slow = new Tinypool({ ...options, minThreads: 0, concurrentTasksPerWorker: 1, maxQueue: 20 });
   return {

@@ -1,6 +1,12 @@
 import { indexRules, type LedgerRules, namesFromColumns, type Projection, projectLedger } from '@/core/ledger';
 import { formatInstant, HOUR_MS } from '@/core/time';
-import { selectLedgerColumns, selectLedgerColumnsJson, selectLedgerRules, selectRevision } from '@/database/ledger';
+import {
+  selectLedgerColumns,
+  selectLedgerColumnsJson,
+  selectLedgerRules,
+  selectRevision,
+  selectState,
+} from '@/database/ledger';
 import { selectTags } from '@/database/names';
 import { countAwaiting } from '@/database/offers';
 import type { Database } from '@/database/pool';
@@ -14,7 +20,9 @@ export function ledgerRevision(deps: Deps): Promise<number> {
 
 /** Names the ledger's present state: it differs after every change, and from one hour to the next, since today moves on. */
 export async function ledgerVersion(deps: Deps): Promise<string> {
-  return `${await ledgerRevision(deps)}-${Math.floor(deps.clock() / HOUR_MS)}`;
+  const { revision, clockOffsetMs } = await selectState(deps.database);
+  deps.time.offsetMs = clockOffsetMs;
+  return `${revision}-${Math.floor(deps.clock() / HOUR_MS)}`;
 }
 
 /**

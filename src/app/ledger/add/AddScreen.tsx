@@ -8,6 +8,7 @@ import { Choice, Field } from '@/ui/controls/Field';
 import { Actions } from '@/ui/overlay/Dialog';
 import { Fields, Notice, Page, Section } from '@/ui/text/Sheet';
 import { namesWords } from '@/ui/text/words';
+import { LARGEST_FILE } from '@/usecases/limits';
 import { useTitle } from '../../frame/Frame';
 
 interface AddScreenProps {
@@ -15,6 +16,7 @@ interface AddScreenProps {
   readonly open: readonly { readonly id: string; readonly source: string; readonly rows: number }[];
 }
 
+const LARGEST_FILE_MB = LARGEST_FILE / 1024 / 1024;
 const FROM_LIST = 'from the list';
 const NEW = 'new';
 
@@ -29,6 +31,10 @@ export function AddScreen({ accounts, open }: AddScreenProps) {
   const [busy, setBusy] = useState(false);
 
   const send = async (content: Blob, source: string) => {
+    if (content.size > LARGEST_FILE) {
+      setProblem(`This list is larger than ${LARGEST_FILE_MB} MB. Split it, and bring the parts one after the other.`);
+      return;
+    }
     setBusy(true);
     setProblem(null);
     const query = new URLSearchParams({ source });

@@ -1,6 +1,6 @@
+import { compute } from '@/usecases/computing';
 import { deps } from '@/usecases/deps';
 import { ledgerVersion } from '@/usecases/names/ledger';
-import { wholeLedger } from '@/usecases/names/wholeLedger';
 import { answer } from '../../api/problem';
 
 /**
@@ -14,7 +14,7 @@ export function GET(request: Request): Promise<Response> {
     const known = tag(await ledgerVersion(deps()));
     if (request.headers.get('if-none-match') === known)
       return new Response(null, { status: 304, headers: { ...headers, etag: known } });
-    const { version, body } = await wholeLedger(deps());
+    const { version, body } = await compute(deps(), 'ledger');
     return new Response(body as Uint8Array<ArrayBuffer>, { headers: { ...headers, etag: tag(version) } });
   });
 }

@@ -1,0 +1,98 @@
+import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { afterEach, describe, expect, test } from 'vitest';
+import { KeptAnswers } from './keptAnswers';
+
+let close = async () => undefined as void;
+afterEach(() => close());
+
+/** A server with kept answers before `make`, on a ledger whose state the test moves. */
+async function serve(make: (request: IncomingMessage, response: ServerResponse) => void) {
+  const state = { version: '1', made: 0 };
+  const kept = new KeptAnswers(async () => state.version);
+  const server = createServer((request, response) => {
+    void kept.answer(request, response).then((done) => {
+      if (done) return;
+      state.made += 1;
+      make(request, response);
+    });
+  });
+  await new Promise<void>((ready) => server.listen(0, '127.0.0.1', ready));
+  close = async () => {
+    server.closeAllConnections();
+    await new Promise((closed) => server.close(closed));
+  };
+  const base = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
+  const get = async (headers: Record<string, string> = {}) => {
+    const answer = await fetch(`${base}/ledger/data`, { headers });
+    return { status: answer.status, text: await answer.text(), type: answer.headers.get('content-type') };
+  };
+  return { state, get };
+}
+
+const inPieces = (text: string) => (_request: IncomingMessage, response: ServerResponse) => {
+  response.setHeader('content-type', 'application/json');
+  response.setHeader('etag', '"1"');
+  response.write(text.slice(0, 3));
+  response.end(text.slice(3));
+};
+
+describe('an answer that only the state of the ledger decides', () => {
+  test('is made once for each state, and goes out as it was', async () => {
+    const { state, get } = await serve(inPieces('{"a":1}'));
+    for (let i = 0; i < 3; i += 1)
+      expect(await get()).toEqual({ status: 200, text: '{"a":1}', type: 'application/json' });
+    expect(state.made).toBe(1);
+    state.version = '2';
+    await get();
+    expect(state.made).toBe(2);
+  });
+
+  test('who knows it already is told so (RFC 9110 section 13.1.2)', async () => {
+    const { get } = await serve(inPieces('{"a":1}'));
+    await get();
+    expect(await get({ 'if-none-match': '"1"' })).toMatchObject({ status: 304, text: '' });
+    expect(await get({ 'if-none-match': '"0"' })).toMatchObject({ status: 200 });
+  });
+
+  test('asked by many at once it is made once, even when the ledger moves on meanwhile', async () => {
+    const release: (() => void)[] = [];
+    const { state, get } = await serve((request, response) => {
+      release.push(() => inPieces('{"a":1}')(request, response));
+    });
+    const many = Array.from({ length: 20 }, () => get());
+    await expect.poll(() => release.length).toBe(1);
+    await new Promise((soon) => setTimeout(soon, 20));
+    state.version = '2';
+    const later = get();
+    await expect.poll(() => release.length).toBe(2);
+    for (const go of release) go();
+    for (const one of [...(await Promise.all(many)), await later]) expect(one.text).toBe('{"a":1}');
+    expect(state.made).toBe(2);
+  });
+
+  test('what is refused or breaks off is not kept: the next one asks for himself', async () => {
+    let status = 500;
+    const { state, get } = await serve((_request, response) => {
+      if (status === 0) response.destroy();
+      else response.writeHead(status).end('no');
+    });
+    expect((await get()).status).toBe(500);
+    status = 0;
+    await expect(get()).rejects.toThrow();
+    status = 200;
+    expect((await get()).text).toBe('no');
+    expect(state.made).toBe(3);
+  });
+
+  test.each([
+    ['GET', '/api/v1/names', true],
+    ['GET', '/api/v1/names/copperbuoy.com', true],
+    ['GET', '/ledger/data', true],
+    ['POST', '/api/v1/names/import', false],
+    ['PATCH', '/api/v1/names/copperbuoy.com', false],
+    ['GET', '/api/v1/health', false],
+    ['GET', '/api/v1/backup', false],
+    ['GET', '/today', false],
+  ])('%s %s: %s', (method, path, may) => expect(KeptAnswers.mayKeep(method, path)).toBe(may));
+});

@@ -1,0 +1,136 @@
+import type { IncomingMessage, ServerResponse } from 'node:http';
+
+/** An answer as it went out. */
+interface Answer {
+  readonly headers: Readonly<Record<string, string | number | string[]>>;
+  readonly body: Buffer;
+}
+
+/** What only the state of the ledger decides: pages of names, one name, exports, and the whole ledger for a window. */
+const DECIDED_BY_STATE = /^\/(api\/v1\/names(\/[^/]+)?|ledger\/data)$/;
+/** Taken anew for each answer. */
+const OWN_HEADERS = new Set([
+  'date',
+  'connection',
+  'keep-alive',
+  'transfer-encoding',
+  'x-request-id',
+  'content-length',
+]);
+
+const LARGEST = 16 * 1024 * 1024;
+const MOST_BYTES = 64 * 1024 * 1024;
+const KEPT_MS = 30_000;
+
+/**
+ * Answers that were given in one state of the ledger, as whoever asks next may have them too: computed once, however many ask.
+ * `versionOf` names the state; it is asked after a request has come, so that nobody gets less than what was there at that moment.
+ */
+export class KeptAnswers {
+  private version = '';
+  private answers = new Map<string, Answer>();
+  /** Answers that are being made, with those who wait for the same. */
+  private making = new Map<string, Promise<Answer | null>>();
+  private bytes = 0;
+  private forget: NodeJS.Timeout | undefined;
+  private asking: Promise<string> | null = null;
+
+  constructor(private readonly versionOf: () => Promise<string>) {}
+
+  /** Whether an answer to this request may be kept. */
+  static mayKeep(method: string | undefined, path: string): boolean {
+    return method === 'GET' && DECIDED_BY_STATE.test(path);
+  }
+
+  /** The state of now. Those who ask in the same moment share one question, which is sent after all of them have come. */
+  private now(): Promise<string> {
+    this.asking ??= new Promise<void>((go) => setImmediate(go)).then(() => {
+      this.asking = null;
+      return this.versionOf();
+    });
+    return this.asking;
+  }
+
+  /**
+   * Answers from what is kept; `true` when it did. Else what is written to `response` from now on is kept for this state, and given
+   * to those who ask the same of the same state meanwhile.
+   */
+  async answer(request: IncomingMessage, response: ServerResponse): Promise<boolean> {
+    const version = await this.now();
+    if (version !== this.version) this.drop(version);
+    clearTimeout(this.forget);
+    this.forget = setTimeout(() => this.drop(''), KEPT_MS).unref();
+    const key = `${version} ${request.url ?? ''}`;
+    const kept = this.answers.get(key) ?? (await this.making.get(key));
+    if (!kept) {
+      this.keep(version, key, response);
+      return false;
+    }
+    for (const [name, value] of Object.entries(kept.headers)) response.setHeader(name, value);
+    // RFC 9110 section 13.1.2.
+    if (kept.headers.etag !== undefined && request.headers['if-none-match'] === kept.headers.etag) {
+      response.writeHead(304).end();
+      return true;
+    }
+    response.writeHead(200, { 'content-length': kept.body.byteLength }).end(kept.body);
+    return true;
+  }
+
+  private drop(version: string): void {
+    this.version = version;
+    this.answers = new Map();
+    this.bytes = 0;
+  }
+
+  private keep(version: string, key: string, response: ServerResponse): void {
+    const pieces: Buffer[] = [];
+    let size = 0;
+    const hear = (piece: unknown) => {
+      if (size > LARGEST || piece === undefined || piece === null || typeof piece === 'function') return;
+      const octets = Buffer.from(piece as Uint8Array);
+      size += octets.byteLength;
+      if (size <= LARGEST) pieces.push(octets);
+      else pieces.length = 0;
+    };
+    const write = response.write.bind(response) as (...args: unknown[]) => boolean;
+    const end = response.end.bind(response) as (...args: unknown[]) => ServerResponse;
+    const { promise: made, resolve: settle } = promised<Answer | null>();
+    this.making.set(key, made);
+    const over = (answer: Answer | null) => {
+      this.making.delete(key);
+      settle(answer);
+    };
+    response.write = ((...args: unknown[]) => {
+      hear(args[0]);
+      return write(...args);
+    }) as typeof response.write;
+    response.end = ((...args: unknown[]) => {
+      hear(args[0]);
+      if (response.statusCode === 200 && size <= LARGEST) {
+        const answer = { headers: headersOf(response), body: Buffer.concat(pieces) };
+        over(answer);
+        if (this.version === version && this.bytes + size <= MOST_BYTES) {
+          this.answers.set(key, answer);
+          this.bytes += size;
+        }
+      }
+      return end(...args);
+    }) as typeof response.end;
+    // Refused, failed, or its asker has gone: the next one asks for himself.
+    response.once('close', () => over(null));
+  }
+}
+
+function headersOf(response: ServerResponse): Answer['headers'] {
+  return Object.fromEntries(
+    Object.entries(response.getHeaders()).filter(([name, value]) => value !== undefined && !OWN_HEADERS.has(name)),
+  ) as Answer['headers'];
+}
+
+function promised<T>(): { readonly promise: Promise<T>; readonly resolve: (value: T) => void } {
+  let resolve: (value: T) => void = () => undefined;
+  const promise = new Promise<T>((settle) => {
+    resolve = settle;
+  });
+  return { promise, resolve };
+}

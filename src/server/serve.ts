@@ -1,0 +1,128 @@
+import { randomUUID } from 'node:crypto';
+import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
+import { monitorEventLoopDelay } from 'node:perf_hooks';
+import next from 'next';
+import { deps } from '@/usecases/deps';
+import { makeLog, withinRequest } from '@/usecases/log';
+import { ledgerVersion } from '@/usecases/names/ledger';
+import { type TurnedAway, trustForwarded, turnAway } from './guard';
+import { answerHeaders } from './headers';
+import { KeptAnswers } from './keptAnswers';
+import { bodyLimit } from './limits';
+import { Turns } from './turns';
+
+const log = makeLog('app');
+const publicOrigin = process.env.NAME_LEDGER_ORIGIN ? new URL(process.env.NAME_LEDGER_ORIGIN) : null;
+const kept = new KeptAnswers(() => ledgerVersion(deps()));
+/**
+ * So many requests are answered at once, the rest in their order: many begun and none finished would make all of them late.
+ * What comes in as a stream takes no turn, since it waits for its sender.
+ */
+const reads = new Turns(6);
+/** Changes wait for each other in the database anyway: the fewer at once, the sooner each is done. */
+const writes = new Turns(2);
+const LONGEST_TURN_MS = 2000;
+/** Nothing may hold up the others for longer. */
+const LONGEST_BLOCK_MS = 50;
+
+function send(response: ServerResponse, path: string, { status, code, message }: TurnedAway): void {
+  const isApi = path.startsWith('/api/');
+  const title = code.replaceAll('-', ' ');
+  const problem = { type: `urn:name-ledger:problem:${code}`, title, status, detail: message, code };
+  response.writeHead(status, {
+    ...answerHeaders(path),
+    'content-type': isApi ? 'application/problem+json' : 'text/plain; charset=utf-8',
+    // What is still on its way is not read.
+    connection: 'close',
+  });
+  response.end(isApi ? JSON.stringify(problem) : `${message}\n`);
+}
+
+/** Answers one request: turned away by the guard, or handed to the framework. */
+async function answer(
+  request: IncomingMessage,
+  response: ServerResponse,
+  handle: (request: IncomingMessage, response: ServerResponse) => Promise<void>,
+): Promise<void> {
+  const { method = 'GET', url = '/', headers } = request;
+  const path = url.split(/[?#]/, 1)[0] ?? '/';
+  const refused = turnAway({ method, url, headers }, publicOrigin);
+  if (refused) {
+    log.warn({ method, status: refused.status, code: refused.code }, 'a request was turned away');
+    send(response, path, refused);
+    return;
+  }
+  trustForwarded(headers, publicOrigin);
+  // The framework would take this for leave to skip its own proxy.
+  delete headers['x-middleware-subrequest'];
+  for (const [name, value] of Object.entries(answerHeaders(path))) response.setHeader(name, value);
+  const requestId = randomUUID();
+  response.setHeader('x-request-id', requestId);
+  if (KeptAnswers.mayKeep(method, path) && (await kept.answer(request, response))) return;
+  const lane = method === 'GET' || method === 'HEAD' ? reads : writes;
+  const end = bodyLimit(path).streamed ? null : await lane.take();
+  // A reader that takes its time does not keep others from being answered.
+  const late = end && setTimeout(end, LONGEST_TURN_MS);
+  try {
+    await withinRequest(requestId, () => handle(request, response));
+  } finally {
+    end?.();
+    if (late) clearTimeout(late);
+  }
+}
+
+/** Says in the log when something held up every other request of this process. */
+function watchDelay(): void {
+  const delay = monitorEventLoopDelay({ resolution: 10 });
+  delay.enable();
+  setInterval(() => {
+    const blockedMs = Math.round(delay.max / 1e6);
+    if (blockedMs > LONGEST_BLOCK_MS + 10) log.warn({ blockedMs }, 'the event loop was blocked');
+    delay.reset();
+  }, 1000).unref();
+}
+
+/** Ends in order when it is told to: what is being answered gets a moment to end. */
+function endWhenTold(server: Server): void {
+  let isEnding = false;
+  for (const signal of ['SIGINT', 'SIGTERM'] as const) {
+    process.on(signal, () => {
+      if (isEnding) return;
+      isEnding = true;
+      server.close(() => process.exit(0));
+      server.closeIdleConnections();
+      setTimeout(() => server.closeAllConnections(), 3000).unref();
+      setTimeout(() => process.exit(0), 6000).unref();
+    });
+  }
+  process.on('uncaughtException', (error) => {
+    log.fatal({ err: error }, 'the application ends');
+    process.exit(1);
+  });
+}
+
+/**
+ * Serves the application on a port of loopback. Every request passes the guard here, before the framework sees it. Behind a proxy
+ * of the office `NAME_LEDGER_ORIGIN` is the address under which that proxy shows it.
+ */
+export async function serve(port: number): Promise<void> {
+  const dev = process.env.NODE_ENV === 'development';
+  const app = next({ dev, dir: process.cwd(), hostname: '127.0.0.1', port });
+  await app.prepare();
+  const handle = app.getRequestHandler();
+  const server = createServer((request, response) => {
+    answer(request, response, handle).catch((error: unknown) => {
+      log.error({ err: error, method: request.method }, 'a request failed');
+      if (response.headersSent) response.destroy();
+      else send(response, '/', { status: 400, code: 'request-failed', message: 'This request could not be answered.' });
+    });
+  });
+  // Headers come at once, and a body keeps coming: what trickles in ties up nothing.
+  server.headersTimeout = 15_000;
+  server.requestTimeout = 600_000;
+  server.maxConnections = 2000;
+  server.on('upgrade', (_request, socket) => socket.destroy());
+  watchDelay();
+  endWhenTold(server);
+  server.listen(port, '127.0.0.1', () => log.info({ port }, 'the application is served'));
+}
