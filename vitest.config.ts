@@ -34,6 +34,17 @@ export default defineConfig({
           hookTimeout: 120_000,
         },
       },
+      {
+        extends: true,
+        test: {
+          name: 'attacks',
+          include: ['tests/security/**/*.test.ts', 'tests/faults/**/*.test.ts'],
+          globalSetup: ['tests/browser/setup.ts'],
+          fileParallelism: false,
+          testTimeout: 60_000,
+          hookTimeout: 120_000,
+        },
+      },
       // Not part of the tests: `npm run bench` and `npm run screenshots` ask for these by name.
       ...(process.env.EXTRA
         ? [

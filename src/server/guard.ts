@@ -31,7 +31,7 @@ const one = (value: string | string[] | undefined) => (Array.isArray(value) ? va
  * Sources: Fetch Metadata (Sec-Fetch-Site), RFC 9110 sections 15.5.6, 15.5.12, 15.5.14, 15.5.16.
  */
 export function turnAway({ method, url, headers }: Knock, publicOrigin: URL | null = null): TurnedAway | null {
-  if (!url.startsWith('/') || url.startsWith('//'))
+  if (!url.startsWith('/') || url.startsWith('//') || !isDecodable(url))
     return { status: 400, code: 'target-unreadable', message: 'The address of this request cannot be read.' };
   const host = one(headers.host) ?? '';
   const isOurs = LOOPBACK.test(host) || (publicOrigin !== null && host === publicOrigin.host);
@@ -47,6 +47,15 @@ export function turnAway({ method, url, headers }: Knock, publicOrigin: URL | nu
   if (site !== undefined && site !== 'same-origin' && site !== 'none' && !isFollowedLink(method, path, headers))
     return { status: 403, code: 'foreign-site', message: 'Pages of other sites may not ask here.' };
   return WRITES.includes(method) ? refuseBody(path, headers, isSameOrigin) : null;
+}
+
+function isDecodable(url: string): boolean {
+  try {
+    decodeURIComponent(url.split(/[?#]/, 1)[0] ?? '');
+    return true;
+  } catch {
+    return false;
+  }
 }
 
 /** A link that somebody followed to a page, from a mail say: it shows the page and changes nothing. */

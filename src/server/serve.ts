@@ -22,6 +22,7 @@ const reads = new Turns(6);
 /** Changes wait for each other in the database anyway: the fewer at once, the sooner each is done. */
 const writes = new Turns(2);
 const LONGEST_TURN_MS = 2000;
+const LONGEST_DRAIN_MS = 10_000;
 /** Nothing may hold up the others for longer. */
 const LONGEST_BLOCK_MS = 50;
 
@@ -32,10 +33,16 @@ function send(response: ServerResponse, path: string, { status, code, message }:
   response.writeHead(status, {
     ...answerHeaders(path),
     'content-type': isApi ? 'application/problem+json' : 'text/plain; charset=utf-8',
-    // What is still on its way is not read.
-    connection: 'close',
   });
   response.end(isApi ? JSON.stringify(problem) : `${message}\n`);
+}
+
+/** What of a refused body is on its way is thrown away, so that the refusal is heard; who goes on and on is cut off. */
+function drain(request: IncomingMessage): void {
+  if (request.complete) return;
+  request.resume();
+  const last = setTimeout(() => request.destroy(), LONGEST_DRAIN_MS);
+  request.once('close', () => clearTimeout(last));
 }
 
 /** Answers one request: turned away by the guard, or handed to the framework. */
@@ -50,6 +57,7 @@ async function answer(
   if (refused) {
     log.warn({ method, status: refused.status, code: refused.code }, 'a request was turned away');
     send(response, path, refused);
+    drain(request);
     return;
   }
   trustForwarded(headers, publicOrigin);

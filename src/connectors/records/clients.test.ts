@@ -1,6 +1,9 @@
+import { createSocket } from 'node:dgram';
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
 import { type AddressInfo, createServer as createTcp, type Socket } from 'node:net';
+import packet, { type DecodedPacket, type Packet } from 'dns-packet';
 import { afterEach, describe, expect, test } from 'vitest';
+import { askDns } from './dnsClient';
 import { askRdapAt } from './rdapClient';
 import { askWhois } from './whoisClient';
 
@@ -133,3 +136,89 @@ describe('asking a WHOIS server', () => {
     await expect(askWhois('127.0.0.1:1', 'one.example', limits)).rejects.toThrow();
   });
 });
+
+describe('asking a name server', () => {
+  /** A name server for one test: what it answers to a question, over UDP and TCP. */
+  async function names(answer: (question: DecodedPacket, reply: (message: Buffer) => void) => void) {
+    const udp = createSocket('udp4');
+    udp.on('message', (message, from) =>
+      answer(packet.decode(message), (reply) => udp.send(reply, from.port, from.address)),
+    );
+    await new Promise<void>((ready) => udp.bind(0, '127.0.0.1', ready));
+    closing.push(() => new Promise((closed) => udp.close(() => closed())));
+    return { host: '127.0.0.1', port: udp.address().port, timeoutMs: 400 };
+  }
+  const reply = (question: DecodedPacket, more: Partial<DecodedPacket> = {}, rcode = 0) => {
+    const message = packet.encode({
+      type: 'response',
+      id: question.id ?? 0,
+      questions: question.questions ?? [],
+      answers: [{ type: 'A', name: 'one.example', data: '192.0.2.1', ttl: 60 }],
+      ...more,
+    } as Packet);
+    message.writeUInt8((message.readUInt8(3) & 0xf0) | rcode, 3);
+    return message;
+  };
+
+  test('an answer, and nothing there (NXDOMAIN) is an answer too', async () => {
+    const server = await names((question, send) =>
+      send(reply(question, {}, question.questions?.[0]?.name === 'gone.example' ? 3 : 0)),
+    );
+    expect((await askDns(server, 'one.example', 'A')).answers).toHaveLength(1);
+    expect((await askDns(server, 'gone.example', 'A')).id).toBeDefined();
+  });
+
+  test.each([
+    ['SERVFAIL', 2],
+    ['REFUSED', 5],
+  ])('%s is not known, never nothing there (RFC 1035 section 4.1.1)', async (word, rcode) => {
+    const server = await names((question, send) => send(reply(question, { answers: [] }, rcode)));
+    await expect(askDns(server, 'one.example', 'A')).rejects.toThrow(word);
+  });
+
+  test.each<[string, (question: DecodedPacket) => Buffer]>([
+    ['with another number', (question) => reply(question, { id: ((question.id ?? 0) + 1) % 65_536 })],
+    ['to another name', (question) => reply(question, { questions: [{ type: 'A', name: 'evil.example' }] })],
+    ['to another type', (question) => reply(question, { questions: [{ type: 'AAAA', name: 'one.example' }] })],
+    ['to nothing', (question) => reply(question, { questions: [] })],
+    ['that is a question', (question) => reply(question, { type: 'query' })],
+    ['that is noise', () => Buffer.from('noise')],
+  ])('an answer %s is not taken; the right one still is (RFC 5452 section 9)', async (_what, forged) => {
+    const server = await names((question, send) => {
+      send(forged(question));
+      setTimeout(() => send(reply(question)), 50);
+    });
+    expect((await askDns(server, 'one.example', 'A')).answers).toHaveLength(1);
+    const silent = await names((question, send) => send(forged(question)));
+    await expect(askDns(silent, 'one.example', 'A')).rejects.toThrow('did not answer');
+  });
+
+  test('over TCP the deadline holds for the whole exchange, however slowly it trickles', async () => {
+    const tcpServer = createTcp((socket) => {
+      socket.on('error', () => undefined);
+      const drip = setInterval(() => socket.write(Buffer.from([0x40])), 60);
+      socket.on('close', () => clearInterval(drip));
+    });
+    await new Promise<void>((ready) => tcpServer.listen(0, '127.0.0.1', ready));
+    closing.push(() => new Promise((closed) => tcpServer.close(() => closed())));
+    const { port } = tcpServer.address() as AddressInfo;
+    const udp = createSocket('udp4');
+    udp.on('message', (message, from) => {
+      const question = packet.decode(message);
+      udp.send(reply(question, { flags: packet.TRUNCATED_RESPONSE }), from.port, from.address);
+    });
+    await new Promise<void>((ready) => udp.bind(port, '127.0.0.1', ready));
+    closing.push(() => new Promise((closed) => udp.close(() => closed())));
+    const since = Date.now();
+    await expect(askDns({ host: '127.0.0.1', port, timeoutMs: 500 }, 'one.example', 'A')).rejects.toThrow();
+    expect(Date.now() - since).toBeLessThan(2000);
+  });
+});
+
+test.each(['http://[', 'http:///', 'ftp://elsewhere.example/'])(
+  'sent on to %s, a question ends with its reason',
+  async (location) => {
+    const base = await web((_request, response) => response.writeHead(302, { location }).end());
+    expect(await askRdapAt(base, limits)).toMatchObject({ kind: 'failed', cause: expect.stringMatching(/read|asked/) });
+  },
+);
