@@ -28,6 +28,12 @@ module.exports = {
     storey('connectors-use-formats-and-core', '^src/connectors/', '^src/(?!core/|formats/|connectors/)'),
     storey('jobs-use-usecases', '^src/jobs/', '^src/(app|ui)/'),
     storey(
+      'server-and-thread-use-usecases',
+      '^src/(server|thread)/',
+      '^src/(app|ui|jobs|database|connectors|formats)/',
+    ),
+    storey('nothing-uses-the-way-in', '^src/(?!server/)', '^src/server/'),
+    storey(
       'practice-is-the-outside',
       '^practice/(?!scenario/)',
       '^src/core/(lifecycle|funding)/|^src/core/selling/leaves',

@@ -1,3 +1,4 @@
+import { tooLarge } from '@/usecases/limits';
 import { bodyLimit } from './limits';
 
 /** What is looked at of a request before anything else is done with it. */
@@ -83,12 +84,6 @@ function refuseBody(path: string, headers: Knock['headers'], isSameOrigin: boole
   if (length !== undefined && Number(length) > limit.bytes)
     return { status: 413, code: 'body-too-large', message: tooLarge(limit.bytes) };
   return null;
-}
-
-/** What is said of a body that is longer than its route takes. */
-export function tooLarge(bytes: number): string {
-  const mb = Math.round(bytes / 1024 / 1024);
-  return `This is larger than ${mb} MB, the most that is taken here. Nothing of it was read. Split it, and send the parts one after the other.`;
 }
 
 function hostOf(origin: string): string | null {

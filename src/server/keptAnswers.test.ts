@@ -3,7 +3,7 @@ import type { AddressInfo } from 'node:net';
 import { afterEach, describe, expect, test } from 'vitest';
 import { KeptAnswers } from './keptAnswers';
 
-let close = async () => undefined as void;
+let close: () => Promise<void> = async () => undefined;
 afterEach(() => close());
 
 /** A server with kept answers before `make`, on a ledger whose state the test moves. */

@@ -11,3 +11,9 @@ export const MOST_CELLS = 20_000_000;
 
 /** The largest backup that is restored, in bytes: some two million names. It is never held in memory as a whole. */
 export const LARGEST_BACKUP = 2048 * MB;
+
+/** What is said of a body that is longer than its route takes. */
+export function tooLarge(bytes: number): string {
+  const mb = Math.round(bytes / 1024 / 1024);
+  return `This is larger than ${mb} MB, the most that is taken here. Nothing of it was read. Split it, and send the parts one after the other.`;
+}

@@ -14,7 +14,8 @@ import { Cables } from './cables';
 import { TODAY } from './ledger';
 import { type SellingLedger, sellingLedger } from './venue';
 
-const SCHEDULES = 200;
+/** A few here; `npm run soak` runs all 200. */
+const SCHEDULES = process.env.SOAK ? 200 : 40;
 const NAMES = Array.from({ length: SCHEDULES }, (_, i) => `brinebell${i}.com`);
 const DAYS = 34;
 
@@ -144,6 +145,6 @@ test(`${SCHEDULES} random schedules with kills in between: never two sales, neve
     .filter(({ stage }) => ['handed over', 'arrived', 'done'].includes(stage))
     .map(({ ascii }) => ascii);
   expect(gone.sort()).toEqual(sold.sort());
-  expect(done.length).toBeGreaterThan(60);
+  expect(done.length).toBeGreaterThan(SCHEDULES * 0.3);
   await made.close();
 }, 240_000);

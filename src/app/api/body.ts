@@ -1,5 +1,5 @@
 import { type Refusal, refuse } from '@/core/refusal';
-import { tooLarge } from '@/server/guard';
+import { tooLarge } from '@/usecases/limits';
 
 function refuseTooLarge(bytes: number): Refusal {
   return refuse('body-too-large', tooLarge(bytes));

@@ -3,7 +3,6 @@ import { selectRevision } from '@/database/ledger';
 import { beat, type JobResult, noteJob, selectJobResults, selectParts } from '@/database/parts';
 import type { Deps } from '../deps';
 import { causeOf } from '../log';
-import { type OtherKey, sealedWithOtherKey } from '../secrets/keys';
 
 export type { JobResult } from '@/database/parts';
 
@@ -93,16 +92,4 @@ export async function doJob(deps: Deps, job: string, work: (deps: Deps) => Promi
     await noteJob(deps.database, job, causeOf(error).message.slice(0, 300)).catch(() => undefined);
     throw error;
   }
-}
-
-/** What the person has to be told on every screen: parts that are down, jobs that fail, logins under another key. */
-export interface Troubles {
-  readonly health: Health;
-  readonly otherKey: readonly OtherKey[];
-}
-
-export async function troubles(deps: Deps): Promise<Troubles> {
-  const now = await health(deps);
-  const otherKey = now.revision === null ? [] : await sealedWithOtherKey(deps);
-  return { health: now, otherKey };
 }

@@ -1,0 +1,111 @@
+import { afterEach, expect, test } from 'vitest';
+import type { RegistrarLink } from '@/connectors/registrar/port';
+import type { VenueLink } from '@/connectors/venue/port';
+import { isRefusal } from '@/core/refusal';
+import { instant } from '@/core/time';
+import { selectVenues } from '@/database/venues';
+import { pollAccount } from '@/usecases/links/poll';
+import { drainChecks, queueChecks } from '@/usecases/records/check';
+import { leaveItem } from '@/usecases/runs/start';
+import { followSelling } from '@/usecases/selling/follow';
+import { TODAY } from './ledger';
+import { type LinkedLedger, linkedLedger } from './practice';
+import { sellingLedger } from './venue';
+
+const closing: (() => Promise<void>)[] = [];
+afterEach(async () => {
+  for (const close of closing.splice(0)) await close();
+});
+
+const END = instant('2026-12-09T10:15:00Z');
+
+async function linked(...names: string[]): Promise<LinkedLedger> {
+  const made = await linkedLedger(names, END);
+  closing.push(made.close);
+  return made;
+}
+
+test('a venue that repeats its events is not followed without end, and says so', async () => {
+  const made = await sellingLedger(['brinebell.com']);
+  closing.push(made.close);
+  let asked = 0;
+  const event = (id: number) => ({ id, at: TODAY, kind: 'unread' }) as const;
+  const venue: VenueLink = {
+    ...made.ledger.venue({ url: 'http://127.0.0.1:1', key: 'k', allowedHosts: ['127.0.0.1'] }),
+    events: async () => {
+      asked += 1;
+      return { kind: 'done', value: [event(7), event(7)] };
+    },
+  };
+  await followSelling({ ...made.ledger, venue: () => venue });
+  expect(asked).toBe(1);
+  const [row] = await selectVenues(made.ledger.database);
+  expect(row?.linkProblem).toContain('repeats itself: event 7 came again');
+});
+
+test('a registrar whose message comes again though it was acknowledged is not polled without end', async () => {
+  const made = await linked('copperbuoy.com');
+  let polls = 0;
+  const link: RegistrarLink = {
+    ...made.ledger.connect({ host: '127.0.0.1', port: 1, login: '', password: '', allowedHosts: [] }),
+    poll: async () => {
+      polls += 1;
+      return { kind: 'unknown', cause: 'message 1 comes again though it was acknowledged', sent: true };
+    },
+  };
+  const answer = await pollAccount({ ...made.ledger, connect: () => link, links: new Map() }, made.accountId);
+  expect(isRefusal(answer) && answer.message).toContain('comes again');
+  expect(polls).toBe(1);
+});
+
+test('a name whose record cannot be read ends for itself; the others are checked', async () => {
+  const made = await linked('copperbuoy.com', 'quaygone.com');
+  const { createServer } = await import('node:http');
+  const server = createServer((request, response) => {
+    const name = request.url?.split('/').at(-1) ?? '';
+    if (name === 'quaygone.com') response.writeHead(302, { location: 'http://[' }).end();
+    else
+      response.writeHead(200, { 'content-type': 'application/rdap+json' }).end(
+        JSON.stringify({
+          objectClassName: 'domain',
+          ldhName: name,
+          links: [{ rel: 'related', type: 'application/rdap+json', href: 'http://[' }],
+          events: [{ eventAction: 'expiration', eventDate: '2026-12-09T10:15:00Z' }],
+        }),
+      );
+  });
+  await new Promise<void>((ready) => server.listen(0, '127.0.0.1', ready));
+  closing.push(() => new Promise((closed) => server.close(() => closed())));
+  const { port } = server.address() as { port: number };
+  await made.ledger.database.query(
+    `insert into settings (key, value) values ('records', $1) on conflict (key) do update set value = excluded.value`,
+    [
+      JSON.stringify({
+        bootstrap: { version: '1.0', services: [[['com'], [`http://127.0.0.1:${port}/`]]] },
+        whois: {},
+        dns: null,
+        allowedHosts: ['127.0.0.1'],
+      }),
+    ],
+  );
+  await queueChecks(made.ledger, ['copperbuoy.com', 'quaygone.com']);
+  expect(await drainChecks(made.ledger)).toBe(2);
+  const { rows } = await made.ledger.database.query<{ ascii: string }>('select ascii from records order by ascii');
+  expect(rows).toEqual([{ ascii: 'copperbuoy.com' }]);
+});
+
+test('what a person leaves is what is in doubt: a paid or done item stays as it is', async () => {
+  const made = await linked('copperbuoy.com');
+  const id = await made.plan(['copperbuoy.com']);
+  const nameId = made.ids.get('copperbuoy.com') ?? 0;
+  const state = async () =>
+    (await made.ledger.database.query('select state from renewal_items where renewal_id = $1', [id])).rows[0]?.state;
+  for (const kept of ['done', 'reporting', 'sending', 'waiting']) {
+    await made.ledger.database.query('update renewal_items set state = $2 where renewal_id = $1', [id, kept]);
+    expect(await leaveItem(made.ledger, id, nameId)).toMatchObject({ code: 'item-not-in-doubt' });
+    expect(await state()).toBe(kept);
+  }
+  await made.ledger.database.query("update renewal_items set state = 'doubt' where renewal_id = $1", [id]);
+  expect(await leaveItem(made.ledger, id, nameId)).toBe(true);
+  expect(await state()).toBe('refused');
+});
