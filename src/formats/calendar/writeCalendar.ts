@@ -1,4 +1,4 @@
-import ical, { ICalAlarmType, ICalCalendarMethod } from 'ical-generator';
+import ICAL from 'ical.js';
 import type { Day, Instant } from '@/core/time';
 
 /** One deadline as a calendar shows it: an all-day event. */
@@ -12,6 +12,11 @@ export interface CalendarDeadline {
 }
 
 const DAY_S = 86_400;
+// The space that begins a folded line counts too (RFC 5545 section 3.1).
+ICAL.foldLength = 74;
+
+/** How often a calendar program need ask again (RFC 7986 section 5.7). */
+const REFRESH = 'PT6H';
 
 /**
  * Writes deadlines as an iCalendar file (RFC 5545): all-day events with stable UIDs, and a display alarm on each of
@@ -22,25 +27,35 @@ export function writeCalendar(
   alarmDays: readonly number[],
   madeAt: Instant,
 ): string {
-  const calendar = ical({
+  const calendar = new ICAL.Component('vcalendar');
+  const head = {
+    version: '2.0',
+    prodid: '-//Name Ledger//price steps//EN',
+    method: 'PUBLISH',
     name: 'Name Ledger: price steps',
-    prodId: { company: 'Name Ledger', product: 'price steps', language: 'EN' },
-    method: ICalCalendarMethod.PUBLISH,
-    ttl: 6 * 3600,
-  });
+    'x-wr-calname': 'Name Ledger: price steps',
+    'refresh-interval': ICAL.Duration.fromString(REFRESH),
+    'x-published-ttl': REFRESH,
+  };
+  for (const [name, value] of Object.entries(head)) calendar.addPropertyWithValue(name, value);
+  const stamp = ICAL.Time.fromJSDate(new Date(madeAt), true);
+  const triggers = alarmDays.map((days) => ICAL.Duration.fromSeconds(-days * DAY_S));
   for (const { key, day, summary, description, category } of deadlines) {
-    const event = calendar.createEvent({
-      id: `${key}@name-ledger.test`,
-      start: new Date(`${day}T00:00:00Z`),
-      allDay: true,
-      timezone: 'UTC',
-      stamp: new Date(madeAt),
-      summary,
-      description,
-      categories: [{ name: category }],
-    });
-    for (const days of alarmDays)
-      event.createAlarm({ type: ICalAlarmType.display, trigger: days * DAY_S, description: summary });
+    const event = new ICAL.Component('vevent');
+    event.addPropertyWithValue('uid', `${key}@name-ledger.test`);
+    event.addPropertyWithValue('dtstamp', stamp);
+    event.addPropertyWithValue('dtstart', ICAL.Time.fromDateString(day));
+    event.addPropertyWithValue('summary', summary);
+    if (description !== '') event.addPropertyWithValue('description', description);
+    event.addPropertyWithValue('categories', category);
+    for (const trigger of triggers) {
+      const alarm = new ICAL.Component('valarm');
+      alarm.addPropertyWithValue('action', 'DISPLAY');
+      alarm.addPropertyWithValue('trigger', trigger);
+      alarm.addPropertyWithValue('description', summary);
+      event.addSubcomponent(alarm);
+    }
+    calendar.addSubcomponent(event);
   }
-  return calendar.toString();
+  return `${calendar.toString()}\r\n`;
 }

@@ -1,0 +1,64 @@
+import { afterAll, beforeAll, expect, test } from 'vitest';
+import { makeCalendarFeed } from '@/usecases/calendar/feed';
+import { importAtOnce } from '@/usecases/imports/importAtOnce';
+import { portfolioCsv } from '../bench/portfolio';
+import { type Program, startProgram } from './program';
+
+const NAMES = 8_000;
+/**
+ * The program warns of every 50 ms in which it answered nobody. On a machine that others use too, the scheduler alone takes some
+ * tens of milliseconds: what computes a whole ledger where requests are answered takes whole seconds.
+ */
+const LONGEST_MS = 400;
+
+let program: Program;
+beforeAll(async () => {
+  program = await startProgram(false);
+  const list = { account: null, dateOrder: null, fullList: false, allowPrivateEndings: false, dryRun: false };
+  await importAtOnce(program.ledger, { ...list, content: Buffer.from(portfolioCsv(NAMES)) });
+  // Each route is loaded when it is asked for the first time.
+  for (const target of ['/api/v1/names?limit=1', '/api/v1/health', '/ledger/data', '/api/v1/names/export?limit=1'])
+    await program.ask(target);
+}, 120_000);
+afterAll(() => program.close());
+
+test(`with ${NAMES.toLocaleString('en')} names nothing holds up the others: calendar, exports, pages, lists`, async () => {
+  const token = await makeCalendarFeed(program.ledger);
+  await program.ask(`/api/v1/calendar.ics?token=${token}`);
+  await new Promise((soon) => setTimeout(soon, 1500));
+  program.log.length = 0;
+  const slowest = { ms: 0 };
+  let isOver = false;
+  const looking = (async () => {
+    while (!isOver) {
+      const since = performance.now();
+      expect((await program.ask('/api/v1/openapi.json')).status).toBe(200);
+      slowest.ms = Math.max(slowest.ms, performance.now() - since);
+    }
+  })();
+  const change = () => program.ledger.database.query('update revision set n = n + 1');
+  const work = [
+    () => program.ask(`/api/v1/calendar.ics?token=${token}`),
+    () => program.ask('/api/v1/names?format=csv'),
+    () => program.ask('/api/v1/names/export?format=json'),
+    () => program.ask('/api/v1/names?limit=1000&sort=step'),
+    () => program.ask('/ledger/data'),
+    () => program.ask('/api/v1/backup'),
+    () =>
+      program.ask('/api/v1/names/import?dryRun=yes', {
+        method: 'POST',
+        headers: { 'content-type': 'text/csv' },
+        body: portfolioCsv(NAMES),
+      }),
+  ];
+  for (const one of work) {
+    await change();
+    expect((await one()).status).toBe(200);
+  }
+  await new Promise((soon) => setTimeout(soon, 1200));
+  isOver = true;
+  await looking;
+  const blocks = program.log.map(({ blockedMs }) => Number(blockedMs ?? 0));
+  expect(Math.max(0, ...blocks)).toBeLessThan(LONGEST_MS);
+  expect(slowest.ms).toBeLessThan(2000);
+}, 120_000);
