@@ -75,6 +75,25 @@ export async function practiceAnswers(control: number): Promise<boolean> {
   return (await fetch(`http://127.0.0.1:${control}/`, { signal: AbortSignal.timeout(4000) })).ok;
 }
 
+/** True while the jobs say every so often that they are well; also when the database cannot be asked, which is not their fault. */
+export async function jobsBeat(url: string): Promise<boolean> {
+  const client = new pg.Client({ connectionString: url, connectionTimeoutMillis: 3000, query_timeout: 3000 });
+  client.on('error', () => undefined);
+  try {
+    await client.connect();
+    const { rows } = await client.query<{ silent: boolean }>(
+      `select seen_at < now() - interval '${LONGEST_SILENCE_S} seconds' as silent from parts where name = 'jobs'`,
+    );
+    return rows[0]?.silent !== true;
+  } catch {
+    return true;
+  } finally {
+    void client.end().catch(() => undefined);
+  }
+}
+
+const LONGEST_SILENCE_S = 30;
+
 /** True when PostgreSQL answers a question. */
 export async function postgresAnswers(url: string): Promise<boolean> {
   const client = new pg.Client({ connectionString: url, connectionTimeoutMillis: 3000, query_timeout: 3000 });

@@ -10,7 +10,14 @@ import { prepareLedger } from '../../src/usecases/prepare';
 import { type Resealed, sealAnew, sealedWithOtherKey } from '../../src/usecases/secrets/keys';
 import { keyFrom, type SealKey } from '../../src/usecases/secrets/seal';
 import { build, endLeftOver, serve } from './app';
-import { type PracticeAt, postgresAnswers, practiceAnswers, practiceDatabase, startProgram } from './companions';
+import {
+  jobsBeat,
+  type PracticeAt,
+  postgresAnswers,
+  practiceAnswers,
+  practiceDatabase,
+  startProgram,
+} from './companions';
 import { demoDeps, linkPractice } from './demo';
 import { alreadyRunning, home, isRotating, nextKey, ownKey, paths, takeNextKey } from './home';
 import { openLog, type PartLog } from './logs';
@@ -180,7 +187,11 @@ async function start(): Promise<void> {
 async function keepJobs(env: Record<string, string>): Promise<void> {
   const log = logOf('jobs');
   await keep(
-    { name: 'The jobs process', start: async () => (await startProgram('jobs', env, paths.pid('jobs'), log)).child },
+    {
+      name: 'The jobs process',
+      start: async () => (await startProgram('jobs', env, paths.pid('jobs'), log)).child,
+      isWell: () => jobsBeat(env.DATABASE_URL ?? ''),
+    },
     log,
   );
 }

@@ -7,10 +7,14 @@ import type { Health, JobResult } from '@/usecases/health/health';
 import { useLedger } from './LedgerProvider';
 
 const Bar = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: 4px 14px;
   padding: 6px 18px;
   border-bottom: 1px solid var(--caution);
   background: var(--caution-pale);
-  & p { margin: 0; max-width: 110ch; }
+  & p { margin: 0; }
   @media print { display: none; }
 `;
 
@@ -91,7 +95,7 @@ export function TroubleBar() {
           {lines.map((line) => (
             <p key={line}>{line}</p>
           ))}
-          {isDown && health !== 'away' && <p className="soft">It is started again by itself.</p>}
+          {isDown && health !== 'away' && <p className="soft">It is started again.</p>}
           {health !== 'away' && <Link href="/setup/log">See the log</Link>}
         </Bar>
       )}
