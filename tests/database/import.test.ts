@@ -1,5 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { isRefusal } from '@/core/refusal';
+import { addDays } from '@/core/time';
+import { dropOldImports } from '@/usecases/imports/dropOld';
 import { type ImportResult, importAtOnce } from '@/usecases/imports/importAtOnce';
 import { chooseRows, importRows, refusedRowsCsv } from '@/usecases/imports/preview';
 import { beginImport, readImport } from '@/usecases/imports/readImport';
@@ -8,7 +10,7 @@ import { nameDetail } from '@/usecases/names/detail';
 import { exportCsv } from '@/usecases/names/export';
 import { nameOn } from '@/usecases/names/one';
 import { undo } from '@/usecases/names/undo';
-import { emptyLedger, type TestLedger } from './ledger';
+import { emptyLedger, type TestLedger, TODAY } from './ledger';
 
 let ledger: TestLedger;
 beforeAll(async () => {
@@ -276,5 +278,29 @@ test('an import is taken back: what it changed is as before, what it added leave
     ['Brought in from another program', 'first', 'second'],
     ['Brought in from another program', null, 'first'],
   ]);
+  await own.close();
+});
+
+test('a list that was brought in is deleted after a week, with its text and rows; what it wrote stays', async () => {
+  const own = await emptyLedger();
+  const list = { account: 'Bollard', dateOrder: null, fullList: false, allowPrivateEndings: false };
+  await importAtOnce(own, { ...list, content: Buffer.from('seaholly.com'), dryRun: false });
+  const begun = await beginImport(own, { content: Buffer.from('tarbarrel.com'), source: 'left open' });
+  if (isRefusal(begun)) throw new Error(begun.message);
+  const kept = async () =>
+    (
+      await own.database.query(
+        'select (select count(*) from imports) as imports, (select count(*) from import_rows) as rows',
+      )
+    ).rows[0];
+  expect(await dropOldImports(own)).toBe(0);
+  expect(await kept()).toEqual({ imports: 2, rows: 1 });
+  // A trial leaves nothing behind at all.
+  await importAtOnce(own, { ...list, content: Buffer.from('kelpkiln.com'), dryRun: true });
+  expect(await kept()).toEqual({ imports: 2, rows: 1 });
+  own.setClock(addDays(TODAY, 8));
+  expect(await dropOldImports(own)).toBe(2);
+  expect(await kept()).toEqual({ imports: 0, rows: 0 });
+  expect((await own.database.query('select ascii from names')).rows).toEqual([{ ascii: 'seaholly.com' }]);
   await own.close();
 });

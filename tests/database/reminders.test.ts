@@ -2,7 +2,7 @@ import { afterAll, beforeAll, beforeEach, expect, test } from 'vitest';
 import { isRefusal } from '@/core/refusal';
 import { addDays, instant } from '@/core/time';
 import { importAtOnce } from '@/usecases/imports/importAtOnce';
-import { seen, sendReminders, unseenNames } from '@/usecases/reminders/remind';
+import { reminderOf, seen, sendReminders, unseenNames, withdrawLinks } from '@/usecases/reminders/remind';
 import { saveReminders } from '@/usecases/reminders/settings';
 import { type RunningPractice, runPractice } from '../../practice/run';
 import { makeWorld } from '../../practice/world/world';
@@ -74,6 +74,41 @@ test('what has been seen by the link in its mail is not told again', async () =>
   expect(await unseenNames(ledger)).toEqual([]);
   expect(await sendAt(29)).toBe(0);
   expect(await seen(ledger, "' or 1=1")).toMatchObject({ code: 'reminder-unknown' });
+});
+
+test('looking at a link changes nothing; it ends after sixty days, and can be withdrawn', async () => {
+  await sendAt(59);
+  const token = /seen\/([0-9a-f-]{36})/.exec(practice.mails[0]?.text ?? '')?.[1] ?? '';
+  for (let looks = 0; looks < 3; looks += 1)
+    expect(await reminderOf(ledger, token)).toEqual({
+      ascii: 'plumbline.com',
+      unicode: 'plumbline.com',
+      isSeen: false,
+    });
+  expect(await unseenNames(ledger)).toHaveLength(1);
+  ledger.setClock(addDays(STEP, 2));
+  expect(await reminderOf(ledger, token)).toMatchObject({ code: 'reminder-unknown' });
+  expect(await seen(ledger, token)).toMatchObject({ code: 'reminder-unknown' });
+  ledger.setClock(addDays(STEP, -59));
+  expect(await withdrawLinks(ledger)).toBe(1);
+  expect(await seen(ledger, token)).toMatchObject({ code: 'reminder-unknown' });
+  // The next mail has a link that holds.
+  await sendAt(29);
+  const next = /seen\/([0-9a-f-]{36})/.exec(practice.mails[0]?.text ?? '')?.[1] ?? '';
+  expect(next).not.toBe(token);
+  expect(await seen(ledger, next)).toBe('plumbline.com');
+});
+
+test('a clock that is set forward a day and back again tells nothing twice, and loses nothing', async () => {
+  expect(await sendAt(59)).toBe(1);
+  expect(await sendAt(60)).toBe(0);
+  expect(await sendAt(58)).toBe(0);
+  expect(await sendAt(59)).toBe(0);
+  expect(subjects()).toHaveLength(1);
+  expect(await sendAt(29)).toBe(1);
+  expect(await sendAt(30)).toBe(0);
+  expect(await sendAt(28)).toBe(0);
+  expect(subjects()).toHaveLength(2);
 });
 
 test('at once when a charge has failed, and when a name is in danger that must never be lost', async () => {

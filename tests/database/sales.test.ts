@@ -1,6 +1,9 @@
 import { afterEach, describe, expect, test } from 'vitest';
+import { eppLink } from '@/connectors/registrar/eppLink';
 import { addDays, HOUR_MS } from '@/core/time';
+import { openDatabase } from '@/database/pool';
 import { selectSales } from '@/database/sales';
+import type { Deps } from '@/usecases/deps';
 import { removeLink } from '@/usecases/links/links';
 import { drainChecks } from '@/usecases/records/check';
 import { pastSales } from '@/usecases/selling/comparables';
@@ -10,6 +13,7 @@ import { handOver, stepSale, transferCode } from '@/usecases/selling/sales';
 import { soldList, statementOf } from '@/usecases/selling/statement';
 import { saveRate } from '@/usecases/venues/venues';
 import { backupText, restoreText } from './backups';
+import { Cables } from './cables';
 import { emptyLedger, TODAY } from './ledger';
 import { booked, must, type SellingLedger, sellingLedger } from './venue';
 
@@ -53,6 +57,39 @@ describe('handing over', () => {
     must(await stepSale(made.ledger, { saleId, to: 'done' }));
     expect(await booked(made)).toEqual([{ kind: 'sale', minor: -55_000 }]);
   });
+
+  test('cut anywhere in flight, a handover goes on later and is made once, with one code', async () => {
+    for (const pieces of [2, 6, 10, 14, 18, 22, 26]) {
+      const saleId = await promised();
+      must(await stepSale(made.ledger, { saleId, to: 'buyer known', handover: 'transfer', buyerAccount: 'saltgate' }));
+      const cables = new Cables();
+      const url = new URL(made.ledger.url);
+      url.port = String(await cables.to(Number(url.port)));
+      const port = await cables.to(made.practice.ports.quaymark ?? 0);
+      const database = openDatabase(url.toString(), () => undefined, { max: 4 });
+      const links: Deps['links'] = new Map();
+      const killed: Deps = {
+        ...made.ledger,
+        database,
+        links,
+        connect: (address) => eppLink({ ...address, port }, { timeoutMs: 400, sessions: 1 }),
+      };
+      cables.cutAfter(pieces);
+      await handOver(killed, { saleId, byHand: false }).catch(() => null);
+      await cables.close();
+      for (const { link } of links.values()) await link.close();
+      await database.end();
+      const [sale] = await sales();
+      if (sale?.stage === 'buyer known' && !sale.handingOver)
+        must(await handOver(made.ledger, { saleId, byHand: false }));
+      await followSelling(made.ledger);
+      expect([pieces, (await sales())[0]?.stage]).toEqual([pieces, 'handed over']);
+      const code = must(await transferCode(made.ledger, saleId));
+      expect([pieces, made.world.domains.get(COPPER)?.authInfo]).toEqual([pieces, code]);
+      await made.close();
+    }
+    await begin();
+  }, 120_000);
 
   test('a transfer: the lock is off, the buyer has a code of its own', async () => {
     const saleId = await promised();
