@@ -4,6 +4,7 @@ import { seedDemo } from '@practice/scenario/seed';
 import { seedSelling } from '@practice/scenario/selling';
 import { demoWorld } from '@practice/scenario/world';
 import { formatInstant } from '@/core/time';
+import { keepBeating } from '@/usecases/health/health';
 import { serve } from '../../bin/support/app';
 import { freePort } from '../../bin/support/postgres';
 import { emptyLedger, TEST_KEY, type TestLedger, TODAY } from '../database/ledger';
@@ -47,6 +48,8 @@ export async function startApp(options: {
     },
     null,
   );
+  // The jobs are done by the tests themselves, when they want them done.
+  const stopBeating = keepBeating(ledger, 'jobs');
   const visitor = await openBrowser(app.url, options.width, options.height);
   return {
     ledger,
@@ -56,6 +59,7 @@ export async function startApp(options: {
     close: async () => {
       const errors = await visitor.consoleErrors();
       await visitor.close();
+      stopBeating();
       await app.stop();
       await practice?.stop();
       await ledger.close();

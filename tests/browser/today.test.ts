@@ -66,3 +66,35 @@ test('a wrong password is told in words, and never shown', async () => {
   expect(await (await visitor.field('Password')).getAttribute('value')).toBe('');
   expect(await visitor.driver.getPageSource()).not.toContain('wrong-password');
 });
+
+test('the link in a mail shows what it was about, and the button on it says that it was seen', async () => {
+  const { visitor, ledger } = app;
+  const token = '1b4e28ba-2fa1-41d2-883f-0016d3cca427';
+  await ledger.database.query(
+    `insert into reminders (name_id, step_at, kind, stage, first_at, last_at, token, expires_at)
+     select id, '2028-01-01', 'price step', 7, now(), now(), $1, '2029-01-20' from names where ascii = 'copperbuoy.com'`,
+    [token],
+  );
+  const seen = async () =>
+    (await ledger.database.query('select acknowledged_at is not null as seen from reminders where token = $1', [token]))
+      .rows[0]?.seen;
+  await visitor.go(`/today/seen/${token}`);
+  await visitor.see('A mail told you of copperbuoy.com.');
+  expect(await seen()).toBe(false);
+  expect(await visitor.axe()).toEqual([]);
+  await visitor.press('I have seen it');
+  await visitor.see('Noted: you have seen what was told of copperbuoy.com.');
+  expect(await seen()).toBe(true);
+});
+
+test('what is down or fails is said on its place, and goes by itself', async () => {
+  const { visitor, ledger } = app;
+  await ledger.database.query(
+    "insert into job_results (job, failed_at, problem) values ('check-records', now(), 'the registry was away')",
+  );
+  await visitor.go('/record');
+  await visitor.see('Records could not be checked (just now): the registry was away');
+  expect(await visitor.axe()).toEqual([]);
+  await ledger.database.query("update job_results set problem = null, done_at = now() where job = 'check-records'");
+  await visitor.gone('Records could not be checked');
+});
