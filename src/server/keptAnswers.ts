@@ -6,6 +6,13 @@ interface Answer {
   readonly body: Buffer;
 }
 
+/** An answer that somebody is making: of which state, and what came of it; `null` for none that others may have. */
+interface Making {
+  readonly version: string;
+  readonly made: Promise<Answer | null>;
+  readonly settle: (answer: Answer | null) => void;
+}
+
 /** What only the state of the ledger decides: pages of names, one name, exports, and the whole ledger for a window. */
 const DECIDED_BY_STATE = /^\/(api\/v1\/names(\/[^/]+)?|ledger\/data)$/;
 /** Taken anew for each answer. */
@@ -29,8 +36,8 @@ const KEPT_MS = 30_000;
 export class KeptAnswers {
   private version = '';
   private answers = new Map<string, Answer>();
-  /** Answers that are being made, with those who wait for the same. */
-  private making = new Map<string, Promise<Answer | null>>();
+  /** Answers that are being made, one at a time for each question, with those who wait for the same. */
+  private readonly making = new Map<string, Making>();
   private bytes = 0;
   private forget: NodeJS.Timeout | undefined;
   private asking: Promise<string> | null = null;
@@ -56,14 +63,12 @@ export class KeptAnswers {
    * to those who ask the same of the same state meanwhile.
    */
   async answer(request: IncomingMessage, response: ServerResponse): Promise<boolean> {
-    const version = await this.now();
-    if (version !== this.version) this.drop(version);
     clearTimeout(this.forget);
     this.forget = setTimeout(() => this.drop(''), KEPT_MS).unref();
-    const key = `${version} ${request.url ?? ''}`;
-    const kept = this.answers.get(key) ?? (await this.making.get(key));
-    if (!kept) {
-      this.keep(version, key, response);
+    const key = request.url ?? '';
+    const kept = await this.find(key);
+    if ('settle' in kept) {
+      this.keep(kept, key, response);
       return false;
     }
     for (const [name, value] of Object.entries(kept.headers)) response.setHeader(name, value);
@@ -76,13 +81,34 @@ export class KeptAnswers {
     return true;
   }
 
+  /**
+   * An answer of no earlier state than the present one, or the leave to make it. While the answer of an earlier state is still
+   * being made it is waited for, so that a ledger that changes all the time is not answered from for each of its states at once.
+   */
+  private async find(key: string): Promise<Answer | Making> {
+    for (;;) {
+      const version = await this.now();
+      if (version !== this.version) this.drop(version);
+      const kept = this.answers.get(key);
+      if (kept) return kept;
+      const other = this.making.get(key);
+      if (!other) {
+        const mine = makingOf(version);
+        this.making.set(key, mine);
+        return mine;
+      }
+      const made = await other.made;
+      if (made && other.version === version) return made;
+    }
+  }
+
   private drop(version: string): void {
     this.version = version;
     this.answers = new Map();
     this.bytes = 0;
   }
 
-  private keep(version: string, key: string, response: ServerResponse): void {
+  private keep(mine: Making, key: string, response: ServerResponse): void {
     const pieces: Buffer[] = [];
     let size = 0;
     const hear = (piece: unknown) => {
@@ -94,11 +120,9 @@ export class KeptAnswers {
     };
     const write = response.write.bind(response) as (...args: unknown[]) => boolean;
     const end = response.end.bind(response) as (...args: unknown[]) => ServerResponse;
-    const { promise: made, resolve: settle } = promised<Answer | null>();
-    this.making.set(key, made);
     const over = (answer: Answer | null) => {
-      this.making.delete(key);
-      settle(answer);
+      if (this.making.get(key) === mine) this.making.delete(key);
+      mine.settle(answer);
     };
     response.write = ((...args: unknown[]) => {
       hear(args[0]);
@@ -109,7 +133,7 @@ export class KeptAnswers {
       if (response.statusCode === 200 && size <= LARGEST) {
         const answer = { headers: headersOf(response), body: Buffer.concat(pieces) };
         over(answer);
-        if (this.version === version && this.bytes + size <= MOST_BYTES) {
+        if (this.version === mine.version && this.bytes + size <= MOST_BYTES) {
           this.answers.set(key, answer);
           this.bytes += size;
         }
@@ -127,10 +151,10 @@ function headersOf(response: ServerResponse): Answer['headers'] {
   ) as Answer['headers'];
 }
 
-function promised<T>(): { readonly promise: Promise<T>; readonly resolve: (value: T) => void } {
-  let resolve: (value: T) => void = () => undefined;
-  const promise = new Promise<T>((settle) => {
-    resolve = settle;
+function makingOf(version: string): Making {
+  let settle: Making['settle'] = () => undefined;
+  const made = new Promise<Answer | null>((resolve) => {
+    settle = resolve;
   });
-  return { promise, resolve };
+  return { version, made, settle };
 }

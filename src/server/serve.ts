@@ -19,11 +19,15 @@ const kept = new KeptAnswers(() => ledgerVersion(deps()));
  * What comes in as a stream takes no turn, since it waits for its sender.
  */
 const reads = new Turns(6);
-/** Changes wait for each other in the database anyway: the fewer at once, the sooner each is done. */
-const writes = new Turns(2);
+/** Changes wait for each other in the database anyway; a few at once keep it busy. */
+const writes = new Turns(6);
 const LONGEST_TURN_MS = 2000;
 const LONGEST_DRAIN_MS = 10_000;
 const START_MS = 5000;
+const QUIET_MS = 15_000;
+
+let lastAt = Date.now();
+let isTidy = true;
 /** Nothing may hold up the others for longer. */
 const LONGEST_BLOCK_MS = 50;
 
@@ -67,6 +71,11 @@ async function answer(
   for (const [name, value] of Object.entries(answerHeaders(path))) response.setHeader(name, value);
   const requestId = randomUUID();
   response.setHeader('x-request-id', requestId);
+  // Looks at its health keep nobody's memory.
+  if (path !== '/api/v1/health') {
+    lastAt = Date.now();
+    isTidy = false;
+  }
   if (KeptAnswers.mayKeep(method, path) && (await kept.answer(request, response))) return;
   const lane = method === 'GET' || method === 'HEAD' ? reads : writes;
   const end = bodyLimit(path).streamed ? null : await lane.take();
@@ -89,6 +98,15 @@ function watchDelay(): void {
     if (blockedMs > LONGEST_BLOCK_MS + 10) log.warn({ blockedMs }, 'the event loop was blocked');
     delay.reset();
   }, 1000).unref();
+}
+
+/** After a rush what it left in memory is given back: by itself that happens only with the next requests. */
+function tidyWhenQuiet(): void {
+  setInterval(() => {
+    if (isTidy || Date.now() - lastAt < QUIET_MS) return;
+    isTidy = true;
+    globalThis.gc?.();
+  }, QUIET_MS).unref();
 }
 
 /** Ends in order when it is told to: what is being answered gets a moment to end. */
@@ -133,6 +151,7 @@ export async function serve(port: number): Promise<void> {
   server.on('upgrade', (_request, socket) => socket.destroy());
   // Starting is work too: what counts is how it goes afterwards.
   setTimeout(watchDelay, START_MS).unref();
+  tidyWhenQuiet();
   endWhenTold(server);
   server.listen(port, '127.0.0.1', () => log.info({ port }, 'the application is served'));
 }

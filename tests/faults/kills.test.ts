@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { setTimeout as wait } from 'node:timers/promises';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { chanceFrom } from '../../practice/scenario/chance';
@@ -159,10 +160,9 @@ describe.each(Array.from({ length: SCHEDULES }, (_, seed) => 1000 + seed))('sche
 
 test('PostgreSQL that is halted: told within seconds, and what was asked meanwhile is answered once it is back', async () => {
   await house.untilWell(60_000);
-  const { execFileSync } = await import('node:child_process');
   const children = () =>
-    execFileSync('pgrep', ['-P', String(house.pid('postgres'))], { encoding: 'utf8' })
-      .split('\n')
+    readFileSync(`/proc/${house.pid('postgres')}/task/${house.pid('postgres')}/children`, 'utf8')
+      .split(' ')
       .filter(Boolean)
       .map(Number);
   const all = [house.pid('postgres'), ...children()];

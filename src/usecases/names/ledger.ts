@@ -54,7 +54,8 @@ const KEPT_MS = 30_000;
 interface KeptProjection {
   readonly version: string;
   readonly projection: Promise<Projection>;
-  drop: NodeJS.Timeout;
+  readonly drop: NodeJS.Timeout;
+  isMaking: boolean;
 }
 
 const kept = new WeakMap<Database, KeptProjection>();
@@ -62,20 +63,34 @@ const kept = new WeakMap<Database, KeptProjection>();
 /** The projection of the whole ledger is made once for each state of it, however many ask; `asOf` is of the present hour. */
 async function wholeProjection(deps: Deps): Promise<Projection> {
   const { database } = deps;
-  const version = await ledgerVersion(deps);
-  const known = kept.get(database);
-  const drop = setTimeout(() => kept.delete(database), KEPT_MS).unref();
-  if (known) clearTimeout(known.drop);
-  if (known?.version === version) {
-    known.drop = drop;
-    return known.projection;
+  for (;;) {
+    const version = await ledgerVersion(deps);
+    const known = kept.get(database);
+    if (known?.version === version) {
+      known.drop.refresh();
+      return known.projection;
+    }
+    if (!known?.isMaking) return keepProjection(deps, version);
+    // One at a time: whoever comes while an earlier state is played forward waits for the next, and shares it.
+    await known.projection.catch(() => undefined);
   }
-  const projection = project(deps, null);
-  const mine = { version, projection, drop };
+}
+
+function keepProjection(deps: Deps, version: string): Promise<Projection> {
+  const { database } = deps;
+  const known = kept.get(database);
+  if (known) clearTimeout(known.drop);
+  const drop = setTimeout(() => kept.delete(database), KEPT_MS).unref();
+  const mine = { version, projection: project(deps, null), drop, isMaking: true };
   kept.set(database, mine);
-  // What failed is not kept: the next one tries again.
-  projection.catch(() => kept.get(database) === mine && kept.delete(database));
-  return projection;
+  mine.projection.then(
+    () => {
+      mine.isMaking = false;
+    },
+    // What failed is not kept: the next one tries again.
+    () => kept.get(database) === mine && kept.delete(database),
+  );
+  return mine.projection;
 }
 
 async function project(deps: Deps, nameIds: readonly number[] | null): Promise<Projection> {
