@@ -67,7 +67,7 @@ export async function moveImport(
 ): Promise<boolean> {
   const { rowCount } = await db.query(
     `update imports set status = coalesce($2, status), rows_done = coalesce($3, rows_done), rows_total = coalesce($4, rows_total),
-       problem = coalesce($5, problem), batch_id = coalesce($6, batch_id), options = coalesce($7::jsonb, options)
+       moved_at = now(), problem = coalesce($5, problem), batch_id = coalesce($6, batch_id), options = coalesce($7::jsonb, options)
      where id = $1 and ($8::text[] is null or status = any($8))`,
     [
       id,
@@ -88,6 +88,16 @@ export async function failInterruptedImports(db: Queryable): Promise<void> {
   await db.query(
     "update imports set status = 'failed', problem = 'interrupted' where status in ('reading', 'writing')",
   );
+}
+
+/** Imports that have not gone on for so many minutes though they were being read: their process has ended. Answers how many. */
+export async function failSilentImports(db: Queryable, minutes: number): Promise<number> {
+  const { rowCount } = await db.query(
+    `update imports set status = 'failed', problem = 'interrupted', moved_at = now()
+     where status in ('reading', 'writing') and moved_at < now() - make_interval(mins => $1)`,
+    [minutes],
+  );
+  return rowCount ?? 0;
 }
 
 /** Deletes imports of before an instant with their rows, unless they are being worked on. Answers how many. */

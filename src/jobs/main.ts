@@ -3,7 +3,7 @@ import PgBoss from 'pg-boss';
 import { loadClock } from '@/usecases/clock';
 import { type Deps, deps } from '@/usecases/deps';
 import { doJob, keepBeating } from '@/usecases/health/health';
-import { dropOldImports } from '@/usecases/imports/dropOld';
+import { dropOldImports, endCutImports } from '@/usecases/imports/dropOld';
 import { pollEveryAccount } from '@/usecases/links/poll';
 import { readBalances } from '@/usecases/links/readAccount';
 import { carryOutSwitches } from '@/usecases/links/switches';
@@ -23,6 +23,7 @@ const SCHEDULE = {
   'follow-selling': { cron: '* * * * *', work: (own: Deps) => followSelling(own, 'with pauses') },
   'send-reminders': { cron: '*/10 * * * *', work: sendReminders },
   'read-balances': { cron: '17 * * * *', work: (own: Deps) => readBalances(own, 'with pauses') },
+  'end-cut-imports': { cron: '* * * * *', work: endCutImports },
   'drop-old-imports': { cron: '41 * * * *', work: dropOldImports },
 } as const;
 

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { isRefusal } from '@/core/refusal';
 import { addDays } from '@/core/time';
-import { dropOldImports } from '@/usecases/imports/dropOld';
+import { dropOldImports, endCutImports } from '@/usecases/imports/dropOld';
 import { type ImportResult, importAtOnce } from '@/usecases/imports/importAtOnce';
 import { chooseRows, importRows, refusedRowsCsv } from '@/usecases/imports/preview';
 import { beginImport, readImport } from '@/usecases/imports/readImport';
@@ -303,4 +303,20 @@ test('a list that was brought in is deleted after a week, with its text and rows
   expect(await kept()).toEqual({ imports: 0, rows: 0 });
   expect((await own.database.query('select ascii from names')).rows).toEqual([{ ascii: 'seaholly.com' }]);
   await own.close();
+});
+
+test('a list whose reading was cut off by the end of its process is ended, and can be read again', async () => {
+  const begun = await beginImport(ledger, { content: Buffer.from('brinequay.com'), source: 'cut off' });
+  if (isRefusal(begun)) throw new Error(begun.message);
+  const status = async () =>
+    (await ledger.database.query('select status from imports where id = $1', [begun.id])).rows[0]?.status;
+  await ledger.database.query(
+    "update imports set status = 'reading', moved_at = now() - interval '4 minutes' where id = $1",
+    [begun.id],
+  );
+  expect([await endCutImports(ledger), await status()]).toEqual([0, 'reading']);
+  expect(await readImport(ledger, begun.id, begun.options)).toMatchObject({ code: 'import-busy' });
+  await ledger.database.query("update imports set moved_at = now() - interval '6 minutes' where id = $1", [begun.id]);
+  expect([await endCutImports(ledger), await status()]).toEqual([1, 'failed']);
+  expect(await readImport(ledger, begun.id, begun.options)).toMatchObject({ status: 'ready' });
 });

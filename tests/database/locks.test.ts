@@ -28,12 +28,15 @@ test('twice as many runs at once as there are connections: all of them end', asy
 test('one at a time under one name; the lock ends with its work, and with its error', async () => {
   const other = openDatabase(ledger.url, () => undefined, { max: 2 });
   let release: () => void = () => undefined;
-  const first = whileAlone(
-    ledger.database,
-    'harbour',
-    () => new Promise<string>((go) => (release = () => go('first'))),
-  );
-  await expect.poll(() => whileAlone(other, 'harbour', async () => 'second')).toBeNull();
+  let hasBegun = false;
+  const first = whileAlone(ledger.database, 'harbour', () => {
+    hasBegun = true;
+    return new Promise<string>((go) => {
+      release = () => go('first');
+    });
+  });
+  await expect.poll(() => hasBegun).toBe(true);
+  expect(await whileAlone(other, 'harbour', async () => 'second')).toBeNull();
   expect(await whileAlone(other, 'another name', async () => 'third')).toBe('third');
   release();
   expect(await first).toBe('first');

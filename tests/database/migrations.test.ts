@@ -45,7 +45,7 @@ test('a database that a first version of a migration made is made good', async (
     url,
     `delete from migrations where name >= '0009'; drop table migration_checksums, parts, job_results, partner_pauses, feed_tokens;
      alter table reminders drop column expires_at; alter table renewals drop column request_sha256; alter table sales drop column auth_code_sealed;
-     drop index imports_made; alter table names drop column best_offer_minor, drop column best_offer_currency, drop column asked_lock,
+     drop index imports_made; alter table imports drop column moved_at; alter table names drop column best_offer_minor, drop column best_offer_currency, drop column asked_lock,
        drop column asked_privacy, add column asked_problem text;
      alter table listings drop column proof_looked_at; drop index listings_name, auctions_name, sales_name;`,
   );

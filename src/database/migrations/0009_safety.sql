@@ -73,4 +73,6 @@ alter table renewals add column request_sha256 bytea;
 alter table sales add column auth_code_sealed bytea;
 update sales set auth_code = null where stage in ('arrived', 'done', 'not paid', 'refused', 'dispute');
 
+-- When an import last went on, by the clock of the database: one that was being read when its process ended is noticed by it.
+alter table imports add column moved_at timestamptz not null default now();
 create index imports_made on imports (made_at);

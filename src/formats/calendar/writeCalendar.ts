@@ -11,7 +11,6 @@ export interface CalendarDeadline {
   readonly category: string;
 }
 
-const DAY_S = 86_400;
 // The space that begins a folded line counts too (RFC 5545 section 3.1).
 ICAL.foldLength = 74;
 
@@ -39,7 +38,7 @@ export function writeCalendar(
   };
   for (const [name, value] of Object.entries(head)) calendar.addPropertyWithValue(name, value);
   const stamp = ICAL.Time.fromJSDate(new Date(madeAt), true);
-  const triggers = alarmDays.map((days) => ICAL.Duration.fromSeconds(-days * DAY_S));
+  const triggers = alarmDays.map((days) => new ICAL.Duration({ days, isNegative: true }));
   for (const { key, day, summary, description, category } of deadlines) {
     const event = new ICAL.Component('vevent');
     event.addPropertyWithValue('uid', `${key}@name-ledger.test`);

@@ -145,7 +145,7 @@ describe('amounts', () => {
 });
 
 describe('cells that a spreadsheet would run are defused', () => {
-  test.each(['=1+1', '+cmd', '-cmd', '@sum', '\t=1', '=HYPERLINK("x")'])('%j', (cell) => {
+  test.each(['=1+1', '+cmd', '-cmd', '@sum', '\t=1', '＝1+1', '＠sum', '=HYPERLINK("x")'])('%j', (cell) => {
     expect(defuse(cell)).toBe(`'${cell}`);
     expect(undefuse(defuse(cell))).toBe(cell);
   });

@@ -1,11 +1,18 @@
 import { addDays } from '@/core/time';
-import { deleteOldImports } from '@/database/imports';
+import { deleteOldImports, failSilentImports } from '@/database/imports';
 import type { Deps } from '../deps';
 
 /** A list that was brought in is kept for a week: its text, its rows, and what they said. What it wrote stays, with its history. */
 const KEPT_DAYS = 7;
+/** Reading takes two minutes at the most; what has been silent for longer was cut off. */
+const SILENT_MINUTES = 5;
 
 /** Deletes lists that were brought in more than a week ago. Answers how many. */
 export function dropOldImports(deps: Deps): Promise<number> {
   return deleteOldImports(deps.database, addDays(deps.clock(), -KEPT_DAYS));
+}
+
+/** Ends lists whose reading was cut off by the end of its process, so that they can be read again. Answers how many. */
+export function endCutImports(deps: Deps): Promise<number> {
+  return failSilentImports(deps.database, SILENT_MINUTES);
 }
