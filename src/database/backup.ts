@@ -138,7 +138,8 @@ export async function restoreRows(tx: Transaction, table: string, rows: readonly
   await pipeline(lines, tx.query(copyFrom(`copy restored from stdin ${AS_IT_IS}`)));
   await tx.query(
     `insert into ${table} (${list}) overriding system value
-     select ${list} from (select (jsonb_populate_record(null::${table}, row)).* from restored) r`,
+     select ${columns.map((column) => `r."${column}"`).join(', ')}
+     from restored cross join lateral jsonb_populate_record(null::${table}, restored.row) r`,
   );
   await tx.query('truncate restored');
 }
