@@ -1,3 +1,4 @@
+import { Readable } from 'node:stream';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { deps } from '@/usecases/deps';
 import { requestId } from '@/usecases/log';
@@ -74,7 +75,20 @@ export function written(
 ): Response | Refusal {
   if (isRefusal(body)) return body;
   const headers = { 'content-type': type, ...(disposition ? { 'content-disposition': disposition } : {}) };
-  return new Response(body as Uint8Array<ArrayBuffer>, { headers });
+  const whole = body as Uint8Array<ArrayBuffer>;
+  // A long one goes out piece by piece, as fast as it is read: no piece holds up the others.
+  return new Response(
+    body.byteLength > PIECE_BYTES ? (Readable.toWeb(Readable.from(pieces(whole))) as ReadableStream) : whole,
+    {
+      headers,
+    },
+  );
+}
+
+const PIECE_BYTES = 256 * 1024;
+
+function* pieces(body: Uint8Array): Generator<Uint8Array> {
+  for (let start = 0; start < body.byteLength; start += PIECE_BYTES) yield body.subarray(start, start + PIECE_BYTES);
 }
 
 /** The JSON body of a request, or a refusal. */
