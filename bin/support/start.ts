@@ -6,7 +6,6 @@ import { migrate } from '../../src/database/migrate';
 import { hasNames } from '../../src/database/names';
 import { openDatabase } from '../../src/database/pool';
 import { clockFrom } from '../../src/usecases/deps';
-import { prepareLedger } from '../../src/usecases/prepare';
 import { type Resealed, sealAnew, sealedWithOtherKey } from '../../src/usecases/secrets/keys';
 import { keyFrom, type SealKey } from '../../src/usecases/secrets/seal';
 import { build, endLeftOver, serve } from './app';
@@ -153,7 +152,6 @@ async function start(): Promise<void> {
   const databaseUrl = own ?? (await keepPostgres());
   await migrate(databaseUrl);
   const database = openDatabase(databaseUrl, (error) => console.error(error.message));
-  await prepareLedger(database);
   const key = await settleKey(database);
   const deps = await demoDeps(database, clock, key);
   const closed = await sealedWithOtherKey(deps);

@@ -64,6 +64,8 @@ export async function supervise(
         try {
           child = await part.start();
           started = true;
+          // Told to stop while it was starting: nobody else knows of it yet.
+          if (stopping) await (part.stop ?? end)(child);
           say(`${part.name} runs again`);
         } catch (error) {
           say(`${part.name} could not be started: ${error instanceof Error ? error.message : 'no reason given'}`);

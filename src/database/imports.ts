@@ -83,13 +83,6 @@ export async function moveImport(
   return rowCount === 1;
 }
 
-/** Imports that were being read or written when the program ended: nothing of them was written. */
-export async function failInterruptedImports(db: Queryable): Promise<void> {
-  await db.query(
-    "update imports set status = 'failed', problem = 'interrupted' where status in ('reading', 'writing')",
-  );
-}
-
 /** Imports that have not gone on for so many minutes though they were being read: their process has ended. Answers how many. */
 export async function failSilentImports(db: Queryable, minutes: number): Promise<number> {
   const { rowCount } = await db.query(

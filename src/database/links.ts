@@ -14,7 +14,8 @@ export interface LinkRow {
 }
 
 const LINK = `select id as "accountId", link_host as host, link_port as port, link_login as login, link_read_at as "readAt",
-  link_polled_at as "polledAt", link_problem as problem from accounts where link_host is not null`;
+  link_polled_at as "polledAt", coalesce(link_problem, (select p.problem from partner_pauses p where p.kind = 'account' and p.partner_id = accounts.id)) as problem
+  from accounts where link_host is not null`;
 
 export async function selectLinks(db: Queryable): Promise<LinkRow[]> {
   return (await db.query<LinkRow>(`${LINK} order by id`)).rows;

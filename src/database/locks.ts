@@ -1,69 +1,82 @@
-import { Pool, type PoolClient } from 'pg';
+import { Client } from 'pg';
 import { type Database, DEADLINES } from './pool';
 
-/** So many locks are held by one process at once; who comes later waits for a place, holding nothing meanwhile. */
-const MOST_HELD = 8;
-const LONGEST_WAIT_MS = 120_000;
+/** The one connection on which a pool's process holds its locks, and the names of those it holds. */
+interface Holder {
+  readonly client: Promise<Client>;
+  readonly held: Set<string>;
+  idle: NodeJS.Timeout | undefined;
+  /** Whoever comes next gets another connection. */
+  forget(): void;
+}
 
-/** Connections on which nothing but locks is held, beside those of each pool. */
-const lockPools = new WeakMap<Database, Pool>();
+/** Without a lock the connection is closed after so long. */
+const IDLE_MS = 5000;
 
-function lockPool(database: Database): Pool {
-  const known = lockPools.get(database);
+const holders = new WeakMap<Database, Holder>();
+
+function holderOf(database: Database): Holder {
+  const known = holders.get(database);
   if (known) return known;
   const { connectionString } = database.options;
-  const pool = new Pool({
+  const client = new Client({
     ...(connectionString === undefined ? {} : { connectionString }),
     ...DEADLINES,
     application_name: 'name-ledger-locks',
-    max: MOST_HELD,
-    connectionTimeoutMillis: LONGEST_WAIT_MS,
-    // A lock is held while its work goes on, however long the connection is idle.
-    idle_in_transaction_session_timeout: 0,
     query_timeout: 10_000,
-    idleTimeoutMillis: 5000,
-    allowExitOnIdle: true,
   });
-  // A connection that breaks lets its lock go; the states of what is worked on keep it from being done twice.
-  pool.on('error', () => undefined);
-  pool.on('connect', (client) => client.on('error', () => undefined));
-  lockPools.set(database, pool);
-  return pool;
+  const holder: Holder = {
+    client: client.connect().then(() => client),
+    held: new Set(),
+    idle: undefined,
+    forget: () => {
+      if (holders.get(database) === holder) holders.delete(database);
+    },
+  };
+  // A connection that breaks lets its locks go; the states of what is worked on keep it from being done twice.
+  client.on('error', holder.forget);
+  client.on('end', holder.forget);
+  holder.client.catch(holder.forget);
+  holders.set(database, holder);
+  return holder;
 }
 
 /**
- * Runs `work` while nobody else does under the same name; answers `null` when somebody does. The lock is held on a connection
- * of its own, never one of the pool that the work itself needs: otherwise as many locks as connections would wait for each
- * other for good. It ends with its connection, so a killed process leaves none behind.
+ * Runs `work` while nobody else does under the same name; answers `null` when somebody does. Every lock of a process is held on one
+ * connection that nothing else needs: so no number of locks waits for another, nor for a connection of the pool. They end with
+ * it, so a killed process leaves none behind.
  */
 export async function whileAlone<T>(database: Database, name: string, work: () => Promise<T>): Promise<T | null> {
-  const client = await lockPool(database).connect();
-  let isFree = false;
+  const holder = holderOf(database);
+  // PostgreSQL would give the same connection the same lock twice.
+  if (holder.held.has(name)) return null;
+  clearTimeout(holder.idle);
+  holder.held.add(name);
   try {
+    const client = await holder.client;
     const { rows } = await client.query<{ mine: boolean }>(
       'select pg_try_advisory_lock(hashtextextended($1, 0)) as mine',
       [name],
     );
-    if (!rows[0]?.mine) {
-      isFree = true;
-      return null;
-    }
+    if (!rows[0]?.mine) return null;
     try {
       return await work();
     } finally {
-      isFree = await unlock(client, name);
+      // A lock that cannot be given back ends with its connection.
+      await client.query('select pg_advisory_unlock(hashtextextended($1, 0))', [name]).catch(() => {
+        holder.forget();
+        void client.end().catch(() => undefined);
+      });
     }
   } finally {
-    // A connection that may still hold the lock is closed: with it the lock ends.
-    client.release(!isFree);
+    holder.held.delete(name);
+    if (holder.held.size === 0) closeWhenIdle(holder);
   }
 }
 
-async function unlock(client: PoolClient, name: string): Promise<boolean> {
-  try {
-    await client.query('select pg_advisory_unlock(hashtextextended($1, 0))', [name]);
-    return true;
-  } catch {
-    return false;
-  }
+function closeWhenIdle(holder: Holder): void {
+  holder.idle = setTimeout(() => {
+    holder.forget();
+    void holder.client.then((client) => client.end()).catch(() => undefined);
+  }, IDLE_MS).unref();
 }

@@ -45,7 +45,7 @@ const VENUE = `
     listing_fee_minor as "listingFeeMinor", membership_minor as "membershipMinor", whole_units as "wholeUnits", auction_days as "auctionDays",
     review_hours as "reviewHours", payout_set as "payoutSet", placements, categories, category_minor as "categoryMinor", network,
     account_id as "accountId", csv_columns as "csvColumns", notes, link_url as "linkUrl", link_cursor as "linkCursor",
-    link_read_at as "linkReadAt", link_problem as "linkProblem"
+    link_read_at as "linkReadAt", coalesce(link_problem, (select p.problem from partner_pauses p where p.kind = 'venue' and p.partner_id = venues.id)) as "linkProblem"
   from venues`;
 
 export async function selectVenues(db: Queryable): Promise<VenueRow[]> {

@@ -3,7 +3,7 @@ import PgBoss from 'pg-boss';
 import { loadClock } from '@/usecases/clock';
 import { type Deps, deps } from '@/usecases/deps';
 import { doJob, keepBeating } from '@/usecases/health/health';
-import { dropOldImports, endCutImports } from '@/usecases/imports/dropOld';
+import { dropOldImports, endCutImports } from '@/usecases/imports/cleanUp';
 import { pollEveryAccount } from '@/usecases/links/poll';
 import { readBalances } from '@/usecases/links/readAccount';
 import { carryOutSwitches } from '@/usecases/links/switches';

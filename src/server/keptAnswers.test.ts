@@ -25,14 +25,18 @@ async function serve(make: (request: IncomingMessage, response: ServerResponse) 
   const base = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
   const get = async (headers: Record<string, string> = {}) => {
     const answer = await fetch(`${base}/ledger/data`, { headers });
-    return { status: answer.status, text: await answer.text(), type: answer.headers.get('content-type') };
+    return {
+      status: answer.status,
+      text: await answer.text(),
+      type: answer.headers.get('content-type'),
+      etag: answer.headers.get('etag'),
+    };
   };
   return { state, get };
 }
 
 const inPieces = (text: string) => (_request: IncomingMessage, response: ServerResponse) => {
   response.setHeader('content-type', 'application/json');
-  response.setHeader('etag', '"1"');
   response.write(text.slice(0, 3));
   response.end(text.slice(3));
 };
@@ -41,18 +45,21 @@ describe('an answer that only the state of the ledger decides', () => {
   test('is made once for each state, and goes out as it was', async () => {
     const { state, get } = await serve(inPieces('{"a":1}'));
     for (let i = 0; i < 3; i += 1)
-      expect(await get()).toEqual({ status: 200, text: '{"a":1}', type: 'application/json' });
+      expect(await get()).toEqual({ status: 200, text: '{"a":1}', type: 'application/json', etag: '"1"' });
     expect(state.made).toBe(1);
     state.version = '2';
     await get();
     expect(state.made).toBe(2);
   });
 
-  test('who knows it already is told so (RFC 9110 section 13.1.2)', async () => {
-    const { get } = await serve(inPieces('{"a":1}'));
-    await get();
-    expect(await get({ 'if-none-match': '"1"' })).toMatchObject({ status: 304, text: '' });
-    expect(await get({ 'if-none-match': '"0"' })).toMatchObject({ status: 200 });
+  test('who knows the state already is told so, and nothing is made (RFC 9110 sections 8.8.3 and 13.1.2)', async () => {
+    const { state, get } = await serve(inPieces('{"a":1}'));
+    expect(await get({ 'if-none-match': '"1"' })).toMatchObject({ status: 304, text: '', etag: '"1"' });
+    expect(state.made).toBe(0);
+    expect(await get({ 'if-none-match': '"0"' })).toMatchObject({ status: 200, etag: '"1"' });
+    state.version = '2';
+    expect(await get({ 'if-none-match': '"1"' })).toMatchObject({ status: 200, etag: '"2"' });
+    expect(state.made).toBe(2);
   });
 
   test('asked by many at once it is made once, even when the ledger moves on meanwhile', async () => {

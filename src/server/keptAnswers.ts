@@ -66,17 +66,20 @@ export class KeptAnswers {
     clearTimeout(this.forget);
     this.forget = setTimeout(() => this.drop(''), KEPT_MS).unref();
     const key = request.url ?? '';
-    const kept = await this.find(key);
+    // The state names the answer (RFC 9110 section 8.8.3): who has it already is told so, and nothing is made.
+    const version = await this.now();
+    const tag = `"${version}"`;
+    response.setHeader('etag', tag);
+    if (request.headers['if-none-match'] === tag) {
+      response.writeHead(304).end();
+      return true;
+    }
+    const kept = await this.find(key, version);
     if ('settle' in kept) {
       this.keep(kept, key, response);
       return false;
     }
     for (const [name, value] of Object.entries(kept.headers)) response.setHeader(name, value);
-    // RFC 9110 section 13.1.2.
-    if (kept.headers.etag !== undefined && request.headers['if-none-match'] === kept.headers.etag) {
-      response.writeHead(304).end();
-      return true;
-    }
     response.writeHead(200, { 'content-length': kept.body.byteLength }).end(kept.body);
     return true;
   }
@@ -85,9 +88,8 @@ export class KeptAnswers {
    * An answer of no earlier state than the present one, or the leave to make it. While the answer of an earlier state is still
    * being made it is waited for, so that a ledger that changes all the time is not answered from for each of its states at once.
    */
-  private async find(key: string): Promise<Answer | Making> {
-    for (;;) {
-      const version = await this.now();
+  private async find(key: string, present: string): Promise<Answer | Making> {
+    for (let version = present; ; version = await this.now()) {
       if (version !== this.version) this.drop(version);
       const kept = this.answers.get(key);
       if (kept) return kept;

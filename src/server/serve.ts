@@ -1,7 +1,9 @@
 import { randomUUID } from 'node:crypto';
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
 import { monitorEventLoopDelay } from 'node:perf_hooks';
+import { setTimeout as wait } from 'node:timers/promises';
 import next from 'next';
+import pLimit from 'p-limit';
 import { deps } from '@/usecases/deps';
 import { makeLog, withinRequest } from '@/usecases/log';
 import { ledgerVersion } from '@/usecases/names/ledger';
@@ -9,7 +11,6 @@ import { type TurnedAway, trustForwarded, turnAway } from './guard';
 import { answerHeaders } from './headers';
 import { KeptAnswers } from './keptAnswers';
 import { bodyLimit } from './limits';
-import { Turns } from './turns';
 
 const log = makeLog('app');
 const publicOrigin = process.env.NAME_LEDGER_ORIGIN ? new URL(process.env.NAME_LEDGER_ORIGIN) : null;
@@ -18,16 +19,16 @@ const kept = new KeptAnswers(() => ledgerVersion(deps()));
  * So many requests are answered at once, the rest in their order: many begun and none finished would make all of them late.
  * What comes in as a stream takes no turn, since it waits for its sender.
  */
-const reads = new Turns(6);
+const reads = pLimit(6);
 /** Changes wait for each other in the database anyway; a few at once keep it busy. */
-const writes = new Turns(6);
+const writes = pLimit(6);
 const LONGEST_TURN_MS = 2000;
 const LONGEST_DRAIN_MS = 10_000;
 const START_MS = 5000;
 const QUIET_MS = 15_000;
 
-let lastAt = Date.now();
-let isTidy = true;
+/** When something was asked last; `null` once its traces are cleared away. */
+let lastAt: number | null = null;
 /** Nothing may hold up the others for longer. */
 const LONGEST_BLOCK_MS = 50;
 
@@ -72,21 +73,18 @@ async function answer(
   const requestId = randomUUID();
   response.setHeader('x-request-id', requestId);
   // Looks at its health keep nobody's memory.
-  if (path !== '/api/v1/health') {
-    lastAt = Date.now();
-    isTidy = false;
-  }
+  if (path !== '/api/v1/health') lastAt = Date.now();
   if (KeptAnswers.mayKeep(method, path) && (await kept.answer(request, response))) return;
-  const lane = method === 'GET' || method === 'HEAD' ? reads : writes;
-  const end = bodyLimit(path).streamed ? null : await lane.take();
-  // A reader that takes its time does not keep others from being answered.
-  const late = end && setTimeout(end, LONGEST_TURN_MS);
-  try {
-    await withinRequest(requestId, () => handle(request, response));
-  } finally {
-    end?.();
-    if (late) clearTimeout(late);
-  }
+  const work = () => withinRequest(requestId, () => handle(request, response));
+  if (bodyLimit(path).streamed) return work();
+  const turn = method === 'GET' || method === 'HEAD' ? reads : writes;
+  let handled: Promise<void> | undefined;
+  await turn(() => {
+    handled = work();
+    // A reader that takes its time does not keep others from being answered.
+    return Promise.race([handled, wait(LONGEST_TURN_MS, undefined, { ref: false })]);
+  });
+  await handled;
 }
 
 /** Says in the log when something held up every other request of this process. */
@@ -95,7 +93,7 @@ function watchDelay(): void {
   delay.enable();
   setInterval(() => {
     const blockedMs = Math.round(delay.max / 1e6);
-    if (blockedMs > LONGEST_BLOCK_MS + 10) log.warn({ blockedMs }, 'the event loop was blocked');
+    if (blockedMs > LONGEST_BLOCK_MS + 10) log.warn({ blockedMs }, `requests were held up for ${blockedMs} ms`);
     delay.reset();
   }, 1000).unref();
 }
@@ -103,8 +101,8 @@ function watchDelay(): void {
 /** After a rush what it left in memory is given back: by itself that happens only with the next requests. */
 function tidyWhenQuiet(): void {
   setInterval(() => {
-    if (isTidy || Date.now() - lastAt < QUIET_MS) return;
-    isTidy = true;
+    if (lastAt === null || Date.now() - lastAt < QUIET_MS) return;
+    lastAt = null;
     globalThis.gc?.();
   }, QUIET_MS).unref();
 }

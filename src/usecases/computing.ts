@@ -5,7 +5,7 @@ import type { Deps } from './deps';
 import { importAtOnce } from './imports/importAtOnce';
 import { beginImport, readImport } from './imports/readImport';
 import { exportCsv, exportJson } from './names/export';
-import { ledgerJson, ledgerVersion } from './names/ledger';
+import { ledgerJson } from './names/ledger';
 import { pageOfNames } from './names/list';
 import { nameOn } from './names/one';
 import { passDay } from './practice/passDay';
@@ -30,7 +30,7 @@ const COMPUTATIONS = {
     unlessRefused(await exportCsv(deps, new URLSearchParams(query)), bytes),
   exportJson: async (deps: Deps, query: string) =>
     unlessRefused(await exportJson(deps, new URLSearchParams(query)), bytes),
-  ledger: async (deps: Deps) => ({ version: await ledgerVersion(deps), body: bytes(await ledgerJson(deps)) }),
+  ledger: async (deps: Deps) => bytes(await ledgerJson(deps)),
   listingLines: async (deps: Deps) => json(await listingLines(deps)),
   nameOn: async (deps: Deps, name: string, query: string) =>
     unlessRefused(await nameOn(deps, name, new URLSearchParams(query)), json),

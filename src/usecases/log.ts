@@ -16,7 +16,8 @@ export function requestId(): string | undefined {
   return shared[REQUEST]?.getStore()?.requestId;
 }
 
-interface Cause {
+/** What is told of an error. */
+export interface Cause {
   readonly type: string;
   readonly message: string;
   readonly code?: unknown;

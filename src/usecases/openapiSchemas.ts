@@ -217,7 +217,7 @@ export const SCHEMAS = {
   Health: object({
     isUp: yesNo,
     revision: orNull(whole),
-    parts: list(object({ name: text, isUp: yesNo, ageSeconds: orNull(whole) })),
+    parts: list(object({ name: text, isUp: orNull(yesNo), ageSeconds: orNull(whole) })),
     failedJobs: list(
       object({ job: text, doneAgoSeconds: orNull(whole), failedAgoSeconds: orNull(whole), problem: orNull(text) }),
     ),

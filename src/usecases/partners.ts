@@ -10,8 +10,6 @@ export type Patience = 'with pauses' | 'at once';
 const DEADLINE_MS = 45_000;
 const FIRST_PAUSE_S = 60;
 const MOST_PAUSE_S = 3600;
-/** So many partners are asked at once. */
-const AT_ONCE = 6;
 
 /**
  * Works with every partner of one kind, each by itself: one that is slow, away or broken delays none of the others, and is left
@@ -27,7 +25,7 @@ export async function eachPartner(
   deadlineMs = DEADLINE_MS,
 ): Promise<void> {
   const pauses = new Map((await selectPauses(deps.database, kind)).map((pause) => [pause.partnerId, pause]));
-  const queue = partnerIds.filter((id) => patience === 'at once' || (pauses.get(id)?.waitSeconds ?? 0) === 0);
+  const asked = partnerIds.filter((id) => patience === 'at once' || (pauses.get(id)?.waitSeconds ?? 0) === 0);
   const one = async (id: number) => {
     const before = pauses.get(id)?.failures ?? 0;
     const problem = await within(deadlineMs, () =>
@@ -45,10 +43,7 @@ export async function eachPartner(
     deps.log.warn({ job, kind, partner: id, seconds }, 'a partner is left alone for a while');
     await pausePartner(deps.database, kind, id, { failures: before + 1, seconds, problem: problem.slice(0, 300) });
   };
-  const worker = async () => {
-    for (let id = queue.shift(); id !== undefined; id = queue.shift()) await one(id);
-  };
-  await Promise.all(Array.from({ length: Math.min(AT_ONCE, queue.length) }, worker));
+  await Promise.all(asked.map(one));
 }
 
 /** What `work` comes to, or that it took too long. It is not waited for any longer then, but ends by its own limits. */

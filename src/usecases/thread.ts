@@ -1,9 +1,30 @@
+import pLimit from 'p-limit';
 import Tinypool from 'tinypool';
-import { requestId } from './log';
+import { type Cause, requestId } from './log';
 
 /** Something that computes elsewhere than where requests are answered. */
 export interface Thread {
   run(name: string, args: readonly unknown[]): Promise<unknown>;
+}
+
+/** What comes back from a thread. */
+export type Outcome = { readonly done: unknown } | { readonly failed: Cause };
+
+/** What failed in a thread, with the code that it had there. */
+class FailedThere extends Error {
+  readonly code: unknown;
+
+  constructor(cause: Cause) {
+    super(cause.message, { cause: cause.cause });
+    this.name = cause.type;
+    this.code = cause.code;
+    this.stack = `${cause.type}: ${cause.message}\n${cause.stack ?? ''}`;
+  }
+}
+
+function resultOf(outcome: Outcome): unknown {
+  if ('failed' in outcome) throw new FailedThere(outcome.failed);
+  return outcome.done;
 }
 
 /** Long work took longer than anyone waits for it, and was ended. */
@@ -25,17 +46,20 @@ const MOST_WAITING = 2000;
 export function openThread(path: string, long: ReadonlySet<string>): Thread {
   const options = { filename: path, minThreads: 1, maxThreads: 1, idleTimeout: 600_000, useAtomics: false };
   const quick = new Tinypool({ ...options, concurrentTasksPerWorker: 64, maxQueue: MOST_WAITING });
-  const slow = new Tinypool({ ...options, minThreads: 0, concurrentTasksPerWorker: 1, maxQueue: 20 });
+  const slow = new Tinypool({ ...options, minThreads: 0, concurrentTasksPerWorker: 1 });
+  // Its two minutes begin when it is its turn, not while it waits for another's.
+  const turn = pLimit(1);
   return {
     async run(name, args) {
       const task = { name, args, requestId: requestId() ?? '' };
-      if (!long.has(name)) return quick.run(task);
-      const signal = AbortSignal.timeout(LONG_MS);
-      try {
-        return await slow.run(task, { signal });
-      } catch (error) {
-        throw signal.aborted ? new TookTooLong() : error;
-      }
+      if (!long.has(name)) return resultOf((await quick.run(task)) as Outcome);
+      return turn(async () => {
+        const signal = AbortSignal.timeout(LONG_MS);
+        const outcome = await slow.run(task, { signal }).catch((error: unknown) => {
+          throw signal.aborted ? new TookTooLong() : error;
+        });
+        return resultOf(outcome as Outcome);
+      });
     },
   };
 }

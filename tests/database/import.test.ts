@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { isRefusal } from '@/core/refusal';
 import { addDays } from '@/core/time';
-import { dropOldImports, endCutImports } from '@/usecases/imports/dropOld';
+import { dropOldImports, endCutImports } from '@/usecases/imports/cleanUp';
 import { type ImportResult, importAtOnce } from '@/usecases/imports/importAtOnce';
 import { chooseRows, importRows, refusedRowsCsv } from '@/usecases/imports/preview';
 import { beginImport, readImport } from '@/usecases/imports/readImport';
@@ -311,12 +311,12 @@ test('a list whose reading was cut off by the end of its process is ended, and c
   const status = async () =>
     (await ledger.database.query('select status from imports where id = $1', [begun.id])).rows[0]?.status;
   await ledger.database.query(
-    "update imports set status = 'reading', moved_at = now() - interval '4 minutes' where id = $1",
+    "update imports set status = 'reading', moved_at = now() - interval '2 minutes' where id = $1",
     [begun.id],
   );
   expect([await endCutImports(ledger), await status()]).toEqual([0, 'reading']);
   expect(await readImport(ledger, begun.id, begun.options)).toMatchObject({ code: 'import-busy' });
-  await ledger.database.query("update imports set moved_at = now() - interval '6 minutes' where id = $1", [begun.id]);
+  await ledger.database.query("update imports set moved_at = now() - interval '4 minutes' where id = $1", [begun.id]);
   expect([await endCutImports(ledger), await status()]).toEqual([1, 'failed']);
   expect(await readImport(ledger, begun.id, begun.options)).toMatchObject({ status: 'ready' });
 });

@@ -3,10 +3,10 @@ import { inject } from 'vitest';
 import { eppLink } from '@/connectors/registrar/eppLink';
 import { httpVenue } from '@/connectors/venue/httpVenue';
 import { type Instant, instant } from '@/core/time';
-import { type Database, openDatabase } from '@/database/pool';
+import { insertAccount } from '@/database/accounts';
+import { type Database, openDatabase, transaction } from '@/database/pool';
 import { upsertSettings } from '@/database/settings';
 import type { Deps } from '@/usecases/deps';
-import { prepareLedger } from '@/usecases/prepare';
 import { keyFrom } from '@/usecases/secrets/seal';
 import { databaseAt, runAdmin, TEMPLATE } from './postgres';
 
@@ -34,7 +34,6 @@ export async function emptyLedger(): Promise<TestLedger> {
   await runAdmin(admin, `create database ${name} template ${TEMPLATE}`);
   const url = databaseAt(admin, name);
   const database: Database = openDatabase(url, () => undefined);
-  await prepareLedger(database);
   // The practice world listens on this machine.
   await upsertSettings(database, { records: { bootstrap: null, whois: {}, dns: null, allowedHosts: ['127.0.0.1'] } });
   let now = TODAY;
@@ -59,4 +58,37 @@ export async function emptyLedger(): Promise<TestLedger> {
       await runAdmin(admin, `drop database if exists ${name} with (force)`);
     },
   };
+}
+
+/** An account with nothing set, as tests begin with it. Answers its id. */
+export function usualAccount(
+  { database }: Pick<TestLedger, 'database'>,
+  label: string,
+  more: Partial<Parameters<typeof insertAccount>[1]> = {},
+): Promise<number> {
+  return transaction(database, (tx) =>
+    insertAccount(
+      tx,
+      {
+        label,
+        registrar: label,
+        currency: 'USD',
+        leadDays: 5,
+        lateDays: 30,
+        lateFeeMinor: 0,
+        taxPercent: 0,
+        auctionDay: null,
+        yearsPerCharge: 1,
+        retryDays: [],
+        refunds: false,
+        balanceMinor: null,
+        balanceAt: null,
+        rulesKnown: true,
+        notes: '',
+        means: [],
+        ...more,
+      },
+      TODAY,
+    ),
+  );
 }

@@ -83,3 +83,28 @@ test('a partner that hangs, fails or throws delays none of the others, and is le
   expect(later.find(({ partnerId }) => partnerId === 2)).toMatchObject({ failures: 2, problem: 'it does not answer' });
   expect(later.find(({ partnerId }) => partnerId === 2)?.waitSeconds).toBeGreaterThan(60);
 });
+
+test('however many partners hang, the others are worked with at once, and nobody else is blamed', async () => {
+  const hung = Array.from({ length: 20 }, (_, i) => 100 + i);
+  const done: number[] = [];
+  const work = async (id: number) => {
+    if (hung.includes(id)) await wait(60_000, undefined, { ref: false });
+    done.push(id);
+    return null;
+  };
+  const before = Date.now();
+  let doneAfter = Number.POSITIVE_INFINITY;
+  const all = eachPartner(ledger, 'account', 'messages', [...hung, 1, 2], work, 'with pauses', 800);
+  void expect
+    .poll(() => done.length)
+    .toBe(2)
+    .then(() => {
+      doneAfter = Date.now() - before;
+    });
+  await all;
+  expect(done.sort()).toEqual([1, 2]);
+  expect(doneAfter).toBeLessThan(800);
+  expect((await selectPauses(ledger.database, 'account')).map(({ partnerId }) => partnerId).sort()).toEqual(hung);
+  // A job of another kind is not held up by those that still hang.
+  expect(await whileAlone(ledger.database, 'run after all that', async () => 'yes')).toBe('yes');
+});

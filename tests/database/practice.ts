@@ -1,6 +1,5 @@
 import { isRefusal } from '@/core/refusal';
 import { formatInstant, type Instant } from '@/core/time';
-import { insertAccount } from '@/database/accounts';
 import { insertBatch } from '@/database/changes';
 import { insertNames, selectNameIds } from '@/database/names';
 import { transaction } from '@/database/pool';
@@ -14,7 +13,7 @@ import { practiceCustomers, practiceRegistrars } from '../../practice/world/regi
 import type { Domain, Registrar, World } from '../../practice/world/types';
 import { makeWorld } from '../../practice/world/world';
 import { RENEWAL } from '../standards/sampleLedger';
-import { emptyLedger, type TestLedger, TODAY } from './ledger';
+import { emptyLedger, type TestLedger, TODAY, usualAccount } from './ledger';
 
 /** A ledger with one account linked to a practice registrar that holds the same names. */
 export interface LinkedLedger {
@@ -49,29 +48,12 @@ export async function linkedLedger(
     }),
   );
   const practice = await runPractice({ world, store: null, ...(mostQuestionsASecond ? { mostQuestionsASecond } : {}) });
-  const accountId = await transaction(ledger.database, async (tx) => {
-    const id = await insertAccount(
-      tx,
-      {
-        label: registrar.title,
-        registrar: registrar.title,
-        currency: registrar.currency,
-        leadDays: registrar.leadDays,
-        lateDays: registrar.lateDays,
-        lateFeeMinor: 0,
-        taxPercent: 0,
-        auctionDay: null,
-        yearsPerCharge: 1,
-        retryDays: [],
-        refunds: false,
-        balanceMinor: null,
-        balanceAt: null,
-        rulesKnown: true,
-        notes: '',
-        means: [],
-      },
-      TODAY,
-    );
+  const accountId = await usualAccount(ledger, registrar.title, {
+    currency: registrar.currency,
+    leadDays: registrar.leadDays,
+    lateDays: registrar.lateDays,
+  });
+  await transaction(ledger.database, async (tx) => {
     const batch = await insertBatch(tx, TODAY, 'import', 'made for a test');
     await insertNames(
       tx,
@@ -80,17 +62,16 @@ export async function linkedLedger(
         ascii,
         unicode: ascii,
         ending: ascii.slice(ascii.indexOf('.') + 1),
-        fields: { account_id: id, term_end: formatInstant(end), setting: 'on' },
+        fields: { account_id: accountId, term_end: formatInstant(end), setting: 'on' },
       })),
       TODAY,
     );
     const { renew = 0, restore = 0 } = registrar.prices.com ?? {};
-    const price = { ...RENEWAL, accountId: id, currency: registrar.currency };
+    const price = { ...RENEWAL, accountId, currency: registrar.currency };
     await upsertPrices(tx, [
       { ...price, yearMinor: renew },
       { ...price, action: 'restore', yearMinor: restore },
     ]);
-    return id;
   });
   const saved = await saveLink(ledger, {
     accountId,

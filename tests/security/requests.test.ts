@@ -214,6 +214,24 @@ describe('odd values are refusals, never failures', () => {
     expect(text).not.toMatch(/invalid input syntax|node_modules|at \w+ \(/);
   });
 
+  test.each([
+    ['%00', 'text-unreadable'],
+    ['a%0Ab', 'request-invalid'],
+    ['%E2%80%AEx', 'text-turns-direction'],
+    ['x'.repeat(61), 'request-invalid'],
+  ])('an account named %s in the address of an import makes no account', async (account, why) => {
+    const accounts = async () =>
+      (await program.ledger.database.query<{ n: number }>('select count(*) as n from accounts')).rows[0]?.n;
+    const before = await accounts();
+    const list = { method: 'POST', headers: { 'content-type': 'text/csv' }, body: 'quayodd.com' };
+    const told = await program.ask(`${IMPORT}?account=${account}`, list);
+    expect([told.status < 500, code(told.text)]).toEqual([true, why]);
+    for (const query of [`accountLabel=${account}`, `source=${account}`, 'accountId=99999999999'])
+      if (query !== `source=${'x'.repeat(61)}`)
+        expect([query, (await program.ask(`/ledger/add/begin?${query}`, list)).status]).toEqual([query, 422]);
+    expect(await accounts()).toBe(before);
+  });
+
   test('an address at which nothing stands shows a page of our own', async () => {
     const page = await program.ask('/nowhere');
     expect([page.status, page.text.includes('There is nothing at this address.')]).toEqual([404, true]);

@@ -1,7 +1,5 @@
 import { afterEach, expect, test } from 'vitest';
 import { isRefusal } from '@/core/refusal';
-import { insertAccount } from '@/database/accounts';
-import { transaction } from '@/database/pool';
 import { selectSealed } from '@/database/secrets';
 import { selectSettings } from '@/database/settings';
 import { linkOf, saveLink } from '@/usecases/links/links';
@@ -9,7 +7,7 @@ import { saveReminders } from '@/usecases/reminders/settings';
 import { sealAnew, sealedWithOtherKey } from '@/usecases/secrets/keys';
 import { keyFrom, type SealKey, sealedWith } from '@/usecases/secrets/seal';
 import { backupText, restoreText } from '../database/backups';
-import { emptyLedger, TEST_KEY, type TestLedger, TODAY } from '../database/ledger';
+import { emptyLedger, TEST_KEY, type TestLedger, usualAccount } from '../database/ledger';
 import { startProgram } from './program';
 
 const made: (() => Promise<void>)[] = [];
@@ -22,36 +20,9 @@ const LINK = { host: '127.0.0.1', port: 7000, login: 'harbour', password: 'first
 async function linked(): Promise<{ ledger: TestLedger; accountId: number }> {
   const ledger = await emptyLedger();
   made.push(ledger.close);
-  const accountId = await addAccount(ledger);
+  const accountId = await usualAccount(ledger, 'Quaymark');
   expect(await saveLink(ledger, { accountId, ...LINK })).toBe(true);
   return { ledger, accountId };
-}
-
-function addAccount(ledger: TestLedger, label = 'Quaymark'): Promise<number> {
-  return transaction(ledger.database, (tx) =>
-    insertAccount(
-      tx,
-      {
-        label,
-        registrar: label,
-        currency: 'USD',
-        leadDays: 5,
-        lateDays: 30,
-        lateFeeMinor: 0,
-        taxPercent: 0,
-        auctionDay: null,
-        yearsPerCharge: 1,
-        retryDays: [],
-        refunds: false,
-        balanceMinor: null,
-        balanceAt: null,
-        rulesKnown: true,
-        notes: '',
-        means: [],
-      },
-      TODAY,
-    ),
-  );
 }
 
 const withKey = (ledger: TestLedger, text: string) => ({ ...ledger, key: keyFrom(text) as SealKey, links: new Map() });
@@ -87,7 +58,7 @@ test('a kept password goes nowhere else: another host, port or login asks for it
 test('hosts that are not public are not linked, unless they are allowed', async () => {
   const ledger = await emptyLedger();
   made.push(ledger.close);
-  const accountId = await addAccount(ledger);
+  const accountId = await usualAccount(ledger, 'Quaymark');
   for (const host of ['10.0.0.1', '169.254.169.254', '::1', '127.0.0.2'])
     expect(await saveLink(ledger, { accountId, ...LINK, host })).toMatchObject({
       code: 'host-not-public',
@@ -127,7 +98,7 @@ test('a key is changed by sealing everything anew, in one go and as often as wis
 
 test('what is sealed is bound to its row: moved to another account it opens nothing', async () => {
   const { ledger, accountId } = await linked();
-  const second = await addAccount(ledger, 'Fernhithe');
+  const second = await usualAccount(ledger, 'Fernhithe');
   await ledger.database.query(
     `update accounts b set link_host = a.link_host, link_port = a.link_port, link_login = a.link_login, link_secret = a.link_secret
      from accounts a where a.id = $1 and b.id = $2`,
@@ -150,7 +121,7 @@ test('a backup holds no password in the open, no link of a mail, and says under 
 test('the started program says it on Today and on the account', async () => {
   const program = await startProgram(false, { NAME_LEDGER_KEY: 'the key of another installation' });
   made.push(program.close);
-  const accountId = await addAccount(program.ledger);
+  const accountId = await usualAccount(program.ledger, 'Quaymark');
   expect(await saveLink(program.ledger, { accountId, ...LINK })).toBe(true);
   for (const page of ['/today', `/setup/accounts/${accountId}`]) {
     const { text } = await program.ask(page);

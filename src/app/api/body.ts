@@ -1,23 +1,23 @@
 import { type Refusal, refuse } from '@/core/refusal';
 import { tooLarge } from '@/usecases/limits';
 
-function refuseTooLarge(bytes: number): Refusal {
-  return refuse('body-too-large', tooLarge(bytes));
-}
-
-/** A body of at most so many bytes, piece by piece. Throws `BodyTooLarge` when it goes on beyond: whoever reads it stops. */
+/** A body went on beyond what its route takes. */
 export class BodyTooLarge extends Error {
-  constructor(readonly refusal: Refusal) {
-    super(refusal.message);
+  readonly refusal: Refusal;
+
+  constructor(bytes: number) {
+    super(tooLarge(bytes));
     this.name = 'BodyTooLarge';
+    this.refusal = refuse('body-too-large', this.message);
   }
 }
 
+/** A body of at most so many bytes, piece by piece. Throws `BodyTooLarge` when it goes on beyond: whoever reads it stops. */
 export async function* limitedBody(request: Request, bytes: number): AsyncGenerator<Uint8Array> {
   let size = 0;
   for await (const piece of (request.body ?? []) as AsyncIterable<Uint8Array>) {
     size += piece.byteLength;
-    if (size > bytes) throw new BodyTooLarge(refuseTooLarge(bytes));
+    if (size > bytes) throw new BodyTooLarge(bytes);
     yield piece;
   }
 }

@@ -86,7 +86,7 @@ export function TroubleBar() {
       : health === null
         ? []
         : [
-            ...health.parts.flatMap(({ name, isUp }) => (isUp ? [] : DOWN_WORDS[name])),
+            ...health.parts.flatMap(({ name, isUp }) => (isUp === false ? DOWN_WORDS[name] : [])),
             ...health.failedJobs.filter(({ job }) => JOB_WORDS[job]?.place.test(path)).map(jobWords),
           ];
   return (

@@ -1,6 +1,7 @@
-import { type AddressInfo, createServer } from 'node:net';
+import { type AddressInfo, connect, createServer } from 'node:net';
 import { afterEach, describe, expect, test } from 'vitest';
 import { amount } from '@/core/money';
+import { frame, frameReader } from '@/formats/epp/frames';
 import { FAULTS } from '../../../practice/epp/faults';
 import { type RunningPractice, runPractice } from '../../../practice/run';
 import { schedule } from '../../../practice/world/days';
@@ -210,4 +211,43 @@ test('on any address but loopback the session is encrypted, or there is none (RF
   expect(first).toEqual([22]);
   await away.close();
   await new Promise((closed) => server.close(closed));
+});
+
+test('a server that always has more names, the same ones again, is not read without end', async () => {
+  await begin();
+  // Between the link and the registrar somebody takes away where the next page begins, and says that there is more.
+  let pages = 0;
+  const between = createServer((near) => {
+    const far = connect(practice.ports.quaymark ?? 0, '127.0.0.1');
+    for (const [from, onto, change] of [
+      [near, far, (xml: string) => xml.replace(/<holding:after>[^<]*<\/holding:after>/, '')],
+      [
+        far,
+        near,
+        (xml: string) => {
+          if (xml.includes('</holding:infData>')) pages += 1;
+          return xml.replace('</holding:infData>', '<holding:more/></holding:infData>');
+        },
+      ],
+    ] as const) {
+      const read = frameReader();
+      from.on('data', (piece: Buffer) => {
+        for (const xml of read(piece)) onto.write(frame(change(xml)));
+      });
+      from.on('error', () => undefined);
+      from.on('close', () => onto.destroy());
+    }
+  });
+  await new Promise<void>((ready) => between.listen(0, '127.0.0.1', ready));
+  const followed = eppLink({
+    host: '127.0.0.1',
+    port: (between.address() as AddressInfo).port,
+    login: 'harbour-quaymark',
+    password: 'quaymark-practice-pw',
+    allowedHosts: ['127.0.0.1'],
+  });
+  expect(await followed.holding()).toMatchObject({ kind: 'unknown', cause: 'its list of names repeats itself' });
+  expect(pages).toBe(2);
+  await followed.close();
+  await new Promise((closed) => between.close(closed));
 });

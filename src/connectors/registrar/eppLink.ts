@@ -1,3 +1,4 @@
+import pLimit from 'p-limit';
 import * as commands from '@/formats/epp/commands';
 import {
   type EppResponse,
@@ -29,8 +30,7 @@ export function eppLink(
   { timeoutMs = 15_000, sessions: most = 4 }: LinkOptions = {},
 ): RegistrarLink {
   const idle: Session[] = [];
-  const queue: (() => void)[] = [];
-  let busy = 0;
+  const turn = pLimit(most);
   let title = '';
 
   async function anySession(): Promise<Session> {
@@ -40,10 +40,8 @@ export function eppLink(
     return session;
   }
 
-  async function withSession<T>(act: (session: Session) => Promise<T>): Promise<T> {
-    while (busy >= most) await new Promise<void>((go) => queue.push(go));
-    busy += 1;
-    try {
+  const withSession = <T>(act: (session: Session) => Promise<T>): Promise<T> =>
+    turn(async () => {
       const session = await anySession();
       // After an error nobody knows what the session would answer next: another one is opened.
       const result = await act(session).catch((error: unknown) => {
@@ -52,11 +50,7 @@ export function eppLink(
       });
       if (session.usable) idle.push(session);
       return result;
-    } finally {
-      busy -= 1;
-      queue.shift()?.();
-    }
-  }
+    });
 
   /** Sends a command and turns its answer into an outcome. Only what may have reached the server is unknown. */
   async function ask<T>(xml: string, id: string, read: (response: EppResponse) => T | null): Promise<Outcome<T>> {

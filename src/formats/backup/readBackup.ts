@@ -21,8 +21,8 @@ export class DamagedBackup extends Error {
 
 const QUOTE = 0x22;
 const BACKSLASH = 0x5c;
-const OPEN = [0x7b, 0x5b];
-const CLOSE = [0x7d, 0x5d];
+const isOpening = (octet: number) => octet === 0x7b || octet === 0x5b;
+const isClosing = (octet: number) => octet === 0x7d || octet === 0x5d;
 const SPACE = 0x20;
 const LARGEST_HEAD = 1_000_000;
 const LARGEST_ROW = 64_000_000;
@@ -81,7 +81,7 @@ export async function* readBackup(source: AsyncIterable<Uint8Array>): AsyncGener
       // Rows are handed to the database line by line: breaks between their members are blanks.
       if (octet < SPACE && depth > TABLE) octets[i] = SPACE;
       if (isOver && octet > SPACE) throw new DamagedBackup('something stands behind its end');
-      if (OPEN.includes(octet)) {
+      if (isOpening(octet)) {
         depth += 1;
         if (depth === TABLES && !isHeadRead) {
           hold(octets.subarray(start, i), LARGEST_HEAD);
@@ -101,7 +101,7 @@ export async function* readBackup(source: AsyncIterable<Uint8Array>): AsyncGener
           table = tableOf(take());
           start = i + 1;
         } else if (isHeadRead && depth === TABLE + 1) start = i;
-      } else if (CLOSE.includes(octet)) {
+      } else if (isClosing(octet)) {
         if (isHeadRead && depth === TABLE + 1) {
           hold(octets.subarray(start, i + 1), LARGEST_ROW);
           rows.push(take());

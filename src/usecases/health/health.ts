@@ -9,7 +9,8 @@ export type { JobResult } from '@/database/parts';
 /** How one part of the program is. */
 export interface PartHealth {
   readonly name: 'database' | 'jobs' | 'practice';
-  readonly isUp: boolean;
+  /** `null` while it cannot be known: the jobs say how they are by the database. */
+  readonly isUp: boolean | null;
   /** Seconds since it was last known to be well; `null` when it never was. */
   readonly ageSeconds: number | null;
 }
@@ -54,13 +55,13 @@ export async function health(deps: Deps): Promise<Health> {
     { name: 'database', isUp: ledger !== null, ageSeconds: ledger === null ? null : 0 },
     {
       name: 'jobs',
-      isUp: jobsPart !== undefined && jobsPart.ageSeconds <= SILENT_SECONDS,
+      isUp: ledger === null ? null : jobsPart !== undefined && jobsPart.ageSeconds <= SILENT_SECONDS,
       ageSeconds: jobsPart?.ageSeconds ?? null,
     },
     ...(url ? [{ name: 'practice', isUp: practice !== null, ageSeconds: practice === null ? null : 0 } as const] : []),
   ];
   return {
-    isUp: all.every(({ isUp }) => isUp),
+    isUp: all.every(({ isUp }) => isUp === true),
     revision,
     parts: all,
     failedJobs: jobs.filter(({ problem }) => problem !== null),

@@ -22,6 +22,8 @@ import { type PortfolioRow, portfolioReader, type RowRules } from '@/formats/por
 import { type PortfolioSource, readSource } from '@/formats/portfolio/readSource';
 import type { Deps } from '../deps';
 import { LARGEST_FILE, MOST_CELLS, MOST_ROWS } from '../limits';
+import { readRequest } from '../validate';
+import { BroughtList } from './requests';
 
 export type { ImportOptions } from '@/database/imports';
 
@@ -57,11 +59,18 @@ export async function takeIn(deps: Deps, request: NewImport): Promise<BegunImpor
       'This file is larger than 64 MB. Split it, or export fewer columns, and bring the parts one after the other.',
     );
   }
+  const asked = await readRequest(BroughtList, {
+    // A file may have a long name; its begin says enough.
+    source: [...request.source].slice(0, 200).join(''),
+    accountId: request.accountId,
+    accountLabel: request.accountLabel?.trim(),
+  });
+  if (isRefusal(asked)) return asked;
   const source = readSource(decodeText(request.content).text, { rows: MOST_ROWS, cells: MOST_CELLS });
   if (isRefusal(source)) return source;
   const at = deps.clock();
-  let accountId = request.accountId ?? null;
-  const label = request.accountLabel?.trim();
+  let accountId = asked.accountId ?? null;
+  const label = asked.accountLabel;
   if (accountId === null && label) {
     const { homeCurrency } = await selectSettings(deps.database);
     accountId = (await accountsByLabel(deps.database, [label], homeCurrency, at)).get(label.toLowerCase()) ?? null;
@@ -70,7 +79,7 @@ export async function takeIn(deps: Deps, request: NewImport): Promise<BegunImpor
   const row: ImportRow = {
     id: randomUUID(),
     madeAt: at,
-    source: request.source.slice(0, 200),
+    source: asked.source,
     options: {
       mapping: withRemembered(source.mapping, remembered),
       accountId,

@@ -8,11 +8,14 @@ import {
   IsInt,
   IsOptional,
   IsString,
+  Max,
   MaxLength,
+  Min,
   ValidateNested,
 } from 'class-validator';
 import type { DateOrder, FoundOrder } from '@/formats/csv/dateCells';
 import { PORTFOLIO_FIELDS, type PortfolioField } from '@/formats/portfolio/columns';
+import { OneLine } from '../texts';
 
 const ORDERS: readonly DateOrder[] = ['day first', 'month first'];
 const FOUND: readonly FoundOrder[] = [...ORDERS, 'either', 'not needed', 'contradictory'];
@@ -45,6 +48,26 @@ class MappingForm {
   @ValidateNested({ each: true })
   @Type(() => ColumnForm)
   columns!: ColumnForm[];
+}
+
+/** Where a list comes from, and whose names it holds. */
+export class BroughtList {
+  @IsString()
+  @OneLine()
+  @MaxLength(200, { message: 'The name of the file has 200 letters at most.' })
+  source!: string;
+
+  @IsOptional()
+  @IsInt({ message: 'This account is none.' })
+  @Min(1)
+  @Max(2_147_483_647, { message: 'This account is none.' })
+  accountId?: number;
+
+  @IsOptional()
+  @IsString()
+  @OneLine()
+  @MaxLength(60, { message: 'A label has 60 letters at most.' })
+  accountLabel?: string;
 }
 
 /** How an import is to be read, as the person has corrected it. */

@@ -3,6 +3,7 @@ import type { Outcome, RegistrarLink } from '@/connectors/registrar/port';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { bumpRevision } from '@/database/ledger';
 import { type LinkRow, noteLink, selectLink, selectLinkSecret, selectLinks, updateLink } from '@/database/links';
+import { endPause } from '@/database/parts';
 import { transaction } from '@/database/pool';
 import { sealPlace } from '@/database/secrets';
 import { selectSettings } from '@/database/settings';
@@ -65,7 +66,9 @@ export async function saveLink(deps: Deps, input: unknown): Promise<true | Refus
       login: form.login,
       secret,
     });
-    return there ? true : refuse('account-unknown', 'That account is no longer there. Load the page again.');
+    if (!there) return refuse('account-unknown', 'That account is no longer there. Load the page again.');
+    await endPause(tx, 'account', form.accountId);
+    return true as const;
   });
 }
 
@@ -106,6 +109,7 @@ export async function testLink(deps: Deps, accountId: number): Promise<string | 
   const tested = await link.test();
   const problem = tested.kind === 'done' ? null : linkProblem(tested);
   await noteLink(deps.database, accountId, { problem });
+  if (problem === null) await endPause(deps.database, 'account', accountId);
   return tested.kind === 'done' ? tested.value : refuse('link-failed', problem ?? '');
 }
 

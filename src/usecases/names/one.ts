@@ -29,8 +29,8 @@ async function nameId(deps: Deps, written: string): Promise<number | Refusal> {
 
 const PURPOSES = { use: 'in use', hold: 'hold', sale: 'for sale', 'let-go': 'let go' } as const;
 
-/** Changes one name, and answers it as it was written; by the members of its document: purpose, tags, notes, asking, account, dates, and asks for auto-renew. */
-export async function patchName(deps: Deps, written: string, body: unknown): Promise<string | Refusal> {
+/** Changes one name by the members of its document: purpose, tags, notes, asking, account, dates, and asks for auto-renew. */
+export async function patchName(deps: Deps, written: string, body: unknown): Promise<true | Refusal> {
   const id = await nameId(deps, written);
   if (isRefusal(id)) return id;
   if (typeof body !== 'object' || body === null || Array.isArray(body))
@@ -73,5 +73,5 @@ export async function patchName(deps: Deps, written: string, body: unknown): Pro
     });
     if (isRefusal(asked)) return asked;
   }
-  return written;
+  return true;
 }

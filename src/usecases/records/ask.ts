@@ -81,6 +81,7 @@ async function overRdap(
   // The zone of a signed name may break while its record stays as it is: it is read anew each time.
   const etag = registryKnown?.record.signed ? null : (registryKnown?.etag ?? null);
   const answer = await throughRdap(turnstile, host, () => askRdap(base, ascii, limits, etag));
+  if (answer === null) return leftAlone(host);
   const registry = readAnswer(answer, ascii, 'registry');
   if (registry.kind === 'later') turnstile.pause(host, registry.seconds * 1000);
   if (registry.kind !== 'draft' && registry.kind !== 'unchanged') return registry;
@@ -95,20 +96,33 @@ async function overRdap(
   const second = await throughRdap(turnstile, new URL(related).host, () =>
     askRdapAt(related, limits, registrarKnown?.etag ?? null),
   );
+  if (second === null) return { kind: 'seen', drafts, unchanged };
   const registrar = readAnswer(second, ascii, 'registrar');
   if (registrar.kind === 'draft') drafts.push(registrar.draft);
   if (registrar.kind === 'unchanged' && registrarKnown) unchanged.push(registrarKnown.id);
   return { kind: 'seen', drafts, unchanged };
 }
 
-/** Asks a host in its turn, unless it has been silent so often that nobody waits for it again in this pass. */
-async function throughRdap(turnstile: Turnstile, host: string, ask: () => Promise<RdapAnswer>): Promise<RdapAnswer> {
-  if (turnstile.isSilent(host)) return { kind: 'later', seconds: RETRY_S };
-  const answer = await turnstile.through(host, () =>
-    turnstile.isSilent(host) ? Promise.resolve<RdapAnswer>({ kind: 'later', seconds: RETRY_S }) : ask(),
-  );
-  if (answer.kind !== 'later') turnstile.heard(host, answer.kind !== 'failed');
-  return answer;
+/** A host that has been silent so often that nobody waits for it again in this pass. */
+const leftAlone = (host: string) =>
+  ({
+    kind: 'later',
+    seconds: RETRY_S,
+    problem: `${host} has not answered several times in a row. It is asked again later.`,
+  }) as const;
+
+/** Asks a host in its turn; `null` when it has been silent too often to be waited for. */
+async function throughRdap(
+  turnstile: Turnstile,
+  host: string,
+  ask: () => Promise<RdapAnswer>,
+): Promise<RdapAnswer | null> {
+  return turnstile.through(host, async () => {
+    if (turnstile.isSilent(host)) return null;
+    const answer = await ask();
+    if (answer.kind !== 'later') turnstile.heard(host, answer.kind !== 'failed');
+    return answer;
+  });
 }
 
 type Read =
@@ -141,7 +155,7 @@ function readAnswer(answer: RdapAnswer, ascii: string, source: RecordSource): Re
 async function overWhois(server: string, limits: HttpLimits, turnstile: Turnstile, ascii: string): Promise<Asked> {
   const host = server.split(':')[0] ?? server;
   const ask = async (where: string, source: RecordSource): Promise<RecordDraft | string> => {
-    if (turnstile.isSilent(where)) return 'later';
+    if (turnstile.isSilent(where)) return 'left alone';
     try {
       const raw = await turnstile.through(where, () => askWhois(where, ascii, limits));
       turnstile.heard(where, true);
@@ -154,6 +168,7 @@ async function overWhois(server: string, limits: HttpLimits, turnstile: Turnstil
     }
   };
   const first = await ask(server, 'registry');
+  if (first === 'left alone') return leftAlone(host);
   if (first === 'later') return { kind: 'later', seconds: RETRY_S, problem: `${host} asks to wait.` };
   if (typeof first === 'string') return { kind: 'failed', problem: first };
   const referral = first.record.referral;

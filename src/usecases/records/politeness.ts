@@ -1,4 +1,5 @@
 import { setTimeout as wait } from 'node:timers/promises';
+import pLimit, { type LimitFunction } from 'p-limit';
 
 /** How politely a host is asked. */
 export interface Politeness {
@@ -11,27 +12,29 @@ const MOST_SILENCES = 4;
 
 export const POLITE: Politeness = { atOnce: 4, gapMs: 10 };
 
+/** How a host is asked: whose turn it is, when the next question may go, how often it has been silent in a row. */
+interface Host {
+  readonly turn: LimitFunction;
+  next: number;
+  silent: number;
+}
+
 /** Lets questions to each host through one after the other, a few at once, and none before the host is ready again. */
 export class Turnstile {
-  private readonly hosts = new Map<string, { open: number; next: number; queue: (() => void)[]; silent: number }>();
+  private readonly hosts = new Map<string, Host>();
 
   constructor(private readonly politeness: Politeness = POLITE) {}
 
-  async through<T>(host: string, ask: () => Promise<T>): Promise<T> {
-    const state = this.hosts.get(host) ?? { open: 0, next: 0, queue: [], silent: 0 };
+  through<T>(host: string, ask: () => Promise<T>): Promise<T> {
+    const state = this.hosts.get(host) ?? { turn: pLimit(this.politeness.atOnce), next: 0, silent: 0 };
     this.hosts.set(host, state);
-    while (state.open >= this.politeness.atOnce) await new Promise<void>((go) => state.queue.push(go));
-    state.open += 1;
-    try {
+    return state.turn(async () => {
       const now = Date.now();
       const at = Math.max(now, state.next);
       state.next = at + this.politeness.gapMs;
       if (at > now) await wait(at - now);
-      return await ask();
-    } finally {
-      state.open -= 1;
-      state.queue.shift()?.();
-    }
+      return ask();
+    });
   }
 
   /** Whether a host gave an answer at all. One that stays silent is not waited for with every name that it is about. */

@@ -1,3 +1,4 @@
+import pLimit from 'p-limit';
 import type { RegistrarLink } from '@/connectors/registrar/port';
 import { bumpRevision } from '@/database/ledger';
 import { whileAlone } from '@/database/locks';
@@ -44,16 +45,12 @@ export function carryOutRun(deps: Deps, renewalId: string): Promise<RunResult | 
 
 /** Carries on every run that has items on their way: after a start, and from time to time. */
 export async function carryOnRuns(deps: Deps): Promise<void> {
+  const turn = pLimit(RUNS_AT_ONCE);
   const open = await selectOpenRuns(deps.database);
-  const worker = async () => {
-    for (let id = open.shift(); id !== undefined; id = open.shift()) {
-      // One run that cannot go on leaves the others alone; what it was about is told by the log and by its items.
-      await carryOutRun(deps, id).catch((error: unknown) =>
-        deps.log.error({ err: error, run: id }, 'a run could not be carried on'),
-      );
-    }
-  };
-  await Promise.all(Array.from({ length: RUNS_AT_ONCE }, worker));
+  // One run that cannot go on leaves the others alone, and is told when they are through.
+  const ends = await Promise.allSettled(open.map((id) => turn(() => carryOutRun(deps, id))));
+  const failed = ends.flatMap((end) => (end.status === 'rejected' ? [end.reason as unknown] : []));
+  if (failed.length > 0) throw new AggregateError(failed, `${failed.length} of ${open.length} runs could not go on`);
 }
 
 /** So many runs go on beside each other: one that waits for a slow registrar holds up none of the rest. */

@@ -3,6 +3,7 @@ import type { VenueLink, VenueOutcome } from '@/connectors/venue/port';
 import { isCurrency, type Rate } from '@/core/money';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { dayOf, parseDay } from '@/core/time';
+import { endPause } from '@/database/parts';
 import { sealPlace } from '@/database/secrets';
 import { selectSettings } from '@/database/settings';
 import {
@@ -65,6 +66,7 @@ export async function saveVenueLink(deps: Deps, input: unknown): Promise<true | 
     url: form.url,
     secret: await seal(deps.key, sealPlace.venue(form.venueId), form.key),
   });
+  await endPause(deps.database, 'venue', form.venueId);
   return true;
 }
 
@@ -89,6 +91,7 @@ export async function testVenue(deps: Deps, venueId: number): Promise<string | R
   const tested = await link.test();
   const problem = tested.kind === 'done' ? null : venueProblem(tested);
   await noteVenue(deps.database, venueId, { at: null, cursor: null, problem });
+  if (problem === null) await endPause(deps.database, 'venue', venueId);
   return tested.kind === 'done' ? tested.value : refuse('venue-failed', problem ?? '');
 }
 

@@ -24,6 +24,6 @@ export function PATCH(request: Request, { params }: NameContext): Promise<Respon
     if (isRefusal(body)) return body;
     const changed = await patchName(deps(), textIn(name), body);
     if (isRefusal(changed)) return changed;
-    return written(await compute(deps(), 'nameOn', changed, ''), 'application/json');
+    return written(await compute(deps(), 'nameOn', textIn(name), ''), 'application/json');
   });
 }

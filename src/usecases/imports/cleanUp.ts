@@ -4,8 +4,8 @@ import type { Deps } from '../deps';
 
 /** A list that was brought in is kept for a week: its text, its rows, and what they said. What it wrote stays, with its history. */
 const KEPT_DAYS = 7;
-/** Reading takes two minutes at the most; what has been silent for longer was cut off. */
-const SILENT_MINUTES = 5;
+/** Whoever reads a list says every few thousand rows how far it is, and has two minutes in all: silent for longer, it was cut off. */
+const SILENT_MINUTES = 3;
 
 /** Deletes lists that were brought in more than a week ago. Answers how many. */
 export function dropOldImports(deps: Deps): Promise<number> {
