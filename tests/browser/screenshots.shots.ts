@@ -96,6 +96,7 @@ test('pictures of the main views', async () => {
 
   await visitor.go('/setup/accounts/1');
   await visitor.see('Pays by, in this order');
+  await visitor.see('141 names');
   await keep('account');
   await visitor.go('/setup/practice');
   await visitor.see('What is to go wrong');

@@ -10,18 +10,33 @@ const HREF: Readonly<Record<OtherKey['kind'], (id: number) => string>> = {
   sale: (id) => `/selling/sales/${id}`,
 };
 
-/** Links that stand still because another key sealed their logins, each with the way to where it is typed again. */
+function Places({ places }: { places: readonly OtherKey[] }) {
+  return places.map(({ kind, id, label }, place) => (
+    <span key={`${kind} ${id}`}>
+      {place > 0 && ', '}
+      <Link href={HREF[kind](id)}>{label}</Link>
+    </span>
+  ));
+}
+
+/** What stands still because another key sealed it: links with the way to where their login is typed again, and transfer codes. */
 export function OtherKeyNotice({ places }: { places: readonly OtherKey[] }) {
+  const logins = places.filter(({ kind }) => kind !== 'sale');
+  const codes = places.filter(({ kind }) => kind === 'sale');
   return (
     <Notice role="alert" data-kind="caution">
-      The key of this installation is not the one that sealed{' '}
-      {places.map(({ kind, id, label }, place) => (
-        <span key={`${kind} ${id}`}>
-          {place > 0 && ', '}
-          <Link href={HREF[kind](id)}>{label}</Link>
-        </span>
-      ))}
-      . Nothing is asked, renewed or sent there until the login is typed again, or the old key is put back.
+      {logins.length > 0 && (
+        <p>
+          The key of this installation is not the one that sealed the login of <Places places={logins} />. Nothing is
+          asked, renewed or sent there until it is typed again, or the old key is put back.
+        </p>
+      )}
+      {codes.length > 0 && (
+        <p>
+          The transfer code of <Places places={codes} /> was sealed with another key and cannot be shown. Set a new code
+          at the registrar by hand, or put the old key back.
+        </p>
+      )}
     </Notice>
   );
 }
