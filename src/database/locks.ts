@@ -1,9 +1,12 @@
+import pLimit from 'p-limit';
 import { Client } from 'pg';
 import { type Database, DEADLINES } from './pool';
 
 /** The one connection on which a pool's process holds its locks, and the names of those it holds. */
 interface Holder {
   readonly client: Promise<Client>;
+  /** Asks on the connection, one question after the other. */
+  ask(statement: string, name: string): Promise<boolean>;
   readonly held: Set<string>;
   idle: NodeJS.Timeout | undefined;
   /** Whoever comes next gets another connection. */
@@ -25,8 +28,15 @@ function holderOf(database: Database): Holder {
     application_name: 'name-ledger-locks',
     query_timeout: 10_000,
   });
+  const oneByOne = pLimit(1);
   const holder: Holder = {
     client: client.connect().then(() => client),
+    ask: (statement, name) =>
+      oneByOne(async () => {
+        await holder.client;
+        const { rows } = await client.query<{ mine: boolean }>(statement, [name]);
+        return rows[0]?.mine === true;
+      }),
     held: new Set(),
     idle: undefined,
     forget: () => {
@@ -53,19 +63,14 @@ export async function whileAlone<T>(database: Database, name: string, work: () =
   clearTimeout(holder.idle);
   holder.held.add(name);
   try {
-    const client = await holder.client;
-    const { rows } = await client.query<{ mine: boolean }>(
-      'select pg_try_advisory_lock(hashtextextended($1, 0)) as mine',
-      [name],
-    );
-    if (!rows[0]?.mine) return null;
+    if (!(await holder.ask('select pg_try_advisory_lock(hashtextextended($1, 0)) as mine', name))) return null;
     try {
       return await work();
     } finally {
       // A lock that cannot be given back ends with its connection.
-      await client.query('select pg_advisory_unlock(hashtextextended($1, 0))', [name]).catch(() => {
+      await holder.ask('select pg_advisory_unlock(hashtextextended($1, 0)) as mine', name).catch(() => {
         holder.forget();
-        void client.end().catch(() => undefined);
+        void holder.client.then((client) => client.end()).catch(() => undefined);
       });
     }
   } finally {

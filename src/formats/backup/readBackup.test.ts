@@ -15,11 +15,15 @@ async function read(text: string, octetsAtOnce = 7): Promise<BackupPiece[]> {
 
 /** The tables as a reader of the whole text finds them. */
 const tablesOf = (pieces: readonly BackupPiece[]) => {
-  const tables: Record<string, unknown[]> = {};
+  // A map: a table may be called like a member that every object has.
+  const tables = new Map<string, unknown[]>();
   for (const piece of pieces)
     if (piece.kind === 'rows')
-      tables[piece.table] = [...(tables[piece.table] ?? []), ...piece.rows.map((row) => JSON.parse(row) as unknown)];
-  return tables;
+      tables.set(piece.table, [
+        ...(tables.get(piece.table) ?? []),
+        ...piece.rows.map((row) => JSON.parse(row) as unknown),
+      ]);
+  return Object.fromEntries(tables);
 };
 
 describe('a backup file is read as it comes', () => {
