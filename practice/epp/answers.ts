@@ -90,6 +90,7 @@ export function statusesOf(domain: Domain, registrar: Registrar, now: number): {
   if (domain.lock) epp.push('clientTransferProhibited');
   if (domain.hold) epp.push('clientHold');
   if (domain.transfer) epp.push('pendingTransfer');
+  if (domain.forLater) epp.push('pendingRenew');
   if (epp.length === 0) epp.push('ok');
   return { epp, rgp };
 }
@@ -121,7 +122,7 @@ function heldName(domain: Domain, registrar: Registrar, now: number): string {
 function receiptOf({ lastReceipt }: Domain): string {
   if (!lastReceipt) return '';
   const whose = lastReceipt.clTRID === null ? '' : ` receiptFor="${escapeXml(lastReceipt.clTRID)}"`;
-  return ` receipt="${lastReceipt.svTRID}"${whose} taken="${money(lastReceipt.amountMinor)}"`;
+  return ` receipt="${lastReceipt.svTRID}"${whose} taken="${money(lastReceipt.amountMinor)}" takenBy="${escapeXml(lastReceipt.means)}"`;
 }
 
 const PAGE = 500;
@@ -190,7 +191,7 @@ export function feeTaken(
   customer: Customer,
   answer: Answer,
 ): string {
-  return `<fee:${tag} ${FEE}><fee:currency>${registrar.currency}</fee:currency>${(answer.amountMinor ?? 0) < 0 ? `<fee:credit>${money(answer.amountMinor ?? 0)}</fee:credit>` : `<fee:fee>${money(answer.amountMinor ?? 0)}</fee:fee>`}<fee:balance>${money(customer.balanceMinor)}</fee:balance></fee:${tag}>`;
+  return `<fee:${tag} ${FEE}><fee:currency>${registrar.currency}</fee:currency>${(answer.amountMinor ?? 0) < 0 ? `<fee:credit>${money(answer.amountMinor ?? 0)}</fee:credit>` : `<fee:fee>${money(answer.amountMinor ?? 0)}</fee:fee>`}<fee:balance>${money(customer.balanceMinor)}</fee:balance></fee:${tag}>${answer.means ? `<holding:paid ${OWN}>${escapeXml(answer.means)}</holding:paid>` : ''}`;
 }
 
 /** The oldest message of a queue (RFC 5730 section 2.9.2.3). */
@@ -199,9 +200,12 @@ export function queued(message: Message, count: number, registrar: Registrar): {
     message.amountMinor === null ? '' : ` amount="${money(message.amountMinor)}" currency="${registrar.currency}"`;
   const means = message.means ? ` means="${escapeXml(message.means)}"` : '';
   const until = message.until === null ? '' : ` until="${instant(message.until)}"`;
+  const { pending } = message;
   return {
     queue: `<msgQ count="${count}" id="${message.id}"><qDate>${instant(message.at)}</qDate><msg>${escapeXml(message.text)}</msg></msgQ>`,
-    resData: `<holding:event ${OWN} kind="${message.kind}" exDate="${instant(message.paidThrough)}"${amount}${means}${until}>${message.name}</holding:event>`,
+    resData: pending
+      ? `<domain:panData ${DOMAIN}><domain:name paResult="${pending.isDone ? 1 : 0}">${message.name}</domain:name><domain:paTRID><clTRID>${escapeXml(pending.clTRID ?? '')}</clTRID><svTRID>${registrar.id}-${message.id}</svTRID></domain:paTRID><domain:paDate>${instant(message.at)}</domain:paDate></domain:panData>`
+      : `<holding:event ${OWN} kind="${message.kind}" exDate="${instant(message.paidThrough)}"${amount}${means}${until}>${message.name}</holding:event>`,
   };
 }
 

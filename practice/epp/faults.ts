@@ -8,6 +8,7 @@ export const FAULTS = [
   'busy',
   'result lost',
   'report refused',
+  'finished later',
 ] as const;
 export type FaultKind = (typeof FAULTS)[number];
 

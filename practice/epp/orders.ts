@@ -17,7 +17,7 @@ import {
 } from './answers';
 
 /** Carries out one command of a session that is logged in, and says what to answer. */
-export function carryOut(order: world.Orderer, command: Node): Response {
+export function carryOut(order: world.Orderer, command: Node, isForLater = false): Response {
   const extension = at(command, 'extension');
   const verb = ['check', 'info', 'renew', 'update', 'transfer', 'create', 'delete', 'poll'].find((one) =>
     at(command, one),
@@ -32,7 +32,7 @@ export function carryOut(order: world.Orderer, command: Node): Response {
     case 'info':
       return info(order, body);
     case 'renew':
-      return renew(order, body, extension);
+      return renew(order, body, extension, isForLater);
     case 'update':
       return update(order, body, extension);
     case 'transfer':
@@ -52,7 +52,9 @@ function feeIn(extension: Node | null, tag: string): number | null {
   return text === null || !/^\d+(\.\d{1,2})?$/.test(text) ? null : Math.round(Number(text) * 100);
 }
 
-function poll({ world: all, registrar }: world.Orderer, body: Node): Response {
+function poll(order: world.Orderer, body: Node): Response {
+  const { world: all, registrar } = order;
+  world.finishOrders(order);
   const mine = all.messages.filter((message) => message.registrar === registrar.id);
   const oldest = mine[0];
   if (body.attributes.op === 'req') {
@@ -99,7 +101,7 @@ function info(order: world.Orderer, body: Node): Response {
     : { code: 1000, ...infoData(domain, registrar, customer, order.world.now) };
 }
 
-function renew(order: world.Orderer, body: Node, extension: Node | null): Response {
+function renew(order: world.Orderer, body: Node, extension: Node | null, isForLater: boolean): Response {
   const curExpDate = textAt(body, 'renew', 'curExpDate');
   const years = Number(textAt(body, 'renew', 'period') ?? 1);
   if (!curExpDate) return { code: 2003, reason: 'curExpDate' };
@@ -111,7 +113,9 @@ function renew(order: world.Orderer, body: Node, extension: Node | null): Respon
     years,
     feeMinor: feeIn(extension, 'renew'),
     promotion: textAt(extension, 'promotion', 'code'),
+    payBy: textAt(extension, 'pay'),
   };
+  if (isForLater) return answered(world.renewLater(order, wish));
   const done = world.renew(order, wish);
   if (!done.domain) return answered(done);
   return {
@@ -137,7 +141,7 @@ function update(order: world.Orderer, body: Node, extension: Node | null): Respo
   const name = nameIn(body, 'update');
   const restore = at(extension, 'update', 'restore');
   if (restore?.attributes.op === 'request') {
-    const done = world.requestRestore(order, name, restoreFee(extension));
+    const done = world.requestRestore(order, name, restoreFee(extension), textAt(extension, 'pay'));
     return done.code === 1000
       ? {
           code: 1000,

@@ -133,14 +133,22 @@ async function answer(
   }
   const changes = CHANGING.some((verb) => at(command, verb));
   const fault = changes
-    ? faults.strike(registrar.id, ['slow', 'cut', 'garbage', 'duplicate', 'busy', 'result lost'])
+    ? faults.strike(registrar.id, [
+        'slow',
+        'cut',
+        'garbage',
+        'duplicate',
+        'busy',
+        'result lost',
+        ...(at(command, 'renew') ? (['finished later'] as const) : []),
+      ])
     : null;
   if (fault === 'busy') {
     send(response({ code: 2400, reason: 'busy, try again later' }, clTRID, svTRID()));
     return;
   }
   const text = await options.exclusively(() => {
-    const done = carryOut({ world, registrar, customer, clTRID }, command);
+    const done = carryOut({ world, registrar, customer, clTRID }, command, fault === 'finished later');
     return response(done, clTRID, svTRID());
   });
   if (fault === 'slow') await wait(SLOW_MS);

@@ -3,7 +3,7 @@ import { DAY, yearsLater } from './calendar';
 import { blankDomain, STRANGERS } from './domain';
 import { endingRules } from './endings';
 import { asked, chargedYears, takeMoney } from './paying';
-import type { Customer, Domain, EventKind, Ms, Receipt, Registrar, World } from './types';
+import type { Customer, Domain, EventKind, Message, Ms, Receipt, Registrar, World } from './types';
 
 /** Something that happens to a name by itself, and when. At one instant: charge, end of term, deletion, purge, release. */
 interface Coming {
@@ -19,7 +19,7 @@ export function tell(
   kind: EventKind,
   text: string,
   at: Ms,
-  more: { amountMinor?: number; means?: string; until?: Ms } = {},
+  more: { amountMinor?: number; means?: string; until?: Ms; pending?: Message['pending'] } = {},
 ): void {
   // Registrars tell their own customer, not others.
   if (domain.owner !== 'office') return;
@@ -34,6 +34,7 @@ export function tell(
     amountMinor: more.amountMinor ?? null,
     means: more.means ?? null,
     until: more.until ?? null,
+    pending: more.pending ?? null,
   };
   world.messages.push(message);
   world.touched.messages.push(message);
@@ -73,7 +74,9 @@ function comingFor(world: World, domain: Domain): Coming | null {
   const add = (at: Ms, rank: number, happen: () => void) => coming.push({ at, rank, domain, happen });
   if (domain.state === 'registered') {
     const deletion = deletionOf(registrar, domain);
-    if (domain.attemptAt !== null && domain.attemptAt <= deletion)
+    const due = domain.paidThrough - registrar.leadDays * DAY;
+    // At the instant of deletion an overdue charge comes too late; one that is due at that very instant comes before it.
+    if (domain.attemptAt !== null && (domain.attemptAt < deletion || domain.attemptAt === due))
       add(domain.attemptAt, 1, () => attempt(world, registrar, domain, domain.attemptAt as Ms));
     if (domain.toldEnd !== domain.paidThrough)
       add(domain.paidThrough, 2, () => {
@@ -192,7 +195,7 @@ export function book(
   const receipt = { id, registrar: domain.registrar, name: domain.name, svTRID, ...line };
   world.receipts.push(receipt);
   world.touched.receipts.push(receipt);
-  domain.lastReceipt = { clTRID: line.clTRID, svTRID, amountMinor: line.amountMinor };
+  domain.lastReceipt = { clTRID: line.clTRID, svTRID, amountMinor: line.amountMinor, means: line.means };
   return svTRID;
 }
 

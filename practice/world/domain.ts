@@ -42,5 +42,6 @@ export function blankDomain(name: string, registrar: string, createdAt: number, 
     transfer: null,
     toldEnd: paidThrough <= createdAt ? paidThrough : null,
     lastReceipt: null,
+    forLater: null,
   };
 }

@@ -3,7 +3,7 @@ import { askToConfirmMail, book, deletionOf, giveTo, moveTo, schedule, tell } fr
 import { blankDomain } from './domain';
 import { endingRules } from './endings';
 import { asked, promotionFor, takeMoney } from './paying';
-import type { Action, Customer, Domain, Registrar, World } from './types';
+import type { Action, Customer, Domain, Registrar, RenewOrder, World } from './types';
 
 /** An answer to an order: a result code of RFC 5730 section 3, in words, with what was done. */
 export interface Answer {
@@ -12,6 +12,8 @@ export interface Answer {
   readonly domain?: Domain;
   readonly amountMinor?: number;
   readonly svTRID?: string;
+  /** What it was paid by. */
+  readonly means?: string;
 }
 
 /** Who orders, and under which transaction identifier of theirs. */
@@ -45,14 +47,15 @@ function pay(
   action: 'renew' | 'restore' | 'register' | 'transfer' | 'privacy',
   years: number,
   amountMinor: number,
+  payBy: string | null = null,
 ): Answer {
   const { world, registrar, customer, clTRID } = order;
-  const paid = takeMoney(customer, amountMinor, world.now);
+  const paid = takeMoney(customer, amountMinor, world.now, payBy);
   if ('failure' in paid) return no(2104, paid.failure);
   world.touched.customers.add(registrar.id);
   world.touched.domains.add(domain.name);
   const svTRID = book(world, domain, { action, years, amountMinor, means: paid.means, at: world.now, clTRID });
-  return { code: 1000, domain, amountMinor, svTRID };
+  return { code: 1000, domain, amountMinor, svTRID, means: paid.means };
 }
 
 /** What an act costs now, the late fee included; `null` when this registrar does not sell it. */
@@ -71,16 +74,6 @@ export function priceNow(
   if (price === null) return null;
   const late = action === 'renew' && domain.paidThrough !== undefined && world.now >= domain.paidThrough;
   return price + (late ? registrar.lateFeeMinor : 0);
-}
-
-export interface RenewOrder {
-  readonly name: string;
-  /** `YYYY-MM-DD`: the end as the orderer knows it. A different one renews nothing. */
-  readonly curExpDate: string;
-  readonly years: number;
-  /** The most the orderer agrees to pay; `null` when none was said. */
-  readonly feeMinor: number | null;
-  readonly promotion: string | null;
 }
 
 /** Renews a name. `exDate` here is paid-through: a name in its late window is renewed for the year that has begun. */
@@ -110,7 +103,7 @@ export function renew(order: Orderer, wish: RenewOrder): Answer {
   if (price === null) return no(2306, 'not sold here');
   if (wish.feeMinor === null && domain.premiumMinor !== null) return no(2003, 'a premium name needs its fee');
   if (wish.feeMinor !== null && wish.feeMinor < price) return no(2004, 'the fee is higher');
-  const paid = pay(order, domain, 'renew', wish.years, price);
+  const paid = pay(order, domain, 'renew', wish.years, price, wish.payBy);
   if (paid.code !== 1000) return paid;
   domain.paidThrough = end;
   domain.boughtYears = wish.years;
@@ -123,8 +116,32 @@ export function renew(order: Orderer, wish: RenewOrder): Answer {
   return paid;
 }
 
+/** Takes a renewal and finishes it later: answered with 1001, and from then on the name shows that it is being renewed. */
+export function renewLater(order: Orderer, wish: RenewOrder): Answer {
+  const domain = own(order, wish.name);
+  if (isAnswer(domain)) return domain;
+  domain.forLater = { clTRID: order.clTRID, wish };
+  order.world.touched.domains.add(domain.name);
+  return { code: 1001, domain };
+}
+
+/** Finishes what was taken for later at a registrar, and tells what became of each (RFC 5731 section 3.3). */
+export function finishOrders(order: Orderer): void {
+  const { world, registrar } = order;
+  for (const domain of world.domains.values()) {
+    if (domain.registrar !== registrar.id || !domain.forLater) continue;
+    const { clTRID, wish } = domain.forLater;
+    domain.forLater = null;
+    const done = renew({ ...order, clTRID }, wish);
+    const isDone = done.code === 1000;
+    const text = isDone ? 'The renewal is finished.' : (done.reason ?? 'It could not be renewed.');
+    tell(world, domain, 'order-finished', text, world.now, { pending: { clTRID, isDone } });
+    world.touched.domains.add(domain.name);
+  }
+}
+
 /** Restores a name in redemption: pays for it and for a year, and waits for the report (RFC 3915). */
-export function requestRestore(order: Orderer, name: string, feeMinor: number | null): Answer {
+export function requestRestore(order: Orderer, name: string, feeMinor: number | null, payBy: string | null): Answer {
   const { world } = order;
   const domain = own(order, name);
   if (isAnswer(domain)) return domain;
@@ -133,7 +150,7 @@ export function requestRestore(order: Orderer, name: string, feeMinor: number | 
   if (price === null) return no(2306, 'not sold here');
   if (feeMinor === null) return no(2003, 'a restore needs its fee');
   if (feeMinor < price) return no(2004, 'the fee is higher');
-  const paid = pay(order, domain, 'restore', 1, price);
+  const paid = pay(order, domain, 'restore', 1, price, payBy);
   if (paid.code !== 1000) return paid;
   domain.state = 'restoring';
   domain.since = world.now;

@@ -44,10 +44,14 @@ export function promotionFor(
 
 export type Paid = { readonly means: string } | { readonly failure: string };
 
-/** Takes an amount out of the first means that can bear the whole of it. Cards are good through the last day of their month. */
-export function takeMoney(customer: Customer, amountMinor: number, at: Ms): Paid {
+/**
+ * Takes an amount out of the first means that can bear the whole of it, or out of the one that was named. Cards are good through the
+ * last day of their month.
+ */
+export function takeMoney(customer: Customer, amountMinor: number, at: Ms, payBy: string | null = null): Paid {
   let failure = 'no means of payment';
   for (const means of customer.means) {
+    if (payBy !== null && means.label !== payBy) continue;
     if (means.kind === 'balance') {
       if (customer.balanceMinor >= amountMinor) {
         customer.balanceMinor -= amountMinor;

@@ -110,7 +110,9 @@ export interface Domain {
   transfer: { to: string; askedAt: Ms; passesAt: Ms; holder?: string } | null;
   /** The term whose end has been told already. */
   toldEnd: Ms | null;
-  lastReceipt: { clTRID: string | null; svTRID: string; amountMinor: number } | null;
+  lastReceipt: { clTRID: string | null; svTRID: string; amountMinor: number; means: string } | null;
+  /** A renewal that was taken and is finished later, with the order's own id. */
+  forLater: { clTRID: string | null; wish: RenewOrder } | null;
 }
 
 export type EventKind =
@@ -127,7 +129,8 @@ export type EventKind =
   | 'transfer-asked'
   | 'confirm-mail'
   | 'mail-confirmed'
-  | 'suspended';
+  | 'suspended'
+  | 'order-finished';
 
 /** A message of a registrar to its customer, waiting in the queue of one login. */
 export interface Message {
@@ -142,6 +145,21 @@ export interface Message {
   readonly means: string | null;
   /** The last instant to do what it asks for. */
   readonly until: Ms | null;
+  /** What became of an order that was taken for later. */
+  readonly pending?: { readonly clTRID: string | null; readonly isDone: boolean } | null;
+}
+
+/** A renewal as it is ordered. */
+export interface RenewOrder {
+  readonly name: string;
+  /** `YYYY-MM-DD`: the end as the orderer knows it. A different one renews nothing. */
+  readonly curExpDate: string;
+  readonly years: number;
+  /** The most the orderer agrees to pay; `null` when none was said. */
+  readonly feeMinor: number | null;
+  readonly promotion: string | null;
+  /** The means that is to pay; `null` for the usual order. */
+  readonly payBy: string | null;
 }
 
 /** What was paid for: one line for each thing that money was taken for. */

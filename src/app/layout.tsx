@@ -30,7 +30,7 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
   const nonce = (await headers()).get('x-nonce') ?? undefined;
   const theme = (await cookies()).get('theme')?.value;
   const world = deps();
-  const { zone, homeCurrency } = await shownSettings(world);
+  const shown = await shownSettings(world, (await headers()).get('accept-language'));
   return (
     <html
       lang="en"
@@ -42,7 +42,7 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
       </head>
       <body>
         <StyledRegistry nonce={nonce}>
-          <Frame now={formatInstant(world.clock())} zone={zone} homeCurrency={homeCurrency}>
+          <Frame now={formatInstant(world.clock())} {...shown}>
             {children}
           </Frame>
         </StyledRegistry>

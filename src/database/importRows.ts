@@ -1,9 +1,11 @@
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { from as copyFrom } from 'pg-copy-streams';
+import type { Instant } from '@/core/time';
 import type { Queryable, Transaction } from './pool';
 
-export type RowOutcome = 'new' | 'changed' | 'unchanged' | 'refused' | 'missing';
+/** `conflict`: the ledger has the name in another account, so it is asked whether it has moved. */
+export type RowOutcome = 'new' | 'changed' | 'conflict' | 'unchanged' | 'refused' | 'missing';
 
 /** The columns of `names` that a list can speak of. */
 export const LISTED = [
@@ -67,6 +69,9 @@ function copyField(value: CopyValue | null | undefined): string {
   if (typeof value !== 'object') return String(value);
   return escaped(`{${value.map((item) => `"${item.replace(/[\\"]/g, '\\$&')}"`).join(',')}}`);
 }
+
+/** Where names land whose list says no account. */
+export const NO_ACCOUNT = 'No account yet';
 
 /** Takes away what an earlier reading of an import put beside the ledger. */
 export async function clearRows(db: Queryable, importId: string): Promise<void> {
@@ -141,6 +146,13 @@ export async function compareRows(
      from shown s where r.import_id = $1 and r.outcome = 'new' and r.ascii = s.ascii`,
     [importId, accountId],
   );
+  // A name that two lists put at two registrars is a question, not a change: it is left as it is unless somebody says that it moved.
+  await tx.query(
+    `update import_rows r set outcome = 'conflict', taken = false from names n join accounts h on h.id = n.account_id
+     where r.import_id = $1 and r.outcome = 'changed' and n.ascii = r.ascii and n.gone_at is null and h.label <> $2
+       and (r.after ? 'account_id' or r.after ? 'account')`,
+    [importId, NO_ACCOUNT],
+  );
   if (fullList && accountId !== null) {
     await tx.query(
       `insert into import_rows (import_id, line, ascii, "unicode", outcome, message, taken)
@@ -183,6 +195,7 @@ export async function countOutcomes(db: Queryable, importId: string): Promise<Ou
     new: none,
     changed: none,
     unchanged: none,
+    conflict: none,
     refused: none,
     missing: none,
     ...Object.fromEntries(rows.map((row) => [row.outcome, row])),
@@ -196,6 +209,20 @@ export async function countRefusals(db: Queryable, importId: string): Promise<Re
     [importId],
   );
   return Object.fromEntries(rows.map((row) => [row.code, row.rows]));
+}
+
+/** What is said of rows that can be taken: cells that were left out, letters that look alike. */
+export async function selectNotes(
+  db: Queryable,
+  importId: string,
+  limit: number,
+): Promise<{ line: number; name: string; message: string }[]> {
+  const { rows } = await db.query<{ line: number; name: string; message: string }>(
+    `select line, ascii as name, message from import_rows
+     where import_id = $1 and outcome not in ('refused', 'missing') and message is not null order by line limit $2`,
+    [importId, limit],
+  );
+  return rows;
 }
 
 /** A compared row as the preview shows it. */
@@ -230,6 +257,32 @@ export async function selectPreviewRows(
     [importId, outcome, limit, offset],
   );
   return rows;
+}
+
+/** A staged row of a name, with what a doubled name is compared by. */
+export async function selectStaged(
+  db: Queryable,
+  importId: string,
+  ascii: string,
+): Promise<{ readonly line: number; readonly termEnd: Instant | null } | null> {
+  const { rows } = await db.query<{ line: number; termEnd: Instant | null }>(
+    `select line, term_end as "termEnd" from import_rows where import_id = $1 and ascii = $2 and outcome <> 'refused'`,
+    [importId, ascii],
+  );
+  return rows[0] ?? null;
+}
+
+/** Takes one refused row away, to be put in anew, and the one of the same name that it stands instead of. */
+export async function takeOutRows(
+  tx: Transaction,
+  importId: string,
+  line: number,
+  insteadOf: string | null,
+): Promise<void> {
+  await tx.query(
+    `delete from import_rows where import_id = $1 and ((line = $2 and outcome = 'refused') or (ascii = $3 and outcome <> 'refused'))`,
+    [importId, line, insteadOf],
+  );
 }
 
 /** Chooses which rows of one outcome will be written; all of them when `names` is `null`. */

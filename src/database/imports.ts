@@ -12,8 +12,28 @@ export interface ImportOptions {
   /** The list holds every name of that account: what it lacks is offered as no longer there. */
   readonly fullList: boolean;
   readonly allowPrivateEndings: boolean;
+  /** A new account that rows without one are put into: it is made when the list is written. */
+  readonly accountLabel?: string | null;
   /** The list is the account's own answer: what it says of auto-renew is confirmed, not believed. */
   readonly confirmed?: boolean;
+  /** The sheet of a workbook that is read, and those there are. */
+  readonly sheet?: string | null;
+  readonly sheets?: readonly { readonly name: string; readonly rows: number }[];
+  /** The first rows as they stand in the file, to show beside the mapping. */
+  readonly sample?: readonly (readonly string[])[];
+  /** Words around pasted names that are neither names nor dates. */
+  readonly leftOut?: number;
+  /** What was written in the end. */
+  readonly written?: WrittenCounts;
+}
+
+/** What an import wrote. */
+export interface WrittenCounts {
+  readonly added: number;
+  readonly changed: number;
+  readonly gone: number;
+  readonly entries: number;
+  readonly prices: number;
 }
 
 export interface ImportRow {
@@ -26,6 +46,8 @@ export interface ImportRow {
   readonly rowsTotal: number;
   readonly problem: string | null;
   readonly batchId: number | null;
+  /** What it wrote was taken back. */
+  readonly undone: boolean;
 }
 
 export async function insertImport(db: Queryable, row: ImportRow, content: Buffer): Promise<void> {
@@ -35,13 +57,11 @@ export async function insertImport(db: Queryable, row: ImportRow, content: Buffe
   );
 }
 
+const IMPORT = `select id, made_at as "madeAt", source, options, status, rows_done as "rowsDone", rows_total as "rowsTotal", problem,
+  batch_id as "batchId", exists (select from batches b where b.id = imports.batch_id and b.undone_by is not null) as undone from imports`;
+
 export async function selectImport(db: Queryable, id: string): Promise<ImportRow | null> {
-  const { rows } = await db.query<ImportRow>(
-    `select id, made_at as "madeAt", source, options, status, rows_done as "rowsDone", rows_total as "rowsTotal", problem, batch_id as "batchId"
-     from imports where id = $1`,
-    [id],
-  );
-  return rows[0] ?? null;
+  return (await db.query<ImportRow>(`${IMPORT} where id = $1`, [id])).rows[0] ?? null;
 }
 
 export async function selectImportContent(db: Queryable, id: string): Promise<Buffer> {
@@ -52,8 +72,15 @@ export async function selectImportContent(db: Queryable, id: string): Promise<Bu
 /** Imports that were begun and neither written nor dropped, newest first. */
 export async function selectOpenImports(db: Queryable): Promise<ImportRow[]> {
   const { rows } = await db.query<ImportRow>(
-    `select id, made_at as "madeAt", source, options, status, rows_done as "rowsDone", rows_total as "rowsTotal", problem, batch_id as "batchId"
-     from imports where status in ('reading', 'asking', 'ready', 'writing') order by made_at desc limit 20`,
+    `${IMPORT} where status in ('reading', 'asking', 'ready', 'writing') order by made_at desc limit 20`,
+  );
+  return rows;
+}
+
+/** Imports that were written and are still kept, newest first. */
+export async function selectWrittenImports(db: Queryable): Promise<ImportRow[]> {
+  const { rows } = await db.query<ImportRow>(
+    `${IMPORT} where status = 'done' and batch_id is not null order by made_at desc limit 20`,
   );
   return rows;
 }

@@ -4,6 +4,7 @@ import { selectPolicies, selectRegistryFees } from './policies';
 import type { Queryable } from './pool';
 import { selectPrices } from './prices';
 import { selectSettings } from './settings';
+import { selectRates } from './venues';
 
 /** The number that rises with every change. */
 export async function selectRevision(db: Queryable): Promise<number> {
@@ -98,18 +99,20 @@ export async function selectLedgerColumns(
 
 /** Accounts, policies, fees and prices as the computation wants them. */
 export async function selectLedgerRules(db: Queryable): Promise<LedgerRules> {
-  const [settings, accounts, policies, fees, prices] = await Promise.all([
+  const [settings, accounts, policies, fees, prices, rates] = await Promise.all([
     selectSettings(db),
     selectAccounts(db),
     selectPolicies(db),
     selectRegistryFees(db),
     selectPrices(db),
+    selectRates(db),
   ]);
   return {
     accounts,
     policies,
     fees,
     prices,
+    rates,
     homeCurrency: settings.homeCurrency,
     zone: settings.zone,
     odds: settings.saleOdds,

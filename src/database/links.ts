@@ -1,4 +1,5 @@
 import type { Means } from '@/core/funding';
+import type { Amount } from '@/core/money';
 import type { Instant } from '@/core/time';
 import type { Queryable } from './pool';
 
@@ -71,30 +72,30 @@ export async function takeOverHolding(
   accountId: number,
   at: Instant,
   told: {
-    readonly balanceMinor: number | null;
+    readonly balance: Amount | null;
     readonly means: readonly Means[];
     readonly rules: {
-      readonly leadDays: number;
-      readonly lateDays: number;
-      readonly lateFeeMinor: number;
+      readonly leadDays: number | null;
+      readonly lateDays: number | null;
+      readonly lateFeeMinor: number | null;
       readonly yearsPerCharge: number | null;
-      readonly retryDays: readonly number[];
+      readonly retryDays: readonly number[] | null;
       readonly auctionDay: number | null;
-      readonly taxPercent: number;
+      readonly taxPercent: number | null;
     } | null;
   },
 ): Promise<void> {
   const { rules } = told;
   await db.query(
     `update accounts set balance_minor = coalesce($2, balance_minor), balance_at = case when $2::bigint is null then balance_at else $3 end,
-       lead_days = coalesce($4, lead_days), late_days = coalesce($5, late_days), late_fee_minor = coalesce($6, late_fee_minor),
+       lead_days = coalesce($4, lead_days), late_days = coalesce($5, late_days), late_fee_minor = coalesce($6, case when currency = coalesce($12, currency) then late_fee_minor else 0 end),
        years_per_charge = coalesce($7, years_per_charge), retry_days = coalesce($8, retry_days),
        auction_day = case when $9 then $10::int else auction_day end, tax_percent = coalesce($11, tax_percent),
-       rules_known = rules_known or $9
+       rules_known = rules_known or $9, currency = coalesce($12, currency)
      where id = $1`,
     [
       accountId,
-      told.balanceMinor,
+      told.balance?.minor ?? null,
       new Date(at),
       rules?.leadDays ?? null,
       rules?.lateDays ?? null,
@@ -104,6 +105,8 @@ export async function takeOverHolding(
       rules !== null,
       rules?.auctionDay ?? null,
       rules?.taxPercent ?? null,
+      // The account's amounts are all in the currency that the registrar tells its balance in.
+      told.balance?.currency ?? null,
     ],
   );
   if (told.means.length === 0) return;
@@ -115,12 +118,13 @@ export async function takeOverHolding(
   );
 }
 
-/** The balance that an answer of the registrar named. */
-export async function updateBalance(db: Queryable, accountId: number, minor: number, at: Instant): Promise<void> {
-  await db.query('update accounts set balance_minor = $2, balance_at = $3 where id = $1', [
+/** The balance that an answer of the registrar named. One in another currency than the account's is left out: it is no balance of it. */
+export async function updateBalance(db: Queryable, accountId: number, balance: Amount, at: Instant): Promise<void> {
+  await db.query('update accounts set balance_minor = $2, balance_at = $3 where id = $1 and currency = $4', [
     accountId,
-    minor,
+    balance.minor,
     new Date(at),
+    balance.currency,
   ]);
 }
 

@@ -61,6 +61,15 @@ export async function selectNameIds(db: Queryable, ascii: readonly string[]): Pr
   return new Map(rows.map((row) => [row.ascii, row.id]));
 }
 
+/** The id of a name that the ledger has in an account; `null` for one it has elsewhere, or not. */
+export async function selectNameAt(db: Queryable, accountId: number, ascii: string): Promise<number | null> {
+  const { rows } = await db.query<{ id: number }>('select id from names where account_id = $1 and ascii = $2', [
+    accountId,
+    ascii,
+  ]);
+  return rows[0]?.id ?? null;
+}
+
 /** The ends of the terms of some names, whose rows stay locked until the transaction ends. */
 export async function lockTermEnds(tx: Transaction, ids: readonly number[]): Promise<Map<number, Instant | null>> {
   const { rows } = await tx.query<{ id: number; end: Instant | null }>(

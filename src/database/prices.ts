@@ -1,5 +1,4 @@
 import type { Price } from '@/core/pricing';
-import type { Day } from '@/core/time';
 import type { Queryable, Transaction } from './pool';
 
 const FIELDS = `
@@ -8,7 +7,12 @@ const FIELDS = `
   p.fee_included as "feeIncluded", p.from_day as "from", p.origin`;
 
 /** A price with the number of its row and, for a premium price, the name it belongs to. */
-export type PriceRow = Price & { readonly id: number; readonly ascii: string | null };
+export type PriceRow = Price & {
+  readonly id: number;
+  readonly ascii: string | null;
+  /** Where an inferred price comes from, in words; `null` for one that somebody gave. */
+  readonly taughtBy: string | null;
+};
 
 export async function selectPrices(db: Queryable): Promise<Price[]> {
   return (await db.query<Price>(`select ${FIELDS} from prices p order by p.id`)).rows;
@@ -17,7 +21,10 @@ export async function selectPrices(db: Queryable): Promise<Price[]> {
 /** The prices of one account, or of all, as Setup lists them. */
 export async function selectPriceRows(db: Queryable, accountId: number | null = null): Promise<PriceRow[]> {
   const { rows } = await db.query<PriceRow>(
-    `select p.id, n.ascii, ${FIELDS} from prices p left join names n on n.id = p.name_id
+    `select p.id, n.ascii, ${FIELDS}, case when p.origin = 'inferred' then coalesce(
+         (select 'what renewing ' || t."unicode" || ' cost' from entries e join names t on t.id = e.name_id where e.id = p.taught_by_entry),
+         (select b.summary from batches b where b.id = p.taught_by_batch), 'an earlier charge or list') end as "taughtBy"
+     from prices p left join names n on n.id = p.name_id
      where $1::int is null or p.account_id = $1
      order by p.account_id, p.ending, p.action, n.ascii nulls first, p.from_day desc`,
     [accountId],
@@ -39,29 +46,38 @@ export async function upsertPrices(db: Queryable, prices: readonly Price[]): Pro
          "yearMinor" int8, "termTotals" jsonb, "firstYearMinor" int8, "firstYearCondition" text, "feeIncluded" boolean, "from" date, origin text)
      on conflict (account_id, name_id, ending, action, from_day) do update set currency = excluded.currency,
        year_minor = excluded.year_minor, term_totals = excluded.term_totals, first_year_minor = excluded.first_year_minor,
-       first_year_condition = excluded.first_year_condition, fee_included = excluded.fee_included, origin = excluded.origin
+       first_year_condition = excluded.first_year_condition, fee_included = excluded.fee_included, origin = excluded.origin,
+       taught_by_entry = null, taught_by_batch = null
      where excluded.origin <> 'inferred' or prices.origin = 'inferred'`,
     [JSON.stringify(prices)],
   );
 }
 
 /**
- * Learns renewal prices from what was charged: for the account and ending of each name that has no renewal price yet,
- * marked as inferred. What was charged for several years is divided evenly; the registry fee is part of it.
+ * Learns renewal prices from the entries of a batch for some names: for the account and ending of each name that has no renewal
+ * price yet, marked as inferred, with the entry that taught it. An account that adds tax or a late fee teaches nothing: what it
+ * charged may be explained by them. The registry fee is part of it.
  */
-export async function inferPrices(
-  tx: Transaction,
-  charged: readonly { nameId: number; years: number; minor: number; currency: string; on: Day }[],
-): Promise<void> {
+export async function inferPrices(tx: Transaction, batchId: number, nameIds: readonly number[]): Promise<void> {
   await tx.query(
-    `insert into prices (account_id, ending, action, currency, year_minor, fee_included, from_day, origin)
-     select distinct on (n.account_id, n.ending) n.account_id, n.ending, 'renew', c.currency, round(c.minor::numeric / c.years), true, c."on", 'inferred'
-     from jsonb_to_recordset($1::jsonb) as c("nameId" int, years int, minor int8, currency text, "on" date) join names n on n.id = c."nameId"
-     where c.minor > 0 and not exists (
-       select from prices p where p.account_id = n.account_id and p.ending = n.ending and p.action = 'renew' and (p.name_id is null or p.name_id = n.id))
-     order by n.account_id, n.ending, c."on" desc
+    `insert into prices (account_id, ending, action, currency, year_minor, fee_included, from_day, origin, taught_by_entry)
+     select distinct on (n.account_id, n.ending) n.account_id, n.ending, 'renew', e.currency, e.minor, true, e.on_day, 'inferred', e.id
+     from entries e join names n on n.id = e.name_id join accounts a on a.id = n.account_id
+     where e.batch_id = $1 and e.name_id = any($2) and e.kind = 'renewal' and e.minor > 0 and a.tax_percent = 0 and a.late_fee_minor = 0
+       and not exists (
+         select from prices p where p.account_id = n.account_id and p.ending = n.ending and p.action = 'renew' and (p.name_id is null or p.name_id = n.id))
+     order by n.account_id, n.ending, e.on_day desc
      on conflict (account_id, name_id, ending, action, from_day) do nothing`,
-    [JSON.stringify(charged)],
+    [batchId, nameIds],
+  );
+}
+
+/** Forgets inferred prices whose entry was taken back, or that a list taught which was taken back. */
+export async function forgetTaughtPrices(tx: Transaction): Promise<void> {
+  await tx.query(
+    `delete from prices p where p.origin = 'inferred' and (
+       exists (select from entries c where c.corrects = p.taught_by_entry)
+       or exists (select from batches b where b.id = p.taught_by_batch and b.undone_by is not null))`,
   );
 }
 

@@ -4,13 +4,14 @@ import type { Queryable, Transaction } from './pool';
 export type RenewalStatus = 'planned' | 'asked' | 'confirmed' | 'dropped';
 
 /**
- * `waiting`: to be sent. `sending`: may have been sent. `reporting`: a restore that is paid, whose report may have been sent.
+ * `waiting`: to be sent. `sending`: may have been sent. `pending`: the registrar has taken it and will finish it later. `reporting`: a restore that is paid, whose report may have been sent.
  * `report refused`: its report has to be corrected. `doubt`: a person decides.
  */
 export type ItemState =
   | 'planned'
   | 'waiting'
   | 'sending'
+  | 'pending'
   | 'reporting'
   | 'report refused'
   | 'done'
@@ -26,6 +27,12 @@ export interface ReportWords {
   readonly other: string | null;
 }
 
+/** What takes something off: a code that the registrar knows, a percentage that the person knows of, or both. */
+export interface PromotionWords {
+  readonly code: string | null;
+  readonly percent: number | null;
+}
+
 /** A run of renewals, by hand or over links, with the names it is for. */
 export interface RenewalRow {
   readonly id: string;
@@ -35,8 +42,11 @@ export interface RenewalRow {
   readonly report: ReportWords | null;
   readonly status: RenewalStatus;
   readonly madeAt: Instant;
-  readonly promotion: { readonly code: string; readonly percent: number } | null;
-  readonly taxPercent: number;
+  readonly promotion: PromotionWords | null;
+  /** What the person says of tax; `null` leaves it to each account. */
+  readonly taxPercent: number | null;
+  /** By which of its means each account pays, by account; those not named pay in their usual order. */
+  readonly payBy: Readonly<Record<string, string>>;
   readonly batchId: number | null;
   readonly undone: boolean;
   readonly items: readonly RenewalItemRow[];
@@ -45,10 +55,13 @@ export interface RenewalRow {
 export interface RenewalItemRow {
   readonly nameId: number;
   readonly ascii: string;
+  readonly unicode: string;
   readonly years: number;
   readonly oldEnd: Instant;
   readonly newEnd: Instant | null;
   readonly quotedMinor: number | null;
+  /** The tax within the quote. */
+  readonly quotedTaxMinor: number | null;
   readonly currency: string | null;
   readonly chargedMinor: number | null;
   readonly chargedOn: Day | null;
@@ -60,11 +73,11 @@ export interface RenewalItemRow {
 }
 
 const RENEWAL = `
-  select r.id, r.idempotency_key as "idempotencyKey", r.action, r.report, r.status, r.made_at as "madeAt", r.promotion, r.tax_percent as "taxPercent",
+  select r.id, r.idempotency_key as "idempotencyKey", r.action, r.report, r.status, r.made_at as "madeAt", r.promotion, r.tax_percent as "taxPercent", r.pay_by as "payBy",
     r.batch_id as "batchId", exists (select from batches b where b.id = r.batch_id and b.undone_by is not null) as undone,
-    coalesce((select jsonb_agg(jsonb_build_object('nameId', i.name_id, 'ascii', n.ascii, 'years', i.years,
+    coalesce((select jsonb_agg(jsonb_build_object('nameId', i.name_id, 'ascii', n.ascii, 'unicode', n."unicode", 'years', i.years,
       'oldEnd', (extract(epoch from i.old_end) * 1000)::int8, 'newEnd', (extract(epoch from i.new_end) * 1000)::int8,
-      'quotedMinor', i.quoted_minor, 'currency', i.currency, 'chargedMinor', i.charged_minor, 'chargedOn', i.charged_on,
+      'quotedMinor', i.quoted_minor, 'quotedTaxMinor', i.quoted_tax_minor, 'currency', i.currency, 'chargedMinor', i.charged_minor, 'chargedOn', i.charged_on,
       'means', i.means, 'reference', i.reference, 'done', i.done, 'state', i.state) order by n.ascii)
       from renewal_items i join names n on n.id = i.name_id where i.renewal_id = r.id), '[]') as items
   from renewals r`;
@@ -110,7 +123,7 @@ export async function bindKey(db: Queryable, key: string, sha256: Buffer): Promi
 /** Writes a renewal, unless its idempotency key is taken. Answers whether it did. */
 export async function insertRenewal(
   tx: Transaction,
-  renewal: Omit<RenewalRow, 'batchId' | 'undone'>,
+  renewal: Omit<RenewalRow, 'batchId' | 'undone' | 'payBy'>,
 ): Promise<boolean> {
   const { rowCount } = await tx.query(
     `insert into renewals (id, idempotency_key, status, made_at, promotion, tax_percent, action, report) values ($1, $2, $3, $4, $5, $6, $7, $8)
@@ -146,12 +159,14 @@ export async function updateRenewal(
     batchId?: number | null;
     at?: Instant;
     promotion?: RenewalRow['promotion'];
-    taxPercent?: number;
+    taxPercent?: number | null;
+    payBy?: RenewalRow['payBy'];
   },
 ): Promise<void> {
   await tx.query(
     `update renewals set status = $2, batch_id = coalesce($3, batch_id), confirmed_at = coalesce($4, confirmed_at),
-       promotion = case when $5::boolean then $6::jsonb else promotion end, tax_percent = coalesce($7, tax_percent) where id = $1`,
+       promotion = case when $5::boolean then $6::jsonb else promotion end, tax_percent = case when $7::boolean then $8 else tax_percent end,
+       pay_by = coalesce($9::jsonb, pay_by) where id = $1`,
     [
       id,
       to.status,
@@ -159,7 +174,9 @@ export async function updateRenewal(
       to.at ? new Date(to.at) : null,
       to.promotion !== undefined,
       JSON.stringify(to.promotion ?? null),
+      to.taxPercent !== undefined,
       to.taxPercent ?? null,
+      to.payBy === undefined ? null : JSON.stringify(to.payBy),
     ],
   );
 }
@@ -175,14 +192,23 @@ export async function writeReport(tx: Transaction, id: string, report: ReportWor
 
 export async function writeItems(tx: Transaction, renewalId: string, items: readonly RenewalItemRow[]): Promise<void> {
   await tx.query(
-    `insert into renewal_items (renewal_id, name_id, years, old_end, new_end, quoted_minor, currency, charged_minor, charged_on, means, reference, done)
-     select $1, "nameId", years, to_timestamp("oldEnd" / 1000.0), to_timestamp("newEnd" / 1000.0), "quotedMinor", currency,
+    `insert into renewal_items (renewal_id, name_id, years, old_end, new_end, quoted_minor, quoted_tax_minor, currency, charged_minor, charged_on,
+       means, reference, done)
+     select $1, "nameId", years, to_timestamp("oldEnd" / 1000.0), to_timestamp("newEnd" / 1000.0), "quotedMinor", "quotedTaxMinor", currency,
        "chargedMinor", "chargedOn", means, reference, done
-     from jsonb_to_recordset($2::jsonb) as i("nameId" int, years int, "oldEnd" int8, "newEnd" int8, "quotedMinor" int8, currency text,
+     from jsonb_to_recordset($2::jsonb) as i("nameId" int, years int, "oldEnd" int8, "newEnd" int8, "quotedMinor" int8, "quotedTaxMinor" int8, currency text,
        "chargedMinor" int8, "chargedOn" date, means text, reference text, done boolean)
      on conflict (renewal_id, name_id) do update set years = excluded.years, new_end = excluded.new_end, quoted_minor = excluded.quoted_minor,
-       currency = excluded.currency, charged_minor = excluded.charged_minor, charged_on = excluded.charged_on, means = excluded.means,
+       quoted_tax_minor = excluded.quoted_tax_minor, currency = excluded.currency, charged_minor = excluded.charged_minor, charged_on = excluded.charged_on, means = excluded.means,
        reference = excluded.reference, done = excluded.done`,
     [renewalId, JSON.stringify(items)],
+  );
+}
+
+/** Forgets what registrars asked for items that are still to be ordered: the price of another term or promotion says nothing. */
+export async function forgetLivePrices(tx: Transaction, id: string): Promise<void> {
+  await tx.query(
+    `update renewal_items set live_minor = null, live_currency = null, problem = null where renewal_id = $1 and state in ('planned', 'refused')`,
+    [id],
   );
 }

@@ -20,6 +20,8 @@ export interface RunItem {
   readonly feeCapMinor: number | null;
   readonly quotedMinor: number | null;
   readonly promotion: string | null;
+  /** The means that is to pay; `null` for the account's usual order. */
+  readonly payBy: string | null;
   readonly action: RunAction;
   readonly report: ReportWords | null;
 }
@@ -30,6 +32,7 @@ export interface ItemProgress {
   readonly state: ItemState;
   readonly attempts: number;
   readonly liveMinor: number | null;
+  readonly liveCurrency: string | null;
   readonly chargedMinor: number | null;
   readonly currency: string | null;
   readonly receipt: string | null;
@@ -39,12 +42,12 @@ export interface ItemProgress {
 const ITEM = `
   select i.renewal_id as "renewalId", i.name_id as "nameId", n.ascii, n.account_id as "accountId", i.years, i.old_end as "oldEnd",
     i.new_end as "newEnd", i.state, i.order_id as "orderId", i.attempts, i.currency, i.fee_cap_minor as "feeCapMinor",
-    i.quoted_minor as "quotedMinor", r.promotion->>'code' as promotion, r.action, r.report
+    i.quoted_minor as "quotedMinor", r.promotion->>'code' as promotion, r.pay_by->>(n.account_id::text) as "payBy", r.action, r.report
   from renewal_items i join names n on n.id = i.name_id join renewals r on r.id = i.renewal_id`;
 
 export async function selectProgress(db: Queryable, renewalId: string): Promise<ItemProgress[]> {
   const { rows } = await db.query<ItemProgress>(
-    `select name_id as "nameId", state, attempts, live_minor as "liveMinor", charged_minor as "chargedMinor", currency, receipt, problem
+    `select name_id as "nameId", state, attempts, live_minor as "liveMinor", live_currency as "liveCurrency", charged_minor as "chargedMinor", currency, receipt, problem
      from renewal_items where renewal_id = $1`,
     [renewalId],
   );
@@ -55,11 +58,16 @@ export async function selectProgress(db: Queryable, renewalId: string): Promise<
 export async function writeLivePrices(
   db: Queryable,
   renewalId: string,
-  prices: readonly { readonly nameId: number; readonly minor: number | null; readonly problem: string | null }[],
+  prices: readonly {
+    readonly nameId: number;
+    readonly minor: number | null;
+    readonly currency: string | null;
+    readonly problem: string | null;
+  }[],
 ): Promise<void> {
   await db.query(
-    `update renewal_items i set live_minor = p.minor, problem = p.problem
-     from jsonb_to_recordset($2::jsonb) as p("nameId" int, minor int8, problem text)
+    `update renewal_items i set live_minor = p.minor, live_currency = p.currency, problem = p.problem
+     from jsonb_to_recordset($2::jsonb) as p("nameId" int, minor int8, currency text, problem text)
      where i.renewal_id = $1 and i.name_id = p."nameId" and i.state in ('planned', 'refused')`,
     [renewalId, JSON.stringify(prices)],
   );
@@ -69,11 +77,17 @@ export async function writeLivePrices(
 export async function startItems(
   tx: Transaction,
   renewalId: string,
-  items: readonly { readonly nameId: number; readonly orderId: string; readonly feeCapMinor: number | null }[],
+  items: readonly {
+    readonly nameId: number;
+    readonly orderId: string;
+    readonly feeCapMinor: number | null;
+    readonly currency: string | null;
+  }[],
 ): Promise<number> {
   const { rowCount } = await tx.query(
-    `update renewal_items i set state = 'waiting', order_id = p."orderId", fee_cap_minor = p."feeCapMinor", attempts = 0, problem = null
-     from jsonb_to_recordset($2::jsonb) as p("nameId" int, "orderId" text, "feeCapMinor" int8)
+    `update renewal_items i set state = 'waiting', order_id = p."orderId", fee_cap_minor = p."feeCapMinor", attempts = 0, problem = null,
+       currency = coalesce(p.currency, i.currency), quoted_minor = case when coalesce(p.currency, i.currency) = i.currency then i.quoted_minor end
+     from jsonb_to_recordset($2::jsonb) as p("nameId" int, "orderId" text, "feeCapMinor" int8, currency text)
      where i.renewal_id = $1 and i.name_id = p."nameId" and i.state in ('planned', 'refused')`,
     [renewalId, JSON.stringify(items)],
   );
@@ -84,7 +98,7 @@ export async function startItems(
 export async function selectUnsettledElsewhere(tx: Transaction, nameIds: readonly number[]): Promise<string[]> {
   const { rows } = await tx.query<{ ascii: string }>(
     `select n.ascii from renewal_items i join names n on n.id = i.name_id
-     where i.name_id = any($1) and i.state in ('waiting', 'sending', 'reporting', 'report refused', 'doubt') order by n.ascii`,
+     where i.name_id = any($1) and i.state in ('waiting', 'sending', 'pending', 'reporting', 'report refused', 'doubt') order by n.ascii`,
     [nameIds],
   );
   return rows.map((row) => row.ascii);
@@ -94,7 +108,7 @@ export async function selectUnsettledElsewhere(tx: Transaction, nameIds: readonl
 export async function selectOpenItems(db: Queryable, renewalId: string): Promise<RunItem[]> {
   return (
     await db.query<RunItem>(
-      `${ITEM} where i.renewal_id = $1 and i.state in ('waiting', 'sending', 'reporting') order by i.state, n.account_id, n.ascii`,
+      `${ITEM} where i.renewal_id = $1 and i.state in ('waiting', 'sending', 'pending', 'reporting') order by i.state, n.account_id, n.ascii`,
       [renewalId],
     )
   ).rows;
@@ -103,7 +117,7 @@ export async function selectOpenItems(db: Queryable, renewalId: string): Promise
 /** Runs that have items on their way. */
 export async function selectOpenRuns(db: Queryable): Promise<string[]> {
   const { rows } = await db.query<{ id: string }>(
-    "select distinct renewal_id as id from renewal_items where state in ('waiting', 'sending', 'reporting')",
+    "select distinct renewal_id as id from renewal_items where state in ('waiting', 'sending', 'pending', 'reporting')",
   );
   return rows.map((row) => row.id);
 }
@@ -112,7 +126,7 @@ export async function selectOpenRuns(db: Queryable): Promise<string[]> {
 export async function selectRunOf(db: Queryable, nameId: number): Promise<string | null> {
   const { rows } = await db.query<{ id: string }>(
     `select renewal_id as id from renewal_items
-     where name_id = $1 and state in ('waiting', 'sending', 'reporting', 'report refused', 'doubt')`,
+     where name_id = $1 and state in ('waiting', 'sending', 'pending', 'reporting', 'report refused', 'doubt')`,
     [nameId],
   );
   return rows[0]?.id ?? null;
@@ -159,9 +173,25 @@ export async function moveItems(
   );
 }
 
+/** Takes down that an order which was taken for later was not carried out. */
+export async function refusePending(
+  tx: Transaction,
+  accountId: number,
+  orderId: string,
+  problem: string,
+): Promise<void> {
+  await tx.query(
+    `update renewal_items i set state = 'refused', problem = $3 from names n
+     where n.id = i.name_id and n.account_id = $1 and i.order_id = $2 and i.state in ('sending', 'pending')`,
+    [accountId, orderId, problem],
+  );
+}
+
 /** A restore that the registrar has taken and charged for: its report is to be sent. */
 export interface PaidItem extends ItemKey {
   readonly chargedMinor: number | null;
+  readonly currency: string | null;
+  readonly means: string | null;
   readonly receipt: string | null;
 }
 
@@ -174,9 +204,9 @@ export async function markPaid(
 ): Promise<Set<number>> {
   const { rows } = await tx.query<{ nameId: number }>(
     `update renewal_items i set state = 'reporting', charged_minor = p."chargedMinor", charged_on = $3, receipt = p.receipt,
-       reference = p.receipt, means = 'by link', item_batch_id = $2, problem = null
-     from jsonb_to_recordset($1::jsonb) as p("renewalId" uuid, "nameId" int, "chargedMinor" int8, receipt text)
-     where i.renewal_id = p."renewalId" and i.name_id = p."nameId" and i.state in ('waiting', 'sending')
+       reference = p.receipt, means = coalesce(p.means, ''), currency = coalesce(p.currency, i.currency), item_batch_id = $2, problem = null
+     from jsonb_to_recordset($1::jsonb) as p("renewalId" uuid, "nameId" int, "chargedMinor" int8, currency text, means text, receipt text)
+     where i.renewal_id = p."renewalId" and i.name_id = p."nameId" and i.state in ('waiting', 'sending', 'pending')
      returning i.name_id as "nameId"`,
     [JSON.stringify(items), batchId, chargedOn],
   );
@@ -213,6 +243,8 @@ export async function reportAgain(tx: Transaction, renewalId: string): Promise<n
 export interface DoneItem extends ItemKey {
   readonly newEnd: Instant;
   readonly chargedMinor: number | null;
+  readonly currency: string | null;
+  readonly means: string | null;
   readonly receipt: string | null;
 }
 
@@ -225,9 +257,10 @@ export async function settleItems(
 ): Promise<Set<number>> {
   const { rows } = await tx.query<{ nameId: number }>(
     `update renewal_items i set state = 'done', done = true, new_end = to_timestamp(p."newEnd" / 1000.0), charged_minor = p."chargedMinor",
-       charged_on = $3, receipt = p.receipt, reference = p.receipt, means = 'by link', item_batch_id = $2, problem = null
-     from jsonb_to_recordset($1::jsonb) as p("renewalId" uuid, "nameId" int, "newEnd" float8, "chargedMinor" int8, receipt text)
-     where i.renewal_id = p."renewalId" and i.name_id = p."nameId" and i.state in ('waiting', 'sending', 'doubt')
+       charged_on = $3, receipt = p.receipt, reference = p.receipt, means = coalesce(p.means, ''), currency = coalesce(p.currency, i.currency),
+       quoted_minor = case when coalesce(p.currency, i.currency) = i.currency then i.quoted_minor end, item_batch_id = $2, problem = null
+     from jsonb_to_recordset($1::jsonb) as p("renewalId" uuid, "nameId" int, "newEnd" float8, "chargedMinor" int8, currency text, means text, receipt text)
+     where i.renewal_id = p."renewalId" and i.name_id = p."nameId" and i.state in ('waiting', 'sending', 'pending', 'doubt')
      returning i.name_id as "nameId"`,
     [JSON.stringify(items), batchId, chargedOn],
   );
@@ -244,11 +277,26 @@ export async function confirmSettledRun(tx: Transaction, renewalId: string, at: 
   );
 }
 
+/**
+ * Stops what of a run has not been sent: those items stay as they are at the registrar. Those that were sent and whose answer nobody
+ * knows are left to a person. Answers how many were stopped.
+ */
+export async function stopItems(tx: Transaction, renewalId: string): Promise<number> {
+  const { rowCount } = await tx.query(
+    `update renewal_items set state = case when state = 'waiting' and attempts = 0 then 'refused' else 'doubt' end,
+       problem = case when state = 'waiting' and attempts = 0 then 'Stopped before it was sent.'
+         else 'Stopped while its answer was awaited. Look at the registrar whether it was done.' end
+     where renewal_id = $1 and state in ('waiting', 'sending', 'pending')`,
+    [renewalId],
+  );
+  return rowCount ?? 0;
+}
+
 /** Closes a run whose items over links are settled, though some were refused. Answers whether it is closed now. */
 export async function closeRun(db: Queryable, renewalId: string, at: Instant): Promise<boolean> {
   const { rowCount } = await db.query(
-    `update renewals set status = 'confirmed', confirmed_at = $2 where id = $1 and status = 'asked'
-       and not exists (select from renewal_items where renewal_id = $1 and state in ('waiting', 'sending', 'reporting', 'report refused', 'doubt'))`,
+    `update renewals set status = 'confirmed', confirmed_at = $2 where id = $1 and status in ('planned', 'asked')
+       and not exists (select from renewal_items where renewal_id = $1 and state in ('waiting', 'sending', 'pending', 'reporting', 'report refused', 'doubt'))`,
     [renewalId, new Date(at)],
   );
   return rowCount === 1;

@@ -1,4 +1,5 @@
 import { type SaleOdds, USUAL_LEADS, USUAL_ODDS } from '@/core/ledger';
+import { type NumberStyle, USUAL_STYLE } from '@/core/money';
 import type { AnswerRule } from '@/core/selling';
 import type { Queryable } from './pool';
 
@@ -30,6 +31,8 @@ export interface Settings {
   readonly homeCurrency: string;
   /** IANA time zone in which days are shown. */
   readonly zone: string;
+  /** How figures are written and typed. */
+  readonly numberStyle: NumberStyle;
   /** Days before a price step at which the calendar reminds; empty for no alarms. */
   readonly alarmDays: readonly number[];
   /** Days before a price step at which a mail reminds. */
@@ -52,6 +55,7 @@ export interface Settings {
 const USUAL: Settings = {
   homeCurrency: 'USD',
   zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+  numberStyle: USUAL_STYLE,
   alarmDays: [7, 1],
   reminderDays: USUAL_LEADS,
   mail: null,
@@ -79,4 +83,11 @@ export async function upsertSettings(db: Queryable, settings: Partial<Settings>)
      on conflict (key) do update set value = excluded.value`,
     [JSON.stringify(settings)],
   );
+}
+
+/** Keeps a number style that is only proposed: nothing that was set is changed. */
+export async function proposeNumberStyle(db: Queryable, style: NumberStyle): Promise<void> {
+  await db.query(`insert into settings (key, value) values ('numberStyle', $1::jsonb) on conflict do nothing`, [
+    JSON.stringify(style),
+  ]);
 }

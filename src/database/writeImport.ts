@@ -1,17 +1,9 @@
 import type { Instant } from '@/core/time';
 import { patchNamesFrom } from './changes';
 import { LISTED } from './importRows';
+import type { WrittenCounts } from './imports';
 import { insertNamesFrom } from './names';
 import type { Transaction } from './pool';
-
-/** What an import wrote. */
-export interface WrittenCounts {
-  readonly added: number;
-  readonly changed: number;
-  readonly gone: number;
-  readonly entries: number;
-  readonly prices: number;
-}
 
 /** What a list says of a new name, as columns of `names`. */
 const NEW = `
@@ -26,7 +18,7 @@ const CHANGED = `
     i.after - 'account' - 'paid' || case when a.id is null then '{}' else jsonb_build_object('account_id', a.id) end
       || case when i.before ? 'setting' then jsonb_build_object('standing', $4::text, 'setting_since', $3::timestamptz, 'setting_evidence', $5::text) else '{}' end as patch
   from import_rows i join names n on n.ascii = i.ascii left join accounts a on lower(a.label) = lower(i.account)
-  where i.import_id = $2 and i.outcome = 'changed' and i.taken`;
+  where i.import_id = $2 and i.outcome in ('changed', 'conflict') and i.taken`;
 
 const GONE = `
   select n.id as name_id, 'missing from a full list' as evidence, jsonb_build_object('gone_at', $3::timestamptz) as patch
@@ -37,7 +29,7 @@ const CONFIRMED = `
   select n.id as name_id, 'line ' || i.line as evidence,
     jsonb_build_object('standing', 'confirmed', 'setting_since', $3::timestamptz, 'setting_evidence', $4::text) as patch
   from import_rows i join names n on n.ascii = i.ascii
-  where i.import_id = $2 and i.outcome in ('unchanged', 'changed') and i.setting = n.setting and n.standing <> 'confirmed'`;
+  where i.import_id = $2 and i.outcome in ('unchanged', 'changed', 'conflict') and i.setting = n.setting and n.standing <> 'confirmed'`;
 
 /**
  * Writes the taken rows of an import that has been compared: new names, changed names with their history, names no longer
@@ -72,7 +64,7 @@ export async function writeStagedRows(
     changed: await patchNamesFrom(tx, batchId, CHANGED, [importId, now, standing, evidence]),
     gone: await patchNamesFrom(tx, batchId, GONE, [importId, now]),
     entries: await writePaid(tx, importId, batchId),
-    prices: await learnPrices(tx, importId, feeMinor, at),
+    prices: await learnPrices(tx, importId, batchId, feeMinor, at),
   };
 }
 
@@ -82,7 +74,7 @@ async function writePaid(tx: Transaction, importId: string, batchId: number): Pr
     select n.id as name_id, coalesce(i.paid_on, (n.registered at time zone 'UTC')::date, (n.added_at at time zone 'UTC')::date) as on_day,
       i.paid_minor as minor, i.paid_currency as currency
     from import_rows i join names n on n.ascii = i.ascii
-    where i.import_id = $1 and i.taken and i.paid_minor is not null and (i.outcome = 'new' or (i.outcome = 'changed' and i.before ? 'paid'))`;
+    where i.import_id = $1 and i.taken and i.paid_minor is not null and (i.outcome = 'new' or (i.outcome in ('changed', 'conflict') and i.before ? 'paid'))`;
   await tx.query(
     `insert into entries (name_id, batch_id, on_day, kind, minor, currency, note, corrects)
      select e.name_id, $2, e.on_day, e.kind, -e.minor, e.currency, 'put right by an imported list', e.id
@@ -101,12 +93,18 @@ async function writePaid(tx: Transaction, importId: string, batchId: number): Pr
  * Renewal prices in the list: the one most names of an account and ending carry becomes the ending's inferred price, any
  * other a price of the name's own. A price that somebody gave is never replaced.
  */
-async function learnPrices(tx: Transaction, importId: string, feeMinor: number, at: Instant): Promise<number> {
+async function learnPrices(
+  tx: Transaction,
+  importId: string,
+  batchId: number,
+  feeMinor: number,
+  at: Instant,
+): Promise<number> {
   const { rowCount } = await tx.query(
     `with told as (
        select n.id as name_id, n.account_id, n.ending, i.renewal_minor as minor, i.renewal_currency as currency
        from import_rows i join names n on n.ascii = i.ascii
-       where i.import_id = $1 and i.taken and i.outcome in ('new', 'changed', 'unchanged') and i.renewal_minor is not null
+       where i.import_id = $1 and i.taken and i.outcome in ('new', 'changed', 'unchanged', 'conflict') and i.renewal_minor is not null
      ), usual as (
        select distinct on (account_id, ending) account_id, ending, currency, minor from told
        group by account_id, ending, currency, minor order by account_id, ending, count(*) desc, minor
@@ -120,16 +118,17 @@ async function learnPrices(tx: Transaction, importId: string, feeMinor: number, 
        select t.account_id, t.name_id, t.ending, t.currency, t.minor from told t join usual u using (account_id, ending)
        where t.minor <> u.minor or t.currency <> u.currency
      )
-     insert into prices (account_id, name_id, ending, action, currency, year_minor, fee_included, from_day, origin)
-     select w.account_id, w.name_id, w.ending, 'renew', w.currency, w.minor, true, $2, 'inferred' from wanted w
+     insert into prices (account_id, name_id, ending, action, currency, year_minor, fee_included, from_day, origin, taught_by_batch)
+     select w.account_id, w.name_id, w.ending, 'renew', w.currency, w.minor, true, $2, 'inferred', $4 from wanted w
      where not exists (
        select from known k where k.newest = 1 and k.account_id = w.account_id and k.ending = w.ending
          and (k.name_id is not distinct from w.name_id or k.name_id is null)
          and (k.currency = w.currency and w.minor in (k.year_minor, k.year_minor + case when k.fee_included then 0 else $3 end)
            or k.name_id is not distinct from w.name_id and k.origin <> 'inferred'))
-     on conflict (account_id, name_id, ending, action, from_day) do update set year_minor = excluded.year_minor, currency = excluded.currency
+     on conflict (account_id, name_id, ending, action, from_day) do update set year_minor = excluded.year_minor, currency = excluded.currency,
+       taught_by_batch = excluded.taught_by_batch, taught_by_entry = null
      where prices.origin = 'inferred'`,
-    [importId, new Date(at).toISOString().slice(0, 10), feeMinor],
+    [importId, new Date(at).toISOString().slice(0, 10), feeMinor, batchId],
   );
   return rowCount ?? 0;
 }

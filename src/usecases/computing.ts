@@ -3,8 +3,8 @@ import { priceStepCalendar } from './calendar/calendar';
 import { loadClock } from './clock';
 import type { Deps } from './deps';
 import { importAtOnce } from './imports/importAtOnce';
-import { beginImport, readImport } from './imports/readImport';
-import { exportCsv, exportJson } from './names/export';
+import { beginImport, mendRow, type ReadingOptions, readImport } from './imports/readImport';
+import { exportCsv, exportJson, exportXlsx } from './names/export';
 import { ledgerJson } from './names/ledger';
 import { pageOfNames } from './names/list';
 import { nameOn } from './names/one';
@@ -30,6 +30,7 @@ const COMPUTATIONS = {
     unlessRefused(await exportCsv(deps, new URLSearchParams(query)), bytes),
   exportJson: async (deps: Deps, query: string) =>
     unlessRefused(await exportJson(deps, new URLSearchParams(query)), bytes),
+  exportXlsx: (deps: Deps, query: string) => exportXlsx(deps, new URLSearchParams(query)),
   ledger: async (deps: Deps) => bytes(await ledgerJson(deps)),
   listingLines: async (deps: Deps) => json(await listingLines(deps)),
   nameOn: async (deps: Deps, name: string, query: string) =>
@@ -40,7 +41,8 @@ const COMPUTATIONS = {
   sendReminders,
   beginImport,
   importAtOnce,
-  readImport: (deps: Deps, id: string, options: Parameters<typeof readImport>[2]) => readImport(deps, id, options),
+  mendRow,
+  readImport: (deps: Deps, id: string, options: ReadingOptions) => readImport(deps, id, options),
 } as const;
 
 type Computations = typeof COMPUTATIONS;
@@ -66,6 +68,7 @@ export async function computeHere<K extends Computation>(deps: Deps, name: K, ar
 const READS_STATE: ReadonlySet<string> = new Set<Computation>([
   'exportCsv',
   'exportJson',
+  'exportXlsx',
   'ledger',
   'nameOn',
   'pageOfNames',

@@ -35,6 +35,7 @@ const NAME = {
   description: 'The name, as A-label or in its own letters.',
 };
 
+const binary: Schema = { type: 'string', contentMediaType: 'application/octet-stream' };
 const json = (schema: Schema) => ({ 'application/json': { schema } });
 const answer = (description: string, schema: Schema) => ({ description, content: json(schema) });
 const refused = {
@@ -81,32 +82,53 @@ export const OPENAPI = {
       get: operation(
         'The view on screen as a file',
         {
-          200: { description: 'CSV or JSON.', content: { 'text/csv': { schema: text }, ...json({ type: 'object' }) } },
+          200: {
+            description: 'CSV, JSON or a workbook.',
+            content: {
+              'text/csv': { schema: text },
+              'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet': { schema: binary },
+              ...json({ type: 'object' }),
+            },
+          },
         },
         {
           parameters: [
             ...VIEW,
-            query('format', oneOf(['csv', 'json']), 'csv unless json is asked for.'),
-            query('columns', text, 'Columns of the CSV, separated by commas.'),
+            query('format', oneOf(['csv', 'json', 'xlsx']), 'csv unless another is asked for.'),
+            query('columns', text, 'Columns of the table, separated by commas.'),
           ],
         },
       ),
     },
     '/names/import': {
       post: operation(
-        'Bring in names from CSV or plain text',
+        'Bring in names from CSV, plain text or a workbook',
         { 200: answer('What came of it.', ref('ImportResult')) },
         {
           parameters: [
             query('dryRun', yesNo, 'Only tell what would come of it.'),
             query('account', text, 'Account of rows that name none.'),
-            query('dateOrder', oneOf(['day', 'month']), 'What stands first in dates that can be read two ways.'),
+            query(
+              'dateOrder',
+              oneOf(['day', 'month', 'year']),
+              'What stands first in dates that can be read in more ways than one.',
+            ),
+            query(
+              'decimalMark',
+              oneOf(['point', 'comma']),
+              'What stands before the cents in amounts that can be read two ways.',
+            ),
+            query('takeMoves', yesNo, 'Names that the ledger has in another account have moved.'),
             query('fullList', yesNo, 'The list holds every name of that account.'),
             query('allowPrivateEndings', yesNo, 'Take names under private endings.'),
           ],
           requestBody: {
             required: true,
-            content: { 'text/csv': { schema: text }, 'text/tab-separated-values': { schema: text } },
+            content: {
+              'text/csv': { schema: text },
+              'text/tab-separated-values': { schema: text },
+              'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet': { schema: binary },
+            },
           },
         },
       ),

@@ -106,9 +106,11 @@ export const SCHEMAS = {
     new: whole,
     changed: whole,
     unchanged: whole,
+    conflicts: whole,
     missing: whole,
     refused: list(object({ line: whole, input: text, code: text, message: text })),
     refusedTotal: whole,
+    notes: list(object({ line: whole, name: text, message: text })),
     refusedByCode: { type: 'object', additionalProperties: whole },
   }),
   RenewalRequest: object({

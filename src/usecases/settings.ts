@@ -1,24 +1,46 @@
-import { ArrayMaxSize, IsArray, IsInt, IsOptional, IsString, Matches, Max, MaxLength, Min } from 'class-validator';
-import { isCurrency } from '@/core/money';
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsIn,
+  IsInt,
+  IsOptional,
+  IsString,
+  Matches,
+  Max,
+  MaxLength,
+  Min,
+} from 'class-validator';
+import { isCurrency, NUMBER_STYLES, type NumberStyle, styleOfLocale, USUAL_STYLE } from '@/core/money';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
-import { bumpRevision } from '@/database/ledger';
-import { transaction } from '@/database/pool';
-import { type Settings, selectSettings, upsertSettings } from '@/database/settings';
+import { proposeNumberStyle, type Settings, selectSettings, upsertSettings } from '@/database/settings';
 import type { Deps } from './deps';
 import { readRequest } from './validate';
 
 export type { Settings } from '@/database/settings';
+
+import { changing } from './changing';
 
 /** What the office has set for the whole program. */
 export function officeSettings(deps: Deps): Promise<Settings> {
   return selectSettings(deps.database);
 }
 
-let lastShown: Pick<Settings, 'zone' | 'homeCurrency'> = { zone: 'UTC', homeCurrency: 'USD' };
+export type ShownSettings = Pick<Settings, 'zone' | 'homeCurrency' | 'numberStyle'>;
 
-/** Zone and currency for the frame: as they were last, while the database is away, so that the frame can say so. */
-export async function shownSettings(deps: Deps): Promise<Pick<Settings, 'zone' | 'homeCurrency'>> {
+let lastShown: ShownSettings = { zone: 'UTC', homeCurrency: 'USD', numberStyle: USUAL_STYLE };
+let isStyleProposed = false;
+
+/**
+ * Zone, currency and number style for the frame: as they were last, while the database is away, so that the frame can say so.
+ * `languages` is what the browser prefers (Accept-Language, RFC 9110 section 12.5.4): it proposes the number style once.
+ */
+export async function shownSettings(deps: Deps, languages: string | null): Promise<ShownSettings> {
   try {
+    const [language] = (languages ?? '').split(/[,;]/);
+    if (!isStyleProposed && language) {
+      await proposeNumberStyle(deps.database, styleOfLocale(language.trim()));
+      isStyleProposed = true;
+    }
     const settings = await selectSettings(deps.database);
     deps.time.offsetMs = settings.clockOffsetMs;
     lastShown = settings;
@@ -34,6 +56,10 @@ export class OfficeForm {
 
   @IsString()
   zone!: string;
+
+  @IsOptional()
+  @IsIn(NUMBER_STYLES, { message: `Choose one of ${NUMBER_STYLES.join(' or ')}.` })
+  numberStyle?: NumberStyle;
 
   @IsArray()
   @ArrayMaxSize(10, { message: 'Ten alarms at the most.' })
@@ -63,8 +89,7 @@ export async function saveOffice(deps: Deps, input: unknown): Promise<true | Ref
       `${form.zone.slice(0, 60)} is not a time zone. Choose one like Europe/Lisbon.`,
       'zone',
     );
-  await transaction(deps.database, async (tx) => {
-    await bumpRevision(tx);
+  await changing(deps, async (tx) => {
     await upsertSettings(tx, { ...form });
   });
   return true;

@@ -185,7 +185,7 @@ describe('import', () => {
         .json,
     ).toMatchObject({
       new: 2,
-      refused: [{ line: 1, input: 'mail.seaholly.com,', code: 'name-is-host' }],
+      refused: [{ line: 1, input: 'mail.seaholly.com,,', code: 'name-is-host' }],
     });
     expect(
       (await call('POST', '/names/import?account=Quaymark', 'name,expires\nseaholly.com,2027-05-13')).json,

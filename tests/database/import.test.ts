@@ -149,13 +149,20 @@ describe('rows that cannot be taken are told with their line and reason', () => 
   test('and the rest is written', async () => {
     const result = await bring(BAD);
     if (isRefusal(result)) throw new Error(result.message);
-    expect(result.new).toBe(1);
+    expect(result.new).toBe(2);
     expect(result.refused.map(({ line, code }) => [line, code])).toEqual([
       [2, 'name-is-host'],
-      [3, 'date-does-not-exist'],
-      [4, 'money-negative'],
+      [5, 'name-twice'],
       [6, 'name-twice'],
       [7, 'name-bad-letter'],
+    ]);
+    expect(result.refused.map(({ message }) => message)).toContain(
+      'This name stands on line 4 already, there with 1 Jan 2027, here with 1 Jan 2028. Line 4 counts, unless you take this one.',
+    );
+    // A bad cell loses that cell, and is told.
+    expect(result.notes.map(({ line, name: of }) => [line, of])).toEqual([
+      [3, 'seaholly.com'],
+      [4, 'tarbarrel.org'],
     ]);
   });
 
@@ -168,10 +175,10 @@ describe('rows that cannot be taken are told with their line and reason', () => 
     let csv = '';
     for await (const page of pages) csv += page;
     expect(csv.split('\r\n')[0]).toBe('name,expires,asking,refused because,line');
-    const mended = csv.replace('mail.seaholly.com', 'seaholly.com').replace('30 Feb', '28 Feb').replace("'-5", '5');
+    const mended = csv.replace('mail.seaholly.com', 'brackenquay.com').replace('<b>x</b>.com', 'x.com');
     const result = await bring(mended);
     if (isRefusal(result)) throw new Error(result.message);
-    expect([result.new, result.refused.length]).toEqual([1, 3]);
+    expect([result.new, result.changed, result.refused.length]).toEqual([2, 0, 1]);
   });
 
   test('an ambiguous date column is asked about, never guessed', async () => {

@@ -129,7 +129,7 @@ test('a decision is remembered for the term it was made in', async () => {
     { v: null, now: null, c: null },
     { v: null, now: null, c: null },
   ]);
-  await decideRescue(ledger, { nameIds: ids(), bestOffer: '1,250.50', currency: 'USD' });
+  await decideRescue(ledger, { nameIds: ids(), bestOffer: '1250.50', currency: 'USD' });
   const offers = async () =>
     (await ledger.database.query('select best_offer_minor as m, best_offer_currency as c from names order by ascii'))
       .rows;

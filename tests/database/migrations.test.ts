@@ -47,9 +47,15 @@ test('a database that a first version of a migration made is made good', async (
      alter table reminders drop column expires_at; alter table renewals drop column request_sha256; alter table sales drop column auth_code_sealed;
      drop index imports_made; alter table imports drop column moved_at; alter table names drop column best_offer_minor, drop column best_offer_currency, drop column asked_lock,
        drop column asked_privacy, add column asked_problem text;
-     alter table listings drop column proof_looked_at; drop index listings_name, auctions_name, sales_name;`,
+     alter table listings drop column proof_looked_at; drop index listings_name, auctions_name, sales_name;
+     alter table renewals drop column pay_by; alter table renewal_items drop column quoted_tax_minor, drop column live_currency;
+     alter table prices drop column taught_by_entry, drop column taught_by_batch; drop trigger entries_append_only on entries;
+     create trigger entries_append_only before update on entries for each row execute function refuse_change();
+     alter table entries drop column sale_id; drop function know_sales_by_column(); alter table listings drop column ended_by_sale;
+     alter table venues drop column extension_minutes, drop column buy_now_ends;
+     alter table auctions drop column extension_minutes, drop column buy_now_ends, drop column whole_units, drop column next_minor;`,
   );
-  expect(await migrate(url)).toEqual(['0009_safety']);
+  expect(await migrate(url)).toEqual(['0009_safety', '0010_seams']);
   expect(await migrate(url)).toEqual([]);
 });
 

@@ -216,28 +216,6 @@ describe('editing many names', () => {
   });
 });
 
-test('what was charged teaches a price where none is known, marked as inferred', async () => {
-  await importAtOnce(ledger, {
-    content: Buffer.from('tarbarrel.org 2026-12-20'),
-    account: 'Quaymark',
-    dateOrder: null,
-    fullList: false,
-    allowPrivateEndings: false,
-    dryRun: false,
-  });
-  expect(await one('tarbarrel.org')).toMatchObject({ priceStep: { now: null, then: null }, costs: { perYear: null } });
-  const renewal = await planned(['tarbarrel.org', 2]);
-  await confirmRenewal(ledger, {
-    id: renewal.id,
-    chargedOn: '2026-11-24',
-    items: [{ nameId: await id('tarbarrel.org'), done: true, chargedMinor: 2450 }],
-  });
-  expect((await one('tarbarrel.org')).costs).toMatchObject({
-    perYear: { amount: '12.25', currency: 'USD' },
-    restoreRuleOfThumb: true,
-  });
-});
-
 test('an entry is corrected by a counter-entry, once', async () => {
   const nameId = await id('kelpkiln.com');
   await addEntry(ledger, { nameId, onDay: '2026-11-01', kind: 'listing fee', minor: 1000, currency: 'USD' });

@@ -50,7 +50,7 @@ function live(phase: Exclude<Phase, 'moving'>) {
   passTo(world, phase === 'restoring' ? addDays(TODAY, -1) : TODAY);
   let observed: ObservedPhase | null = null;
   if (phase === 'restoring') {
-    orders.requestRestore(order, NAME, 12_518);
+    orders.requestRestore(order, NAME, 12_518, null);
     observed = { phase: 'restoring', at: addDays(TODAY, -1) };
     passTo(world, TODAY);
   }
@@ -73,8 +73,9 @@ function live(phase: Exclude<Phase, 'moving'>) {
         years: 1,
         feeMinor: null,
         promotion: null,
+        payBy: null,
       }),
-    restore: () => orders.requestRestore(order, NAME, 12_518),
+    restore: () => orders.requestRestore(order, NAME, 12_518, null),
     report: () => orders.reportRestore(order, NAME),
     switch: () => orders.change(order, NAME, { auto: 'on' }),
     transfer: () => orders.transfer(other, { name: NAME, op: 'request', authInfo: 'code' }),

@@ -100,7 +100,7 @@ describe('commands are written as the RFCs’ own examples', () => {
     );
   });
   test('restore request: RFC 3915 section 4.2.5', () => {
-    expect(plain(commands.requestRestore('example.com', null, 'ABC-12345'))).toEqual(
+    expect(plain(commands.requestRestore('example.com', null, null, 'ABC-12345'))).toEqual(
       plain(
         epp(`<command><update><domain:update xmlns:domain="urn:ietf:params:xml:ns:domain-1.0"><domain:name>example.com</domain:name><domain:chg/>
           </domain:update></update><extension><rgp:update xmlns:rgp="urn:ietf:params:xml:ns:rgp-1.0"><rgp:restore op="request"/></rgp:update></extension>
@@ -231,14 +231,14 @@ describe('answers are read as the RFCs’ own examples', () => {
         <fee:updData xmlns:fee="urn:ietf:params:xml:ns:epp:fee-1.0"><fee:currency>USD</fee:currency><fee:fee>5.00</fee:fee></fee:updData>
         </extension>${TRID}</response>`),
     );
-    expect(readTaken(response)).toEqual({ taken: amount(500, 'USD'), balance: null });
+    expect(readTaken(response)).toEqual({ taken: amount(500, 'USD'), balance: null, means: null });
   });
   test('a deletion in the first days: credited as RFC 8748 section 5.2.2 has it', () => {
     const response = readResponse(
       epp(`<response>${OK}<extension><fee:delData xmlns:fee="urn:ietf:params:xml:ns:epp:fee-1.0"><fee:currency>USD</fee:currency>
         <fee:credit description="AGP Credit">-5.00</fee:credit><fee:balance>1005.00</fee:balance></fee:delData></extension>${TRID}</response>`),
     );
-    expect(readTaken(response)).toEqual({ taken: amount(-500, 'USD'), balance: amount(100_500, 'USD') });
+    expect(readTaken(response)).toEqual({ taken: amount(-500, 'USD'), balance: amount(100_500, 'USD'), means: null });
   });
   test('a renewal for five years: RFC 5731 section 3.2.3, with its fee as RFC 8748 section 5.2.3', () => {
     const renewed = readRenewal(
@@ -252,6 +252,7 @@ describe('answers are read as the RFCs’ own examples', () => {
       paidThrough: instant('2005-04-03T22:00:00Z'),
       taken: amount(500, 'USD'),
       balance: amount(100_000, 'USD'),
+      means: null,
     });
   });
   test('prices, standard and premium: RFC 8748 section 5.1.1', () => {
@@ -319,7 +320,7 @@ test('our own extension: what a login holds, and what happened by itself (docs/e
     names: [{ name: 'eelgrassmill.de', setting: 'stalled', failure: 'card ended', lock: true, privacy: false }],
     more: true,
   });
-  expect(page?.names[0]?.receipt).toEqual({ clTRID: 'NL-1', svTRID: 'b-7', amount: amount(940, 'EUR') });
+  expect(page?.names[0]?.receipt).toEqual({ clTRID: 'NL-1', svTRID: 'b-7', amount: amount(940, 'EUR'), means: null });
   const event = readEvent(
     readResponse(
       epp(`<response><result code="1301"><msg>x</msg></result><msgQ count="1" id="9"/><resData><holding:event xmlns:holding="${commands.HOLDING}" kind="charged"

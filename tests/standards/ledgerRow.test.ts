@@ -26,6 +26,7 @@ describe('the price step: ordinary renewal → late fee → restore and a year �
       kind: 'restore',
       before: amount(1138, 'USD'),
       after: amount(12_518, 'USD'),
+      ruleOfThumb: true,
     });
   });
 

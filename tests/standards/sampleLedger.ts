@@ -66,6 +66,7 @@ export function rulesWith(more: Partial<LedgerRules> = {}): LedgerRules {
     accounts: [QUAYMARK],
     policies: [GENERIC],
     prices: [RENEWAL],
+    rates: [],
     homeCurrency: 'USD',
     zone: 'UTC',
     odds: USUAL_ODDS,

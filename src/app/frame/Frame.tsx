@@ -4,10 +4,12 @@ import { usePathname, useRouter } from 'next/navigation';
 import { createContext, memo, type ReactNode, useCallback, useContext, useEffect, useState } from 'react';
 import { I18nProvider, RouterProvider } from 'react-aria-components';
 import styled from 'styled-components';
+import type { NumberStyle } from '@/core/money';
 import { dayIn, formatDay, instant } from '@/core/time';
 import { Button } from '@/ui/controls/Button';
 import { Toasts } from '@/ui/overlay/Toasts';
 import { StripTextures } from '@/ui/strip/LifeStrip';
+import { showFiguresIn } from '@/ui/text/figures';
 import { GlobalStyle } from '@/ui/theme/GlobalStyle';
 import { CommandBox } from './CommandBox';
 import { DateControl } from './DateControl';
@@ -138,14 +140,17 @@ export function Frame({
   now,
   zone,
   homeCurrency,
+  numberStyle,
   children,
 }: {
   now: string;
   zone: string;
   homeCurrency: string;
+  numberStyle: NumberStyle;
   children: ReactNode;
 }) {
   const router = useRouter();
+  showFiguresIn(numberStyle);
   return (
     <I18nProvider locale="en-GB">
       <RouterProvider navigate={router.push}>

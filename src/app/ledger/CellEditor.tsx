@@ -1,7 +1,10 @@
 'use client';
 import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
+import { Popover } from 'react-aria-components';
 import styled from 'styled-components';
-import { formatDecimal } from '@/core/money';
+import { type Amount, formatDecimal } from '@/core/money';
+import { isRefusal, type Refusal } from '@/core/refusal';
+import { readTyped, spellAmount, typedAmount } from '@/ui/text/figures';
 import { reportDone } from '../answers';
 import { useLedger } from '../frame/LedgerProvider';
 import type { RowView } from '../frame/views';
@@ -25,10 +28,18 @@ const Line = styled.input`
   padding: 0 4px;
 `;
 
+const Understood = styled(Popover)`
+  max-width: 320px;
+  padding: 3px 8px;
+  border: 1px solid var(--rule);
+  border-radius: 2px;
+  background: var(--sheet);
+`;
+
 function textOf(row: RowView, column: ColumnId): string {
   switch (column) {
     case 'asking':
-      return row.name.asking ? formatDecimal(row.name.asking).replace(/\.00$/, '') : '';
+      return row.name.asking ? typedAmount(row.name.asking) : '';
     case 'tags':
       return row.name.tags.join(', ');
     case 'notes':
@@ -38,19 +49,21 @@ function textOf(row: RowView, column: ColumnId): string {
   }
 }
 
+/** The asking price that was typed; `null` for none. */
+function readAsking(row: RowView, text: string, homeCurrency: string): Amount | Refusal | null {
+  return text.trim() === '' ? null : readTyped(text, row.name.asking?.currency ?? homeCurrency);
+}
+
 /** What the new text of a cell asks the ledger to change. */
 function editOf(row: RowView, column: ColumnId, text: string, homeCurrency: string): Record<string, unknown> {
   const written = text.trim();
   switch (column) {
-    case 'asking':
-      return written === ''
+    case 'asking': {
+      const read = readAsking(row, written, homeCurrency);
+      return read === null || isRefusal(read)
         ? { clearAsking: true }
-        : {
-            asking: {
-              amount: written.replaceAll(',', ''),
-              currency: row.name.asking?.currency ?? homeCurrency,
-            },
-          };
+        : { asking: { amount: formatDecimal(read), currency: read.currency } };
+    }
     case 'tags': {
       const tags = written
         .split(',')
@@ -82,18 +95,22 @@ export function CellEditor({
   const field = useRef<HTMLInputElement & HTMLSelectElement>(null);
   const ended = useRef(false);
 
+  const read = column === 'asking' ? readAsking(row, text, homeCurrency) : null;
+
   useEffect(() => {
     field.current?.focus();
     if (column !== 'account') field.current?.select();
   }, [column]);
 
-  const end = async (keep: boolean, value = text) => {
+  const end = async (keep: boolean, value = text, byKey = false) => {
     if (ended.current) return;
+    // What is no amount is refused where it stands; left alone, the price stays as it was.
+    if (keep && byKey && isRefusal(read)) return;
     ended.current = true;
     const grid = field.current?.closest<HTMLElement>('[role=grid]');
     onEnd();
     grid?.focus();
-    if (!keep || value === textOf(row, column)) return;
+    if (!keep || value === textOf(row, column) || isRefusal(read)) return;
     const answer = await editNamesAction({
       nameIds: [row.name.id],
       edit: editOf(row, column, value, homeCurrency),
@@ -102,7 +119,7 @@ export function CellEditor({
   };
   const onKeyDown = (event: KeyboardEvent) => {
     event.stopPropagation();
-    if (event.key === 'Enter') void end(true);
+    if (event.key === 'Enter') void end(true, text, true);
     if (event.key === 'Escape') void end(false);
   };
   const label = `${column} of ${row.name.unicode}`;
@@ -125,14 +142,35 @@ export function CellEditor({
       </Line>
     );
   }
+  const understood =
+    read === null || text === textOf(row, column)
+      ? null
+      : isRefusal(read)
+        ? read.message
+        : `read as ${spellAmount(read)}`;
   return (
-    <Line
-      ref={field}
-      aria-label={label}
-      value={text}
-      onChange={(event) => setText(event.target.value)}
-      onKeyDown={onKeyDown}
-      onBlur={() => void end(true)}
-    />
+    <>
+      <Line
+        ref={field}
+        aria-label={label}
+        aria-invalid={isRefusal(read)}
+        aria-describedby="read-as"
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+        onKeyDown={onKeyDown}
+        onBlur={() => void end(true)}
+      />
+      <Understood
+        triggerRef={field}
+        isNonModal
+        isOpen={understood !== null}
+        placement="bottom start"
+        aria-label="What was read"
+      >
+        <span id="read-as" role="status" className={isRefusal(read) ? 'caution' : 'soft'}>
+          {understood}
+        </span>
+      </Understood>
+    </>
   );
 }

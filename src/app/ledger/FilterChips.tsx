@@ -3,10 +3,10 @@ import { X } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { Dialog, DialogTrigger, Popover } from 'react-aria-components';
 import styled from 'styled-components';
-import { formatDecimal, parseDecimal } from '@/core/money';
+import { AmountField } from '@/ui/controls/AmountField';
 import { Button } from '@/ui/controls/Button';
 import { Check } from '@/ui/controls/Check';
-import { Field } from '@/ui/controls/Field';
+import { formatFigure } from '@/ui/text/figures';
 
 /** A filter in plain words; set ones can be taken out. */
 export const Chip = styled.span`
@@ -104,8 +104,7 @@ export function RangeChip({
   currency: string;
   onChange: (from: number | null, to: number | null) => void;
 }) {
-  const word = (minor: number) => formatDecimal({ minor, currency });
-  const read = (text: string) => (text.trim() === '' ? null : (parseDecimal(text, currency)?.minor ?? null));
+  const word = (minor: number) => formatFigure({ minor, currency }, true);
   const set = from !== null || to !== null;
   return (
     <FilterChip
@@ -118,17 +117,17 @@ export function RangeChip({
       set={set}
       onClear={() => onChange(null, null)}
     >
-      <Field
+      <AmountField
         label={`From, ${currency}`}
-        inputMode="decimal"
-        defaultValue={from === null ? '' : word(from)}
-        onChange={(text) => onChange(read(text), to)}
+        currency={currency}
+        amount={from === null ? null : { minor: from, currency }}
+        onChange={(_, read) => onChange(read?.minor ?? null, to)}
       />
-      <Field
+      <AmountField
         label={`To, ${currency}`}
-        inputMode="decimal"
-        defaultValue={to === null ? '' : word(to)}
-        onChange={(text) => onChange(from, read(text))}
+        currency={currency}
+        amount={to === null ? null : { minor: to, currency }}
+        onChange={(_, read) => onChange(from, read?.minor ?? null)}
       />
     </FilterChip>
   );

@@ -87,6 +87,7 @@ export function FootingBar({
             label="Export this view"
             choices={[
               { id: 'csv', text: 'This view as CSV' },
+              { id: 'xlsx', text: 'This view as a workbook (.xlsx)' },
               { id: 'json', text: 'This view as JSON' },
             ]}
             onChoose={(format) => window.location.assign(exported(format))}

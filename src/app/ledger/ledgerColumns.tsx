@@ -1,11 +1,11 @@
 'use client';
 import type { ReactNode } from 'react';
 import { isCaution, type SortKey } from '@/core/ledger';
-import { formatAmount, formatFigure } from '@/core/money';
 import { addDays, daysBetween, type Instant } from '@/core/time';
 import type { GridColumn } from '@/ui/grid/Grid';
 import { LifeStrip, type StripScale } from '@/ui/strip/LifeStrip';
 import { StripAxis } from '@/ui/strip/StripAxis';
+import { formatAmount, formatFigure } from '@/ui/text/figures';
 import {
   amountsWords,
   type DayStyle,

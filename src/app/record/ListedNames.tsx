@@ -1,10 +1,10 @@
 'use client';
 import Link from 'next/link';
-import { formatAmount } from '@/core/money';
 import { isRefusal } from '@/core/refusal';
 import { Button } from '@/ui/controls/Button';
 import { Actions } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
+import { formatAmount } from '@/ui/text/figures';
 import { Ruled } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
 import { namesWords, termEndWords } from '@/ui/text/words';
@@ -48,8 +48,14 @@ export function ListedNames({ names }: { names: readonly ListedName[] }) {
                     ? `taken${record.registrar ? ` at ${record.registrar}` : ''}${record.expires ? ` until ${termEndWords(record.expires, style)}` : ''}`
                     : 'free'}
               </td>
-              <td>{best?.account ?? ''}</td>
-              <td className="figure">{best ? formatAmount(best.first) : ''}</td>
+              <td>
+                {best?.account ?? ''}
+                {best && best.twoYears === null && <div className="soft">not compared: a rate or price is missing</div>}
+              </td>
+              <td className="figure">
+                {best ? formatAmount(best.first) : ''}
+                {best?.condition && best.condition !== 'any term' && <div className="soft">{best.condition}</div>}
+              </td>
               <td className="figure">{best?.later ? formatAmount(best.later) : ''}</td>
             </tr>
           ))}

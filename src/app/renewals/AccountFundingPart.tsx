@@ -1,14 +1,16 @@
 'use client';
 import Link from 'next/link';
 import { useEffect, useMemo, useState } from 'react';
-import { amount, formatAmount, formatDecimal, parseDecimal } from '@/core/money';
+import { amount } from '@/core/money';
 import { isRefusal } from '@/core/refusal';
 import type { Instant } from '@/core/time';
 import { BalanceChart, type BalancePoint } from '@/ui/chart/BalanceChart';
+import { AmountField } from '@/ui/controls/AmountField';
 import { Button } from '@/ui/controls/Button';
 import { Field } from '@/ui/controls/Field';
 import { Actions, Dialog } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
+import { formatAmount } from '@/ui/text/figures';
 import { Fields, Ruled, Section } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
 import { causeWords, dayWords, namesWords } from '@/ui/text/words';
@@ -186,13 +188,12 @@ function MendForm({
 }) {
   const { worker, style, reload } = useLedger();
   const { account } = funding;
-  const [sum, setSum] = useState(
-    funding.leastTopUp ? formatDecimal(amount(funding.leastTopUp.minor, account.currency)) : '',
-  );
+  const least = funding.leastTopUp && amount(funding.leastTopUp.minor, account.currency);
+  const [sum, setSum] = useState(least);
   const [month, setMonth] = useState('');
   const [then, setThen] = useState<FundingView | null>(null);
   const [busy, setBusy] = useState(false);
-  const topUp = card === null ? (parseDecimal(sum.replaceAll(',', ''), account.currency)?.minor ?? null) : 0;
+  const topUp = card === null ? (sum?.minor ?? null) : 0;
   const monthReads = /^\d{4}-(0[1-9]|1[0-2])$/.test(month.trim());
   const ready = card === null ? topUp !== null && topUp > 0 : monthReads;
 
@@ -233,7 +234,12 @@ function MendForm({
     <>
       <Fields>
         {card === null ? (
-          <Field label={`Amount, ${account.currency}`} value={sum} onChange={setSum} inputMode="decimal" />
+          <AmountField
+            label={`Amount, ${account.currency}`}
+            currency={account.currency}
+            amount={least}
+            onChange={(_, read) => setSum(read)}
+          />
         ) : (
           <Field
             label="The new card ends"

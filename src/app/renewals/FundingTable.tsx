@@ -1,6 +1,7 @@
 'use client';
-import { amount, formatAmount } from '@/core/money';
+import { amount } from '@/core/money';
 import { Button } from '@/ui/controls/Button';
+import { formatAmount } from '@/ui/text/figures';
 import { Ruled } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
 import { causeWords, dayWords, namesWords } from '@/ui/text/words';

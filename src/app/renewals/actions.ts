@@ -6,7 +6,7 @@ import { deps } from '@/usecases/deps';
 import type { Done } from '@/usecases/names/edit';
 import { compareTerms, type TermsCompared } from '@/usecases/renewals/compareTerms';
 import { confirmRenewal } from '@/usecases/renewals/confirm';
-import { changeRenewal, moveRenewal, type OpenRenewal } from '@/usecases/renewals/renew';
+import { changeRenewal, moveRenewal, type OpenRenewal, openRenewal, payRunBy } from '@/usecases/renewals/renew';
 import { carryOutRun } from '@/usecases/runs/carryOut';
 import {
   finishRun,
@@ -16,6 +16,7 @@ import {
   runProgress,
   sendReportsAgain,
   startRun,
+  stopRun,
 } from '@/usecases/runs/start';
 
 export async function changeRenewalAction(id: string, input: unknown): Promise<OpenRenewal | Refusal> {
@@ -64,6 +65,18 @@ export async function leaveItemAction(id: string, nameId: number): Promise<RunPr
   const left = await leaveItem(deps(), id, nameId);
   if (isRefusal(left)) return left;
   return runProgress(deps(), id);
+}
+
+/** Chooses by which of its means an account of a run pays. Answers the run. */
+export async function payRunByAction(input: unknown): Promise<OpenRenewal | Refusal> {
+  const chosen = await payRunBy(deps(), input);
+  return isRefusal(chosen) ? chosen : openRenewal(deps(), chosen.id);
+}
+
+/** Stops what has not been sent; what has been sent is left to a person. */
+export async function stopRunAction(id: string): Promise<RunProgress | Refusal> {
+  const stopped = await stopRun(deps(), id);
+  return isRefusal(stopped) ? stopped : runProgress(deps(), id);
 }
 
 export async function finishRunAction(id: string): Promise<true | Refusal> {

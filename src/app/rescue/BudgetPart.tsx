@@ -1,18 +1,19 @@
 'use client';
 import { useState } from 'react';
-import { amount, formatAmount, parseDecimal } from '@/core/money';
+import { type Amount, readPercent } from '@/core/money';
 import { isRefusal } from '@/core/refusal';
+import { AmountField } from '@/ui/controls/AmountField';
 import { Button } from '@/ui/controls/Button';
 import { Choice, Field } from '@/ui/controls/Field';
 import { Actions } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
+import { formatAmount } from '@/ui/text/figures';
 import { Fields, Section } from '@/ui/text/Sheet';
 import { namesWords } from '@/ui/text/words';
 import type { Settings } from '@/usecases/settings';
 import { useLedger } from '../frame/LedgerProvider';
 import { saveSaleOddsAction } from './actions';
 
-const shareOf = (text: string) => Number(text.replace('%', '').replace(',', '.')) / 100;
 const percentOf = (share: number) => String(Math.round(share * 10_000) / 100);
 
 /** What is assumed of selling, and how far a given budget goes. */
@@ -29,27 +30,31 @@ export function BudgetPart({
   const [chance, setChance] = useState(percentOf(odds.chance));
   const [commission, setCommission] = useState(percentOf(odds.commission));
   const [currency, setCurrency] = useState(currencies[0] ?? 'USD');
-  const [budget, setBudget] = useState('');
-  const [problem, setProblem] = useState<string | null>(null);
+  const [budget, setBudget] = useState<Amount | null>(null);
+  const [unread, setUnread] = useState<{ chance?: string; commission?: string }>({});
 
   const saveOdds = async () => {
     if (chance === percentOf(odds.chance) && commission === percentOf(odds.commission)) return;
-    const answer = await saveSaleOddsAction({ chance: shareOf(chance), commission: shareOf(commission) });
+    const [likely, kept] = [readPercent(chance), readPercent(commission)];
+    setUnread({
+      ...(isRefusal(likely) ? { chance: likely.message } : {}),
+      ...(isRefusal(kept) ? { commission: kept.message } : {}),
+    });
+    if (isRefusal(likely) || isRefusal(kept)) return;
+    const answer = await saveSaleOddsAction({ chance: likely / 100, commission: kept / 100 });
     if (isRefusal(answer)) report({ text: answer.message, problem: true });
     else await reload();
   };
 
   const choose = async () => {
-    const sum = parseDecimal(budget.replaceAll(',', ''), currency);
-    setProblem(sum === null || sum.minor < 0 ? 'Write the budget as a plain amount, like 150.' : null);
-    if (!worker || sum === null || sum.minor < 0) return;
-    const ids = await worker.bestSet(currency, sum.minor);
+    if (!worker || budget === null) return;
+    const ids = await worker.bestSet(currency, budget.minor);
     onChoose(ids, currency);
     report({
       text:
         ids.length === 0
-          ? `${formatAmount(amount(sum.minor, currency))} keeps none that is worth it.`
-          : `${formatAmount(amount(sum.minor, currency))} goes as far as ${namesWords(ids.length)}.`,
+          ? `${formatAmount(budget)} keeps none that is worth it.`
+          : `${formatAmount(budget)} goes as far as ${namesWords(ids.length)}.`,
     });
   };
 
@@ -60,6 +65,7 @@ export function BudgetPart({
           label="Chance of a sale in a year, percent"
           value={chance}
           onChange={setChance}
+          problem={unread.chance ?? null}
           onBlur={() => void saveOdds()}
           inputMode="decimal"
         />
@@ -67,27 +73,30 @@ export function BudgetPart({
           label="Commission, percent"
           value={commission}
           onChange={setCommission}
+          problem={unread.commission ?? null}
           onBlur={() => void saveOdds()}
           inputMode="decimal"
         />
-        <Field
+        <AmountField
+          key={currency}
           label={`Budget, ${currency}`}
-          value={budget}
-          onChange={setBudget}
-          inputMode="decimal"
-          problem={problem}
+          currency={currency}
+          onChange={(_, read) => setBudget(read)}
         />
         {currencies.length > 1 && (
           <Choice
             label="Budget in"
             value={currency}
-            onChange={setCurrency}
+            onChange={(code) => {
+              setCurrency(code);
+              setBudget(null);
+            }}
             options={currencies.map((code) => ({ value: code, text: code }))}
           />
         )}
       </Fields>
       <Actions>
-        <Button isDisabled={budget.trim() === ''} onPress={() => void choose()}>
+        <Button isDisabled={budget === null} onPress={() => void choose()}>
           Choose the best set
         </Button>
       </Actions>

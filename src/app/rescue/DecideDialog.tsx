@@ -1,7 +1,8 @@
 'use client';
 import { useState } from 'react';
-import { formatDecimal } from '@/core/money';
+import { formatDecimal, readPercent } from '@/core/money';
 import { isRefusal } from '@/core/refusal';
+import { AmountField } from '@/ui/controls/AmountField';
 import { Button } from '@/ui/controls/Button';
 import { Choice, Field } from '@/ui/controls/Field';
 import { Actions, Dialog } from '@/ui/overlay/Dialog';
@@ -45,18 +46,25 @@ function DecideForm({
   const [chance, setChance] = useState(name.saleChance === null ? '' : String(Math.round(name.saleChance * 1e4) / 100));
 
   const currency = name.bestOffer?.currency ?? name.asking?.currency ?? homeCurrency;
-  const [offer, setOffer] = useState(name.bestOffer ? formatDecimal(name.bestOffer) : '');
-  const [problem, setProblem] = useState<string | null>(null);
+  const [offer, setOffer] = useState({ isEmpty: name.bestOffer === null, read: name.bestOffer });
+  const [problem, setProblem] = useState<{ chance?: string; offer?: string }>({});
 
   const save = async () => {
     const usualChance = chance.trim() === '';
+    const likely = usualChance ? 0 : readPercent(chance);
+    if (isRefusal(likely)) {
+      setProblem({ chance: likely.message });
+      return;
+    }
+    // What is no amount is refused where it stands.
+    if (!offer.isEmpty && offer.read === null) return;
     const answer = await decideRescueAction({
       nameIds: [name.id],
       verdict,
-      ...(offer.trim() === '' ? { noOffer: true } : { bestOffer: offer, currency }),
-      ...(usualChance ? { usualChance } : { chance: Number(chance.replace('%', '').replace(',', '.')) / 100 }),
+      ...(offer.read === null ? { noOffer: true } : { bestOffer: formatDecimal(offer.read), currency }),
+      ...(usualChance ? { usualChance } : { chance: likely / 100 }),
     });
-    setProblem(isRefusal(answer) && answer.field === 'bestOffer' ? answer.message : null);
+    setProblem(isRefusal(answer) && answer.field === 'bestOffer' ? { offer: answer.message } : {});
     if (!reportDone(answer, (batchId) => void onUndo(batchId))) return;
     onClose();
     await reload();
@@ -83,13 +91,14 @@ function DecideForm({
         onChange={setChance}
         inputMode="decimal"
         hint="empty: the usual chance"
+        problem={problem.chance ?? null}
       />
-      <Field
+      <AmountField
         label={`Best offer so far, ${currency}`}
-        value={offer}
-        onChange={setOffer}
-        inputMode="decimal"
-        problem={problem}
+        currency={currency}
+        amount={name.bestOffer}
+        onChange={(text, read) => setOffer({ isEmpty: text.trim() === '', read })}
+        problem={problem.offer ?? null}
       />
       <Actions>
         <Button data-kind="primary" onPress={() => void save()}>

@@ -1,6 +1,6 @@
 'use client';
 import { useEffect, useState } from 'react';
-import { formatAmount, sumByCurrency } from '@/core/money';
+import { sumByCurrency } from '@/core/money';
 import { isRefusal } from '@/core/refusal';
 import type { Instant } from '@/core/time';
 import { Button } from '@/ui/controls/Button';
@@ -8,6 +8,7 @@ import { Check } from '@/ui/controls/Check';
 import { Choice, Field } from '@/ui/controls/Field';
 import { Actions, Dialog } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
+import { formatAmount } from '@/ui/text/figures';
 import { Ruled } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
 import { amountsWords, type DayStyle, dayWords, namesWords, termEndWords, untilWords } from '@/ui/text/words';

@@ -1,7 +1,8 @@
 'use client';
 import Link from 'next/link';
-import { formatAmount, sumByCurrency } from '@/core/money';
+import { sumByCurrency } from '@/core/money';
 import { Button } from '@/ui/controls/Button';
+import { formatAmount } from '@/ui/text/figures';
 import { Ruled, Section } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
 import { amountsWords, dayWords, namesWords, outlookWords } from '@/ui/text/words';

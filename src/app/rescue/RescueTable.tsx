@@ -1,8 +1,8 @@
 'use client';
 import Link from 'next/link';
-import { formatAmount } from '@/core/money';
 import { Button } from '@/ui/controls/Button';
 import { Check } from '@/ui/controls/Check';
+import { formatAmount } from '@/ui/text/figures';
 import { Ruled } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
 import { amountsWords, dayWords, outlookWords, stepFigures, untilWords } from '@/ui/text/words';

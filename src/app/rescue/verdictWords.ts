@@ -1,5 +1,5 @@
-import { formatAmount } from '@/core/money';
 import type { Verdict, VerdictReason } from '@/core/rescue';
+import { formatAmount } from '@/ui/text/figures';
 
 export const VERDICT_WORDS: Readonly<Record<Verdict, string>> = {
   renew: 'Renew',

@@ -1,5 +1,5 @@
-import { formatAmount } from '@/core/money';
 import type { AgendaKind, Finding, PriceName, Rung, SaleStage } from '@/core/selling';
+import { formatAmount } from '@/ui/text/figures';
 import { type DayStyle, dayWords } from '@/ui/text/words';
 import type { ListingRow } from '@/usecases/selling/listings';
 

@@ -1,10 +1,10 @@
 'use client';
 import Link from 'next/link';
-import { formatAmount } from '@/core/money';
 import type { AgendaItem } from '@/core/selling';
 import { daysBetween } from '@/core/time';
 import { ButtonLink } from '@/ui/controls/Button';
 import { Actions } from '@/ui/overlay/Dialog';
+import { formatAmount } from '@/ui/text/figures';
 import { Ruled, Section } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
 import { daysWords, dayWords } from '@/ui/text/words';

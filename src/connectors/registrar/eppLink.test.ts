@@ -172,6 +172,7 @@ describe('whatever goes wrong on the way, what was ordered happens once or not a
         'result lost': 'unknown',
         // Strikes reports only.
         'report refused': 'done',
+        'finished later': 'pending',
       };
       expect(outcome.kind).toBe(expected[kind]);
       if (outcome.kind === 'unknown') expect(outcome.sent).toBe(kind !== 'refused');

@@ -6,6 +6,7 @@ import {
   readEvent,
   readFeeCheck,
   readHolding,
+  readPendingResult,
   readRenewal,
   readTaken,
 } from '@/formats/epp/responses';
@@ -93,7 +94,7 @@ export function eppLink(
       return ask(commands.checkFees(names, [{ command: action, years }], currency, promotion, id), id, readFeeCheck);
     },
     renew: (order, id) => ask(commands.renewDomain(order, id), id, readRenewal),
-    requestRestore: (name, fee, id) => ask(commands.requestRestore(name, fee, id), id, readTaken),
+    requestRestore: (name, fee, payBy, id) => ask(commands.requestRestore(name, fee, payBy, id), id, readTaken),
     reportRestore: (name, report, id) => ask(commands.reportRestore(name, report, id), id, taken),
     remove: (name, id) => ask(commands.deleteDomain(name, id), id, readTaken),
     change: (name, settings, id) => ask(commands.updateDomain({ name, ...settings }, id), id, taken),
@@ -129,6 +130,7 @@ export function eppLink(
               at: queue.at,
               text: queue.text,
               event: readEvent(response),
+              settled: readPendingResult(response),
               raw: rawOf(response),
             });
             const ackId = questionId();

@@ -1,7 +1,7 @@
 import type { Amount } from '@/core/money';
 import type { Instant } from '@/core/time';
 import type { RestoreReport } from '@/formats/epp/commands';
-import type { FeeQuote, HeldName, HoldingPage, Renewed, Taken } from '@/formats/epp/responses';
+import type { FeeQuote, HeldName, HoldingPage, PendingResult, Renewed, Taken } from '@/formats/epp/responses';
 
 export type { RestoreReport } from '@/formats/epp/commands';
 export type { FeeQuote, HeldName, HoldingPage, Renewed, Taken } from '@/formats/epp/responses';
@@ -29,6 +29,8 @@ export interface RenewalOrder {
   /** The most that may be taken; `null` leaves it to the registrar. */
   readonly fee: Amount | null;
   readonly promotion?: string | null;
+  /** The means that is to pay; `null` for the account's usual order. */
+  readonly payBy?: string | null;
 }
 
 /** Values that are set, whatever they were: sending them again harms nothing. */
@@ -59,6 +61,8 @@ export interface RegistrarMessage {
     /** The last instant to do what it asks for. */
     readonly until: Instant | null;
   } | null;
+  /** What became of an order that was taken for later. */
+  readonly settled: PendingResult | null;
   readonly raw: string;
 }
 
@@ -79,7 +83,7 @@ export interface RegistrarLink {
   ): Promise<Outcome<FeeQuote[]>>;
   renew(order: RenewalOrder, id: string): Promise<Outcome<Renewed>>;
   /** Asks for a name in redemption to be restored, for at most `fee`: it is paid for then, and waits for its report. */
-  requestRestore(name: string, fee: Amount | null, id: string): Promise<Outcome<Taken>>;
+  requestRestore(name: string, fee: Amount | null, payBy: string | null, id: string): Promise<Outcome<Taken>>;
   reportRestore(name: string, report: RestoreReport, id: string): Promise<Outcome<true>>;
   /** Deletes a name. In its refundable days that gives it back. */
   remove(name: string, id: string): Promise<Outcome<Taken>>;

@@ -14,8 +14,8 @@ export interface ChargedName {
   readonly years: number;
   /** Until when a charge can still renew the name at the ordinary price (end of the late window), for the term as it stands. */
   readonly chargeableUntil: Instant;
-  /** Cost of renewing for `years` on the day of the charge; `null` when no price is known. */
-  readonly costAt: (years: number, at: Instant) => Amount | null;
+  /** Cost of renewing for `years` on the day of the charge, past the term's end or not; `null` when it is not known. */
+  readonly costAt: (years: number, at: Instant, isLate: boolean) => Amount | null;
 }
 
 interface Due {
@@ -50,7 +50,7 @@ export function projectCharges(
   }
   for (let due = queue.pop(); due && due.at <= until; due = queue.pop()) {
     const name = names[due.index] as ChargedName;
-    const cost = name.costAt(name.years, due.at);
+    const cost = name.costAt(name.years, due.at, due.at >= earliestEnd(due.end));
     const payment = pay(account, balanceMinor, cost, due.at);
     balanceMinor = payment.balanceMinor;
     const newEnd = laterEnd(due.end, name.years);
@@ -92,7 +92,7 @@ export function balanceNeeded(
     let end = name.termEnd;
     let at = firstAttempt(account, name, asOf);
     while (at !== null && at <= until) {
-      const cost = name.costAt(name.years, at);
+      const cost = name.costAt(name.years, at, at >= earliestEnd(end));
       if (cost !== null && cost.currency === account.currency && paidByBalance(account, at)) needed += cost.minor;
       end = laterEnd(end, name.years);
       at = nextCharge(end, account, at);
@@ -110,8 +110,11 @@ function paidByBalance(account: FundedAccount, at: Instant): boolean {
 /** When a name is first tried: on its lead days, at once when those have passed, or on the next retry day when stalled. */
 function firstAttempt(account: FundedAccount, name: ChargedName, asOf: Instant): Instant | null {
   if (name.setting === 'stalled') return nextRetry(account, name.termEnd, (asOf - 1) as Instant);
-  if (name.setting !== 'on' || asOf > name.chargeableUntil) return null;
-  return Math.max(addDays(earliestEnd(name.termEnd), -account.leadDays), asOf) as Instant;
+  if (name.setting !== 'on') return null;
+  const due = addDays(earliestEnd(name.termEnd), -account.leadDays);
+  const at = Math.max(due, asOf) as Instant;
+  // At the instant of deletion an overdue charge comes too late; one that is due at that very instant comes before it.
+  return at < name.chargeableUntil || at === due ? at : null;
 }
 
 /** A charge is never due before the one that it follows, however short the term and long the lead. */

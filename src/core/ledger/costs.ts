@@ -1,6 +1,15 @@
 import { type Policy, policyFor, type RegistryFee, registryFeeOn } from '../lifecycle';
 import { type Amount, amount, roundHalfAway } from '../money';
-import { makePriceBook, type PriceBook, priceInForce, restoreCost, type StepCosts, termCost } from '../pricing';
+import {
+  type Cost,
+  makePriceBook,
+  type PriceBook,
+  priceInForce,
+  type RenewalPricing,
+  renewalCost,
+  restoreWithYear,
+  type StepCosts,
+} from '../pricing';
 import { type Day, dayOf, type Instant, startOfDay } from '../time';
 import type { LedgerAccount, LedgerName, LedgerRules } from './data';
 
@@ -29,40 +38,42 @@ export function indexRules(rules: LedgerRules): RuleIndex {
 /** What keeping a name costs on one day, by the way it is kept, and what it costs per year. */
 export interface KeepingCosts extends StepCosts {
   readonly perYear: Amount | null;
-  /** True when the restore figure is ten times the renewal, for want of a known price. */
-  readonly restoreRuleOfThumb: boolean;
 }
 
 type Asked = Pick<LedgerName, 'id' | 'ending' | 'accountId'>;
 
-/** What renewing for `years` costs on `day`, or `null` without a known price. */
-export function renewalCost(index: RuleIndex, name: Asked, years: number, day: Day): Amount | null {
-  const price = priceInForce(index.book, pricedAs(index, name), 'renew', day);
-  if (!price) return null;
-  const fee = policyFor(name.ending, index.policies).yearlyFee ? registryFeeOn(index.fees, day) : null;
-  return termCost(price, { years, fee, taxPercent: index.accounts.get(name.accountId)?.taxPercent ?? 0 }).total;
+/** What a name's renewal is priced by on a day. */
+export function pricingOf(index: RuleIndex, name: Asked, day: Day): RenewalPricing {
+  return {
+    price: priceInForce(index.book, pricedAs(index, name), 'renew', day),
+    fee: policyFor(name.ending, index.policies).yearlyFee ? registryFeeOn(index.fees, day) : null,
+    account: index.accounts.get(name.accountId) ?? null,
+    rates: index.rules.rates,
+    day,
+  };
 }
 
-/** What keeping a name costs on `day`: renewal for the least term, late fee, restore and a year. */
+/** What a restore of a name and its year cost on a day; `taxPercent` as in `RenewalTerms`. */
+export function restoreCostOf(index: RuleIndex, name: Asked, day: Day, taxPercent?: number | null): Cost | null {
+  const restore = priceInForce(index.book, pricedAs(index, name), 'restore', day);
+  return restoreWithYear(pricingOf(index, name, day), restore, taxPercent);
+}
+
+/** What keeping a name costs on `day`: renewal for the least term, the same with a late fee, restore and a year. */
 export function keepingCosts(index: RuleIndex, name: Asked, day: Day): KeepingCosts {
-  const policy = policyFor(name.ending, index.policies);
   const account = index.accounts.get(name.accountId);
-  const priced = pricedAs(index, name);
-  const price = priceInForce(index.book, priced, 'renew', day);
   const lateFee = account && account.lateFeeMinor > 0 ? amount(account.lateFeeMinor, account.currency) : null;
-  if (!price) return { renewal: null, lateFee, restore: null, perYear: null, restoreRuleOfThumb: false };
-  const fee = policy.yearlyFee ? registryFeeOn(index.fees, day) : null;
-  const years = policy.terms.renew.least;
-  const taxPercent = account?.taxPercent ?? 0;
-  const renewal = termCost(price, { years, fee, taxPercent });
-  const oneYear = termCost(price, { years: 1, fee, taxPercent });
-  const restore = restoreCost(priceInForce(index.book, priced, 'restore', day), oneYear, taxPercent);
+  const pricing = pricingOf(index, name, day);
+  const years = policyFor(name.ending, index.policies).terms.renew.least;
+  const renewal = renewalCost(pricing, { years })?.total ?? null;
+  const restore = restoreCostOf(index, name, day);
   return {
-    renewal: renewal.total,
+    renewal,
     lateFee,
-    restore: restore.total,
-    perYear: { minor: roundHalfAway(renewal.total.minor / years), currency: renewal.total.currency },
-    restoreRuleOfThumb: restore.ruleOfThumb,
+    lateRenewal: renewalCost(pricing, { years, isLate: true })?.total ?? null,
+    restore: restore?.total ?? null,
+    perYear: renewal && { minor: roundHalfAway(renewal.minor / years), currency: renewal.currency },
+    restoreRuleOfThumb: restore?.ruleOfThumb ?? false,
   };
 }
 
@@ -113,27 +124,29 @@ export function keepingCostsAt(index: RuleIndex, groups: CostGroups, at: Instant
   };
 }
 
-/** The instants at which any price or fee changes, in order. */
+/** The instants at which any price, fee or rate changes, in order. */
 export function priceChangesOf(index: RuleIndex): Instant[] {
-  const days = [...index.rules.prices.map((price) => price.from), ...index.fees.map((fee) => fee.from)];
+  const { prices, rates } = index.rules;
+  const days = [...prices, ...index.fees, ...rates].map(({ from }) => from);
   return [...new Set(days)].sort().map(startOfDay);
 }
 
-/** `renewalCost` by place, remembered for each group, term, and stretch of time in which no price changes. */
+/** What renewing costs by place, remembered for each group, term, and stretch of time in which no price changes. */
 export function renewalCostsAt(
   index: RuleIndex,
   groups: CostGroups,
   changes: readonly Instant[],
-): (place: number, years: number, at: Instant) => Amount | null {
+): (place: number, years: number, at: Instant, isLate: boolean) => Amount | null {
   const known = new Map<number, Amount | null>();
-  return (place, years, at) => {
+  return (place, years, at, isLate) => {
     const group = groups.groupOf[place] as number;
     let stretch = 0;
     while (stretch < changes.length && (changes[stretch] as Instant) <= at) stretch += 1;
-    const key = (group * 128 + years) * 4096 + stretch;
+    const key = ((group * 128 + years) * 4096 + stretch) * 2 + (isLate ? 1 : 0);
     let cost = known.get(key);
     if (cost === undefined) {
-      cost = renewalCost(index, groups.samples[group] as LedgerName, years, dayOf(at));
+      const pricing = pricingOf(index, groups.samples[group] as LedgerName, dayOf(at));
+      cost = renewalCost(pricing, { years, isLate })?.total ?? null;
       known.set(key, cost);
     }
     return cost;

@@ -1,6 +1,6 @@
 import type { AutoRenewSetting, FundedAccount, Standing } from '../funding';
 import type { AccountWindow, ObservedPhase, Policy, RegistryFee } from '../lifecycle';
-import type { Amount } from '../money';
+import type { Amount, Rate } from '../money';
 import type { Price } from '../pricing';
 import type { Instant, TermEnd } from '../time';
 
@@ -82,6 +82,8 @@ export interface LedgerRules {
   readonly policies: readonly Policy[];
   readonly fees: readonly RegistryFee[];
   readonly prices: readonly Price[];
+  /** What currencies were worth in one another. */
+  readonly rates: readonly Rate[];
   readonly homeCurrency: string;
   /** IANA time zone in which days are shown. */
   readonly zone: string;

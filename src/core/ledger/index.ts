@@ -2,7 +2,7 @@ export { type AccountFunding, type FundedMonth, fundingOf } from './accountFundi
 export { type Arrangement, arrangeRows, matchingRows, sortRows } from './arrange';
 export { type LedgerColumns, namesFromColumns } from './columns';
 export { type Contradiction, contradictionOf } from './contradictions';
-export { indexRules, type KeepingCosts, keepingCosts, type RuleIndex, renewalCost } from './costs';
+export { indexRules, type KeepingCosts, keepingCosts, pricingOf, type RuleIndex, restoreCostOf } from './costs';
 export {
   type LedgerAccount,
   type LedgerName,

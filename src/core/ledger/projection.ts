@@ -98,7 +98,7 @@ export function projectLedger(index: RuleIndex, names: readonly LedgerName[], as
         setting: name.setting,
         years: yearsPerCharge(account, policy),
         chargeableUntil: addDays(earliestEnd(name.termEnd), Math.min(policy.lateDays, account.lateDays)),
-        costAt: (years, at) => costAt(place, years, at),
+        costAt: (years, at, isLate) => costAt(place, years, at, isLate),
       };
     });
     chargedAt.set(accountId, charged);

@@ -11,5 +11,8 @@ export {
   sumByCurrency,
   times,
 } from './amount';
-export { formatAmount, formatFigure, wholeUnit } from './formatAmount';
+export { type FigureStyle, formatAmount, formatFigure, spellAmount, wholeUnit } from './formatAmount';
+export { NUMBER_STYLES, type NumberStyle, styleOfLocale, USUAL_STYLE } from './numberStyle';
 export { convert, type Rate, sumIn } from './rates';
+export { type AmountContext, readAmount, readNumber } from './readAmount';
+export { readPercent } from './readPercent';

@@ -69,6 +69,6 @@ test('amounts read as people write them', () => {
   expect(formatAmount(amount(123_456_789, 'USD'))).toBe('$1,234,567.89');
   expect(formatAmount(amount(-1138, 'USD'))).toBe('−$11.38');
   expect(formatAmount(amount(12_000, 'NOK'))).toBe('NOK 120.00');
-  expect(formatFigure(amount(380_000, 'USD'), true)).toBe('3,800');
-  expect(formatFigure(amount(1138, 'USD'), true)).toBe('11.38');
+  expect(formatFigure(amount(380_000, 'USD'), { whole: true })).toBe('3,800');
+  expect(formatFigure(amount(1138, 'USD'), { whole: true })).toBe('11.38');
 });

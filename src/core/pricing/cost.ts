@@ -1,5 +1,6 @@
 import type { RegistryFee } from '../lifecycle';
-import { type Amount, amount, roundHalfAway } from '../money';
+import { type Amount, amount, convert, type Rate, roundHalfAway } from '../money';
+import type { Day } from '../time';
 import type { Price, Promotion } from './price';
 
 /** A cost with the lines that make it, each rounded once. */
@@ -16,6 +17,9 @@ export interface Cost {
 export interface CostTerms {
   readonly years: number;
   readonly fee: RegistryFee | null;
+  /** What a fee in another currency is converted by, and the day whose rate counts. */
+  readonly rates?: readonly Rate[];
+  readonly day?: Day;
   readonly promotion?: Promotion | null;
   /** Percent on the sum, 0-100. */
   readonly taxPercent?: number;
@@ -55,14 +59,24 @@ function promotionOff(price: Price, base: number, years: number, promotion: Prom
 }
 
 /**
- * What a term costs: price, less promotion (never off the fee), plus the registry fee for each year, plus tax on the sum.
- * Minor units, each line rounded half away from zero once. A fee in another currency than the price is taken as part of
- * the price, since currencies never mix without a dated rate.
+ * The registry fee of a term in the price's currency, minor units; `null` where it is in another currency and no dated rate is known:
+ * currencies never mix without one.
  */
-export function termCost(price: Price, terms: CostTerms): Cost {
+function feeOf(price: Price, { years, fee, rates = [], day }: CostTerms): number | null {
+  if (price.feeIncluded || fee === null || fee.minor === 0) return 0;
+  const year = fee.currency === price.currency ? fee : day && convert(fee, price.currency, rates, day);
+  return year ? year.minor * years : null;
+}
+
+/**
+ * What a term costs: price, less promotion (never off the fee), plus the registry fee for each year, plus tax on the sum.
+ * Minor units, each line rounded half away from zero once. `null` when the fee has no rate into the price's currency.
+ */
+export function termCost(price: Price, terms: CostTerms): Cost | null {
   const base = termPrice(price, terms);
   const promotion = promotionOff(price, base, terms.years, terms.promotion);
-  const fee = price.feeIncluded || terms.fee?.currency !== price.currency ? 0 : terms.fee.minor * terms.years;
+  const fee = feeOf(price, terms);
+  if (fee === null) return null;
   const tax = roundHalfAway(((base - promotion + fee) * (terms.taxPercent ?? 0)) / 100);
   const total = amount(base - promotion + fee + tax, price.currency);
   return { total, price: base, promotion, fee, tax, ruleOfThumb: false };
@@ -73,18 +87,25 @@ export const RESTORE_RULE_OF_THUMB = 10;
 
 /**
  * What bringing a name back from redemption costs: the restore price and one year's renewal. Without a known restore
- * price ten times the renewal is taken, and marked. Prices in two currencies give the rule of thumb too.
- * `taxPercent` falls on the restore price as well; the renewal carries its own.
+ * price ten times the renewal is taken, and marked; a restore price in another currency without a dated rate is unknown: `null`.
+ * Tax falls on the restore price as well; the renewal carries its own.
  */
-export function restoreCost(restore: Price | null, renewal: Cost, taxPercent = 0): Cost {
-  const known = restore !== null && restore.currency === renewal.total.currency;
-  const price = known ? restore.yearMinor : renewal.total.minor * RESTORE_RULE_OF_THUMB;
+export function restoreCost(
+  restore: Price | null,
+  renewal: Cost,
+  { taxPercent = 0, rates = [], day }: Pick<CostTerms, 'taxPercent' | 'rates' | 'day'> = {},
+): Cost | null {
+  const { currency } = renewal.total;
+  const asked = restore && { minor: restore.yearMinor, currency: restore.currency };
+  const known = asked && (asked.currency === currency ? asked : day ? convert(asked, currency, rates, day) : null);
+  if (asked && !known) return null;
+  const price = known ? known.minor : renewal.total.minor * RESTORE_RULE_OF_THUMB;
   const tax = known ? roundHalfAway((price * taxPercent) / 100) : 0;
   return {
     ...renewal,
     price: price + renewal.price,
     tax: tax + renewal.tax,
-    total: amount(price + tax + renewal.total.minor, renewal.total.currency),
-    ruleOfThumb: !known,
+    total: amount(price + tax + renewal.total.minor, currency),
+    ruleOfThumb: known === null,
   };
 }

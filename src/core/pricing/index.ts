@@ -1,4 +1,12 @@
 export { type Cost, type CostTerms, RESTORE_RULE_OF_THUMB, restoreCost, termCost } from './cost';
+export {
+  type AccountCharges,
+  type RenewalCost,
+  type RenewalPricing,
+  type RenewalTerms,
+  renewalCost,
+  restoreWithYear,
+} from './keeping';
 export { breakEvenRise, type LongerTerm, savedByLongerTerm, yearlyWorthToday } from './longerTerm';
 export {
   type FirstYearCondition,

@@ -1,6 +1,6 @@
 import type { Charge } from '../funding';
 import type { Marks, Phase } from '../lifecycle';
-import { type Amount, plus } from '../money';
+import type { Amount } from '../money';
 import type { Instant } from '../time';
 
 export type PriceStepKind = 'charge' | 'late fee' | 'restore' | 'auction' | 'lost';
@@ -13,13 +13,20 @@ export interface PriceStep {
   readonly before: Amount | null;
   /** What it costs after it; `null` when the name is lost then, unknown, or the step is a charge that passes. */
   readonly after: Amount | null;
+  /** Its restore figure is ten times the renewal, for want of a known price. */
+  readonly ruleOfThumb: boolean;
 }
 
 /** What keeping one name costs, by the way it is kept. `null`: no price is known. */
 export interface StepCosts {
   readonly renewal: Amount | null;
+  /** What the registrar adds once the term has ended; `null` for nothing. */
   readonly lateFee: Amount | null;
+  /** Renewal and late fee together. */
+  readonly lateRenewal: Amount | null;
   readonly restore: Amount | null;
+  /** The restore figure is ten times the renewal, for want of a known price. */
+  readonly restoreRuleOfThumb: boolean;
 }
 
 /**
@@ -40,6 +47,7 @@ export function priceStep(
       kind: 'charge',
       before: saving.cost ?? costs.renewal,
       after: null,
+      ruleOfThumb: false,
     };
   switch (phase) {
     case 'refundable':
@@ -47,19 +55,21 @@ export function priceStep(
     case 'moving':
       if (asOf >= marks.termEnd) return stepWhileLate(marks, costs, asOf);
       if (costs.lateFee && marks.deletion > marks.termEnd) {
-        return { at: marks.termEnd, kind: 'late fee', before: costs.renewal, after: withFee(costs) };
+        const { renewal: before, lateRenewal: after } = costs;
+        return { at: marks.termEnd, kind: 'late fee', before, after, ruleOfThumb: false };
       }
       return stepToDeletion(marks, costs.renewal, costs);
     case 'late':
       return stepWhileLate(marks, costs, asOf);
     case 'redemption':
-      return { at: marks.purge, kind: 'lost', before: costs.restore, after: null };
+      return lostAtPurge(marks, costs);
     case 'restoring':
       return {
         at: marks.restoreReportDue ?? marks.purge,
         kind: 'restore',
         before: null,
         after: costs.restore,
+        ruleOfThumb: costs.restoreRuleOfThumb,
       };
     case 'deleting':
     case 'free':
@@ -67,23 +77,27 @@ export function priceStep(
   }
 }
 
-function withFee(costs: StepCosts): Amount | null {
-  if (!costs.renewal || !costs.lateFee) return costs.renewal;
-  return costs.lateFee.currency === costs.renewal.currency ? plus(costs.renewal, costs.lateFee) : costs.renewal;
+function lostAtPurge(marks: Marks, { restore, restoreRuleOfThumb }: StepCosts): PriceStep {
+  return { at: marks.purge, kind: 'lost', before: restore, after: null, ruleOfThumb: restoreRuleOfThumb };
 }
 
 function stepWhileLate(marks: Marks, costs: StepCosts, asOf: Instant): PriceStep | null {
-  if (asOf >= marks.deletion)
-    return asOf < marks.purge ? { at: marks.purge, kind: 'lost', before: costs.restore, after: null } : null;
-  const before = withFee(costs);
+  if (asOf >= marks.deletion) return asOf < marks.purge ? lostAtPurge(marks, costs) : null;
+  const before = costs.lateRenewal;
   if (marks.auction !== null && asOf < marks.auction)
-    return { at: marks.auction, kind: 'auction', before, after: null };
+    return { at: marks.auction, kind: 'auction', before, after: null, ruleOfThumb: false };
   return stepToDeletion(marks, before, costs);
 }
 
 /** At the end of the late window a restore is next, or the name is lost where the ending knows no redemption. */
 function stepToDeletion(marks: Marks, before: Amount | null, costs: StepCosts): PriceStep {
   return marks.purge > marks.deletion
-    ? { at: marks.deletion, kind: 'restore', before, after: costs.restore }
-    : { at: marks.deletion, kind: 'lost', before, after: null };
+    ? {
+        at: marks.deletion,
+        kind: 'restore',
+        before,
+        after: costs.restore,
+        ruleOfThumb: costs.restoreRuleOfThumb,
+      }
+    : { at: marks.deletion, kind: 'lost', before, after: null, ruleOfThumb: false };
 }

@@ -16,6 +16,7 @@ const marks = (lateDays: number, redemptionDays: number) => ({
 const costs = {
   renewal: amount(1138, 'USD'),
   lateFee: null,
+  lateRenewal: amount(1138, 'USD'),
   restore: amount(12_518, 'USD'),
   perYear: amount(1138, 'USD'),
   restoreRuleOfThumb: false,
@@ -33,7 +34,7 @@ describe('what each day would have cost', () => {
   });
 
   test('with a late fee', () => {
-    const fee = { ...costs, lateFee: amount(350, 'USD') };
+    const fee = { ...costs, lateFee: amount(350, 'USD'), lateRenewal: amount(1488, 'USD') };
     expect(told(costsByDay(addDays(END, -60), marks(30, 30), fee))[1]).toEqual(['late renewal', 1488]);
   });
 

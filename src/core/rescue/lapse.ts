@@ -1,6 +1,6 @@
 import type { KeepingCosts } from '../ledger';
 import type { Marks } from '../lifecycle';
-import { type Amount, plus } from '../money';
+import type { Amount } from '../money';
 import type { Instant } from '../time';
 
 /** A stretch of days with what keeping the name would have cost on each of them; `null` when nothing could keep it. */
@@ -14,8 +14,7 @@ export interface CostStretch {
 
 /** What keeping a name would have cost on each day, from `from` on; stretches of no length are left out. */
 export function costsByDay(from: Instant, marks: Marks, costs: KeepingCosts): CostStretch[] {
-  const { renewal, lateFee, restore } = costs;
-  const late = renewal && lateFee && renewal.currency === lateFee.currency ? plus(renewal, lateFee) : renewal;
+  const { renewal, lateRenewal: late, restore } = costs;
   const stretches: CostStretch[] = [
     { from, until: marks.termEnd, by: 'renewal', cost: renewal },
     { from: marks.termEnd, until: marks.deletion, by: 'late renewal', cost: late },

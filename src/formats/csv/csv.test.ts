@@ -3,9 +3,9 @@ import Papa from 'papaparse';
 import { describe, expect, test } from 'vitest';
 import { isRefusal } from '@/core/refusal';
 import { formatTermEnd } from '@/core/time';
-import { dateOrderOf, readDateCell } from './dateCells';
+import { type DateOrder, dateOrderOf, readDateCell } from './dateCells';
 import { decodeText } from './decodeText';
-import { readMoneyCell } from './moneyCells';
+import { areNumbersOpen, numbersOf, styleOfColumn } from './numberCells';
 import { readTable } from './readTable';
 import { defuse, undefuse, writeTable } from './writeTable';
 
@@ -26,6 +26,12 @@ describe('the encoding of a file is found', () => {
   ])('%s', (encoding, bytes) => {
     expect(decodeText(bytes)).toEqual({ text, encoding });
   });
+  test('a file of Windows-1252 keeps its euro, dashes and quotes (WHATWG Encoding, index windows-1252)', () => {
+    const bytes = Uint8Array.from([
+      0x31, 0x32, 0x2c, 0x35, 0x30, 0x20, 0x80, 0x20, 0x96, 0x20, 0x93, 0x8a, 0x94, 0x20, 0xe9,
+    ]);
+    expect(decodeText(bytes)).toEqual({ text: '12,50 € – “Š” é', encoding: 'Latin-1' });
+  });
 });
 
 describe('tables of any delimiter are read with their lines', () => {
@@ -43,6 +49,18 @@ describe('tables of any delimiter are read with their lines', () => {
     expect(table.rows.map((row) => row.line)).toEqual([1, 2, 4]);
     expect(table.rows[1]?.cells[1]).toBe(`one${delimiter}\ntwo`);
   });
+  test.each(['\t', ';', '|'])('two columns and one row are enough: %j', (delimiter) => {
+    for (const lines of [
+      ['kelpkiln.com', '1,200.50'],
+      ['name', 'price', 'kelpkiln.com', '12,50'],
+      ['a.com', '2', '', ''],
+    ]) {
+      const text = Array.from({ length: lines.length / 2 }, (_, i) =>
+        lines.slice(2 * i, 2 * i + 2).join(delimiter),
+      ).join('\n');
+      expect(readTable(`${text}\n`), text).toMatchObject({ delimiter, columns: 2 });
+    }
+  });
   test('a quote that never closes is refused with its line', () => {
     expect(readTable('name,notes\na.com,fine\nb.com,"never\nc.com,x')).toMatchObject({
       code: 'quote-not-closed',
@@ -58,7 +76,7 @@ describe('tables of any delimiter are read with their lines', () => {
 });
 
 describe('dates', () => {
-  const read = (cell: string, order: 'day first' | 'month first' | null = null) => {
+  const read = (cell: string, order: DateOrder | null = null) => {
     const date = readDateCell(cell, order);
     return isRefusal(date) ? date.code : formatTermEnd(date);
   };
@@ -72,9 +90,18 @@ describe('dates', () => {
     ['May 13, 2027', '2027-05-13'],
     ['05/13/2027', '2027-05-13'],
     ['13.05.2027', '2027-05-13'],
-    ['13.05.27', '2027-05-13'],
     ['13/05/98', '1998-05-13'],
     ['05/05/2027', '2027-05-05'],
+    ['13. Mai 2027', '2027-05-13'],
+    ['13 mai 2027', '2027-05-13'],
+    ['13 de mayo de 2027', '2027-05-13'],
+    ['13 maj 2027', '2027-05-13'],
+    ['13 maggio 2027', '2027-05-13'],
+    ['13 mei 2027', '2027-05-13'],
+    ['13 de maio de 2027', '2027-05-13'],
+    ['13 maja 2027', '2027-05-13'],
+    ['13 Mayıs 2027', '2027-05-13'],
+    ['2027年5月13日', '2027-05-13'],
     ['2027-05-13T10:15:00Z', '2027-05-13T10:15:00Z'],
     ['2027-05-13T10:15:00.250+02:00', '2027-05-13T08:15:00.250Z'],
     ['2027-05-13 10:15:00 UTC', '2027-05-13T10:15:00Z'],
@@ -86,6 +113,9 @@ describe('dates', () => {
   });
   test.each([
     ['05/06/2027', 'date-ambiguous'],
+    ['27-05-13', 'date-ambiguous'],
+    ['28-01-31', 'date-ambiguous'],
+    ['13.05.27', 'date-ambiguous'],
     ['30 Feb 2027', 'date-does-not-exist'],
     ['2027-02-30', 'date-does-not-exist'],
     ['29.02.2027', 'date-does-not-exist'],
@@ -102,6 +132,9 @@ describe('dates', () => {
     expect(read('05/06/2027', 'day first')).toBe('2027-06-05');
     expect(read('05/06/2027', 'month first')).toBe('2027-05-06');
     expect(read('13/05/2027', 'month first')).toBe('date-does-not-exist');
+    expect(read('27-05-13', 'year first')).toBe('2027-05-13');
+    expect(read('27-05-13', 'day first')).toBe('2013-05-27');
+    expect(read('28-01-31', 'year first')).toBe('2028-01-31');
   });
   test.each([
     [['05/13/2027', '06/07/2027'], 'month first'],
@@ -109,38 +142,46 @@ describe('dates', () => {
     [['05/06/2027', '06/07/2027'], 'either'],
     [['05/05/2027', '13-May-2027', ''], 'not needed'],
     [['13/05/2027', '05/13/2027'], 'contradictory'],
+    [['27-05-13', '28-01-31'], 'either'],
+    [['27-05-13', '27-12-32'], 'day first'],
+    [['27-05-13', '99-05-13'], 'year first'],
+    [['13-05-27', '31-12-99'], 'day first'],
   ])('a column with %j is %s', (cells, found) => {
     expect(dateOrderOf(cells)).toBe(found);
   });
 });
 
-describe('amounts', () => {
-  const read = (cell: string, currency = 'USD') => {
-    const money = readMoneyCell(cell, currency);
-    return isRefusal(money) ? money.code : `${money.minor} ${money.currency}`;
-  };
+describe('a column of amounts shows how it is written, or the office does', () => {
   test.each([
-    ['11.38', '1138 USD'],
-    ['$1,200', '120000 USD'],
-    ['1.200,50 €', '120050 EUR'],
-    ['1,200.50', '120050 USD'],
-    ['11,38', '1138 USD'],
-    ['EUR 12', '1200 EUR'],
-    ['12 gbp', '1200 GBP'],
-    ["1'200.00", '120000 USD'],
-    ['1 200,00', '120000 USD'],
-    ['1,234,567', '123456700 USD'],
-    ['0', '0 USD'],
-    ['1.234.567', '123456700 USD'],
-    ['1.200', 'money-ambiguous'],
-    ['-5', 'money-negative'],
-    ['(5.00)', 'money-negative'],
-    ['1000000000000000000', 'money-too-much'],
-    ['twelve', 'money-not-read'],
-    ['12 XXQ', 'money-not-read'],
-    ['11.3.8', 'money-ambiguous'],
-  ])('%s: %s', (cell, expected) => {
-    expect(read(cell)).toBe(expected);
+    [['12,50', '1.200', '7'], 'comma'],
+    [['12.50', '1,200'], 'point'],
+    [['$1,234.50'], 'point'],
+    [['1.234,50 €'], 'comma'],
+    [['1.200', '2.400 EUR'], 'open point'],
+    [['1,200'], 'open comma'],
+    [['1.200', '1,200'], 'open both'],
+    [['1200', '7', '', 'n/a'], 'not needed'],
+    [['0,990'], 'not needed'],
+    [['12.50', '12,50'], 'not needed'],
+  ] as const)('%j: %s', (cells, found) => {
+    expect(numbersOf(cells)).toBe(found);
+  });
+  test.each([
+    ['open point', '1,234.50', true],
+    ['open point', '1.234,50', false],
+    ['open comma', '1,234.50', false],
+    ['open comma', '1.234,50', true],
+    ['open comma', '1 234,50', true],
+    ['open both', '1,234.50', true],
+    ['comma', '1,234.50', false],
+  ] as const)('%s where the office writes %s: asked %s', (found, office, asked) => {
+    expect(areNumbersOpen(found, office)).toBe(asked);
+  });
+  test('what the cells show outranks what the office writes', () => {
+    expect(styleOfColumn('comma', '1,234.50')).toBe('1.234,50');
+    expect(styleOfColumn('comma', '1 234,50')).toBe('1 234,50');
+    expect(styleOfColumn('point', '1.234,50')).toBe('1,234.50');
+    expect(styleOfColumn('not needed', '1’234.50')).toBe('1’234.50');
   });
 });
 

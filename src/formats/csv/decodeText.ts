@@ -18,12 +18,21 @@ export function decodeText(bytes: Uint8Array): DecodedText {
   try {
     return { text: new TextDecoder('utf-8', { fatal: true }).decode(bytes), encoding: 'UTF-8' };
   } catch {
-    return { text: decode(bytes, 'windows-1252'), encoding: 'Latin-1' };
+    return { text: decodeLatin(bytes), encoding: 'Latin-1' };
   }
 }
 
 function decode(bytes: Uint8Array, label: string): string {
   return new TextDecoder(label).decode(bytes);
+}
+
+/** Octets 0x80 to 0x9F of windows-1252 (WHATWG Encoding, index windows-1252): Node 20 leaves them as control characters. */
+const WINDOWS_1252 = '€\u0081‚ƒ„…†‡ˆ‰Š‹Œ\u008dŽ\u008f\u0090‘’“”•–—˜™š›œ\u009džŸ';
+
+function decodeLatin(bytes: Uint8Array): string {
+  return Buffer.from(bytes)
+    .toString('latin1')
+    .replace(/[\u0080-\u009f]/g, (letter) => WINDOWS_1252[letter.charCodeAt(0) - 0x80] as string);
 }
 
 function zeroBytes(bytes: Uint8Array): { even: number; odd: number } {

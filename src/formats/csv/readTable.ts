@@ -40,10 +40,7 @@ const MOST_COLUMNS = 500;
  * Empty rows are left out. Refused: a quote that never closes, more than 500 columns, no rows at all.
  */
 export function readTable(text: string, limits: TableLimits = {}): Table | Refusal {
-  const parsed = Papa.parse<string[]>(text, {
-    delimitersToGuess: [',', ';', '\t', '|'],
-    skipEmptyLines: false,
-  });
+  const parsed = Papa.parse<string[]>(text, { delimiter: delimiterOf(text), skipEmptyLines: false });
   const unclosed = parsed.errors.find((error) => error.code === 'MissingQuotes');
   if (unclosed) {
     const line = lineOfRow(parsed.data, unclosed.row ?? 0);
@@ -74,6 +71,30 @@ export function readTable(text: string, limits: TableLimits = {}): Table | Refus
   if (rows.length === 0)
     return refuse('nothing-to-read', 'There is nothing to read here. Paste names, or choose a file that holds them.');
   return { delimiter: parsed.meta.delimiter, rows, columns };
+}
+
+const DELIMITERS = ['\t', ';', '|', ','];
+/** So much of a text shows its delimiter. */
+const LOOKED_AT = 65_536;
+const ROWS_LOOKED_AT = 50;
+
+/**
+ * The delimiter by which most rows have the same number of cells, two or more: however few columns and rows there are. Of several,
+ * the one that prose and amounts hold least.
+ */
+function delimiterOf(text: string): string {
+  const begin = text.slice(0, LOOKED_AT);
+  let best = { delimiter: ',', share: 0 };
+  for (const delimiter of DELIMITERS) {
+    if (!begin.includes(delimiter)) continue;
+    const { data } = Papa.parse<string[]>(begin, { delimiter, preview: ROWS_LOOKED_AT, skipEmptyLines: 'greedy' });
+    const counts = new Map<number, number>();
+    for (const row of data) counts.set(row.length, (counts.get(row.length) ?? 0) + 1);
+    const most = Math.max(0, ...[...counts].filter(([cells]) => cells > 1).map(([, rows]) => rows));
+    const share = most / Math.max(1, data.length);
+    if (share > best.share) best = { delimiter, share };
+  }
+  return best.delimiter;
 }
 
 function breaksWithin(cells: readonly string[]): number {

@@ -120,14 +120,20 @@ export function renewDomain(
     readonly years: number;
     readonly fee: Amount | null;
     readonly promotion?: string | null;
+    readonly payBy?: string | null;
   },
   clTRID: string,
 ): string {
   return command(
     `<renew><domain:renew ${DOMAIN}>${nameTag(order.name)}<domain:curExpDate>${order.curExpDate}</domain:curExpDate><domain:period unit="y">${order.years}</domain:period></domain:renew></renew>`,
     clTRID,
-    `${order.fee ? feeTag('renew', order.fee) : ''}${promotionTag(order.promotion ?? null)}`,
+    `${order.fee ? feeTag('renew', order.fee) : ''}${promotionTag(order.promotion ?? null)}${payTag(order.payBy ?? null)}`,
   );
+}
+
+/** Our extension: the means that is to pay, in place of the account's usual order. */
+function payTag(means: string | null): string {
+  return means ? `<holding:pay ${OWN}>${escapeXml(means)}</holding:pay>` : '';
 }
 
 /** RFC 5731 section 3.2.5, with our extension for what it leaves to the registrar. Only what is said is changed. */
@@ -170,11 +176,11 @@ export function updateDomain(
 }
 
 /** RFC 3915 section 4.2.5: asks for a name in redemption to be restored, for at most `fee`. */
-export function requestRestore(name: string, fee: Amount | null, clTRID: string): string {
+export function requestRestore(name: string, fee: Amount | null, payBy: string | null, clTRID: string): string {
   return command(
     `<update><domain:update ${DOMAIN}>${nameTag(name)}<domain:chg/></domain:update></update>`,
     clTRID,
-    `<rgp:update ${RGP}><rgp:restore op="request"/></rgp:update>${fee ? feeTag('update', fee) : ''}`,
+    `<rgp:update ${RGP}><rgp:restore op="request"/></rgp:update>${fee ? feeTag('update', fee) : ''}${payTag(payBy)}`,
   );
 }
 

@@ -82,7 +82,12 @@ export interface HeldName {
   /** Renewal price of its own, where it is a premium name. */
   readonly premium: Amount | null;
   /** The last thing that was paid for on it. */
-  readonly receipt: { readonly clTRID: string | null; readonly svTRID: string; readonly amount: Amount | null } | null;
+  readonly receipt: {
+    readonly clTRID: string | null;
+    readonly svTRID: string;
+    readonly amount: Amount | null;
+    readonly means: string | null;
+  } | null;
 }
 
 /** The name that an info command answered (RFC 5731 section 3.1.2), with our extension where it is there. */
@@ -149,6 +154,7 @@ function heldName({ text, attributes }: Node): HeldName {
           clTRID: attributes.receiptFor ?? null,
           svTRID: attributes.receipt,
           amount: amountOf(attributes.taken, attributes.currency),
+          means: attributes.takenBy ?? null,
         }
       : null,
   };
@@ -166,14 +172,15 @@ export interface HoldingPage {
     readonly label: string;
     readonly endsMonth: string | null;
   }[];
+  /** What is not told of them is `null`. */
   readonly rules: {
-    readonly leadDays: number;
-    readonly lateDays: number;
+    readonly leadDays: number | null;
+    readonly lateDays: number | null;
     readonly lateFee: Amount | null;
     readonly yearsPerCharge: number | null;
-    readonly retryDays: readonly number[];
+    readonly retryDays: readonly number[] | null;
     readonly auctionDay: number | null;
-    readonly taxPercent: number;
+    readonly taxPercent: number | null;
   } | null;
   readonly names: readonly HeldName[];
   /** There are more names after the last of these. */
@@ -196,18 +203,23 @@ export function readHolding(response: EppResponse): HoldingPage | null {
     }),
     rules: rules
       ? {
-          leadDays: Number(rules.lead ?? 0),
-          lateDays: Number(rules.late ?? 0),
+          leadDays: numberOf(rules.lead),
+          lateDays: numberOf(rules.late),
           lateFee: amountOf(rules.lateFee, currency),
-          yearsPerCharge: /^\d+$/.test(rules.years ?? '') ? Number(rules.years) : null,
-          retryDays: (rules.retry ?? '').split(' ').filter(Boolean).map(Number),
-          auctionDay: rules.auction === undefined ? null : Number(rules.auction),
-          taxPercent: Number(rules.tax ?? 0),
+          yearsPerCharge: numberOf(rules.years),
+          retryDays: rules.retry === undefined ? null : rules.retry.split(' ').filter(Boolean).map(Number),
+          auctionDay: numberOf(rules.auction),
+          taxPercent: numberOf(rules.tax),
         }
       : null,
     names: (holding.children.name ?? []).map(heldName),
     more: holding.children.more !== undefined,
   };
+}
+
+/** A figure that was told; `null` for none, since nothing is taken for nothing. */
+function numberOf(text: string | undefined): number | null {
+  return text !== undefined && /^\d+(\.\d+)?$/.test(text) ? Number(text) : null;
 }
 
 /** What a registrar asks for one name (RFC 8748 section 5.1.1). */
@@ -244,6 +256,8 @@ export interface Renewed {
   readonly paidThrough: Instant;
   readonly taken: Amount | null;
   readonly balance: Amount | null;
+  /** What it was paid by, where the registrar says so. */
+  readonly means: string | null;
 }
 
 /** The answer to a renewal (RFC 5731 section 3.2.3, RFC 8748 section 5.2.3). */
@@ -256,6 +270,7 @@ export function readRenewal(response: EppResponse): Renewed | null {
     paidThrough,
     taken: fee?.children.fee ? sumOf(fee.children.fee, currency) : null,
     balance: amountOf(textAt(fee, 'balance'), currency),
+    means: textAt(response.extension, 'paid'),
   };
 }
 
@@ -263,6 +278,8 @@ export function readRenewal(response: EppResponse): Renewed | null {
 export interface Taken {
   readonly taken: Amount | null;
   readonly balance: Amount | null;
+  /** What it was paid by, where the registrar says so. */
+  readonly means: string | null;
 }
 
 /** The fee of an update or deletion: where the answer has none, nothing was taken. */
@@ -273,6 +290,27 @@ export function readTaken(response: EppResponse): Taken {
   return {
     taken: fee?.children.fee ? sumOf(fee.children.fee, currency) : credit ? sumOf(credit, currency) : null,
     balance: amountOf(textAt(fee, 'balance'), currency),
+    means: textAt(response.extension, 'paid'),
+  };
+}
+
+/** What became of an order that the registrar had taken for later (RFC 5730 section 2.9.2.3, RFC 5731 section 3.3). */
+export interface PendingResult {
+  readonly name: string;
+  /** The order's own id. */
+  readonly clTRID: string | null;
+  readonly isDone: boolean;
+}
+
+export function readPendingResult(response: EppResponse): PendingResult | null {
+  const pan = at(response.data, 'panData');
+  const name = at(pan, 'name');
+  if (!name) return null;
+  const result = name.attributes.paResult;
+  return {
+    name: name.text.toLowerCase(),
+    clTRID: textAt(pan, 'paTRID', 'clTRID'),
+    isDone: result === '1' || result === 'true',
   };
 }
 

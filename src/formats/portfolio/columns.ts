@@ -1,27 +1,14 @@
-import { type DateOrder, dateOrderOf, type FoundOrder, looksLikeDate } from '../csv/dateCells';
+import type { NumberStyle } from '@/core/money';
+import { DATE_ORDERS, type DateOrder, dateOrderOf, type FoundOrder, looksLikeDate } from '../csv/dateCells';
+import { areNumbersOpen, type FoundNumbers, numbersOf, styleOfColumn } from '../csv/numberCells';
 import type { Table } from '../csv/readTable';
+import type { PortfolioField } from './fields';
+import { fieldOfHeading } from './headings';
 
-/** What a column of a list of names can hold. */
-export const PORTFOLIO_FIELDS = [
-  'name',
-  'account',
-  'registered',
-  'expires',
-  'autoRenew',
-  'lock',
-  'privacy',
-  'nameServers',
-  'tags',
-  'purpose',
-  'neverLost',
-  'pricePaid',
-  'boughtOn',
-  'renewalPrice',
-  'currency',
-  'askingPrice',
-  'notes',
-] as const;
-export type PortfolioField = (typeof PORTFOLIO_FIELDS)[number];
+export { PORTFOLIO_FIELDS, type PortfolioField } from './fields';
+
+import { yesOrNo } from './yesOrNo';
+
 export const DATE_FIELDS: readonly PortfolioField[] = ['registered', 'expires', 'boughtOn'];
 
 /** How one column of a file is read: `null` leaves it out. */
@@ -31,6 +18,11 @@ export interface ColumnReading {
   /** For a date column whose cells leave it open: what the person said, `null` while nobody has. */
   readonly order: DateOrder | null;
   readonly foundOrder: FoundOrder;
+  /** For a column of amounts that leaves it open: what the person said `1.200` means. */
+  readonly numbers?: NumberStyle | null;
+  readonly foundNumbers?: FoundNumbers;
+  /** Something stands in it. */
+  readonly isFilled?: boolean;
 }
 
 /** How a file is read. */
@@ -39,222 +31,177 @@ export interface Mapping {
   readonly columns: readonly ColumnReading[];
 }
 
-/** Headings as lists of names carry them, letters and digits only. The program's own come first. */
-const HEADINGS: Readonly<Record<PortfolioField, readonly string[]>> = {
-  name: [
-    'name',
-    'domain',
-    'domainname',
-    'domains',
-    'fqdn',
-    'url',
-    'site',
-    'hostname',
-    'nombre',
-    'domaine',
-    'domäne',
-    'dominio',
-  ],
-  account: ['account', 'registrar', 'provider', 'accountname', 'sponsoringregistrar', 'heldat', 'where'],
-  registered: [
-    'registered',
-    'registrationdate',
-    'created',
-    'creationdate',
-    'createdate',
-    'createdon',
-    'createdat',
-    'dateregistered',
-    'regdate',
-    'registeredon',
-    'registeredat',
-    'since',
-    'start',
-  ],
-  expires: [
-    'expires',
-    'termends',
-    'expirationdate',
-    'expirydate',
-    'expiry',
-    'expiration',
-    'expdate',
-    'expireson',
-    'expiresat',
-    'renewaldate',
-    'renewson',
-    'duedate',
-    'due',
-    'dateexpires',
-    'validuntil',
-    'paiduntil',
-    'paidthrough',
-    'end',
-    'enddate',
-    'expiredate',
-    'nextrenewal',
-    'ablaufdatum',
-  ],
-  autoRenew: [
-    'autorenew',
-    'autorenewal',
-    'auto',
-    'renewalmode',
-    'autorenewstatus',
-    'renewautomatically',
-    'automaticrenewal',
-    'renewmode',
-    'renewal',
-    'autorenewed',
-    'autorenewenabled',
-  ],
-  lock: ['lock', 'locked', 'transferlock', 'registrarlock', 'lockstatus', 'domainlock', 'transferlocked', 'islocked'],
-  privacy: [
-    'privacy',
-    'whoisprivacy',
-    'idprotection',
-    'privacyprotection',
-    'whoisprotection',
-    'privateregistration',
-    'isprivate',
-  ],
-  nameServers: ['nameservers', 'nameserver', 'ns', 'dns', 'dnsservers', 'hosts'],
-  tags: ['tags', 'tag', 'labels', 'category', 'categories', 'group', 'folder', 'keywords'],
-  purpose: ['purpose', 'use', 'usage', 'status', 'plan', 'intent'],
-  neverLost: ['nevertobelost', 'neverlost', 'never', 'critical', 'protected'],
-  pricePaid: [
-    'pricepaid',
-    'paid',
-    'purchaseprice',
-    'boughtfor',
-    'cost',
-    'acquisitioncost',
-    'acquisitionprice',
-    'buyprice',
-  ],
-  boughtOn: [
-    'datebought',
-    'boughton',
-    'bought',
-    'purchasedate',
-    'purchased',
-    'acquired',
-    'acquisitiondate',
-    'dateacquired',
-    'purchasedon',
-  ],
-  renewalPrice: [
-    'renewalprice',
-    'renewalcost',
-    'renewprice',
-    'renewcost',
-    'renewalfee',
-    'annualcost',
-    'yearlycost',
-    'priceperyear',
-    'costperyear',
-    'nextprice',
-  ],
-  currency: ['currency', 'cur', 'ccy', 'currencycode'],
-  askingPrice: [
-    'asking',
-    'askingprice',
-    'listprice',
-    'saleprice',
-    'bin',
-    'buynow',
-    'buynowprice',
-    'askprice',
-    'listedat',
-  ],
-  notes: ['notes', 'note', 'comment', 'comments', 'remark', 'remarks', 'memo', 'description'],
-};
-
-const BY_HEADING = new Map(
-  PORTFOLIO_FIELDS.flatMap((field) => HEADINGS[field].map((heading) => [heading, field] as const)),
-);
-
-function plain(heading: string): string {
-  return heading
-    .normalize('NFKC')
-    .toLowerCase()
-    .replace(/[^\p{L}\p{N}]/gu, '');
-}
-
-const NAME_SHAPE = /^(https?:\/\/)?[^\s/@]+\.[\p{L}\p{N}-]{2,}\.?\/?$/u;
+/** A text with a point and an ending of letters. */
+const NAME_SHAPE = /^(https?:\/\/)?[^\s/@]+\.(?=[\p{N}-]*\p{L})[\p{L}\p{N}-]{2,}\.?\/?$/u;
+const MONEY_SHAPE = /^[^\d\s]{0,4}\s?\d[\d.,'’\s]*\s?\D{0,4}$/u;
 const SAMPLE = 2000;
 
+/** True for a text that looks like a name with its ending. */
+export function looksLikeName(text: string): boolean {
+  return NAME_SHAPE.test(text);
+}
+
+/** What the cells of a column look like, whatever stands above them. */
+type Content = 'name' | 'date' | 'money' | 'yes or no';
+
+const CONTENT_OF: Readonly<Partial<Record<PortfolioField, Content>>> = {
+  name: 'name',
+  registered: 'date',
+  expires: 'date',
+  boughtOn: 'date',
+  autoRenew: 'yes or no',
+  lock: 'yes or no',
+  privacy: 'yes or no',
+  neverLost: 'yes or no',
+  pricePaid: 'money',
+  renewalPrice: 'money',
+  askingPrice: 'money',
+};
+
+/** What a heading of renewing means over each content: a price, a day, or whether it happens by itself. */
+const RENEWING: readonly PortfolioField[] = ['autoRenew', 'expires', 'renewalPrice'];
+
+/** The field of a column by its heading, or by what its cells show where they contradict it; `null` where nothing fits. */
+function fieldOf(heading: PortfolioField | null, content: Content | null): PortfolioField | null {
+  if (heading === null || content === null) return heading;
+  const expected = CONTENT_OF[heading];
+  if (expected === undefined || expected === content) return heading;
+  return RENEWING.includes(heading) ? (RENEWING.find((field) => CONTENT_OF[field] === content) ?? null) : null;
+}
+
 /**
- * Proposes how to read a table: by its headings where it has any, else by what its cells look like. No field is given to
- * two columns: the first keeps it. The person sees the proposal and can correct it.
+ * Proposes how to read a table: by its headings where it has any, and by what its cells look like where a heading says nothing or
+ * contradicts them. No field is given to two columns: the first keeps it. The person sees the proposal and can correct it.
  */
 export function proposeMapping(table: Table): Mapping {
   const first = table.rows[0]?.cells ?? [];
-  const byHeading = first.map((cell) => BY_HEADING.get(plain(cell)) ?? null);
+  const headings = first.map(fieldOfHeading);
   const hasHeadings =
-    byHeading.includes('name') ||
-    (byHeading.some((field) => field !== null) && !first.some((cell) => NAME_SHAPE.test(cell.trim())));
-  const taken = new Set<PortfolioField>();
-  const columns = Array.from({ length: table.columns }, (_, i): ColumnReading => {
-    const cells = sampleCells(table, i, hasHeadings);
-    const proposed = hasHeadings ? (byHeading[i] ?? null) : fieldByShape(cells, taken);
-    const field = proposed !== null && !taken.has(proposed) ? proposed : null;
-    if (field) taken.add(field);
-    const heading = hasHeadings ? (first[i]?.trim() ?? '') : '';
-    return { heading, field, order: null, foundOrder: dateOrderOf(cells) };
+    headings.includes('name') ||
+    (headings.some((field) => field !== null) && !first.some((cell) => looksLikeName(cell.trim())));
+  const columns = Array.from({ length: table.columns }, (_, i) => {
+    const cells = cellsOf(table, i, hasHeadings);
+    const content = contentOf(cells);
+    const heading = hasHeadings ? (headings[i] ?? null) : null;
+    return {
+      cells,
+      content,
+      heading,
+      text: hasHeadings ? (first[i]?.trim() ?? '') : '',
+      field: fieldOf(heading, content),
+    };
   });
-  return { hasHeadings, columns: taken.has('name') ? columns : withNameColumn(table, columns, hasHeadings) };
+  const taken = new Set<PortfolioField>();
+  const claimed = columns.map(({ field }) => {
+    if (field === null || taken.has(field)) return null;
+    taken.add(field);
+    return field;
+  });
+  // What no heading speaks of is proposed by its content: the name itself, the end of the term, and before it the begin.
+  const fields = claimed.map((field, i) => {
+    const column = columns[i];
+    if (field !== null || !column || column.heading !== null) return field;
+    const found = byContent(column.content, column.text, taken, hasHeadings);
+    if (found) taken.add(found);
+    return found;
+  });
+  return {
+    hasHeadings,
+    columns: columns.map(({ cells, text }, i) => ({
+      heading: text,
+      field: fields[i] ?? null,
+      order: null,
+      foundOrder: dateOrderOf(cells),
+      numbers: null,
+      foundNumbers: numbersOf(cells),
+      isFilled: cells.some((cell) => cell.trim() !== ''),
+    })),
+  };
 }
 
-/** Puts remembered fields and orders onto a proposal for a file with the same headings. */
+/** Headings of days that are no end of a term. */
+const OTHER_DAY = /updat|chang|modif|check|last|letzte|geändert|derni|últim|ultim|laatst|ostatni|senast|son/i;
+
+function byContent(
+  content: Content | null,
+  heading: string,
+  taken: ReadonlySet<PortfolioField>,
+  hasHeadings: boolean,
+): PortfolioField | null {
+  if (content === 'name' && !taken.has('name')) return 'name';
+  if (content !== 'date' || OTHER_DAY.test(heading)) return null;
+  if (!taken.has('expires')) return 'expires';
+  return hasHeadings || taken.has('registered') ? null : 'registered';
+}
+
+/** Puts remembered fields and answers onto a proposal for a file with the same headings. */
 export function withRemembered(proposal: Mapping, remembered: Mapping | null): Mapping {
   if (!remembered || remembered.columns.length !== proposal.columns.length) return proposal;
   const columns = proposal.columns.map((column, i) => {
     const old = remembered.columns[i];
-    return old ? { ...column, field: old.field, order: old.order } : column;
+    return old ? { ...column, field: old.field, order: old.order, numbers: old.numbers ?? null } : column;
   });
   return { hasHeadings: remembered.hasHeadings, columns };
 }
 
-/** True for a column of dates whose cells leave open whether day or month comes first. */
+/** What has to be said of a column before it can be read. */
+export interface OpenQuestion {
+  readonly column: ColumnReading;
+  readonly about: 'dates' | 'amounts';
+}
+
+/** True for a column of dates whose cells leave open what stands first. */
 export function isOpen({ field, foundOrder }: ColumnReading): boolean {
   return field !== null && DATE_FIELDS.includes(field) && (foundOrder === 'either' || foundOrder === 'contradictory');
 }
 
-/** The date columns that nobody has decided yet. */
-export function openQuestions(mapping: Mapping): ColumnReading[] {
-  return mapping.columns.filter((column) => isOpen(column) && column.order === null);
+/** True for a column of amounts of which neither its cells nor the office's style say what `1.200` means. */
+export function areAmountsOpen({ field, foundNumbers }: ColumnReading, office: NumberStyle): boolean {
+  return field !== null && CONTENT_OF[field] === 'money' && areNumbersOpen(foundNumbers ?? 'not needed', office);
+}
+
+/** What nobody has decided yet. */
+export function openQuestions(mapping: Mapping, office: NumberStyle): OpenQuestion[] {
+  return mapping.columns.flatMap((column): OpenQuestion[] => {
+    if (isOpen(column) && column.order === null) return [{ column, about: 'dates' }];
+    return areAmountsOpen(column, office) && !column.numbers ? [{ column, about: 'amounts' }] : [];
+  });
 }
 
 /** The order in which a column's numeric dates are read. */
 export function orderOf(column: ColumnReading): DateOrder | null {
   if (column.order !== null) return column.order;
-  return column.foundOrder === 'day first' || column.foundOrder === 'month first' ? column.foundOrder : null;
+  return (DATE_ORDERS as readonly string[]).includes(column.foundOrder) ? (column.foundOrder as DateOrder) : null;
 }
 
-function sampleCells(table: Table, column: number, hasHeadings: boolean): string[] {
+/** How a column's amounts are written: as was said, as its cells show, or as the office writes. */
+export function numbersIn(column: ColumnReading, office: NumberStyle): NumberStyle {
+  return column.numbers ?? styleOfColumn(column.foundNumbers ?? 'not needed', office);
+}
+
+/** Headings of filled columns that are not used, to be named before anything is written. */
+export function unusedColumns(mapping: Mapping): string[] {
+  return mapping.columns.flatMap(({ heading, field, isFilled }, i) =>
+    field === null && isFilled ? [heading || `column ${i + 1}`] : [],
+  );
+}
+
+function cellsOf(table: Table, column: number, hasHeadings: boolean): string[] {
   return table.rows.slice(hasHeadings ? 1 : 0).map((row) => row.cells[column] ?? '');
 }
 
-function fieldByShape(cells: readonly string[], taken: ReadonlySet<PortfolioField>): PortfolioField | null {
+function contentOf(cells: readonly string[]): Content | null {
   const filled = cells
     .slice(0, SAMPLE)
     .map((cell) => cell.trim())
     .filter((cell) => cell !== '');
   const most = (test: (cell: string) => boolean) => filled.length > 0 && filled.filter(test).length * 2 > filled.length;
-  if (!taken.has('name') && most((cell) => NAME_SHAPE.test(cell))) return 'name';
-  if (most(looksLikeDate)) return taken.has('expires') ? (taken.has('registered') ? null : 'registered') : 'expires';
-  return null;
-}
-
-/** A table whose headings name no column for names: the column that looks most like names is proposed. */
-function withNameColumn(
-  table: Table,
-  columns: readonly ColumnReading[],
-  hasHeadings: boolean,
-): readonly ColumnReading[] {
-  const place = columns.findIndex(
-    (column, i) => column.field === null && fieldByShape(sampleCells(table, i, hasHeadings), new Set()) === 'name',
-  );
-  return columns.map((column, i) => (i === place ? { ...column, field: 'name' } : column));
+  if (most(looksLikeName)) return 'name';
+  if (most(looksLikeDate)) return 'date';
+  if (most((cell) => yesOrNo(cell) !== null)) return 'yes or no';
+  // Plain figures may be anything: at least one has cents or a currency.
+  const isMoney = (cell: string) => MONEY_SHAPE.test(cell) && cell.length < 30;
+  return most(isMoney) && filled.some((cell) => isMoney(cell) && /[.,]\d{1,2}\D*$|[^\d\s.,'’]/.test(cell))
+    ? 'money'
+    : null;
 }

@@ -1,15 +1,15 @@
 import type { AutoRenewSetting } from '@/core/funding';
 import { PURPOSES, type Purpose } from '@/core/ledger';
-import { type Amount, isCurrency } from '@/core/money';
+import { type Amount, isCurrency, type NumberStyle, readAmount } from '@/core/money';
 import { type DomainName, type NameRules, parseDomainName } from '@/core/names';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { isOneLine, refuseText } from '@/core/text/plainText';
 import { type Day, dayOf, type TermEnd } from '@/core/time';
 import { readDateCell } from '../csv/dateCells';
-import { readMoneyCell } from '../csv/moneyCells';
 import type { TableRow } from '../csv/readTable';
 import { undefuse } from '../csv/writeTable';
-import { type ColumnReading, type Mapping, orderOf, type PortfolioField } from './columns';
+import { type ColumnReading, type Mapping, numbersIn, orderOf, type PortfolioField } from './columns';
+import { yesOrNo } from './yesOrNo';
 
 /** One row of a list of names, read. What the list does not say is left out and changes nothing. */
 export interface PortfolioRow {
@@ -31,41 +31,6 @@ export interface PortfolioRow {
   readonly notes?: string;
 }
 
-const YES = new Set([
-  'yes',
-  'y',
-  'on',
-  'true',
-  '1',
-  'enabled',
-  'active',
-  'locked',
-  'auto',
-  'automatic',
-  'autorenew',
-  'private',
-  'ja',
-  'oui',
-  'si',
-  'x',
-]);
-const NO = new Set([
-  'no',
-  'n',
-  'off',
-  'false',
-  '0',
-  'disabled',
-  'inactive',
-  'unlocked',
-  'manual',
-  'none',
-  'expire',
-  'nein',
-  'non',
-  'public',
-  '-',
-]);
 const MOST_LETTERS = 4000;
 
 const PURPOSE_WORDS: Readonly<Record<string, Purpose>> = {
@@ -78,18 +43,18 @@ const PURPOSE_WORDS: Readonly<Record<string, Purpose>> = {
   drop: 'let go',
 };
 
-function yesOrNo(text: string, what: string): boolean | Refusal {
-  const word = text.toLowerCase();
-  if (YES.has(word)) return true;
-  if (NO.has(word)) return false;
-  return refuse('not-yes-or-no', `“${text.slice(0, 40)}” under ${what} is neither yes nor no. Write yes or no.`);
+function switchOf(text: string, what: string): boolean | Refusal {
+  return (
+    yesOrNo(text) ??
+    refuse('not-yes-or-no', `“${text.slice(0, 40)}” under ${what} is neither yes nor no. Write yes or no.`)
+  );
 }
 
 function settingOf(text: string): AutoRenewSetting | Refusal {
   const word = text.toLowerCase();
   if (word === 'stalled' || word === 'failed') return 'stalled';
   if (word === 'unknown' || word === '?') return 'unknown';
-  const on = yesOrNo(text, 'auto-renew');
+  const on = switchOf(text, 'auto-renew');
   return isRefusal(on) ? on : on ? 'on' : 'off';
 }
 
@@ -112,13 +77,21 @@ function list(text: string): string[] {
 export interface RowRules extends NameRules {
   /** The currency of amounts that carry none and stand beside no currency column. */
   readonly currency: string;
+  /** What “1.200” means in a column that does not decide it. */
+  readonly numberStyle: NumberStyle;
+}
+
+/** A row as it was read, with what of it could not be: a bad cell loses that cell, not its row. */
+export interface ReadRow extends PortfolioRow {
+  /** Why cells were left out, in words. */
+  readonly lost: readonly string[];
 }
 
 /**
- * A reader of rows by one mapping: it gives what a row says, or why it is refused. The name is read first, then each cell;
- * the first cell that cannot be read refuses the whole row, so that nothing half understood is ever written.
+ * A reader of rows by one mapping: it gives what a row says, or why it is refused. Only the name decides about the row; of any other
+ * cell that cannot be read it is said that it was left out, so that nothing half understood is ever written.
  */
-export function portfolioReader(mapping: Mapping, rules: RowRules): (row: TableRow) => PortfolioRow | Refusal {
+export function portfolioReader(mapping: Mapping, rules: RowRules): (row: TableRow) => ReadRow | Refusal {
   const columns = new Map(
     mapping.columns.flatMap((column, place) => (column.field ? [[column.field, { column, place }] as const] : [])),
   );
@@ -127,66 +100,48 @@ export function portfolioReader(mapping: Mapping, rules: RowRules): (row: TableR
 
 type PlacedColumns = ReadonlyMap<PortfolioField, { readonly column: ColumnReading; readonly place: number }>;
 
-function readRow(row: TableRow, columns: PlacedColumns, rules: RowRules): PortfolioRow | Refusal {
+const NOTHING = /^(n\/?a|-|–|none|null|0000-00-00.*)$/i;
+
+function readRow(row: TableRow, columns: PlacedColumns, rules: RowRules): ReadRow | Refusal {
   const cell = (field: PortfolioField) => {
     const placed = columns.get(field);
     return placed === undefined ? '' : undefuse((row.cells[placed.place] ?? '').trim());
   };
   const name = parseDomainName(cell('name'), rules);
   if (isRefusal(name)) return name;
-  const code = cell('currency').toUpperCase();
-  if (code !== '' && !isCurrency(code))
-    return refuse(
-      'currency-unknown',
-      `“${code.slice(0, 20)}” is not a currency code. Write USD, EUR, GBP or another of ISO 4217.`,
-    );
-  const currency = code || rules.currency;
+  const lost: string[] = [];
+  /** What a cell says; of one that cannot be read why, and nothing. */
+  const take = <T>(value: T | Refusal): T | undefined => {
+    if (!isRefusal(value)) return value;
+    lost.push(value.message);
+    return undefined;
+  };
   const read: { -readonly [K in keyof PortfolioRow]?: PortfolioRow[K] } = {};
-  const date = (field: PortfolioField): TermEnd | Refusal | null => {
+  for (const field of ['registered', 'expires', 'boughtOn'] as const) {
     const text = cell(field);
     const column = columns.get(field)?.column;
-    return text === '' || !column || /^(n\/?a|-|none|null|0000-00-00.*)$/i.test(text)
-      ? null
-      : readDateCell(text, orderOf(column));
-  };
-  for (const field of ['registered', 'expires', 'boughtOn'] as const) {
-    const value = date(field);
-    if (isRefusal(value)) return { ...value, field };
-    if (value === null) continue;
+    if (text === '' || !column || NOTHING.test(text)) continue;
+    const value = take(readDateCell(text, orderOf(column)));
+    if (value === undefined) continue;
     if (field === 'boughtOn') read.boughtOn = dayOf(value.at);
     else read[field] = value;
   }
   if (read.registered && read.expires && read.registered.at > read.expires.at) {
-    return refuse('dates-reversed', 'The term ends before the name was registered. Check the two dates.', 'expires');
+    lost.push('The term ends before the name was registered: both days are left out. Check them.');
+    delete read.registered;
+    delete read.expires;
   }
-  for (const [field, key] of [
-    ['pricePaid', 'paid'],
-    ['renewalPrice', 'renewalPrice'],
-    ['askingPrice', 'asking'],
-  ] as const) {
-    const text = cell(field);
-    if (text === '' || text === '-') continue;
-    const value = readMoneyCell(text, currency);
-    if (isRefusal(value)) return { ...value, field };
-    read[key] = value;
-  }
+  Object.assign(read, readMoney(cell, columns, rules, take));
   for (const [field, what] of [
     ['lock', 'lock'],
     ['privacy', 'privacy'],
     ['neverLost', 'never to be lost'],
   ] as const) {
-    const text = cell(field);
-    if (text === '') continue;
-    const value = yesOrNo(text, what);
-    if (isRefusal(value)) return { ...value, field };
-    read[field] = value;
+    const value = cell(field) === '' ? undefined : take(switchOf(cell(field), what));
+    if (value !== undefined) read[field] = value;
   }
-  const auto = cell('autoRenew');
-  if (auto !== '') {
-    const value = settingOf(auto);
-    if (isRefusal(value)) return { ...value, field: 'autoRenew' };
-    read.setting = value;
-  }
+  const setting = cell('autoRenew') === '' ? undefined : take(settingOf(cell('autoRenew')));
+  if (setting !== undefined) read.setting = setting;
   const purpose = cell('purpose') === '' ? null : purposeOf(cell('purpose'));
   if (purpose) read.purpose = purpose;
   if (cell('nameServers') !== '')
@@ -194,19 +149,54 @@ function readRow(row: TableRow, columns: PlacedColumns, rules: RowRules): Portfo
       .toLowerCase()
       .split(/[\s,;|]+/)
       .filter((host) => host !== '');
-  for (const field of ['account', 'tags', 'notes'] as const) {
-    const bad = refuseText(cell(field), field);
-    if (bad) return bad;
-    if (field !== 'notes' && !isOneLine(cell(field)))
-      return refuse('text-several-lines', `The cell for ${field} has several lines. Write it in one.`, field);
+  for (const field of ['account', 'notes', 'tags'] as const) {
+    const text = take(textOf(field, cell(field)));
+    if (text === undefined || text === '') continue;
+    if (field === 'tags') read.tags = list(text).sort();
+    else read[field] = text;
   }
-  if (cell('tags') !== '') read.tags = list(cell('tags')).sort();
-  const texts = ['account', 'notes'] as const;
-  for (const field of texts) {
+  return { name, ...read, lost };
+}
+
+function textOf(field: 'account' | 'tags' | 'notes', text: string): string | Refusal {
+  const bad = refuseText(text, field);
+  if (bad) return bad;
+  if (field !== 'notes' && !isOneLine(text))
+    return refuse('text-several-lines', `The cell for ${field} has several lines. Write it in one.`, field);
+  return text.length > MOST_LETTERS
+    ? refuse('text-too-long', `The text under ${field} is too long: ${MOST_LETTERS} letters at most.`, field)
+    : text;
+}
+
+/** The amounts of a row. A code that is none says nothing of the currency, and so nothing of amounts without one. */
+function readMoney(
+  cell: (field: PortfolioField) => string,
+  columns: PlacedColumns,
+  rules: RowRules,
+  take: <T>(value: T | Refusal) => T | undefined,
+): Pick<PortfolioRow, 'paid' | 'renewalPrice' | 'asking'> {
+  const found: { -readonly [K in 'paid' | 'renewalPrice' | 'asking']?: Amount } = {};
+  const code = cell('currency').toUpperCase();
+  if (code !== '' && !isCurrency(code)) {
+    take(
+      refuse(
+        'currency-unknown',
+        `“${code.slice(0, 20)}” is not a currency code: the amounts beside it are left out. Write USD, EUR, GBP or another of ISO 4217.`,
+      ),
+    );
+    return found;
+  }
+  for (const [field, key] of [
+    ['pricePaid', 'paid'],
+    ['renewalPrice', 'renewalPrice'],
+    ['askingPrice', 'asking'],
+  ] as const) {
     const text = cell(field);
-    if (text.length > MOST_LETTERS || text.includes('\0'))
-      return refuse('text-too-long', `The text under ${field} is too long: ${MOST_LETTERS} letters at most.`, field);
-    if (text !== '') read[field] = text;
+    const column = columns.get(field)?.column;
+    if (text === '' || !column || NOTHING.test(text)) continue;
+    const style = numbersIn(column, rules.numberStyle);
+    const value = take(readAmount(text, { stated: code || null, usual: rules.currency, style }));
+    if (value !== undefined) found[key] = value;
   }
-  return { name, ...read };
+  return found;
 }

@@ -1,41 +1,57 @@
-import { type PastedName, splitNames } from '@/core/names';
-import { isRefusal, type Refusal } from '@/core/refusal';
-import { looksLikeDate } from '../csv/dateCells';
+import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { readTable, refuseSize, type Table, type TableLimits } from '../csv/readTable';
-import { type Mapping, proposeMapping } from './columns';
+import { looksLikeName, type Mapping, proposeMapping } from './columns';
+import { readProse } from './prose';
 
-/** A text brought in, as a table with a proposal for reading it. */
+/** A text or sheet brought in, as a table with a proposal for reading it. */
 export interface PortfolioSource {
   readonly table: Table;
   readonly mapping: Mapping;
+  /** Words around pasted names that are neither names nor dates. */
+  readonly leftOut: number;
 }
 
 /**
- * Takes a text as a table when its rows have columns that can be told apart (headings, or names beside dates), else as
- * names separated by anything. A date pasted behind a name on its line is the end of that name's term.
+ * Takes a text as a table when its rows have columns that can be told apart, however few: headings, or a column of names beside
+ * others. Anything else is names among words: a date beside a name is the end of its term.
  */
 export function readSource(text: string, limits: TableLimits = {}): PortfolioSource | Refusal {
   const table = readTable(text, limits);
-  if (isRefusal(table)) return table;
-  const mapping = proposeMapping(table);
-  const fields = mapping.columns.filter((column) => column.field !== null).length;
-  const hasName = mapping.columns.some((column) => column.field === 'name');
-  const isTable = (hasName && fields > 1) || (mapping.hasHeadings && (hasName || table.columns > 1));
-  if (isTable) return { table, mapping };
-  const pieces = splitNames(text);
-  const tooMany = refuseSize(pieces.length, pieces.length, limits);
+  if (!isRefusal(table)) {
+    const mapping = proposeMapping(table);
+    if (isTable(table, mapping)) return { table, mapping, leftOut: 0 };
+  } else if (table.code !== 'quote-not-closed' || looksLikeTable(text)) return table;
+  const { rows, words, leftOut } = readProse(text);
+  const tooMany = refuseSize(words, words, limits);
   if (tooMany) return tooMany;
-  const pasted = tableOfNames(pieces);
-  return { table: pasted, mapping: proposeMapping(pasted) };
+  if (rows.length === 0)
+    return refuse('no-names', 'No names are in this text. Paste names with their endings, like seaholly.com.');
+  const cells = rows.map(({ line, name, expires, registered }) => ({ line, cells: [name, expires, registered] }));
+  const pasted: Table = {
+    delimiter: ' ',
+    rows: [{ line: 0, cells: ['name', 'expires', 'registered'] }, ...cells],
+    columns: 3,
+  };
+  return { table: pasted, mapping: proposeMapping(pasted), leftOut };
 }
 
-/** One row for each pasted name, with the date that followed it, if any. */
-function tableOfNames(pieces: readonly PastedName[]): Table {
-  const rows: { line: number; cells: string[] }[] = [];
-  for (const { line, text } of pieces) {
-    const last = rows.at(-1);
-    if (looksLikeDate(text) && last?.line === line && last.cells[1] === '') last.cells[1] = text;
-    else rows.push({ line, cells: [text, ''] });
-  }
-  return { delimiter: ' ', rows: [{ line: 0, cells: ['name', 'expires'] }, ...rows], columns: 2 };
+/** A sheet of a workbook is a table whatever stands in it. */
+export function sourceOfTable(table: Table): PortfolioSource {
+  return { table, mapping: proposeMapping(table), leftOut: 0 };
 }
+
+function isTable(table: Table, { columns, hasHeadings }: Mapping): boolean {
+  const hasName = columns.some(({ field }) => field === 'name');
+  if (hasHeadings) return hasName || table.columns > 1;
+  if (!hasName || table.columns < 2) return false;
+  // Several names in one row are a list of names, not a table.
+  const inRow = (cells: readonly string[]) => cells.filter((cell) => looksLikeName(cell.trim())).length;
+  if (table.rows.slice(0, 50).some(({ cells }) => inRow(cells) > 1)) return false;
+  // A comma stands in prose too: then another column has to be told.
+  return table.delimiter !== ',' || columns.filter(({ field }) => field !== null).length > 1 || !hasBlanks(table);
+}
+
+const hasBlanks = ({ rows }: Table) => rows.some(({ cells }) => cells.some((cell) => /\S\s+\S/.test(cell)));
+
+/** A quote that is left open is a mistake in a table, and nothing in prose. */
+const looksLikeTable = (text: string) => /^[^\n]*[,;\t|][^\n]*\n/.test(text) && /(^|[,;\t|])"/m.test(text);

@@ -2,7 +2,7 @@ import { expect, test } from 'vitest';
 import type { Day } from '@/core/time';
 import { readPriceList } from './readPriceList';
 
-const rules = { currency: 'USD', from: '2026-11-24' as Day };
+const rules = { currency: 'USD', numberStyle: '1,234.50', from: '2026-11-24' as Day } as const;
 
 test('a price list has a row for each ending and a column for each action', () => {
   const prices = readPriceList(
@@ -29,6 +29,16 @@ test.each([
   ['ending,renew\nnosuchending,5', 'ending-unknown'],
   ['ending,renew\ncom,-5', 'money-negative'],
   ['ending,renew,currency\ncom,5,QQQ', 'currency-unknown'],
+  ['ending,renew,currency\ncom,€5,CAD', 'currency-contradicts'],
+  ['ending,renew,2 years\ncom,€5,$9', 'currency-contradicts'],
+  ['ending;restore\ncom;1.200', 'amounts-ambiguous'],
 ])('%j is refused as a whole: %s', (text, code) => {
   expect(readPriceList(text, rules)).toMatchObject({ code });
+});
+
+test('cents behind a comma are seen in the list itself', () => {
+  expect(readPriceList('ending;renew;restore\ncom;11,38;1.200', rules)).toMatchObject([
+    { yearMinor: 1138 },
+    { yearMinor: 120_000 },
+  ]);
 });

@@ -1,8 +1,8 @@
 'use client';
 import { Chart, type ChartDataset } from 'chart.js';
 import { useEffect, useRef } from 'react';
-import { formatAmount } from '@/core/money';
 import type { Instant } from '@/core/time';
+import { formatAmount } from '@/ui/text/figures';
 import { ChartFrame, drawn, timeOptions, token } from './timeChart';
 
 /** The price that stood after a bid. */

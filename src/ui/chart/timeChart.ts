@@ -1,7 +1,8 @@
 import { Chart, type ChartOptions, LinearScale, LineController, LineElement, PointElement, Tooltip } from 'chart.js';
 import styled from 'styled-components';
-import { currencyDigits, formatFigure } from '@/core/money';
+import { currencyDigits } from '@/core/money';
 import { dayOf, formatDay, type Instant } from '@/core/time';
+import { formatFigure } from '@/ui/text/figures';
 
 Chart.register(LineController, LineElement, PointElement, LinearScale, Tooltip);
 

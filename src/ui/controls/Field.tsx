@@ -45,7 +45,7 @@ const Problem = styled(FieldError)`color: var(--caution); font-size: 0.9rem;`;
 export const InputBox = styled(Input)`${box}`;
 const AreaBox = styled(TextArea)`${box} min-height: 92px; resize: vertical; line-height: 1.5;`;
 
-interface FieldProps extends TextFieldProps {
+export interface FieldProps extends TextFieldProps {
   readonly label: string;
   readonly hint?: ReactNode;
   readonly problem?: string | null;

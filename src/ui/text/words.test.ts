@@ -47,6 +47,7 @@ describe('cost now, then', () => {
     kind: 'restore',
     before: amount(1138, 'USD'),
     after: amount(12_518, 'USD'),
+    ruleOfThumb: false,
     ...more,
   });
   test.each<[PriceStep | null, string]>([

@@ -1,9 +1,10 @@
 import type { AutoRenewSetting, FailureCause } from '@/core/funding';
 import type { Outlook } from '@/core/ledger';
 import type { Phase } from '@/core/lifecycle';
-import { type Amount, formatAmount, formatFigure } from '@/core/money';
+import type { Amount } from '@/core/money';
 import type { PriceStep } from '@/core/pricing';
 import { type Day, dayIn, formatDay, type Instant, type TermEnd, untilDay } from '@/core/time';
+import { formatAmount, formatFigure } from './figures';
 
 /** How days are shown: the user's zone, and the day whose year goes without saying. */
 export interface DayStyle {

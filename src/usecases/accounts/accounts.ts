@@ -9,13 +9,13 @@ import {
   selectAccounts,
   updateAccount,
 } from '@/database/accounts';
-import { bumpRevision } from '@/database/ledger';
-import { transaction } from '@/database/pool';
 import type { Deps } from '../deps';
 import { readRequest } from '../validate';
 import { AccountForm } from './requests';
 
 export type { AccountRow } from '@/database/accounts';
+
+import { changing } from '../changing';
 
 export function accounts(deps: Deps): Promise<AccountRow[]> {
   return selectAccounts(deps.database);
@@ -62,8 +62,7 @@ export async function saveAccount(deps: Deps, id: number | null, input: unknown)
       endsMonth: means.kind === 'card' ? (means.endsMonth ?? null) : null,
     })),
   };
-  return transaction(deps.database, async (tx) => {
-    await bumpRevision(tx);
+  return changing(deps, async (tx) => {
     if (id === null) return insertAccount(tx, draft, at);
     await updateAccount(tx, id, draft);
     return id;
@@ -72,8 +71,7 @@ export async function saveAccount(deps: Deps, id: number | null, input: unknown)
 
 /** Removes an account that holds no name. */
 export async function removeAccount(deps: Deps, id: number): Promise<true | Refusal> {
-  return transaction(deps.database, async (tx) => {
-    await bumpRevision(tx);
+  return changing(deps, async (tx) => {
     if (await deleteEmptyAccount(tx, id)) return true;
     return refuse('account-holds-names', 'This account still holds names. Move them to another account first.');
   });

@@ -2,12 +2,12 @@ import { randomUUID } from 'node:crypto';
 import { Type } from 'class-transformer';
 import { IsInt, IsOptional, IsString, Matches, Max, MaxLength, Min } from 'class-validator';
 import type { Outcome, RegistrarLink } from '@/connectors/registrar/port';
-import { type Amount, amount, formatAmount, GREATEST_MINOR } from '@/core/money';
+import { type Amount, amount, formatAmount, GREATEST_MINOR, plus } from '@/core/money';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { selectAccount, updateAccount } from '@/database/accounts';
-import { bumpRevision } from '@/database/ledger';
 import { updateBalance } from '@/database/links';
-import { transaction } from '@/database/pool';
+import { selectSettings } from '@/database/settings';
+import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { linkOf, linkProblem } from '../links/links';
 import { readRequest } from '../validate';
@@ -56,11 +56,11 @@ export async function changeFunds(deps: Deps, input: unknown): Promise<string | 
         'topUpMinor',
       );
     if (told && told.kind !== 'done') return refuse('link-failed', linkProblem(told), 'topUpMinor');
-    await transaction(deps.database, async (tx) => {
-      await bumpRevision(tx);
-      await updateBalance(tx, account.id, (account.balanceMinor ?? 0) + money.minor, at);
+    await changing(deps, async (tx) => {
+      await updateBalance(tx, account.id, plus(amount(account.balanceMinor ?? 0, account.currency), money), at);
     });
-    return `${formatAmount(money)} ${told ? 'paid in at' : 'written down for'} ${account.label}.`;
+    const { numberStyle: style } = await selectSettings(deps.database);
+    return `${formatAmount(money, { style })} ${told ? 'paid in at' : 'written down for'} ${account.label}.`;
   }
   const { card, endsMonth } = form;
   if (!card || !endsMonth) return refuse('funds-empty', 'Say how much was paid in, or when the new card ends.');
@@ -68,8 +68,7 @@ export async function changeFunds(deps: Deps, input: unknown): Promise<string | 
     return refuse('card-unknown', `${account.label} has no card ${card}.`, 'card');
   const told = link ? await link.replaceCard(card, endsMonth) : null;
   if (told && told.kind !== 'done') return refuse('link-failed', linkProblem(told), 'endsMonth');
-  await transaction(deps.database, async (tx) => {
-    await bumpRevision(tx);
+  await changing(deps, async (tx) => {
     const means = account.means.map((one) => (one.label === card ? { ...one, endsMonth } : one));
     await updateAccount(tx, account.id, { ...account, means });
   });

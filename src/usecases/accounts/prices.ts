@@ -4,10 +4,9 @@ import type { Price } from '@/core/pricing';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { dayOf, parseDay } from '@/core/time';
 import { selectAccount } from '@/database/accounts';
-import { bumpRevision } from '@/database/ledger';
 import { selectNameIds } from '@/database/names';
-import { transaction } from '@/database/pool';
 import { deletePrice, type PriceRow, selectPriceRows, upsertPrices } from '@/database/prices';
+import { selectSettings } from '@/database/settings';
 import { decodeText } from '@/formats/csv/decodeText';
 import { readPriceList } from '@/formats/prices/readPriceList';
 import type { Deps } from '../deps';
@@ -15,6 +14,8 @@ import { readRequest } from '../validate';
 import { PriceForm } from './requests';
 
 export type { PriceRow } from '@/database/prices';
+
+import { changing } from '../changing';
 
 /** The price book of one account, or of all. */
 export function priceRows(deps: Deps, accountId: number | null = null): Promise<PriceRow[]> {
@@ -71,6 +72,7 @@ export async function importPrices(deps: Deps, accountId: number, content: Uint8
   if (!account) return refuse('account-unknown', 'That account is no longer there. Load the page again.');
   const read = readPriceList(decodeText(content).text, {
     currency: account.currency,
+    numberStyle: (await selectSettings(deps.database)).numberStyle,
     from: dayOf(deps.clock()),
   });
   if (isRefusal(read)) return read;
@@ -82,15 +84,13 @@ export async function importPrices(deps: Deps, accountId: number, content: Uint8
 }
 
 export async function removePrice(deps: Deps, id: number): Promise<void> {
-  await transaction(deps.database, async (tx) => {
-    await bumpRevision(tx);
+  await changing(deps, async (tx) => {
     await deletePrice(tx, id);
   });
 }
 
 async function writePrices(deps: Deps, prices: readonly Price[]): Promise<void> {
-  await transaction(deps.database, async (tx) => {
-    await bumpRevision(tx);
+  await changing(deps, async (tx) => {
     await upsertPrices(tx, prices);
   });
 }

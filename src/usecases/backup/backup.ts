@@ -1,9 +1,9 @@
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { formatInstant } from '@/core/time';
 import { clearLedger, isEmptyLedger, lackingTables, readLedger, restoreRows, settleRestored } from '@/database/backup';
-import { bumpRevision } from '@/database/ledger';
-import { allowMinutes, type Transaction, transaction } from '@/database/pool';
+import { allowMinutes, type Transaction } from '@/database/pool';
 import { type BackupHead, DamagedBackup, readBackup } from '@/formats/backup/readBackup';
+import { changing } from '../changing';
 import type { Deps } from '../deps';
 
 /** What a backup file says it is. The version rises when a member changes its meaning. */
@@ -34,9 +34,8 @@ const damaged = (why: string) =>
  */
 export async function restoreBackup(deps: Deps, source: AsyncIterable<Uint8Array>): Promise<number | Refusal> {
   try {
-    return await transaction(deps.database, async (tx) => {
+    return await changing(deps, async (tx) => {
       await allowMinutes(tx, 30);
-      await bumpRevision(tx);
       const restored = await restoreInto(tx, source);
       // What was written so far is taken back with the refusal.
       if (isRefusal(restored)) throw new NotRestored(restored);

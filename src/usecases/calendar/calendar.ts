@@ -1,9 +1,9 @@
 import { type LedgerRow, rowsOn } from '@/core/ledger';
-import { formatAmount } from '@/core/money';
+import { formatAmount, type NumberStyle } from '@/core/money';
 import type { PriceStep } from '@/core/pricing';
 import type { AgendaItem, AgendaKind } from '@/core/selling';
 import { addDays, type Day, dayIn, dayOf, formatDay, untilDay } from '@/core/time';
-import { selectSettings } from '@/database/settings';
+import { type Settings, selectSettings } from '@/database/settings';
 import { selectWatches, type WatchRow } from '@/database/watches';
 import { type CalendarDeadline, writeCalendar } from '@/formats/calendar/writeCalendar';
 import type { Deps } from '../deps';
@@ -28,10 +28,10 @@ export async function priceStepCalendar(deps: Deps): Promise<string> {
   const last = dayOf(addDays(projection.asOf, HORIZON_DAYS));
   const within = ({ day }: CalendarDeadline) => day <= last;
   const deadlines = projection.names.flatMap((name, place) =>
-    name.purpose === 'let go' ? [] : (deadlineOf(read(place), settings.zone) ?? []),
+    name.purpose === 'let go' ? [] : (deadlineOf(read(place), settings) ?? []),
   );
   const releases = watched.flatMap((watch) => releaseOf(watch, settings.zone) ?? []);
-  const sales = selling.flatMap((item) => sellingDay(item, settings.zone) ?? []);
+  const sales = selling.flatMap((item) => sellingDay(item, settings) ?? []);
   return writeCalendar([...deadlines, ...releases, ...sales].filter(within), settings.alarmDays, projection.asOf);
 }
 
@@ -47,13 +47,17 @@ const SELLING_SUMMARIES: Readonly<Record<AgendaKind, string>> = {
   'never listed': 'never listed',
 };
 
+/** How days and figures are written. */
+type Notation = Pick<Settings, 'zone' | 'numberStyle'>;
+
 /** What is due in selling on a day of its own. */
 function sellingDay(
   { kind, ascii, unicode, by, minor, currency, who }: AgendaItem,
-  zone: string,
+  { zone, numberStyle: style }: Notation,
 ): CalendarDeadline | null {
   if (by === null) return null;
-  const money = minor === null || currency === null ? '' : ` ${formatAmount({ minor, currency }, true)}.`;
+  const money =
+    minor === null || currency === null ? '' : ` ${formatAmount({ minor, currency }, { whole: true, style })}.`;
   return {
     key: `${ascii}-${kind.replaceAll(' ', '-')}-${dayOf(by)}`,
     day: kind === 'offer to answer' ? untilDay(by, zone) : dayIn(by, zone),
@@ -76,21 +80,21 @@ function releaseOf({ ascii, unicode, earliest, latest, isFree }: WatchRow, zone:
   };
 }
 
-function deadlineOf(row: LedgerRow, zone: string): CalendarDeadline | null {
+function deadlineOf(row: LedgerRow, { zone, numberStyle }: Notation): CalendarDeadline | null {
   const { step, termEnd, name } = row;
   if (!step || !termEnd) return null;
   const day = step.kind === 'charge' ? dayIn(step.at, zone) : untilDay(step.at, zone);
   return {
     key: `${name.ascii}-${step.kind.replace(' ', '-')}-${dayOf(termEnd.at)}`,
     day,
-    summary: `${name.unicode}: ${summaryOf(step)}`,
-    description: `${whatHappens(step, day)} The term ends ${formatDay(dayIn(termEnd.at, termEnd.precision === 'day' ? 'UTC' : zone))}.`,
+    summary: `${name.unicode}: ${summaryOf(step, numberStyle)}`,
+    description: `${whatHappens(step, day, numberStyle)} The term ends ${formatDay(dayIn(termEnd.at, termEnd.precision === 'day' ? 'UTC' : zone))}.`,
     category: step.kind,
   };
 }
 
-function summaryOf(step: PriceStep): string {
-  const before = step.before ? ` ${formatAmount(step.before)}` : '';
+function summaryOf(step: PriceStep, style: NumberStyle): string {
+  const before = step.before ? ` ${formatAmount(step.before, { style })}` : '';
   switch (step.kind) {
     case 'charge':
       return `charged${before}`;
@@ -105,10 +109,10 @@ function summaryOf(step: PriceStep): string {
   }
 }
 
-function whatHappens(step: PriceStep, day: Day): string {
+function whatHappens(step: PriceStep, day: Day, style: NumberStyle): string {
   if (step.kind === 'charge') return `Auto-renew charges it on ${formatDay(day)} if the money is there.`;
   const after = step.after
-    ? `it costs ${formatAmount(step.after)}`
+    ? `it costs ${formatAmount(step.after, { style })}`
     : step.kind === 'restore'
       ? 'it costs more'
       : 'it is lost';

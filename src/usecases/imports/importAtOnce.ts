@@ -1,18 +1,24 @@
+import type { NumberStyle } from '@/core/money';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
-import { countRefusals } from '@/database/importRows';
+import { countRefusals, selectNotes } from '@/database/importRows';
 import { deleteImport, type ImportOptions } from '@/database/imports';
-import type { DateOrder } from '@/formats/csv/dateCells';
-import { isOpen, openQuestions } from '@/formats/portfolio/columns';
+import { selectSettings } from '@/database/settings';
+import { DATE_ORDERS } from '@/formats/csv/dateCells';
+import { areAmountsOpen, isOpen, type OpenQuestion, openQuestions } from '@/formats/portfolio/columns';
 import type { Deps } from '../deps';
-import { importRows, importSummary } from './preview';
+import { chooseRows, importRows, importSummary } from './preview';
 import { readImport, takeIn } from './readImport';
 import { writeImport } from './writeImport';
 
 export interface WholeImport {
   readonly content: Uint8Array;
   readonly account: string | null;
-  /** `day` or `month`: what stands first in dates that leave it open. */
+  /** `day`, `month` or `year`: what stands first in dates that leave it open. */
   readonly dateOrder: string | null;
+  /** `point` or `comma`: what stands before the cents in amounts that leave it open. */
+  readonly decimalMark?: string | null;
+  /** Names that the ledger has in another account have moved: else they are told and left as they are. */
+  readonly takeMoves?: boolean;
   readonly fullList: boolean;
   readonly allowPrivateEndings: boolean;
   readonly dryRun: boolean;
@@ -23,6 +29,8 @@ export interface ImportResult {
   readonly new: number;
   readonly changed: number;
   readonly unchanged: number;
+  /** Names that the ledger has in another account. */
+  readonly conflicts: number;
   readonly missing: number;
   /** The first thousand refused rows; the rest is summed. */
   readonly refused: readonly {
@@ -32,6 +40,8 @@ export interface ImportResult {
     readonly message: string;
   }[];
   readonly refusedTotal: number;
+  /** What was left out of rows that were taken, or is worth a look: the first thousand. */
+  readonly notes: readonly { readonly line: number; readonly name: string; readonly message: string }[];
   /** How many rows were refused for which reason. */
   readonly refusedByCode: Readonly<Record<string, number>>;
 }
@@ -42,9 +52,12 @@ const MOST_INPUT = 500;
 
 /** Reads and writes a list in one go, for other programs: every row that can be taken is taken, the rest are told. */
 export async function importAtOnce(deps: Deps, request: WholeImport): Promise<ImportResult | Refusal> {
-  if (request.dateOrder !== null && request.dateOrder !== 'day' && request.dateOrder !== 'month') {
-    return refuse('query-invalid', 'dateOrder is day or month.', 'dateOrder');
-  }
+  const { dateOrder, decimalMark = null } = request;
+  if (dateOrder !== null && !['day', 'month', 'year'].includes(dateOrder))
+    return refuse('query-invalid', 'dateOrder is day, month or year.', 'dateOrder');
+  if (decimalMark !== null && decimalMark !== 'point' && decimalMark !== 'comma')
+    return refuse('query-invalid', 'decimalMark is point or comma.', 'decimalMark');
+  const { numberStyle } = await selectSettings(deps.database);
   const begun = await takeIn(deps, {
     content: request.content,
     source: 'another program',
@@ -52,15 +65,9 @@ export async function importAtOnce(deps: Deps, request: WholeImport): Promise<Im
   });
   if (isRefusal(begun)) return begun;
   const { id } = begun.row;
-  const options = optionsOf(begun.row.options, request);
-  const open = openQuestions(options.mapping)[0];
-  const read = open
-    ? refuse(
-        'dates-ambiguous',
-        `The dates under “${open.heading}” can be read two ways. Send dateOrder=day or dateOrder=month.`,
-        'dateOrder',
-      )
-    : await readImport(deps, id, options, begun.source);
+  const options = optionsOf(begun.row.options, request, numberStyle);
+  const open = openQuestions(options.mapping, numberStyle)[0];
+  const read = open ? questionOf(open) : await readImport(deps, id, options, begun.source);
   if (isRefusal(read)) {
     await deleteImport(deps.database, id);
     return read;
@@ -68,8 +75,12 @@ export async function importAtOnce(deps: Deps, request: WholeImport): Promise<Im
   const summary = await importSummary(deps, id);
   if (isRefusal(summary)) return summary;
   const refused = await importRows(deps, id, 'refused', MOST_TOLD, 0);
-  const refusedByCode = await countRefusals(deps.database, id);
+  const [refusedByCode, notes] = await Promise.all([
+    countRefusals(deps.database, id),
+    selectNotes(deps.database, id, MOST_TOLD),
+  ]);
   // Nobody comes back to a trial: its text and rows go at once.
+  if (request.takeMoves) await chooseRows(deps, id, 'conflict', null, true);
   if (request.dryRun) await deleteImport(deps.database, id);
   else {
     const written = await writeImport(deps, id);
@@ -80,6 +91,7 @@ export async function importAtOnce(deps: Deps, request: WholeImport): Promise<Im
     new: counts.new.rows,
     changed: counts.changed.rows,
     unchanged: counts.unchanged.rows,
+    conflicts: counts.conflict.rows,
     missing: counts.missing.rows,
     refused: refused.map(({ line, input, code, message }) => ({
       line,
@@ -88,15 +100,36 @@ export async function importAtOnce(deps: Deps, request: WholeImport): Promise<Im
       message: message ?? '',
     })),
     refusedTotal: counts.refused.rows,
+    notes,
     refusedByCode,
   };
 }
 
-function optionsOf(proposed: ImportOptions, request: WholeImport): ImportOptions {
-  const order: DateOrder | null =
-    request.dateOrder === 'day' ? 'day first' : request.dateOrder === 'month' ? 'month first' : null;
-  // A remembered order is not taken here: nobody looks at the mapping, so the caller says it each time.
-  const columns = proposed.mapping.columns.map((column) => ({ ...column, order: isOpen(column) ? order : null }));
+/** What has to be said before a list can be read, as the parameter that says it. */
+function questionOf({ column, about }: OpenQuestion): Refusal {
+  return about === 'dates'
+    ? refuse(
+        'dates-ambiguous',
+        `The dates under “${column.heading}” can be read in more than one way. Send dateOrder=day, dateOrder=month or dateOrder=year.`,
+        'dateOrder',
+      )
+    : refuse(
+        'amounts-ambiguous',
+        `The amounts under “${column.heading}” can be read two ways. Send decimalMark=point or decimalMark=comma.`,
+        'decimalMark',
+      );
+}
+
+function optionsOf(proposed: ImportOptions, request: WholeImport, office: NumberStyle): ImportOptions {
+  const order = DATE_ORDERS.find((one) => one.startsWith(request.dateOrder ?? 'none')) ?? null;
+  const style: NumberStyle | null =
+    request.decimalMark === 'point' ? '1,234.50' : request.decimalMark === 'comma' ? '1.234,50' : null;
+  // A remembered answer is not taken here: nobody looks at the mapping, so the caller says it each time.
+  const columns = proposed.mapping.columns.map((column) => ({
+    ...column,
+    order: isOpen(column) ? order : null,
+    numbers: areAmountsOpen(column, office) ? style : null,
+  }));
   return {
     ...proposed,
     mapping: { ...proposed.mapping, columns },

@@ -7,7 +7,14 @@ import {
   selectPreviewRows,
   takeRows,
 } from '@/database/importRows';
-import { deleteImport, type ImportRow, moveImport, selectImport, selectOpenImports } from '@/database/imports';
+import {
+  deleteImport,
+  type ImportRow,
+  moveImport,
+  selectImport,
+  selectOpenImports,
+  selectWrittenImports,
+} from '@/database/imports';
 import { writeRows, writeTable } from '@/formats/csv/writeTable';
 import type { Deps } from '../deps';
 
@@ -58,6 +65,11 @@ export async function dropImport(deps: Deps, id: string): Promise<void> {
 /** Imports that were left and can be returned to. */
 export function openImports(deps: Deps): Promise<ImportRow[]> {
   return selectOpenImports(deps.database);
+}
+
+/** Imports that were written lately: each can be looked at, and taken back. */
+export function writtenImports(deps: Deps): Promise<ImportRow[]> {
+  return selectWrittenImports(deps.database);
 }
 
 /** The refused rows as CSV, each with its line and reason, made so that it can be mended and brought again. */

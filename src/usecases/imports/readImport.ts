@@ -1,8 +1,9 @@
 import { randomUUID } from 'node:crypto';
+import type { NumberStyle } from '@/core/money';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
-import { formatInstant } from '@/core/time';
-import { accountsByLabel, selectAccount } from '@/database/accounts';
-import { clearRows, compareRows, type StagedRow, stageRows } from '@/database/importRows';
+import { dayOf, formatDay, formatInstant, type Instant } from '@/core/time';
+import { selectAccount, selectAccounts } from '@/database/accounts';
+import { clearRows, compareRows, type StagedRow, selectStaged, stageRows, takeOutRows } from '@/database/importRows';
 import {
   type ImportOptions,
   type ImportRow,
@@ -18,12 +19,13 @@ import { selectSettings } from '@/database/settings';
 import { decodeText } from '@/formats/csv/decodeText';
 import type { TableRow } from '@/formats/csv/readTable';
 import { type Mapping, openQuestions, withRemembered } from '@/formats/portfolio/columns';
-import { type PortfolioRow, portfolioReader, type RowRules } from '@/formats/portfolio/readRow';
-import { type PortfolioSource, readSource } from '@/formats/portfolio/readSource';
+import { type PortfolioRow, portfolioReader, type ReadRow, type RowRules } from '@/formats/portfolio/readRow';
+import { type PortfolioSource, readSource, sourceOfTable } from '@/formats/portfolio/readSource';
+import { isWorkbook, readWorkbook } from '@/formats/workbook/readWorkbook';
 import type { Deps } from '../deps';
 import { LARGEST_FILE, MOST_CELLS, MOST_ROWS } from '../limits';
 import { readRequest } from '../validate';
-import { BroughtList } from './requests';
+import { BroughtList, MendedRow } from './requests';
 
 export type { ImportOptions } from '@/database/imports';
 
@@ -66,34 +68,82 @@ export async function takeIn(deps: Deps, request: NewImport): Promise<BegunImpor
     accountLabel: request.accountLabel?.trim(),
   });
   if (isRefusal(asked)) return asked;
-  const source = readSource(decodeText(request.content).text, { rows: MOST_ROWS, cells: MOST_CELLS });
-  if (isRefusal(source)) return source;
+  const read = await sourceOf(request.content, null);
+  if (isRefusal(read)) return read;
   const at = deps.clock();
-  let accountId = asked.accountId ?? null;
-  const label = asked.accountLabel;
-  if (accountId === null && label) {
-    const { homeCurrency } = await selectSettings(deps.database);
-    accountId = (await accountsByLabel(deps.database, [label], homeCurrency, at)).get(label.toLowerCase()) ?? null;
-  }
-  const remembered = await selectMapping(deps.database, accountId, headingsOf(source.mapping));
+  const { accountId, accountLabel } = await accountOf(deps, asked);
+  const remembered = await selectMapping(deps.database, accountId, headingsOf(read.source.mapping));
   const row: ImportRow = {
     id: randomUUID(),
     madeAt: at,
     source: asked.source,
     options: {
-      mapping: withRemembered(source.mapping, remembered),
+      mapping: withRemembered(read.source.mapping, remembered),
       accountId,
+      accountLabel,
       fullList: false,
       allowPrivateEndings: false,
+      ...shownOf(read),
     },
     status: 'asking',
     rowsDone: 0,
-    rowsTotal: source.table.rows.length - (source.mapping.hasHeadings ? 1 : 0),
+    rowsTotal: read.source.table.rows.length - (read.source.mapping.hasHeadings ? 1 : 0),
     problem: null,
     batchId: null,
+    undone: false,
   };
   await insertImport(deps.database, row, Buffer.from(request.content));
-  return { row, source };
+  return { row, source: read.source };
+}
+
+/** The account that is meant by its label, where there is one; a new one is made when the list is written. */
+async function accountOf(
+  deps: Deps,
+  asked: BroughtList,
+): Promise<{ accountId: number | null; accountLabel: string | null }> {
+  const accountId = asked.accountId ?? null;
+  const { accountLabel } = asked;
+  if (accountId !== null || !accountLabel) return { accountId, accountLabel: null };
+  const known = (await selectAccounts(deps.database)).find(
+    ({ label }) => label.toLowerCase() === accountLabel.toLowerCase(),
+  );
+  return known ? { accountId: known.id, accountLabel: null } : { accountId: null, accountLabel };
+}
+
+/** What was brought, as a table: the one place where a list's octets become rows. */
+interface BroughtSource {
+  readonly source: PortfolioSource;
+  readonly sheet: string | null;
+  readonly sheets: ImportOptions['sheets'];
+}
+
+async function sourceOf(content: Uint8Array, sheet: string | null): Promise<BroughtSource | Refusal> {
+  const limits = { rows: MOST_ROWS, cells: MOST_CELLS };
+  if (!isWorkbook(content)) {
+    const source = readSource(decodeText(content).text, limits);
+    return isRefusal(source) ? source : { source, sheet: null, sheets: [] };
+  }
+  const read = await readWorkbook(content, sheet, limits);
+  return isRefusal(read) ? read : { source: sourceOfTable(read.table), sheet: read.sheet, sheets: read.sheets };
+}
+
+const SAMPLE_ROWS = 3;
+const SAMPLE_LETTERS = 80;
+
+/** What the screen shows of a list besides its rows. */
+function shownOf({
+  source,
+  sheet,
+  sheets,
+}: BroughtSource): Pick<ImportOptions, 'sheet' | 'sheets' | 'sample' | 'leftOut'> {
+  const start = source.mapping.hasHeadings ? 1 : 0;
+  const rows = source.table.rows.slice(start, start + SAMPLE_ROWS);
+  return {
+    sheet,
+    ...(sheets ? { sheets } : {}),
+    sample: rows.map(({ cells }) => cells.map((cell) => cell.slice(0, SAMPLE_LETTERS))),
+    leftOut: source.leftOut,
+  };
 }
 
 /** What identifies the layout of a list: its headings, or the number of its columns. */
@@ -105,47 +155,56 @@ function headingsOf(mapping: Mapping): string {
 
 const ROWS_A_TURN = 2500;
 
+/** What a person may say of how a list is read. */
+export type ReadingOptions = Pick<ImportOptions, 'mapping' | 'accountId' | 'fullList' | 'allowPrivateEndings'> &
+  Partial<Pick<ImportOptions, 'accountLabel' | 'sheet' | 'confirmed'>>;
+
 /**
- * Reads every row of an import by `options` and compares it with the ledger. Refused while a date column is open. The
+ * Reads every row of an import by `wanted` and compares it with the ledger. Refused while it is open how a column is read. The
  * mapping is remembered for the account. Progress is kept in the import, so that it may be left and returned to.
- * `begun` is the text as a table, where the caller holds it already.
+ * `begun` is what was brought as a table, where the caller holds it already.
  */
 export async function readImport(
   deps: Deps,
   id: string,
-  options: ImportOptions,
+  wanted: ReadingOptions,
   begun: PortfolioSource | null = null,
 ): Promise<ImportRow | Refusal> {
   const { database } = deps;
   const found = await selectImport(database, id);
   if (!found) return refuse('import-unknown', 'This import is no longer there. Bring the list again.');
-  if (!options.mapping.columns.some((column) => column.field === 'name')) {
-    return refuse('no-name-column', 'Say which column holds the names.', 'mapping');
+  let options: ImportOptions = { ...found.options, ...wanted };
+  if (options.accountLabel) options = { ...options, ...(await accountOf(deps, labelled(options))) };
+  let source = begun;
+  if (wanted.sheet && wanted.sheet !== found.options.sheet) {
+    const read = await sourceOf(await selectImportContent(database, id), wanted.sheet);
+    if (isRefusal(read)) return read;
+    source = read.source;
+    options = { ...options, mapping: read.source.mapping, ...shownOf(read) };
   }
-  const open = openQuestions(options.mapping);
-  if (open.length > 0) {
+  const { numberStyle, homeCurrency } = await selectSettings(database);
+  const refused = refuseMapping(options.mapping, numberStyle);
+  if (refused) {
     await moveImport(database, id, { status: 'asking', options }, ['asking', 'ready', 'failed']);
-    return refuse(
-      'dates-ambiguous',
-      `Say whether “${open[0]?.heading || 'the date column'}” writes the day or the month first.`,
-      'mapping',
-    );
+    return refused;
   }
   if (!(await moveImport(database, id, { status: 'reading', rowsDone: 0, options }, ['asking', 'ready', 'failed']))) {
     return refuse('import-busy', 'This import is being read or has been written already.');
   }
   try {
-    const source = begun ?? readSource(decodeText(await selectImportContent(database, id)).text);
-    if (isRefusal(source)) {
-      await moveImport(database, id, { status: 'failed', problem: source.message });
-      return source;
+    if (!source) {
+      const read = await sourceOf(await selectImportContent(database, id), options.sheet ?? null);
+      if (isRefusal(read)) {
+        await moveImport(database, id, { status: 'failed', problem: read.message });
+        return read;
+      }
+      source = read.source;
     }
-    const account = options.accountId === null ? null : await selectAccount(database, options.accountId);
-    const currency = account?.currency ?? (await selectSettings(database)).homeCurrency;
-    const rules: RowRules = { currency, allowPrivateEndings: options.allowPrivateEndings };
+    const rules = await rulesOf(deps, options, numberStyle, homeCurrency);
     const rows = source.table.rows.slice(options.mapping.hasHeadings ? 1 : 0);
     await clearRows(database, id);
-    await readRows(rows, portfolioReader(options.mapping, rules), async (read, rowsDone) => {
+    const label = options.accountLabel ?? null;
+    await readRows(rows, portfolioReader(options.mapping, rules), label, async (read, rowsDone) => {
       await transaction(database, (tx) => stageRows(tx, id, read));
       await moveImport(database, id, { rowsDone });
     });
@@ -161,6 +220,76 @@ export async function readImport(
   return (await selectImport(database, id)) as ImportRow;
 }
 
+const labelled = ({ accountId, accountLabel }: ImportOptions): BroughtList => ({
+  source: '',
+  ...(accountId === null ? {} : { accountId }),
+  ...(accountLabel ? { accountLabel } : {}),
+});
+
+async function rulesOf(
+  deps: Deps,
+  { accountId, allowPrivateEndings }: ImportOptions,
+  numberStyle: NumberStyle,
+  homeCurrency: string,
+): Promise<RowRules> {
+  const account = accountId === null ? null : await selectAccount(deps.database, accountId);
+  return { currency: account?.currency ?? homeCurrency, numberStyle, allowPrivateEndings };
+}
+
+/** What has to be said of the columns before any row is read; `null` for nothing. */
+function refuseMapping(mapping: Mapping, office: NumberStyle): Refusal | null {
+  if (!mapping.columns.some((column) => column.field === 'name'))
+    return refuse('no-name-column', 'Say which column holds the names.', 'mapping');
+  const [open] = openQuestions(mapping, office);
+  if (!open) return null;
+  const { heading } = open.column;
+  return open.about === 'dates'
+    ? refuse(
+        'dates-ambiguous',
+        `Say whether “${heading || 'the date column'}” writes the day, the month or the year first.`,
+        'mapping',
+      )
+    : refuse('amounts-ambiguous', `Say what 1.200 means in “${heading || 'the column of amounts'}”.`, 'mapping');
+}
+
+/**
+ * Reads one refused row anew, as a person has mended it, or takes it in the place of another row of the same name. Answers the
+ * import, or why it is still refused.
+ */
+export async function mendRow(deps: Deps, id: string, input: unknown): Promise<ImportRow | Refusal> {
+  const request = await readRequest(MendedRow, input);
+  if (isRefusal(request)) return request;
+  const { line, cells, isInstead } = request;
+  const { database } = deps;
+  const found = await selectImport(database, id);
+  if (found?.status !== 'ready') return refuse('import-not-ready', 'Read the list first, then mend its rows.');
+  const { options } = found;
+  const { numberStyle, homeCurrency } = await selectSettings(database);
+  const rules = await rulesOf(deps, options, numberStyle, homeCurrency);
+  const read = portfolioReader(options.mapping, rules)({ line, cells });
+  if (isRefusal(read)) return read;
+  const other = await selectStaged(database, id, read.name.ascii);
+  if (other && !isInstead) return twice(other.line, other.termEnd, read);
+  await transaction(database, async (tx) => {
+    await takeOutRows(tx, id, line, other ? read.name.ascii : null);
+    await stageRows(tx, id, [stagedRow({ line, cells }, read, options.accountLabel ?? null)]);
+    await compareRows(tx, id, options.accountId, false);
+  });
+  return (await selectImport(database, id)) as ImportRow;
+}
+
+/** A name stands in the list twice: the first row counts, unless the person takes the other. */
+function twice(line: number, end: number | null, { expires }: PortfolioRow): Refusal {
+  const day = (at: number | null) => (at === null ? 'no end' : formatDay(dayOf(at as Instant)));
+  const differ = end !== (expires?.at ?? null);
+  return refuse(
+    'name-twice',
+    differ
+      ? `This name stands on line ${line} already, there with ${day(end)}, here with ${day(expires?.at ?? null)}. Line ${line} counts, unless you take this one.`
+      : `This name stands on line ${line} already. Line ${line} counts, unless you take this one.`,
+  );
+}
+
 /**
  * Reads rows a few thousand at a time and hands them to `store`, which works while the next are read. A name that stands in
  * the list twice is refused the second time.
@@ -168,19 +297,17 @@ export async function readImport(
 async function readRows(
   rows: readonly TableRow[],
   readRow: ReturnType<typeof portfolioReader>,
+  accountLabel: string | null,
   store: (read: readonly StagedRow[], rowsDone: number) => Promise<void>,
 ): Promise<void> {
-  const lines = new Map<string, number>();
+  const lines = new Map<string, { readonly line: number; readonly end: number | null }>();
   const staged = (row: TableRow): StagedRow => {
     const read = readRow(row);
     if (isRefusal(read)) return refusedRow(row, read);
     const first = lines.get(read.name.ascii);
-    if (first !== undefined) {
-      const message = `This name stands on line ${first} already. Take one of the two out.`;
-      return refusedRow(row, refuse('name-twice', message));
-    }
-    lines.set(read.name.ascii, row.line);
-    return stagedRow(row, read);
+    if (first) return refusedRow(row, twice(first.line, first.end, read));
+    lines.set(read.name.ascii, { line: row.line, end: read.expires?.at ?? null });
+    return stagedRow(row, read, accountLabel);
   };
   let storing = Promise.resolve();
   for (let start = 0; start < rows.length; start += ROWS_A_TURN) {
@@ -196,16 +323,16 @@ function refusedRow(row: TableRow, { code, message }: Refusal): StagedRow {
   return { line: row.line, outcome: 'refused', input, code, message };
 }
 
-function stagedRow({ line }: TableRow, read: PortfolioRow): StagedRow {
+function stagedRow({ line }: TableRow, read: ReadRow, accountLabel: string | null): StagedRow {
   const { name, registered, expires, asking, paid, renewalPrice } = read;
   return {
     line,
     outcome: 'new',
     ascii: name.ascii,
-    message: name.warning,
+    message: [name.warning, ...read.lost].filter(Boolean).join(' ') || null,
     unicode: name.unicode,
     ending: name.ending,
-    account: read.account,
+    account: read.account ?? accountLabel,
     registered: registered && formatInstant(registered.at),
     registered_day: registered && registered.precision === 'day',
     term_end: expires && formatInstant(expires.at),
@@ -226,14 +353,4 @@ function stagedRow({ line }: TableRow, read: PortfolioRow): StagedRow {
     renewal_minor: renewalPrice?.minor,
     renewal_currency: renewalPrice?.currency,
   };
-}
-
-const SAMPLE_ROWS = 3;
-
-/** The first rows of an import as they stand in the file, to show beside the mapping. */
-export async function importSample(deps: Deps, id: string): Promise<readonly (readonly string[])[]> {
-  const source = readSource(decodeText((await selectImportContent(deps.database, id)).subarray(0, 65_536)).text);
-  if (isRefusal(source)) return [];
-  const start = source.mapping.hasHeadings ? 1 : 0;
-  return source.table.rows.slice(start, start + SAMPLE_ROWS).map((row) => row.cells);
 }

@@ -13,12 +13,13 @@ import {
   Min,
   ValidateNested,
 } from 'class-validator';
-import type { DateOrder, FoundOrder } from '@/formats/csv/dateCells';
+import { NUMBER_STYLES, type NumberStyle } from '@/core/money';
+import { DATE_ORDERS, type DateOrder, type FoundOrder } from '@/formats/csv/dateCells';
+import { FOUND_NUMBERS, type FoundNumbers } from '@/formats/csv/numberCells';
 import { PORTFOLIO_FIELDS, type PortfolioField } from '@/formats/portfolio/columns';
 import { OneLine } from '../texts';
 
-const ORDERS: readonly DateOrder[] = ['day first', 'month first'];
-const FOUND: readonly FoundOrder[] = [...ORDERS, 'either', 'not needed', 'contradictory'];
+const FOUND: readonly FoundOrder[] = [...DATE_ORDERS, 'either', 'not needed', 'contradictory'];
 
 class ColumnForm {
   @IsOptional()
@@ -31,11 +32,23 @@ class ColumnForm {
   field: PortfolioField | null = null;
 
   @IsOptional()
-  @IsIn(ORDERS)
+  @IsIn(DATE_ORDERS)
   order: DateOrder | null = null;
 
   @IsIn(FOUND)
   foundOrder!: FoundOrder;
+
+  @IsOptional()
+  @IsIn(NUMBER_STYLES)
+  numbers: NumberStyle | null = null;
+
+  @IsOptional()
+  @IsIn(FOUND_NUMBERS)
+  foundNumbers?: FoundNumbers;
+
+  @IsOptional()
+  @IsBoolean()
+  isFilled?: boolean;
 }
 
 class MappingForm {
@@ -86,4 +99,34 @@ export class ImportForm {
 
   @IsBoolean()
   allowPrivateEndings!: boolean;
+
+  /** A new account for rows that name none, made when the list is written. */
+  @IsOptional()
+  @IsString()
+  @OneLine()
+  @MaxLength(60, { message: 'A label has 60 letters at most.' })
+  accountLabel: string | null = null;
+
+  /** The sheet of a workbook. */
+  @IsOptional()
+  @IsString()
+  @MaxLength(200)
+  sheet?: string;
+}
+
+/** A refused row as a person has mended it. */
+export class MendedRow {
+  @IsInt()
+  @Min(1)
+  line!: number;
+
+  @IsArray()
+  @ArrayMaxSize(500)
+  @IsString({ each: true })
+  @MaxLength(10_000, { each: true })
+  cells!: string[];
+
+  /** It takes the place of the other row of the same name. */
+  @IsBoolean()
+  isInstead!: boolean;
 }

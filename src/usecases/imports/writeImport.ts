@@ -3,17 +3,13 @@ import { type Refusal, refuse } from '@/core/refusal';
 import { dayOf } from '@/core/time';
 import { accountsByLabel } from '@/database/accounts';
 import { insertBatch } from '@/database/changes';
-import { hasNewRowsWithoutAccount, selectStagedAccounts } from '@/database/importRows';
-import { moveImport, selectImport } from '@/database/imports';
-import { bumpRevision } from '@/database/ledger';
+import { hasNewRowsWithoutAccount, NO_ACCOUNT, selectStagedAccounts } from '@/database/importRows';
+import { moveImport, selectImport, type WrittenCounts } from '@/database/imports';
 import { selectRegistryFees } from '@/database/policies';
-import { transaction } from '@/database/pool';
 import { selectSettings } from '@/database/settings';
-import { type WrittenCounts, writeStagedRows } from '@/database/writeImport';
+import { writeStagedRows } from '@/database/writeImport';
+import { changing } from '../changing';
 import type { Deps } from '../deps';
-
-/** Where names land whose list says no account. */
-const NO_ACCOUNT = 'No account yet';
 
 export interface WrittenImport extends WrittenCounts {
   readonly batchId: number | null;
@@ -28,14 +24,13 @@ export async function writeImport(deps: Deps, id: string): Promise<WrittenImport
   const row = await selectImport(database, id);
   if (!row) return refuse('import-unknown', 'This import is no longer there. Bring the list again.');
   const at = deps.clock();
-  return transaction(database, async (tx) => {
+  return changing(deps, async (tx) => {
     if (!(await moveImport(tx, id, { status: 'writing' }, ['ready']))) {
       return refuse(
         'import-not-ready',
         row.status === 'done' ? 'This list has been written already.' : 'Read the list first, then write it.',
       );
     }
-    await bumpRevision(tx);
     const { homeCurrency } = await selectSettings(tx);
     await accountsByLabel(tx, await selectStagedAccounts(tx, id), homeCurrency, at);
     let { accountId } = row.options;
@@ -50,7 +45,7 @@ export async function writeImport(deps: Deps, id: string): Promise<WrittenImport
     );
     const fee = registryFeeOn(await selectRegistryFees(tx), dayOf(at))?.minor ?? 0;
     const counts = await writeStagedRows(tx, id, batchId, accountId, fee, at, row.options.confirmed === true);
-    await moveImport(tx, id, { status: 'done', batchId });
+    await moveImport(tx, id, { status: 'done', batchId, options: { ...row.options, written: counts } });
     return { ...counts, batchId };
   });
 }

@@ -1,10 +1,8 @@
 import { mayAsk, notPublic } from '@/connectors/http/addresses';
 import type { Outcome, RegistrarLink } from '@/connectors/registrar/port';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
-import { bumpRevision } from '@/database/ledger';
 import { type LinkRow, noteLink, selectLink, selectLinkSecret, selectLinks, updateLink } from '@/database/links';
 import { endPause } from '@/database/parts';
-import { transaction } from '@/database/pool';
 import { sealPlace } from '@/database/secrets';
 import { selectSettings } from '@/database/settings';
 import type { Deps } from '../deps';
@@ -13,6 +11,8 @@ import { readRequest } from '../validate';
 import { LinkForm } from './requests';
 
 export type { LinkRow } from '@/database/links';
+
+import { changing } from '../changing';
 
 /** Every account's link, without its secret. */
 export function links(deps: Deps): Promise<LinkRow[]> {
@@ -58,8 +58,7 @@ export async function saveLink(deps: Deps, input: unknown): Promise<true | Refus
       ? await keptSecret(deps, { ...form, host })
       : await seal(deps.key, sealPlace.account(form.accountId), form.password);
   if (isRefusal(secret)) return secret;
-  return transaction(deps.database, async (tx) => {
-    await bumpRevision(tx);
+  return changing(deps, async (tx) => {
     const there = await updateLink(tx, form.accountId, {
       host,
       port: form.port,
@@ -93,8 +92,7 @@ async function keptSecret(
 
 /** Takes a link away: from then on the account is kept by hand. */
 export async function removeLink(deps: Deps, accountId: number): Promise<void> {
-  await transaction(deps.database, async (tx) => {
-    await bumpRevision(tx);
+  await changing(deps, async (tx) => {
     await updateLink(tx, accountId, null);
   });
   const known = deps.links.get(accountId);
@@ -117,6 +115,9 @@ export function noLink(): Refusal {
   return refuse('no-link', 'This account has no link that works. Set its link under Setup, Accounts.');
 }
 
+/** RFC 5730 section 3: authentication, and the ends of a session for want of it. All other codes speak of the command. */
+const LOGIN_REFUSED: ReadonlySet<number> = new Set([2200, 2501]);
+
 /** What went wrong on a link, as a sentence that says what to do. */
 export function linkProblem(outcome: Exclude<Outcome<unknown>, { kind: 'done' }>): string {
   switch (outcome.kind) {
@@ -125,7 +126,7 @@ export function linkProblem(outcome: Exclude<Outcome<unknown>, { kind: 'done' }>
     case 'unknown':
       return `The registrar did not answer (${outcome.cause}). Try again; if it goes on, check host and port.`;
     case 'refused':
-      return outcome.code >= 2200 && outcome.code < 2600 && outcome.code !== 2400
+      return LOGIN_REFUSED.has(outcome.code)
         ? `The registrar refused the login (${outcome.reason}). Check login and password.`
         : `The registrar refused (${outcome.reason}).`;
   }

@@ -3,11 +3,12 @@ import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { dayOf, formatInstant, type Instant } from '@/core/time';
 import { insertBatch, type NamePatch, patchNames } from '@/database/changes';
 import { insertEntries } from '@/database/entries';
-import { bumpRevision } from '@/database/ledger';
 import { endLettingGo } from '@/database/lettingGo';
 import { insertMessage, noteLink, noteMessageBatch } from '@/database/links';
-import { selectNameIds } from '@/database/names';
-import { type Transaction, transaction } from '@/database/pool';
+import { selectNameAt } from '@/database/names';
+import type { Transaction } from '@/database/pool';
+import { refusePending } from '@/database/runs';
+import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { eachPartner, type Patience } from '../partners';
 import { linkOf, linkProblem, links, noLink } from './links';
@@ -36,10 +37,13 @@ export async function pollEveryAccount(deps: Deps, patience: Patience = 'at once
   return messages;
 }
 
-/** Stores one message and what it says of a name, in one transaction, once. */
+/**
+ * Stores one message and what it says of a name, in one transaction, once. A registrar speaks of the names that the ledger has in its
+ * own account: what it says of a name held elsewhere (that it has left, say) changes nothing there.
+ */
 export async function takeMessage(deps: Deps, accountId: number, message: RegistrarMessage): Promise<void> {
-  await transaction(deps.database, async (tx) => {
-    const { event } = message;
+  await changing(deps, async (tx) => {
+    const { event, settled } = message;
     const at = deps.clock();
     const isNew = await insertMessage(tx, {
       accountId,
@@ -47,15 +51,18 @@ export async function takeMessage(deps: Deps, accountId: number, message: Regist
       receivedAt: at,
       toldAt: message.at,
       kind: event?.kind ?? null,
-      name: event?.name ?? null,
+      name: event?.name ?? settled?.name ?? null,
       text: message.text,
       raw: message.raw,
     });
-    if (!isNew || !event) return;
-    const nameId = (await selectNameIds(tx, [event.name])).get(event.name);
-    const patch = nameId === undefined ? null : patchOf(event, message.at ?? at, message.text);
-    if (nameId === undefined || patch === null) return;
-    await bumpRevision(tx);
+    if (!isNew) return;
+    // What was carried out is booked by the run itself, which looks it up there.
+    if (settled?.clTRID && !settled.isDone)
+      await refusePending(tx, accountId, settled.clTRID, `The registrar did not carry it out: ${message.text}`);
+    if (!event) return;
+    const nameId = await selectNameAt(tx, accountId, event.name);
+    const patch = nameId === null ? null : patchOf(event, message.at ?? at, message.text);
+    if (nameId === null || patch === null) return;
     const batchId = await insertBatch(tx, at, 'message', summaryOf(event.kind, event.name));
     await patchNames(tx, batchId, [{ nameId, patch, evidence: `message ${message.id} of the registrar` }]);
     if (event.kind === 'released') await endLettingGo(tx, [nameId], message.at ?? at, 'released');

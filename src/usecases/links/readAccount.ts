@@ -2,10 +2,9 @@ import type { HeldName, HoldingPage } from '@/connectors/registrar/port';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { formatInstant } from '@/core/time';
 import { selectAccount } from '@/database/accounts';
-import { bumpRevision } from '@/database/ledger';
 import { noteLink, takeOverHolding } from '@/database/links';
-import { transaction } from '@/database/pool';
 import { writeTable } from '@/formats/csv/writeTable';
+import { changing } from '../changing';
 import { compute } from '../computing';
 import type { Deps } from '../deps';
 import { eachPartner, type Patience } from '../partners';
@@ -56,12 +55,11 @@ async function readHoldingOf(deps: Deps, accountId: number): Promise<HoldingPage
     return refuse('link-failed', problem);
   }
   const { balance, means, rules } = holding.value;
-  await transaction(deps.database, async (tx) => {
-    await bumpRevision(tx);
+  await changing(deps, async (tx) => {
     await takeOverHolding(tx, accountId, at, {
-      balanceMinor: balance?.minor ?? null,
+      balance,
       means,
-      rules: rules && { ...rules, lateFeeMinor: rules.lateFee?.minor ?? 0 },
+      rules: rules && { ...rules, lateFeeMinor: rules.lateFee?.minor ?? null },
     });
     await noteLink(tx, accountId, { readAt: at, problem: null });
   });

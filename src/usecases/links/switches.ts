@@ -3,9 +3,8 @@ import type { NameSettings } from '@/connectors/registrar/port';
 import { SWITCHES } from '@/core/ledger';
 import { formatInstant, HOUR_MS, type Instant } from '@/core/time';
 import { insertBatch, type NamePatch, patchNames } from '@/database/changes';
-import { bumpRevision } from '@/database/ledger';
 import { type AskedAtLink, notePendingSwitch, selectAskedAtLinks } from '@/database/links';
-import { transaction } from '@/database/pool';
+import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { NOT_ASKED, SWITCHED } from '../names/edit';
 import { eachPartner, type Patience } from '../partners';
@@ -79,8 +78,7 @@ async function bookSwitch(deps: Deps, asked: AskedAtLink, refusal: string | null
   ) as NamePatch;
   const words = wanted.map(({ what, to }) => `${what} ${to}`).join(', ');
   const summary = refusal === null ? `Switched by link: ${words}` : `Switching was refused: ${words}`;
-  await transaction(deps.database, async (tx) => {
-    await bumpRevision(tx);
+  await changing(deps, async (tx) => {
     const batchId = await insertBatch(tx, deps.clock(), 'switch', summary);
     const evidence = refusal ?? 'the registrar’s answer';
     await patchNames(tx, batchId, [{ nameId: asked.nameId, patch, evidence }]);

@@ -4,9 +4,8 @@ import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { FIRST_DAY, formatInstant, LAST_DAY, parseTermEnd, startOfDay, type TermEnd } from '@/core/time';
 import { selectAccount } from '@/database/accounts';
 import { insertBatch, type NamePatch, type PatchedName, patchNames } from '@/database/changes';
-import { bumpRevision } from '@/database/ledger';
 import { selectTagPatches } from '@/database/names';
-import { transaction } from '@/database/pool';
+import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { readRequest } from '../validate';
 import { AskSwitch, ConfirmSwitch, EditNames, type NameEdit } from './requests';
@@ -25,8 +24,7 @@ export async function carryOut(
   summary: string,
   patchesOf: (tx: Parameters<typeof patchNames>[0]) => Promise<readonly PatchedName[]>,
 ): Promise<Done> {
-  return transaction(deps.database, async (tx) => {
-    await bumpRevision(tx);
+  return changing(deps, async (tx) => {
     const patches = await patchesOf(tx);
     const batchId = await insertBatch(tx, deps.clock(), kind, summary);
     const changed = await patchNames(tx, batchId, patches);

@@ -4,9 +4,8 @@ import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { dayOf, FIRST_DAY, parseDay } from '@/core/time';
 import { insertBatch } from '@/database/changes';
 import { insertEntries, selectEntry } from '@/database/entries';
-import { bumpRevision } from '@/database/ledger';
-import { transaction } from '@/database/pool';
-import { inferPrices } from '@/database/prices';
+import { forgetTaughtPrices, inferPrices } from '@/database/prices';
+import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { readRequest } from '../validate';
 import type { Done } from './edit';
@@ -22,15 +21,13 @@ export async function addEntry(deps: Deps, input: unknown): Promise<Done | Refus
   if (!day || day < FIRST_DAY || day > dayOf(deps.clock()))
     return refuse('date-out-of-range', 'Write a day that has been: money in the books has moved already.', 'onDay');
   const summary = `Entered ${request.kind}`;
-  return transaction(deps.database, async (tx) => {
-    await bumpRevision(tx);
+  return changing(deps, async (tx) => {
     const batchId = await insertBatch(tx, deps.clock(), 'entry', summary);
     await insertEntries(tx, batchId, [
       { ...request, minor: isReceived(request.kind) ? -request.minor : request.minor },
     ]);
     if (request.kind === 'renewal') {
-      const { nameId, minor, currency } = request;
-      await inferPrices(tx, [{ nameId, years: 1, minor, currency, on: day }]);
+      await inferPrices(tx, batchId, [request.nameId]);
     }
     return { batchId, changed: 1, summary };
   });
@@ -38,8 +35,7 @@ export async function addEntry(deps: Deps, input: unknown): Promise<Done | Refus
 
 /** Takes an entry back by a counter-entry: the books keep both. Refused when that has been done. */
 export async function correctEntry(deps: Deps, entryId: number): Promise<Done | Refusal> {
-  return transaction(deps.database, async (tx) => {
-    await bumpRevision(tx);
+  return changing(deps, async (tx) => {
     const entry = await selectEntry(tx, entryId);
     if (!entry) return refuse('entry-unknown', 'This entry is no longer there. Load the page again.');
     if (entry.correctedBy !== null || entry.corrects !== null)
@@ -47,6 +43,7 @@ export async function correctEntry(deps: Deps, entryId: number): Promise<Done | 
     const summary = `Took back an entry of ${entry.kind}`;
     const batchId = await insertBatch(tx, deps.clock(), 'entry', summary);
     await insertEntries(tx, batchId, [{ ...entry, minor: -entry.minor, note: 'taken back', corrects: entry.id }]);
+    await forgetTaughtPrices(tx);
     return { batchId, changed: 1, summary };
   });
 }

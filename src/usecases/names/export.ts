@@ -3,8 +3,9 @@ import { type Amount, formatDecimal } from '@/core/money';
 import { isRefusal, type Refusal } from '@/core/refusal';
 import { daysBetween, formatInstant, formatTermEnd, type Instant } from '@/core/time';
 import { writeTable } from '@/formats/csv/writeTable';
+import { type WorkbookCell, writeWorkbook } from '@/formats/workbook/writeWorkbook';
 import type { Deps } from '../deps';
-import { arrangeLedger } from './list';
+import { type ArrangedLedger, arrangeLedger } from './list';
 import { accountLabels, nameDocument } from './nameDocument';
 
 const money = (amount: Amount | null) => (amount ? `${formatDecimal(amount)} ${amount.currency}` : '');
@@ -19,14 +20,27 @@ interface ExportContext {
 
 /** How each column of the ledger is written as CSV. The headings are ones that an import reads back. */
 const COLUMNS: Readonly<
-  Record<string, { readonly heading: string; readonly cell: (row: LedgerRow, context: ExportContext) => string }>
+  Record<
+    string,
+    {
+      readonly heading: string;
+      readonly cell: (row: LedgerRow, context: ExportContext) => string;
+      /** The same as a workbook keeps it, where that is more than a text. */
+      readonly value?: (row: LedgerRow, context: ExportContext) => WorkbookCell;
+    }
+  >
 > = {
   name: { heading: 'Name', cell: ({ name }) => name.ascii },
   account: { heading: 'Account', cell: ({ name }, { account }) => account(name.accountId) },
-  termEnd: { heading: 'Term ends', cell: ({ termEnd }) => (termEnd ? formatTermEnd(termEnd) : '') },
+  termEnd: {
+    heading: 'Term ends',
+    cell: ({ termEnd }) => (termEnd ? formatTermEnd(termEnd) : ''),
+    value: ({ termEnd }) => termEnd,
+  },
   days: {
     heading: 'Days',
     cell: ({ termEnd }, { asOf }) => (termEnd ? String(daysBetween(asOf, termEnd.at)) : ''),
+    value: ({ termEnd }, { asOf }) => (termEnd ? daysBetween(asOf, termEnd.at) : null),
   },
   auto: { heading: 'Auto-renew', cell: ({ setting }) => setting },
   outlook: { heading: 'If nothing is done', cell: ({ outlook }) => outlookCell(outlook) },
@@ -37,15 +51,20 @@ const COLUMNS: Readonly<
         ? [money(step.before), step.kind === 'charge' ? '' : money(step.after) || 'lost'].filter(Boolean).join(' > ')
         : '',
   },
-  asking: { heading: 'Asking', cell: ({ name }) => money(name.asking) },
+  asking: { heading: 'Asking', cell: ({ name }) => money(name.asking), value: ({ name }) => name.asking },
   phase: { heading: 'Phase', cell: ({ phase }) => phase ?? '' },
   ending: { heading: 'Ending', cell: ({ name }) => name.ending },
   registered: {
     heading: 'Registered',
     cell: ({ name }) => (name.registered ? formatTermEnd(name.registered) : ''),
+    value: ({ name }) => name.registered,
   },
   spent: { heading: 'Spent so far', cell: ({ name }) => moneys(name.spent) },
-  perYear: { heading: 'Renewal price', cell: ({ costs }) => money(costs.perYear) },
+  perYear: {
+    heading: 'Renewal price',
+    cell: ({ costs }) => money(costs.perYear),
+    value: ({ costs }) => costs.perYear,
+  },
   purpose: { heading: 'Purpose', cell: ({ name }) => name.purpose },
   tags: { heading: 'Tags', cell: ({ name }) => name.tags.join(', ') },
   lock: { heading: 'Lock', cell: ({ name }) => yesNo(name.lock) },
@@ -67,13 +86,35 @@ function outlookCell(outlook: LedgerRow['outlook']): string {
 export async function exportCsv(deps: Deps, query: URLSearchParams): Promise<string | Refusal> {
   const arranged = await arrangeLedger(deps, query);
   if (isRefusal(arranged)) return arranged;
-  const { rows, asOf, projection } = arranged;
-  const asked = (query.get('columns') ?? '').split(',').filter((id) => id in COLUMNS);
-  const columns = (asked.length > 0 ? asked : EVERY_COLUMN).flatMap((id) => COLUMNS[id] ?? []);
-  const context = { asOf, account: accountLabels(projection.index.rules) };
+  const { rows } = arranged;
+  const columns = columnsIn(query);
+  const context = contextOf(arranged);
   return writeTable(
     columns.map((column) => column.heading),
     rows.map((row) => columns.map((column) => column.cell(row, context))),
+  );
+}
+
+const columnsIn = (query: URLSearchParams) => {
+  const asked = (query.get('columns') ?? '').split(',').filter((id) => id in COLUMNS);
+  return (asked.length > 0 ? asked : EVERY_COLUMN).flatMap((id) => COLUMNS[id] ?? []);
+};
+
+const contextOf = ({ asOf, projection }: ArrangedLedger): ExportContext => ({
+  asOf,
+  account: accountLabels(projection.index.rules),
+});
+
+/** The same view as a workbook: days are days, amounts are figures. */
+export async function exportXlsx(deps: Deps, query: URLSearchParams): Promise<Uint8Array | Refusal> {
+  const arranged = await arrangeLedger(deps, query);
+  if (isRefusal(arranged)) return arranged;
+  const columns = columnsIn(query);
+  const context = contextOf(arranged);
+  return writeWorkbook(
+    'Names',
+    columns.map((column) => column.heading),
+    arranged.rows.map((row) => columns.map((column) => (column.value ?? column.cell)(row, context))),
   );
 }
 

@@ -1,8 +1,8 @@
 import { type Refusal, refuse } from '@/core/refusal';
 import { insertBatch, revertBatch, selectBatch, selectChangedSince } from '@/database/changes';
 import { counterEntries } from '@/database/entries';
-import { bumpRevision } from '@/database/ledger';
-import { transaction } from '@/database/pool';
+import { forgetTaughtPrices } from '@/database/prices';
+import { changing } from '../changing';
 import type { Deps } from '../deps';
 import type { Done } from './edit';
 
@@ -11,8 +11,7 @@ import type { Done } from './edit';
  * nothing at a registrar. Refused when it was taken back already, or when something else has changed the same since.
  */
 export async function undo(deps: Deps, batchId: number): Promise<Done | Refusal> {
-  return transaction(deps.database, async (tx) => {
-    await bumpRevision(tx);
+  return changing(deps, async (tx) => {
     const batch = await selectBatch(tx, batchId);
     if (!batch) return refuse('undo-unknown', 'There is nothing to take back here any more.');
     if (batch.undoneBy !== null) return refuse('undo-done', 'This has been taken back already.');
@@ -31,6 +30,7 @@ export async function undo(deps: Deps, batchId: number): Promise<Done | Refusal>
     const undoId = await insertBatch(tx, at, 'undo', summary, batchId);
     const changed = await revertBatch(tx, batchId, undoId, at);
     await counterEntries(tx, batchId, undoId);
+    await forgetTaughtPrices(tx);
     return { batchId: null, changed, summary };
   });
 }

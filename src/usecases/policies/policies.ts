@@ -4,7 +4,6 @@ import type { Policy, RegistryFee, RuleSource } from '@/core/lifecycle';
 import { parseDomainName } from '@/core/names';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { type Day, parseDay } from '@/core/time';
-import { bumpRevision } from '@/database/ledger';
 import {
   deletePolicy,
   selectPolicies,
@@ -12,7 +11,8 @@ import {
   upsertPolicies,
   upsertRegistryFees,
 } from '@/database/policies';
-import { transaction } from '@/database/pool';
+import type { Transaction } from '@/database/pool';
+import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { readRequest } from '../validate';
 
@@ -111,9 +111,8 @@ export async function saveRegistryFee(
   return true;
 }
 
-async function write(deps: Deps, work: (tx: Parameters<typeof bumpRevision>[0]) => Promise<void>): Promise<void> {
-  await transaction(deps.database, async (tx) => {
-    await bumpRevision(tx);
+async function write(deps: Deps, work: (tx: Transaction) => Promise<void>): Promise<void> {
+  await changing(deps, async (tx) => {
     await work(tx);
   });
 }

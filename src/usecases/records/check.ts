@@ -1,8 +1,6 @@
 import { holderOf } from '@/core/records';
 import { formatInstant, type Instant } from '@/core/time';
-import { bumpRevision } from '@/database/ledger';
 import { whileAlone } from '@/database/locks';
-import { transaction } from '@/database/pool';
 import {
   enqueueChecks,
   noteChecked,
@@ -15,6 +13,7 @@ import {
   touchRecords,
 } from '@/database/records';
 import { selectSettings } from '@/database/settings';
+import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { type Asked, askRecords } from './ask';
 import { Turnstile } from './politeness';
@@ -103,7 +102,7 @@ async function settle(deps: Deps, names: readonly AskedName[]): Promise<void> {
   const at = deps.clock();
   const seen = names.flatMap((one) => (one.asked.kind === 'seen' ? [{ ...one, asked: one.asked }] : []));
   const drafts = seen.flatMap(({ asked }) => asked.drafts);
-  await transaction(deps.database, async (tx) => {
+  await changing(deps, async (tx) => {
     if (drafts.length > 0) await storeRecords(tx, drafts, at);
     const unchanged = seen.flatMap(({ asked }) => asked.unchanged);
     if (unchanged.length > 0) await touchRecords(tx, unchanged, at);
@@ -124,7 +123,6 @@ async function settle(deps: Deps, names: readonly AskedName[]): Promise<void> {
       return [{ ascii, notBefore: formatInstant((at + seconds * 1000) as Instant), problem: asked.problem }];
     });
     await settleChecks(tx, given, later);
-    if (seen.length > 0) await bumpRevision(tx);
   });
   await noteWatched(
     deps,

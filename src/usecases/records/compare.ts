@@ -11,8 +11,6 @@ import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { dayOf, earliestEnd, formatInstant, type Instant } from '@/core/time';
 import { selectAccounts } from '@/database/accounts';
 import { insertBatch, type NamePatch, type PatchedName, patchNames } from '@/database/changes';
-import { bumpRevision } from '@/database/ledger';
-import { transaction } from '@/database/pool';
 import {
   type ComparedExtras,
   insertDismissals,
@@ -20,6 +18,7 @@ import {
   selectComparedExtras,
   selectNewestRecords,
 } from '@/database/records';
+import { changing } from '../changing';
 import type { Deps } from '../deps';
 import type { Done } from '../names/edit';
 import { projectedLedger } from '../names/ledger';
@@ -138,8 +137,7 @@ export async function takeOver(deps: Deps, input: unknown): Promise<Done | Refus
   if (patches.length === 0)
     return refuse('nothing-to-take-over', 'Nothing of this can be taken over by itself: look at each name.');
   const summary = `Taken over from the public record: ${patches.length === 1 ? 'one name' : `${patches.length} names`}`;
-  return transaction(deps.database, async (tx) => {
-    await bumpRevision(tx);
+  return changing(deps, async (tx) => {
     const batchId = await insertBatch(tx, deps.clock(), 'record', summary);
     const changed = await patchNames(tx, batchId, patches);
     return { batchId: changed > 0 ? batchId : null, changed, summary };
@@ -202,6 +200,6 @@ export async function dismissDifferences(deps: Deps, input: unknown): Promise<nu
       .filter(({ kind }) => wanted.has(`${nameId} ${kind}`))
       .map(({ fingerprint }) => ({ nameId, fingerprint })),
   );
-  await transaction(deps.database, (tx) => insertDismissals(tx, dismissals, deps.clock()));
+  await changing(deps, (tx) => insertDismissals(tx, dismissals, deps.clock()));
   return dismissals.length;
 }

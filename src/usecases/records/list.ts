@@ -1,11 +1,11 @@
-import { indexRules } from '@/core/ledger';
+import { indexRules, type LedgerAccount, type RuleIndex } from '@/core/ledger';
 import { policyFor, registryFeeOn } from '@/core/lifecycle';
-import type { Amount } from '@/core/money';
+import { type Amount, sumIn } from '@/core/money';
 import { parseDomainName, splitNames } from '@/core/names';
-import { priceInForce, termCost } from '@/core/pricing';
+import { type FirstYearCondition, priceInForce, termCost } from '@/core/pricing';
 import type { RegistrationRecord } from '@/core/records';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
-import { dayOf } from '@/core/time';
+import { type Day, dayOf } from '@/core/time';
 import { selectLedgerRules } from '@/database/ledger';
 import { selectNewestRecords } from '@/database/records';
 import type { Deps } from '../deps';
@@ -18,7 +18,17 @@ export interface ListedName {
   /** `null`: no record could be had. */
   readonly record: RegistrationRecord | null;
   /** What the first year and each later one cost, cheapest first; empty for a name that is taken. */
-  readonly offers: readonly { readonly account: string; readonly first: Amount; readonly later: Amount | null }[];
+  readonly offers: readonly ListedOffer[];
+}
+
+export interface ListedOffer {
+  readonly account: string;
+  readonly first: Amount;
+  /** On what the price of the first year depends; `null` for nothing. */
+  readonly condition: FirstYearCondition | null;
+  readonly later: Amount | null;
+  /** The first two years in the home currency by today's rate; `null` where a rate or a price is missing: then it is not compared. */
+  readonly twoYears: Amount | null;
 }
 
 const MOST_NAMES = 500;
@@ -46,28 +56,36 @@ export async function lookUpList(deps: Deps, text: string): Promise<ListedName[]
   const day = dayOf(deps.clock());
   const found = names.map(({ ascii: name, unicode, ending }): ListedName => {
     const record = records.find((one) => one.ascii === name && one.source !== 'registrar')?.record ?? null;
-    const fee = policyFor(ending, index.policies).yearlyFee ? registryFeeOn(index.fees, day) : null;
-    const offers = rules.accounts.flatMap((account) => {
-      const priced = { accountId: account.id, ending, nameId: null };
-      const register = priceInForce(index.book, priced, 'register', day);
-      const renew = priceInForce(index.book, priced, 'renew', day);
-      const price = register ?? renew;
-      if (!price) return [];
-      const { taxPercent } = account;
-      const first = termCost(price, { years: 1, fee, taxPercent }).total;
-      return [
-        { account: account.label, first, later: renew ? termCost(renew, { years: 1, fee, taxPercent }).total : null },
-      ];
-    });
-    offers.sort((a, b) => twoYears(a) - twoYears(b));
+    const offers = rules.accounts.flatMap((account) => offerOf(index, account, ending, day) ?? []);
+    offers.sort((a, b) => order(a) - order(b));
     return { ascii: name, unicode, record, offers: record?.found === false ? offers : [] };
   });
-  const rank = ({ record, offers }: ListedName) =>
-    record?.found === false ? twoYears(offers[0]) : Number.MAX_SAFE_INTEGER;
+  const rank = ({ record, offers: [cheapest] }: ListedName) =>
+    record?.found === false ? (cheapest ? order(cheapest) : Number.MAX_SAFE_INTEGER - 1) : Number.MAX_SAFE_INTEGER;
   return found.sort((a, b) => rank(a) - rank(b) || (a.ascii < b.ascii ? -1 : 1));
 }
 
-/** Minor units of the first two years; those of different currencies are ordered as if they were equal. */
-function twoYears(offer: ListedName['offers'][number] | undefined): number {
-  return offer ? offer.first.minor + (offer.later?.minor ?? offer.first.minor) : Number.MAX_SAFE_INTEGER - 1;
+/** What an account asks for a new name of an ending, its first year included; `null` where it has no price. */
+function offerOf(index: RuleIndex, account: LedgerAccount, ending: string, day: Day): ListedOffer | null {
+  const priced = { accountId: account.id, ending, nameId: null };
+  const register = priceInForce(index.book, priced, 'register', day);
+  const renew = priceInForce(index.book, priced, 'renew', day);
+  const price = register ?? renew;
+  const { rates, homeCurrency } = index.rules;
+  const fee = policyFor(ending, index.policies).yearlyFee ? registryFeeOn(index.fees, day) : null;
+  const terms = { years: 1, fee, rates, day, taxPercent: account.taxPercent };
+  const first = price && termCost(price, { ...terms, firstYear: register !== null })?.total;
+  if (!price || !first) return null;
+  const later = renew ? (termCost(renew, terms)?.total ?? null) : null;
+  const hasFirst = register?.firstYearMinor != null;
+  return {
+    account: account.label,
+    first,
+    condition: hasFirst ? register.firstYearCondition : null,
+    later,
+    twoYears: later && sumIn([first, later], homeCurrency, rates, day),
+  };
 }
+
+/** What cannot be compared comes last. */
+const order = ({ twoYears }: ListedOffer) => twoYears?.minor ?? Number.MAX_SAFE_INTEGER - 2;

@@ -1,5 +1,5 @@
 import type { DueReminder } from '@/core/ledger';
-import { formatAmount } from '@/core/money';
+import { formatAmount, type NumberStyle } from '@/core/money';
 import { dayIn, daysBetween, formatDay, type Instant } from '@/core/time';
 
 /** One line of a digest: what is told, how often it has been told before, and where it is acknowledged. */
@@ -8,6 +8,12 @@ export interface DigestLine {
   readonly account: string;
   readonly toldBefore: number;
   readonly link: string;
+}
+
+/** How days and figures are written. */
+export interface Notation {
+  readonly zone: string;
+  readonly numberStyle: NumberStyle;
 }
 
 export interface DigestTexts {
@@ -21,13 +27,17 @@ function escapeHtml(text: string): string {
 }
 
 /** What a line says: the date, what happens then, and what it costs before and after. */
-function sentence({ reminder }: DigestLine, asOf: Instant, zone: string): string {
+function sentence({ reminder }: DigestLine, asOf: Instant, { zone, numberStyle: style }: Notation): string {
   const { row, kind, at } = reminder;
   const { step } = row;
   const days = daysBetween(asOf, at);
   const when = `${formatDay(dayIn(at, zone))}, in ${days === 1 ? 'one day' : `${days} days`}`;
-  const now = step?.before ? ` ${formatAmount(step.before)} keeps it until then` : '';
-  const after = step?.after ? `, ${formatAmount(step.after)} after` : step?.kind === 'lost' ? ', then it is lost' : '';
+  const now = step?.before ? ` ${formatAmount(step.before, { style })} keeps it until then` : '';
+  const after = step?.after
+    ? `, ${formatAmount(step.after, { style })} after`
+    : step?.kind === 'lost'
+      ? ', then it is lost'
+      : '';
   const what =
     kind === 'charge failed'
       ? 'Its automatic charge has failed. '
@@ -40,7 +50,12 @@ function sentence({ reminder }: DigestLine, asOf: Instant, zone: string): string
 const urgency = (times: number) => (times === 0 ? '' : times === 1 ? 'Second time: ' : `Told ${times + 1} times: `);
 
 /** A digest as subject, plain text and HTML. The most often told come first: what nobody has seen grows more urgent. */
-export function writeDigest(lines: readonly DigestLine[], asOf: Instant, zone: string, home: string): DigestTexts {
+export function writeDigest(
+  lines: readonly DigestLine[],
+  asOf: Instant,
+  notation: Notation,
+  home: string,
+): DigestTexts {
   const sorted = [...lines].sort(
     (a, b) =>
       b.toldBefore - a.toldBefore ||
@@ -54,14 +69,14 @@ export function writeDigest(lines: readonly DigestLine[], asOf: Instant, zone: s
   const text = [
     ...sorted.map(
       (line) =>
-        `${urgency(line.toldBefore)}${line.reminder.row.name.unicode} (${line.account})\n${sentence(line, asOf, zone)}\nSeen: ${line.link}\n`,
+        `${urgency(line.toldBefore)}${line.reminder.row.name.unicode} (${line.account})\n${sentence(line, asOf, notation)}\nSeen: ${line.link}\n`,
     ),
     `Everything that needs a decision: ${home}`,
   ].join('\n');
   const rows = sorted
     .map(
       (line) =>
-        `<li style="margin:0 0 18px"><strong style="font-family:monospace;font-size:17px">${escapeHtml(line.reminder.row.name.unicode)}</strong> <span style="color:#55666f">${escapeHtml(line.account)}</span><br>${escapeHtml(urgency(line.toldBefore) + sentence(line, asOf, zone))}<br><a href="${escapeHtml(line.link)}">Seen</a></li>`,
+        `<li style="margin:0 0 18px"><strong style="font-family:monospace;font-size:17px">${escapeHtml(line.reminder.row.name.unicode)}</strong> <span style="color:#55666f">${escapeHtml(line.account)}</span><br>${escapeHtml(urgency(line.toldBefore) + sentence(line, asOf, notation))}<br><a href="${escapeHtml(line.link)}">Seen</a></li>`,
     )
     .join('');
   const html = `<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><title>${escapeHtml(subject)}</title></head><body style="margin:0;padding:20px;max-width:560px;font:16px/1.5 sans-serif;color:#15242e;background:#fbfcfc"><ul style="list-style:none;margin:0;padding:0">${rows}</ul><p><a href="${escapeHtml(home)}">Everything that needs a decision</a></p></body></html>`;

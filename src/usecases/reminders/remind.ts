@@ -55,7 +55,7 @@ export async function sendReminders(deps: Deps): Promise<number> {
       link: `${base}/today/seen/${drafts[i]?.token}`,
     })),
     asOf,
-    settings.zone,
+    settings,
     `${base}/today`,
   );
   const password =

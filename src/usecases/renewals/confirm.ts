@@ -1,10 +1,10 @@
+import { isCurrency } from '@/core/money';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { dayOf, FIRST_DAY, formatInstant, type Instant, parseDay } from '@/core/time';
 import { insertBatch, type PatchedName, patchNames } from '@/database/changes';
 import { type EntryDraft, insertEntries } from '@/database/entries';
-import { bumpRevision } from '@/database/ledger';
 import { lockTermEnds } from '@/database/names';
-import { type Transaction, transaction } from '@/database/pool';
+import type { Transaction } from '@/database/pool';
 import { inferPrices } from '@/database/prices';
 import {
   lockRenewal,
@@ -15,6 +15,7 @@ import {
   writeItems,
 } from '@/database/renewals';
 import { confirmSettledRun } from '@/database/runs';
+import { changing } from '../changing';
 import type { Deps } from '../deps';
 import type { Done } from '../names/edit';
 import { readRequest } from '../validate';
@@ -33,11 +34,12 @@ export async function confirmRenewal(deps: Deps, input: unknown): Promise<Done |
   const day = parseDay(request.chargedOn);
   if (!day || day < FIRST_DAY || day > dayOf(at))
     return refuse('date-out-of-range', 'Write the day of the charge: today or before.', 'chargedOn');
+  const strange = request.items.find(({ currency }) => currency !== undefined && !isCurrency(currency));
+  if (strange) return refuse('currency-unknown', `${strange.currency} is not a currency code of ISO 4217.`, 'currency');
   // The quote is read before the transaction: a second connection asked for within one could wait for itself.
   const open = await openRenewal(deps, request.id);
   if (isRefusal(open)) return open;
-  return transaction(deps.database, async (tx) => {
-    await bumpRevision(tx);
+  return changing(deps, async (tx) => {
     const status = await lockRenewal(tx, request.id);
     const renewal = status === null ? null : await selectRenewal(tx, request.id);
     if (!renewal || status === 'dropped')
@@ -78,9 +80,7 @@ async function settle(
       ...item,
       years: now?.years ?? item.years,
       newEnd: now?.newEnd?.at ?? null,
-      quotedMinor: now?.total?.minor ?? null,
-      currency: now?.total?.currency ?? item.currency ?? accountCurrency(quote, now),
-      chargedMinor: done ? (told.get(item.nameId)?.chargedMinor ?? now?.total?.minor ?? null) : null,
+      ...chargeOf(now, told.get(item.nameId), item.currency ?? accountCurrency(quote, now), done),
       chargedOn: request.chargedOn,
       means: request.means ?? '',
       reference: request.reference ?? '',
@@ -123,17 +123,36 @@ async function settle(
   await writeItems(tx, renewal.id, items);
   await patchNames(tx, batchId, patches);
   await insertEntries(tx, batchId, entries);
+  // Only what nothing else can explain teaches a price: one year, in term, without promotion or tax that was spoken of.
+  const isPlain = !restored && renewal.promotion === null && !renewal.taxPercent;
   await inferPrices(
     tx,
-    done.flatMap(({ nameId, years, chargedMinor: minor, currency }) =>
-      restored || minor === null || currency === null
-        ? []
-        : [{ nameId, years, minor, currency, on: request.chargedOn }],
+    batchId,
+    done.flatMap(({ nameId, years }) =>
+      isPlain && years === 1 && quoted.get(nameId)?.phase !== 'late' ? [nameId] : [],
     ),
   );
   await updateRenewal(tx, renewal.id, { status: 'asked', batchId, at });
   await confirmSettledRun(tx, renewal.id, at);
   return { batchId, changed: done.length, summary };
+}
+
+/** What was charged, in the currency it was charged in; a quote in another currency is no quote of it. */
+function chargeOf(
+  item: QuotedItem | undefined,
+  told: ConfirmRenewal['items'][number] | undefined,
+  usual: string | null,
+  done: boolean,
+): Pick<RenewalItemRow, 'quotedMinor' | 'quotedTaxMinor' | 'currency' | 'chargedMinor'> {
+  const total = item?.total ?? null;
+  const currency = told?.currency ?? total?.currency ?? usual;
+  const quoted = total?.currency === currency ? total : null;
+  return {
+    currency,
+    quotedMinor: quoted?.minor ?? null,
+    quotedTaxMinor: quoted ? (item?.cost?.tax ?? null) : null,
+    chargedMinor: done ? (told?.chargedMinor ?? quoted?.minor ?? null) : null,
+  };
 }
 
 /** A name whose charge had failed is paid now; that auto-renew goes on is believed until it is seen at the registrar. */

@@ -160,12 +160,16 @@ export async function renewByName(deps: Deps, body: unknown, key: string | null)
   if (!(await isSame())) return KEY_REUSED;
   const refused = planned.quote.items.find((item) => item.refusal)?.refusal;
   if (refused) return refused;
-  const charged: { nameId: number; done: true; chargedMinor?: number }[] = [];
+  const charged: { nameId: number; done: true; chargedMinor?: number; currency?: string }[] = [];
   for (const item of items) {
     const amount = item.charged ? parseDecimal(item.charged.amount, item.charged.currency) : null;
     if (item.charged && (!amount || amount.minor < 0))
       return refuse('request-invalid', 'charged is not an amount of that currency.', 'items');
-    charged.push({ nameId: item.nameId, done: true, ...(amount ? { chargedMinor: amount.minor } : {}) });
+    charged.push({
+      nameId: item.nameId,
+      done: true,
+      ...(amount ? { chargedMinor: amount.minor, currency: amount.currency } : {}),
+    });
   }
   const chargedOn = request.chargedOn ?? dayOf(deps.clock());
   const done = await confirmRenewal(deps, {

@@ -1,19 +1,12 @@
 import type { AutoRenewSetting, FundedAccount } from '@/core/funding';
 import type { LedgerAccount, LedgerName, Projection } from '@/core/ledger';
-import { rowsOn } from '@/core/ledger';
-import {
-  greatestTerm,
-  type Phase,
-  type Policy,
-  policyFor,
-  refuseAction,
-  registryFeeOn,
-  renewedEnd,
-} from '@/core/lifecycle';
-import { type Amount, amount, plus, sumByCurrency } from '@/core/money';
-import { type Cost, priceInForce, termCost } from '@/core/pricing';
+import { pricingOf, restoreCostOf, rowsOn } from '@/core/ledger';
+import { greatestTerm, type Phase, policyFor, refuseAction, renewedEnd } from '@/core/lifecycle';
+import { type Amount, sumByCurrency } from '@/core/money';
+import { type Cost, renewalCost } from '@/core/pricing';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { dayOf, earliestEnd, type Instant, laterEnd, type TermEnd } from '@/core/time';
+import type { PromotionWords } from '@/database/renewals';
 import type { Deps } from '../deps';
 import { projectedLedger } from '../names/ledger';
 import { readRequest } from '../validate';
@@ -36,7 +29,7 @@ export interface QuotedItem {
   readonly newEnd: TermEnd | null;
   /** The last instant at which this can be done: the deletion for a renewal, the purge for a restore. */
   readonly until: Instant | null;
-  /** `null` when no price is known. */
+  /** `null` when it is not known: no price, or no rate into its currency. */
   readonly cost: Cost | null;
   readonly lateFee: Amount | null;
   /** Cost and late fee together. */
@@ -55,8 +48,9 @@ export interface RenewalQuote {
   readonly items: readonly QuotedItem[];
   readonly accounts: readonly QuotedAccount[];
   readonly totals: readonly Amount[];
-  readonly promotion: { readonly code: string; readonly percent: number } | null;
-  readonly taxPercent: number;
+  readonly promotion: PromotionWords | null;
+  /** What the person says of tax; `null` leaves it to each account. */
+  readonly taxPercent: number | null;
 }
 
 /** Works out old end, new end and cost for each name and in total. Names that cannot be renewed say why and cost nothing. */
@@ -89,8 +83,8 @@ export async function quoteRenewal(deps: Deps, input: unknown): Promise<RenewalQ
     items,
     accounts,
     totals: totals(asked),
-    promotion: request.promotion ?? null,
-    taxPercent: request.taxPercent ?? 0,
+    promotion: promotionOf(request),
+    taxPercent: request.taxPercent ?? null,
   };
 }
 
@@ -120,10 +114,22 @@ function quoteItem(projection: Projection, place: number, wanted: number, reques
       : action === 'restore'
         ? restoredEnd(row.termEnd, row.marks?.deletion ?? asOf)
         : renewedEnd(row.termEnd, years, policy, asOf);
-  const cost = action === 'restore' ? null : renewalCost(projection, name, policy, years, request);
-  const account = index.accounts.get(name.accountId);
-  const lateFee =
-    row.phase === 'late' && account && account.lateFeeMinor > 0 ? amount(account.lateFeeMinor, account.currency) : null;
+  const day = dayOf(asOf);
+  const { promotion, taxPercent } = request;
+  const isLate = row.phase === 'late';
+  const renewal =
+    action === 'restore'
+      ? null
+      : renewalCost(pricingOf(index, name, day), {
+          years,
+          isLate,
+          promotion:
+            promotion?.percent === undefined
+              ? null
+              : { code: promotion.code ?? '', off: { kind: 'percent', percent: promotion.percent }, years: null },
+          taxPercent: taxPercent ?? null,
+        });
+  const restore = action === 'restore' ? restoreCostOf(index, name, day, taxPercent ?? null) : null;
   return {
     nameId: name.id,
     ascii: name.ascii,
@@ -138,39 +144,20 @@ function quoteItem(projection: Projection, place: number, wanted: number, reques
     oldEnd: row.termEnd,
     newEnd: isRefusal(newEnd) ? null : newEnd,
     until: (action === 'restore' ? row.marks?.purge : row.marks?.deletion) ?? null,
-    cost,
-    lateFee,
-    total:
-      action === 'restore'
-        ? row.costs.restore
-        : cost && (lateFee && lateFee.currency === cost.total.currency ? plus(cost.total, lateFee) : cost.total),
+    cost: renewal?.cost ?? restore,
+    lateFee: renewal?.lateFee ?? null,
+    total: renewal?.total ?? restore?.total ?? null,
     refusal: refusal ?? (isRefusal(newEnd) ? newEnd : null),
   };
+}
+
+/** Plain values: what goes to a browser is never an instance of a class. */
+function promotionOf({ promotion }: QuoteRenewal): PromotionWords | null {
+  const { code = null, percent = null } = promotion ?? {};
+  return code === null && percent === null ? null : { code, percent };
 }
 
 /** A name that was deleted after its term gets a year more; one deleted in mid-term keeps its end. The account's answer decides. */
 function restoredEnd(end: TermEnd, deletion: Instant): TermEnd {
   return earliestEnd(end) <= deletion ? laterEnd(end, 1) : end;
-}
-
-function renewalCost(
-  { index, asOf }: Projection,
-  name: LedgerName,
-  policy: Policy,
-  years: number,
-  request: QuoteRenewal,
-): Cost | null {
-  const priced = { accountId: name.accountId, nameId: name.id, ending: name.ending };
-  const price = priceInForce(index.book, priced, 'renew', dayOf(asOf));
-  if (!price) return null;
-  const { promotion } = request;
-  return termCost(price, {
-    years,
-    fee: policy.yearlyFee ? registryFeeOn(index.fees, dayOf(asOf)) : null,
-    promotion: promotion
-      ? { code: promotion.code, off: { kind: 'percent', percent: promotion.percent }, years: null }
-      : null,
-    // What the person says outranks what the account adds by itself.
-    taxPercent: request.taxPercent || index.accounts.get(name.accountId)?.taxPercent || 0,
-  });
 }

@@ -1,7 +1,9 @@
 import { randomUUID } from 'node:crypto';
+import { amount } from '@/core/money';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
-import { transaction } from '@/database/pool';
+import { selectAccount } from '@/database/accounts';
 import {
+  forgetLivePrices,
   insertRenewal,
   lockRenewal,
   type RenewalItemRow,
@@ -12,11 +14,12 @@ import {
   updateRenewal,
   writeItems,
 } from '@/database/renewals';
+import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { USUAL_REASON } from '../rescue/report';
 import { readRequest } from '../validate';
 import { type QuotedItem, quoteRenewal, type RenewalQuote } from './quote';
-import { MoveRenewal } from './requests';
+import { MoveRenewal, PayBy } from './requests';
 
 /** A renewal with what it would do today. */
 export interface OpenRenewal {
@@ -51,7 +54,7 @@ export async function planRenewal(
     taxPercent,
     items,
   };
-  const written = await transaction(deps.database, (tx) => insertRenewal(tx, draft));
+  const written = await changing(deps, (tx) => insertRenewal(tx, draft));
   const renewal =
     written || key === null ? await selectRenewal(deps.database, id) : await selectRenewalByKey(deps.database, key);
   return { renewal: renewal as RenewalRow, quote };
@@ -63,10 +66,12 @@ function itemOf(item: QuotedItem): RenewalItemRow | null {
   return {
     nameId: item.nameId,
     ascii: item.ascii,
+    unicode: item.unicode,
     years: item.years,
     oldEnd: item.oldEnd.at,
     newEnd: item.newEnd?.at ?? null,
     quotedMinor: quoted?.minor ?? null,
+    quotedTaxMinor: quoted ? (item.cost?.tax ?? null) : null,
     currency: quoted?.currency ?? null,
     chargedMinor: null,
     chargedOn: null,
@@ -86,9 +91,29 @@ export async function openRenewal(deps: Deps, id: string): Promise<OpenRenewal |
     action: renewal.action,
     items,
     promotion: renewal.promotion ?? undefined,
-    taxPercent: renewal.taxPercent,
+    taxPercent: renewal.taxPercent ?? undefined,
   });
-  return isRefusal(quote) ? quote : { renewal, quote };
+  return isRefusal(quote) ? quote : { renewal, quote: asOrdered(quote, renewal) };
+}
+
+/**
+ * What was ordered already is shown as it was ordered: its old end may have become the new one since, and a new quote would add
+ * the years once more.
+ */
+function asOrdered(quote: RenewalQuote, renewal: RenewalRow): RenewalQuote {
+  const ordered = new Map(
+    renewal.items
+      .filter(({ state, done }) => (state !== 'planned' && state !== 'refused') || done === true)
+      .map((item) => [item.nameId, item]),
+  );
+  const end = (at: RenewalItemRow['newEnd']) => (at === null ? null : { at, precision: 'instant' as const });
+  const items = quote.items.map((item): QuotedItem => {
+    const row = ordered.get(item.nameId);
+    if (!row) return item;
+    const total = row.quotedMinor === null || row.currency === null ? null : amount(row.quotedMinor, row.currency);
+    return { ...item, years: row.years, oldEnd: end(row.oldEnd), newEnd: end(row.newEnd), total, refusal: null };
+  });
+  return { ...quote, items };
 }
 
 /** Renewals that are planned or asked and not confirmed yet. */
@@ -100,26 +125,53 @@ export function openRenewals(deps: Deps): Promise<RenewalRow[]> {
 export async function changeRenewal(deps: Deps, id: string, input: unknown): Promise<OpenRenewal | Refusal> {
   const quote = await quoteRenewal(deps, input);
   if (isRefusal(quote)) return quote;
-  const refused = await transaction(deps.database, async (tx) => {
+  const refused = await changing(deps, async (tx) => {
     const status = await lockRenewal(tx, id);
     if (status !== 'planned' && status !== 'asked')
       return refuse('renewal-settled', 'This renewal is settled and cannot be changed.');
     await updateRenewal(tx, id, { status, promotion: quote.promotion, taxPercent: quote.taxPercent });
+    const open = new Set((await selectRenewal(tx, id))?.items.flatMap((item) => (isOpenItem(item) ? item.nameId : [])));
     await writeItems(
       tx,
       id,
-      quote.items.flatMap((item) => itemOf(item) ?? []),
+      quote.items.flatMap((item) => (open.has(item.nameId) ? (itemOf(item) ?? []) : [])),
     );
+    await forgetLivePrices(tx, id);
     return null;
   });
   return refused ?? openRenewal(deps, id);
+}
+
+/** True for an item of which nothing has been ordered or told yet. */
+const isOpenItem = ({ state, done }: RenewalItemRow) => (state === 'planned' || state === 'refused') && done !== true;
+
+/** Notes by which means an account of a run pays. Refused for a means that the account does not have. */
+export async function payRunBy(deps: Deps, input: unknown): Promise<RenewalRow | Refusal> {
+  const request = await readRequest(PayBy, input);
+  if (isRefusal(request)) return request;
+  const account = await selectAccount(deps.database, request.accountId);
+  const { means } = request;
+  if (!account || (means !== undefined && !account.means.some(({ label }) => label === means)))
+    return refuse('means-unknown', 'This account has no such means of payment. Load the page again.', 'means');
+  return changing(deps, async (tx) => {
+    const status = await lockRenewal(tx, request.id);
+    if (status !== 'planned' && status !== 'asked')
+      return refuse('renewal-settled', 'This renewal is settled and cannot be changed.');
+    const { payBy } = (await selectRenewal(tx, request.id)) as RenewalRow;
+    const { [account.id]: _before, ...others } = payBy;
+    await updateRenewal(tx, request.id, {
+      status,
+      payBy: means === undefined ? others : { ...others, [account.id]: means },
+    });
+    return (await selectRenewal(tx, request.id)) as RenewalRow;
+  });
 }
 
 /** Notes that the person has been told what to do at the registrar, or drops the renewal. */
 export async function moveRenewal(deps: Deps, input: unknown): Promise<RenewalRow | Refusal> {
   const request = await readRequest(MoveRenewal, input);
   if (isRefusal(request)) return request;
-  return transaction(deps.database, async (tx) => {
+  return changing(deps, async (tx) => {
     const status = await lockRenewal(tx, request.id);
     if (status !== 'planned' && status !== 'asked')
       return refuse('renewal-settled', 'This renewal is settled and cannot be changed.');

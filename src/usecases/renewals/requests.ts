@@ -17,16 +17,21 @@ import {
 } from 'class-validator';
 import { GREATEST_MINOR } from '@/core/money';
 import type { Day } from '@/core/time';
+import { OneLine } from '../texts';
 
+/** A code that the registrar knows, a percentage that it takes off, or both. */
 export class PromotionTerms {
+  @IsOptional()
   @IsString()
+  @OneLine()
   @MaxLength(60)
-  code!: string;
+  code?: string;
 
+  @IsOptional()
   @Type(() => Number)
   @Min(0, { message: 'A promotion takes 0 to 100 percent off.' })
   @Max(100, { message: 'A promotion takes 0 to 100 percent off.' })
-  percent!: number;
+  percent?: number;
 }
 
 export class RenewalItem {
@@ -82,6 +87,11 @@ export class ConfirmedItem {
   @Min(0, { message: 'Write the amount without a sign.' })
   @Max(GREATEST_MINOR, { message: 'That is more than a renewal can cost. Check the amount.' })
   chargedMinor?: number;
+
+  /** Of the amount charged; that of the quote when left out. */
+  @IsOptional()
+  @Matches(/^[A-Z]{3}$/, { message: 'Write a currency code like USD.' })
+  currency?: string;
 }
 
 export class ConfirmRenewal {
@@ -114,4 +124,19 @@ export class MoveRenewal {
 
   @IsIn(['asked', 'dropped'])
   to!: 'asked' | 'dropped';
+}
+
+/** By which of its means an account pays in a run; without one in its usual order. */
+export class PayBy {
+  @IsUUID()
+  id!: string;
+
+  @Type(() => Number)
+  @IsInt()
+  accountId!: number;
+
+  @IsOptional()
+  @IsString()
+  @MaxLength(60)
+  means?: string;
 }

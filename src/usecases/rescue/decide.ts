@@ -2,10 +2,9 @@ import { parseDecimal } from '@/core/money';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { formatInstant } from '@/core/time';
 import type { NamePatch } from '@/database/changes';
-import { bumpRevision } from '@/database/ledger';
 import { lockTermEnds } from '@/database/names';
-import { transaction } from '@/database/pool';
 import { upsertSettings } from '@/database/settings';
+import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { carryOut, type Done } from '../names/edit';
 import { readRequest } from '../validate';
@@ -44,9 +43,9 @@ export async function decideRescue(deps: Deps, input: unknown): Promise<Done | R
 function offerIn({ bestOffer, currency = '', noOffer }: DecideRescue): NamePatch | Refusal {
   if (noOffer) return { best_offer_minor: null, best_offer_currency: null };
   if (bestOffer === undefined) return {};
-  const offer = parseDecimal(bestOffer.replaceAll(',', ''), currency);
+  const offer = parseDecimal(bestOffer, currency);
   return offer === null || offer.minor < 0
-    ? refuse('offer-invalid', 'Write the offer as a plain amount, like 250.', 'bestOffer')
+    ? refuse('offer-invalid', 'Write the offer as a plain amount, like 250.00.', 'bestOffer')
     : { best_offer_minor: offer.minor, best_offer_currency: offer.currency };
 }
 
@@ -54,8 +53,7 @@ function offerIn({ bestOffer, currency = '', noOffer }: DecideRescue): NamePatch
 export async function saveSaleOdds(deps: Deps, input: unknown): Promise<true | Refusal> {
   const odds = await readRequest(SaleOddsForm, input);
   if (isRefusal(odds)) return odds;
-  await transaction(deps.database, async (tx) => {
-    await bumpRevision(tx);
+  await changing(deps, async (tx) => {
     await upsertSettings(tx, { saleOdds: { chance: odds.chance, commission: odds.commission } });
   });
   return true;

@@ -6,8 +6,7 @@ import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { dayOf, formatInstant } from '@/core/time';
 import { insertBatch, patchNames } from '@/database/changes';
 import { insertEntries } from '@/database/entries';
-import { bumpRevision } from '@/database/ledger';
-import { transaction } from '@/database/pool';
+import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { linkOf, linkProblem } from '../links/links';
 import type { Done } from '../names/edit';
@@ -33,7 +32,7 @@ export async function giveBack(deps: Deps, input: unknown): Promise<Done | Refus
   const link = await linkOf(deps, name.accountId);
   if (!link && !request.doneByHand)
     return refuse('by-hand', 'This account has no link: delete the name at the registrar, then say that it is done.');
-  let given: Taken = { taken: null, balance: null };
+  let given: Taken = { taken: null, balance: null, means: null };
   let receipt: string | null = null;
   if (link) {
     // Sent twice it harms nothing: a name that is gone already is told as unknown there.
@@ -44,8 +43,7 @@ export async function giveBack(deps: Deps, input: unknown): Promise<Done | Refus
   }
   const at = deps.clock();
   const summary = `Given back: ${name.ascii}`;
-  return transaction(deps.database, async (tx) => {
-    await bumpRevision(tx);
+  return changing(deps, async (tx) => {
     const batchId = await insertBatch(tx, at, 'give back', summary);
     const evidence = receipt ? `receipt ${receipt}` : 'by hand';
     const changed = await patchNames(tx, batchId, [

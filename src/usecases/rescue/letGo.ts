@@ -1,7 +1,6 @@
 import { isRefusal, type Refusal } from '@/core/refusal';
 import { formatInstant } from '@/core/time';
 import { insertBatch, type NamePatch, type PatchedName, patchNames } from '@/database/changes';
-import { bumpRevision } from '@/database/ledger';
 import {
   endLettingGo,
   type HangingOn,
@@ -13,7 +12,6 @@ import {
   selectKeptZone,
   selectLettingGo,
 } from '@/database/lettingGo';
-import { transaction } from '@/database/pool';
 import type { Deps } from '../deps';
 import { ASKED, type Done, NOT_ASKED } from '../names/edit';
 import { seenZone } from '../records/records';
@@ -21,6 +19,8 @@ import { readRequest } from '../validate';
 import { KeepAfterAll, LetGo } from './requests';
 
 export type { LettingGoRow } from '@/database/lettingGo';
+
+import { changing } from '../changing';
 
 const countNames = (count: number) => (count === 1 ? 'one name' : `${count} names`);
 
@@ -69,8 +69,7 @@ export async function letGo(deps: Deps, input: unknown): Promise<Done | Refusal>
   const { nameIds, reason, zone, checked } = request;
   const at = deps.clock();
   const summary = `Let go of ${countNames(nameIds.length)}: ${reason}`;
-  return transaction(deps.database, async (tx) => {
-    await bumpRevision(tx);
+  return changing(deps, async (tx) => {
     await insertLettingGo(tx, at, { reason, zone: zone?.trim() || null, checked: checked ?? [] }, nameIds);
     const before = await selectAutoRenewOf(tx, nameIds);
     const batchId = await insertBatch(tx, at, 'let go', summary);
@@ -93,8 +92,7 @@ export async function keepAfterAll(deps: Deps, input: unknown): Promise<Done | R
   if (isRefusal(request)) return request;
   const at = deps.clock();
   const summary = `Kept after all: ${countNames(request.nameIds.length)}`;
-  return transaction(deps.database, async (tx) => {
-    await bumpRevision(tx);
+  return changing(deps, async (tx) => {
     const before = await selectBeforeLettingGo(tx, request.nameIds);
     const batchId = await insertBatch(tx, at, 'keep', summary);
     const changed = await patchNames(

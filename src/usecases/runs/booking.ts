@@ -1,5 +1,6 @@
 import type { Taken } from '@/connectors/registrar/port';
 import type { EntryKind } from '@/core/journal';
+import { amount } from '@/core/money';
 import { dayOf, type Instant } from '@/core/time';
 import { insertEntries } from '@/database/entries';
 import { updateBalance } from '@/database/links';
@@ -21,7 +22,7 @@ export async function bookTaken(
   done: readonly Done<Receipted>[],
   noteOf: (item: RunItem) => string,
 ): Promise<void> {
-  const entries = done.flatMap(({ item, value: { taken, receipt } }) =>
+  const entries = done.flatMap(({ item, value: { taken, receipt, means } }) =>
     taken === null
       ? []
       : [
@@ -31,10 +32,10 @@ export async function bookTaken(
             kind,
             minor: taken.minor,
             currency: taken.currency,
-            means: 'by link',
+            means: means ?? '',
             reference: receipt ?? '',
             note: noteOf(item),
-            quotedMinor: item.quotedMinor,
+            quotedMinor: item.currency === taken.currency ? item.quotedMinor : null,
           },
         ],
   );
@@ -54,7 +55,14 @@ export function evidenceOf(receipt: string | null): string {
 
 /** Answers come in any order; money only goes out here, so the least balance told is the last. */
 async function noteBalance(tx: Transaction, at: Instant, done: readonly Done<Receipted>[]): Promise<void> {
-  const balances = done.flatMap(({ value }) => value.balance?.minor ?? []);
   const [first] = done;
-  if (first && balances.length > 0) await updateBalance(tx, first.item.accountId, Math.min(...balances), at);
+  const balances = done.flatMap(({ value }) => value.balance ?? []);
+  const [one] = balances;
+  if (!first || !one || balances.some(({ currency }) => currency !== one.currency)) return;
+  await updateBalance(
+    tx,
+    first.item.accountId,
+    amount(Math.min(...balances.map(({ minor }) => minor)), one.currency),
+    at,
+  );
 }

@@ -1,9 +1,8 @@
 import pLimit from 'p-limit';
 import type { RegistrarLink } from '@/connectors/registrar/port';
-import { bumpRevision } from '@/database/ledger';
 import { whileAlone } from '@/database/locks';
-import { transaction } from '@/database/pool';
 import { confirmSettledRun, moveItems, type RunItem, selectOpenItems, selectOpenRuns } from '@/database/runs';
+import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { linkOf } from '../links/links';
 import { RENEWING } from './renewing';
@@ -34,9 +33,8 @@ export function carryOutRun(deps: Deps, renewalId: string): Promise<RunResult | 
         ),
       ),
     );
-    await transaction(deps.database, async (tx) => {
+    await changing(deps, async (tx) => {
       await confirmSettledRun(tx, renewalId, deps.clock());
-      await bumpRevision(tx);
     });
     const settled = results.reduce((sum, count) => sum + count, 0);
     return { settled, left: items.length - settled };

@@ -1,11 +1,10 @@
 import { amount } from '@/core/money';
 import { dayOf, formatInstant, type Instant } from '@/core/time';
 import { insertBatch, patchNames } from '@/database/changes';
-import { bumpRevision } from '@/database/ledger';
 import type { Transaction } from '@/database/pool';
 import { markSending, type RunItem, settleItems } from '@/database/runs';
 import { bookTaken, evidenceOf, type Receipted, whatOf } from './booking';
-import { answered, type Done, type Step } from './step';
+import { answered, type Done, isBeingFinished, type Step } from './step';
 
 /** A renewal as the registrar carried it out. */
 interface RenewedOnce extends Receipted {
@@ -20,10 +19,10 @@ export const RENEWING: Step<RenewedOnce> = {
    */
   bySight(item, held) {
     const there = dayOf(held.paidThrough);
-    if (there === dayOf(item.oldEnd)) return { kind: 'send' };
+    if (there === dayOf(item.oldEnd)) return isBeingFinished(item, held, 'pendingRenew') ?? { kind: 'send' };
     if (held.receipt?.clTRID === item.orderId) {
-      const { amount: taken, svTRID: receipt } = held.receipt;
-      return { kind: 'done', value: { paidThrough: held.paidThrough, taken, balance: null, receipt } };
+      const { amount: taken, svTRID: receipt, means } = held.receipt;
+      return { kind: 'done', value: { paidThrough: held.paidThrough, taken, balance: null, receipt, means } };
     }
     const problem =
       there === dayOf(item.newEnd)
@@ -36,7 +35,7 @@ export const RENEWING: Step<RenewedOnce> = {
     return items.map((item) => ({ ...item, state: 'sending' as const }));
   },
   send: async (link, item) =>
-    answered(item, await link.renew(orderOf(item), item.orderId), (value, receipt) => ({ ...value, receipt })),
+    answered(await link.renew(orderOf(item), item.orderId), (value, receipt) => ({ ...value, receipt })),
   book,
 };
 
@@ -47,6 +46,7 @@ function orderOf(item: RunItem) {
     years: item.years,
     fee: item.feeCapMinor === null ? null : amount(item.feeCapMinor, item.currency),
     promotion: item.promotion,
+    payBy: item.payBy,
   };
 }
 
@@ -61,12 +61,13 @@ async function book(tx: Transaction, at: Instant, done: readonly Done<RenewedOnc
       nameId: item.nameId,
       newEnd: value.paidThrough,
       chargedMinor: value.taken?.minor ?? null,
+      currency: value.taken?.currency ?? null,
+      means: value.means,
       receipt: value.receipt,
     })),
   );
   const booked = done.filter(({ item }) => isNew.has(item.nameId));
   if (booked.length === 0) return;
-  await bumpRevision(tx);
   await patchNames(
     tx,
     batchId,

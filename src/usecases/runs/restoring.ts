@@ -2,20 +2,19 @@ import type { RegistrarLink, RestoreReport } from '@/connectors/registrar/port';
 import { amount } from '@/core/money';
 import { dayOf, formatInstant, type Instant } from '@/core/time';
 import { insertBatch, patchNames } from '@/database/changes';
-import { bumpRevision } from '@/database/ledger';
 import type { Transaction } from '@/database/pool';
 import { markPaid, markSending, type RunItem, settleRestored } from '@/database/runs';
 import type { Deps } from '../deps';
 import { restoreReports } from '../rescue/report';
 import { bookTaken, evidenceOf, type Receipted, whatOf } from './booking';
-import { answered, type Done, type Step, type Verdict } from './step';
+import { answered, type Done, isBeingFinished, type Step, type Verdict } from './step';
 
 /** Asking for a restore and paying for it (RFC 3915 section 4.2.5, request). Not harmless twice: it is always looked up first. */
 export const REQUESTING: Step<Receipted> = {
   bySight(item, held) {
     if (held.receipt?.clTRID === item.orderId) {
-      const { amount: taken, svTRID: receipt } = held.receipt;
-      return { kind: 'done', value: { taken, balance: null, receipt } };
+      const { amount: taken, svTRID: receipt, means } = held.receipt;
+      return { kind: 'done', value: { taken, balance: null, receipt, means } };
     }
     const decide = (problem: string): Verdict<Receipted> => ({
       kind: 'moved',
@@ -25,7 +24,8 @@ export const REQUESTING: Step<Receipted> = {
     });
     if (held.statuses.includes('pendingRestore'))
       return decide('A restore is pending at the registrar already, without a receipt for this order.');
-    if (held.statuses.includes('redemptionPeriod')) return { kind: 'send' };
+    if (held.statuses.includes('redemptionPeriod'))
+      return isBeingFinished(item, held, 'pendingUpdate') ?? { kind: 'send' };
     if (held.statuses.includes('pendingDelete'))
       return decide('In deletion already: nothing can be done until it is free. Nothing was paid.');
     return decide(`The registrar shows it in term until ${dayOf(held.paidThrough)}: nothing is to be restored.`);
@@ -36,8 +36,8 @@ export const REQUESTING: Step<Receipted> = {
   },
   async send(link, item) {
     const fee = item.feeCapMinor === null ? null : amount(item.feeCapMinor, item.currency);
-    const outcome = await link.requestRestore(item.ascii, fee, item.orderId);
-    return answered(item, outcome, (value, receipt) => ({ ...value, receipt }));
+    const outcome = await link.requestRestore(item.ascii, fee, item.payBy, item.orderId);
+    return answered(outcome, (value, receipt) => ({ ...value, receipt }));
   },
   async book(tx, at, done) {
     const batchId = await insertBatch(tx, at, 'restore', `Restore asked for by link: ${whatOf(done)}`);
@@ -49,12 +49,13 @@ export const REQUESTING: Step<Receipted> = {
         renewalId: item.renewalId,
         nameId: item.nameId,
         chargedMinor: value.taken?.minor ?? null,
+        currency: value.taken?.currency ?? null,
+        means: value.means,
         receipt: value.receipt,
       })),
     );
     const booked = done.filter(({ item }) => isNew.has(item.nameId));
     if (booked.length === 0) return;
-    await bumpRevision(tx);
     await patchNames(
       tx,
       batchId,
@@ -126,7 +127,6 @@ async function bookRestored(tx: Transaction, at: Instant, done: readonly Done<Re
   );
   const booked = done.filter(({ item }) => isNew.has(item.nameId));
   if (booked.length === 0) return;
-  await bumpRevision(tx);
   await patchNames(
     tx,
     batchId,

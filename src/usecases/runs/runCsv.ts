@@ -1,7 +1,7 @@
 import { formatDecimal } from '@/core/money';
 import { type Refusal, refuse } from '@/core/refusal';
 import { dayOf } from '@/core/time';
-import { selectRenewal } from '@/database/renewals';
+import { type RenewalItemRow, selectRenewal } from '@/database/renewals';
 import { writeTable } from '@/formats/csv/writeTable';
 import type { Deps } from '../deps';
 
@@ -14,12 +14,14 @@ export async function runCsv(deps: Deps, renewalId: string): Promise<string | Re
   return writeTable(
     [
       'name',
+      'unicode',
       'state',
       'years',
       'old end',
       'new end',
       'quoted',
       'charged',
+      'tax within',
       'currency',
       'charged on',
       'paid by',
@@ -27,16 +29,23 @@ export async function runCsv(deps: Deps, renewalId: string): Promise<string | Re
     ],
     run.items.map((item) => [
       item.ascii,
+      item.unicode,
       item.done ? 'renewed' : item.state === 'planned' ? 'not renewed' : item.state,
       String(item.years),
       dayOf(item.oldEnd),
       item.done && item.newEnd !== null ? dayOf(item.newEnd) : '',
       money(item.quotedMinor, item.currency),
       money(item.chargedMinor, item.currency),
+      money(taxWithin(item), item.currency),
       item.currency ?? '',
       item.chargedOn ?? '',
       item.means ?? '',
       item.reference ?? '',
     ]),
   );
+}
+
+/** The tax within what was charged, known where the charge is the quote. */
+function taxWithin({ chargedMinor, quotedMinor, quotedTaxMinor }: RenewalItemRow): number | null {
+  return chargedMinor !== null && chargedMinor === quotedMinor ? quotedTaxMinor : null;
 }

@@ -1,8 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { Equals, IsOptional, IsString, MaxLength, MinLength } from 'class-validator';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
+import { selectAccount } from '@/database/accounts';
 import { selectLinks } from '@/database/links';
-import { transaction } from '@/database/pool';
 import { lockRenewal, type RenewalRow, type ReportWords, updateRenewal, writeReport } from '@/database/renewals';
 import {
   closeRun,
@@ -13,6 +13,7 @@ import {
   selectRunOf,
   selectUnsettledElsewhere,
   startItems,
+  stopItems,
   writeLivePrices,
 } from '@/database/runs';
 import type { Deps } from '../deps';
@@ -23,6 +24,8 @@ import { readRequest } from '../validate';
 
 export type { ReportWords } from '@/database/renewals';
 export type { ItemProgress, ItemState } from '@/database/runs';
+
+import { changing } from '../changing';
 
 /** How a run stands: which accounts have a link, and each item's progress. */
 export interface RunProgress {
@@ -64,7 +67,8 @@ async function priceItems(
   const [first] = items;
   const link = first && (await linkOf(deps, first.accountId));
   if (!first || !link) return;
-  const currency = first.total?.currency ?? '';
+  const account = await selectAccount(deps.database, first.accountId);
+  const currency = first.total?.currency ?? account?.currency ?? '';
   const asked = await link.fees(
     action,
     items.map((item) => item.ascii),
@@ -84,6 +88,7 @@ async function priceItems(
       return {
         nameId,
         minor: total?.minor ?? null,
+        currency: total?.currency ?? null,
         problem: problem ?? (total ? null : 'The registrar names no price for this. It may refuse.'),
       };
     }),
@@ -102,7 +107,7 @@ export async function startRun(deps: Deps, renewalId: string, words: unknown = n
   const { linkedAccounts, items: progress } = await runProgress(deps, renewalId);
   const live = new Map(progress.map((item) => [item.nameId, item]));
   const items = open.quote.items.filter((item) => item.refusal === null && linkedAccounts.includes(item.accountId));
-  return transaction(deps.database, async (tx) => {
+  return changing(deps, async (tx) => {
     const status = await lockRenewal(tx, renewalId);
     if (status !== 'planned' && status !== 'asked')
       return refuse('renewal-settled', 'This renewal is settled and cannot be started again.');
@@ -122,7 +127,7 @@ export async function startRun(deps: Deps, renewalId: string, words: unknown = n
       startable.map((item) => ({
         nameId: item.nameId,
         orderId: `NL-${randomUUID()}`,
-        feeCapMinor: live.get(item.nameId)?.liveMinor ?? item.total?.minor ?? null,
+        ...capOf(item, live.get(item.nameId)),
       })),
     );
     if (started > 0) await updateRenewal(tx, renewalId, { status: 'asked' });
@@ -131,9 +136,25 @@ export async function startRun(deps: Deps, renewalId: string, words: unknown = n
   });
 }
 
+/** The most an order may cost: what the registrar asks now, else the quote, each in its own currency. */
+function capOf(
+  item: QuotedItem,
+  live: ItemProgress | undefined,
+): { feeCapMinor: number | null; currency: string | null } {
+  return live?.liveMinor != null
+    ? { feeCapMinor: live.liveMinor, currency: live.liveCurrency ?? item.total?.currency ?? null }
+    : { feeCapMinor: item.total?.minor ?? null, currency: item.total?.currency ?? null };
+}
+
+/** Stops what of a run has not been sent, and leaves to a person what has been: so any run can be left. Answers how many. */
+export async function stopRun(deps: Deps, renewalId: string): Promise<number | Refusal> {
+  const stopped = await changing(deps, (tx) => stopItems(tx, renewalId));
+  return stopped > 0 ? stopped : refuse('nothing-to-stop', 'Nothing of this run is on its way any more.');
+}
+
 /** Closes a run though some of its names were refused: they stay as they are. */
 export async function finishRun(deps: Deps, renewalId: string): Promise<true | Refusal> {
-  const closed = await closeRun(deps.database, renewalId, deps.clock());
+  const closed = await changing(deps, (tx) => closeRun(tx, renewalId, deps.clock()));
   return closed
     ? true
     : refuse(
@@ -173,7 +194,7 @@ const wordsOf = ({ reason, other }: CertifiedReport): ReportWords => ({ reason, 
 export async function sendReportsAgain(deps: Deps, renewalId: string, words: unknown): Promise<number | Refusal> {
   const report = await readRequest(CertifiedReport, words);
   if (isRefusal(report)) return report;
-  return transaction(deps.database, async (tx) => {
+  return changing(deps, async (tx) => {
     await writeReport(tx, renewalId, wordsOf(report), deps.clock());
     const again = await reportAgain(tx, renewalId);
     return again > 0 ? again : refuse('no-report-refused', 'No report of this run was refused.');

@@ -1,8 +1,8 @@
 import type { HeldName, Outcome, RegistrarLink } from '@/connectors/registrar/port';
 import type { Instant } from '@/core/time';
 import type { Transaction } from '@/database/pool';
-import { transaction } from '@/database/pool';
 import { type ItemState, moveItems, type RunItem } from '@/database/runs';
+import { changing } from '../changing';
 import type { Deps } from '../deps';
 
 /** What a look at the registrar or its answer says of an item: to be sent (again), done, or moved on with a reason. */
@@ -68,7 +68,7 @@ export async function takeStep<T>(
       return verdict?.kind === 'moved' ? [{ ...item, state: verdict.state, problem: verdict.problem }] : [];
     });
     if (moves.length > 0) await moveItems(deps.database, moves);
-    if (now.length > 0) await transaction(deps.database, (tx) => step.book(tx, deps.clock(), now));
+    if (now.length > 0) await changing(deps, (tx) => step.book(tx, deps.clock(), now));
     done.push(...now);
     settled += verdicts.filter((one) => one.kind === 'moved' && one.settles).length;
     unreachable ||= verdicts.some((one) => one.kind === 'moved' && one.unreachable);
@@ -90,6 +90,22 @@ export async function takeStep<T>(
   return { done, settled, unreachable };
 }
 
+/**
+ * Waits for what the registrar has taken and not finished: its answer said so (RFC 5730 section 3, 1001), or the name carries the
+ * status (RFC 5731 section 2.3). Nothing is sent again; the registrar's message settles it. `null` when nothing is being finished.
+ */
+export function isBeingFinished<T>(item: RunItem, { statuses }: HeldName, status: string): Verdict<T> | null {
+  if (item.state !== 'pending' && !statuses.includes(status) && !statuses.includes('pendingTransfer')) return null;
+  return {
+    kind: 'moved',
+    state: item.state === 'waiting' ? 'waiting' : 'pending',
+    problem: TAKEN_FOR_LATER,
+    settles: false,
+  };
+}
+
+const TAKEN_FOR_LATER = 'The registrar has taken it and will finish it later. Its message says when it has.';
+
 function seen<T>(step: Step<T>, item: RunItem, outcome: Outcome<HeldName>): Verdict<T> {
   if (outcome.kind === 'done') return step.bySight(item, outcome.value);
   if (outcome.kind === 'refused') {
@@ -102,18 +118,12 @@ function seen<T>(step: Step<T>, item: RunItem, outcome: Outcome<HeldName>): Verd
 }
 
 /** Turns an order's outcome into a verdict. */
-export function answered<A, T>(
-  item: RunItem,
-  outcome: Outcome<A>,
-  read: (value: A, svTRID: string | null) => T,
-): Verdict<T> {
+export function answered<A, T>(outcome: Outcome<A>, read: (value: A, svTRID: string | null) => T): Verdict<T> {
   switch (outcome.kind) {
     case 'done':
       return { kind: 'done', value: read(outcome.value, outcome.svTRID) };
-    case 'pending': {
-      const problem = 'The registrar has taken it and will finish it later.';
-      return { kind: 'moved', state: item.state, problem, settles: false };
-    }
+    case 'pending':
+      return { kind: 'moved', state: 'pending', problem: TAKEN_FOR_LATER, settles: false };
     case 'refused':
       return { kind: 'moved', state: 'refused', problem: refusalWords(outcome.code, outcome.reason), settles: true };
     case 'unknown':

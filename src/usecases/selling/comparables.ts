@@ -1,11 +1,13 @@
+import { readAmount } from '@/core/money';
 import { parseDomainName } from '@/core/names';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import type { PastSale } from '@/core/selling';
 import { type Day, dayOf, parseDay } from '@/core/time';
-import { transaction } from '@/database/pool';
 import { insertComparables, selectPastSales } from '@/database/sales';
-import { readMoneyCell } from '@/formats/csv/moneyCells';
+import { selectSettings } from '@/database/settings';
+import { areNumbersOpen, numbersOf, styleOfColumn } from '@/formats/csv/numberCells';
 import { readTable } from '@/formats/csv/readTable';
+import { changing } from '../changing';
 import type { Deps } from '../deps';
 
 export function pastSales(deps: Deps): Promise<PastSale[]> {
@@ -50,13 +52,19 @@ export async function bringInSales(deps: Deps, text: string, currency: string): 
         `Begin with a row of headings: name, price, date; also currency and venue. There is no ${needed === 'day' ? 'date' : needed}.`,
       );
   if (rows.length > MOST_ROWS) return refuse('too-many-rows', 'Bring in up to 20,000 sales at a time.');
+  const found = numbersOf(rows.map(({ cells }) => cells[columns.indexOf('price')] ?? ''));
+  const { numberStyle } = await selectSettings(deps.database);
+  if (areNumbersOpen(found, numberStyle))
+    return refuse('amounts-ambiguous', 'Prices like 1.200 can be read two ways here. Write them like 1200.00.');
+  const style = styleOfColumn(found, numberStyle);
   const sales: { ascii: string; minor: number; currency: string; day: Day; venue: string }[] = [];
   const refused: { line: number; problem: string }[] = [];
   const today = dayOf(deps.clock());
   for (const { line, cells } of rows) {
     const cell = (what: 'name' | 'price' | 'currency' | 'day' | 'venue') => (cells[columns.indexOf(what)] ?? '').trim();
     const name = parseDomainName(cell('name'));
-    const price = readMoneyCell(cell('price'), cell('currency').toUpperCase() || currency);
+    const code = cell('currency').toUpperCase();
+    const price = readAmount(cell('price'), { stated: code || null, usual: currency, style });
     const day = parseDay(cell('day'));
     const problem = isRefusal(name)
       ? name.message
@@ -78,6 +86,6 @@ export async function bringInSales(deps: Deps, text: string, currency: string): 
         venue: cell('venue').slice(0, 60),
       });
   }
-  const added = await transaction(deps.database, (tx) => insertComparables(tx, sales));
+  const added = await changing(deps, (tx) => insertComparables(tx, sales));
   return { added, known: sales.length - added, refused };
 }

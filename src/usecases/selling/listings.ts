@@ -28,9 +28,9 @@ import {
 } from '@/database/listings';
 import type { Transaction } from '@/database/pool';
 import { selectRates, selectVenue, type VenueRow } from '@/database/venues';
+import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { readRequest } from '../validate';
-import { changing } from './changing';
 import { type PricedName, pricedNames } from './pricing';
 import { type ListingForm, SaveListings, SomeListings } from './requests';
 
@@ -283,7 +283,7 @@ function readPrices(written: Partial<Record<PriceName, string>>, currency: strin
 /** A price as a plain amount above nothing; `null` where nothing is written. */
 export function readPrice(written: string | undefined, currency: string, field: string): Amount | null | Refusal {
   if (written === undefined || written.trim() === '') return null;
-  const price = parseDecimal(written.replaceAll(',', ''), currency);
+  const price = parseDecimal(written, currency);
   return price !== null && price.minor > 0
     ? price
     : refuse('price-invalid', 'Write the price as a plain amount above nothing, like 1200.', field);

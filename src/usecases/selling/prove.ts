@@ -4,11 +4,11 @@ import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import type { Instant } from '@/core/time';
 import { type ListingRow, selectListing, stepListings } from '@/database/listings';
 import { selectVenue } from '@/database/venues';
+import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { linkOf } from '../links/links';
 import { readRequest } from '../validate';
 import { venueLink, venueProblem } from '../venues/venues';
-import { changing } from './changing';
 import { takeState } from './listings';
 import { ProveListing } from './requests';
 

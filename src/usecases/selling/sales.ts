@@ -26,12 +26,12 @@ import {
 } from '@/database/sales';
 import { sealPlace } from '@/database/secrets';
 import { selectRates, selectVenue } from '@/database/venues';
+import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { linkOf, linkProblem } from '../links/links';
 import { queueChecks } from '../records/check';
 import { seal, unseal } from '../secrets/seal';
 import { readRequest } from '../validate';
-import { changing } from './changing';
 import { HandOver, StepSale } from './requests';
 
 export type { SaleRow } from '@/database/sales';

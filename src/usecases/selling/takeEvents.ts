@@ -8,10 +8,10 @@ import { noteBestOffers, selectThreadByRef, setFigure, setThread } from '@/datab
 import type { Transaction } from '@/database/pool';
 import { hasUnnamedSale, insertRefusedSale, lockSale, selectSaleByRef, updateSale } from '@/database/sales';
 import { insertVenueEvent, noteVenue, selectVenue, type VenueRow } from '@/database/venues';
+import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { venueProblem } from '../venues/venues';
 import { endAuction } from './auctions';
-import { changing } from './changing';
 import { takeState } from './listings';
 import { receiveOffer } from './offers';
 import { bringTo, commitSale, leaveSale } from './sales';

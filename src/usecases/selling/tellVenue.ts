@@ -4,9 +4,9 @@ import { type ListingRow, selectLinkedListings, stepListings } from '@/database/
 import { markFigureTold, selectFigureRefs, selectUntoldFigures } from '@/database/offers';
 import { lockSale, type SaleRow, selectUntoldSales, updateSale } from '@/database/sales';
 import type { VenueRow } from '@/database/venues';
+import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { venueProblem } from '../venues/venues';
-import { changing } from './changing';
 import { takeState } from './listings';
 import { isLookDue, setProof } from './prove';
 import { leaveSale, transferCode } from './sales';

@@ -1,6 +1,6 @@
 'use client';
-import { formatAmount } from '@/core/money';
 import { formatDay, parseDay } from '@/core/time';
+import { formatAmount } from '@/ui/text/figures';
 import { Ruled, Section } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
 import { dayWords } from '@/ui/text/words';

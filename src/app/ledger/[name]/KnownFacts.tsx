@@ -1,6 +1,6 @@
 'use client';
 import Link from 'next/link';
-import { formatAmount } from '@/core/money';
+import { formatAmount } from '@/ui/text/figures';
 import { Ruled, Section } from '@/ui/text/Sheet';
 import { dayWords, PHASE_WORDS, termEndWords } from '@/ui/text/words';
 import type { NameDetail } from '@/usecases/names/detail';

@@ -1,7 +1,7 @@
 'use client';
 import styled from 'styled-components';
-import { formatAmount } from '@/core/money';
 import type { CostStretch } from '@/core/rescue';
+import { formatAmount } from '@/ui/text/figures';
 import { Section } from '@/ui/text/Sheet';
 import { dayWords, untilWords } from '@/ui/text/words';
 import type { Lapse } from '@/usecases/rescue/lapse';

@@ -1,10 +1,10 @@
 'use client';
 import { type KeyboardEvent, type PointerEvent, useEffect, useLayoutEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
-import { formatAmount } from '@/core/money';
 import { addDays, type Instant, monthName } from '@/core/time';
 import { LifeStrip, placeOn, type StripScale } from '@/ui/strip/LifeStrip';
 import { monthsOn } from '@/ui/strip/StripAxis';
+import { formatAmount } from '@/ui/text/figures';
 import { dayWords, outlookWords, PHASE_WORDS } from '@/ui/text/words';
 import { useDay, useLedger } from '../../frame/LedgerProvider';
 import type { RowView } from '../../frame/views';

@@ -1,13 +1,15 @@
 'use client';
 import { type FormEvent, useState } from 'react';
 import { type EntryKind, isReceived } from '@/core/journal';
-import { formatAmount, formatFigure, parseDecimal, sumByCurrency } from '@/core/money';
+import { sumByCurrency } from '@/core/money';
 import { isRefusal, type Refusal } from '@/core/refusal';
 import { formatDay } from '@/core/time';
+import { AmountField, minorIn } from '@/ui/controls/AmountField';
 import { Button } from '@/ui/controls/Button';
 import { Choice, Field } from '@/ui/controls/Field';
 import { Actions, Dialog } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
+import { formatAmount, formatFigure } from '@/ui/text/figures';
 import { Fields, Ruled, Section } from '@/ui/text/Sheet';
 import { amountsWords } from '@/ui/text/words';
 import type { EntryRow, NameDetail } from '@/usecases/names/detail';
@@ -127,6 +129,7 @@ function EntryForm({
 }) {
   const { style, homeCurrency } = useLedger();
   const [kind, setKind] = useState<EntryKind>('renewal');
+  const [currency, setCurrency] = useState(homeCurrency);
   const [refused, setRefused] = useState<Refusal | null>(null);
   const problem = (field: string) => (refused?.field === field ? refused.message : null);
 
@@ -134,22 +137,11 @@ function EntryForm({
     event.preventDefault();
     const form = new FormData(event.currentTarget);
     const text = (key: string) => String(form.get(key) ?? '').trim();
-    const currency = text('currency').toUpperCase();
-    const amount = parseDecimal(text('amount').replaceAll(',', ''), currency);
-    if (!amount) {
-      setRefused({
-        kind: 'refusal',
-        code: 'amount-not-read',
-        message: 'Write an amount like 11.38.',
-        field: 'minor',
-      });
-      return;
-    }
     const answer = await addEntryAction({
       nameId,
       onDay: text('onDay'),
       kind,
-      minor: amount.minor,
+      minor: minorIn(form, 'amount') ?? Number.NaN,
       currency,
       means: text('means'),
       reference: text('reference'),
@@ -172,14 +164,19 @@ function EntryForm({
             options={kinds.map((value) => ({ value, text: value }))}
           />
           <Field name="onDay" label="On" defaultValue={style.today} problem={problem('onDay')} />
-          <Field
+          <AmountField
             name="amount"
+            currency={currency}
             label={isReceived(kind) ? 'Amount received' : 'Amount spent'}
-            inputMode="decimal"
             autoFocus
             problem={problem('minor')}
           />
-          <Field name="currency" label="Currency" defaultValue={homeCurrency} problem={problem('currency')} />
+          <Field
+            label="Currency"
+            value={currency}
+            onChange={(code) => setCurrency(code.trim().toUpperCase())}
+            problem={problem('currency')}
+          />
           <Field name="means" label="Paid by" />
           <Field name="reference" label="Reference" />
         </Fields>

@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
-import { type Amount, formatAmount } from '@/core/money';
+import type { Amount } from '@/core/money';
 import { daysBetween, type Instant } from '@/core/time';
+import { formatAmount } from '@/ui/text/figures';
 import { causeWords, type DayStyle, dayWords, termEndWords, untilWords } from '@/ui/text/words';
 import type { RowView } from '../../frame/views';
 

@@ -1,5 +1,6 @@
-import { type Amount, formatAmount } from '@/core/money';
+import type { Amount } from '@/core/money';
 import type { Instant } from '@/core/time';
+import { formatAmount } from '@/ui/text/figures';
 import { causeWords, type DayStyle, dayWords } from '@/ui/text/words';
 import type { RowView } from '../../frame/views';
 

@@ -3,17 +3,25 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { FileTrigger } from 'react-aria-components';
+import type { Instant } from '@/core/time';
 import { Button } from '@/ui/controls/Button';
 import { Choice, Field } from '@/ui/controls/Field';
 import { Actions } from '@/ui/overlay/Dialog';
 import { Fields, Notice, Page, Section } from '@/ui/text/Sheet';
-import { namesWords } from '@/ui/text/words';
+import { dayWords, namesWords } from '@/ui/text/words';
 import { LARGEST_FILE } from '@/usecases/limits';
 import { useTitle } from '../../frame/Frame';
+import { useLedger } from '../../frame/LedgerProvider';
 
 interface AddScreenProps {
   readonly accounts: readonly { readonly id: number; readonly label: string }[];
   readonly open: readonly { readonly id: string; readonly source: string; readonly rows: number }[];
+  readonly written: readonly {
+    readonly id: string;
+    readonly source: string;
+    readonly madeAt: Instant;
+    readonly undone: boolean;
+  }[];
 }
 
 const LARGEST_FILE_MB = LARGEST_FILE / 1024 / 1024;
@@ -21,9 +29,10 @@ const FROM_LIST = 'from the list';
 const NEW = 'new';
 
 /** Where names come in: pasted, or from a file of any registrar. Nothing is written before the preview. */
-export function AddScreen({ accounts, open }: AddScreenProps) {
+export function AddScreen({ accounts, open, written }: AddScreenProps) {
   useTitle('Add names', 'by pasting, or from a file');
   const router = useRouter();
+  const { style } = useLedger();
   const [text, setText] = useState('');
   const [account, setAccount] = useState<string>(FROM_LIST);
   const [label, setLabel] = useState('');
@@ -84,7 +93,7 @@ export function AddScreen({ accounts, open }: AddScreenProps) {
             See what would be added
           </Button>
           <FileTrigger
-            acceptedFileTypes={['.csv', '.tsv', '.txt', 'text/csv', 'text/plain']}
+            acceptedFileTypes={['.csv', '.tsv', '.txt', '.xlsx', 'text/csv', 'text/plain']}
             onSelect={(files) => {
               const file = files?.[0];
               if (file) void send(file, file.name);
@@ -92,7 +101,7 @@ export function AddScreen({ accounts, open }: AddScreenProps) {
           >
             <Button isDisabled={busy}>Choose a file…</Button>
           </FileTrigger>
-          <span className="soft">up to {LARGEST_FILE_MB} MB and a million rows</span>
+          <span className="soft">text, CSV or a workbook (.xlsx), up to {LARGEST_FILE_MB} MB and a million rows</span>
           {busy && <span role="status">Sending the list…</span>}
         </Actions>
       </Section>
@@ -109,6 +118,21 @@ export function AddScreen({ accounts, open }: AddScreenProps) {
             ))}
           </ul>
         </Notice>
+      )}
+      {written.length > 0 && (
+        <Section>
+          <h2>Written in the last week</h2>
+          <ul>
+            {written.map((item) => (
+              <li key={item.id}>
+                <Link href={`/ledger/add/${item.id}`}>
+                  {item.source}, {dayWords(item.madeAt, style)}
+                </Link>
+                {item.undone && <span className="soft"> taken back</span>}
+              </li>
+            ))}
+          </ul>
+        </Section>
       )}
     </Page>
   );

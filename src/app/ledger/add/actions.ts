@@ -26,6 +26,13 @@ export async function readImportAction(id: string, options: unknown): Promise<Im
   return isRefusal(read) ? read : importSummary(deps(), id);
 }
 
+/** Reads one refused row anew, as it was mended, or in the place of another of the same name. */
+export async function mendRowAction(id: string, row: unknown): Promise<ImportSummary | Refusal> {
+  const own = deps();
+  const mended = await compute(own, 'mendRow', id, row);
+  return isRefusal(mended) ? mended : importSummary(own, id);
+}
+
 export async function importSummaryAction(id: string): Promise<ImportSummary | Refusal> {
   return importSummary(deps(), id);
 }

@@ -1,6 +1,8 @@
 'use client';
 import { useState } from 'react';
 import { PURPOSES } from '@/core/ledger';
+import { type Amount, formatDecimal } from '@/core/money';
+import { AmountField } from '@/ui/controls/AmountField';
 import { Button } from '@/ui/controls/Button';
 import { Choice, Field } from '@/ui/controls/Field';
 import { Actions, Dialog } from '@/ui/overlay/Dialog';
@@ -38,7 +40,7 @@ function EditForm({ nameIds, onClose, onUndo, tags }: Omit<EditDialogProps, 'isO
   const [never, setNever] = useState(KEEP);
   const [add, setAdd] = useState('');
   const [remove, setRemove] = useState('');
-  const [asking, setAsking] = useState('');
+  const [asking, setAsking] = useState<{ text: string; read: Amount | null }>({ text: '', read: null });
   const [notes, setNotes] = useState('');
   const [mailBy, setMailBy] = useState('');
   const [busy, setBusy] = useState(false);
@@ -50,6 +52,8 @@ function EditForm({ nameIds, onClose, onUndo, tags }: Omit<EditDialogProps, 'isO
   const keep = { value: KEEP, text: 'Leave as it is' };
 
   const save = async () => {
+    // What is no amount is refused where it stands.
+    if (asking.text.trim() !== '' && asking.read === null) return;
     setBusy(true);
     const edit = {
       ...(account !== KEEP && { accountId: Number(account) }),
@@ -57,7 +61,7 @@ function EditForm({ nameIds, onClose, onUndo, tags }: Omit<EditDialogProps, 'isO
       ...(never !== KEEP && { neverLost: never === 'yes' }),
       ...(add.trim() && { addTags: list(add) }),
       ...(remove.trim() && { removeTags: list(remove) }),
-      ...(asking.trim() && { asking: { amount: asking.trim().replaceAll(',', ''), currency: homeCurrency } }),
+      ...(asking.read && { asking: { amount: formatDecimal(asking.read), currency: asking.read.currency } }),
       ...(mailBy.trim() && { confirmMailBy: mailBy.trim() }),
       ...(notes.trim() && { notes: notes.trim() }),
     };
@@ -95,7 +99,12 @@ function EditForm({ nameIds, onClose, onUndo, tags }: Omit<EditDialogProps, 'isO
         hint={tags.length > 0 ? `In use: ${tags.slice(0, 8).join(', ')}` : 'Separated by commas'}
       />
       <Field label="Take tags off" value={remove} onChange={setRemove} />
-      <Field label={`Asking price, ${homeCurrency}`} value={asking} onChange={setAsking} inputMode="decimal" />
+      <AmountField
+        label={`Asking price, ${homeCurrency}`}
+        currency={homeCurrency}
+        value={asking.text}
+        onChange={(text, read) => setAsking({ text, read })}
+      />
       <Field
         label="Holder’s mail has to be confirmed by"
         value={mailBy}

@@ -1,15 +1,16 @@
 'use client';
 import { useRouter } from 'next/navigation';
 import { useRef, useState } from 'react';
-import { formatDecimal, parseDecimal } from '@/core/money';
-import { isRefusal } from '@/core/refusal';
+import type { Amount } from '@/core/money';
+import { isRefusal, type Refusal } from '@/core/refusal';
 import { Button } from '@/ui/controls/Button';
 import { Check } from '@/ui/controls/Check';
 import { Field, InputBox } from '@/ui/controls/Field';
 import { Actions } from '@/ui/overlay/Dialog';
+import { readTyped, spellAmount, typedAmount } from '@/ui/text/figures';
 import { Fields, Ruled, Section } from '@/ui/text/Sheet';
 import { amountsWords } from '@/ui/text/words';
-import type { RenewalQuote } from '@/usecases/renewals/quote';
+import type { QuotedItem, RenewalQuote } from '@/usecases/renewals/quote';
 import { reportDone } from '../../answers';
 import { useLedger } from '../../frame/LedgerProvider';
 import { undoAction } from '../../ledger/actions';
@@ -22,7 +23,7 @@ export function ConfirmForm({ renewalId, quote }: { renewalId: string; quote: Re
   const items = quote.items.filter((item) => item.refusal === null);
   const [done, setDone] = useState<ReadonlySet<number>>(() => new Set(items.map((item) => item.nameId)));
   const [charged, setCharged] = useState<ReadonlyMap<number, string>>(
-    () => new Map(items.map((item) => [item.nameId, item.total ? formatDecimal(item.total) : ''])),
+    () => new Map(items.map((item) => [item.nameId, item.total ? typedAmount(item.total) : ''])),
   );
   const [day, setDay] = useState<string>(style.today);
   const [means, setMeans] = useState('');
@@ -31,26 +32,20 @@ export function ConfirmForm({ renewalId, quote }: { renewalId: string; quote: Re
   const [busy, setBusy] = useState(false);
   const sent = useRef(false);
 
+  const currencyOf = (item: QuotedItem) =>
+    item.total?.currency ??
+    meta?.rules.accounts.find((account) => account.id === item.accountId)?.currency ??
+    homeCurrency;
+  const readOf = (item: QuotedItem) => {
+    const text = charged.get(item.nameId)?.trim() ?? '';
+    return text === '' ? null : readTyped(text, currencyOf(item));
+  };
+
   const confirm = async () => {
     if (sent.current) return;
-    const told = items.map((item) => {
-      const currency =
-        item.total?.currency ??
-        meta?.rules.accounts.find((account) => account.id === item.accountId)?.currency ??
-        homeCurrency;
-      const text = charged.get(item.nameId)?.trim() ?? '';
-      const amount = text === '' ? null : parseDecimal(text.replaceAll(',', ''), currency);
-      return { item, text, amount, done: done.has(item.nameId) };
-    });
-    const unread = told.find(
-      ({ text, amount, done: chosen }) => chosen && text !== '' && (amount === null || amount.minor < 0),
-    );
-    if (unread) {
-      setProblem({
-        text: `“${unread.text}” for ${unread.item.unicode} is not an amount. Write it like 11.38.`,
-      });
-      return;
-    }
+    const told = items.map((item) => ({ item, read: readOf(item), done: done.has(item.nameId) }));
+    // What is no amount is refused where it stands.
+    if (told.some(({ read, done: chosen }) => chosen && isRefusal(read))) return;
     sent.current = true;
     setBusy(true);
     const answer = await confirmRenewalAction({
@@ -58,10 +53,10 @@ export function ConfirmForm({ renewalId, quote }: { renewalId: string; quote: Re
       chargedOn: day,
       means,
       reference,
-      items: told.map(({ item, amount, done: chosen }) => ({
+      items: told.map(({ item, read, done: chosen }) => ({
         nameId: item.nameId,
         done: chosen,
-        ...(amount ? { chargedMinor: amount.minor } : {}),
+        ...(read && !isRefusal(read) ? { chargedMinor: read.minor } : {}),
       })),
     });
     setBusy(false);
@@ -108,9 +103,11 @@ export function ConfirmForm({ renewalId, quote }: { renewalId: string; quote: Re
                   inputMode="decimal"
                   style={{ width: 110 }}
                   value={charged.get(item.nameId) ?? ''}
+                  aria-invalid={isRefusal(readOf(item))}
+                  aria-describedby={`charged-${item.nameId}`}
                   onChange={(event) => setCharged((now) => new Map(now).set(item.nameId, event.target.value))}
                 />{' '}
-                <span className="soft">{item.total?.currency}</span>
+                <Understood id={`charged-${item.nameId}`} read={readOf(item)} currency={currencyOf(item)} />
               </td>
             </tr>
           ))}
@@ -138,5 +135,14 @@ export function ConfirmForm({ renewalId, quote }: { renewalId: string; quote: Re
         </Button>
       </Actions>
     </Section>
+  );
+}
+
+/** What was understood of an amount that was typed beside it, or why it was not. */
+function Understood({ id, read, currency }: { id: string; read: Amount | Refusal | null; currency: string }) {
+  return (
+    <span id={id} className={isRefusal(read) ? 'caution' : 'soft'} aria-live="polite">
+      {read === null ? currency : isRefusal(read) ? read.message : spellAmount(read)}
+    </span>
   );
 }

@@ -1,11 +1,12 @@
 'use client';
 import { useRouter } from 'next/navigation';
-import { useCallback, useEffect, useMemo, useState } from 'react';
-import { type Amount, amount, formatAmount, sumByCurrency } from '@/core/money';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { type Amount, amount, sumByCurrency } from '@/core/money';
 import { isRefusal } from '@/core/refusal';
 import { Button } from '@/ui/controls/Button';
 import { Actions, Dialog } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
+import { formatAmount } from '@/ui/text/figures';
 import { Ruled, Section } from '@/ui/text/Sheet';
 import { Progress } from '@/ui/text/States';
 import { Wide } from '@/ui/text/Wide';
@@ -20,6 +21,7 @@ import {
   runProgressAction,
   sendReportsAgainAction,
   startRunAction,
+  stopRunAction,
 } from '../actions';
 import { Otherwise } from './Otherwise';
 import { type NamedReport, type ReportDraft, ReportForm } from './ReportForm';
@@ -28,6 +30,7 @@ const STATE_WORDS: Readonly<Record<ItemState, string>> = {
   planned: 'to be renewed',
   waiting: 'waiting',
   sending: 'asked, no answer yet',
+  pending: 'taken, to be finished',
   done: 'done',
   refused: 'refused',
   reporting: 'paid, report on its way',
@@ -79,7 +82,7 @@ export function LinkedRun({
   );
   const startableKey = startable.map(({ item }) => item.nameId).join(' ');
   const startableIds = useMemo(() => startableKey.split(' ').filter(Boolean).map(Number), [startableKey]);
-  const underWay = count('waiting', 'sending', 'reporting') > 0;
+  const underWay = count('waiting', 'sending', 'pending', 'reporting') > 0;
   const begun = underWay || count('done', 'doubt', 'report refused') > 0;
 
   const ask = useCallback(async () => {
@@ -90,10 +93,19 @@ export function LinkedRun({
     else setProgress(answer);
   }, [id, setProgress]);
 
-  // biome-ignore lint/correctness/useExhaustiveDependencies: prices are asked for once, when the run is looked at
+  // Another term, promotion or tax has another price: it is asked for again before any sum is agreed to.
+  const asksFor = JSON.stringify([
+    quote.promotion,
+    quote.taxPercent,
+    quote.items.map(({ nameId, years }) => [nameId, years]),
+  ]);
+  const pricedFor = useRef<string | null>(null);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: asked once for what the run asks for
   useEffect(() => {
-    if (!begun) void ask();
-  }, []);
+    if (begun || pricedFor.current === asksFor) return;
+    pricedFor.current = asksFor;
+    void ask();
+  }, [asksFor]);
 
   useEffect(() => {
     if (!underWay) return;
@@ -121,6 +133,11 @@ export function LinkedRun({
     setProgress(await runProgressAction(id));
   };
 
+  const stop = async () => {
+    const answer = await stopRunAction(id);
+    if (isRefusal(answer)) report({ text: answer.message, problem: true });
+    else setProgress(answer);
+  };
   const leave = async (nameId: number) => {
     const answer = await leaveItemAction(id, nameId);
     if (isRefusal(answer)) report({ text: answer.message, problem: true });
@@ -135,7 +152,9 @@ export function LinkedRun({
   const costs = sumByCurrency(startable.flatMap(({ item, state }) => liveAmount(item, state) ?? item.total ?? []));
   const differing = items.filter(({ item, state }) => {
     const live = liveAmount(item, state);
-    return live !== null && item.total !== null && live.minor !== item.total.minor;
+    return (
+      live !== null && item.total !== null && (live.currency !== item.total.currency || live.minor !== item.total.minor)
+    );
   }).length;
   const accounts = quote.accounts.map(({ account }) => account.label).join(', ');
   return (
@@ -209,7 +228,8 @@ export function LinkedRun({
       <Actions>
         {startable.length > 0 && !underWay && (
           <Button data-kind="primary" isDisabled={asking} onPress={() => setConfirming(true)}>
-            {begun || count('refused') > 0 ? 'Try again' : verb} {namesWords(startable.length)}, {amountsWords(costs)}…
+            {begun || count('refused') > 0 ? 'Try again' : verb} {namesWords(startable.length)}
+            {asking ? '' : `, ${amountsWords(costs)}`}…
           </Button>
         )}
         {!underWay && !begun && (
@@ -218,6 +238,7 @@ export function LinkedRun({
           </Button>
         )}
         {!underWay && begun && <Button onPress={() => void finish()}>Close this run</Button>}
+        {underWay && <Button onPress={() => void stop()}>Stop what is not done</Button>}
       </Actions>
       {count('report refused') > 0 && !underWay && (
         <Section aria-label="The report was refused">
@@ -268,7 +289,7 @@ export function LinkedRun({
 }
 
 function liveAmount(item: QuotedItem, state: ItemProgress): Amount | null {
-  const currency = state.currency ?? item.total?.currency;
+  const currency = state.liveCurrency ?? state.currency ?? item.total?.currency;
   return state.liveMinor === null || !currency ? null : amount(state.liveMinor, currency);
 }
 

@@ -1,11 +1,12 @@
 'use client';
 import { useEffect, useState } from 'react';
-import { type Amount, amount, formatAmount } from '@/core/money';
+import { type Amount, amount, readPercent } from '@/core/money';
 import { breakEvenRise, savedByLongerTerm } from '@/core/pricing';
 import { isRefusal } from '@/core/refusal';
 import { Button } from '@/ui/controls/Button';
 import { Choice, Field } from '@/ui/controls/Field';
 import { Actions } from '@/ui/overlay/Dialog';
+import { formatAmount } from '@/ui/text/figures';
 import { Fields, Section } from '@/ui/text/Sheet';
 import { namesWords } from '@/ui/text/words';
 import type { TermsCompared } from '@/usecases/renewals/compareTerms';
@@ -15,8 +16,8 @@ const TERMS = ['2', '3', '5', '10'].map((years) => ({ value: years, text: `${yea
 
 /** A share that was written in percent, or `null`. */
 function share(text: string): number | null {
-  const percent = Number(text.replace('%', '').replace(',', '.'));
-  return text.trim() === '' || !Number.isFinite(percent) || percent <= -100 || percent > 1000 ? null : percent / 100;
+  const percent = readPercent(text, -99.99, 1000);
+  return isRefusal(percent) ? null : percent / 100;
 }
 
 const percent = (value: number) => `${(value * 100).toFixed(1)} %`;

@@ -1,7 +1,8 @@
 'use client';
 import { useEffect, useState } from 'react';
-import { type Amount, amount, formatAmount } from '@/core/money';
+import { type Amount, amount } from '@/core/money';
 import { addDays } from '@/core/time';
+import { formatAmount } from '@/ui/text/figures';
 import { causeWords, dayWords } from '@/ui/text/words';
 import type { QuotedAccount, RenewalQuote } from '@/usecases/renewals/quote';
 import { useLedger } from '../../frame/LedgerProvider';
@@ -14,16 +15,20 @@ export function MoneyThere({
   quote,
   account,
   totals,
+  payBy,
 }: {
   quote: RenewalQuote;
   account: QuotedAccount['account'];
   totals: readonly Amount[];
+  /** The means that was chosen; `null` for the usual order. */
+  payBy: string | null;
 }) {
   const { worker, meta, today, style } = useLedger();
   const [after, setAfter] = useState<FundingView | null>(null);
   const own = totals.find((total) => total.currency === account.currency);
   const asked = own?.minor ?? 0;
-  const paysByBalance = account.balanceMinor !== null && account.means[0]?.kind === 'balance';
+  const payer = payBy === null ? account.means[0] : account.means.find(({ label }) => label === payBy);
+  const paysByBalance = account.balanceMinor !== null && payer?.kind === 'balance';
 
   useEffect(() => {
     if (!worker || !meta || !paysByBalance || asked === 0) return;

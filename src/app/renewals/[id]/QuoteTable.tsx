@@ -1,12 +1,12 @@
 'use client';
-import { formatAmount } from '@/core/money';
 import { Choice } from '@/ui/controls/Field';
+import { formatAmount } from '@/ui/text/figures';
 import { Ruled } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
 import { termEndWords } from '@/ui/text/words';
 import type { QuotedItem, RenewalQuote } from '@/usecases/renewals/quote';
 import { useLedger } from '../../frame/LedgerProvider';
-import { QuoteTotals } from './QuoteTotals';
+import { type OnPayBy, type PayBy, QuoteTotals } from './QuoteTotals';
 
 function termsOf(item: QuotedItem): { value: string; text: string }[] {
   const most = item.mostYears ?? item.leastYears;
@@ -21,10 +21,14 @@ function termsOf(item: QuotedItem): { value: string; text: string }[] {
 /** Old end, term, new end and cost of each name, and what it comes to at each account. */
 export function QuoteTable({
   quote,
+  payBy,
+  onPayBy,
   locked,
   onYears,
 }: {
   quote: RenewalQuote;
+  payBy: PayBy;
+  onPayBy: OnPayBy;
   locked: boolean;
   onYears: (nameId: number, years: number) => void;
 }) {
@@ -77,7 +81,7 @@ export function QuoteTable({
             </tr>
           ))}
         </tbody>
-        <QuoteTotals quote={quote} columns={10} />
+        <QuoteTotals quote={quote} columns={10} payBy={payBy} onPayBy={onPayBy} />
       </Ruled>
     </Wide>
   );
@@ -87,7 +91,7 @@ function Figures({ item }: { item: QuotedItem }) {
   if (!item.cost) {
     return (
       <td colSpan={6} className="figure soft">
-        no price known: set it under Setup, or write what was charged
+        no price known, or no rate into its currency: set it under Setup, or write what was charged
       </td>
     );
   }
@@ -96,7 +100,9 @@ function Figures({ item }: { item: QuotedItem }) {
   return (
     <>
       <td className="figure">{line(item.cost.price)}</td>
-      <td className="figure">{line(-item.cost.promotion)}</td>
+      <td className="figure">
+        {item.cost.promotion === 0 ? '' : formatAmount({ minor: -item.cost.promotion, currency })}
+      </td>
       <td className="figure">{line(item.cost.fee)}</td>
       <td className="figure">{item.lateFee ? formatAmount(item.lateFee) : ''}</td>
       <td className="figure">{line(item.cost.tax)}</td>

@@ -1,19 +1,20 @@
 'use client';
 import { useRouter } from 'next/navigation';
 import { useRef, useState } from 'react';
-import { sumByCurrency } from '@/core/money';
+import { readPercent, sumByCurrency } from '@/core/money';
 import { isRefusal } from '@/core/refusal';
 import { Button } from '@/ui/controls/Button';
 import { Field } from '@/ui/controls/Field';
 import { Actions } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
+import { numberText } from '@/ui/text/figures';
 import { Fields, Notice, Page, Section } from '@/ui/text/Sheet';
 import { amountsWords, namesWords } from '@/ui/text/words';
 import type { QuotedItem, RenewalQuote } from '@/usecases/renewals/quote';
 import type { OpenRenewal } from '@/usecases/renewals/renew';
 import type { RunProgress } from '@/usecases/runs/start';
 import { useTitle } from '../../frame/Frame';
-import { changeRenewalAction, moveRenewalAction } from '../actions';
+import { changeRenewalAction, moveRenewalAction, payRunByAction } from '../actions';
 import { ConfirmForm } from './ConfirmForm';
 import { LinkedRun } from './LinkedRun';
 import { LongerTerm } from './LongerTerm';
@@ -38,10 +39,13 @@ export function RenewScreen({
   const [open, setOpen] = useState(first);
   const [progress, setProgress] = useState(firstProgress);
   const [code, setCode] = useState(first.renewal.promotion?.code ?? '');
-  const [percent, setPercent] = useState(first.renewal.promotion ? String(first.renewal.promotion.percent) : '');
-  const [tax, setTax] = useState(first.renewal.taxPercent > 0 ? String(first.renewal.taxPercent) : '');
+  const [percent, setPercent] = useState(
+    first.renewal.promotion?.percent == null ? '' : numberText(first.renewal.promotion.percent),
+  );
+  const [tax, setTax] = useState(first.renewal.taxPercent === null ? '' : numberText(first.renewal.taxPercent));
   const [comparing, setComparing] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
+  const [unread, setUnread] = useState<{ percent?: string; tax?: string }>({});
   const newest = useRef(0);
   const { renewal, quote } = open;
   const settled = renewal.status === 'confirmed' || renewal.status === 'dropped';
@@ -60,16 +64,28 @@ export function RenewScreen({
     newest.current += 1;
     const mine = newest.current;
     const items = quote.items.map(({ nameId, years }) => ({ nameId, years: terms.get(nameId) ?? years }));
-    const off =
-      promotion.percent.trim() === ''
-        ? undefined
-        : { code: promotion.code.trim() || 'promotion', percent: Number(promotion.percent) };
+    const off = promotion.percent.trim() === '' ? null : readPercent(promotion.percent);
+    const added = taxText.trim() === '' ? null : readPercent(taxText);
+    setUnread({
+      ...(isRefusal(off) ? { percent: off.message } : {}),
+      ...(isRefusal(added) ? { tax: added.message } : {}),
+    });
+    if (isRefusal(off) || isRefusal(added)) return;
+    const named = promotion.code.trim();
     const answer = await changeRenewalAction(renewal.id, {
       items,
-      promotion: off,
-      taxPercent: taxText.trim() === '' ? 0 : Number(taxText),
+      ...(named === '' && off === null
+        ? {}
+        : { promotion: { ...(named === '' ? {} : { code: named }), ...(off === null ? {} : { percent: off }) } }),
+      ...(added === null ? {} : { taxPercent: added }),
     });
     if (mine !== newest.current) return;
+    setProblem(isRefusal(answer) ? answer.message : null);
+    if (!isRefusal(answer)) setOpen(answer);
+  };
+
+  const payBy = async (accountId: number, means: string | null) => {
+    const answer = await payRunByAction({ id: renewal.id, accountId, ...(means === null ? {} : { means }) });
     setProblem(isRefusal(answer) ? answer.message : null);
     if (!isRefusal(answer)) setOpen(answer);
   };
@@ -97,7 +113,13 @@ export function RenewScreen({
   return (
     <Page>
       <Section>
-        {!begun && restoring && <RestoreTable quote={quote} />}
+        {!begun && restoring && (
+          <RestoreTable
+            quote={quote}
+            payBy={renewal.payBy}
+            onPayBy={(accountId, means) => void payBy(accountId, means)}
+          />
+        )}
         {!begun && !restoring && quote.items.some((item) => item.phase === 'late') && (
           <Notice>
             Past its term: a transfer within the late window can drop the year that is paid here. If a name is to move,
@@ -107,6 +129,8 @@ export function RenewScreen({
         {!begun && !restoring && (
           <QuoteTable
             quote={quote}
+            payBy={renewal.payBy}
+            onPayBy={(accountId, means) => void payBy(accountId, means)}
             locked={renewal.status === 'asked'}
             onYears={(nameId, years) => void change(new Map([[nameId, years]]), { code, percent }, tax)}
           />
@@ -117,6 +141,7 @@ export function RenewScreen({
               label="Promotion code"
               value={code}
               onChange={setCode}
+              hint="told to the registrar; its price counts"
               onBlur={() => void change(new Map(), { code, percent }, tax)}
             />
             <Field
@@ -124,6 +149,7 @@ export function RenewScreen({
               value={percent}
               onChange={setPercent}
               inputMode="decimal"
+              problem={unread.percent ?? null}
               onBlur={() => void change(new Map(), { code, percent }, tax)}
             />
             <Field
@@ -131,6 +157,8 @@ export function RenewScreen({
               value={tax}
               onChange={setTax}
               inputMode="decimal"
+              hint="empty: as each account adds it"
+              problem={unread.tax ?? null}
               onBlur={() => void change(new Map(), { code, percent }, tax)}
             />
           </Fields>
@@ -175,7 +203,7 @@ export function RenewScreen({
           </Actions>
         ) : (
           <>
-            <StepsAtRegistrars quote={byHand} />
+            <StepsAtRegistrars quote={byHand} payBy={renewal.payBy} />
             <ConfirmForm renewalId={renewal.id} quote={byHand} />
           </>
         ))}

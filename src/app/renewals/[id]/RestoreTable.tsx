@@ -1,14 +1,14 @@
 'use client';
-import { formatAmount } from '@/core/money';
+import { formatAmount } from '@/ui/text/figures';
 import { Ruled } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
 import { termEndWords, untilWords } from '@/ui/text/words';
 import type { RenewalQuote } from '@/usecases/renewals/quote';
 import { useLedger } from '../../frame/LedgerProvider';
-import { QuoteTotals } from './QuoteTotals';
+import { type OnPayBy, type PayBy, QuoteTotals } from './QuoteTotals';
 
 /** Until when each name can be restored, its end after it, and what restore and a year come to. */
-export function RestoreTable({ quote }: { quote: RenewalQuote }) {
+export function RestoreTable({ quote, payBy, onPayBy }: { quote: RenewalQuote; payBy: PayBy; onPayBy: OnPayBy }) {
   const { style } = useLedger();
   return (
     <Wide>
@@ -36,14 +36,18 @@ export function RestoreTable({ quote }: { quote: RenewalQuote }) {
                   <td>{item.until ? untilWords(item.until, style) : ''}</td>
                   <td>{item.newEnd ? termEndWords(item.newEnd, style) : ''}</td>
                   <td className="figure">
-                    <strong>{item.total ? formatAmount(item.total) : 'no price known'}</strong>
+                    <strong>
+                      {item.cost?.ruleOfThumb && 'about '}
+                      {item.total ? formatAmount(item.total) : 'no price known'}
+                    </strong>
+                    {item.cost?.ruleOfThumb && <div className="soft">by rule of thumb: no restore price is known</div>}
                   </td>
                 </>
               )}
             </tr>
           ))}
         </tbody>
-        <QuoteTotals quote={quote} columns={5} />
+        <QuoteTotals quote={quote} columns={5} payBy={payBy} onPayBy={onPayBy} />
       </Ruled>
     </Wide>
   );

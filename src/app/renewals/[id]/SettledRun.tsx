@@ -1,8 +1,8 @@
 'use client';
-import { formatAmount } from '@/core/money';
 import { formatDay } from '@/core/time';
 import { Button, ButtonLink } from '@/ui/controls/Button';
 import { Actions } from '@/ui/overlay/Dialog';
+import { formatAmount } from '@/ui/text/figures';
 import { Page, Ruled, Section } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
 import { dayWords } from '@/ui/text/words';
@@ -32,6 +32,7 @@ export function SettledRun({ renewal }: { renewal: OpenRenewal['renewal'] }) {
                   <th>{renewal.action === 'restore' ? 'Restored with' : 'Renewed for'}</th>
                   <th>New end</th>
                   <th className="figure">Charged</th>
+                  <th className="figure">of it tax</th>
                   <th>On</th>
                   <th>Paid by</th>
                   <th>Receipt</th>
@@ -40,7 +41,10 @@ export function SettledRun({ renewal }: { renewal: OpenRenewal['renewal'] }) {
               <tbody>
                 {renewal.items.map((item) => (
                   <tr key={item.nameId} data-off={!item.done}>
-                    <td className="name">{item.ascii}</td>
+                    <td className="name">
+                      {item.unicode}
+                      {item.unicode !== item.ascii && <div className="soft">{item.ascii}</div>}
+                    </td>
                     <td>{item.done ? `${item.years} ${item.years === 1 ? 'year' : 'years'}` : `not ${past}`}</td>
                     <td>{item.done && item.newEnd ? dayWords(item.newEnd, style) : ''}</td>
                     <td className="figure">
@@ -48,8 +52,9 @@ export function SettledRun({ renewal }: { renewal: OpenRenewal['renewal'] }) {
                         ? formatAmount({ minor: item.chargedMinor, currency: item.currency })
                         : ''}
                     </td>
+                    <td className="figure">{taxWords(item)}</td>
                     <td>{item.done && item.chargedOn ? formatDay(item.chargedOn) : ''}</td>
-                    <td>{item.done ? item.means : ''}</td>
+                    <td>{item.done ? item.means || 'not told' : ''}</td>
                     <td className="name">{item.done ? item.reference : ''}</td>
                   </tr>
                 ))}
@@ -73,4 +78,16 @@ export function SettledRun({ renewal }: { renewal: OpenRenewal['renewal'] }) {
       </Section>
     </Page>
   );
+}
+
+/** The tax within what was charged: known where the charge is what was quoted. */
+function taxWords({
+  chargedMinor,
+  quotedMinor,
+  quotedTaxMinor,
+  currency,
+}: OpenRenewal['renewal']['items'][number]): string {
+  if (chargedMinor === null || currency === null) return '';
+  if (chargedMinor !== quotedMinor || quotedTaxMinor === null) return 'not told';
+  return quotedTaxMinor === 0 ? 'none' : formatAmount({ minor: quotedTaxMinor, currency });
 }

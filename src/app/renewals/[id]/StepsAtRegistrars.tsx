@@ -1,9 +1,11 @@
 'use client';
 import styled from 'styled-components';
+import { numberText } from '@/ui/text/figures';
 import { Section } from '@/ui/text/Sheet';
 import { amountsWords, namesWords, termEndWords } from '@/ui/text/words';
 import type { RenewalQuote } from '@/usecases/renewals/quote';
 import { useLedger } from '../../frame/LedgerProvider';
+import type { PayBy } from './QuoteTotals';
 
 const Steps = styled.ol`
   list-style: decimal;
@@ -14,14 +16,14 @@ const Steps = styled.ol`
 `;
 
 /** What to do at each registrar's own site, step by step. */
-export function StepsAtRegistrars({ quote }: { quote: RenewalQuote }) {
+export function StepsAtRegistrars({ quote, payBy }: { quote: RenewalQuote; payBy: PayBy }) {
   const { style } = useLedger();
   return (
     <Section>
       <h2>At the registrar</h2>
       {quote.accounts.map(({ account, totals }) => {
         const items = quote.items.filter((item) => item.accountId === account.id && item.refusal === null);
-        const pays = account.means.map((means) => means.label).join(', then ');
+        const pays = payBy[account.id] ?? account.means.map((means) => means.label).join(', then ');
         return (
           <Section key={account.id}>
             <strong>
@@ -65,9 +67,13 @@ export function StepsAtRegistrars({ quote }: { quote: RenewalQuote }) {
                     : 'Take the term shown above for each.'}{' '}
                   Leave out every extra.
                 </li>
-                {quote.promotion && <li>Enter the code {quote.promotion.code}.</li>}
+                {quote.promotion?.code && <li>Enter the code {quote.promotion.code}.</li>}
                 <li>
                   It should come to {amountsWords(totals)}
+                  {quote.promotion &&
+                    (quote.promotion.percent === null
+                      ? ', less what the code takes off'
+                      : `, ${numberText(quote.promotion.percent)} % taken off already`)}
                   {pays && `, paid from ${pays}`}. If it asks for much more, stop and look why.
                 </li>
                 <li>Note what was charged and its reference, then write them down here.</li>

@@ -1,7 +1,6 @@
 'use client';
 import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
-import { formatAmount } from '@/core/money';
 import { isRefusal } from '@/core/refusal';
 import { compareSales, type PastSale, traitsOf } from '@/core/selling';
 import { formatDay } from '@/core/time';
@@ -9,6 +8,7 @@ import { Button } from '@/ui/controls/Button';
 import { Field } from '@/ui/controls/Field';
 import { Actions } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
+import { formatAmount } from '@/ui/text/figures';
 import { Fields, Page, Ruled, Section } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
 import type { BroughtSales } from '@/usecases/selling/comparables';

@@ -2,12 +2,13 @@
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import styled from 'styled-components';
-import { formatAmount, formatFigure, sumByCurrency } from '@/core/money';
+import { sumByCurrency } from '@/core/money';
 import { isRefusal } from '@/core/refusal';
 import { Button, ButtonLink } from '@/ui/controls/Button';
 import { Choice, Field } from '@/ui/controls/Field';
 import { Grid, type GridColumn } from '@/ui/grid/Grid';
 import { report } from '@/ui/overlay/Toasts';
+import { formatAmount, formatFigure } from '@/ui/text/figures';
 import { Empty, Failed, Loading } from '@/ui/text/States';
 import { amountsWords, dayWords } from '@/ui/text/words';
 import type { ListingLine } from '@/usecases/selling/report';

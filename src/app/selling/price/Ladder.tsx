@@ -1,8 +1,8 @@
 'use client';
 import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
 import styled from 'styled-components';
-import { formatAmount } from '@/core/money';
 import { type LadderScale, type PriceName, placeOn, priceAt, type Rung } from '@/core/selling';
+import { formatAmount } from '@/ui/text/figures';
 import { PRICE_WORDS, RUNG_WORDS } from '../words';
 
 const HEIGHT = 330;

@@ -1,19 +1,20 @@
 'use client';
 import { memo, useMemo, useState } from 'react';
 import styled from 'styled-components';
-import { formatAmount, formatDecimal } from '@/core/money';
 import { type LadderScale, leavesOf, type PriceName, pricesOf, priceToLeave } from '@/core/selling';
 import { startOfDay } from '@/core/time';
+import { AmountField } from '@/ui/controls/AmountField';
 import { Button } from '@/ui/controls/Button';
 import { Check } from '@/ui/controls/Check';
 import { Choice, Field } from '@/ui/controls/Field';
 import { Actions } from '@/ui/overlay/Dialog';
+import { formatAmount, typedAmount, typedMinor } from '@/ui/text/figures';
 import { Ruled } from '@/ui/text/Sheet';
 import { dayWords } from '@/ui/text/words';
 import type { PricedName, Pricing } from '@/usecases/selling/pricing';
 import { useLedger } from '../../frame/LedgerProvider';
 import { findingWords, PRICE_WORDS, returnWords } from '../words';
-import { comparablesOf, type Draft, judge, minorOf, returnOf, type Terms, termsAt } from './drafts';
+import { comparablesOf, type Draft, judge, returnOf, type Terms, termsAt } from './drafts';
 import { Ladder } from './Ladder';
 import { Preview } from './Preview';
 
@@ -59,10 +60,10 @@ export const NamePanel = memo(function NamePanel({
   const { currency, unitMinor } = terms;
   const { rungs, findings, costMinor } = judge(name, draft, terms, pricing);
   const venue = pricing.venues.find(({ id }) => id === venueId) ?? null;
-  const typed = (minor: number) => formatDecimal({ minor, currency }).replace(/\.0+$/, '');
+  const typed = (minor: number) => typedAmount({ minor, currency });
   const like = useMemo(() => comparablesOf(name, currency, pricing), [name, currency, pricing]);
   const money = (minor: number) => formatAmount({ minor, currency }, true);
-  const asked = minorOf(draft.prices[draft.kind === 'auction' ? 'reserve' : 'asking'], currency);
+  const asked = typedMinor(draft.prices[draft.kind === 'auction' ? 'reserve' : 'asking'], currency);
   return (
     <Panel aria-label={`Prices of ${name.unicode}`}>
       <h2 className="name">{name.unicode}</h2>
@@ -262,14 +263,14 @@ function Backwards({
   onUse: (minor: number) => void;
 }) {
   const [wanted, setWanted] = useState('');
-  const profit = minorOf(wanted, terms.currency);
+  const profit = typedMinor(wanted, terms.currency);
   const needed =
     costMinor === null || profit === null || Number.isNaN(profit)
       ? null
       : priceToLeave(costMinor + profit, terms.fees, terms.unitMinor);
   return (
     <Actions>
-      <Field label="Profit wanted" value={wanted} onChange={setWanted} inputMode="decimal" />
+      <AmountField label="Profit wanted" currency={terms.currency} value={wanted} onChange={setWanted} />
       {needed !== null && (
         <Button onPress={() => onUse(needed)}>
           needs {formatAmount({ minor: needed, currency: terms.currency }, true)}: use it

@@ -1,9 +1,9 @@
 'use client';
 import styled from 'styled-components';
-import { formatAmount } from '@/core/money';
 import { buyPrice, type ListingPrices, PRICE_NAMES } from '@/core/selling';
+import { formatAmount, typedMinor } from '@/ui/text/figures';
 import type { PricedName } from '@/usecases/selling/pricing';
-import { type Draft, minorOf } from './drafts';
+import type { Draft } from './drafts';
 
 const Card = styled.div`
   display: flex;
@@ -17,7 +17,7 @@ const Card = styled.div`
 /** What a buyer gets to see: never a hidden reserve, the least offer, or what it has cost. */
 export function Preview({ name, draft, currency }: { name: PricedName; draft: Draft; currency: string }) {
   const prices = Object.fromEntries(
-    PRICE_NAMES.map((one) => [one, minorOf(draft.prices[one], currency)]),
+    PRICE_NAMES.map((one) => [one, typedMinor(draft.prices[one], currency)]),
   ) as unknown as ListingPrices;
   const money = (minor: number) => formatAmount({ minor, currency }, true);
   const buy = buyPrice({ kind: draft.kind, prices });

@@ -2,9 +2,9 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { type KeyboardEvent, memo, useMemo, useRef } from 'react';
 import styled from 'styled-components';
-import { formatAmount } from '@/core/money';
 import { type LadderScale, PRICE_NAMES, type PriceName, pricesOf } from '@/core/selling';
 import { Check } from '@/ui/controls/Check';
+import { formatAmount } from '@/ui/text/figures';
 import type { PricedName, Pricing } from '@/usecases/selling/pricing';
 import { PRICE_WORDS } from '../words';
 import { type Draft, type Drafts, judge, type Terms } from './drafts';

@@ -20,13 +20,14 @@ import { Button } from '@/ui/controls/Button';
 import { Choice, Field } from '@/ui/controls/Field';
 import { Actions } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
+import { typedMinor, typedNumber } from '@/ui/text/figures';
 import { namesWords } from '@/ui/text/words';
 import type { Pricing } from '@/usecases/selling/pricing';
 import { useTitle } from '../../frame/Frame';
 import { useLedger } from '../../frame/LedgerProvider';
 import { saveListingsAction } from '../actions';
 import { PRICE_WORDS } from '../words';
-import { applyRule, type Draft, type Drafts, firstDrafts, judge, minorOf, requestOf, termsAt } from './drafts';
+import { applyRule, type Draft, type Drafts, firstDrafts, judge, requestOf, termsAt } from './drafts';
 import { NamePanel } from './NamePanel';
 import { PriceRows } from './PriceRows';
 
@@ -127,7 +128,7 @@ export function PriceScreen({ pricing, venueId: first }: { pricing: Pricing; ven
   // The scale stays while prices are moved on it, and follows when they leave it by a factor of two.
   const [low, high] = useMemo(() => {
     const minors = [...drafts.values()].flatMap(({ prices }) =>
-      PRICE_NAMES.flatMap((name) => minorOf(prices[name], currency) ?? []).filter((minor) => minor > 0),
+      PRICE_NAMES.flatMap((name) => typedMinor(prices[name], currency) ?? []).filter((minor) => minor > 0),
     );
     const band = (minor: number) => 2 ** Math.round(Math.log2(Math.max(1, minor)));
     return minors.length === 0 ? [0, 0] : [band(least(minors)), band(-least(minors.map((minor) => -minor)))];
@@ -300,7 +301,8 @@ function RulePart({
   const [factor, setFactor] = useState('20');
   const [rounding, setRounding] = useState<Rounding>('99s');
   const value = used.includes(price) ? price : (used[0] ?? 'asking');
-  const times = Number(factor);
+  const read = typedNumber(factor);
+  const times = isRefusal(read) ? Number.NaN : read;
   return (
     <Row as="fieldset" style={{ border: 0, padding: 0, margin: 0 }}>
       <legend className="visually-hidden">Price the chosen names by a rule</legend>

@@ -1,17 +1,8 @@
 import { describe, expect, test } from 'vitest';
 import { addDays, type Day, instant } from '@/core/time';
+import { typedMinor } from '@/ui/text/figures';
 import type { PricedName, Pricing } from '@/usecases/selling/pricing';
-import {
-  applyRule,
-  comparablesOf,
-  type Draft,
-  firstDrafts,
-  judge,
-  minorOf,
-  requestOf,
-  returnOf,
-  termsAt,
-} from './drafts';
+import { applyRule, comparablesOf, type Draft, firstDrafts, judge, requestOf, returnOf, termsAt } from './drafts';
 
 const NOW = instant('2026-11-24T09:12:00Z');
 const day = (text: string) => text as Day;
@@ -102,7 +93,7 @@ describe('drafts', () => {
     ['12.345', Number.NaN],
     ['a lot', Number.NaN],
   ])('typed %o is %s', (text, minor) => {
-    expect(minorOf(text, 'USD')).toEqual(minor);
+    expect(typedMinor(text, 'USD')).toEqual(minor);
   });
 
   test('by rule: on cost, on like sales, on asking; whose base is not known keeps its price', () => {
@@ -165,7 +156,7 @@ describe('drafts', () => {
     expect(requestOf(drafts, 7, 'USD', true)).toMatchObject({
       venueId: 7,
       send: true,
-      listings: [{ nameId: 1, currency: 'USD', prices: { asking: '1200', minimum: '' } }],
+      listings: [{ nameId: 1, currency: 'USD', prices: { asking: '1200.00', minimum: '' } }],
     });
     expect(requestOf(drafts, null, 'USD', false)).not.toHaveProperty('venueId');
   });

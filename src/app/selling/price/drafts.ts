@@ -1,4 +1,4 @@
-import { convert, formatDecimal, parseDecimal, wholeUnit } from '@/core/money';
+import { convert, formatDecimal, wholeUnit } from '@/core/money';
 import {
   AUCTION_DAYS,
   type CheckedListing,
@@ -23,6 +23,7 @@ import {
   yearlyReturn,
 } from '@/core/selling';
 import { dayOf } from '@/core/time';
+import { typedAmount, typedMinor } from '@/ui/text/figures';
 import type { PricedName, Pricing } from '@/usecases/selling/pricing';
 
 /** A listing as it is being written: prices as they are typed. */
@@ -59,8 +60,7 @@ export function termsAt(pricing: Pricing, venueId: number | null, currency: stri
   return { venue, currency, ...sellingTerms(venue, currency, pricing.rates, pricing.now) };
 }
 
-const typed = (minor: number | null, currency: string) =>
-  minor === null ? '' : formatDecimal({ minor, currency }).replace(/\.0+$/, '');
+const typed = (minor: number | null, currency: string) => (minor === null ? '' : typedAmount({ minor, currency }));
 
 /** Where each name begins: from its listing at the venue, else from the asking price that the ledger has. */
 export function firstDrafts({ names, listings }: Pricing, venueId: number | null, currency: string): Drafts {
@@ -96,15 +96,9 @@ export function firstDrafts({ names, listings }: Pricing, venueId: number | null
   );
 }
 
-/** A typed price in minor units; `null` for none, `NaN` for what is no price. */
-export function minorOf(text: string, currency: string): number | null {
-  if (text.trim() === '') return null;
-  return parseDecimal(text.replaceAll(',', ''), currency)?.minor ?? Number.NaN;
-}
-
 function pricesOfDraft(draft: Draft, currency: string): ListingPrices {
   return Object.fromEntries(
-    PRICE_NAMES.map((name) => [name, minorOf(draft.prices[name], currency)]),
+    PRICE_NAMES.map((name) => [name, typedMinor(draft.prices[name], currency)]),
   ) as unknown as ListingPrices;
 }
 
@@ -204,7 +198,7 @@ export function applyRule(
       rule.base === 'cost'
         ? (costIn(name.spent, currency, pricing.rates, pricing.now)?.minor ?? null)
         : rule.base === 'asking'
-          ? minorOf(draft.prices.asking, currency)
+          ? typedMinor(draft.prices.asking, currency)
           : (comparablesOf(name, currency, pricing)?.medianMinor ?? null);
     const minor = Number.isNaN(base) ? null : priceByRule(base, rule, unitMinor);
     if (minor === null) continue;
@@ -212,6 +206,12 @@ export function applyRule(
     set += 1;
   }
   return { drafts: next, set };
+}
+
+/** A typed price as a plain decimal; what is no price goes as it was typed, and is refused. */
+function plainPrice(text: string, currency: string): string {
+  const minor = typedMinor(text, currency);
+  return minor === null ? '' : Number.isNaN(minor) ? text.trim() : formatDecimal({ minor, currency });
 }
 
 /** The request that lists these drafts. Only the prices that the kind has are sent. */
@@ -224,7 +224,7 @@ export function requestOf(drafts: Drafts, venueId: number | null, currency: stri
       nameId,
       currency,
       ...(placement === null ? {} : { placement }),
-      prices: Object.fromEntries(PRICE_NAMES.map((name) => [name, draft.prices[name].replaceAll(',', '').trim()])),
+      prices: Object.fromEntries(PRICE_NAMES.map((name) => [name, plainPrice(draft.prices[name], currency)])),
     })),
   };
 }

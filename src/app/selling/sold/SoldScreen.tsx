@@ -1,9 +1,9 @@
 'use client';
 import Link from 'next/link';
 import { useState } from 'react';
-import { formatAmount } from '@/core/money';
 import { formatDay } from '@/core/time';
 import { Choice } from '@/ui/controls/Field';
+import { formatAmount } from '@/ui/text/figures';
 import { Page, Ruled, Section } from '@/ui/text/Sheet';
 import { Empty } from '@/ui/text/States';
 import { Wide } from '@/ui/text/Wide';

@@ -1,8 +1,8 @@
 'use client';
 import Link from 'next/link';
-import { formatAmount } from '@/core/money';
 import { ButtonLink } from '@/ui/controls/Button';
 import { Actions } from '@/ui/overlay/Dialog';
+import { formatAmount } from '@/ui/text/figures';
 import { Page, Ruled } from '@/ui/text/Sheet';
 import { Empty } from '@/ui/text/States';
 import { Wide } from '@/ui/text/Wide';

@@ -1,9 +1,10 @@
 'use client';
 import { useRouter } from 'next/navigation';
 import { type FormEvent, useState } from 'react';
+import { NUMBER_STYLES } from '@/core/money';
 import { isRefusal, type Refusal } from '@/core/refusal';
 import { Button } from '@/ui/controls/Button';
-import { Field } from '@/ui/controls/Field';
+import { Choice, Field } from '@/ui/controls/Field';
 import { Actions } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
 import { Fields, Page, Section } from '@/ui/text/Sheet';
@@ -31,6 +32,7 @@ export function OfficeScreen({
   const router = useRouter();
   const { reload } = useLedger();
   const [refused, setRefused] = useState<Refusal | null>(null);
+  const [numberStyle, setNumberStyle] = useState(settings.numberStyle);
   const problem = (field: string) => (refused?.field?.startsWith(field) ? refused.message : null);
 
   const save = async (event: FormEvent<HTMLFormElement>) => {
@@ -39,6 +41,7 @@ export function OfficeScreen({
     const answer = await saveOfficeAction({
       homeCurrency: String(form.get('homeCurrency')).trim().toUpperCase(),
       zone: String(form.get('zone')).trim(),
+      numberStyle,
       alarmDays: String(form.get('alarmDays'))
         .split(/[\s,]+/)
         .filter(Boolean)
@@ -72,6 +75,13 @@ export function OfficeScreen({
               defaultValue={settings.zone}
               hint="like Europe/Lisbon"
               problem={problem('zone')}
+            />
+            <Choice
+              label="Figures are written"
+              value={numberStyle}
+              onChange={setNumberStyle}
+              hint="and so are read when typed"
+              options={NUMBER_STYLES.map((style) => ({ value: style, text: style }))}
             />
             <Field
               name="alarmDays"

@@ -2,14 +2,16 @@
 import { useRouter } from 'next/navigation';
 import { type FormEvent, useState } from 'react';
 import type { Policy, RegistryFee, RuleSource } from '@/core/lifecycle';
-import { formatAmount, parseDecimal } from '@/core/money';
+import type { Amount } from '@/core/money';
 import { isRefusal, type Refusal } from '@/core/refusal';
 import { formatDay } from '@/core/time';
+import { AmountField } from '@/ui/controls/AmountField';
 import { Button } from '@/ui/controls/Button';
 import { Check } from '@/ui/controls/Check';
 import { Choice, Field } from '@/ui/controls/Field';
 import { Actions, Dialog } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
+import { formatAmount } from '@/ui/text/figures';
 import { Fields, Page, Ruled, Section } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
 import { useTitle } from '../../frame/Frame';
@@ -214,9 +216,9 @@ function PolicyForm({ policy, onSaved }: { policy: Policy; onSaved: () => Promis
 function Fees({ fees, onSaved }: { fees: readonly RegistryFee[]; onSaved: () => Promise<void> }) {
   const { style } = useLedger();
   const [from, setFrom] = useState<string>(style.today);
-  const [fee, setFee] = useState('');
+  const [fee, setFee] = useState<Amount | null>(null);
   const save = async () => {
-    const answer = await saveRegistryFeeAction(from, parseDecimal(fee, 'USD')?.minor ?? Number.NaN, 'USD');
+    const answer = await saveRegistryFeeAction(from, fee?.minor ?? Number.NaN, 'USD');
     if (isRefusal(answer)) report({ text: answer.message, problem: true });
     else await onSaved();
   };
@@ -236,10 +238,10 @@ function Fees({ fees, onSaved }: { fees: readonly RegistryFee[]; onSaved: () => 
       </Ruled>
       <Fields>
         <Field label="From" value={from} onChange={setFrom} />
-        <Field label="A year, USD" value={fee} onChange={setFee} inputMode="decimal" />
+        <AmountField label="A year, USD" currency="USD" onChange={(_, read) => setFee(read)} />
       </Fields>
       <Actions>
-        <Button onPress={() => void save()} isDisabled={fee.trim() === ''}>
+        <Button onPress={() => void save()} isDisabled={fee === null}>
           Set the fee
         </Button>
       </Actions>

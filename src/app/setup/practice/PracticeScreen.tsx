@@ -27,6 +27,7 @@ const FAULT_WORDS = {
   busy: 'says it is busy',
   'result lost': 'does it, says nothing',
   'report refused': 'refuses a restore report',
+  'finished later': 'takes it, finishes later',
 } as const;
 /** What is no registrar. */
 const PLACE_WORDS: Readonly<Record<string, string>> = { records: 'the public record', venue: 'the venue' };

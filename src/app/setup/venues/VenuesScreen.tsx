@@ -2,7 +2,7 @@
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { formatAmount, type Rate } from '@/core/money';
+import { type Rate, readPercent } from '@/core/money';
 import { isRefusal, type Refusal } from '@/core/refusal';
 import { type AnswerRule, leavesOf } from '@/core/selling';
 import { formatDay } from '@/core/time';
@@ -11,6 +11,7 @@ import { Check } from '@/ui/controls/Check';
 import { Field } from '@/ui/controls/Field';
 import { Actions } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
+import { formatAmount, numberText, typedNumber } from '@/ui/text/figures';
 import { Fields, Page, Ruled, Section } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
 import { dayWords } from '@/ui/text/words';
@@ -120,7 +121,10 @@ function RulePart({ rule }: { rule: AnswerRule | null }) {
   const [refused, setRefused] = useState<Refusal | null>(null);
   const problem = (field: string) => (refused?.field === field ? refused.message : null);
   const save = async () => {
-    const number = (text: string) => (text.trim() === '' ? undefined : Number(text));
+    const number = (text: string) => {
+      const share = text.trim() === '' ? undefined : readPercent(text, 0, 1000);
+      return isRefusal(share) ? Number.NaN : share;
+    };
     const answer = await answerRuleAction({
       isOn,
       acceptFrom: number(acceptFrom),
@@ -182,7 +186,12 @@ function RatesPart({ rates }: { rates: readonly Rate[] }) {
     />
   );
   const save = async () => {
-    const answer = await saveRateAction({ ...form, factor: Number(form.factor) });
+    const factor = typedNumber(form.factor);
+    if (isRefusal(factor)) {
+      setRefused({ ...factor, field: 'factor' });
+      return;
+    }
+    const answer = await saveRateAction({ ...form, factor });
     setRefused(isRefusal(answer) ? answer : null);
     if (isRefusal(answer)) return;
     report({ text: 'Saved.' });
@@ -202,7 +211,7 @@ function RatesPart({ rates }: { rates: readonly Rate[] }) {
               <tr key={`${rate.from} ${rate.currency} ${rate.into}`}>
                 <td>from {formatDay(rate.from)}</td>
                 <td className="figure">
-                  1 {rate.currency} = {rate.factor} {rate.into}
+                  1 {rate.currency} = {numberText(rate.factor)} {rate.into}
                 </td>
               </tr>
             ))}

@@ -1,6 +1,9 @@
 'use client';
 import { useState } from 'react';
+import type { NumberStyle } from '@/core/money';
+import { DATE_ORDERS, type DateOrder } from '@/formats/csv/dateCells';
 import {
+  areAmountsOpen,
   type ColumnReading,
   DATE_FIELDS,
   openQuestions,
@@ -9,8 +12,9 @@ import {
 } from '@/formats/portfolio/columns';
 import { Button } from '@/ui/controls/Button';
 import { Check } from '@/ui/controls/Check';
-import { Choice } from '@/ui/controls/Field';
+import { Choice, Field } from '@/ui/controls/Field';
 import { Actions } from '@/ui/overlay/Dialog';
+import { numberStyle } from '@/ui/text/figures';
 import { Fields, Ruled, Section } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
 import type { ImportOptions } from '@/usecases/imports/readImport';
@@ -37,20 +41,24 @@ export const FIELD_WORDS: Readonly<Record<PortfolioField, string>> = {
 
 interface MappingTableProps {
   readonly options: ImportOptions;
-  readonly sample: readonly (readonly string[])[];
+  readonly isOpen: boolean;
+  readonly onOpen: (isOpen: boolean) => void;
   readonly accounts: readonly { readonly id: number; readonly label: string }[];
   readonly privateEndings: boolean;
   readonly onChange: (options: ImportOptions) => void;
 }
 
 const LEFT_OUT = 'left out';
+const NEW = 'new';
 
 /** How each column is read, with what stands in it, to be corrected. Open date columns are asked about here. */
-export function MappingTable({ options, sample, accounts, privateEndings, onChange }: MappingTableProps) {
+export function MappingTable({ options, isOpen, onOpen, accounts, privateEndings, onChange }: MappingTableProps) {
   const { columns } = options.mapping;
-  const open = openQuestions(options.mapping);
-  const [wanted, setWanted] = useState(false);
-  const shown = wanted || open.length > 0;
+  const sample = options.sample ?? [];
+  const sheets = options.sheets ?? [];
+  const [label, setLabel] = useState(options.accountLabel ?? '');
+  const [isNew, setNew] = useState(options.accountLabel != null);
+  const shown = isOpen || openQuestions(options.mapping, numberStyle()).length > 0;
   const setColumn = (place: number, change: Partial<ColumnReading>) => {
     const next = columns.map((column, i) => {
       if (i === place) return { ...column, ...change };
@@ -62,7 +70,7 @@ export function MappingTable({ options, sample, accounts, privateEndings, onChan
     <Section aria-label="How the list is read">
       <Actions>
         <h2>How it is read</h2>
-        <Button data-kind="plain" aria-expanded={shown} onPress={() => setWanted(!shown)}>
+        <Button data-kind="plain" aria-expanded={shown} onPress={() => onOpen(!shown)}>
           {shown ? 'Hide' : 'Show and correct'}
         </Button>
       </Actions>
@@ -84,7 +92,7 @@ export function MappingTable({ options, sample, accounts, privateEndings, onChan
               <tr>
                 <th>Column</th>
                 <th>Read as</th>
-                <th>Dates</th>
+                <th>Written</th>
                 <th>First rows</th>
               </tr>
             </thead>
@@ -110,7 +118,10 @@ export function MappingTable({ options, sample, accounts, privateEndings, onChan
                       ]}
                     />
                   </td>
-                  <td>{dateCell(column, (order) => setColumn(i, { order }))}</td>
+                  <td>
+                    {dateCell(column, (order) => setColumn(i, { order }))}
+                    {amountCell(column, (numbers) => setColumn(i, { numbers }))}
+                  </td>
                   <td className="soft">
                     {sample
                       .map((cells) => cells[i] ?? '')
@@ -127,13 +138,34 @@ export function MappingTable({ options, sample, accounts, privateEndings, onChan
       <Fields>
         <Choice
           label="Account of names that say none"
-          value={String(options.accountId ?? LEFT_OUT)}
-          onChange={(id) => onChange({ ...options, accountId: Number(id) || null })}
+          value={isNew ? NEW : String(options.accountId ?? LEFT_OUT)}
+          onChange={(id) => {
+            setNew(id === NEW);
+            if (id !== NEW) onChange({ ...options, accountId: Number(id) || null, accountLabel: null });
+          }}
           options={[
             { value: LEFT_OUT, text: 'not said' },
             ...accounts.map((account) => ({ value: String(account.id), text: account.label })),
+            { value: NEW, text: 'A new account…' },
           ]}
         />
+        {isNew && (
+          <Field
+            label="Its label"
+            value={label}
+            onChange={setLabel}
+            hint="made when the list is written"
+            onBlur={() => onChange({ ...options, accountId: null, accountLabel: label.trim() || null })}
+          />
+        )}
+        {sheets.length > 1 && (
+          <Choice
+            label="Sheet"
+            value={options.sheet ?? sheets[0]?.name ?? ''}
+            onChange={(sheet) => onChange({ ...options, sheet })}
+            options={sheets.map(({ name, rows }) => ({ value: name, text: `${name}, ${rows} rows` }))}
+          />
+        )}
         {options.accountId !== null && (
           <Check isSelected={options.fullList} onChange={(fullList) => onChange({ ...options, fullList })}>
             This is every name of that account
@@ -152,21 +184,39 @@ export function MappingTable({ options, sample, accounts, privateEndings, onChan
   );
 }
 
-function dateCell(column: ColumnReading, onOrder: (order: 'day first' | 'month first') => void) {
+function dateCell(column: ColumnReading, onOrder: (order: DateOrder) => void) {
   if (column.field === null || !DATE_FIELDS.includes(column.field)) return null;
   if (column.foundOrder === 'not needed') return <span className="soft">plain</span>;
-  if (column.order === null && (column.foundOrder === 'day first' || column.foundOrder === 'month first'))
+  if (column.order === null && (DATE_ORDERS as readonly string[]).includes(column.foundOrder))
     return <span>{column.foundOrder}</span>;
   return (
     <Choice
       hideLabel
-      label={`Day or month first in ${column.heading}`}
-      placeholder="day or month first?"
+      label={`What stands first in ${column.heading}`}
+      placeholder="what stands first?"
       value={column.order}
       onChange={onOrder}
       options={[
         { value: 'day first', text: 'day first: 5/6 is 5 Jun' },
         { value: 'month first', text: 'month first: 5/6 is 6 May' },
+        { value: 'year first', text: 'year first: 27/5/6 is 6 May 2027' },
+      ]}
+    />
+  );
+}
+
+function amountCell(column: ColumnReading, onNumbers: (style: NumberStyle) => void) {
+  if (!areAmountsOpen(column, numberStyle())) return null;
+  return (
+    <Choice
+      hideLabel
+      label={`What 1.200 means in ${column.heading}`}
+      placeholder="what does 1.200 mean?"
+      value={column.numbers ?? null}
+      onChange={onNumbers}
+      options={[
+        { value: '1,234.50', text: 'one and a fifth: the point stands before cents' },
+        { value: '1.234,50', text: 'twelve hundred: the comma stands before cents' },
       ]}
     />
   );

@@ -1,27 +1,32 @@
 'use client';
 import { useCallback, useEffect, useState } from 'react';
-import { formatAmount } from '@/core/money';
-import type { Refusal } from '@/core/refusal';
+import { isRefusal, type Refusal } from '@/core/refusal';
 import { formatDay, parseDay } from '@/core/time';
+import type { Mapping } from '@/formats/portfolio/columns';
 import { Button } from '@/ui/controls/Button';
 import { Check } from '@/ui/controls/Check';
+import { Field } from '@/ui/controls/Field';
 import { Actions } from '@/ui/overlay/Dialog';
-import { Ruled, Section } from '@/ui/text/Sheet';
+import { formatAmount } from '@/ui/text/figures';
+import { Fields, Ruled, Section } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
 import type { ImportSummary, PreviewRow, RowOutcome } from '@/usecases/imports/preview';
-import { chooseRowsAction, importRowsAction } from '../actions';
+import { chooseRowsAction, importRowsAction, mendRowAction } from '../actions';
+import { FIELD_WORDS as FIELD_WORDS_OF_LISTS } from './MappingTable';
 
 interface OutcomeRowsProps {
   readonly id: string;
   readonly outcome: RowOutcome;
   readonly count: { readonly rows: number; readonly taken: number };
   readonly accounts: readonly { readonly id: number; readonly label: string }[];
+  readonly mapping: Mapping;
   readonly onSummary: (answer: ImportSummary | Refusal) => void;
 }
 
 const WORDS: Readonly<Record<RowOutcome, string>> = {
   new: 'New',
   changed: 'Changed',
+  conflict: 'Held elsewhere in the ledger',
   unchanged: 'Unchanged',
   refused: 'Refused',
   missing: 'No longer there',
@@ -29,7 +34,7 @@ const WORDS: Readonly<Record<RowOutcome, string>> = {
 const HELD_BACK: readonly RowOutcome[] = ['refused', 'unchanged'];
 
 /** The rows of a list that came out one way, a hundred at a time, with what is taken. */
-export function OutcomeRows({ id, outcome, count, accounts, onSummary }: OutcomeRowsProps) {
+export function OutcomeRows({ id, outcome, count, accounts, mapping, onSummary }: OutcomeRowsProps) {
   const [rows, setRows] = useState<readonly PreviewRow[]>([]);
   const [shown, setShown] = useState(outcome !== 'unchanged');
   const choosable = !HELD_BACK.includes(outcome);
@@ -69,6 +74,12 @@ export function OutcomeRows({ id, outcome, count, accounts, onSummary }: Outcome
           </Button>
         )}
       </Actions>
+      {shown && outcome === 'conflict' && (
+        <p>
+          The ledger has these names in another account than this list. Take those that have moved; the others stay
+          where they are.
+        </p>
+      )}
       {shown && (
         <Wide>
           <Ruled>
@@ -94,7 +105,13 @@ export function OutcomeRows({ id, outcome, count, accounts, onSummary }: Outcome
                   )}
                   <td className="figure soft">{row.line || ''}</td>
                   <td className="name">{outcome === 'refused' ? cells(row.input ?? '[]') : row.unicode}</td>
-                  <td>{outcome === 'refused' ? row.message : <Brings row={row} accounts={accounts} />}</td>
+                  <td>
+                    {outcome === 'refused' ? (
+                      <Mending id={id} row={row} mapping={mapping} onSummary={onSummary} />
+                    ) : (
+                      <Brings row={row} accounts={accounts} />
+                    )}
+                  </td>
                 </tr>
               ))}
             </tbody>
@@ -108,15 +125,73 @@ export function OutcomeRows({ id, outcome, count, accounts, onSummary }: Outcome
   );
 }
 
-function cells(input: string): string {
+/** Why a row is refused, and its cells to be mended where they stand. */
+function Mending({
+  id,
+  row,
+  mapping,
+  onSummary,
+}: {
+  id: string;
+  row: PreviewRow;
+  mapping: Mapping;
+  onSummary: OutcomeRowsProps['onSummary'];
+}) {
+  const [cells, setCells] = useState<readonly string[] | null>(null);
+  const [problem, setProblem] = useState(row.message);
+  const written = cellsOf(row.input ?? '[]');
+  const send = async (isInstead: boolean) => {
+    const answer = await mendRowAction(id, { line: row.line, cells: cells ?? written, isInstead });
+    if (isRefusal(answer)) setProblem(answer.message);
+    else onSummary(answer);
+  };
+  return (
+    <>
+      <span role="status">{problem}</span>{' '}
+      {row.code === 'name-twice' && (
+        <Button data-kind="plain" onPress={() => void send(true)}>
+          Take line {row.line} instead
+        </Button>
+      )}
+      {cells === null ? (
+        <Button data-kind="plain" aria-label={`Mend line ${row.line}`} onPress={() => setCells(written)}>
+          Mend…
+        </Button>
+      ) : (
+        <Fields>
+          {mapping.columns.map(
+            (column, i) =>
+              column.field && (
+                <Field
+                  key={column.field}
+                  label={FIELD_WORDS_OF_LISTS[column.field]}
+                  value={cells[i] ?? ''}
+                  onChange={(text) =>
+                    setCells(mapping.columns.map((_, place) => (place === i ? text : (cells[place] ?? ''))))
+                  }
+                />
+              ),
+          )}
+          <Button onPress={() => void send(false)}>Read line {row.line} again</Button>
+        </Fields>
+      )}
+    </>
+  );
+}
+
+function cellsOf(input: string): string[] {
   try {
-    return (JSON.parse(input) as string[])
-      .filter((cell) => cell !== '')
-      .join(' · ')
-      .slice(0, 120);
+    return JSON.parse(input) as string[];
   } catch {
-    return input;
+    return [];
   }
+}
+
+function cells(input: string): string {
+  return cellsOf(input)
+    .filter((cell) => cell !== '')
+    .join(' · ')
+    .slice(0, 120);
 }
 
 const FIELD_WORDS: Readonly<Record<string, string>> = {

@@ -2,6 +2,7 @@
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { isRefusal, type Refusal } from '@/core/refusal';
+import { unusedColumns } from '@/formats/portfolio/columns';
 import { Button, ButtonLink } from '@/ui/controls/Button';
 import { Actions } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
@@ -10,7 +11,6 @@ import { Progress } from '@/ui/text/States';
 import { namesWords } from '@/ui/text/words';
 import type { ImportSummary } from '@/usecases/imports/preview';
 import type { ImportOptions } from '@/usecases/imports/readImport';
-import type { WrittenImport } from '@/usecases/imports/writeImport';
 import { reportDone } from '../../../answers';
 import { useTitle } from '../../../frame/Frame';
 import { useLedger } from '../../../frame/LedgerProvider';
@@ -21,19 +21,19 @@ import { OutcomeRows } from './OutcomeRows';
 
 interface PreviewScreenProps {
   readonly first: ImportSummary;
-  readonly sample: readonly (readonly string[])[];
   readonly accounts: readonly { readonly id: number; readonly label: string }[];
 }
 
 const LOOK_AGAIN_MS = 400;
 
 /** What a list would do to the ledger: how it is read, what is new, changed, unchanged, refused or missing, and then writing it. */
-export function PreviewScreen({ first, sample, accounts }: PreviewScreenProps) {
+export function PreviewScreen({ first, accounts }: PreviewScreenProps) {
   const router = useRouter();
   const { reload } = useLedger();
   const [summary, setSummary] = useState(first);
   const [question, setQuestion] = useState<string | null>(null);
-  const [written, setWritten] = useState<WrittenImport | null>(null);
+  // Stays as it is while the list is read anew.
+  const [isMappingOpen, setMappingOpen] = useState(false);
   const [busy, setBusy] = useState(false);
   const begun = useRef(false);
   const { row, counts } = summary;
@@ -89,18 +89,19 @@ export function PreviewScreen({ first, sample, accounts }: PreviewScreenProps) {
       report({ text: answer.message, problem: true });
       return;
     }
-    setWritten(answer);
     await reload();
-    const undo = async (batchId: number) => {
-      if (reportDone(await undoAction(batchId), null)) await reload();
-    };
-    const changed = answer.added + answer.changed + answer.gone;
-    reportDone({ batchId: answer.batchId, changed, summary: `${namesWords(changed)} written` }, undo);
+    took(await importSummaryAction(id));
+  };
+  const takeBack = async (batchId: number) => {
+    if (!reportDone(await undoAction(batchId), null)) return;
+    await reload();
+    took(await importSummaryAction(id));
   };
 
-  if (written || row.status === 'done') return <Summary written={written} refused={counts.refused.rows} id={id} />;
-  if (row.status === 'reading') return <Progress done={row.rowsDone} total={row.rowsTotal} text="Reading the list" />;
-  const taken = counts.new.taken + counts.changed.taken + counts.missing.taken;
+  if (row.status === 'done') return <Written summary={summary} onTakeBack={takeBack} />;
+  const taken = counts.new.taken + counts.changed.taken + counts.conflict.taken + counts.missing.taken;
+  const unused = unusedColumns(row.options.mapping);
+  const leftOut = row.options.leftOut ?? 0;
   return (
     <Page>
       {row.status === 'failed' && (
@@ -115,19 +116,32 @@ export function PreviewScreen({ first, sample, accounts }: PreviewScreenProps) {
       )}
       <MappingTable
         options={row.options}
-        sample={sample}
+        isOpen={isMappingOpen}
+        onOpen={setMappingOpen}
         accounts={accounts}
         onChange={(options) => void read(options)}
         privateEndings={counts.refused.rows > 0}
       />
+      {row.status === 'reading' && <Progress done={row.rowsDone} total={row.rowsTotal} text="Reading the list" />}
       {row.status === 'ready' && (
         <>
           <Section>
             <h2>
               {namesWords(counts.new.rows)} new, {counts.changed.rows} changed, {counts.unchanged.rows} unchanged,{' '}
               {counts.refused.rows} refused
+              {counts.conflict.rows > 0 && `, ${counts.conflict.rows} held elsewhere`}
               {row.options.fullList ? `, ${counts.missing.rows} no longer there` : ''}
             </h2>
+            {unused.length > 0 && (
+              <p>
+                Not used: <b>{unused.join(', ')}</b>. Open how it is read to use more of the list.
+              </p>
+            )}
+            {leftOut > 0 && (
+              <p className="soft">
+                {leftOut === 1 ? 'One word' : `${leftOut.toLocaleString('en')} words`} around the names left out.
+              </p>
+            )}
             <Actions>
               <Button
                 data-kind="primary"
@@ -151,13 +165,14 @@ export function PreviewScreen({ first, sample, accounts }: PreviewScreenProps) {
               )}
             </Actions>
           </Section>
-          {(['refused', 'changed', 'missing', 'new', 'unchanged'] as const).map((outcome) => (
+          {(['refused', 'conflict', 'changed', 'missing', 'new', 'unchanged'] as const).map((outcome) => (
             <OutcomeRows
               key={`${outcome} ${counts[outcome].rows}`}
               id={id}
               outcome={outcome}
               count={counts[outcome]}
               accounts={accounts}
+              mapping={row.options.mapping}
               onSummary={took}
             />
           ))}
@@ -167,15 +182,26 @@ export function PreviewScreen({ first, sample, accounts }: PreviewScreenProps) {
   );
 }
 
-function Summary({ written, refused, id }: { written: WrittenImport | null; refused: number; id: string }) {
+/** What came of a list: how much was written, and taking it back. */
+function Written({
+  summary: { row, counts },
+  onTakeBack,
+}: {
+  summary: ImportSummary;
+  onTakeBack: (batchId: number) => Promise<void>;
+}) {
+  const { written } = row.options;
+  const { batchId } = row;
   return (
     <Page>
       <Section>
-        <h2>Written</h2>
+        <h2>{row.undone ? 'Written, then taken back' : 'Written'}</h2>
         {written && (
           <p>
             {namesWords(written.added)} added, {written.changed} changed, {written.gone} no longer there.{' '}
             {written.entries} prices paid entered, {written.prices} renewal prices learnt.
+            {row.undone &&
+              ' All of it was taken back: names that were added have left the ledger and stay in the books.'}
           </p>
         )}
         <Actions>
@@ -183,9 +209,12 @@ function Summary({ written, refused, id }: { written: WrittenImport | null; refu
             To the ledger
           </ButtonLink>
           <ButtonLink href="/ledger/add">Add more</ButtonLink>
-          {refused > 0 && (
-            <a href={`/ledger/add/${id}/refused`} download>
-              {refused} refused rows as CSV
+          {batchId !== null && !row.undone && written && written.added + written.changed + written.gone > 0 && (
+            <Button onPress={() => void onTakeBack(batchId)}>Take it back</Button>
+          )}
+          {counts.refused.rows > 0 && (
+            <a href={`/ledger/add/${row.id}/refused`} download>
+              {counts.refused.rows} refused rows as CSV
             </a>
           )}
         </Actions>

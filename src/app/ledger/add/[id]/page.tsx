@@ -3,7 +3,6 @@ import { notFound } from 'next/navigation';
 import { isRefusal } from '@/core/refusal';
 import { deps } from '@/usecases/deps';
 import { importSummary } from '@/usecases/imports/preview';
-import { importSample } from '@/usecases/imports/readImport';
 import { ledgerChoices } from '@/usecases/names/ledger';
 import { uuidIn } from '../../../params';
 import { PreviewScreen } from './PreviewScreen';
@@ -15,11 +14,10 @@ export default async function PreviewPage({ params }: { params: Promise<{ id: st
   if (id === null) notFound();
   const summary = await importSummary(deps(), id);
   if (isRefusal(summary)) notFound();
-  const [sample, { rules }] = await Promise.all([importSample(deps(), id), ledgerChoices(deps())]);
+  const { rules } = await ledgerChoices(deps());
   return (
     <PreviewScreen
       first={summary}
-      sample={sample}
       accounts={rules.accounts.map(({ id: accountId, label }) => ({ id: accountId, label }))}
     />
   );

@@ -3,15 +3,17 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
 import styled from 'styled-components';
-import { formatAmount } from '@/core/money';
+import { type Amount, formatDecimal } from '@/core/money';
 import { isRefusal, type Refusal } from '@/core/refusal';
 import { leavesOf, priceToLeave } from '@/core/selling';
 import { addDays, DAY_MS, dayOf, HOUR_MS, type Instant } from '@/core/time';
 import { BidsChart } from '@/ui/chart/BidsChart';
+import { AmountField } from '@/ui/controls/AmountField';
 import { Button } from '@/ui/controls/Button';
 import { Field } from '@/ui/controls/Field';
 import { Actions } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
+import { formatAmount } from '@/ui/text/figures';
 import { Fields, Notice, Page, Ruled, Section } from '@/ui/text/Sheet';
 import { hourWords } from '@/ui/text/words';
 import type { AuctionView } from '@/usecases/selling/auctions';
@@ -245,15 +247,17 @@ function useAnswer(onDone: () => void): [Refusal | null, (answer: true | Refusal
 function BidPart({ view: { auction, standing }, onDone }: { view: AuctionView; onDone: () => void }) {
   const [bidder, setBidder] = useState('');
   const [max, setMax] = useState('');
+  const [read, setRead] = useState<Amount | null>(null);
   const [refused, answered] = useAnswer(() => {
     setMax('');
+    setRead(null);
     onDone();
   });
   const money = (minor: number) => formatAmount({ minor, currency: auction.currency }, true);
-  const bid = async (amount: string | null) =>
+  const bid = async (most: Amount | null) =>
     answered(
-      await enterBidAction({ auctionId: auction.id, bidder, ...(amount === null ? {} : { max: amount }) }),
-      amount === null ? 'Sold at the buy-now price.' : 'The bid is entered.',
+      await enterBidAction({ auctionId: auction.id, bidder, ...(most === null ? {} : { max: formatDecimal(most) }) }),
+      most === null ? 'Sold at the buy-now price.' : 'The bid is entered.',
     );
   return (
     <Section aria-label="Enter a bid">
@@ -265,17 +269,20 @@ function BidPart({ view: { auction, standing }, onDone }: { view: AuctionView; o
           onChange={setBidder}
           problem={refused?.field === 'bidder' ? refused.message : null}
         />
-        <Field
+        <AmountField
           label={`Up to, in ${auction.currency}`}
+          currency={auction.currency}
           value={max}
-          onChange={setMax}
-          inputMode="decimal"
+          onChange={(text, understood) => {
+            setMax(text);
+            setRead(understood);
+          }}
           hint={`the next bid has to reach ${money(standing.leastMinor)}`}
           problem={refused && refused.field !== 'bidder' ? refused.message : null}
         />
       </Fields>
       <Actions>
-        <Button isDisabled={max.trim() === ''} onPress={() => void bid(max)}>
+        <Button isDisabled={read === null} onPress={() => void bid(read)}>
           Enter the bid
         </Button>
         {standing.buyNowOpen && auction.buyNowMinor !== null && (
@@ -289,26 +296,28 @@ function BidPart({ view: { auction, standing }, onDone }: { view: AuctionView; o
 }
 
 function ReservePart({ view: { auction }, onDone }: { view: AuctionView; onDone: () => void }) {
-  const [reserve, setReserve] = useState('');
+  const [reserve, setReserve] = useState<Amount | null>(null);
   const [refused, answered] = useAnswer(onDone);
-  const change = async (amount: string | null) =>
+  const change = async (lower: Amount | null) =>
     answered(
-      await changeReserveAction({ auctionId: auction.id, ...(amount === null ? {} : { reserve: amount }) }),
+      await changeReserveAction({
+        auctionId: auction.id,
+        ...(lower === null ? {} : { reserve: formatDecimal(lower) }),
+      }),
       'The reserve is lower now.',
     );
   return (
     <details>
       <summary>Lower the reserve</summary>
       <Actions>
-        <Field
+        <AmountField
           label={`Reserve in ${auction.currency}`}
-          value={reserve}
-          onChange={setReserve}
-          inputMode="decimal"
+          currency={auction.currency}
+          onChange={(_, understood) => setReserve(understood)}
           hint="it only ever falls"
           problem={refused?.message ?? null}
         />
-        <Button isDisabled={reserve.trim() === ''} onPress={() => void change(reserve)}>
+        <Button isDisabled={reserve === null} onPress={() => void change(reserve)}>
           Lower it
         </Button>
         <Button onPress={() => void change(null)}>Sell without a reserve</Button>
@@ -320,12 +329,16 @@ function ReservePart({ view: { auction }, onDone }: { view: AuctionView; onDone:
 /** Nothing is lost yet: who bid most may still want it. */
 function HighestPart({ view: { auction, now } }: { view: AuctionView }) {
   const router = useRouter();
-  const [amount, setAmount] = useState('');
+  const [amount, setAmount] = useState<Amount | null>(null);
   const [until, setUntil] = useState(dayOf(addDays(now, OFFER_DAYS)) as string);
   const [refused, setRefused] = useState<Refusal | null>(null);
   const highest = auction.outcome?.kind === 'unsold' ? auction.outcome.highest : '';
   const offer = async () => {
-    const thread = await offerToHighestAction({ auctionId: auction.id, amount, until });
+    const thread = await offerToHighestAction({
+      auctionId: auction.id,
+      amount: amount === null ? '' : formatDecimal(amount),
+      until,
+    });
     setRefused(isRefusal(thread) ? thread : null);
     if (!isRefusal(thread)) router.push(`/selling/offers/${thread}`);
   };
@@ -333,11 +346,10 @@ function HighestPart({ view: { auction, now } }: { view: AuctionView }) {
     <Section aria-label="Offer it to the highest bidder">
       <h2>Offer it to {highest}</h2>
       <Fields>
-        <Field
+        <AmountField
           label={`Your figure in ${auction.currency}`}
-          value={amount}
-          onChange={setAmount}
-          inputMode="decimal"
+          currency={auction.currency}
+          onChange={(_, understood) => setAmount(understood)}
           problem={refused && refused.field !== 'until' ? refused.message : null}
         />
         <Field
@@ -348,7 +360,7 @@ function HighestPart({ view: { auction, now } }: { view: AuctionView }) {
         />
       </Fields>
       <Actions>
-        <Button data-kind="primary" isDisabled={amount.trim() === ''} onPress={() => void offer()}>
+        <Button data-kind="primary" isDisabled={amount === null} onPress={() => void offer()}>
           Offer it
         </Button>
       </Actions>

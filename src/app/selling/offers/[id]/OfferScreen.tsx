@@ -3,14 +3,16 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import styled from 'styled-components';
-import { formatAmount, formatDecimal, parseDecimal } from '@/core/money';
+import { type Amount, formatDecimal } from '@/core/money';
 import { isRefusal, type Refusal } from '@/core/refusal';
 import { askedPrice, leavesOf, middleOf, priceToLeave } from '@/core/selling';
 import { addDays, dayOf } from '@/core/time';
+import { AmountField } from '@/ui/controls/AmountField';
 import { Button } from '@/ui/controls/Button';
 import { Field } from '@/ui/controls/Field';
 import { Actions, Dialog } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
+import { formatAmount, readTyped, typedAmount } from '@/ui/text/figures';
 import { Fields, Notice, Page, Ruled, Section } from '@/ui/text/Sheet';
 import { dayWords, hourWords } from '@/ui/text/words';
 import type { Negotiation } from '@/usecases/selling/offers';
@@ -36,8 +38,8 @@ export function OfferScreen({ about }: { about: Negotiation }) {
   const { thread, listing, cost, fees, unitMinor, saleId, now } = about;
   const { currency, figures } = thread;
   const [amount, setAmount] = useState('');
+  const [margin, setMargin] = useState<number | null>(0);
   const [until, setUntil] = useState(dayOf(addDays(now, COUNTER_DAYS)) as string);
-  const [margin, setMargin] = useState('0');
   const [refused, setRefused] = useState<Refusal | null>(null);
   const [accepting, setAccepting] = useState(false);
   useTitle('Selling', `${thread.buyer} on ${thread.unicode}`);
@@ -50,7 +52,7 @@ export function OfferScreen({ about }: { about: Negotiation }) {
   const last = (by: 'buyer' | 'owner') => figures.findLast((figure) => figure.by === by);
   const asking = listing?.currency === currency ? askedPrice(listing) : null;
   const middle = middleOf(figures, unitMinor) ?? betweenAsking(last('buyer')?.minor, asking, unitMinor);
-  const wanted = parseDecimal(margin.replaceAll(',', '') || '0', currency)?.minor ?? null;
+  const wanted = margin;
   const floor = cost === null || wanted === null ? null : priceToLeave(cost.minor + wanted, fees, unitMinor);
   const leaves = (minor: number) => {
     const { proceedsMinor } = leavesOf(minor, fees);
@@ -58,7 +60,8 @@ export function OfferScreen({ about }: { about: Negotiation }) {
       ? `leaves ${money(proceedsMinor)}`
       : `leaves ${money(proceedsMinor)}, ${money(proceedsMinor - cost.minor)} over cost`;
   };
-  const typed = parseDecimal(amount.replaceAll(',', ''), currency)?.minor ?? null;
+  const read = amount.trim() === '' ? null : readTyped(amount, currency);
+  const typed = read === null || isRefusal(read) ? null : read.minor;
 
   const answered = (answer: true | Refusal | number, words: string) => {
     setRefused(isRefusal(answer) ? answer : null);
@@ -77,7 +80,7 @@ export function OfferScreen({ about }: { about: Negotiation }) {
         threadId: thread.id,
         figureId: live?.id,
         answer: kind,
-        ...(kind === 'counter' ? { amount, until } : {}),
+        ...(kind === 'counter' && typed !== null ? { amount: formatDecimal({ minor: typed, currency }), until } : {}),
       }),
       words,
     );
@@ -150,11 +153,11 @@ export function OfferScreen({ about }: { about: Negotiation }) {
             </Actions>
           )}
           <Fields>
-            <Field
+            <AmountField
               label={`Counter with, in ${currency}`}
+              currency={currency}
               value={amount}
               onChange={setAmount}
-              inputMode="decimal"
               hint={typed === null ? 'like 1200' : leaves(typed)}
               problem={refused?.field === 'amount' ? refused.message : null}
             />
@@ -164,11 +167,10 @@ export function OfferScreen({ about }: { about: Negotiation }) {
               onChange={setUntil}
               problem={refused?.field === 'until' ? refused.message : null}
             />
-            <Field
+            <AmountField
               label="Profit wanted at least"
-              value={margin}
-              onChange={setMargin}
-              inputMode="decimal"
+              currency={currency}
+              onChange={(text, wished) => setMargin(text.trim() === '' ? 0 : (wished?.minor ?? null))}
               hint="moves your floor"
             />
           </Fields>
@@ -180,7 +182,7 @@ export function OfferScreen({ about }: { about: Negotiation }) {
               Counter
             </Button>
             {middle !== null && mine && (
-              <Button onPress={() => setAmount(formatDecimal({ minor: middle, currency }).replace(/\.0+$/, ''))}>
+              <Button onPress={() => setAmount(typedAmount({ minor: middle, currency }))}>
                 Take the middle, {money(middle)}
               </Button>
             )}
@@ -214,7 +216,7 @@ export function OfferScreen({ about }: { about: Negotiation }) {
                 nameId: thread.nameId,
                 threadId: thread.id,
                 buyer: thread.buyer,
-                amount: figure,
+                amount: formatDecimal(figure),
                 currency,
               }),
               'The figure is entered.',
@@ -286,14 +288,23 @@ function betweenAsking(buyer: number | undefined, asking: number | null, unitMin
 }
 
 /** What a buyer by mail or telephone says next. */
-function NextFigure({ currency, onEnter }: { currency: string; onEnter: (figure: string) => Promise<void> }) {
-  const [figure, setFigure] = useState('');
+function NextFigure({ currency, onEnter }: { currency: string; onEnter: (figure: Amount) => Promise<void> }) {
+  const [text, setText] = useState('');
+  const [figure, setFigure] = useState<Amount | null>(null);
   return (
     <details>
       <summary>Enter the buyer’s next figure</summary>
       <Actions>
-        <Field label={`Figure in ${currency}`} value={figure} onChange={setFigure} inputMode="decimal" />
-        <Button isDisabled={figure.trim() === ''} onPress={() => void onEnter(figure).then(() => setFigure(''))}>
+        <AmountField
+          label={`Figure in ${currency}`}
+          currency={currency}
+          value={text}
+          onChange={(next, understood) => {
+            setText(next);
+            setFigure(understood);
+          }}
+        />
+        <Button isDisabled={figure === null} onPress={() => figure && void onEnter(figure).then(() => setText(''))}>
           Enter it
         </Button>
       </Actions>

@@ -1,9 +1,9 @@
 'use client';
 import styled from 'styled-components';
-import { formatAmount } from '@/core/money';
 import { dayOf, formatDay } from '@/core/time';
 import { Button } from '@/ui/controls/Button';
 import { Actions } from '@/ui/overlay/Dialog';
+import { formatAmount } from '@/ui/text/figures';
 import { Ruled, Section } from '@/ui/text/Sheet';
 import type { Statement } from '@/usecases/selling/statement';
 import { returnWords } from '../../words';

@@ -1,8 +1,9 @@
 'use client';
 import { useRouter } from 'next/navigation';
 import { type FormEvent, useState } from 'react';
-import { formatDecimal, parseDecimal } from '@/core/money';
+import { readPercent } from '@/core/money';
 import { isRefusal, type Refusal } from '@/core/refusal';
+import { AmountField, minorIn } from '@/ui/controls/AmountField';
 import { Button } from '@/ui/controls/Button';
 import { Check } from '@/ui/controls/Check';
 import { Field } from '@/ui/controls/Field';
@@ -60,34 +61,36 @@ function AccountForm({ account }: { account: AccountRow | null }) {
   );
   const [refunds, setRefunds] = useState(account?.refunds ?? false);
   const [refused, setRefused] = useState<Refusal | null>(null);
-  const currency = account?.currency ?? homeCurrency;
-  const money = (minor: number | null | undefined) =>
-    minor === null || minor === undefined ? '' : formatDecimal({ minor, currency });
+  const [currency, setCurrency] = useState(account?.currency ?? homeCurrency);
+  const known = (minor: number | null | undefined) =>
+    minor === null || minor === undefined ? null : { minor, currency: account?.currency ?? homeCurrency };
   const problem = (field: string) => (refused?.field === field ? refused.message : null);
 
   const save = async (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault();
     const form = new FormData(event.currentTarget);
     const text = (key: string) => String(form.get(key) ?? '').trim();
-    const code = text('currency').toUpperCase();
-    const minor = (key: string) =>
-      text(key) === '' ? undefined : (parseDecimal(text(key).replaceAll(',', ''), code)?.minor ?? Number.NaN);
+    const tax = text('taxPercent') === '' ? 0 : readPercent(text('taxPercent'));
+    if (isRefusal(tax)) {
+      setRefused({ ...tax, field: 'taxPercent' });
+      return;
+    }
     const answer = await saveAccountAction(account?.id ?? null, {
       label: text('label'),
       registrar: text('registrar'),
-      currency: code,
+      currency,
       leadDays: text('leadDays'),
       lateDays: text('lateDays'),
-      lateFeeMinor: minor('lateFee'),
+      lateFeeMinor: minorIn(form, 'lateFee'),
       auctionDay: text('auctionDay'),
       yearsPerCharge: text('yearsPerCharge'),
       retryDays: text('retryDays')
         .split(/[\s,]+/)
         .filter(Boolean)
         .map(Number),
-      taxPercent: text('taxPercent'),
+      taxPercent: tax,
       refunds,
-      balanceMinor: minor('balance'),
+      balanceMinor: minorIn(form, 'balance'),
       means,
       notes: text('notes'),
     });
@@ -112,7 +115,12 @@ function AccountForm({ account }: { account: AccountRow | null }) {
         <Fields>
           <Field name="label" label="Label" defaultValue={account?.label ?? ''} isRequired problem={problem('label')} />
           <Field name="registrar" label="Registrar" defaultValue={account?.registrar ?? ''} />
-          <Field name="currency" label="Currency" defaultValue={currency} problem={problem('currency')} />
+          <Field
+            label="Currency"
+            value={currency}
+            onChange={(code) => setCurrency(code.trim().toUpperCase())}
+            problem={problem('currency')}
+          />
           <Field
             name="leadDays"
             label="Charges, days before the end"
@@ -128,11 +136,11 @@ function AccountForm({ account }: { account: AccountRow | null }) {
             hint="auto-renew grace, 0 for none"
             problem={problem('lateDays')}
           />
-          <Field
+          <AmountField
             name="lateFee"
             label="Late fee"
-            defaultValue={account?.lateFeeMinor ? money(account.lateFeeMinor) : ''}
-            inputMode="decimal"
+            currency={currency}
+            amount={known(account?.lateFeeMinor || null)}
             problem={problem('lateFeeMinor')}
           />
           <Field
@@ -164,11 +172,12 @@ function AccountForm({ account }: { account: AccountRow | null }) {
             inputMode="decimal"
             problem={problem('taxPercent')}
           />
-          <Field
+          <AmountField
             name="balance"
             label="Balance as last known"
-            defaultValue={money(account?.balanceMinor)}
-            inputMode="decimal"
+            currency={currency}
+            amount={known(account?.balanceMinor)}
+            negative
             hint="empty: not said"
             problem={problem('balanceMinor')}
           />

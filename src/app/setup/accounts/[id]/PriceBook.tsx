@@ -3,15 +3,16 @@ import { X } from 'lucide-react';
 import { useRouter } from 'next/navigation';
 import { type FormEvent, useState } from 'react';
 import { FileTrigger } from 'react-aria-components';
-import { formatAmount, parseDecimal } from '@/core/money';
 import { PRICE_ACTIONS, type PriceAction } from '@/core/pricing';
 import { isRefusal, type Refusal } from '@/core/refusal';
 import { formatDay } from '@/core/time';
+import { AmountField, minorIn } from '@/ui/controls/AmountField';
 import { Button } from '@/ui/controls/Button';
 import { Check } from '@/ui/controls/Check';
 import { Choice, Field } from '@/ui/controls/Field';
 import { Actions } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
+import { formatAmount } from '@/ui/text/figures';
 import { Fields, Ruled, Section } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
 import type { PriceRow } from '@/usecases/accounts/prices';
@@ -78,7 +79,10 @@ export function PriceBook({ accountId, currency, prices }: PriceBookProps) {
                   <td className="soft">{moreOf(price)}</td>
                   <td>{price.feeIncluded ? 'included' : 'added'}</td>
                   <td>{formatDay(price.from)}</td>
-                  <td>{price.origin === 'inferred' ? <em>inferred</em> : price.origin}</td>
+                  <td>
+                    {price.origin === 'inferred' ? <em>inferred</em> : price.origin}
+                    {price.taughtBy && <div className="soft">from {price.taughtBy}</div>}
+                  </td>
                   <td>
                     <Button
                       data-kind="plain"
@@ -126,36 +130,33 @@ function PriceForm({
   const [action, setAction] = useState<PriceAction>('renew');
   const [feeIncluded, setFeeIncluded] = useState(false);
   const [refused, setRefused] = useState<Refusal | null>(null);
+  // A saved form begins anew.
+  const [round, setRound] = useState(0);
   const problem = (field: string) => (refused?.field === field ? refused.message : null);
 
   const save = async (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault();
-    const element = event.currentTarget;
-    const form = new FormData(element);
+    const form = new FormData(event.currentTarget);
     const of = String(form.get('of') ?? '').trim();
     const isName = of.replace(/^\./, '').includes('.') && !of.startsWith('.');
-    const minor = (key: string) => {
-      const text = String(form.get(key) ?? '').trim();
-      return text === '' ? undefined : (parseDecimal(text.replaceAll(',', ''), currency)?.minor ?? Number.NaN);
-    };
     const answer = await savePriceAction({
       accountId,
       ...(isName ? { name: of } : { ending: of }),
       action,
       currency,
-      yearMinor: minor('year') ?? Number.NaN,
-      firstYearMinor: minor('firstYear'),
+      yearMinor: minorIn(form, 'year') ?? Number.NaN,
+      firstYearMinor: minorIn(form, 'firstYear'),
       feeIncluded,
       from: String(form.get('from') ?? ''),
     });
     setRefused(isRefusal(answer) ? answer : null);
     if (isRefusal(answer)) return;
-    element.reset();
+    setRound((round) => round + 1);
     await onSaved();
   };
 
   return (
-    <form onSubmit={(event) => void save(event)}>
+    <form key={round} onSubmit={(event) => void save(event)}>
       <Section>
         <Fields>
           <Field
@@ -170,12 +171,12 @@ function PriceForm({
             onChange={setAction}
             options={PRICE_ACTIONS.map((value) => ({ value, text: value }))}
           />
-          <Field name="year" label={`A year, ${currency}`} inputMode="decimal" problem={problem('yearMinor')} />
+          <AmountField name="year" label={`A year, ${currency}`} currency={currency} problem={problem('yearMinor')} />
           {action === 'register' && (
-            <Field
+            <AmountField
               name="firstYear"
               label={`First year, ${currency}`}
-              inputMode="decimal"
+              currency={currency}
               problem={problem('firstYearMinor')}
             />
           )}

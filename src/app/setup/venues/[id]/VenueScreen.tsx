@@ -1,13 +1,15 @@
 'use client';
 import { useRouter } from 'next/navigation';
 import { type FormEvent, useState } from 'react';
-import { formatDecimal, parseDecimal } from '@/core/money';
+import { readPercent } from '@/core/money';
 import { isRefusal, type Refusal } from '@/core/refusal';
+import { AmountField, minorIn } from '@/ui/controls/AmountField';
 import { Button } from '@/ui/controls/Button';
 import { Check } from '@/ui/controls/Check';
 import { Choice, Field } from '@/ui/controls/Field';
 import { Actions } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
+import { typedAmount, typedMinor } from '@/ui/text/figures';
 import { Fields, Page, Section } from '@/ui/text/Sheet';
 import type { VenueRow } from '@/usecases/venues/venues';
 import { useTitle } from '../../../frame/Frame';
@@ -41,12 +43,16 @@ export function VenueScreen({
 /** `500 12` on each line: above that price another percentage is kept. */
 function readSteps(text: string, currency: string): { fromMinor: number; percent: number }[] {
   return lines(text).map((line) => {
-    const [from = '', percent = ''] = line.split(/[\s;:]+/);
-    return {
-      fromMinor: parseDecimal(from.replaceAll(',', ''), currency)?.minor ?? Number.NaN,
-      percent: Number(percent),
-    };
+    // The share stands last: thousands may be set apart by a space.
+    const [, from = '', percent = ''] = /^(.*?)[\s;:]+(\S+?\s*%?)$/.exec(line) ?? [];
+    return { fromMinor: typedMinor(from, currency) ?? Number.NaN, percent: percentOf(percent) };
   });
+}
+
+/** `NaN` for what is no percentage. */
+function percentOf(text: string): number {
+  const percent = readPercent(text);
+  return isRefusal(percent) ? Number.NaN : percent;
 }
 
 const lines = (text: string) =>
@@ -70,9 +76,8 @@ function VenueFormPart({
   const [payoutSet, setPayout] = useState(venue?.payoutSet ?? false);
   const [accountId, setAccount] = useState(venue?.accountId ?? null);
   const [refused, setRefused] = useState<Refusal | null>(null);
-  const currency = venue?.feesCurrency ?? homeCurrency;
-  const money = (minor: number | undefined) =>
-    minor === undefined || minor === 0 ? '' : formatDecimal({ minor, currency }).replace(/\.0+$/, '');
+  const [currency, setCurrency] = useState(venue?.feesCurrency ?? homeCurrency);
+  const money = (minor: number) => typedAmount({ minor, currency: venue?.feesCurrency ?? homeCurrency });
   const problem = (...keys: string[]) =>
     refused?.field && keys.includes(refused.field.split('.')[0] ?? '') ? refused.message : null;
 
@@ -80,15 +85,22 @@ function VenueFormPart({
     label: string,
     name: string,
     key: 'floorMinor' | 'saleFeeMinor' | 'listingFeeMinor' | 'membershipMinor' | 'categoryMinor',
-  ) => <Field label={label} name={name} defaultValue={money(venue?.[key])} problem={problem(key)} />;
+  ) => (
+    <AmountField
+      label={label}
+      name={name}
+      currency={currency}
+      amount={venue?.[key] ? { minor: venue[key], currency: venue.feesCurrency } : null}
+      problem={problem(key)}
+    />
+  );
 
   const save = async (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault();
     const form = new FormData(event.currentTarget);
     const text = (key: string) => String(form.get(key) ?? '').trim();
-    const code = text('feesCurrency').toUpperCase();
-    const minor = (key: string) =>
-      text(key) === '' ? 0 : (parseDecimal(text(key).replaceAll(',', ''), code)?.minor ?? Number.NaN);
+    const code = currency;
+    const minor = (key: string) => minorIn(form, key) ?? 0;
     const list = (key: string) =>
       text(key)
         .split(/[\s,]+/)
@@ -112,7 +124,7 @@ function VenueFormPart({
       label: text('label'),
       currencies: list('currencies').map((one) => one.toUpperCase()),
       feesCurrency: code,
-      percent: Number(text('percent') || 0),
+      percent: percentOf(text('percent') || '0'),
       floorMinor: minor('floor'),
       steps: readSteps(text('steps'), code),
       saleFeeMinor: minor('saleFee'),
@@ -124,7 +136,7 @@ function VenueFormPart({
       payoutSet,
       placements: lines(text('placements')).map((line) => {
         const [label = '', price = ''] = line.split('=').map((part) => part.trim());
-        return { label, minor: parseDecimal(price.replaceAll(',', ''), code)?.minor ?? Number.NaN };
+        return { label, minor: typedMinor(price, code) ?? Number.NaN };
       }),
       categories: lines(text('categories')),
       categoryMinor: minor('category'),
@@ -157,8 +169,8 @@ function VenueFormPart({
           />
           <Field
             label="Currency of its fees"
-            name="feesCurrency"
-            defaultValue={currency}
+            value={currency}
+            onChange={(code) => setCurrency(code.trim().toUpperCase())}
             problem={problem('feesCurrency')}
           />
           <Field

@@ -17,6 +17,8 @@ export function POST(request: Request): Promise<Response> {
         content,
         account: query.get('account'),
         dateOrder: query.get('dateOrder'),
+        decimalMark: query.get('decimalMark'),
+        takeMoves: query.get('takeMoves') === 'true',
         fullList: query.get('fullList') === 'true',
         allowPrivateEndings: query.get('allowPrivateEndings') === 'true',
         dryRun: /^(true|1|yes|)$/.test(query.get('dryRun') ?? 'no'),

@@ -1,0 +1,53 @@
+import { type NumberStyle, USUAL_STYLE } from '@/core/money';
+
+/**
+ * What the cells of one column say of how its amounts are written: cents behind a point or a comma are seen, or all of it is left
+ * open by cells like `1.200` or `1,200`, or nothing needs to be known.
+ */
+export const FOUND_NUMBERS = ['point', 'comma', 'open point', 'open comma', 'open both', 'not needed'] as const;
+export type FoundNumbers = (typeof FOUND_NUMBERS)[number];
+
+const CENTS = /([.,])\d{1,2}$/;
+const OPEN = /^[1-9]\d{0,2}([.,])\d{3}$/;
+/** No amount is longer, currency included: longer cells need no look. */
+const LONGEST_AMOUNT = 40;
+
+/** Looks through the cells of one column and says how it writes cents. */
+export function numbersOf(cells: Iterable<string>): FoundNumbers {
+  const seen = new Set<string>();
+  const open = new Set<string>();
+  for (const cell of cells) {
+    if (cell.length > LONGEST_AMOUNT) continue;
+    const figure = cell.replace(/[^\d.,]/g, '').replace(/^[.,]+|[.,]+$/g, '');
+    const cents = CENTS.exec(figure)?.[1];
+    if (cents && !figure.slice(0, figure.lastIndexOf(cents)).includes(cents)) seen.add(cents);
+    const mark = OPEN.exec(figure)?.[1];
+    if (mark) open.add(mark);
+  }
+  if (open.size === 0 || seen.size === 2) return seen.size === 1 ? (seen.has('.') ? 'point' : 'comma') : 'not needed';
+  if (seen.size === 1) return seen.has('.') ? 'point' : 'comma';
+  return open.size === 2 ? 'open both' : open.has('.') ? 'open point' : 'open comma';
+}
+
+const usesComma = (style: NumberStyle) => style === '1.234,50' || style === '1 234,50';
+
+/** The style in which a column is read: as its cells show, else as the office writes. */
+export function styleOfColumn(found: FoundNumbers, office: NumberStyle): NumberStyle {
+  if (found === 'point') return usesComma(office) ? USUAL_STYLE : office;
+  if (found === 'comma') return usesComma(office) ? office : '1.234,50';
+  return office;
+}
+
+/** True where neither the cells of a column nor the office's style say what `1.200` means in it. */
+export function areNumbersOpen(found: FoundNumbers, office: NumberStyle): boolean {
+  switch (found) {
+    case 'open point':
+      return office !== '1.234,50';
+    case 'open comma':
+      return office !== '1,234.50';
+    case 'open both':
+      return true;
+    default:
+      return false;
+  }
+}
