@@ -147,7 +147,7 @@ export function withdraw(world: World, name: string): void {
 
 export function lowerTheReserve(world: World, name: string, reserveMinor: number | null): void {
   const listing = listingOf(world, name);
-  const lowered = listing.auction && lowerReserve(listing.auction, reserveMinor);
+  const lowered = listing.auction && lowerReserve(listing.auction, reserveMinor, world.now as Instant);
   if (!lowered || isRefusal(lowered)) throw new MarketRefusal(lowered ? lowered.message : 'There is no auction of it.');
   listing.auction = lowered;
 }

@@ -9,6 +9,7 @@ import {
   placeBid,
   receive,
   standingOf,
+  USUAL_AUCTION,
   usualIncrements,
 } from '@/core/selling';
 import { HOUR_MS, type Instant } from '@/core/time';
@@ -26,7 +27,7 @@ function keptOf(minor: number): number {
 }
 
 function offer(world: World, listing: MarketListing, act: BuyerAct & { do: 'offer' }): void {
-  const received = receive(act.minor, listing);
+  const received = receive(act.minor, listing, listing.auction ?? null);
   if (received.kind === 'purchase')
     return void purchase(world, listing, act.buyer, received.minor, 'buy now', null, act.at);
   if (received.kind === 'declined') return;
@@ -111,7 +112,7 @@ function act(world: World, name: string, what: BuyerAct): void {
       : placeBid(listing.auction, { bidder: what.buyer, maxMinor: what.maxMinor, at: what.at as Instant });
   if (isRefusal(next)) return;
   listing.auction = next;
-  const { priceMinor, leader, reserveMet } = standingOf(next);
+  const { priceMinor, leader, reserveMet, leastMinor } = standingOf(next);
   if (what.do === 'bid')
     tellEvent(world, what.at, 'bid', {
       name,
@@ -120,6 +121,7 @@ function act(world: World, name: string, what: BuyerAct): void {
       priceMinor,
       leader,
       reserveMet,
+      nextMinor: leastMinor,
       closesAt: at(next.closesAt),
     });
 }
@@ -169,6 +171,8 @@ function passReview(world: World, listing: MarketListing): void {
         reserveMinor: listing.prices.reserve,
         buyNowMinor: listing.prices.buyNow,
         increments: usualIncrements(10 ** currencyDigits(listing.currency)),
+        unitMinor: 10 ** currencyDigits(listing.currency),
+        ...USUAL_AUCTION,
         bids: [],
         bought: null,
         cancelled: false,

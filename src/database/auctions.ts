@@ -1,4 +1,13 @@
-import type { Auction, AuctionOutcome, Increment } from '@/core/selling';
+import { wholeUnit } from '@/core/money';
+import {
+  type Auction,
+  type AuctionOutcome,
+  type BuyNowEnd,
+  type Increment,
+  type Standing,
+  standingAsShown,
+  standingOf,
+} from '@/core/selling';
 import type { Instant } from '@/core/time';
 import type { Queryable, Transaction } from './pool';
 
@@ -27,6 +36,11 @@ export interface AuctionRow {
   readonly reserveMinor: number | null;
   readonly buyNowMinor: number | null;
   readonly increments: readonly Increment[];
+  readonly wholeUnits: boolean;
+  readonly extensionMinutes: number;
+  readonly buyNowEnds: BuyNowEnd;
+  /** The least next bid, where a venue names one. */
+  readonly nextMinor: number | null;
   readonly cancelled: boolean;
   readonly boughtBy: string | null;
   readonly boughtAt: Instant | null;
@@ -41,7 +55,8 @@ export interface AuctionRow {
 const AUCTION = `
   select a.id, a.listing_id as "listingId", a.name_id as "nameId", n.ascii, n."unicode", l.venue_id as "venueId", v.label as venue,
     a.at_venue as "atVenue", a.currency, a.opens_at as "opensAt", a.closes_at as "closesAt", a.start_minor as "startMinor",
-    a.reserve_minor as "reserveMinor", a.buy_now_minor as "buyNowMinor", a.increments, a.cancelled, a.bought_by as "boughtBy",
+    a.reserve_minor as "reserveMinor", a.buy_now_minor as "buyNowMinor", a.increments, a.whole_units as "wholeUnits",
+    a.extension_minutes as "extensionMinutes", a.buy_now_ends as "buyNowEnds", a.next_minor as "nextMinor", a.cancelled, a.bought_by as "boughtBy",
     a.bought_at as "boughtAt", a.price_minor as "priceMinor", a.leader, a.reserve_met as "reserveMet", a.outcome, a.closed_at as "closedAt",
     coalesce((select json_agg(json_build_object('id', b.id, 'bidder', b.bidder, 'maxMinor', b.max_minor, 'priceMinor', b.price_minor,
       'at', extract(epoch from b.at) * 1000) order by b.id) from bids b where b.auction_id = a.id), '[]') as bids
@@ -71,10 +86,23 @@ export async function selectUnsold(db: Queryable): Promise<AuctionRow[]> {
   return rows;
 }
 
-/** Locks an auction's row: events come one after the other. */
+/** Locks an auction's row, and its name before it as every sale does: events come one after the other. */
 export async function lockAuction(tx: Transaction, id: number): Promise<AuctionRow | null> {
+  await tx.query('select 1 from names n join auctions a on a.name_id = n.id where a.id = $1 for no key update of n', [
+    id,
+  ]);
   await tx.query('select 1 from auctions where id = $1 for update', [id]);
   return selectAuction(tx, id);
+}
+
+/** Locks a name with its auctions that are not over. Answers them: while one of them has bids, nothing sells beside it. */
+export async function lockRunningAuctions(tx: Transaction, nameId: number): Promise<AuctionRow[]> {
+  await tx.query('select 1 from names where id = $1 for no key update', [nameId]);
+  await tx.query('select 1 from auctions where name_id = $1 and outcome is null for update', [nameId]);
+  const { rows } = await tx.query<AuctionRow>(`${AUCTION} where a.name_id = $1 and a.outcome is null order by a.id`, [
+    nameId,
+  ]);
+  return rows;
 }
 
 /** Ids of the office's own auctions that are to be closed by now. */
@@ -98,23 +126,28 @@ export type AuctionDraft = Pick<
   | 'reserveMinor'
   | 'buyNowMinor'
   | 'increments'
+  | 'wholeUnits'
+  | 'extensionMinutes'
+  | 'buyNowEnds'
 >;
 
 /** Opens auctions; one that is open already takes over close and reserve. */
 export async function insertAuctions(tx: Transaction, auctions: readonly AuctionDraft[]): Promise<void> {
   if (auctions.length === 0) return;
   await tx.query(
-    `insert into auctions (listing_id, name_id, at_venue, currency, opens_at, closes_at, start_minor, reserve_minor, buy_now_minor, increments)
+    `insert into auctions (listing_id, name_id, at_venue, currency, opens_at, closes_at, start_minor, reserve_minor, buy_now_minor, increments,
+       whole_units, extension_minutes, buy_now_ends)
      select "listingId", "nameId", "atVenue", currency, to_timestamp("opensAt" / 1000.0), to_timestamp("closesAt" / 1000.0), "startMinor",
-       "reserveMinor", "buyNowMinor", increments
+       "reserveMinor", "buyNowMinor", increments, "wholeUnits", "extensionMinutes", "buyNowEnds"
      from jsonb_to_recordset($1::jsonb) as a("listingId" int, "nameId" int, "atVenue" boolean, currency text, "opensAt" float8, "closesAt" float8,
-       "startMinor" int8, "reserveMinor" int8, "buyNowMinor" int8, increments jsonb)
+       "startMinor" int8, "reserveMinor" int8, "buyNowMinor" int8, increments jsonb, "wholeUnits" boolean,
+       "extensionMinutes" int, "buyNowEnds" text)
      on conflict (listing_id) do update set closes_at = excluded.closes_at, reserve_minor = excluded.reserve_minor`,
     [JSON.stringify(auctions)],
   );
 }
 
-/** Cancels the open auctions of listings that are taken off offer. */
+/** Cancels the open auctions of listings that are taken off offer, which nobody has bid in. */
 export async function cancelAuctions(tx: Transaction, listingIds: readonly number[], at: Instant): Promise<void> {
   await tx.query(
     `update auctions set cancelled = true, outcome = '{"kind":"cancelled"}', closed_at = $2 where listing_id = any($1) and outcome is null`,
@@ -128,12 +161,20 @@ export async function updateAuction(
   id: number,
   now: Pick<
     AuctionRow,
-    'closesAt' | 'reserveMinor' | 'cancelled' | 'boughtBy' | 'boughtAt' | 'priceMinor' | 'leader' | 'reserveMet'
+    | 'closesAt'
+    | 'reserveMinor'
+    | 'cancelled'
+    | 'boughtBy'
+    | 'boughtAt'
+    | 'priceMinor'
+    | 'leader'
+    | 'reserveMet'
+    | 'nextMinor'
   >,
 ): Promise<void> {
   await tx.query(
     `update auctions set closes_at = $2, reserve_minor = $3, cancelled = $4, bought_by = $5, bought_at = $6, price_minor = $7, leader = $8,
-       reserve_met = $9 where id = $1`,
+       reserve_met = $9, next_minor = $10 where id = $1`,
     [
       id,
       new Date(now.closesAt),
@@ -144,6 +185,7 @@ export async function updateAuction(
       now.priceMinor,
       now.leader,
       now.reserveMet,
+      now.nextMinor,
     ],
   );
 }
@@ -183,8 +225,16 @@ export function asAuction(row: AuctionRow): Auction {
     reserveMinor: row.reserveMinor,
     buyNowMinor: row.buyNowMinor,
     increments: row.increments,
+    unitMinor: row.wholeUnits ? wholeUnit(row.currency) : 1,
+    extensionMinutes: row.extensionMinutes,
+    buyNowEnds: row.buyNowEnds,
     bids: row.bids.map(({ bidder, maxMinor, priceMinor, at }) => ({ bidder, maxMinor: maxMinor ?? priceMinor, at })),
     bought: row.boughtBy !== null && row.boughtAt !== null ? { bidder: row.boughtBy, at: row.boughtAt } : null,
     cancelled: row.cancelled,
   };
+}
+
+/** How an auction stands: by its bids, or as its venue shows it. */
+export function standingOfRow(row: AuctionRow): Standing {
+  return row.atVenue ? standingAsShown(asAuction(row), row) : standingOf(asAuction(row));
 }

@@ -14,6 +14,8 @@ export interface EntryDraft {
   readonly note?: string;
   readonly quotedMinor?: number | null;
   readonly corrects?: number | null;
+  /** The sale that it belongs to; all others are what the name has cost. */
+  readonly saleId?: number | null;
 }
 
 export interface EntryRow extends Required<EntryDraft> {
@@ -24,7 +26,7 @@ export interface EntryRow extends Required<EntryDraft> {
 
 const ENTRY = `
   select e.id, e.name_id as "nameId", e.on_day as "onDay", e.kind, e.minor, e.currency, e.means, e.reference, e.note,
-    e.quoted_minor as "quotedMinor", e.corrects, c.id as "correctedBy"
+    e.quoted_minor as "quotedMinor", e.corrects, e.sale_id as "saleId", c.id as "correctedBy"
   from entries e left join entries c on c.corrects = e.id`;
 
 export async function selectEntries(db: Queryable, nameId: number): Promise<EntryRow[]> {
@@ -42,7 +44,7 @@ export async function selectCostsOfSales(
 ): Promise<Map<number, Pick<EntryRow, 'minor' | 'currency' | 'onDay'>[]>> {
   const { rows } = await db.query<{ saleId: number; costs: Pick<EntryRow, 'minor' | 'currency' | 'onDay'>[] }>(
     `select s.id as "saleId", json_agg(json_build_object('minor', e.minor, 'currency', e.currency, 'onDay', e.on_day) order by e.on_day) as costs
-     from sales s join entries e on e.name_id = s.name_id where s.id = any($1) and e.reference <> 'sale ' || s.id group by s.id`,
+     from sales s join entries e on e.name_id = s.name_id where s.id = any($1) and e.sale_id is distinct from s.id group by s.id`,
     [saleIds],
   );
   return new Map(rows.map(({ saleId, costs }) => [saleId, costs]));
@@ -50,10 +52,10 @@ export async function selectCostsOfSales(
 
 export async function insertEntries(tx: Transaction, batchId: number, entries: readonly EntryDraft[]): Promise<void> {
   await tx.query(
-    `insert into entries (name_id, batch_id, on_day, kind, minor, currency, means, reference, note, quoted_minor, corrects)
-     select "nameId", $1, "onDay", kind, minor, currency, coalesce(means, ''), coalesce(reference, ''), coalesce(note, ''), "quotedMinor", corrects
+    `insert into entries (name_id, batch_id, on_day, kind, minor, currency, means, reference, note, quoted_minor, corrects, sale_id)
+     select "nameId", $1, "onDay", kind, minor, currency, coalesce(means, ''), coalesce(reference, ''), coalesce(note, ''), "quotedMinor", corrects, "saleId"
      from jsonb_to_recordset($2::jsonb) as e("nameId" int, "onDay" date, kind text, minor int8, currency text, means text, reference text,
-       note text, "quotedMinor" int8, corrects int)`,
+       note text, "quotedMinor" int8, corrects int, "saleId" int)`,
     [batchId, JSON.stringify(entries)],
   );
 }
@@ -61,8 +63,8 @@ export async function insertEntries(tx: Transaction, batchId: number, entries: r
 /** Takes back every entry of a batch by a counter-entry. */
 export async function counterEntries(tx: Transaction, batchId: number, undoId: number): Promise<void> {
   await tx.query(
-    `insert into entries (name_id, batch_id, on_day, kind, minor, currency, note, corrects)
-     select name_id, $2, on_day, kind, -minor, currency, 'taken back', id from entries e
+    `insert into entries (name_id, batch_id, on_day, kind, minor, currency, note, corrects, sale_id)
+     select name_id, $2, on_day, kind, -minor, currency, 'taken back', id, sale_id from entries e
      where batch_id = $1 and not exists (select from entries c where c.corrects = e.id)`,
     [batchId, undoId],
   );

@@ -218,7 +218,7 @@ export async function withdrawListings(tx: Transaction, nameId: number, except: 
     `update listings l set status = case
          when l.status in ('sending', 'unproved', 'in review', 'live') and exists
            (select from venues v where v.id = l.venue_id and v.link_url is not null) then 'withdrawing'
-         else 'withdrawn' end, problem = 'promised elsewhere'
+         else 'withdrawn' end, ended_by_sale = true, problem = 'promised elsewhere'
      where l.name_id = $1 and l.id is distinct from $2 and l.status not in ('withdrawing', 'withdrawn', 'sold', 'ended')`,
     [nameId, except],
   );
@@ -242,8 +242,9 @@ export async function lockFreeListings(
 /** A sale fell through: what was ended for it is a draft again, an auction stays ended. */
 export async function reviveListings(tx: Transaction, nameId: number, listingId: number | null): Promise<void> {
   await tx.query(
-    `update listings l set status = case when l.kind = 'auction' then 'ended' else 'draft' end, problem = 'The sale fell through: list it again.'
-     where l.name_id = $1 and (l.id = $2 or (l.status = 'withdrawn' and l.problem = 'promised elsewhere'))
+    `update listings l set status = case when l.kind = 'auction' then 'ended' else 'draft' end, ended_by_sale = false,
+       problem = 'The sale fell through: list it again.'
+     where l.name_id = $1 and (l.id = $2 or (l.status = 'withdrawn' and l.ended_by_sale))
        and not exists (select from listings o where o.name_id = l.name_id and o.id <> l.id and coalesce(o.venue_id, 0) = coalesce(l.venue_id, 0)
          and o.status not in ('withdrawn', 'sold', 'ended'))`,
     [nameId, listingId],

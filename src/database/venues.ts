@@ -1,5 +1,5 @@
 import type { Rate } from '@/core/money';
-import type { CommissionStep } from '@/core/selling';
+import type { BuyNowEnd, CommissionStep } from '@/core/selling';
 import type { Instant } from '@/core/time';
 import type { Queryable } from './pool';
 
@@ -23,6 +23,9 @@ export interface VenueRow {
   readonly membershipMinor: number;
   readonly wholeUnits: boolean;
   readonly auctionDays: readonly number[];
+  /** By how many minutes a late bid moves the close of an auction there, and until when a name can be bought at once. */
+  readonly extensionMinutes: number;
+  readonly buyNowEnds: BuyNowEnd;
   readonly reviewHours: number;
   readonly payoutSet: boolean;
   readonly placements: readonly { readonly label: string; readonly minor: number }[];
@@ -43,6 +46,7 @@ export type VenueDraft = Omit<VenueRow, 'id' | 'linkUrl' | 'linkCursor' | 'linkR
 const VENUE = `
   select id, label, currencies, fees_currency as "feesCurrency", percent, floor_minor as "floorMinor", steps, sale_fee_minor as "saleFeeMinor",
     listing_fee_minor as "listingFeeMinor", membership_minor as "membershipMinor", whole_units as "wholeUnits", auction_days as "auctionDays",
+    extension_minutes as "extensionMinutes", buy_now_ends as "buyNowEnds",
     review_hours as "reviewHours", payout_set as "payoutSet", placements, categories, category_minor as "categoryMinor", network,
     account_id as "accountId", csv_columns as "csvColumns", notes, link_url as "linkUrl", link_cursor as "linkCursor",
     link_read_at as "linkReadAt", coalesce(link_problem, (select p.problem from partner_pauses p where p.kind = 'venue' and p.partner_id = venues.id)) as "linkProblem"
@@ -68,6 +72,8 @@ const COLUMNS = {
   membershipMinor: 'membership_minor',
   wholeUnits: 'whole_units',
   auctionDays: 'auction_days',
+  extensionMinutes: 'extension_minutes',
+  buyNowEnds: 'buy_now_ends',
   reviewHours: 'review_hours',
   payoutSet: 'payout_set',
   placements: 'placements',

@@ -1,47 +1,40 @@
-import { afterEach, describe, expect, test } from 'vitest';
-import { addDays, HOUR_MS } from '@/core/time';
-import { selectSales } from '@/database/sales';
+import { describe, expect, test } from 'vitest';
+import { addDays } from '@/core/time';
 import { removeLink } from '@/usecases/links/links';
 import { bringInSales } from '@/usecases/selling/comparables';
 import { followSelling } from '@/usecases/selling/follow';
-import { markSeenLive, saveListings, withdrawListingsById } from '@/usecases/selling/listings';
+import { markSeenLive, saveListings, sendListings, withdrawListingsById } from '@/usecases/selling/listings';
 import { listingsCsv } from '@/usecases/selling/listingsCsv';
+import { enterOffer, negotiation } from '@/usecases/selling/offers';
 import { pastedNames } from '@/usecases/selling/pricing';
 import { proveAtVenue } from '@/usecases/selling/prove';
 import { listingLines, sellingReport } from '@/usecases/selling/report';
 import { saveVenue, saveVenueLink, testVenue, venues } from '@/usecases/venues/venues';
 import { TODAY } from './ledger';
-import { awaiting, booked, LISTING, listingOf, must, type SellingLedger, sellingLedger } from './venue';
+import { awaiting, booked, LISTING, listingOf, must, sellingDesk } from './venue';
 
 const NAMES = ['copperbuoy.com', 'larchpilot.com', 'tidewick.com'] as const;
 const [COPPER, LARCH, TIDE] = NAMES;
 
-let made: SellingLedger;
-afterEach(() => made?.close());
-const begin = async () => {
-  made = await sellingLedger(NAMES);
-  return made;
-};
-const id = (name: string) => made.ids.get(name) as number;
-const _at = (days: number, hours = 12) => addDays(TODAY, days) + hours * HOUR_MS - (TODAY % 86_400_000);
-const _sales = () => selectSales(made.ledger.database);
+const desk = sellingDesk(NAMES);
+const { begin, id } = desk;
 
 describe('listing at a venue', () => {
   test('the registrar’s link sets the proof; the venue asks DNS for it, reviews, and the name is live', async () => {
     await begin();
-    await made.list([COPPER]);
-    expect(await listingOf(made, COPPER)).toMatchObject({
+    await desk.made.list([COPPER]);
+    expect(await listingOf(desk.made, COPPER)).toMatchObject({
       status: 'in review',
       proofBy: 'txt',
       proofHost: COPPER,
       proofSetAt: TODAY,
     });
-    expect(made.world.texts.get(COPPER)).toEqual([(await listingOf(made, COPPER))?.proofText]);
-    await made.pass(4);
-    expect(await listingOf(made, COPPER)).toMatchObject({ status: 'live', reviewUntil: null });
-    expect((await listingOf(made, COPPER))?.seenLiveAt).not.toBeNull();
+    expect(desk.made.world.texts.get(COPPER)).toEqual([(await listingOf(desk.made, COPPER))?.proofText]);
+    await desk.made.pass(4);
+    expect(await listingOf(desk.made, COPPER)).toMatchObject({ status: 'live', reviewUntil: null });
+    expect((await listingOf(desk.made, COPPER))?.seenLiveAt).not.toBeNull();
     // What is asked stands in the ledger.
-    const { rows } = await made.ledger.database.query('select purpose, asking_minor from names where id = $1', [
+    const { rows } = await desk.made.ledger.database.query('select purpose, asking_minor from names where id = $1', [
       id(COPPER),
     ]);
     expect(rows).toEqual([{ purpose: 'for sale', asking_minor: 50_000 }]);
@@ -49,91 +42,91 @@ describe('listing at a venue', () => {
 
   test('without a link the record is told, and looked for when it was set by hand', async () => {
     await begin();
-    await removeLink(made.ledger, made.accountId);
-    await made.list([COPPER]);
-    const listing = await listingOf(made, COPPER);
+    await removeLink(desk.made.ledger, desk.made.accountId);
+    await desk.made.list([COPPER]);
+    const listing = await listingOf(desk.made, COPPER);
     expect(listing).toMatchObject({
       status: 'unproved',
       proofSetAt: null,
       proofText: expect.stringMatching(/^proof=/),
     });
-    expect(await awaiting(made)).toContain(`proof missing: ${COPPER}`);
+    expect(await awaiting(desk.made)).toContain(`proof missing: ${COPPER}`);
     if (!listing?.proofText) throw new Error('no proof');
-    expect(await proveAtVenue(made.ledger, listing, 'txt', null)).toBe('The record is not in the zone yet.');
-    made.world.texts.set(COPPER, ['v=spf1 -all', listing.proofText]);
-    expect(await proveAtVenue(made.ledger, listing, 'txt', null)).toBeNull();
-    expect(await listingOf(made, COPPER)).toMatchObject({ status: 'in review', proofBy: 'txt' });
+    expect(await proveAtVenue(desk.made.ledger, listing, 'txt', null)).toBe('The record is not in the zone yet.');
+    desk.made.world.texts.set(COPPER, ['v=spf1 -all', listing.proofText]);
+    expect(await proveAtVenue(desk.made.ledger, listing, 'txt', null)).toBeNull();
+    expect(await listingOf(desk.made, COPPER)).toMatchObject({ status: 'in review', proofBy: 'txt' });
   });
 
   test('a record that was set by hand is found without being asked for, ten minutes later', async () => {
     await begin();
-    await removeLink(made.ledger, made.accountId);
-    await made.list([COPPER]);
-    const listing = await listingOf(made, COPPER);
-    made.world.texts.set(COPPER, [listing?.proofText ?? '']);
-    await followSelling(made.ledger);
-    expect((await listingOf(made, COPPER))?.status).toBe('unproved');
-    made.ledger.setClock((TODAY + 10 * 60_000) as typeof TODAY);
-    await followSelling(made.ledger);
-    expect((await listingOf(made, COPPER))?.status).toBe('in review');
+    await removeLink(desk.made.ledger, desk.made.accountId);
+    await desk.made.list([COPPER]);
+    const listing = await listingOf(desk.made, COPPER);
+    desk.made.world.texts.set(COPPER, [listing?.proofText ?? '']);
+    await followSelling(desk.made.ledger);
+    expect((await listingOf(desk.made, COPPER))?.status).toBe('unproved');
+    desk.made.ledger.setClock((TODAY + 10 * 60_000) as typeof TODAY);
+    await followSelling(desk.made.ledger);
+    expect((await listingOf(desk.made, COPPER))?.status).toBe('in review');
   });
 
   test('a fee for listing is booked once, when it is first sent; an account at the venue needs no proof', async () => {
     await begin();
-    const [hall] = await venues(made.ledger);
+    const [hall] = await venues(desk.made.ledger);
     const venueId = must(
-      await saveVenue(made.ledger, {
+      await saveVenue(desk.made.ledger, {
         ...hallForm(hall as NonNullable<typeof hall>),
         label: 'By Hand',
         listingFeeMinor: 500,
         categoryMinor: 200,
         categories: ['Sea', 'Trade'],
         placements: [{ label: 'first page', minor: 4000 }],
-        accountId: made.accountId,
+        accountId: desk.made.accountId,
       }),
     );
     const list = () =>
-      saveListings(made.ledger, {
+      saveListings(desk.made.ledger, {
         venueId,
         send: true,
         listings: [{ ...LISTING, nameId: id(TIDE), categories: ['Sea', 'Trade'], placement: 'first page' }],
       });
     must(await list());
     must(await list());
-    expect(await booked(made)).toEqual([{ kind: 'listing fee', minor: 4700 }]);
-    expect(await listingOf(made, TIDE)).toMatchObject({ status: 'in review', proofBy: 'account' });
+    expect(await booked(desk.made)).toEqual([{ kind: 'listing fee', minor: 4700 }]);
+    expect(await listingOf(desk.made, TIDE)).toMatchObject({ status: 'in review', proofBy: 'account' });
   });
 
   test('a pasted list finds the names of the ledger and says what it does not know', async () => {
     await begin();
-    expect(await pastedNames(made.ledger, `${COPPER}, ${TIDE}\nstranger.com\nno name here`)).toMatchObject({
+    expect(await pastedNames(desk.made.ledger, `${COPPER}, ${TIDE}\nstranger.com\nno name here`)).toMatchObject({
       nameIds: [id(COPPER), id(TIDE)],
       unknown: expect.arrayContaining(['stranger.com']),
     });
-    expect(await pastedNames(made.ledger, '  ')).toMatchObject({ code: 'no-names' });
+    expect(await pastedNames(desk.made.ledger, '  ')).toMatchObject({ code: 'no-names' });
   });
 
   test('or by a code that the venue mails to the registrant', async () => {
     await begin();
-    await removeLink(made.ledger, made.accountId);
-    await made.list([LARCH]);
-    const listing = await listingOf(made, LARCH);
+    await removeLink(desk.made.ledger, desk.made.accountId);
+    await desk.made.list([LARCH]);
+    const listing = await listingOf(desk.made, LARCH);
     if (!listing) throw new Error('not listed');
-    await proveAtVenue(made.ledger, listing, 'mail', null);
-    const [mail] = made.practice.mails;
+    await proveAtVenue(desk.made.ledger, listing, 'mail', null);
+    const [mail] = desk.made.practice.mails;
     expect(mail).toMatchObject({ to: 'names@harbour-office.test', subject: `The proof for ${LARCH}` });
-    expect(await proveAtVenue(made.ledger, listing, 'mail', 'another')).toBe('The code is another.');
+    expect(await proveAtVenue(desk.made.ledger, listing, 'mail', 'another')).toBe('The code is another.');
     expect(
-      await proveAtVenue(made.ledger, listing, 'mail', /\n([0-9a-f]{8})\n/.exec(`${mail?.text}\n`)?.[1] ?? ''),
+      await proveAtVenue(desk.made.ledger, listing, 'mail', /\n([0-9a-f]{8})\n/.exec(`${mail?.text}\n`)?.[1] ?? ''),
     ).toBeNull();
-    expect(await listingOf(made, LARCH)).toMatchObject({ proofBy: 'mail', status: 'in review' });
+    expect(await listingOf(desk.made, LARCH)).toMatchObject({ proofBy: 'mail', status: 'in review' });
   });
 
   test('what is wrong is kept as a draft and told; what is fine goes', async () => {
     await begin();
     const listed = must(
-      await saveListings(made.ledger, {
-        venueId: made.venueId,
+      await saveListings(desk.made.ledger, {
+        venueId: desk.made.venueId,
         send: true,
         listings: [
           { ...LISTING, nameId: id(COPPER) },
@@ -142,78 +135,80 @@ describe('listing at a venue', () => {
       }),
     );
     expect(listed).toMatchObject({ sent: 1, stopped: [{ ascii: LARCH, findings: [{ code: 'order of prices' }] }] });
-    expect((await listingOf(made, LARCH))?.status).toBe('draft');
+    expect((await listingOf(desk.made, LARCH))?.status).toBe('draft');
     expect(
-      await saveListings(made.ledger, { venueId: 99, send: true, listings: [{ ...LISTING, nameId: id(COPPER) }] }),
+      await saveListings(desk.made.ledger, { venueId: 99, send: true, listings: [{ ...LISTING, nameId: id(COPPER) }] }),
     ).toMatchObject({ code: 'venue-unknown' });
     expect(
-      await saveListings(made.ledger, {
+      await saveListings(desk.made.ledger, {
         send: true,
         listings: [{ ...LISTING, nameId: id(COPPER), prices: { asking: '-5' } }],
       }),
     ).toMatchObject({ code: 'price-invalid' });
-    expect(await saveListings(made.ledger, { send: true, listings: [{ ...LISTING, nameId: 9999 }] })).toMatchObject({
+    expect(
+      await saveListings(desk.made.ledger, { send: true, listings: [{ ...LISTING, nameId: 9999 }] }),
+    ).toMatchObject({
       code: 'name-not-in-ledger',
     });
-    expect(await saveListings(made.ledger, { send: true, listings: [] })).toMatchObject({ kind: 'refusal' });
+    expect(await saveListings(desk.made.ledger, { send: true, listings: [] })).toMatchObject({ kind: 'refusal' });
   });
 
   test.each(['slow', 'cut', 'garbage', 'busy', 'result lost'] as const)(
     '%s: asked again, and listed once',
     async (fault) => {
       await begin();
-      made.practice.faults.set('venue', fault, fault === 'slow' ? 0 : 1);
-      await made.list([COPPER]);
-      if (fault !== 'slow') expect((await venues(made.ledger))[0]?.linkProblem).toContain('did not answer');
-      await followSelling(made.ledger);
-      expect((await listingOf(made, COPPER))?.status).toBe('in review');
-      expect((await venues(made.ledger))[0]?.linkProblem).toBeNull();
-      expect(Object.keys(made.world.market.listings)).toEqual([COPPER]);
+      desk.made.practice.faults.set('venue', fault, fault === 'slow' ? 0 : 1);
+      await desk.made.list([COPPER]);
+      if (fault !== 'slow') expect((await venues(desk.made.ledger))[0]?.linkProblem).toContain('did not answer');
+      await followSelling(desk.made.ledger);
+      expect((await listingOf(desk.made, COPPER))?.status).toBe('in review');
+      expect((await venues(desk.made.ledger))[0]?.linkProblem).toBeNull();
+      expect(Object.keys(desk.made.world.market.listings)).toEqual([COPPER]);
     },
   );
 
   test('what the review refuses is told with its reason, and can be mended and sent again', async () => {
     await begin();
-    await made.list([COPPER], { adult: true });
-    await made.pass(4);
-    expect(await listingOf(made, COPPER)).toMatchObject({
+    await desk.made.list([COPPER], { adult: true });
+    await desk.made.pass(4);
+    expect(await listingOf(desk.made, COPPER)).toMatchObject({
       status: 'refused',
       problem: 'This venue shows nothing that is for adults only.',
     });
-    expect(await awaiting(made)).toContain(`listing refused: ${COPPER}`);
-    await made.list([COPPER]);
-    await made.pass(4);
-    expect(await listingOf(made, COPPER)).toMatchObject({ status: 'live', problem: null });
+    expect(await awaiting(desk.made)).toContain(`listing refused: ${COPPER}`);
+    await desk.made.list([COPPER]);
+    await desk.made.pass(4);
+    expect(await listingOf(desk.made, COPPER)).toMatchObject({ status: 'live', problem: null });
   });
 
   test('withdrawn there and here; a key that is refused is told', async () => {
     await begin();
-    const listingIds = await made.list([COPPER]);
-    expect(await withdrawListingsById(made.ledger, { listingIds })).toBe(1);
-    await followSelling(made.ledger);
-    expect(await listingOf(made, COPPER)).toBeUndefined();
-    expect(made.world.market.listings[COPPER]?.status).toBe('withdrawn');
-    expect(await testVenue(made.ledger, made.venueId)).toBe('Cordage Hall');
+    const listingIds = await desk.made.list([COPPER]);
+    expect(await withdrawListingsById(desk.made.ledger, { listingIds })).toBe(1);
+    await followSelling(desk.made.ledger);
+    expect(await listingOf(desk.made, COPPER)).toBeUndefined();
+    expect(desk.made.world.market.listings[COPPER]?.status).toBe('withdrawn');
+    expect(await testVenue(desk.made.ledger, desk.made.venueId)).toBe('Cordage Hall');
     must(
-      await saveVenueLink(made.ledger, {
-        venueId: made.venueId,
-        url: `http://127.0.0.1:${made.practice.venuePort}`,
+      await saveVenueLink(desk.made.ledger, {
+        venueId: desk.made.venueId,
+        url: `http://127.0.0.1:${desk.made.practice.venuePort}`,
         key: 'wrong',
       }),
     );
-    expect(await testVenue(made.ledger, made.venueId)).toMatchObject({
+    expect(await testVenue(desk.made.ledger, desk.made.venueId)).toMatchObject({
       message: 'The venue refused: The key is not one of ours.',
     });
     expect(
-      await saveVenueLink(made.ledger, { venueId: made.venueId, url: 'http://venue.example', key: 'k' }),
+      await saveVenueLink(desk.made.ledger, { venueId: desk.made.venueId, url: 'http://venue.example', key: 'k' }),
     ).toMatchObject({ code: 'venue-address' });
   });
 
   test('a venue without a link: its own columns as CSV, seen live by looking, asked again after the review', async () => {
     await begin();
-    const [hall] = await venues(made.ledger);
+    const [hall] = await venues(desk.made.ledger);
     const venueId = must(
-      await saveVenue(made.ledger, {
+      await saveVenue(desk.made.ledger, {
         ...hallForm(hall as NonNullable<typeof hall>),
         label: 'By Hand',
         csvColumns: [
@@ -223,15 +218,15 @@ describe('listing at a venue', () => {
       }),
     );
     const { listingIds } = must(
-      await saveListings(made.ledger, { venueId, send: true, listings: [{ ...LISTING, nameId: id(TIDE) }] }),
+      await saveListings(desk.made.ledger, { venueId, send: true, listings: [{ ...LISTING, nameId: id(TIDE) }] }),
     );
-    expect(await listingsCsv(made.ledger, venueId)).toBe('Item,Price\r\ntidewick.com,500\r\n');
-    expect(await awaiting(made)).not.toContain(`to be seen live: ${TIDE}`);
-    made.ledger.setClock(addDays(TODAY, 3));
-    expect(await awaiting(made)).toContain(`to be seen live: ${TIDE}`);
-    expect(await markSeenLive(made.ledger, { listingIds })).toBe(1);
-    expect(await listingOf(made, TIDE)).toMatchObject({ status: 'live', proofBy: 'by hand' });
-    expect(await awaiting(made)).not.toContain(`to be seen live: ${TIDE}`);
+    expect(await listingsCsv(desk.made.ledger, venueId)).toBe('Item,Price\r\ntidewick.com,500\r\n');
+    expect(await awaiting(desk.made)).not.toContain(`to be seen live: ${TIDE}`);
+    desk.made.ledger.setClock(addDays(TODAY, 3));
+    expect(await awaiting(desk.made)).toContain(`to be seen live: ${TIDE}`);
+    expect(await markSeenLive(desk.made.ledger, { listingIds })).toBe(1);
+    expect(await listingOf(desk.made, TIDE)).toMatchObject({ status: 'live', proofBy: 'by hand' });
+    expect(await awaiting(desk.made)).not.toContain(`to be seen live: ${TIDE}`);
   });
 });
 
@@ -242,12 +237,12 @@ function hallForm(row: Awaited<ReturnType<typeof venues>>[number]) {
 
 test('the list of all: what each price leaves over what the name has cost', async () => {
   await begin();
-  await made.list([COPPER]);
-  const lines = await listingLines(made.ledger);
+  await desk.made.list([COPPER]);
+  const lines = await listingLines(desk.made.ledger);
   expect(lines).toMatchObject([
     { ascii: COPPER, askedMinor: 50_000, proceedsMinor: 42_500, profitMinor: 42_500, status: 'in review' },
   ]);
-  expect(await sellingReport(made.ledger)).toMatchObject({
+  expect(await sellingReport(desk.made.ledger)).toMatchObject({
     listed: 1,
     threads: [],
     // Names that have cost nothing press nobody.
@@ -259,11 +254,65 @@ test('past sales of others come in from a table, once; what cannot be read is to
   await begin();
   const table =
     'Name,Price,Date,Venue\nkelpkiln.com,"$1,200",2026-03-09,Hall\nbad name,5,2026-01-01,\nfoghorn.net,80 EUR,2026-02-30,\nquayrope.org,95,2026-02-02,\n';
-  expect(await bringInSales(made.ledger, table, 'USD')).toMatchObject({
+  expect(await bringInSales(desk.made.ledger, table, 'USD')).toMatchObject({
     added: 2,
     known: 0,
     refused: [{ line: 3 }, { line: 4 }],
   });
-  expect(await bringInSales(made.ledger, table, 'USD')).toMatchObject({ added: 0, known: 2 });
-  expect(await bringInSales(made.ledger, 'a,b\n1,2', 'USD')).toMatchObject({ code: 'column-missing' });
+  expect(await bringInSales(desk.made.ledger, table, 'USD')).toMatchObject({ added: 0, known: 2 });
+  expect(await bringInSales(desk.made.ledger, 'a,b\n1,2', 'USD')).toMatchObject({ code: 'column-missing' });
 });
+
+describe('what is wrong does not go out', () => {
+  const WRONG = { kind: 'auction', prices: { start: '100', reserve: '900', buyNow: '800' } };
+  const save = async (send: boolean, more: object) =>
+    must(
+      await saveListings(desk.made.ledger, {
+        venueId: desk.made.venueId,
+        send,
+        listings: [{ ...LISTING, nameId: id(COPPER), ...more }],
+      }),
+    );
+
+  test('a kept draft is checked again when it is sent', async () => {
+    await begin();
+    const { listingIds } = await save(false, WRONG);
+    const sent = must(await sendListings(desk.made.ledger, { listingIds }));
+    expect(sent).toMatchObject({ sent: 0, stopped: [{ ascii: COPPER }] });
+    expect(sent.stopped[0]?.findings[0]).toMatchObject({ code: 'order of prices', price: 'reserve', other: 'buyNow' });
+    expect(await listingOf(desk.made, COPPER)).toMatchObject({ status: 'draft', sentAt: null });
+  });
+
+  test('a wrong change of what stands at the venue leaves it as it stands', async () => {
+    await begin();
+    await desk.made.list([COPPER]);
+    await desk.made.pass(4);
+    expect(await save(true, { prices: { minimum: '700', asking: '500' } })).toMatchObject({ sent: 0 });
+    expect(await listingOf(desk.made, COPPER)).toMatchObject({
+      status: 'live',
+      prices: { minimum: 20_000, asking: 50_000, buyNow: 60_000 },
+    });
+  });
+});
+
+test('a listing fee is booked once, and counted once: in the list, the offer, and the statement', async () => {
+  await begin();
+  const { ledger } = desk.made;
+  const own = (await venues(ledger)).find(({ id: venueId }) => venueId === desk.made.venueId);
+  if (!own) throw new Error('no venue');
+  const { id: venueId, linkUrl: _l, linkCursor: _c, linkReadAt: _r, linkProblem: _p, network: _n, ...form } = own;
+  must(
+    await saveVenue(ledger, { ...withoutNulls(form), id: venueId, listingFeeMinor: 2500, floorMinor: 0, steps: [] }),
+  );
+  await desk.made.list([COPPER]);
+  expect(await booked(desk.made)).toEqual([{ kind: 'listing fee', minor: 2500 }]);
+  const [line] = await listingLines(ledger);
+  // 15 % of 500.00; the fee is in what the name has cost.
+  expect(line).toMatchObject({ askedMinor: 50_000, proceedsMinor: 42_500, profitMinor: 40_000 });
+  const threadId = must(await enterOffer(ledger, { nameId: id(COPPER), buyer: 'Ann', amount: '300', currency: 'USD' }));
+  const about = await negotiation(ledger, threadId);
+  expect(about?.cost).toEqual({ minor: 2500, currency: 'USD' });
+  expect(about?.fees).toMatchObject({ listingFeeMinor: 0 });
+});
+
+const withoutNulls = (form: object) => Object.fromEntries(Object.entries(form).filter(([, value]) => value !== null));

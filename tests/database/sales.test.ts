@@ -1,6 +1,6 @@
-import { afterEach, describe, expect, test } from 'vitest';
+import { describe, expect, test } from 'vitest';
 import { eppLink } from '@/connectors/registrar/eppLink';
-import { addDays, HOUR_MS } from '@/core/time';
+import { addDays } from '@/core/time';
 import { openDatabase } from '@/database/pool';
 import { selectSales } from '@/database/sales';
 import type { Deps } from '@/usecases/deps';
@@ -15,61 +15,65 @@ import { saveRate } from '@/usecases/venues/venues';
 import { backupText, restoreText } from './backups';
 import { Cables } from './cables';
 import { emptyLedger, TODAY } from './ledger';
-import { booked, must, type SellingLedger, sellingLedger } from './venue';
+import { booked, must, sellingDesk } from './venue';
 
 const NAMES = ['copperbuoy.com', 'larchpilot.com', 'tidewick.com'] as const;
 const [COPPER, LARCH, _TIDE] = NAMES;
 
-let made: SellingLedger;
-afterEach(() => made?.close());
-const begin = async () => {
-  made = await sellingLedger(NAMES);
-  return made;
-};
-const id = (name: string) => made.ids.get(name) as number;
-const _at = (days: number, hours = 12) => addDays(TODAY, days) + hours * HOUR_MS - (TODAY % 86_400_000);
-const sales = () => selectSales(made.ledger.database);
+const desk = sellingDesk(NAMES);
+const { begin, id, sales } = desk;
 
 describe('handing over', () => {
   const promised = async () => {
     await begin();
     const threadId = must(
-      await enterOffer(made.ledger, { nameId: id(COPPER), buyer: 'Ann', amount: '550', currency: 'USD' }),
+      await enterOffer(desk.made.ledger, { nameId: id(COPPER), buyer: 'Ann', amount: '550', currency: 'USD' }),
     );
-    const figureId = (await threadsOf(made.ledger, id(COPPER)))[0]?.figures[0]?.id;
-    must(await answerOffer(made.ledger, { threadId, figureId, answer: 'accept' }));
+    const figureId = (await threadsOf(desk.made.ledger, id(COPPER)))[0]?.figures[0]?.id;
+    must(await answerOffer(desk.made.ledger, { threadId, figureId, answer: 'accept' }));
     const saleId = (await sales())[0]?.id as number;
-    must(await stepSale(made.ledger, { saleId, to: 'money held' }));
+    must(await stepSale(desk.made.ledger, { saleId, to: 'money held' }));
     return saleId;
   };
 
   test('a push whose answer is lost is looked after, and is not made twice', async () => {
     const saleId = await promised();
-    expect(await stepSale(made.ledger, { saleId, to: 'buyer known' })).toMatchObject({ code: 'buyer-account-missing' });
-    must(await stepSale(made.ledger, { saleId, to: 'buyer known', handover: 'push', buyerAccount: 'ann-at-quaymark' }));
-    made.practice.faults.set('quaymark', 'result lost', 1);
-    expect(await handOver(made.ledger, { saleId, byHand: false })).toMatchObject({ code: 'link-failed' });
-    expect(made.world.domains.get(COPPER)?.owner).toBe('stranger');
-    await followSelling(made.ledger);
+    expect(await stepSale(desk.made.ledger, { saleId, to: 'buyer known' })).toMatchObject({
+      code: 'buyer-account-missing',
+    });
+    must(
+      await stepSale(desk.made.ledger, {
+        saleId,
+        to: 'buyer known',
+        handover: 'push',
+        buyerAccount: 'ann-at-quaymark',
+      }),
+    );
+    desk.made.practice.faults.set('quaymark', 'result lost', 1);
+    expect(await handOver(desk.made.ledger, { saleId, byHand: false })).toMatchObject({ code: 'link-failed' });
+    expect(desk.made.world.domains.get(COPPER)?.owner).toBe('stranger');
+    await followSelling(desk.made.ledger);
     expect((await sales())[0]?.stage).toBe('handed over');
-    await followSelling(made.ledger);
+    await followSelling(desk.made.ledger);
     expect((await sales())[0]?.stage).toBe('arrived');
-    must(await stepSale(made.ledger, { saleId, to: 'done' }));
-    expect(await booked(made)).toEqual([{ kind: 'sale', minor: -55_000 }]);
+    must(await stepSale(desk.made.ledger, { saleId, to: 'done' }));
+    expect(await booked(desk.made)).toEqual([{ kind: 'sale', minor: -55_000 }]);
   });
 
   test('cut anywhere in flight, a handover goes on later and is made once, with one code', async () => {
     for (const pieces of [2, 6, 10, 14, 18, 22, 26]) {
       const saleId = await promised();
-      must(await stepSale(made.ledger, { saleId, to: 'buyer known', handover: 'transfer', buyerAccount: 'saltgate' }));
+      must(
+        await stepSale(desk.made.ledger, { saleId, to: 'buyer known', handover: 'transfer', buyerAccount: 'saltgate' }),
+      );
       const cables = new Cables();
-      const url = new URL(made.ledger.url);
+      const url = new URL(desk.made.ledger.url);
       url.port = String(await cables.to(Number(url.port)));
-      const port = await cables.to(made.practice.ports.quaymark ?? 0);
+      const port = await cables.to(desk.made.practice.ports.quaymark ?? 0);
       const database = openDatabase(url.toString(), () => undefined, { max: 4 });
       const links: Deps['links'] = new Map();
       const killed: Deps = {
-        ...made.ledger,
+        ...desk.made.ledger,
         database,
         links,
         connect: (address) => eppLink({ ...address, port }, { timeoutMs: 400, sessions: 1 }),
@@ -81,52 +85,56 @@ describe('handing over', () => {
       await database.end();
       const [sale] = await sales();
       if (sale?.stage === 'buyer known' && !sale.handingOver)
-        must(await handOver(made.ledger, { saleId, byHand: false }));
-      await followSelling(made.ledger);
+        must(await handOver(desk.made.ledger, { saleId, byHand: false }));
+      await followSelling(desk.made.ledger);
       expect([pieces, (await sales())[0]?.stage]).toEqual([pieces, 'handed over']);
-      const code = must(await transferCode(made.ledger, saleId));
-      expect([pieces, made.world.domains.get(COPPER)?.authInfo]).toEqual([pieces, code]);
-      await made.close();
+      const code = must(await transferCode(desk.made.ledger, saleId));
+      expect([pieces, desk.made.world.domains.get(COPPER)?.authInfo]).toEqual([pieces, code]);
+      await desk.made.close();
     }
     await begin();
   }, 120_000);
 
   test('a transfer: the lock is off, the buyer has a code of its own', async () => {
     const saleId = await promised();
-    const domain = made.world.domains.get(COPPER);
+    const domain = desk.made.world.domains.get(COPPER);
     if (domain) domain.lock = true;
-    must(await stepSale(made.ledger, { saleId, to: 'buyer known', handover: 'transfer', buyerAccount: 'saltgate' }));
-    const handed = must(await handOver(made.ledger, { saleId, byHand: false }));
+    must(
+      await stepSale(desk.made.ledger, { saleId, to: 'buyer known', handover: 'transfer', buyerAccount: 'saltgate' }),
+    );
+    const handed = must(await handOver(desk.made.ledger, { saleId, byHand: false }));
     expect(handed.hasCode).toBe(true);
-    const code = must(await transferCode(made.ledger, saleId));
+    const code = must(await transferCode(desk.made.ledger, saleId));
     expect(code).toMatch(/^[\w-]{16}$/);
-    expect(made.world.domains.get(COPPER)).toMatchObject({ lock: false, authInfo: code });
+    expect(desk.made.world.domains.get(COPPER)).toMatchObject({ lock: false, authInfo: code });
     // It stands nowhere in the open: not in the database, not in a backup.
-    const { rows } = await made.ledger.database.query<{ row: string }>(
+    const { rows } = await desk.made.ledger.database.query<{ row: string }>(
       'select row_to_json(s)::text as row from sales s',
     );
     expect(rows.map(({ row }) => row).join()).not.toContain(code);
-    must(await stepSale(made.ledger, { saleId, to: 'arrived' }));
-    expect(await transferCode(made.ledger, saleId)).toMatchObject({ code: 'code-gone' });
+    must(await stepSale(desk.made.ledger, { saleId, to: 'arrived' }));
+    expect(await transferCode(desk.made.ledger, saleId)).toMatchObject({ code: 'code-gone' });
   });
 
   test('a transfer of an account without a link has arrived when the public record shows another registrar', async () => {
     const saleId = await promised();
-    must(await stepSale(made.ledger, { saleId, to: 'buyer known', handover: 'transfer', buyerAccount: 'saltgate' }));
-    await removeLink(made.ledger, made.accountId);
-    expect(await handOver(made.ledger, { saleId, byHand: false })).toMatchObject({ code: 'no-link' });
-    must(await handOver(made.ledger, { saleId, byHand: true }));
-    await followSelling(made.ledger);
-    await drainChecks(made.ledger);
+    must(
+      await stepSale(desk.made.ledger, { saleId, to: 'buyer known', handover: 'transfer', buyerAccount: 'saltgate' }),
+    );
+    await removeLink(desk.made.ledger, desk.made.accountId);
+    expect(await handOver(desk.made.ledger, { saleId, byHand: false })).toMatchObject({ code: 'no-link' });
+    must(await handOver(desk.made.ledger, { saleId, byHand: true }));
+    await followSelling(desk.made.ledger);
+    await drainChecks(desk.made.ledger);
     expect((await sales())[0]?.stage).toBe('handed over');
-    const domain = made.world.domains.get(COPPER);
+    const domain = desk.made.world.domains.get(COPPER);
     if (domain) domain.registrar = 'saltgate';
-    made.ledger.setClock(addDays(TODAY, 2));
-    await followSelling(made.ledger);
-    await drainChecks(made.ledger);
-    await followSelling(made.ledger);
+    desk.made.ledger.setClock(addDays(TODAY, 2));
+    await followSelling(desk.made.ledger);
+    await drainChecks(desk.made.ledger);
+    await followSelling(desk.made.ledger);
     expect((await sales())[0]?.stage).toBe('arrived');
-    expect((await statementOf(made.ledger, saleId))?.steps.at(-1)).toMatchObject({
+    expect((await statementOf(desk.made.ledger, saleId))?.steps.at(-1)).toMatchObject({
       stage: 'arrived',
       origin: 'record',
     });
@@ -134,18 +142,18 @@ describe('handing over', () => {
 
   test('a dispute comes back to its place, or ends it', async () => {
     const saleId = await promised();
-    must(await stepSale(made.ledger, { saleId, to: 'dispute', note: 'the buyer has not seen it' }));
-    expect(await stepSale(made.ledger, { saleId, to: 'done' })).toMatchObject({ code: 'stage-out-of-order' });
-    must(await stepSale(made.ledger, { saleId, to: 'refused' }));
-    expect(await booked(made)).toEqual([]);
-    const statement = await statementOf(made.ledger, saleId);
+    must(await stepSale(desk.made.ledger, { saleId, to: 'dispute', note: 'the buyer has not seen it' }));
+    expect(await stepSale(desk.made.ledger, { saleId, to: 'done' })).toMatchObject({ code: 'stage-out-of-order' });
+    must(await stepSale(desk.made.ledger, { saleId, to: 'refused' }));
+    expect(await booked(desk.made)).toEqual([]);
+    const statement = await statementOf(desk.made.ledger, saleId);
     expect(statement?.steps.map(({ stage }) => stage)).toEqual(['agreed', 'money held', 'dispute', 'refused']);
   });
 });
 
 test('the statement: every figure, profit over what the name has cost, and the yearly return', async () => {
   await begin();
-  const { database } = made.ledger;
+  const { database } = desk.made.ledger;
   await database.query("insert into batches (at, kind, summary) values (now(), 'entry', 'test')");
   await database.query(
     `insert into entries (name_id, batch_id, on_day, kind, minor, currency)
@@ -153,26 +161,26 @@ test('the statement: every figure, profit over what the name has cost, and the y
      group by d.day, d.minor, d.currency`,
     [id(COPPER)],
   );
-  must(await saveRate(made.ledger, { from: '2025-01-01', currency: 'EUR', into: 'USD', factor: 1.2 }));
+  must(await saveRate(desk.made.ledger, { from: '2025-01-01', currency: 'EUR', into: 'USD', factor: 1.2 }));
   const threadId = must(
-    await enterOffer(made.ledger, { nameId: id(COPPER), buyer: 'Ann', amount: '400', currency: 'USD' }),
+    await enterOffer(desk.made.ledger, { nameId: id(COPPER), buyer: 'Ann', amount: '400', currency: 'USD' }),
   );
-  const figureId = (await threadsOf(made.ledger, id(COPPER)))[0]?.figures[0]?.id;
-  must(await answerOffer(made.ledger, { threadId, figureId, answer: 'accept' }));
+  const figureId = (await threadsOf(desk.made.ledger, id(COPPER)))[0]?.figures[0]?.id;
+  must(await answerOffer(desk.made.ledger, { threadId, figureId, answer: 'accept' }));
   const saleId = (await sales())[0]?.id as number;
   for (const to of ['money held', 'buyer known', 'handed over', 'arrived', 'done'])
     must(
-      await stepSale(made.ledger, {
+      await stepSale(desk.made.ledger, {
         saleId,
         to,
         ...(to === 'buyer known' ? { handover: 'push', buyerAccount: 'ann' } : {}),
       }),
     );
-  const statement = await statementOf(made.ledger, saleId);
+  const statement = await statementOf(desk.made.ledger, saleId);
   // 100.00 two years ago and 50.00 EUR at 1.20 one year ago; 400.00 now: 100(1+r)² + 60(1+r) = 400.
   expect(statement).toMatchObject({ cost: { minor: 16_000 }, profit: { minor: 24_000 }, heldDays: 730 });
   expect(statement?.yearlyReturn).toBeCloseTo((-60 + Math.sqrt(3600 + 160_000)) / 200 - 1, 6);
-  const sold = await soldList(made.ledger);
+  const sold = await soldList(desk.made.ledger);
   expect(sold.lines).toMatchObject([{ ascii: COPPER, profit: { minor: 24_000 }, venue: 'the office' }]);
   expect(sold.totals.map(({ by, key }) => `${by} ${key}`)).toEqual([
     'year 2026',
@@ -180,19 +188,19 @@ test('the statement: every figure, profit over what the name has cost, and the y
     'venue the office',
     'currency USD',
   ]);
-  expect((await pastSales(made.ledger)).filter((sale) => sale.own)).toHaveLength(1);
+  expect((await pastSales(desk.made.ledger)).filter((sale) => sale.own)).toHaveLength(1);
 });
 
 test('selling comes along in a backup, and a name that is promised stays promised', async () => {
   await begin();
-  await made.list([COPPER, LARCH]);
+  await desk.made.list([COPPER, LARCH]);
   const threadId = must(
-    await enterOffer(made.ledger, { nameId: id(COPPER), buyer: 'Ann', amount: '550', currency: 'USD' }),
+    await enterOffer(desk.made.ledger, { nameId: id(COPPER), buyer: 'Ann', amount: '550', currency: 'USD' }),
   );
-  const figureId = (await threadsOf(made.ledger, id(COPPER)))[0]?.figures[0]?.id;
-  must(await answerOffer(made.ledger, { threadId, figureId, answer: 'accept' }));
-  must(await saveRate(made.ledger, { from: '2025-01-01', currency: 'EUR', into: 'USD', factor: 1.2 }));
-  const backup = await backupText(made.ledger);
+  const figureId = (await threadsOf(desk.made.ledger, id(COPPER)))[0]?.figures[0]?.id;
+  must(await answerOffer(desk.made.ledger, { threadId, figureId, answer: 'accept' }));
+  must(await saveRate(desk.made.ledger, { from: '2025-01-01', currency: 'EUR', into: 'USD', factor: 1.2 }));
+  const backup = await backupText(desk.made.ledger);
   const other = await emptyLedger();
   try {
     must(await restoreText(other, backup));

@@ -1,6 +1,8 @@
+import { afterEach } from 'vitest';
 import { isRefusal } from '@/core/refusal';
-import { addDays, type Instant } from '@/core/time';
+import { addDays, DAY_MS, HOUR_MS, type Instant } from '@/core/time';
 import { selectListings } from '@/database/listings';
+import { selectSales } from '@/database/sales';
 import { followSelling } from '@/usecases/selling/follow';
 import { saveListings } from '@/usecases/selling/listings';
 import { sellingAgenda } from '@/usecases/selling/report';
@@ -108,6 +110,30 @@ export async function sellingLedger(
     pays: (buyer) => !poor.has(buyer),
   };
   return selling;
+}
+
+/** A selling ledger for each test that begins one; closed after it. */
+export function sellingDesk(names: readonly string[]) {
+  let made: SellingLedger | null = null;
+  afterEach(async () => {
+    await made?.close();
+    made = null;
+  });
+  const desk = {
+    get made(): SellingLedger {
+      if (!made) throw new Error('begin first');
+      return made;
+    },
+    async begin(): Promise<SellingLedger> {
+      made = await sellingLedger(names);
+      return made;
+    },
+    id: (name: string) => desk.made.ids.get(name) as number,
+    /** An hour of a day from today on. */
+    at: (days: number, hours = 12) => addDays(TODAY, days) + hours * HOUR_MS - (TODAY % DAY_MS),
+    sales: () => selectSales(desk.made.ledger.database),
+  };
+  return desk;
 }
 
 export async function listingOf(made: SellingLedger, name: string) {

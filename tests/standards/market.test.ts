@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { commissionOn, NO_PRICES } from '@/core/selling';
+import { commissionOn, NO_PRICES, type VenueFees } from '@/core/selling';
 import { addDays, HOUR_MS, instant } from '@/core/time';
 import { demoBuyers } from '../../practice/venue/buyers';
 import * as market from '../../practice/venue/market';
@@ -150,7 +150,7 @@ describe('the practice venue', () => {
         }
         market.handedOver(made, String(sale?.id), null);
         days(made, 18);
-        const kept = commissionOn(units * 100, market.VENUE_RULES.fees);
+        const kept = commissionOn(units * 100, market.VENUE_RULES.fees as VenueFees);
         expect(made.market.paidOut.USD).toBe(units * 100 - kept);
       }),
       { numRuns: 60 },

@@ -371,13 +371,13 @@ describe('offers', () => {
     [60_000, { kind: 'purchase', minor: 60_000 }],
     [90_000, { kind: 'purchase', minor: 60_000 }],
   ])('an offer of %d', (minor, expected) => {
-    expect(receive(minor, both)).toEqual(expected);
+    expect(receive(minor, both, null)).toEqual(expected);
   });
 
   test('other kinds of listing', () => {
-    expect(receive(1, { ...both, kind: 'open to offers', prices: NO_PRICES })).toEqual({ kind: 'open' });
-    expect(receive(49_999, { ...both, kind: 'fixed price' })).toEqual({ kind: 'declined' });
-    expect(receive(50_000, { ...both, kind: 'fixed price' })).toEqual({ kind: 'purchase', minor: 50_000 });
+    expect(receive(1, { ...both, kind: 'open to offers', prices: NO_PRICES }, null)).toEqual({ kind: 'open' });
+    expect(receive(49_999, { ...both, kind: 'fixed price' }, null)).toEqual({ kind: 'declined' });
+    expect(receive(50_000, { ...both, kind: 'fixed price' }, null)).toEqual({ kind: 'purchase', minor: 50_000 });
     expect(buyPrice({ ...both, prices: prices({ asking: 50_000 }) })).toBe(50_000);
   });
 

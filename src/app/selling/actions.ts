@@ -47,7 +47,7 @@ export async function saveListingsAction(input: unknown): Promise<Listed | Refus
   return listed;
 }
 
-export async function sendListingsAction(input: unknown): Promise<number | Refusal> {
+export async function sendListingsAction(input: unknown): Promise<Listed | Refusal> {
   return followed(sendListings(deps(), input));
 }
 

@@ -1,7 +1,7 @@
 import type { AgendaKind, Finding, PriceName, Rung, SaleStage } from '@/core/selling';
 import { formatAmount } from '@/ui/text/figures';
 import { type DayStyle, dayWords } from '@/ui/text/words';
-import type { ListingRow } from '@/usecases/selling/listings';
+import type { Listed, ListingRow } from '@/usecases/selling/listings';
 
 /** The prices of a listing in words. */
 export const PRICE_WORDS: Readonly<Record<PriceName, string>> = {
@@ -80,6 +80,8 @@ export function findingWords(finding: Finding, currency: string, style: DayStyle
       return 'Set where the venue pays out to, there and under Setup, before you list.';
     case 'cost not known':
       return 'What the name has cost is not known in this currency: no profit is shown.';
+    case 'fees not known':
+      return `What the venue keeps is not known in ${currency}: save a rate under Setup, Venues.`;
     case 'below cost':
       return `The ${name} price is ${money} below what the name has cost.`;
     case 'proceeds below cost':
@@ -91,6 +93,15 @@ export function findingWords(finding: Finding, currency: string, style: DayStyle
     case 'not at the account':
       return 'The public record has it at another registrar than the ledger: look first.';
   }
+}
+
+/** What came of sending kept drafts, as a sentence. */
+export function sentWords({ sent, stopped }: Listed): string {
+  const went = sent === 1 ? 'One sent.' : `${sent} sent.`;
+  const [first] = stopped;
+  if (!first) return went;
+  const others = stopped.length === 1 ? '' : ` and ${stopped.length - 1} more`;
+  return `${went} ${first.ascii}${others} stays a draft: its prices have something to mend, see Price.`;
 }
 
 /** A yearly return as percent; large ones as a factor. */

@@ -62,6 +62,8 @@ export type VenueEvent = { readonly id: number; readonly at: Instant } & (
       readonly priceMinor: number;
       readonly leader: string;
       readonly reserveMet: boolean;
+      /** The least next bid; `null` where the venue does not name it. */
+      readonly nextMinor: number | null;
       readonly closesAt: Instant;
     }
   | { readonly kind: 'closed'; readonly name: string; readonly outcome: AuctionOutcome }

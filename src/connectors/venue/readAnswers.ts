@@ -123,6 +123,7 @@ function readEvent(head: { id: number; at: Instant }, event: Json): VenueEvent {
         priceMinor: whole(event.priceMinor),
         leader: text(event.leader),
         reserveMet: event.reserveMet === true,
+        nextMinor: event.nextMinor === undefined || event.nextMinor === null ? null : whole(event.nextMinor),
         closesAt: instantOf(event.closesAt),
       };
     case 'closed':

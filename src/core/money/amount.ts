@@ -41,6 +41,13 @@ export function times(a: Amount, factor: number): Amount {
   return amount(roundHalfAway(a.minor * factor), a.currency);
 }
 
+const MILLION = 1_000_000;
+
+/** A share of so many minor units, not rounded. The share is meant in millionths: 0.07 of 100 is 7, not a hair more. */
+export function shareOf(minor: number, share: number): number {
+  return (minor * Math.round(share * MILLION)) / MILLION;
+}
+
 /** Rounds half away from zero, after taking off the noise of binary fractions (1.005 × 100 is meant as 100.5). */
 export function roundHalfAway(value: number): number {
   const magnitude = Math.abs(value);

@@ -8,6 +8,7 @@ export {
   parseDecimal,
   plus,
   roundHalfAway,
+  shareOf,
   sumByCurrency,
   times,
 } from './amount';

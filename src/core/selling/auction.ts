@@ -1,5 +1,5 @@
 import { type Refusal, refuse } from '../refusal';
-import { DAY_MS, type Instant } from '../time';
+import { DAY_MS, type Instant, MINUTE_MS } from '../time';
 
 /** From a price on, the step to the next bid. Both in minor units. */
 export interface Increment {
@@ -23,11 +23,26 @@ export interface Auction {
   readonly reserveMinor: number | null;
   readonly buyNowMinor: number | null;
   readonly increments: readonly Increment[];
+  /** Bids are whole multiples of this: one unit where the venue takes whole units only, else 1. */
+  readonly unitMinor: number;
+  /** A bid in the last so many minutes moves the close by as many from then. */
+  readonly extensionMinutes: number;
+  readonly buyNowEnds: BuyNowEnd;
   readonly bids: readonly Bid[];
   /** Set when it was bought at its buy-now price, which ends it. */
   readonly bought: { readonly bidder: string; readonly at: Instant } | null;
   readonly cancelled: boolean;
 }
+
+/** Until when a name can be bought at once: until the reserve is met (without a reserve, until somebody bids), until the first bid, or to the close. */
+export const BUY_NOW_ENDS = ['reserve met', 'first bid', 'close'] as const;
+export type BuyNowEnd = (typeof BUY_NOW_ENDS)[number];
+
+/** Rules of an auction where its venue says nothing else. */
+export const USUAL_AUCTION: Pick<Auction, 'extensionMinutes' | 'buyNowEnds'> = {
+  extensionMinutes: 5,
+  buyNowEnds: 'reserve met',
+};
 
 /** How an auction stands. */
 export interface Standing {
@@ -59,9 +74,6 @@ export function usualIncrements(unitMinor: number): Increment[] {
     [10_000, 250],
   ].map(([from, step]) => ({ fromMinor: (from ?? 0) * unitMinor, stepMinor: (step ?? 1) * unitMinor }));
 }
-
-/** The last stretch, in which an accepted bid moves the close. */
-export const EXTENSION_MS = 5 * 60_000;
 
 /** When an auction of so many days closes that opens now. */
 export function closingAt(opensAt: Instant, days: number): Instant {
@@ -98,11 +110,42 @@ export function standingOf(auction: Auction): Standing {
     priceMinor,
     leader: first?.bidder ?? null,
     reserveMet,
-    buyNowOpen:
-      auction.buyNowMinor !== null &&
-      auction.bought === null &&
-      (reserveMinor === null ? first === undefined : !reserveMet),
+    buyNowOpen: isBuyNowOpen(auction, first !== undefined, reserveMet),
     leastMinor: priceMinor === null ? startMinor : priceMinor + incrementAt(priceMinor, increments),
+    bidders: new Set(auction.bids.map(({ bidder }) => bidder)).size,
+  };
+}
+
+function isBuyNowOpen(
+  { buyNowMinor, bought, buyNowEnds, reserveMinor }: Omit<Auction, 'bids'>,
+  hasBids: boolean,
+  reserveMet: boolean,
+): boolean {
+  if (buyNowMinor === null || bought !== null) return false;
+  if (buyNowEnds === 'close') return true;
+  return buyNowEnds === 'first bid' || reserveMinor === null ? !hasBids : !reserveMet;
+}
+
+/** What a venue shows of an auction that it holds: maxima stay secret there, so its own figures count. */
+export interface Shown {
+  readonly priceMinor: number | null;
+  readonly leader: string | null;
+  readonly reserveMet: boolean;
+  /** The least next bid that it named; `null` where it names none. */
+  readonly nextMinor: number | null;
+}
+
+/** How an auction stands that is followed at a venue: as shown there, the next bid a usual step above where it names none. */
+export function standingAsShown(auction: Auction, shown: Shown): Standing {
+  const { priceMinor, leader, reserveMet, nextMinor } = shown;
+  return {
+    priceMinor,
+    leader,
+    reserveMet,
+    buyNowOpen: isBuyNowOpen(auction, priceMinor !== null, reserveMet),
+    leastMinor:
+      nextMinor ??
+      (priceMinor === null ? auction.startMinor : priceMinor + incrementAt(priceMinor, auction.increments)),
     bidders: new Set(auction.bids.map(({ bidder }) => bidder)).size,
   };
 }
@@ -120,6 +163,8 @@ function refuseAt(auction: Auction, bidder: string, at: Instant): Refusal | null
 export function placeBid(auction: Auction, bid: Bid): Auction | Refusal {
   const refused = refuseAt(auction, bid.bidder, bid.at);
   if (refused) return refused;
+  if (bid.maxMinor % auction.unitMinor !== 0)
+    return refuse('bid-not-whole', 'Bids are made in whole units here.', 'max');
   const before = standingOf(auction);
   if (before.buyNowOpen && bid.maxMinor >= (auction.buyNowMinor ?? 0))
     return refuse('bid-reaches-buy-now', 'The name can be bought at once for that: take the buy-now price.', 'max');
@@ -130,8 +175,11 @@ export function placeBid(auction: Auction, bid: Bid): Auction | Refusal {
     return refuse('bid-too-low', 'The next bid has to reach the price and a step.', 'max');
   const next = { ...auction, bids: [...auction.bids, bid] };
   const isQuietRaise = before.leader === bid.bidder && standingOf(next).priceMinor === before.priceMinor;
-  const isLate = bid.at >= auction.closesAt - EXTENSION_MS;
-  return isLate && !isQuietRaise ? { ...next, closesAt: (bid.at + EXTENSION_MS) as Instant } : next;
+  const extensionMs = auction.extensionMinutes * MINUTE_MS;
+  const isLate = bid.at >= auction.closesAt - extensionMs;
+  return isLate && !isQuietRaise
+    ? { ...next, closesAt: Math.max(next.closesAt, bid.at + extensionMs) as Instant }
+    : next;
 }
 
 /** Buys the name at its buy-now price, while that is open. */
@@ -143,21 +191,17 @@ export function buyNow(auction: Auction, bidder: string, at: Instant): Auction |
   return { ...auction, bought: { bidder, at } };
 }
 
-/** Lowers the reserve, or drops it. It never rises. */
-export function lowerReserve(auction: Auction, reserveMinor: number | null): Auction | Refusal {
+/** Lowers the reserve, or drops it, while the auction is not over. It never rises. */
+export function lowerReserve(auction: Auction, reserveMinor: number | null, at: Instant): Auction | Refusal {
+  const refused = refuseAt(auction, '', at);
+  if (refused && refused.code !== 'auction-not-open') return refused;
   if (auction.reserveMinor === null || (reserveMinor !== null && reserveMinor > auction.reserveMinor))
     return refuse('reserve-rises', 'A reserve can only fall while the auction runs.', 'reserve');
   if (reserveMinor !== null && reserveMinor < auction.startMinor)
     return refuse('reserve-below-start', 'A reserve cannot fall below the start.', 'reserve');
+  if (reserveMinor !== null && reserveMinor % auction.unitMinor !== 0)
+    return refuse('reserve-not-whole', 'Prices are in whole units here.', 'reserve');
   return { ...auction, reserveMinor };
-}
-
-/** Cancels an auction on which nobody has bid. */
-export function cancelAuction(auction: Auction, at: Instant): Auction | Refusal {
-  const refused = refuseAt(auction, '', at);
-  if (refused && refused.code !== 'auction-not-open') return refused;
-  if (auction.bids.length > 0) return refuse('auction-has-bids', 'Somebody has bid: the auction runs to its close.');
-  return { ...auction, cancelled: true };
 }
 
 /** How an auction ended; `null` while it is open at `at`. Only bids before the close were taken, so any later moment says the same. */

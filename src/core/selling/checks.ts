@@ -26,6 +26,7 @@ export type FindingCode =
   | 'below cost'
   | 'proceeds below cost'
   | 'cost not known'
+  | 'fees not known'
   | 'term too short'
   | 'transfer lock'
   | 'not at the account';
@@ -101,16 +102,16 @@ export function checkListing(checked: CheckedListing): Finding[] {
   if (checked.pitch.length > MOST_PITCH) add('too long', true, { figure: MOST_PITCH });
   if (checked.description.length > MOST_DESCRIPTION) add('too long', true, { figure: MOST_DESCRIPTION });
   if (venue && !venue.payoutSet) add('payout not set', true);
+  const fees = venue ? venue.fees : NO_FEES;
+  if (fees === null) add('fees not known', false);
   if (costMinor === null) add('cost not known', false);
   else
     for (const price of PRICE_NAMES) {
       const minor = prices[price];
       // The start binds nobody to sell where a reserve stands above it.
       if (minor === null || (price === 'start' && prices.reserve !== null)) continue;
-      const fees = venue?.fees ?? NO_FEES;
-      const { proceedsMinor } = leavesOf(minor, fees);
       if (minor < costMinor) add('below cost', false, { price, figure: costMinor - minor });
-      else if (proceedsMinor < costMinor)
+      else if (fees !== null && leavesOf(minor, fees).proceedsMinor < costMinor)
         add('proceeds below cost', false, { price, figure: priceToLeave(costMinor, fees, unitMinor) });
     }
   const until = soldBy(offered, venue, checked.now);
@@ -134,7 +135,11 @@ function checkAuction(
 }
 
 /** When a name that is listed now would be handed over at the latest: review, auction, and the steps of a sale. */
-export function soldBy(offered: Offered, venue: VenueRules | null, now: Instant): Instant {
+export function soldBy(
+  offered: Pick<Offered, 'kind' | 'auctionDays'>,
+  venue: Pick<VenueRules, 'reviewHours'> | null,
+  now: Instant,
+): Instant {
   const listed = (now + (venue?.reviewHours ?? 0) * HOUR_MS) as Instant;
   return addDays(listed, (offered.kind === 'auction' ? offered.auctionDays : 0) + HANDOVER_DAYS);
 }

@@ -81,7 +81,7 @@ export function compareSales(ascii: string, sales: readonly PastSale[], currency
     .filter((sale) => sale.price.currency === currency && sale.ascii !== ascii)
     .map((sale) => ({ sale, likeness: likeness(own, traitsOf(sale.ascii)) }))
     .filter((one) => one.likeness >= LEAST_LIKENESS)
-    .sort((a, b) => b.likeness - a.likeness || (a.sale.day < b.sale.day ? 1 : -1))
+    .sort((a, b) => b.likeness - a.likeness || newestFirst(a.sale, b.sale))
     .slice(0, MOST_SALES)
     .map(({ sale }) => sale);
   if (like.length === 0) return null;
@@ -93,6 +93,14 @@ export function compareSales(ascii: string, sales: readonly PastSale[], currency
     medianMinor: Math.round(quantile(prices, 0.5)),
     upperMinor: Math.round(quantile(prices, 0.75)),
   };
+}
+
+/** Newest first; sales of one day in an order of their own, so that what is picked does not depend on how they came. */
+function newestFirst(a: PastSale, b: PastSale): number {
+  const by = (one: string, other: string) => (one < other ? -1 : one > other ? 1 : 0);
+  return (
+    by(b.day, a.day) || by(a.ascii, b.ascii) || a.price.minor - b.price.minor || by(a.venue, b.venue) || +b.own - +a.own
+  );
 }
 
 /** A quantile by linear interpolation between the order statistics (Hyndman and Fan 1996, definition 7). `share` is 0 to 1. */

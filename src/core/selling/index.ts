@@ -3,17 +3,19 @@ export {
   type Auction,
   type AuctionOutcome,
   type Bid,
+  BUY_NOW_ENDS,
+  type BuyNowEnd,
   buyNow,
-  cancelAuction,
   closingAt,
-  EXTENSION_MS,
   type Increment,
   incrementAt,
   lowerReserve,
   outcomeOf,
   placeBid,
   type Standing,
+  standingAsShown,
   standingOf,
+  USUAL_AUCTION,
   usualIncrements,
 } from './auction';
 export { type CheckedListing, checkListing, type Finding, type FindingCode, HANDOVER_DAYS, soldBy } from './checks';
@@ -83,7 +85,7 @@ export {
   type RuleBase,
   roundPrice,
 } from './priceRule';
-export { costIn, feesIn, listingCost, rulesOf, sellingTerms, type VenueTerms } from './terms';
+export { costIn, listingCost, saleFees, sellingTerms, type ToList, type VenueTerms } from './terms';
 export {
   type CommissionStep,
   NO_FEES,

@@ -6,19 +6,30 @@ import type { VenueFees } from './venue';
 export interface Rung {
   readonly kind: 'cost' | 'no loss' | PriceName;
   readonly minor: number;
-  readonly leaves: Leaves;
-  /** Proceeds less cost; `null` when the cost is not known. */
+  /** `null` when the fees are not known. */
+  readonly leaves: Leaves | null;
+  /** Proceeds less cost; `null` when one of them is not known. */
   readonly profitMinor: number | null;
 }
 
 /** The rungs of a name's price ladder, lowest first. */
-export function ladderOf(offered: Offered, costMinor: number | null, fees: VenueFees, unitMinor: number): Rung[] {
+export function ladderOf(
+  offered: Offered,
+  costMinor: number | null,
+  fees: VenueFees | null,
+  unitMinor: number,
+): Rung[] {
   const prices = usedPrices(offered);
   const rung = (kind: Rung['kind'], minor: number): Rung => {
-    const leaves = leavesOf(minor, fees);
-    return { kind, minor, leaves, profitMinor: costMinor === null ? null : leaves.proceedsMinor - costMinor };
+    const leaves = fees && leavesOf(minor, fees);
+    return {
+      kind,
+      minor,
+      leaves,
+      profitMinor: costMinor === null || leaves === null ? null : leaves.proceedsMinor - costMinor,
+    };
   };
-  const noLoss = costMinor === null ? null : priceToLeave(costMinor, fees, unitMinor);
+  const noLoss = costMinor === null || fees === null ? null : priceToLeave(costMinor, fees, unitMinor);
   return [
     ...(costMinor === null ? [] : [rung('cost', costMinor)]),
     ...(noLoss === null ? [] : [rung('no loss', noLoss)]),

@@ -1,4 +1,4 @@
-import { roundHalfAway } from '../money';
+import { roundHalfAway, shareOf } from '../money';
 import type { VenueFees } from './venue';
 
 /** What a price leaves, in minor units of its currency. */
@@ -17,7 +17,7 @@ export function commissionOn(priceMinor: number, { percent, floorMinor, steps }:
   const bands = [{ fromMinor: 0, percent }, ...steps];
   const parts = bands.map((band, i) => {
     const end = bands[i + 1]?.fromMinor ?? Number.POSITIVE_INFINITY;
-    return (Math.max(0, Math.min(priceMinor, end) - band.fromMinor) * band.percent) / 100;
+    return shareOf(Math.max(0, Math.min(priceMinor, end) - band.fromMinor), band.percent / 100);
   });
   const share = roundHalfAway(parts.reduce((sum, part) => sum + part, 0));
   return Math.min(priceMinor, Math.max(floorMinor, share));

@@ -1,5 +1,7 @@
+import { roundHalfAway, shareOf } from '../money';
 import { type Refusal, refuse } from '../refusal';
 import type { Instant } from '../time';
+import { type Auction, standingOf } from './auction';
 import { buyPrice, type Offered } from './listing';
 
 /** What became of a figure. */
@@ -27,10 +29,17 @@ export type Reception =
   | { readonly kind: 'open' }
   | { readonly kind: 'purchase'; readonly minor: number };
 
-/** What a new offer means for a listing. One that equals the minimum is open. */
-export function receive(minor: number, offered: Offered): Reception {
+/**
+ * What a new offer means for a listing. One that equals the minimum is open. `auction` is the one of the name that runs: with its
+ * first bid nothing is answered beside it, only its own buy-now price may still be taken, as long as that is open.
+ */
+export function receive(minor: number, offered: Offered, auction: Auction | null): Reception {
   const price = buyPrice(offered);
-  if (price !== null && minor >= price) return { kind: 'purchase', minor: price };
+  const isAuction = offered.kind === 'auction';
+  const hasBids = auction !== null && auction.bids.length > 0;
+  const mayBuy = isAuction ? auction !== null && standingOf(auction).buyNowOpen : !hasBids;
+  if (mayBuy && price !== null && minor >= price) return { kind: 'purchase', minor: price };
+  if (hasBids) return { kind: 'open' };
   const { minimum } = offered.prices;
   if (offered.kind === 'fixed price' || offered.kind === 'auction') return { kind: 'declined' };
   return minimum !== null && minor < minimum ? { kind: 'declined' } : { kind: 'open' };
@@ -61,7 +70,7 @@ export function middleOf(figures: readonly Figure[], unitMinor: number): number 
 
 /** How offers on a name are answered without the owner, when that is wished. */
 export interface AnswerRule {
-  /** Accept an offer of at least this share of the asking price, 0 to 1; `null` never. */
+  /** Accept an offer of at least this share of the asking price, 0 to 1 in steps of a ten-thousandth; `null` never. */
   readonly acceptFrom: number | null;
   /** Counter an offer below that with this share of the asking price; `null` never. */
   readonly counterWith: number | null;
@@ -80,8 +89,8 @@ export function answerByRule(
   unitMinor: number,
 ): RuledAnswer {
   if (askingMinor === null) return null;
-  if (rule.acceptFrom !== null && minor >= askingMinor * rule.acceptFrom) return { kind: 'accept' };
+  if (rule.acceptFrom !== null && minor >= shareOf(askingMinor, rule.acceptFrom)) return { kind: 'accept' };
   if (rule.counterWith === null || hasCountered) return null;
-  const counter = Math.round((askingMinor * rule.counterWith) / unitMinor) * unitMinor;
+  const counter = roundHalfAway(shareOf(askingMinor, rule.counterWith) / unitMinor) * unitMinor;
   return counter <= minor ? { kind: 'accept' } : { kind: 'counter', minor: counter };
 }

@@ -5,16 +5,21 @@ import { NO_FEES, type VenueFees, type VenueRules } from './venue';
 /** A venue's rules with its fees in the currency that it states them in. */
 export type VenueTerms = Omit<VenueRules, 'fees'> & VenueFees & { readonly feesCurrency: string };
 
-/** The fees of a venue in another currency; its own figures where no rate is known. `null` is no venue: no fees. */
+/** The fees of a venue in another currency; `null` where a rate is missing for one of them. No venue: no fees. */
 export function feesIn(
   row: VenueTerms | null,
   currency: string,
   known: readonly Rate[],
   at: Parameters<typeof dayOf>[0],
-): VenueFees {
+): VenueFees | null {
   if (!row) return NO_FEES;
   const day = dayOf(at);
-  const into = (minor: number) => convert({ minor, currency: row.feesCurrency }, currency, known, day)?.minor ?? minor;
+  const isKnown =
+    row.floorMinor + row.saleFeeMinor + row.listingFeeMinor === 0 && row.steps.length === 0
+      ? true
+      : convert({ minor: 0, currency: row.feesCurrency }, currency, known, day) !== null;
+  if (!isKnown) return null;
+  const into = (minor: number) => convert({ minor, currency: row.feesCurrency }, currency, known, day)?.minor ?? 0;
   return {
     percent: row.percent,
     floorMinor: into(row.floorMinor),
@@ -25,7 +30,7 @@ export function feesIn(
 }
 
 /** The rules of a venue as the checks read them; `null` for the office itself. */
-export function rulesOf(row: VenueTerms | null, fees: VenueFees): VenueRules | null {
+export function rulesOf(row: VenueTerms | null, fees: VenueFees | null): VenueRules | null {
   if (!row) return null;
   const { currencies, wholeUnits, auctionDays, reviewHours, payoutSet } = row;
   return { currencies, wholeUnits, auctionDays, reviewHours, payoutSet, fees };
@@ -42,25 +47,51 @@ export function costIn(
   return cost && cost.minor < 0 ? { ...cost, minor: 0 } : cost;
 }
 
-/** Rules, fees and unit of a venue for one currency. */
+/** What is still to be paid for a listing: nothing more once it was sent, since that is booked as a cost of the name then. */
+export interface ToList {
+  readonly sentAt: Instant | null;
+  readonly placement: string | null;
+  readonly categories: readonly string[];
+}
+
+/**
+ * What a sale costs at a venue, in the currency of the sale: commission, fees, and of the listing what has not been booked yet.
+ * `null` for `listing` is one for which nothing more is paid. Answers `null` where a rate is missing. Every figure of what a price
+ * leaves comes from here.
+ */
+export function saleFees(
+  row: (VenueTerms & ListingFees) | null,
+  listing: ToList | null,
+  currency: string,
+  rates: readonly Rate[],
+  at: Instant,
+): VenueFees | null {
+  if (!row) return NO_FEES;
+  const listingFeeMinor = listing === null || listing.sentAt !== null ? 0 : listingCost(row, listing);
+  return feesIn({ ...row, listingFeeMinor }, currency, rates, at);
+}
+
+/** Rules, fees and unit of a venue for one listing in one currency. */
 export function sellingTerms(
-  row: VenueTerms | null,
+  row: (VenueTerms & ListingFees) | null,
+  listing: ToList | null,
   currency: string,
   rates: readonly Rate[],
   now: Instant,
-): { readonly fees: VenueRules['fees']; readonly rules: VenueRules | null; readonly unitMinor: number } {
-  const fees = feesIn(row, currency, rates, now);
+): { readonly fees: VenueFees | null; readonly rules: VenueRules | null; readonly unitMinor: number } {
+  const fees = saleFees(row, listing, currency, rates, now);
   return { fees, rules: rulesOf(row, fees), unitMinor: wholeUnit(currency) };
 }
 
+/** What a venue takes for showing a listing. */
+export interface ListingFees {
+  readonly listingFeeMinor: number;
+  readonly placements: readonly { readonly label: string; readonly minor: number }[];
+  readonly categoryMinor: number;
+}
+
 /** What a venue takes for listing, sold or not: its fee, a paid placement, and each category beyond the first. In the currency of its fees. */
-export function listingCost(
-  venue: Pick<VenueTerms, 'listingFeeMinor'> & {
-    readonly placements: readonly { readonly label: string; readonly minor: number }[];
-    readonly categoryMinor: number;
-  },
-  listing: { readonly placement: string | null; readonly categories: readonly string[] },
-): number {
+export function listingCost(venue: ListingFees, listing: Pick<ToList, 'placement' | 'categories'>): number {
   const placement = venue.placements.find(({ label }) => label === listing.placement)?.minor ?? 0;
   return venue.listingFeeMinor + placement + Math.max(0, listing.categories.length - 1) * venue.categoryMinor;
 }

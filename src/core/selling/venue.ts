@@ -33,7 +33,8 @@ export interface VenueRules {
   readonly reviewHours: number;
   /** Where its proceeds are paid out to has been set there. */
   readonly payoutSet: boolean;
-  readonly fees: VenueFees;
+  /** `null` where a rate is missing. */
+  readonly fees: VenueFees | null;
 }
 
 /** The usual longest review. */

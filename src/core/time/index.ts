@@ -12,6 +12,7 @@ export {
   type Instant,
   instant,
   LAST_DAY,
+  MINUTE_MS,
   parseDay,
   parseInstant,
   startOfDay,

@@ -6,6 +6,7 @@ export type Instant = number & { readonly [instantBrand]: true };
 /** A calendar day, `YYYY-MM-DD`, of no particular time zone. */
 export type Day = string & { readonly [dayBrand]: true };
 
+export const MINUTE_MS = 60_000;
 export const HOUR_MS = 3_600_000;
 /** Days of the trade are 24 hours in UTC. */
 export const DAY_MS = 24 * HOUR_MS;

@@ -22,6 +22,7 @@ import {
   lockAuction,
   selectAuction,
   selectDueAuctions,
+  standingOfRow,
   updateAuction,
 } from '@/database/auctions';
 import { selectSaleNames, stepListings } from '@/database/listings';
@@ -45,7 +46,8 @@ export interface AuctionView {
   readonly standing: Standing;
   /** What the name has cost, in the auction's currency; `null` when a rate is missing. */
   readonly cost: Amount | null;
-  readonly fees: VenueFees;
+  /** `null` when a rate is missing. */
+  readonly fees: VenueFees | null;
   readonly unitMinor: number;
   readonly saleId: number | null;
   readonly now: Instant;
@@ -62,10 +64,10 @@ export async function auctionView(deps: Deps, id: number): Promise<AuctionView |
     selectSalesOf(database, auction.nameId),
   ]);
   const now = deps.clock();
-  const { fees, unitMinor } = sellingTerms(venue, auction.currency, rates, now);
+  const { fees, unitMinor } = sellingTerms(venue, null, auction.currency, rates, now);
   return {
     auction,
-    standing: standingOf(asAuction(auction)),
+    standing: standingOfRow(auction),
     cost: name ? costIn(name.spent, auction.currency, rates, now) : null,
     fees,
     unitMinor,
@@ -86,6 +88,7 @@ async function write(tx: Transaction, id: number, now: Auction): Promise<void> {
     priceMinor,
     leader,
     reserveMet,
+    nextMinor: null,
   });
 }
 
@@ -124,21 +127,36 @@ async function settle(tx: Transaction, deps: Deps, id: number): Promise<void> {
   if (outcome) await endAuction(tx, deps, row, outcome, row.boughtAt ?? row.closesAt);
 }
 
-/** Takes the outcome of an auction down, once; one that sold is a sale. */
+/** Sells a name of an auction of the office at its buy-now price to who has offered as much: the auction ends by it. Answers the sale. */
+export async function buyAtAuction(
+  tx: Transaction,
+  deps: Deps,
+  row: AuctionRow,
+  offer: { readonly buyer: string; readonly figureId: number; readonly threadId: number },
+): Promise<number | Refusal> {
+  const next = buyNow(asAuction(row), offer.buyer, deps.clock());
+  if (isRefusal(next)) return next;
+  await write(tx, row.id, next);
+  const outcome = outcomeOf(next, deps.clock()) as AuctionOutcome;
+  return (await endAuction(tx, deps, row, outcome, deps.clock(), offer)) ?? UNKNOWN;
+}
+
+/** Takes the outcome of an auction down, once; one that sold is a sale. Answers that, or why there is none. */
 export async function endAuction(
   tx: Transaction,
   deps: Deps,
   row: AuctionRow,
   outcome: AuctionOutcome,
   at: Instant,
-): Promise<void> {
-  if (!(await closeAuction(tx, row.id, outcome, at))) return;
+  offer: { readonly figureId: number; readonly threadId: number } | null = null,
+): Promise<number | Refusal | null> {
+  if (!(await closeAuction(tx, row.id, outcome, at))) return null;
   if (outcome.kind !== 'sold') {
     await stepListings(tx, [row.listingId], { status: outcome.kind === 'cancelled' ? 'withdrawn' : 'ended' }, ['live']);
-    return;
+    return null;
   }
   // At a venue the purchase follows as an event of its own.
-  if (row.atVenue) return;
+  if (row.atVenue) return null;
   const sale = await commitSale(
     tx,
     deps.clock(),
@@ -146,7 +164,7 @@ export async function endAuction(
       nameId: row.nameId,
       venueId: row.venueId,
       listingId: row.listingId,
-      figureId: null,
+      figureId: offer?.figureId ?? null,
       auctionId: row.id,
       ref: null,
       how: outcome.how,
@@ -156,9 +174,11 @@ export async function endAuction(
       toTell: null,
     },
     'rule',
+    offer?.threadId ?? null,
   );
   // Promised elsewhere in the meantime: the auction has ended and sells nothing.
   if (isRefusal(sale)) await stepListings(tx, [row.listingId], { status: 'ended', problem: sale.message });
+  return sale;
 }
 
 /** Closes every auction of the office whose time has come, also while nobody looked or the program was down. */
@@ -176,7 +196,7 @@ export async function changeReserve(deps: Deps, input: unknown): Promise<Auction
   if (!row) return UNKNOWN;
   const reserve = readPrice(request.reserve, row.currency, 'reserve');
   if (isRefusal(reserve)) return reserve;
-  const checked = lowerReserve(asAuction(row), reserve?.minor ?? null);
+  const checked = lowerReserve(asAuction(row), reserve?.minor ?? null, deps.clock());
   if (isRefusal(checked)) return checked;
   if (row.atVenue) {
     const venue = row.venueId === null ? null : await selectVenue(deps.database, row.venueId);
@@ -187,9 +207,11 @@ export async function changeReserve(deps: Deps, input: unknown): Promise<Auction
   return changing(deps, async (tx) => {
     const now = await lockAuction(tx, row.id);
     if (!now) return UNKNOWN;
-    const next = lowerReserve(asAuction(now), reserve?.minor ?? null);
+    const next = lowerReserve(asAuction(now), reserve?.minor ?? null, deps.clock());
     if (isRefusal(next)) return next;
-    await write(tx, row.id, next);
+    // What a venue shows stays as it shows it.
+    if (now.atVenue) await updateAuction(tx, row.id, { ...now, reserveMinor: next.reserveMinor });
+    else await write(tx, row.id, next);
     return (await selectAuction(tx, row.id)) as AuctionRow;
   });
 }

@@ -1,5 +1,5 @@
 import type { VenueListingState } from '@/connectors/venue/port';
-import { type Amount, isCurrency, parseDecimal, wholeUnit } from '@/core/money';
+import { type Amount, isCurrency, parseDecimal, type Rate, wholeUnit } from '@/core/money';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import {
   askedPrice,
@@ -12,6 +12,7 @@ import {
   PRICE_NAMES,
   type PriceName,
   sellingTerms,
+  USUAL_AUCTION,
   usualIncrements,
 } from '@/core/selling';
 import { dayOf, type Instant } from '@/core/time';
@@ -22,12 +23,13 @@ import {
   type ListingDraft,
   type ListingRow,
   lockFreeListings,
+  selectListings,
   selectListingsById,
   stepListings,
   upsertListings,
 } from '@/database/listings';
 import type { Transaction } from '@/database/pool';
-import { selectRates, selectVenue, type VenueRow } from '@/database/venues';
+import { selectRates, selectVenue, selectVenues, type VenueRow } from '@/database/venues';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { readRequest } from '../validate';
@@ -51,11 +53,15 @@ export async function saveListings(deps: Deps, input: unknown): Promise<Listed |
   const request = await readRequest(SaveListings, input);
   if (isRefusal(request)) return request;
   const { venueId = null, send } = request;
-  const [venue, rates, names] = await Promise.all([
+  const [venue, rates, names, listings] = await Promise.all([
     venueId === null ? null : selectVenue(deps.database, venueId),
     selectRates(deps.database),
     pricedNames(
       deps,
+      request.listings.map(({ nameId }) => nameId),
+    ),
+    selectListings(
+      deps.database,
       request.listings.map(({ nameId }) => nameId),
     ),
   ]);
@@ -73,7 +79,7 @@ export async function saveListings(deps: Deps, input: unknown): Promise<Listed |
       `An auction of ${running.unicode} runs there: only its reserve can still be lowered, on the auction’s page.`,
     );
   const known = new Map(names.map((name) => [name.nameId, name]));
-  const drafts: { draft: ListingDraft; name: PricedName; findings: Finding[] }[] = [];
+  const drafts: { draft: ListingDraft; name: PricedName; current: ListingRow | null; findings: Finding[] }[] = [];
   const at = deps.clock();
   for (const form of request.listings) {
     const name = known.get(form.nameId);
@@ -81,39 +87,30 @@ export async function saveListings(deps: Deps, input: unknown): Promise<Listed |
       return refuse('name-not-in-ledger', 'One of these names is no longer in the ledger. Load the page again.');
     const draft = draftOf(form, venueId);
     if (isRefusal(draft)) return draft;
-    const { rules, unitMinor } = sellingTerms(venue, draft.currency, rates, at);
-    const findings = checkListing({
-      offered: draft,
-      costMinor: costIn(name.spent, draft.currency, rates, at)?.minor ?? null,
-      unitMinor,
-      venue: rules,
-      pitch: draft.pitch,
-      description: draft.description,
-      now: at,
-      termEnd: name.termEnd,
-      lockedUntil: name.lockedUntil,
-      atAccount: name.atAccount,
-    });
-    drafts.push({ draft, name, findings });
+    const current = listings.find((one) => one.nameId === name.nameId && one.venueId === venueId) ?? null;
+    const findings = findingsOf({ ...draft, sentAt: current?.sentAt ?? null }, name, venue, rates, at);
+    drafts.push({ draft, name, current, findings });
   }
   const stopped = drafts.filter(({ findings }) => findings.some(({ stops }) => stops));
   const fine = drafts.filter((one) => !stopped.includes(one));
+  // What stands at its venue stays as it stands until the change is right: nothing wrong goes out.
+  const kept = drafts.filter((one) => fine.includes(one) || !one.current || isDraft(one.current));
   const listingIds = await changing(deps, async (tx) => {
     const written = await upsertListings(
       tx,
-      drafts.map(({ draft }) => draft),
+      kept.map(({ draft }) => draft),
       at,
     );
     const batchId = await insertBatch(
       tx,
       at,
       'listing',
-      `Priced ${drafts.length === 1 ? 'one name' : `${drafts.length} names`} for sale`,
+      `Priced ${kept.length === 1 ? 'one name' : `${kept.length} names`} for sale`,
     );
     await patchNames(
       tx,
       batchId,
-      drafts.map(({ draft }) => {
+      kept.map(({ draft }) => {
         const asked = askedPrice(draft);
         return {
           nameId: draft.nameId,
@@ -134,6 +131,33 @@ export async function saveListings(deps: Deps, input: unknown): Promise<Listed |
     sent: send ? fine.length : 0,
     stopped: stopped.map(({ name, findings }) => ({ ascii: name.ascii, findings })),
   };
+}
+
+/** Everything that is wrong with a listing at a venue; the same when it is saved, and when a kept draft is sent. */
+function findingsOf(
+  listing: ListingDraft & Pick<ListingRow, 'sentAt'>,
+  name: PricedName,
+  venue: VenueRow | null,
+  rates: readonly Rate[],
+  at: Instant,
+): Finding[] {
+  const { rules, unitMinor } = sellingTerms(venue, listing, listing.currency, rates, at);
+  return checkListing({
+    offered: listing,
+    costMinor: costIn(name.spent, listing.currency, rates, at)?.minor ?? null,
+    unitMinor,
+    venue: rules,
+    pitch: listing.pitch,
+    description: listing.description,
+    now: at,
+    termEnd: name.termEnd,
+    lockedUntil: name.lockedUntil,
+    atAccount: name.atAccount,
+  });
+}
+
+function isDraft({ status }: Pick<ListingRow, 'status'>): boolean {
+  return status === 'draft' || status === 'refused';
 }
 
 /** Puts listings on their way: to a venue's link, to be entered at a venue by hand, or live at once where the office sells. */
@@ -190,17 +214,17 @@ async function openOwnAuctions(tx: Transaction, ids: readonly number[], at: Inst
   await insertAuctions(
     tx,
     listings.flatMap((listing) =>
-      listing.status === 'live' ? auctionOf(listing, at, closingAt(at, listing.auctionDays), false) : [],
+      listing.status === 'live' ? auctionOf(listing, at, closingAt(at, listing.auctionDays), null) : [],
     ),
   );
 }
 
-/** The auction of a listing; none for a listing of another kind. */
+/** The auction of a listing by the rules of its venue, or the office's own; none for a listing of another kind. */
 export function auctionOf(
   { id, nameId, kind, currency, prices }: Pick<ListingRow, 'id' | 'nameId' | 'kind' | 'currency' | 'prices'>,
   opensAt: Instant,
   closesAt: Instant,
-  atVenue: boolean,
+  venue: Pick<VenueRow, 'wholeUnits' | 'extensionMinutes' | 'buyNowEnds'> | null,
 ): AuctionDraft[] {
   const { start, reserve, buyNow } = prices;
   return kind !== 'auction' || start === null
@@ -209,7 +233,7 @@ export function auctionOf(
         {
           listingId: id,
           nameId,
-          atVenue,
+          atVenue: venue !== null,
           currency,
           opensAt,
           closesAt,
@@ -217,6 +241,9 @@ export function auctionOf(
           reserveMinor: reserve,
           buyNowMinor: buyNow,
           increments: usualIncrements(wholeUnit(currency)),
+          wholeUnits: venue?.wholeUnits ?? true,
+          extensionMinutes: venue?.extensionMinutes ?? USUAL_AUCTION.extensionMinutes,
+          buyNowEnds: venue?.buyNowEnds ?? USUAL_AUCTION.buyNowEnds,
         },
       ];
 }
@@ -225,6 +252,7 @@ export function auctionOf(
 export async function takeState(
   tx: Transaction,
   deps: Deps,
+  venue: VenueRow,
   listing: Pick<ListingRow, 'id' | 'nameId' | 'currency' | 'prices' | 'kind'>,
   state: VenueListingState,
   from: Parameters<typeof stepListings>[3],
@@ -243,7 +271,7 @@ export async function takeState(
     from,
   );
   if (state.auction && state.status === 'live')
-    await insertAuctions(tx, auctionOf(listing, state.auction.opensAt, state.auction.closesAt, true));
+    await insertAuctions(tx, auctionOf(listing, state.auction.opensAt, state.auction.closesAt, venue));
 }
 
 function draftOf(form: ListingForm, venueId: number | null): ListingDraft | Refusal {
@@ -289,20 +317,41 @@ export function readPrice(written: string | undefined, currency: string, field: 
     : refuse('price-invalid', 'Write the price as a plain amount above nothing, like 1200.', field);
 }
 
-/** Sends drafts that were kept. Answers how many went. */
-export async function sendListings(deps: Deps, input: unknown): Promise<number | Refusal> {
+/** Sends drafts that were kept, those with which nothing is wrong by now. */
+export async function sendListings(deps: Deps, input: unknown): Promise<Listed | Refusal> {
   const request = await readRequest(SomeListings, input);
   if (isRefusal(request)) return request;
+  const { database } = deps;
+  const [venues, rates, listings] = await Promise.all([
+    selectVenues(database),
+    selectRates(database),
+    selectListingsById(database, request.listingIds),
+  ]);
+  const names = await pricedNames(
+    deps,
+    listings.map(({ nameId }) => nameId),
+  );
+  const venueOf = new Map(venues.map((venue) => [venue.id, venue]));
+  const known = new Map(names.map((name) => [name.nameId, name]));
   return changing(deps, async (tx) => {
-    const drafts = (await selectListingsById(tx, request.listingIds)).filter(
-      ({ status }) => status === 'draft' || status === 'refused',
-    );
+    const drafts = (await selectListingsById(tx, request.listingIds)).filter(isDraft);
+    const judged = drafts.flatMap((listing) => {
+      const name = known.get(listing.nameId);
+      const venue = listing.venueId === null ? null : (venueOf.get(listing.venueId) ?? null);
+      return name ? [{ listing, venue, findings: findingsOf(listing, name, venue, rates, deps.clock()) }] : [];
+    });
+    const stopped = judged.filter(({ findings }) => findings.some(({ stops }) => stops));
+    const fine = judged.filter((one) => !stopped.includes(one));
     // Once for each venue, not for each listing.
-    for (const venueId of new Set(drafts.map((listing) => listing.venueId))) {
-      const ids = drafts.filter((listing) => listing.venueId === venueId).map(({ id }) => id);
-      await sendWithin(tx, deps, ids, venueId === null ? null : await selectVenue(tx, venueId));
+    for (const venue of new Set(fine.map((one) => one.venue))) {
+      const ids = fine.filter((one) => one.venue === venue).map(({ listing }) => listing.id);
+      await sendWithin(tx, deps, ids, venue);
     }
-    return drafts.length;
+    return {
+      listingIds: drafts.map(({ id }) => id),
+      sent: fine.length,
+      stopped: stopped.map(({ listing, findings }) => ({ ascii: listing.ascii, findings })),
+    };
   });
 }
 

@@ -13,6 +13,7 @@ import {
   type VenueFees,
 } from '@/core/selling';
 import { addDays, dayOf, type Instant, parseDay, startOfDay } from '@/core/time';
+import { type AuctionRow, asAuction, lockRunningAuctions } from '@/database/auctions';
 import { type ListingRow, selectListings, selectSaleNames } from '@/database/listings';
 import {
   hasLapsed,
@@ -34,6 +35,7 @@ import { selectRates, selectVenue } from '@/database/venues';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { readRequest } from '../validate';
+import { buyAtAuction } from './auctions';
 import { readPrice } from './listings';
 import { AnswerOffer, AnswerRuleForm, EnterOffer } from './requests';
 import { commitSale } from './sales';
@@ -66,7 +68,7 @@ function listingFor(listings: readonly ListingRow[], venueId: number | null): Li
 
 /**
  * Takes a buyer's figure down and answers it where a rule says how: below the minimum it is declined, from the buy-now price on
- * it is a purchase at that price, and the office's own rule may accept or counter.
+ * it is a purchase at that price, and the office's own rule may accept or counter. Beside an auction with bids nothing is answered.
  */
 export async function receiveOffer(tx: Transaction, deps: Deps, offer: Incoming): Promise<number> {
   const { at } = offer;
@@ -84,16 +86,40 @@ export async function receiveOffer(tx: Transaction, deps: Deps, offer: Incoming)
   const listing = listingFor(await selectListings(tx, [offer.nameId]), offer.venueId);
   const isAtVenue = thread.ref !== null;
   const offered: Offered | null = listing && listing.currency === offer.currency ? listing : null;
-  const reception = offered === null ? { kind: 'open' as const } : receive(offer.minor, offered);
+  const running = await lockRunningAuctions(tx, offer.nameId);
+  const auction =
+    running.find((one) => one.bids.length > 0) ?? running.find((one) => one.listingId === listing?.id) ?? null;
+  const reception =
+    offered === null ? { kind: 'open' as const } : receive(offer.minor, offered, auction && asAuction(auction));
   // At an auction, and where nothing is listed, the owner answers.
   if (reception.kind === 'declined' && offered?.prices.minimum != null) {
     await setFigure(tx, figureId, 'declined', isAtVenue ? 'decline' : null);
     await setThread(tx, threadId, 'declined');
   } else if (reception.kind === 'purchase' && !isAtVenue) {
-    await accept(tx, deps, thread, figureId, reception.minor, 'rule', listing);
-  } else await answerRuled(tx, deps, thread, figureId, offer.minor, listing);
+    await buy(tx, deps, thread, figureId, reception.minor, listing, auction);
+  } else if (auction === null) await answerRuled(tx, deps, thread, figureId, offer.minor, listing);
   await noteBestOffers(tx, [offer.nameId]);
   return threadId;
+}
+
+/** Sells at the buy-now price: where that is the price of an auction of the office, the auction ends by it. */
+async function buy(
+  tx: Transaction,
+  deps: Deps,
+  thread: ThreadRow,
+  figureId: number,
+  priceMinor: number,
+  listing: ListingRow | null,
+  auction: AuctionRow | null,
+): Promise<void> {
+  if (!auction || auction.atVenue || auction.listingId !== listing?.id) {
+    await accept(tx, deps, thread, figureId, priceMinor, 'rule', listing);
+    return;
+  }
+  const { buyer } = thread;
+  if (isRefusal(await buyAtAuction(tx, deps, auction, { buyer, figureId, threadId: thread.id }))) return;
+  await setFigure(tx, figureId, 'accepted');
+  await setThread(tx, thread.id, 'accepted');
 }
 
 async function answerRuled(
@@ -105,7 +131,7 @@ async function answerRuled(
   listing: ListingRow | null,
 ): Promise<void> {
   const { answerRule } = await selectSettings(tx);
-  if (!answerRule || listing?.currency !== thread.currency) return;
+  if (!answerRule || listing?.currency !== thread.currency || listing.kind === 'auction') return;
   const hasCountered = thread.figures.some(({ byRule }) => byRule);
   const answer = answerByRule(answerRule, minor, askedPrice(listing), hasCountered, wholeUnit(thread.currency));
   if (answer?.kind === 'accept') await accept(tx, deps, thread, figureId, minor, 'rule', listing);
@@ -151,7 +177,7 @@ async function accept(
     thread.id,
   );
   if (isRefusal(sale)) {
-    await setThread(tx, thread.id, 'waiting');
+    if (sale.code === 'name-promised') await setThread(tx, thread.id, 'waiting');
     return sale;
   }
   await setFigure(tx, figureId, 'accepted');
@@ -328,7 +354,8 @@ export interface Negotiation {
   readonly listing: ListingRow | null;
   /** What the name has cost, in the currency of the thread; `null` when a rate is missing. */
   readonly cost: Amount | null;
-  readonly fees: VenueFees;
+  /** `null` when a rate is missing. */
+  readonly fees: VenueFees | null;
   readonly unitMinor: number;
   /** The sale that it led to, or that the name is promised to. */
   readonly saleId: number | null;
@@ -347,7 +374,7 @@ export async function negotiation(deps: Deps, threadId: number): Promise<Negotia
     selectSalesOf(database, thread.nameId),
   ]);
   const now = deps.clock();
-  const { fees, unitMinor } = sellingTerms(venue, thread.currency, rates, now);
+  const { fees, unitMinor } = sellingTerms(venue, null, thread.currency, rates, now);
   return {
     thread,
     listing: listingFor(listings, thread.venueId),

@@ -41,7 +41,7 @@ export async function proveAtVenue(
   if (!link) return 'This venue has no link that works: prove it there, then note it here.';
   const looked = await link.prove(listing.ascii, by, code);
   if (looked.kind !== 'done') return venueProblem(looked);
-  await changing(deps, (tx) => takeState(tx, deps, listing, looked.value, ['unproved']));
+  await changing(deps, (tx) => takeState(tx, deps, venue, listing, looked.value, ['unproved']));
   return looked.value.status === 'unproved' ? looked.value.reason : null;
 }
 

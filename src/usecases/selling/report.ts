@@ -6,12 +6,11 @@ import {
   AUCTION_DAYS,
   askedPrice,
   costIn,
-  feesIn,
   HANDOVER_DAYS,
   type ListingKind,
   leavesOf,
   orderAgenda,
-  rulesOf,
+  saleFees,
   soldBy,
   turnAt,
 } from '@/core/selling';
@@ -205,8 +204,7 @@ function listingItems(listing: ListingRow, venue: VenueRow | null, now: Instant)
   }
   const isOffered = ['sending', 'unproved', 'in review', 'live'].includes(listing.status);
   const end = listing.termEnd === null ? null : earliestEnd(listing.termEnd);
-  if (isOffered && end !== null && end < soldBy(listing, rulesOf(venue, feesIn(venue, listing.currency, [], now)), now))
-    items.push(item('term too short', end));
+  if (isOffered && end !== null && end < soldBy(listing, venue, now)) items.push(item('term too short', end));
   return items;
 }
 
@@ -234,20 +232,11 @@ export async function listingLines(deps: Deps): Promise<ListingLine[]> {
   const byName = new Map(names.map((name) => [name.nameId, name]));
   const byVenue = new Map(venues.map((venue) => [venue.id, venue]));
   const now = deps.clock();
-  const feesKnown = new Map<string, ReturnType<typeof feesIn>>();
   return listings.map((listing): ListingLine => {
-    const key = `${listing.venueId} ${listing.currency}`;
-    let fees = feesKnown.get(key);
-    if (!fees) {
-      fees = feesIn(byVenue.get(listing.venueId ?? -1) ?? null, listing.currency, rates, now);
-      feesKnown.set(key, fees);
-    }
+    const fees = saleFees(byVenue.get(listing.venueId ?? -1) ?? null, listing, listing.currency, rates, now);
     const name = byName.get(listing.nameId);
     const askedMinor = askedPrice(listing);
-    const proceedsMinor =
-      askedMinor === null
-        ? null
-        : leavesOf(askedMinor, listing.sentAt === null ? fees : { ...fees, listingFeeMinor: 0 }).proceedsMinor;
+    const proceedsMinor = askedMinor === null || fees === null ? null : leavesOf(askedMinor, fees).proceedsMinor;
     const cost = name ? costIn(name.spent, listing.currency, rates, now) : null;
     return {
       id: listing.id,

@@ -1,9 +1,10 @@
 import { randomBytes, randomUUID } from 'node:crypto';
 import { sameRegistrar } from '@/core/records';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
-import { dueAt, feesIn, hasFailed, leavesOf, refuseStage, SALE_STAGES, type SaleStage } from '@/core/selling';
+import { dueAt, hasFailed, leavesOf, refuseStage, SALE_STAGES, type SaleStage, saleFees } from '@/core/selling';
 import { addDays, dayOf, formatInstant, type Instant } from '@/core/time';
 import { selectAccount } from '@/database/accounts';
+import { type AuctionRow, cancelAuctions, lockRunningAuctions } from '@/database/auctions';
 import { insertBatch, patchNames } from '@/database/changes';
 import { type EntryDraft, insertEntries } from '@/database/entries';
 import { reviveListings, stepListings, withdrawListings } from '@/database/listings';
@@ -40,7 +41,8 @@ type Origin = SaleStepRow['origin'];
 
 /**
  * Commits a name to a buyer, in the transaction of whatever brought the sale about. The database lets one sale of a name stand:
- * whoever comes second is refused. Other threads wait, other listings are withdrawn.
+ * whoever comes second is refused. While an auction has bids, nothing sells beside it. Other threads wait, other listings are
+ * withdrawn, and auctions that nobody has bid in are cancelled.
  */
 export async function commitSale(
   tx: Transaction,
@@ -49,12 +51,25 @@ export async function commitSale(
   origin: Origin,
   threadId: number | null = null,
 ): Promise<number | Refusal> {
+  const running = (await lockRunningAuctions(tx, sale.nameId)).filter(({ id }) => id !== sale.auctionId);
+  // What its venue tells of an auction there ends that auction: it knows the bids.
+  const ended = (auction: AuctionRow) => origin === 'venue' && auction.atVenue && auction.venueId === sale.venueId;
+  if (running.some((auction) => auction.bids.length > 0 && !ended(auction)))
+    return refuse(
+      'auction-has-bids',
+      'An auction of this name has bids: it runs to its close, and nothing sells beside it. Answer this when it is over.',
+    );
   const id = await insertSale(tx, { ...sale, dueAt: dueAt('agreed', at) }, at);
   if (id === null)
     return refuse('name-promised', 'This name is promised to somebody already, or sold. See its sale under Selling.');
   await insertSaleStep(tx, id, { at, stage: 'agreed', origin, note: '' });
   if (sale.listingId !== null) await stepListings(tx, [sale.listingId], { status: 'sold' });
   await withdrawListings(tx, sale.nameId, sale.listingId);
+  await cancelAuctions(
+    tx,
+    running.filter(({ atVenue }) => !atVenue).map(({ listingId }) => listingId),
+    at,
+  );
   await holdThreads(tx, sale.nameId, true, threadId);
   await noteBestOffers(tx, [sale.nameId]);
   return id;
@@ -122,10 +137,11 @@ async function free(tx: Transaction, sale: SaleRow): Promise<void> {
 async function book(tx: Transaction, deps: Deps, sale: SaleRow): Promise<void> {
   if (sale.bookedBatch !== null) return;
   const at = deps.clock();
-  const { commissionMinor, feesMinor } = await keptBy(tx, deps, sale);
+  const { commissionMinor, feesMinor } = (await keptBy(tx, deps, sale)) ?? { commissionMinor: null, feesMinor: null };
   const batchId = await insertBatch(tx, at, 'sale', `Sold: ${sale.unicode}`);
-  const entry = (kind: EntryDraft['kind'], minor: number): EntryDraft[] =>
-    minor === 0
+  const entry = (kind: EntryDraft['kind'], minor: number | null): EntryDraft[] =>
+    // What the venue keeps is not known without a rate: then it is not booked, and the statement says so.
+    minor === null || minor === 0
       ? []
       : [
           {
@@ -135,7 +151,7 @@ async function book(tx: Transaction, deps: Deps, sale: SaleRow): Promise<void> {
             minor,
             currency: sale.currency,
             means: sale.venue ?? 'paid directly',
-            reference: `sale ${sale.id}`,
+            saleId: sale.id,
             note: `sold to ${sale.buyer}`,
           },
         ];
@@ -151,17 +167,16 @@ async function book(tx: Transaction, deps: Deps, sale: SaleRow): Promise<void> {
   await closeThreads(tx, sale.nameId);
 }
 
-/** What the venue keeps: as it told, else by its rules. */
+/** What the venue keeps: as it told, else by its rules; `null` where a rate is missing. */
 async function keptBy(
   tx: Transaction,
   deps: Deps,
   sale: SaleRow,
-): Promise<{ commissionMinor: number; feesMinor: number }> {
+): Promise<{ commissionMinor: number; feesMinor: number } | null> {
   if (sale.commissionMinor !== null) return { commissionMinor: sale.commissionMinor, feesMinor: sale.feesMinor ?? 0 };
   const venue = sale.venueId === null ? null : await selectVenue(tx, sale.venueId);
-  // The fee for the listing was booked when it was listed.
-  const fees = { ...feesIn(venue, sale.currency, await selectRates(tx), deps.clock()), listingFeeMinor: 0 };
-  return leavesOf(sale.priceMinor, fees);
+  const fees = saleFees(venue, null, sale.currency, await selectRates(tx), deps.clock());
+  return fees && leavesOf(sale.priceMinor, fees);
 }
 
 /** Takes down a step of a sale by hand. */
@@ -174,6 +189,11 @@ export async function stepSale(deps: Deps, input: unknown): Promise<SaleRow | Re
     if (!sale) return refuse('sale-unknown', 'This sale is no longer there. Load the page again.');
     const refused = refuseStage(sale.stage, to);
     if (refused) return refused;
+    if (to === 'done' && (await keptBy(tx, deps, sale)) === null)
+      return refuse(
+        'rate-missing',
+        `What the venue keeps is not known: save a rate from its currency into ${sale.currency} under Setup, Venues, first.`,
+      );
     if (to === 'buyer known' && (!handover || !buyerAccount))
       return refuse(
         'buyer-account-missing',

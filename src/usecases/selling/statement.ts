@@ -1,5 +1,5 @@
 import { type Amount, convert, type Rate, sumIn } from '@/core/money';
-import { type DatedMoney, feesIn, type Leaves, leavesOf, yearlyReturn } from '@/core/selling';
+import { type DatedMoney, type Leaves, leavesOf, saleFees, yearlyReturn } from '@/core/selling';
 import { DAY_MS, type Day, dayOf, startOfDay } from '@/core/time';
 import { type EntryRow, selectCostsOfSales, selectEntries } from '@/database/entries';
 import { type SaleRow, type SaleStepRow, selectSale, selectSaleSteps, selectSales } from '@/database/sales';
@@ -11,7 +11,8 @@ import type { Deps } from '../deps';
 export interface Statement {
   readonly sale: SaleRow;
   readonly steps: readonly SaleStepRow[];
-  readonly leaves: Leaves;
+  /** `null` when what the venue keeps is not known: a rate is missing. */
+  readonly leaves: Leaves | null;
   /** Commission and fees are what the venue told; else what its rules come to. */
   readonly told: boolean;
   /** Every entry of the name before the sale's own. */
@@ -35,23 +36,23 @@ export async function statementOf(deps: Deps, saleId: number): Promise<Statement
     sale.venueId === null ? null : selectVenue(deps.database, sale.venueId),
   ]);
   const told = steps.some(({ stage, origin }) => stage === 'done' && origin === 'venue');
-  const leaves: Leaves =
-    sale.commissionMinor !== null
-      ? {
-          priceMinor: sale.priceMinor,
-          commissionMinor: sale.commissionMinor ?? 0,
-          feesMinor: sale.feesMinor ?? 0,
-          proceedsMinor: sale.priceMinor - (sale.commissionMinor ?? 0) - (sale.feesMinor ?? 0),
-        }
-      : leavesOf(sale.priceMinor, { ...feesIn(venue, sale.currency, rates, sale.agreedAt), listingFeeMinor: 0 });
-  const costs = entries.filter(({ reference }) => reference !== `sale ${sale.id}`);
+  const fees = saleFees(venue, null, sale.currency, rates, sale.agreedAt);
+  const leaves: Leaves | null = keptAsTold(sale) ?? (fees && leavesOf(sale.priceMinor, fees));
+  const costs = entries.filter(({ saleId: belongsTo }) => belongsTo !== sale.id);
   return { sale, steps, leaves, told, costs, rates, ...resultOf(sale, leaves, costs, rates, dayOf(deps.clock())) };
+}
+
+/** What a sale left by what was kept of it; `null` while that has not been told or booked. */
+function keptAsTold({ priceMinor, commissionMinor, feesMinor }: SaleRow): Leaves | null {
+  if (commissionMinor === null) return null;
+  const fees = feesMinor ?? 0;
+  return { priceMinor, commissionMinor, feesMinor: fees, proceedsMinor: priceMinor - commissionMinor - fees };
 }
 
 /** Cost, profit and return of a sale: each entry converted at the rate of its own day. */
 function resultOf(
   sale: Pick<SaleRow, 'currency' | 'stage' | 'stageSince'>,
-  leaves: Leaves,
+  leaves: Leaves | null,
   costs: readonly Pick<EntryRow, 'minor' | 'currency' | 'onDay'>[],
   rates: readonly Rate[],
   today: Day,
@@ -69,8 +70,8 @@ function resultOf(
   const first = money.map(({ day }) => day).sort()[0];
   return {
     cost: { minor: costMinor, currency: sale.currency },
-    profit: { minor: leaves.proceedsMinor - costMinor, currency: sale.currency },
-    yearlyReturn: yearlyReturn([...money, { day: soldOn, minor: leaves.proceedsMinor }]),
+    profit: leaves && { minor: leaves.proceedsMinor - costMinor, currency: sale.currency },
+    yearlyReturn: leaves && yearlyReturn([...money, { day: soldOn, minor: leaves.proceedsMinor }]),
     heldDays: first === undefined ? null : Math.round((startOfDay(soldOn) - startOfDay(first)) / DAY_MS),
   };
 }
@@ -85,7 +86,8 @@ export interface SoldLine {
   readonly buyer: string;
   readonly soldOn: Day;
   readonly price: Amount;
-  readonly proceeds: Amount;
+  /** `null` when what the venue kept is not known. */
+  readonly proceeds: Amount | null;
   readonly profit: Amount | null;
   readonly yearlyReturn: number | null;
   readonly heldDays: number | null;
@@ -118,12 +120,7 @@ export async function soldList(deps: Deps): Promise<SoldList> {
     done.map(({ id }) => id),
   );
   const lines = done.map((sale): SoldLine => {
-    const leaves: Leaves = {
-      priceMinor: sale.priceMinor,
-      commissionMinor: sale.commissionMinor ?? 0,
-      feesMinor: sale.feesMinor ?? 0,
-      proceedsMinor: sale.priceMinor - (sale.commissionMinor ?? 0) - (sale.feesMinor ?? 0),
-    };
+    const leaves = keptAsTold(sale);
     const soldOn = dayOf(sale.stageSince);
     const { profit, yearlyReturn: rate, heldDays } = resultOf(sale, leaves, costs.get(sale.id) ?? [], rates, soldOn);
     return {
@@ -135,7 +132,7 @@ export async function soldList(deps: Deps): Promise<SoldList> {
       buyer: sale.buyer,
       soldOn,
       price: { minor: sale.priceMinor, currency: sale.currency },
-      proceeds: { minor: leaves.proceedsMinor, currency: sale.currency },
+      proceeds: leaves && { minor: leaves.proceedsMinor, currency: sale.currency },
       profit,
       yearlyReturn: rate,
       heldDays,

@@ -62,7 +62,7 @@ async function apply(tx: Transaction, deps: Deps, venue: VenueRow, event: VenueE
       return;
     case 'listing': {
       const listing = await selectListingAt(tx, venue.id, event.state.name);
-      if (listing) await takeState(tx, deps, listing, event.state, ['sending', 'unproved', 'in review', 'live']);
+      if (listing) await takeState(tx, deps, venue, listing, event.state, ['sending', 'unproved', 'in review', 'live']);
       return;
     }
     case 'offer': {
@@ -135,6 +135,7 @@ async function takeBid(tx: Transaction, venue: VenueRow, event: VenueEvent & { k
     priceMinor: event.priceMinor,
     leader: event.leader,
     reserveMet: event.reserveMet,
+    nextMinor: event.nextMinor,
   });
 }
 

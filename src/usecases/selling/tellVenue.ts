@@ -92,7 +92,7 @@ async function tellListing(deps: Deps, venue: VenueRow, link: VenueLink, listing
       await stepListings(database, [listing.id], { status: 'refused', problem: sent.reason }, ['sending']);
       return null;
     }
-    await changing(deps, (tx) => takeState(tx, deps, listing, sent.value, ['sending']));
+    await changing(deps, (tx) => takeState(tx, deps, venue, listing, sent.value, ['sending']));
     if (sent.value.status !== 'unproved' || venue.accountId === listing.accountId) return null;
     await setProof(deps, listing, sent.value);
     return null;
@@ -103,7 +103,7 @@ async function tellListing(deps: Deps, venue: VenueRow, link: VenueLink, listing
   const looked = await link.prove(listing.ascii, 'txt', null);
   if (looked.kind === 'unknown') return venueProblem(looked);
   if (looked.kind === 'done' && looked.value.status !== 'unproved')
-    await changing(deps, (tx) => takeState(tx, deps, listing, looked.value, ['unproved']));
+    await changing(deps, (tx) => takeState(tx, deps, venue, listing, looked.value, ['unproved']));
   return null;
 }
 

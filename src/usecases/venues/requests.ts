@@ -3,6 +3,7 @@ import {
   ArrayMaxSize,
   IsArray,
   IsBoolean,
+  IsIn,
   IsInt,
   IsNumber,
   IsOptional,
@@ -14,6 +15,7 @@ import {
   MinLength,
   ValidateNested,
 } from 'class-validator';
+import { BUY_NOW_ENDS, type BuyNowEnd, USUAL_AUCTION } from '@/core/selling';
 import { OneLine } from '../texts';
 
 const MOST_MINOR = 1e12;
@@ -116,6 +118,14 @@ export class VenueForm {
   @Min(1, { each: true, message: 'Auctions run for 1 to 30 days.' })
   @Max(30, { each: true, message: 'Auctions run for 1 to 30 days.' })
   auctionDays!: number[];
+
+  @IsInt()
+  @Min(0, { message: 'A late bid moves the close by 0 to 1440 minutes.' })
+  @Max(1440, { message: 'A late bid moves the close by 0 to 1440 minutes.' })
+  extensionMinutes: number = USUAL_AUCTION.extensionMinutes;
+
+  @IsIn(BUY_NOW_ENDS)
+  buyNowEnds: BuyNowEnd = USUAL_AUCTION.buyNowEnds;
 
   @IsInt()
   @Min(0)

@@ -3,7 +3,7 @@ import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import styled from 'styled-components';
 import { sumByCurrency } from '@/core/money';
-import { isRefusal } from '@/core/refusal';
+import { isRefusal, type Refusal } from '@/core/refusal';
 import { Button, ButtonLink } from '@/ui/controls/Button';
 import { Choice, Field } from '@/ui/controls/Field';
 import { Grid, type GridColumn } from '@/ui/grid/Grid';
@@ -15,7 +15,7 @@ import type { ListingLine } from '@/usecases/selling/report';
 import { useTitle } from '../../frame/Frame';
 import { useLedger, useLedgerChange } from '../../frame/LedgerProvider';
 import { seenLiveAction, sendListingsAction, withdrawAction } from '../actions';
-import { STATUS_WORDS } from '../words';
+import { STATUS_WORDS, sentWords } from '../words';
 
 const Bar = styled.div`
   display: flex;
@@ -105,10 +105,10 @@ export function ListingsScreen({ venues }: { venues: readonly Venue[] }) {
     [style, homeCurrency, widths],
   );
   const rowAt = useCallback((place: number) => shown[place], [shown]);
-  const acted = async (answer: number | { message: string; kind: 'refusal' }, words: (count: number) => string) => {
+  const acted = async <T,>(answer: T | Refusal, words: (done: T) => string) => {
     if (isRefusal(answer)) report({ text: answer.message, problem: true });
     else {
-      report({ text: words(answer as number) });
+      report({ text: words(answer) });
       setChosen(new Set());
       await load();
     }
@@ -182,9 +182,7 @@ export function ListingsScreen({ venues }: { venues: readonly Venue[] }) {
         {chosen.size > 0 && (
           <div>
             <ButtonLink href={`/selling/price?names=${names.slice(0, 500).join(',')}`}>Price…</ButtonLink>
-            <Button
-              onPress={async () => acted(await sendListingsAction({ listingIds }), (n) => `${n} sent to their venues.`)}
-            >
+            <Button onPress={async () => acted(await sendListingsAction({ listingIds }), sentWords)}>
               Send drafts
             </Button>
             <Button

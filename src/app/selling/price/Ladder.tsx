@@ -94,9 +94,11 @@ export function Ladder({
         const left =
           kind === 'cost' || kind === 'no loss'
             ? ''
-            : profitMinor === null
-              ? `leaves ${formatAmount({ minor: leaves.proceedsMinor, currency }, true)}`
-              : `${profitMinor < 0 ? '' : '+'}${formatAmount({ minor: profitMinor, currency }, true)}`;
+            : leaves === null
+              ? 'fees not known'
+              : profitMinor === null
+                ? `leaves ${formatAmount({ minor: leaves.proceedsMinor, currency }, true)}`
+                : `${profitMinor < 0 ? '' : '+'}${formatAmount({ minor: profitMinor, currency }, true)}`;
         const texts = (
           <>
             <polyline

@@ -1,20 +1,21 @@
 'use client';
 import { memo, useMemo, useState } from 'react';
 import styled from 'styled-components';
-import { type LadderScale, leavesOf, type PriceName, pricesOf, priceToLeave } from '@/core/selling';
+import { isRefusal } from '@/core/refusal';
+import { type LadderScale, leavesOf, type PriceName, pricesOf, priceToLeave, type VenueFees } from '@/core/selling';
 import { startOfDay } from '@/core/time';
 import { AmountField } from '@/ui/controls/AmountField';
 import { Button } from '@/ui/controls/Button';
 import { Check } from '@/ui/controls/Check';
 import { Choice, Field } from '@/ui/controls/Field';
 import { Actions } from '@/ui/overlay/Dialog';
-import { formatAmount, typedAmount, typedMinor } from '@/ui/text/figures';
+import { formatAmount, readTyped, typedAmount, typedMinor } from '@/ui/text/figures';
 import { Ruled } from '@/ui/text/Sheet';
 import { dayWords } from '@/ui/text/words';
 import type { PricedName, Pricing } from '@/usecases/selling/pricing';
 import { useLedger } from '../../frame/LedgerProvider';
 import { findingWords, PRICE_WORDS, returnWords } from '../words';
-import { comparablesOf, type Draft, judge, returnOf, type Terms, termsAt } from './drafts';
+import { comparablesOf, type Draft, draftTerms, judge, returnOf, type Terms, termsAt } from './drafts';
 import { Ladder } from './Ladder';
 import { Preview } from './Preview';
 
@@ -57,12 +58,17 @@ export const NamePanel = memo(function NamePanel({
   const onPrice = (price: PriceName, text: string) => onPriceOf(name.nameId, price, text);
   const onEdit = (part: Partial<Draft>) => onEditOf(name.nameId, part);
   const { style } = useLedger();
-  const { currency, unitMinor } = terms;
+  const { currency } = terms;
+  const { fees, unitMinor } = draftTerms(draft, terms, pricing, name.nameId);
   const { rungs, findings, costMinor } = judge(name, draft, terms, pricing);
   const venue = pricing.venues.find(({ id }) => id === venueId) ?? null;
   const typed = (minor: number) => typedAmount({ minor, currency });
   const like = useMemo(() => comparablesOf(name, currency, pricing), [name, currency, pricing]);
   const money = (minor: number) => formatAmount({ minor, currency }, true);
+  const unread = pricesOf(draft.kind).flatMap((price) => {
+    const read = draft.prices[price].trim() === '' ? null : readTyped(draft.prices[price], currency);
+    return isRefusal(read) ? [{ price, why: read.message }] : [];
+  });
   const asked = typedMinor(draft.prices[draft.kind === 'auction' ? 'reserve' : 'asking'], currency);
   return (
     <Panel aria-label={`Prices of ${name.unicode}`}>
@@ -75,8 +81,13 @@ export const NamePanel = memo(function NamePanel({
         label={`Price ladder of ${name.unicode}`}
         onPrice={(price, minor) => onPrice(price, typed(minor))}
       />
-      {findings.length > 0 && (
+      {(findings.length > 0 || unread.length > 0) && (
         <ul aria-label="Checks">
+          {unread.map(({ price, why }) => (
+            <li key={price} className="caution">
+              {`The ${PRICE_WORDS[price]} price: ${why}`}
+            </li>
+          ))}
           {findings.map((finding) => (
             <li
               key={`${finding.code} ${finding.price} ${finding.other}`}
@@ -91,6 +102,7 @@ export const NamePanel = memo(function NamePanel({
         <thead>
           <tr>
             <th>Price</th>
+            <th className="figure">as read</th>
             <th className="figure">leaves</th>
             <th className="figure">over cost</th>
             <th className="figure">a year</th>
@@ -99,15 +111,19 @@ export const NamePanel = memo(function NamePanel({
         <tbody>
           {rungs
             .filter(({ kind }) => kind !== 'cost' && kind !== 'no loss')
-            .map(({ kind, leaves, profitMinor }) => (
+            .map(({ kind, minor, leaves, profitMinor }) => (
               <tr key={kind}>
                 <td>{PRICE_WORDS[kind as PriceName]}</td>
-                <td className="figure">{money(leaves.proceedsMinor)}</td>
+                <td className="figure">{money(minor)}</td>
+                <td className="figure">{leaves === null ? 'no rate' : money(leaves.proceedsMinor)}</td>
                 <td className={profitMinor !== null && profitMinor < 0 ? 'figure caution' : 'figure'}>
                   {profitMinor === null ? '–' : money(profitMinor)}
                 </td>
                 <td className="figure">
-                  {returnWords(returnOf(name, leaves.proceedsMinor, currency, pricing)).replace(' a year', '')}
+                  {returnWords(leaves && returnOf(name, leaves.proceedsMinor, currency, pricing)).replace(
+                    ' a year',
+                    '',
+                  )}
                 </td>
               </tr>
             ))}
@@ -115,7 +131,9 @@ export const NamePanel = memo(function NamePanel({
       </Ruled>
       <Backwards
         costMinor={costMinor}
-        terms={terms}
+        currency={currency}
+        fees={fees}
+        unitMinor={unitMinor}
         onUse={(minor) => onPrice(draft.kind === 'auction' ? 'reserve' : 'asking', typed(minor))}
       />
       <details>
@@ -158,11 +176,18 @@ export const NamePanel = memo(function NamePanel({
           <Ruled aria-label="What the same sale leaves at each venue">
             <tbody>
               {pricing.venues.map(({ id, label }) => {
-                const there = termsAt(pricing, id, currency);
+                const there = draftTerms(
+                  { ...draft, placement: null, categories: [] },
+                  termsAt(pricing, id, currency),
+                  pricing,
+                  name.nameId,
+                ).fees;
                 return (
                   <tr key={id} data-off={id === venueId}>
                     <td>{label}</td>
-                    <td className="figure">{money(leavesOf(asked, there.fees).proceedsMinor)}</td>
+                    <td className="figure">
+                      {there === null ? 'no rate' : money(leavesOf(asked, there).proceedsMinor)}
+                    </td>
                   </tr>
                 );
               })}
@@ -255,26 +280,28 @@ export const NamePanel = memo(function NamePanel({
 /** The price that is needed for a wanted profit. */
 function Backwards({
   costMinor,
-  terms,
+  currency,
+  fees,
+  unitMinor,
   onUse,
 }: {
   costMinor: number | null;
-  terms: Terms;
+  currency: string;
+  fees: VenueFees | null;
+  unitMinor: number;
   onUse: (minor: number) => void;
 }) {
   const [wanted, setWanted] = useState('');
-  const profit = typedMinor(wanted, terms.currency);
+  const profit = typedMinor(wanted, currency);
   const needed =
-    costMinor === null || profit === null || Number.isNaN(profit)
+    costMinor === null || fees === null || profit === null || Number.isNaN(profit)
       ? null
-      : priceToLeave(costMinor + profit, terms.fees, terms.unitMinor);
+      : priceToLeave(costMinor + profit, fees, unitMinor);
   return (
     <Actions>
-      <AmountField label="Profit wanted" currency={terms.currency} value={wanted} onChange={setWanted} />
+      <AmountField label="Profit wanted" currency={currency} value={wanted} onChange={setWanted} />
       {needed !== null && (
-        <Button onPress={() => onUse(needed)}>
-          needs {formatAmount({ minor: needed, currency: terms.currency }, true)}: use it
-        </Button>
+        <Button onPress={() => onUse(needed)}>needs {formatAmount({ minor: needed, currency }, true)}: use it</Button>
       )}
     </Actions>
   );

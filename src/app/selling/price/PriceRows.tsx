@@ -2,6 +2,7 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { type KeyboardEvent, memo, useMemo, useRef } from 'react';
 import styled from 'styled-components';
+import { wholeUnit } from '@/core/money';
 import { type LadderScale, PRICE_NAMES, type PriceName, pricesOf } from '@/core/selling';
 import { Check } from '@/ui/controls/Check';
 import { formatAmount } from '@/ui/text/figures';
@@ -224,7 +225,8 @@ const PriceRow = memo(function PriceRow({
   const wrong = new Set(stops.flatMap(({ price, other }) => [price, other]));
   const leading =
     rungs.findLast(({ kind }) => kind === 'asking') ?? rungs.findLast(({ kind }) => kind === 'reserve') ?? rungs.at(-1);
-  const { currency, unitMinor } = terms;
+  const { currency } = terms;
+  const unitMinor = wholeUnit(currency);
   // Whole units fit in a row; the exact figures stand beside the list.
   const units = (minor: number) => formatAmount({ minor: Math.round(minor / unitMinor) * unitMinor, currency }, true);
   return (
@@ -268,7 +270,11 @@ const PriceRow = memo(function PriceRow({
         <LadderLine rungs={rungs} scale={scale} width={WIDTHS.ladder - 8} />
       </td>
       <td className="figure">
-        {leading && leading.kind !== 'cost' && leading.kind !== 'no loss' ? units(leading.leaves.proceedsMinor) : ''}
+        {leading && leading.kind !== 'cost' && leading.kind !== 'no loss'
+          ? leading.leaves
+            ? units(leading.leaves.proceedsMinor)
+            : 'no rate'
+          : ''}
       </td>
       <td className={stops.length > 0 ? 'caution' : undefined}>
         {stops.length > 0 ? `${stops.length} to mend` : findings.length > 0 ? `${findings.length} to know` : 'in order'}

@@ -2,6 +2,7 @@
 import { useRouter } from 'next/navigation';
 import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import styled from 'styled-components';
+import { wholeUnit } from '@/core/money';
 import { isRefusal } from '@/core/refusal';
 import {
   AUCTION_DAYS,
@@ -133,10 +134,11 @@ export function PriceScreen({ pricing, venueId: first }: { pricing: Pricing; ven
     const band = (minor: number) => 2 ** Math.round(Math.log2(Math.max(1, minor)));
     return minors.length === 0 ? [0, 0] : [band(least(minors)), band(-least(minors.map((minor) => -minor)))];
   }, [drafts, currency]);
+  const unitMinor = wholeUnit(currency);
   const scale = useMemo(() => {
     const costs = names.slice(0, MOST_COSTS).flatMap((name) => name.spent.map(({ minor }) => minor));
-    return scaleOf([...costs, low, high], terms.unitMinor);
-  }, [names, low, high, terms.unitMinor]);
+    return scaleOf([...costs, low, high], unitMinor);
+  }, [names, low, high, unitMinor]);
 
   const mend = useMemo(
     () =>

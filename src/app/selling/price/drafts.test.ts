@@ -1,4 +1,5 @@
 import { describe, expect, test } from 'vitest';
+import { USUAL_AUCTION } from '@/core/selling';
 import { addDays, type Day, instant } from '@/core/time';
 import { typedMinor } from '@/ui/text/figures';
 import type { PricedName, Pricing } from '@/usecases/selling/pricing';
@@ -34,6 +35,7 @@ const HALL = {
   membershipMinor: 0,
   wholeUnits: true,
   auctionDays: [7],
+  ...USUAL_AUCTION,
   reviewHours: 0,
   payoutSet: true,
   placements: [{ label: 'first page', minor: 1000 }],
@@ -126,12 +128,12 @@ describe('drafts', () => {
       proceedsMinor: 89_500,
     });
     const dear = { ...draft, placement: 'first page', categories: ['Sea', 'Trade'] };
-    expect(asking(dear, about)?.leaves.feesMinor).toBe(1700);
+    expect(asking(dear, about)?.leaves?.feesMinor).toBe(1700);
     const listed = pricing([name(1)], {
       listings: [{ nameId: 1, venueId: 7, sentAt: NOW } as Pricing['listings'][number]],
     });
-    expect(asking(dear, listed)?.leaves.feesMinor).toBe(0);
-    expect(judge(name(1), draft, termsAt(about, null, 'USD'), about).rungs.at(-1)?.leaves.proceedsMinor).toBe(100_000);
+    expect(asking(dear, listed)?.leaves?.feesMinor).toBe(0);
+    expect(judge(name(1), draft, termsAt(about, null, 'USD'), about).rungs.at(-1)?.leaves?.proceedsMinor).toBe(100_000);
   });
 
   test('a price that cannot be read draws no ladder, and stops', () => {

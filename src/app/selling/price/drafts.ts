@@ -10,7 +10,6 @@ import {
   type ListingKind,
   type ListingPrices,
   ladderOf,
-  listingCost,
   NO_PRICES,
   PRICE_NAMES,
   type PriceName,
@@ -18,8 +17,6 @@ import {
   priceByRule,
   type Rung,
   sellingTerms,
-  type VenueFees,
-  type VenueRules,
   yearlyReturn,
 } from '@/core/selling';
 import { dayOf } from '@/core/time';
@@ -46,18 +43,15 @@ export type Drafts = ReadonlyMap<number, Draft>;
 
 const BLANK: Readonly<Record<PriceName, string>> = { minimum: '', start: '', reserve: '', asking: '', buyNow: '' };
 
-/** What is sold, in which currency, and where. */
+/** In which currency it is sold, and where. */
 export interface Terms {
   readonly venue: Pricing['venues'][number] | null;
   readonly currency: string;
-  readonly fees: VenueFees;
-  readonly rules: VenueRules | null;
-  readonly unitMinor: number;
 }
 
 export function termsAt(pricing: Pricing, venueId: number | null, currency: string): Terms {
   const venue = pricing.venues.find(({ id }) => id === venueId) ?? null;
-  return { venue, currency, ...sellingTerms(venue, currency, pricing.rates, pricing.now) };
+  return { venue, currency };
 }
 
 const typed = (minor: number | null, currency: string) => (minor === null ? '' : typedAmount({ minor, currency }));
@@ -102,16 +96,10 @@ function pricesOfDraft(draft: Draft, currency: string): ListingPrices {
   ) as unknown as ListingPrices;
 }
 
-/** The venue's fees with what this listing costs there; what was listed before has been paid. */
-function feesOf(draft: Draft, terms: Terms, pricing: Pricing, nameId: number): VenueFees {
-  const { venue, currency, fees } = terms;
-  if (!venue) return fees;
-  const isListed = pricing.listings.some(
-    (one) => one.nameId === nameId && one.venueId === venue.id && one.sentAt !== null,
-  );
-  const cost = { minor: isListed ? 0 : listingCost(venue, draft), currency: venue.feesCurrency };
-  const listingFeeMinor = convert(cost, currency, pricing.rates, dayOf(pricing.now))?.minor ?? cost.minor;
-  return { ...fees, listingFeeMinor };
+/** Rules and fees for one draft, with what listing it still costs there: what was listed before has been paid. */
+export function draftTerms(draft: Draft, { venue, currency }: Terms, pricing: Pricing, nameId: number) {
+  const listed = pricing.listings.find((one) => one.nameId === nameId && one.venueId === venue?.id);
+  return sellingTerms(venue, { ...draft, sentAt: listed?.sentAt ?? null }, currency, pricing.rates, pricing.now);
 }
 
 /** What a draft comes to: computed where it is typed, for one name. */
@@ -134,8 +122,8 @@ export function judge(name: PricedName, draft: Draft, terms: Terms, pricing: Pri
 }
 
 function judgeAnew(name: PricedName, draft: Draft, terms: Terms, pricing: Pricing): Judged {
-  const { currency, rules, unitMinor } = terms;
-  const fees = feesOf(draft, terms, pricing, name.nameId);
+  const { currency } = terms;
+  const { fees, rules, unitMinor } = draftTerms(draft, terms, pricing, name.nameId);
   const costMinor = costIn(name.spent, currency, pricing.rates, pricing.now)?.minor ?? null;
   const prices = pricesOfDraft(draft, currency);
   const offered = { kind: draft.kind, currency, prices, auctionDays: draft.auctionDays };
@@ -143,7 +131,7 @@ function judgeAnew(name: PricedName, draft: Draft, terms: Terms, pricing: Pricin
     offered,
     costMinor,
     unitMinor,
-    venue: rules && { ...rules, fees },
+    venue: rules,
     pitch: draft.pitch,
     description: draft.description,
     now: pricing.now,

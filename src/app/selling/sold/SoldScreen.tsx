@@ -79,7 +79,7 @@ export function SoldScreen({ sold }: { sold: SoldList }) {
                   <td>{line.venue}</td>
                   <td>{line.buyer}</td>
                   <td className="figure">{formatAmount(line.price, true)}</td>
-                  <td className="figure">{formatAmount(line.proceeds)}</td>
+                  <td className="figure">{line.proceeds ? formatAmount(line.proceeds) : 'no rate'}</td>
                   <td className={line.profit && line.profit.minor < 0 ? 'figure caution' : 'figure'}>
                     {line.profit ? formatAmount(line.profit) : 'no rate'}
                   </td>

@@ -63,9 +63,9 @@ export function AuctionScreen({ view }: { view: AuctionView }) {
   }, [isOpen, router]);
 
   const money = (minor: number) => formatAmount({ minor, currency }, true);
-  const price = auction.priceMinor ?? standing.priceMinor;
-  const leaves = price === null ? null : leavesOf(price, fees).proceedsMinor;
-  const noLoss = cost === null ? null : priceToLeave(cost.minor, fees, unitMinor);
+  const price = standing.priceMinor;
+  const leaves = price === null || fees === null ? null : leavesOf(price, fees).proceedsMinor;
+  const noLoss = cost === null || fees === null ? null : priceToLeave(cost.minor, fees, unitMinor);
   const points = useMemo(() => bids.map(({ at, priceMinor, bidder }) => ({ at, minor: priceMinor, bidder })), [bids]);
   const lines = useMemo(
     () => [
@@ -123,18 +123,14 @@ export function AuctionScreen({ view }: { view: AuctionView }) {
             <dd>
               {auction.reserveMinor === null ? 'none' : money(auction.reserveMinor)}
               {auction.reserveMinor !== null && (
-                <small>
-                  {auction.reserveMet || standing.reserveMet
-                    ? 'met'
-                    : `${money(auction.reserveMinor - (price ?? 0))} to go`}
-                </small>
+                <small>{standing.reserveMet ? 'met' : `${money(auction.reserveMinor - (price ?? 0))} to go`}</small>
               )}
             </dd>
           </div>
           <div>
             <dt>leaves now</dt>
             <dd>
-              {leaves === null ? '–' : money(leaves)}
+              {leaves === null ? (fees === null ? 'no rate' : '–') : money(leaves)}
               <small className={leaves !== null && cost !== null && leaves < cost.minor ? 'caution' : undefined}>
                 {leaves !== null && cost !== null && `${money(leaves - cost.minor)} over cost`}
               </small>
@@ -179,7 +175,7 @@ export function AuctionScreen({ view }: { view: AuctionView }) {
         <details>
           <summary>
             The next bid has to reach {money(standing.leastMinor)}
-            {auction.atVenue && ' by the usual steps'}
+            {auction.atVenue && auction.nextMinor === null && ' by the usual steps'}
           </summary>
           <Steps aria-label="Steps of the bids">
             <thead>

@@ -17,7 +17,7 @@ import type { NameSelling } from '@/usecases/selling/report';
 import { useTitle } from '../../../frame/Frame';
 import { useLedger } from '../../../frame/LedgerProvider';
 import { enterOfferAction, proveAction, seenLiveAction, sendListingsAction, withdrawAction } from '../../actions';
-import { PRICE_WORDS, STAGE_WORDS, STATUS_WORDS } from '../../words';
+import { PRICE_WORDS, STAGE_WORDS, STATUS_WORDS, sentWords } from '../../words';
 
 /** Everything of selling about one name: where it is on offer, its proof, who has answered, what came of it. */
 export function NameSellingScreen({ selling }: { selling: NameSelling }) {
@@ -261,7 +261,12 @@ function ListingPart({
       </Prices>
       <Actions>
         {(status === 'draft' || status === 'refused') && (
-          <Button onPress={async () => onDone(await sendListingsAction({ listingIds: [id] }), 'It is on its way.')}>
+          <Button
+            onPress={async () => {
+              const listed = await sendListingsAction({ listingIds: [id] });
+              onDone(listed, isRefusal(listed) || listed.sent === 1 ? 'It is on its way.' : sentWords(listed));
+            }}
+          >
             Send it
           </Button>
         )}

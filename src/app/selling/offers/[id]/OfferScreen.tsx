@@ -53,8 +53,10 @@ export function OfferScreen({ about }: { about: Negotiation }) {
   const asking = listing?.currency === currency ? askedPrice(listing) : null;
   const middle = middleOf(figures, unitMinor) ?? betweenAsking(last('buyer')?.minor, asking, unitMinor);
   const wanted = margin;
-  const floor = cost === null || wanted === null ? null : priceToLeave(cost.minor + wanted, fees, unitMinor);
+  const floor =
+    cost === null || fees === null || wanted === null ? null : priceToLeave(cost.minor + wanted, fees, unitMinor);
   const leaves = (minor: number) => {
+    if (fees === null) return 'what the venue keeps is not known: no rate';
     const { proceedsMinor } = leavesOf(minor, fees);
     return cost === null
       ? `leaves ${money(proceedsMinor)}`
@@ -128,7 +130,7 @@ export function OfferScreen({ about }: { about: Negotiation }) {
                 {minor !== null && what !== 'your floor' && <small>{leaves(minor as number)}</small>}
                 {what === 'your floor' && (
                   <small>
-                    {cost === null
+                    {cost === null || fees === null
                       ? 'the cost is not known'
                       : `leaves what it has cost, ${formatAmount(cost)}${wanted ? `, and ${money(wanted)}` : ''}`}
                   </small>

@@ -53,24 +53,24 @@ export function StatementPart({ statement }: { statement: Statement }) {
           <tr>
             <td>Price</td>
             <td className="origin">agreed {formatDay(dayOf(sale.agreedAt))}</td>
-            <td className="figure">{money(leaves.priceMinor)}</td>
+            <td className="figure">{money(sale.priceMinor)}</td>
           </tr>
           <tr>
             <td>Commission</td>
             <td className="origin">{told ? 'as the venue told' : sale.venue ? 'by the venue’s rules' : 'no venue'}</td>
-            <td className="figure">{money(-leaves.commissionMinor)}</td>
+            <td className="figure">{leaves ? money(-leaves.commissionMinor) : 'no rate'}</td>
           </tr>
           <tr>
             <td>Fees</td>
             <td className="origin">{told ? 'as the venue told' : sale.venue ? 'by the venue’s rules' : 'no venue'}</td>
-            <td className="figure">{money(-leaves.feesMinor)}</td>
+            <td className="figure">{leaves ? money(-leaves.feesMinor) : 'no rate'}</td>
           </tr>
         </tbody>
         <tfoot>
           <tr>
             <td>Proceeds</td>
             <td />
-            <td className="figure">{money(leaves.proceedsMinor)}</td>
+            <td className="figure">{leaves ? money(leaves.proceedsMinor) : 'not known'}</td>
           </tr>
         </tfoot>
       </Ruled>

@@ -3,6 +3,7 @@ import { useRouter } from 'next/navigation';
 import { type FormEvent, useState } from 'react';
 import { readPercent } from '@/core/money';
 import { isRefusal, type Refusal } from '@/core/refusal';
+import { type BuyNowEnd, USUAL_AUCTION } from '@/core/selling';
 import { AmountField, minorIn } from '@/ui/controls/AmountField';
 import { Button } from '@/ui/controls/Button';
 import { Check } from '@/ui/controls/Check';
@@ -74,6 +75,7 @@ function VenueFormPart({
   const { homeCurrency } = useLedger();
   const [wholeUnits, setWhole] = useState(venue?.wholeUnits ?? true);
   const [payoutSet, setPayout] = useState(venue?.payoutSet ?? false);
+  const [buyNowEnds, setBuyNowEnds] = useState(venue?.buyNowEnds ?? USUAL_AUCTION.buyNowEnds);
   const [accountId, setAccount] = useState(venue?.accountId ?? null);
   const [refused, setRefused] = useState<Refusal | null>(null);
   const [currency, setCurrency] = useState(venue?.feesCurrency ?? homeCurrency);
@@ -132,6 +134,8 @@ function VenueFormPart({
       membershipMinor: minor('membership'),
       wholeUnits,
       auctionDays: list('auctionDays').map(Number),
+      extensionMinutes: Number(text('extensionMinutes') || USUAL_AUCTION.extensionMinutes),
+      buyNowEnds,
       reviewHours: Number(text('reviewHours') || 0),
       payoutSet,
       placements: lines(text('placements')).map((line) => {
@@ -197,6 +201,23 @@ function VenueFormPart({
             defaultValue={venue?.auctionDays.join(', ') ?? ''}
             hint="empty: it holds none"
             problem={problem('auctionDays')}
+          />
+          <Field
+            label="A late bid moves the close, minutes"
+            name="extensionMinutes"
+            defaultValue={String(venue?.extensionMinutes ?? USUAL_AUCTION.extensionMinutes)}
+            hint="0: it never moves"
+            problem={problem('extensionMinutes')}
+          />
+          <Choice<BuyNowEnd>
+            label="Buy now in an auction ends"
+            value={buyNowEnds}
+            onChange={setBuyNowEnds}
+            options={[
+              { value: 'reserve met', text: 'when the reserve is met' },
+              { value: 'first bid', text: 'with the first bid' },
+              { value: 'close', text: 'at the close' },
+            ]}
           />
           <Field
             label="Review, hours at most"
