@@ -54,6 +54,8 @@ export interface Visitor {
   close(): Promise<void>;
 }
 
+/** Of a page that shows something else, so many letters stand in the failure. */
+const MOST_SAID = 3000;
 const WAIT_MS = 15_000;
 const quoted = (text: string) => (text.includes('"') ? `'${text}'` : `"${text}"`);
 
@@ -81,18 +83,27 @@ export async function openBrowser(url: string, width = 1280, height = 800): Prom
     mobile: false,
   });
 
+  /** Waits, or fails with what the page says in place of it. */
+  const waited = async <T>(condition: () => Promise<T>, what: string) => {
+    try {
+      return await driver.wait(condition, WAIT_MS);
+    } catch (cause) {
+      const text = await driver
+        .findElement(By.css('body'))
+        .getText()
+        .catch(() => 'nothing');
+      throw new Error(`${what}. The page says:\n${text.slice(0, MOST_SAID)}`, { cause });
+    }
+  };
+
   /** The first element at `xpath` that is shown; found anew each time, since the page may be drawing itself again. */
   const visible = async (xpath: string): Promise<WebElement> => {
-    const found = await driver.wait(
-      async () => {
-        for (const element of await driver.findElements(By.xpath(xpath))) {
-          if (await element.isDisplayed().catch(() => false)) return element;
-        }
-        return null;
-      },
-      WAIT_MS,
-      `not shown: ${xpath}`,
-    );
+    const found = await waited(async () => {
+      for (const element of await driver.findElements(By.xpath(xpath))) {
+        if (await element.isDisplayed().catch(() => false)) return element;
+      }
+      return null;
+    }, `not shown: ${xpath}`);
     return found as WebElement;
   };
   const pressable = (name: string) => {
@@ -104,19 +115,15 @@ export async function openBrowser(url: string, width = 1280, height = 800): Prom
     `//*[contains(normalize-space(.), ${quoted(text)})][not(.//*[contains(normalize-space(.), ${quoted(text)})])][not(self::script)]`;
   /** Finds anew and clicks until it takes: the page may be drawing itself again. */
   const clickOn = async (xpath: string, what: string) => {
-    await driver.wait(
-      async () => {
-        const [element] = await driver.findElements(By.xpath(xpath));
-        return element
-          ? element.click().then(
-              () => true,
-              () => false,
-            )
-          : false;
-      },
-      WAIT_MS,
-      `cannot click ${what}`,
-    );
+    await waited(async () => {
+      const [element] = await driver.findElements(By.xpath(xpath));
+      return element
+        ? element.click().then(
+            () => true,
+            () => false,
+          )
+        : false;
+    }, `cannot click ${what}`);
   };
 
   const visitor: Visitor = {
