@@ -153,6 +153,8 @@ export async function settleRestored(tx: Transaction): Promise<number | null> {
     await tx.query(`select setval(pg_get_serial_sequence($1, 'id'), greatest((select max(id) from ${name}), 1))`, [
       name,
     ]);
+  // Older files say which entries belong to a sale, and what a sale ended, in words only.
+  await tx.query('select know_sales_by_column()');
   const counted = await tx.query<{ names: number; whole: boolean }>(
     "select (select count(*) from names) as names, exists (select from policies where ending = '*') as whole",
   );

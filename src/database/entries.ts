@@ -37,14 +37,14 @@ export async function selectEntry(db: Queryable, id: number): Promise<EntryRow |
   return (await db.query<EntryRow>(`${ENTRY} where e.id = $1`, [id])).rows[0] ?? null;
 }
 
-/** What names had cost when they were sold, entry by entry, by sale: all but the sale's own entries. */
+/** What names had cost when they were sold, entry by entry, by sale. */
 export async function selectCostsOfSales(
   db: Queryable,
   saleIds: readonly number[],
 ): Promise<Map<number, Pick<EntryRow, 'minor' | 'currency' | 'onDay'>[]>> {
   const { rows } = await db.query<{ saleId: number; costs: Pick<EntryRow, 'minor' | 'currency' | 'onDay'>[] }>(
     `select s.id as "saleId", json_agg(json_build_object('minor', e.minor, 'currency', e.currency, 'onDay', e.on_day) order by e.on_day) as costs
-     from sales s join entries e on e.name_id = s.name_id where s.id = any($1) and e.sale_id is distinct from s.id group by s.id`,
+     from sales s join spending e on e.name_id = s.name_id where s.id = any($1) group by s.id`,
     [saleIds],
   );
   return new Map(rows.map(({ saleId, costs }) => [saleId, costs]));

@@ -36,7 +36,7 @@ const sparse = (value: string, when: string) =>
 const COLUMNS = `
   with totals as (
     select name_id, jsonb_agg(jsonb_build_object('minor', minor, 'currency', currency) order by currency) as spent
-    from (select name_id, currency, sum(minor) as minor from entries where kind <> 'sale' group by name_id, currency) by_currency
+    from (select name_id, currency, sum(minor) as minor from spending group by name_id, currency) by_currency
     group by name_id
   ), n as (
     select names.*, totals.spent, row_number() over (order by names.ascii) - 1 as place

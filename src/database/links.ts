@@ -66,6 +66,25 @@ export async function noteLink(
   );
 }
 
+/**
+ * Notes what the registrar's own answer says of the ends of names it holds: evidence beside the ledger, which it does not change.
+ * Written only where it says something new, or the first time since the end of a term.
+ */
+export async function noteToldEnds(
+  db: Queryable,
+  accountId: number,
+  told: readonly { readonly ascii: string; readonly end: Instant }[],
+  at: Instant,
+): Promise<void> {
+  await db.query(
+    `update names n set told_end = to_timestamp(t."end" / 1000.0), told_at = $3
+     from jsonb_to_recordset($2::jsonb) as t(ascii text, "end" float8)
+     where n.ascii = t.ascii and n.account_id = $1
+       and (n.told_end is distinct from to_timestamp(t."end" / 1000.0) or (n.term_end <= $3 and (n.told_at is null or n.told_at < n.term_end)))`,
+    [accountId, JSON.stringify(told), new Date(at)],
+  );
+}
+
 /** Takes over what the registrar says of the account itself: balance, means, and the rules it charges by. */
 export async function takeOverHolding(
   db: Queryable,

@@ -272,7 +272,7 @@ const SALE_NAME = `
   select n.id as "nameId", n.ascii, n."unicode", n.ending, n.account_id as "accountId", a.label as account, n.registered,
     case when n.term_end is null then null else
       json_build_object('at', extract(epoch from n.term_end) * 1000, 'precision', case when n.term_end_day then 'day' else 'instant' end) end as "termEnd",
-    coalesce((select json_agg(s) from (select sum(e.minor) as minor, e.currency from entries e where e.name_id = n.id group by e.currency) s), '[]') as spent,
+    coalesce((select json_agg(s) from (select sum(e.minor) as minor, e.currency from spending e where e.name_id = n.id group by e.currency) s), '[]') as spent,
     n.best_offer_minor as "bestOfferMinor", n.best_offer_currency as "bestOfferCurrency", n.asking_minor as "askingMinor",
     n.asking_currency as "askingCurrency"
   from names n join accounts a on a.id = n.account_id`;
@@ -292,7 +292,7 @@ export async function selectDatedSpending(
 ): Promise<Map<number, { readonly day: Day; readonly minor: number; readonly currency: string }[]>> {
   const { rows } = await db.query<{ nameId: number; money: { day: Day; minor: number; currency: string }[] }>(
     `select name_id as "nameId", json_agg(json_build_object('day', on_day, 'minor', minor, 'currency', currency) order by on_day) as money
-     from entries where name_id = any($1) group by name_id`,
+     from spending where name_id = any($1) group by name_id`,
     [nameIds],
   );
   return new Map(rows.map(({ nameId, money }) => [nameId, money]));
@@ -302,7 +302,7 @@ export async function selectDatedSpending(
 export async function selectNeverListed(db: Queryable, most: number): Promise<SaleName[]> {
   const { rows } = await db.query<SaleName>(
     `with dearest as (
-       select n.id from names n join entries e on e.name_id = n.id
+       select n.id from names n join spending e on e.name_id = n.id
        where n.gone_at is null and n.purpose in ('hold', 'for sale') and not n.never_lost
          and not exists (select from listings l where l.name_id = n.id)
          and not exists (select from sales s where s.name_id = n.id and s.stage not in ('not paid', 'refused'))

@@ -143,8 +143,11 @@ export interface ComparedExtras {
   readonly id: number;
   readonly nameServers: readonly string[];
   readonly holder: string | null;
-  /** When the account was last read or polled over its link. */
-  readonly accountSeenAt: Instant | null;
+  /** The end that the account's own answer gave of this name, and when; `null` while it gave none. An empty answer says nothing. */
+  readonly toldEnd: Instant | null;
+  readonly toldAt: Instant | null;
+  /** When the ledger last booked a renewal or a restore of it. */
+  readonly actedAt: Instant | null;
   /** There is a renewal booked with a receipt since the term ended. */
   readonly receipt: boolean;
   readonly dismissed: readonly string[];
@@ -155,10 +158,11 @@ export async function selectComparedExtras(
   nameIds: readonly number[] | null,
 ): Promise<ComparedExtras[]> {
   const { rows } = await db.query<ComparedExtras>(
-    `select n.id, n.name_servers as "nameServers", n.holder, greatest(a.link_read_at, a.link_polled_at) as "accountSeenAt",
+    `select n.id, n.name_servers as "nameServers", n.holder, n.told_end as "toldEnd", n.told_at as "toldAt",
+       (select max(b.at) from entries e join batches b on b.id = e.batch_id where e.name_id = n.id and e.kind in ('renewal', 'restore')) as "actedAt",
        exists (select from renewal_items i where i.name_id = n.id and i.done and i.receipt is not null and i.old_end >= n.term_end) as receipt,
        coalesce((select array_agg(fingerprint) from record_dismissals d where d.name_id = n.id), '{}') as dismissed
-     from names n join accounts a on a.id = n.account_id where n.gone_at is null and ($1::int[] is null or n.id = any($1))`,
+     from names n where n.gone_at is null and ($1::int[] is null or n.id = any($1))`,
     [nameIds],
   );
   return rows;

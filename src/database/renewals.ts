@@ -205,10 +205,11 @@ export async function writeItems(tx: Transaction, renewalId: string, items: read
   );
 }
 
-/** Forgets what registrars asked for items that are still to be ordered: the price of another term or promotion says nothing. */
-export async function forgetLivePrices(tx: Transaction, id: string): Promise<void> {
+/** Forgets what registrars asked for items of these names that are still to be ordered: the price of another term or promotion says nothing. */
+export async function forgetLivePrices(tx: Transaction, id: string, nameIds: readonly number[]): Promise<void> {
   await tx.query(
-    `update renewal_items set live_minor = null, live_currency = null, problem = null where renewal_id = $1 and state in ('planned', 'refused')`,
-    [id],
+    `update renewal_items set live_minor = null, live_currency = null, problem = null
+     where renewal_id = $1 and name_id = any($2) and state in ('planned', 'refused')`,
+    [id, nameIds],
   );
 }

@@ -129,7 +129,7 @@ test('a cell is edited where it stands, and refuses what is no price', async () 
     .doubleClick(await visitor.see('3,800'))
     .perform();
   await visitor.keys(Key.chord(Key.CONTROL, 'a'), 'a fortune', Key.ENTER);
-  await visitor.see('Write an amount like 11.38.');
+  await visitor.see('is not an amount I can read. Write it like 11.38.');
   await visitor.see('3,800');
   await visitor.driver
     .actions()

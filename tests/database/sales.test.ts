@@ -189,6 +189,19 @@ test('the statement: every figure, profit over what the name has cost, and the y
     'currency USD',
   ]);
   expect((await pastSales(desk.made.ledger)).filter((sale) => sale.own)).toHaveLength(1);
+  // A file of an earlier version says in words which entries are of the sale: the price is no cost there either.
+  const older = (await backupText(desk.made.ledger)).replaceAll(/"sale_id":\d+/g, '"sale_id":null');
+  const other = await emptyLedger();
+  try {
+    must(await restoreText(other, older.replaceAll('"reference":""', `"reference":"sale ${saleId}"`)));
+    expect((await statementOf(other, saleId))?.costs).toEqual([]);
+    const again = await emptyLedger();
+    must(await restoreText(again, older));
+    expect(await statementOf(again, saleId)).toMatchObject({ cost: { minor: 16_000 } });
+    await again.close();
+  } finally {
+    await other.close();
+  }
 });
 
 test('selling comes along in a backup, and a name that is promised stays promised', async () => {

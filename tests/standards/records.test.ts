@@ -292,6 +292,8 @@ describe('the registry’s provisional year', () => {
     registrar: null,
     account: null,
     receipt: false,
+    seenAt: instant('2026-11-24T09:00:00Z'),
+    graceDays: 45,
     ...more,
   });
   test.each<[string, Partial<TermEvidence>, object]>([
@@ -315,8 +317,33 @@ describe('the registry’s provisional year', () => {
       { kind: 'record earlier', days: 365 },
     ],
     ['no end in the record', { registry: null }, { kind: 'unknown' }],
+    [
+      'past the grace window the extra year is a real one, and a real difference',
+      { seenAt: instant('2027-01-24T09:00:00Z') },
+      { kind: 'record later', days: 365, end: parseTermEnd('2027-11-06T10:15:00Z') },
+    ],
+    [
+      'two years later, the last of them provisional: only the proven one is a difference',
+      { ledger: parseTermEnd('2025-11-06T10:15:00Z') },
+      { kind: 'record later', days: 365, end: parseTermEnd('2026-11-06T10:15:00Z') },
+    ],
+    ['one second apart', { registry: parseTermEnd('2026-11-06T10:15:01Z'), statuses: ['ok'] }, { kind: 'agrees' }],
+    [
+      'eleven hours apart, across midnight',
+      {
+        ledger: parseTermEnd('2026-11-06T20:00:00Z'),
+        registry: parseTermEnd('2026-11-07T07:00:00Z'),
+        statuses: ['ok'],
+      },
+      { kind: 'agrees' },
+    ],
+    [
+      'a day and a half earlier is never zero days',
+      { registry: parseTermEnd('2026-11-04T22:15:00Z'), statuses: ['ok'] },
+      { kind: 'record earlier', days: 1 },
+    ],
   ])('%s', (_why, more, verdict) => {
-    expect(judgeTerm(evidence(more))).toEqual(verdict);
+    expect(judgeTerm(evidence(more))).toMatchObject(verdict);
   });
 });
 

@@ -1,6 +1,9 @@
 import { expect, test } from 'vitest';
 import { DIFFERENCE_KINDS, type Difference, type TermVerdict } from '@/core/records';
+import { parseTermEnd, type TermEnd } from '@/core/time';
 import { canTakeOver, differenceWords } from './differenceWords';
+
+const END = parseTermEnd('2027-11-06') as TermEnd;
 
 const difference = (kind: Difference['kind'], term: TermVerdict | null = null): Difference => ({
   kind,
@@ -26,8 +29,8 @@ test.each<[TermVerdict, string, boolean]>([
     'The registry shows 2027-11-06, whether or not anyone paid. If nobody did, the ledger’s deadlines hold.',
     false,
   ],
-  [{ kind: 'record later', days: 365 }, 'The record says 2027-11-06, 365 days later than the ledger.', true],
-  [{ kind: 'record earlier', days: 3 }, 'The record says 2027-11-06, 3 days earlier than the ledger.', true],
+  [{ kind: 'record later', days: 365, end: END }, 'The record says 2027-11-06, 365 days later than the ledger.', true],
+  [{ kind: 'record earlier', days: 3, end: END }, 'The record says 2027-11-06, 3 days earlier than the ledger.', true],
 ])('the term: %j', (term, words, isTaken) => {
   expect(differenceWords(difference('term end', term))).toBe(words);
   expect(canTakeOver(difference('term end', term))).toBe(isTaken);

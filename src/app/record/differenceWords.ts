@@ -1,12 +1,18 @@
 import type { Difference } from '@/core/records';
 
+const ALIVE: ReadonlySet<string> = new Set(['term', 'refundable', 'late', 'moving']);
+
 /** What a difference means, in a sentence. */
 export function differenceWords({ kind, ledger, record, term }: Difference): string {
   switch (kind) {
     case 'not registered':
       return 'It is not registered at all: anyone could take it.';
     case 'in redemption':
-      return `The registry has it in ${record}, though the ledger says that it is paid.`;
+      return ALIVE.has(ledger)
+        ? `The registry has it in ${record}, though the ledger says that it is paid.`
+        : `The registry has it in ${record}; the ledger has it as ${ledger}.`;
+    case 'not deleted':
+      return `It is still registered, though by the ledger’s rules it should be ${ledger} by now.`;
     case 'not at that registrar':
       return `It is at ${record}, not at ${ledger}.`;
     case 'holder changed':

@@ -50,7 +50,7 @@ export function projectCharges(
   }
   for (let due = queue.pop(); due && due.at <= until; due = queue.pop()) {
     const name = names[due.index] as ChargedName;
-    const cost = name.costAt(name.years, due.at, due.at >= earliestEnd(due.end));
+    const cost = name.costAt(name.years, due.at, isLate(due.at, due.end));
     const payment = pay(account, balanceMinor, cost, due.at);
     balanceMinor = payment.balanceMinor;
     const newEnd = laterEnd(due.end, name.years);
@@ -92,7 +92,7 @@ export function balanceNeeded(
     let end = name.termEnd;
     let at = firstAttempt(account, name, asOf);
     while (at !== null && at <= until) {
-      const cost = name.costAt(name.years, at, at >= earliestEnd(end));
+      const cost = name.costAt(name.years, at, isLate(at, end));
       if (cost !== null && cost.currency === account.currency && paidByBalance(account, at)) needed += cost.minor;
       end = laterEnd(end, name.years);
       at = nextCharge(end, account, at);
@@ -105,6 +105,11 @@ export function balanceNeeded(
 function paidByBalance(account: FundedAccount, at: Instant): boolean {
   const first = account.means.find((means) => means.kind === 'balance' || cardIsGood(means.endsMonth, at));
   return first?.kind === 'balance';
+}
+
+/** A charge at the very end of a term is on its day: only what comes after that is late, and may cost a late fee. */
+function isLate(at: Instant, end: TermEnd): boolean {
+  return at > earliestEnd(end);
 }
 
 /** When a name is first tried: on its lead days, at once when those have passed, or on the next retry day when stalled. */

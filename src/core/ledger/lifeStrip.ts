@@ -39,13 +39,8 @@ export function lifeStrip(projection: Projection, place: number): LifeStrip | nu
   const add = (kind: StretchKind, from: Instant, to: Instant) => {
     if (to > from) stretches.push({ kind, from, to });
   };
-  add('term', start, earliestEnd(name.termEnd));
-  let end = name.termEnd;
-  for (const charge of charges) {
-    if (charge.outcome === 'fail') continue;
-    add('term if charged', earliestEnd(end), earliestEnd(charge.newEnd));
-    end = charge.newEnd;
-  }
+  const passed = charges.filter(({ outcome }) => outcome === 'pass');
+  const end = passed.at(-1)?.newEnd ?? name.termEnd;
   const marks: StripMark[] = charges.map(({ at, outcome }) => ({
     kind: outcome === 'pass' ? 'charge' : 'charge fails',
     at,
@@ -55,6 +50,13 @@ export function lifeStrip(projection: Projection, place: number): LifeStrip | nu
     projection.policies[place] as Policy,
     projection.accounts[place] as AccountWindow,
   );
+  // A name that was deleted in the middle of its term has no more of it.
+  add('term', start, Math.min(earliestEnd(name.termEnd), lapse.deletion) as Instant);
+  let from = name.termEnd;
+  for (const { newEnd } of passed) {
+    add('term if charged', earliestEnd(from), earliestEnd(newEnd));
+    from = newEnd;
+  }
   if (lapse.restoreReportDue !== null && name.observed) {
     add('late', lapse.termEnd, lapse.deletion);
     add('redemption', lapse.deletion, name.observed.at);

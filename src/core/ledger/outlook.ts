@@ -6,7 +6,8 @@ import type { Instant, TermEnd } from '../time';
 export type Outlook =
   | { readonly kind: 'charged'; readonly charge: Charge }
   | { readonly kind: 'charge fails'; readonly charge: Charge }
-  | { readonly kind: 'lapses'; readonly end: TermEnd }
+  /** `ifOff`: nobody has said whether the registrar renews it by itself. */
+  | { readonly kind: 'lapses'; readonly end: TermEnd; readonly ifOff: boolean }
   | { readonly kind: 'late until'; readonly at: Instant }
   | { readonly kind: 'auctioned'; readonly at: Instant }
   | { readonly kind: 'restore by'; readonly at: Instant }
@@ -23,7 +24,7 @@ export function outlookOf(phase: Phase, marks: Marks, state: ChargedState, day: 
   switch (phase) {
     case 'refundable':
     case 'term':
-      return { kind: 'lapses', end: state.termEnd };
+      return { kind: 'lapses', end: state.termEnd, ifOff: state.setting === 'unknown' };
     case 'moving':
       return { kind: 'moving' };
     case 'late':

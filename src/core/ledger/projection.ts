@@ -3,6 +3,7 @@ import {
   type AccountWindow,
   lifecycleMarks,
   type Marks,
+  movedBy,
   type Phase,
   type Policy,
   phaseAt,
@@ -108,12 +109,17 @@ export function projectLedger(index: RuleIndex, names: readonly LedgerName[], as
   return { index, names, asOf, charges, charged: chargedAt, policies, accounts, groups, priceChanges };
 }
 
+/** True for a name that was seen deleted: no automatic charge brings it back. */
+function isDeleted(observed: LedgerName['observed']): boolean {
+  return observed !== null && observed.phase !== 'moving' && observed.phase !== 'registered';
+}
+
 /** The places of the names that an account may charge: auto-renew on, a known term, nothing unusual seen. */
 function byAccount(names: readonly LedgerName[]): Map<number, number[]> {
   const places = new Map<number, number[]>();
   for (const [place, name] of names.entries()) {
     const tried = name.setting === 'on' || name.setting === 'stalled';
-    if (!tried || name.termEnd === null || (name.observed && name.observed.phase !== 'moving')) continue;
+    if (!tried || name.termEnd === null || isDeleted(name.observed)) continue;
     const list = places.get(name.accountId);
     if (list) list.push(place);
     else places.set(name.accountId, [place]);
@@ -150,7 +156,7 @@ export function rowsOn(
     const step = priceStep(phase, marks, state.saving, costs, day);
     const outlook = outlookOf(phase, marks, state, day);
     const { termEnd, setting, coming, failed } = state;
-    const { from, until } = stretchOf(prices, marks, own, name.observed?.at ?? null, day);
+    const { from, until } = stretchOf(prices, marks, own, name.observed, day);
     return { place, name, termEnd, setting, phase, marks, step, coming, failed, outlook, costs, from, until };
   };
 }
@@ -186,10 +192,15 @@ function stretchOf(
   within: Stretch,
   marks: Marks,
   charges: readonly Charge[],
-  observedAt: Instant | null,
+  observed: LedgerName['observed'],
   day: Instant,
 ): Stretch {
+  const observedAt = observed?.at ?? null;
   let { from, until } = within;
+  if (observed?.phase === 'moving') {
+    from = since(from, movedBy(observed), day);
+    until = before(until, movedBy(observed), day);
+  }
   from = since(
     since(since(since(from, marks.termEnd, day), marks.deletion, day), marks.purge, day),
     marks.release,

@@ -6,7 +6,7 @@ export {
   type ObservedPhase,
   type Registration,
 } from './marks';
-export { PHASES, type Phase, phaseAt } from './phase';
+export { movedBy, PHASES, type Phase, phaseAt, TRANSFER_DAYS } from './phase';
 export {
   type Policy,
   policyFor,

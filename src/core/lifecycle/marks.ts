@@ -9,9 +9,12 @@ export interface AccountWindow {
   readonly auctionDay: number | null;
 }
 
-/** A phase that was seen at the registry or registrar, and since when. It outranks the computed one from then on. */
+/**
+ * A phase that was seen at the registry or registrar, and since when. It outranks the computed one from then on. `registered` is a
+ * name that was seen alive then, past the day on which it should have been deleted.
+ */
 export interface ObservedPhase {
-  readonly phase: 'redemption' | 'restoring' | 'deleting' | 'moving';
+  readonly phase: 'registered' | 'redemption' | 'restoring' | 'deleting' | 'moving';
   readonly at: Instant;
 }
 
@@ -40,8 +43,8 @@ export interface Marks {
 
 /**
  * The marks of a name that nobody renews: deletion at the end of the late window (the shorter of the ending's and the
- * account's), purge after redemption, release after deletion. A date without a time counts with its earliest end for
- * deadlines and its latest for the release. Notions: RFC 3915; days: the policy.
+ * account's), purge after redemption, release after deletion. What was seen moves them, earlier and later. A date without a time
+ * counts with its earliest end for deadlines and its latest for the release. Notions: RFC 3915; days: the policy.
  */
 export function lifecycleMarks(name: Registration, policy: Policy, account: AccountWindow): Marks {
   const termEnd = earliestEnd(name.termEnd);
@@ -49,27 +52,32 @@ export function lifecycleMarks(name: Registration, policy: Policy, account: Acco
   let deletion = addDays(termEnd, lateDays);
   const span = latestEnd(name.termEnd) - termEnd;
   const observed = name.observed;
-  if (observed?.phase === 'redemption' && observed.at < deletion) deletion = observed.at;
+  if (observed?.phase === 'redemption') deletion = observed.at;
+  // It was to be deleted by then and was not: at the earliest at the end of the ending's own window, or a day later.
+  if (observed?.phase === 'registered' && observed.at >= deletion)
+    deletion = Math.max(addDays(termEnd, policy.lateDays), addDays(observed.at, 1)) as Instant;
   let purge = addDays(deletion, policy.redemptionDays);
   let restoreReportDue: Instant | null = null;
   if (observed?.phase === 'restoring') {
     restoreReportDue = addDays(observed.at, policy.restoringDays);
-    if (observed.at < deletion) deletion = observed.at;
-    purge = Math.max(addDays(deletion, policy.redemptionDays), restoreReportDue) as Instant;
+    if (observed.at < deletion || observed.at >= purge) deletion = observed.at;
+    // Redemption stands still while a restore is pending: without a report, what remained of it goes on.
+    const remaining = addDays(deletion, policy.redemptionDays) - observed.at;
+    purge = (restoreReportDue + remaining) as Instant;
   }
   if (observed?.phase === 'deleting') {
     purge = observed.at;
     deletion = Math.min(deletion, purge) as Instant;
   }
   const release = addDays((purge + span) as Instant, policy.deletingDays);
-  const auctionDay = account.auctionDay;
+  const auction = account.auctionDay === null ? null : addDays(termEnd, account.auctionDay);
   return {
     refundableUntil:
       name.registeredAt === null || policy.refundableDays === 0
         ? null
         : addDays(name.registeredAt, policy.refundableDays),
     termEnd,
-    auction: auctionDay !== null && auctionDay < lateDays ? addDays(termEnd, auctionDay) : null,
+    auction: auction !== null && auction < addDays(termEnd, lateDays) && auction < deletion ? auction : null,
     deletion,
     restoreReportDue,
     purge,

@@ -1,23 +1,32 @@
-import type { Instant } from '../time';
+import { addDays, type Instant } from '../time';
 import type { Marks, ObservedPhase } from './marks';
 
 export const PHASES = ['refundable', 'term', 'late', 'redemption', 'restoring', 'deleting', 'free', 'moving'] as const;
 export type Phase = (typeof PHASES)[number];
 
+/** Days after which a transfer that nobody refuses is carried out (RFC 5731 section 3.2.4: by the server's policy; five for generic endings). */
+export const TRANSFER_DAYS = 5;
+
+/** By when a transfer that was seen is settled, one way or the other. */
+export function movedBy(observed: Pick<ObservedPhase, 'at'>): Instant {
+  return addDays(observed.at, TRANSFER_DAYS);
+}
+
 /**
  * The phase a name with these marks is in at `asOf`. What was observed outranks what was computed, from its own time on:
- * a pending restore until its report is due, a transfer until it is settled. Periods: RFC 3915.
+ * a pending restore until its report is due, a transfer until its days are over. Periods: RFC 3915.
  */
 export function phaseAt(marks: Marks, observed: ObservedPhase | null, asOf: Instant): Phase {
   if (observed && observed.at <= asOf) {
-    if (observed.phase === 'moving') return 'moving';
+    if (observed.phase === 'moving' && asOf < movedBy(observed)) return 'moving';
     if (observed.phase === 'restoring' && marks.restoreReportDue !== null && asOf < marks.restoreReportDue)
       return 'restoring';
   }
+  // A name may be deleted in the middle of its term: then its end counts no more.
+  if (asOf >= marks.deletion) {
+    if (asOf < marks.purge) return 'redemption';
+    return asOf < marks.release ? 'deleting' : 'free';
+  }
   if (marks.refundableUntil !== null && asOf < marks.refundableUntil && asOf < marks.termEnd) return 'refundable';
-  if (asOf < marks.termEnd) return 'term';
-  if (asOf < marks.deletion) return 'late';
-  if (asOf < marks.purge) return 'redemption';
-  if (asOf < marks.release) return 'deleting';
-  return 'free';
+  return asOf < marks.termEnd ? 'term' : 'late';
 }

@@ -53,12 +53,12 @@ export function priceStep(
     case 'refundable':
     case 'term':
     case 'moving':
-      if (asOf >= marks.termEnd) return stepWhileLate(marks, costs, asOf);
-      if (costs.lateFee && marks.deletion > marks.termEnd) {
+      if (asOf >= Math.min(marks.termEnd, marks.deletion)) return stepWhileLate(marks, costs, asOf);
+      if (costs.lateFee && marks.deletion > marks.termEnd && marks.auction !== marks.termEnd) {
         const { renewal: before, lateRenewal: after } = costs;
         return { at: marks.termEnd, kind: 'late fee', before, after, ruleOfThumb: false };
       }
-      return stepToDeletion(marks, costs.renewal, costs);
+      return stepPastTerm(marks, costs.renewal, costs, asOf);
     case 'late':
       return stepWhileLate(marks, costs, asOf);
     case 'redemption':
@@ -83,7 +83,11 @@ function lostAtPurge(marks: Marks, { restore, restoreRuleOfThumb }: StepCosts): 
 
 function stepWhileLate(marks: Marks, costs: StepCosts, asOf: Instant): PriceStep | null {
   if (asOf >= marks.deletion) return asOf < marks.purge ? lostAtPurge(marks, costs) : null;
-  const before = costs.lateRenewal;
+  return stepPastTerm(marks, costs.lateRenewal, costs, asOf);
+}
+
+/** What comes first after a term: the registrar's auction of late names, or the end of the late window. */
+function stepPastTerm(marks: Marks, before: Amount | null, costs: StepCosts, asOf: Instant): PriceStep {
   if (marks.auction !== null && asOf < marks.auction)
     return { at: marks.auction, kind: 'auction', before, after: null, ruleOfThumb: false };
   return stepToDeletion(marks, before, costs);

@@ -21,6 +21,9 @@ const side = (more: Partial<LedgerSide> = {}): LedgerSide => ({
   holder: null,
   accountEnd: null,
   receipt: false,
+  seenAt: instant('2026-11-24T09:00:00Z'),
+  graceDays: 45,
+  actedAt: null,
   ...more,
 });
 const contact = (more: Partial<RecordContact> = {}): RecordContact => ({
@@ -61,6 +64,20 @@ describe('each difference', () => {
       { statuses: ['pendingDelete', 'redemptionPeriod'] },
       [],
     ],
+    ['not deleted, though the ledger has it so', { phase: 'redemption' }, {}, ['not deleted']],
+    ['registered, though the ledger has it as free', { phase: 'free' }, {}, ['not deleted']],
+    [
+      'still in redemption, though the ledger has it in deletion',
+      { phase: 'deleting' },
+      { statuses: ['pendingDelete', 'redemptionPeriod'] },
+      ['in redemption'],
+    ],
+    [
+      'a record from before the restore that the ledger has booked',
+      { phase: 'term', actedAt: instant('2026-11-24T10:00:00Z') },
+      { statuses: ['pendingDelete', 'redemptionPeriod'], expires: parseTermEnd('2026-03-09T10:15:00Z') },
+      [],
+    ],
     ['at another registrar', {}, { registrar: 'Saltgate Registry Services' }, ['not at that registrar']],
     ['nobody has said which registrar', { registrar: '' }, { registrar: 'Saltgate' }, []],
     ['a transfer', {}, { statuses: ['clientTransferProhibited', 'pendingTransfer'] }, ['transfer pending']],
@@ -96,6 +113,18 @@ describe('each difference', () => {
     expect(print(side(), one)).toBe(print(side({ registrar: 'Fernhithe' }), one));
     expect(print(side(), one)).not.toBe(print(side(), record({ registrar: 'Bollard' })));
   });
+});
+
+test('a registrar’s record that has only the registry’s own end proves nothing', () => {
+  const [difference] = compareRecords(
+    side({ termEnd: parseTermEnd('2026-11-06T10:15:00Z'), phase: 'late' }),
+    record({
+      expires: parseTermEnd('2027-11-06T10:15:00Z'),
+      statuses: ['clientTransferProhibited', 'autoRenewPeriod'],
+    }),
+    record({ expires: parseTermEnd('2027-11-06T10:15:00Z') }),
+  );
+  expect(difference?.term).toEqual({ kind: 'undetermined' });
 });
 
 describe('the holder', () => {

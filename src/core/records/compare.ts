@@ -1,5 +1,5 @@
 import type { Phase } from '../lifecycle';
-import type { TermEnd } from '../time';
+import type { Instant, TermEnd } from '../time';
 import { judgeTerm, type TermVerdict } from './provisional';
 import { isRedaction, type RegistrationRecord } from './record';
 import { phaseOfStatuses } from './statuses';
@@ -8,6 +8,7 @@ import { phaseOfStatuses } from './statuses';
 export const DIFFERENCE_KINDS = [
   'not registered',
   'in redemption',
+  'not deleted',
   'not at that registrar',
   'holder changed',
   'transfer pending',
@@ -42,7 +43,15 @@ export interface LedgerSide {
   /** The term end that the account's answer gave last, after the term had ended; `null` without one. */
   readonly accountEnd: TermEnd | null;
   readonly receipt: boolean;
+  /** When the newest record was last seen to say what it says. */
+  readonly seenAt: Instant;
+  /** The late window of the ending, in days. */
+  readonly graceDays: number;
+  /** When the ledger itself last renewed or restored the name: an older record has not seen it. `null` when it never did. */
+  readonly actedAt: Instant | null;
 }
+
+const DELETED: ReadonlySet<Phase> = new Set(['redemption', 'restoring', 'deleting', 'free']);
 
 const plain = (text: string) =>
   text
@@ -75,14 +84,17 @@ export function compareRecords(
   const found: Difference[] = [];
   const add = (kind: DifferenceKind, ledger: string, said: string, term: TermVerdict | null = null) =>
     found.push({ kind, ledger, record: said, fingerprint: `${kind}: ${said}`, term });
-  const alive = side.phase === 'term' || side.phase === 'refundable' || side.phase === 'late';
+  // A record from before the ledger's own last act knows nothing of it.
+  const isCurrent = side.actedAt === null || side.seenAt >= side.actedAt;
   if (!record.found) {
-    if (side.phase !== 'free') add('not registered', side.phase ?? 'registered', 'not registered');
+    if (side.phase !== 'free' && isCurrent) add('not registered', side.phase ?? 'registered', 'not registered');
     return found;
   }
   const phase = phaseOfStatuses(record.statuses);
   const gone = phase === 'redemption' || phase === 'deleting' || phase === 'restoring';
-  if (alive && gone) add('in redemption', side.phase ?? '', phase);
+  const ledgerGone = side.phase !== null && DELETED.has(side.phase);
+  if (isCurrent && gone && side.phase !== phase && side.phase !== null) add('in redemption', side.phase, phase);
+  if (isCurrent && !gone && ledgerGone) add('not deleted', side.phase ?? '', 'registered');
   if (side.registrar !== '' && record.registrar !== null && !sameRegistrar(side.registrar, record.registrar))
     add('not at that registrar', side.registrar, record.registrar);
   const holder = holderOf(registrar) ?? holderOf(registry);
@@ -94,11 +106,13 @@ export function compareRecords(
     ledger: side.termEnd,
     registry: record.expires,
     statuses: record.statuses,
-    registrar: registrar?.registrarExpires ?? registrar?.expires ?? registry?.registrarExpires ?? null,
+    registrar: registrar?.registrarExpires ?? registry?.registrarExpires ?? null,
     account: side.accountEnd,
     receipt: side.receipt,
+    seenAt: side.seenAt,
+    graceDays: side.graceDays,
   });
-  if (!gone && term.kind !== 'agrees' && term.kind !== 'unknown')
+  if (isCurrent && !gone && term.kind !== 'agrees' && term.kind !== 'unknown')
     add('term end', termText(side.termEnd), termText(record.expires), term);
   const hold = record.statuses.filter((status) => status === 'clientHold' || status === 'serverHold');
   if (hold.length > 0) add('hold', 'works', hold.join(', '));

@@ -31,6 +31,9 @@ alter table names drop constraint names_observed_check;
 alter table names add constraint names_observed_check
   check (observed in ('registered', 'redemption', 'restoring', 'deleting', 'moving'));
 
+-- What the account's own answer said last of a name's end, and when: an answer about a name, not about the account.
+alter table names add column told_end timestamptz, add column told_at timestamptz;
+
 -- The sale that an entry belongs to, and whether a listing was ended because its name was promised elsewhere.
 alter table entries add column sale_id int references sales on delete cascade deferrable initially deferred;
 drop trigger entries_append_only on entries;
@@ -58,3 +61,7 @@ alter table auctions
   add column whole_units boolean not null default true,
   -- The least that the next bid has to reach, where a venue says so.
   add column next_minor bigint;
+
+-- What names have cost, entry by entry: everything but the price of a sale and what was kept of it. The one view for all who ask.
+create view spending as
+  select id, name_id, on_day, minor, currency from entries where kind <> 'sale' and sale_id is null;

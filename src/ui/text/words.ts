@@ -54,7 +54,9 @@ export function outlookWords(outlook: Outlook, style: DayStyle): string {
     case 'charge fails':
       return `charge fails ${dayWords(outlook.charge.at, style)}`;
     case 'lapses':
-      return `lapses ${termEndWords(outlook.end, style)}`;
+      return outlook.ifOff
+        ? `auto-renew not known: lapses ${termEndWords(outlook.end, style)}, if it is off`
+        : `lapses ${termEndWords(outlook.end, style)}`;
     case 'late until':
       return `late until ${untilWords(outlook.at, style)}`;
     case 'auctioned':

@@ -4,7 +4,7 @@ import { dayOf, formatInstant, type Instant } from '@/core/time';
 import { insertBatch, type NamePatch, patchNames } from '@/database/changes';
 import { insertEntries } from '@/database/entries';
 import { endLettingGo } from '@/database/lettingGo';
-import { insertMessage, noteLink, noteMessageBatch } from '@/database/links';
+import { insertMessage, noteLink, noteMessageBatch, noteToldEnds } from '@/database/links';
 import { selectNameAt } from '@/database/names';
 import type { Transaction } from '@/database/pool';
 import { refusePending } from '@/database/runs';
@@ -61,6 +61,8 @@ export async function takeMessage(deps: Deps, accountId: number, message: Regist
       await refusePending(tx, accountId, settled.clTRID, `The registrar did not carry it out: ${message.text}`);
     if (!event) return;
     const nameId = await selectNameAt(tx, accountId, event.name);
+    if (TELLS_END.has(event.kind) && event.paidThrough !== null)
+      await noteToldEnds(tx, accountId, [{ ascii: event.name, end: event.paidThrough }], message.at ?? at);
     const patch = nameId === null ? null : patchOf(event, message.at ?? at, message.text);
     if (nameId === null || patch === null) return;
     const batchId = await insertBatch(tx, at, 'message', summaryOf(event.kind, event.name));
@@ -86,6 +88,9 @@ async function bookCharge(tx: Transaction, batchId: number, nameId: number, { id
     },
   ]);
 }
+
+/** Messages that answer for how long a name is paid. */
+const TELLS_END: ReadonlySet<string> = new Set(['charged', 'lapsed', 'charge-failed']);
 
 type Event = NonNullable<RegistrarMessage['event']>;
 
@@ -113,7 +118,6 @@ function patchOf(event: Event, at: Instant, text: string): NamePatch | null {
     case 'lapsed':
       return end;
     case 'deleted':
-    case 'restore-overdue':
       return seen('redemption');
     case 'purged':
       return seen('deleting');

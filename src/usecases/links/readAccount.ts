@@ -2,7 +2,7 @@ import type { HeldName, HoldingPage } from '@/connectors/registrar/port';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { formatInstant } from '@/core/time';
 import { selectAccount } from '@/database/accounts';
-import { noteLink, takeOverHolding } from '@/database/links';
+import { noteLink, noteToldEnds, takeOverHolding } from '@/database/links';
 import { writeTable } from '@/formats/csv/writeTable';
 import { changing } from '../changing';
 import { compute } from '../computing';
@@ -61,6 +61,12 @@ async function readHoldingOf(deps: Deps, accountId: number): Promise<HoldingPage
       means,
       rules: rules && { ...rules, lateFeeMinor: rules.lateFee?.minor ?? null },
     });
+    await noteToldEnds(
+      tx,
+      accountId,
+      holding.value.names.map(({ name, paidThrough }) => ({ ascii: name, end: paidThrough })),
+      at,
+    );
     await noteLink(tx, accountId, { readAt: at, problem: null });
   });
   return holding.value;

@@ -78,7 +78,8 @@ const EVERY_COLUMN = Object.keys(COLUMNS);
 function outlookCell(outlook: LedgerRow['outlook']): string {
   if (outlook.kind === 'charged' || outlook.kind === 'charge fails')
     return `${outlook.kind} ${formatInstant(outlook.charge.at)}`;
-  if (outlook.kind === 'lapses') return `lapses ${formatTermEnd(outlook.end)}`;
+  if (outlook.kind === 'lapses')
+    return `lapses ${formatTermEnd(outlook.end)}${outlook.ifOff ? ', if auto-renew is off' : ''}`;
   return 'at' in outlook ? `${outlook.kind} ${formatInstant(outlook.at)}` : outlook.kind;
 }
 

@@ -82,9 +82,8 @@ export function compareAll(
     if (!newest || !more) return [];
     const row = read(place);
     const account = projection.index.accounts.get(name.accountId);
-    const ended = row.termEnd !== null && earliestEnd(row.termEnd) <= projection.asOf;
-    const told =
-      account?.linked && more.accountSeenAt !== null && ended && more.accountSeenAt > earliestEnd(row.termEnd);
+    // Only what the account said since the end of the term says whether it was renewed.
+    const told = row.termEnd !== null && more.toldAt !== null && more.toldAt >= earliestEnd(row.termEnd);
     const found = compareRecords(
       {
         registrar: account?.registrar ?? '',
@@ -94,8 +93,11 @@ export function compareAll(
         privacy: name.privacy,
         nameServers: more.nameServers,
         holder: more.holder,
-        accountEnd: told ? row.termEnd : null,
+        accountEnd: told && more.toldEnd !== null ? { at: more.toldEnd, precision: 'instant' } : null,
         receipt: more.receipt,
+        seenAt: newest.lastAt,
+        graceDays: projection.policies[place]?.lateDays ?? 0,
+        actedAt: more.actedAt,
       },
       registry?.record ?? null,
       registrar?.record ?? null,
@@ -156,15 +158,19 @@ function patchOf(
   switch (difference.kind) {
     case 'term end': {
       const kind = difference.term?.kind;
-      const end = record.expires;
+      const end = difference.term && 'end' in difference.term ? difference.term.end : record.expires;
       if (end === null || kind === 'undetermined' || kind === 'not renewed') return {};
       return { term_end: formatInstant(end.at), term_end_day: end.precision === 'day' };
     }
     case 'in redemption': {
       const phase = phaseOfStatuses(record.statuses);
       const observed = phase === 'redemption' || phase === 'restoring' || phase === 'deleting' ? phase : null;
-      return observed ? { observed, observed_at: formatInstant(seen) } : {};
+      // A deletion changes the record: that is when it was, where the record tells.
+      const since = record.changed !== null && record.changed <= seen ? record.changed : seen;
+      return observed ? { observed, observed_at: formatInstant(observed === 'redemption' ? since : seen) } : {};
     }
+    case 'not deleted':
+      return { observed: 'registered', observed_at: formatInstant((registry ?? registrar)?.lastAt ?? seen) };
     case 'not registered':
       return { gone_at: formatInstant(seen) };
     case 'not at that registrar': {

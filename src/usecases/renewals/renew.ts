@@ -129,14 +129,23 @@ export async function changeRenewal(deps: Deps, id: string, input: unknown): Pro
     const status = await lockRenewal(tx, id);
     if (status !== 'planned' && status !== 'asked')
       return refuse('renewal-settled', 'This renewal is settled and cannot be changed.');
+    const before = await selectRenewal(tx, id);
     await updateRenewal(tx, id, { status, promotion: quote.promotion, taxPercent: quote.taxPercent });
-    const open = new Set((await selectRenewal(tx, id))?.items.flatMap((item) => (isOpenItem(item) ? item.nameId : [])));
+    const open = new Set(before?.items.flatMap((item) => (isOpenItem(item) ? item.nameId : [])));
     await writeItems(
       tx,
       id,
       quote.items.flatMap((item) => (open.has(item.nameId) ? (itemOf(item) ?? []) : [])),
     );
-    await forgetLivePrices(tx, id);
+    // What a registrar has answered holds as long as the same is asked: the same years, the same promotion.
+    const isSameOffer = JSON.stringify(before?.promotion ?? null) === JSON.stringify(quote.promotion);
+    const years = new Map(before?.items.map((item) => [item.nameId, item.years]));
+    const asked = quote.items.filter((item) => !isSameOffer || years.get(item.nameId) !== item.years);
+    await forgetLivePrices(
+      tx,
+      id,
+      asked.map(({ nameId }) => nameId),
+    );
     return null;
   });
   return refused ?? openRenewal(deps, id);

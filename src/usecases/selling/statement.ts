@@ -38,7 +38,7 @@ export async function statementOf(deps: Deps, saleId: number): Promise<Statement
   const told = steps.some(({ stage, origin }) => stage === 'done' && origin === 'venue');
   const fees = saleFees(venue, null, sale.currency, rates, sale.agreedAt);
   const leaves: Leaves | null = keptAsTold(sale) ?? (fees && leavesOf(sale.priceMinor, fees));
-  const costs = entries.filter(({ saleId: belongsTo }) => belongsTo !== sale.id);
+  const costs = entries.filter(({ kind, saleId: belongsTo }) => kind !== 'sale' && belongsTo === null);
   return { sale, steps, leaves, told, costs, rates, ...resultOf(sale, leaves, costs, rates, dayOf(deps.clock())) };
 }
 

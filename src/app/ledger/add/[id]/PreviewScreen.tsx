@@ -49,7 +49,7 @@ export function PreviewScreen({ first, accounts }: PreviewScreenProps) {
     async (options: ImportOptions) => {
       setQuestion(null);
       setSummary((now) => ({ ...now, row: { ...now.row, options, status: 'reading' } }));
-      const answer = await readImportAction(id, options);
+      const answer = await readImportAction(id, askedOf(options));
       if (isRefusal(answer)) {
         setQuestion(answer.message);
         setSummary((now) => ({ ...now, row: { ...now.row, options, status: 'asking' } }));
@@ -221,4 +221,9 @@ function Written({
       </Section>
     </Page>
   );
+}
+
+/** What a person decides about a list; what was found in it the program knows. */
+function askedOf({ mapping, accountId, fullList, allowPrivateEndings, accountLabel, sheet }: ImportOptions) {
+  return { mapping, accountId, fullList, allowPrivateEndings, accountLabel, ...(sheet ? { sheet } : {}) };
 }
