@@ -80,3 +80,31 @@ test('pasted names are separated by anything, and keep their lines', () => {
   expect(pieces.map((piece) => piece.text)).toEqual(['a.com', 'b.com', 'c.com', 'd.com', 'e.com', 'f.com', 'g.com']);
   expect(pieces.map((piece) => piece.line)).toEqual([1, 1, 1, 1, 3, 3, 3]);
 });
+
+/** Source: RFC 5892 appendix A.3 to A.9, the contextual rules for single letters. */
+describe('letters that are valid only beside others', () => {
+  test.each([
+    ['paral\u00b7lel.cat', true],
+    ['kelp\u00b7kiln.com', false],
+    ['l\u00b7.com', false],
+    ['\u0375\u03b1\u03b2.com', true],
+    ['\u03b1\u0375.com', false],
+    ['\u05d2\u05f3.com', true],
+    ['\u05f3\u05d2.com', false],
+    ['\u30ab\u30fb\u30ad.com', true],
+    ['kelp\u30fbkiln.com', false],
+    ['\u0628\u0661\u0662.com', true],
+    ['\u0628\u0661\u06f2.com', false],
+  ])('%s', (written, isValid) => {
+    const name = parseDomainName(written);
+    expect('ascii' in name).toBe(isValid);
+  });
+
+  test('Korean with Latin letters is ordinary, Korean with Cyrillic is not', () => {
+    expect(parseDomainName('\ud55c\uad6dsea.com')).toMatchObject({ warning: null });
+    expect(parseDomainName('\ud55c\uad6d\u6e2fsea.com')).toMatchObject({ warning: null });
+    expect(parseDomainName('\ud55c\uad6d\u043c\u043e\u0440\u0435.com')).toMatchObject({
+      warning: expect.stringContaining('mixes'),
+    });
+  });
+});

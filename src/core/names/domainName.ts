@@ -59,6 +59,8 @@ export function parseDomainName(input: string, rules: NameRules = {}): DomainNam
   const lower = text.toLowerCase();
   const ascii = PLAIN.test(lower) && !lower.includes('--') ? lower : toASCII(text, UTS46);
   if (ascii === null || ascii === '') return refuseSpelling(text);
+  const context = refuseContext(ascii);
+  if (context) return context;
   if (ascii.length > 253) return refuse('name-too-long', `${shorten(text)} is too long: 253 characters at most.`);
   return registrable(ascii, rules);
 }
@@ -112,6 +114,51 @@ function take(domain: string, ascii: string, ending: string): DomainName | Refus
 /** The U-label form of a valid A-label name. */
 function readable(ascii: string): string {
   return ascii.includes('xn--') ? toUnicode(ascii, UTS46).domain : ascii;
+}
+
+/** Letters that are valid only beside others. */
+interface ContextRule {
+  readonly letter: RegExp;
+  readonly isFine: (label: string) => boolean;
+  readonly why: string;
+}
+
+/** The contextual rules of RFC 5892 appendix A, but for the joiners (A.1, A.2), which UTS #46 checks. */
+const CONTEXT_RULES: readonly ContextRule[] = [
+  {
+    letter: /\u00b7/,
+    isFine: (label) => !/(?<!l)\u00b7|\u00b7(?!l)/.test(label),
+    why: 'has a middle dot, which only stands between two letters l',
+  },
+  {
+    letter: /\u0375/,
+    isFine: (label) => !/\u0375(?!\p{Script=Greek})/u.test(label),
+    why: 'has a Greek numeral sign without a Greek letter behind it',
+  },
+  {
+    letter: /[\u05f3\u05f4]/,
+    isFine: (label) => !/(?<!\p{Script=Hebrew})[\u05f3\u05f4]/u.test(label),
+    why: 'has a Hebrew sign without a Hebrew letter before it',
+  },
+  {
+    letter: /\u30fb/,
+    isFine: (label) => /[\p{Script=Hiragana}\p{Script=Han}]|(?!\u30fb)\p{Script=Katakana}/u.test(label),
+    why: 'has a Japanese middle dot without a Japanese letter',
+  },
+  {
+    letter: /[\u0660-\u0669]/,
+    isFine: (label) => !/[\u06f0-\u06f9]/.test(label),
+    why: 'mixes two kinds of Arabic digits',
+  },
+];
+
+function refuseContext(ascii: string): Refusal | null {
+  if (!ascii.includes('xn--')) return null;
+  for (const label of readable(ascii).split('.'))
+    for (const { letter, isFine, why } of CONTEXT_RULES)
+      if (letter.test(label) && !isFine(label))
+        return refuse('name-letter-in-context', `${shorten(label)} ${why}. No registry takes it: check the spelling.`);
+  return null;
 }
 
 function shorten(text: string): string {

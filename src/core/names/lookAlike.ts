@@ -1,6 +1,8 @@
 const SCRIPTS = ['Latin', 'Cyrillic', 'Greek', 'Armenian', 'Hebrew', 'Arabic', 'Devanagari', 'Thai', 'Hangul'] as const;
 /** Scripts that are written together in one language, and so are no reason for a warning (UTS #39 section 5.1). */
 const EAST_ASIAN = /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Bopomofo}]/u;
+/** Japanese, Chinese and Korean are written with Latin letters in between (UTS #39 section 5.2, highly restrictive). */
+const WRITTEN_TOGETHER: ReadonlySet<string> = new Set(['Latin', 'Han', 'Hangul']);
 const PATTERNS = SCRIPTS.map((script) => [script, new RegExp(`\\p{Script=${script}}`, 'u')] as const);
 
 /** Letters of other scripts that read as Latin ones in most faces. A small part of UTS #39's confusables, from memory. */
@@ -47,10 +49,8 @@ export function lookAlikeWarning(unicode: string): string | null {
   for (const label of unicode.split('.')) {
     const found = PATTERNS.filter(([, pattern]) => pattern.test(label)).map(([script]) => script as string);
     if (EAST_ASIAN.test(label)) found.push('Han');
-    const strange =
-      found.length > 1 &&
-      !(found.length === 2 && found.includes('Han') && found.some((s) => s === 'Latin' || s === 'Hangul'));
-    if (strange) return `${label} mixes ${found.join(' and ')} letters. Read it letter by letter.`;
+    if (found.length > 1 && !found.every((script) => WRITTEN_TOGETHER.has(script)))
+      return `${label} mixes ${found.join(' and ')} letters. Read it letter by letter.`;
     const twin = latinTwin(label);
     if (twin !== null) return `${label} can be read as ${twin}, though its letters are others.`;
   }

@@ -24,3 +24,14 @@ test('names in other scripts only vary by their ending', () => {
     'xn--mwenspeicher-4ib.org',
   ]);
 });
+
+test('a hyphen more is near, and none ever stands in third and fourth place', () => {
+  const near = nearSpellings('kelpkiln.com');
+  expect(near).toContain('kelp-kiln.com');
+  expect(near).toContain('ke-lpkiln.com');
+  for (const ascii of ['ab-kelp.com', 'a-b-kelp.com', 'kelpkiln.com', 'ke-lp.com'])
+    for (const one of nearSpellings(ascii)) {
+      expect(one.slice(2, 4)).not.toBe('--');
+      expect(parseDomainName(one)).toMatchObject({ ascii: one });
+    }
+});

@@ -66,8 +66,11 @@ export function nearSpellings(ascii: string): string[] {
   for (let i = 0; i < label.length; i += 1)
     for (const key of NEIGHBOURS[label[i] as string] ?? '') labels.add(at(i, key));
   labels.add(label.replaceAll('-', ''));
+  for (let i = 1; i < label.length; i += 1) labels.add(at(i, '-', 0));
   labels.delete(label);
-  const isLabel = (text: string) => /^[a-z0-9](?:[a-z0-9-]{0,61}[a-z0-9])?$/.test(text) && text.length > 1;
+  // Hyphens in third and fourth place are kept for A-labels (RFC 5891 section 4.2.3.1).
+  const isLabel = (text: string) =>
+    /^[a-z0-9](?:[a-z0-9-]{0,61}[a-z0-9])?$/.test(text) && text.length > 1 && text.slice(2, 4) !== '--';
   return [
     ...OTHER_ENDINGS.filter((other) => other !== ending).map((other) => `${label}.${other}`),
     ...[...labels].filter(isLabel).map((text) => `${text}.${ending}`),

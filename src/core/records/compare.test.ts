@@ -166,3 +166,23 @@ test('the ends of terms are laid side by side with the verdict on them', () => {
     term: { kind: 'not renewed', by: 'registrar' },
   });
 });
+
+describe('names in any script', () => {
+  const changed = (known: string, said: string) =>
+    kinds(side({ holder: known }), record({ holder: contact({ name: said }) })).includes('holder changed');
+  test.each([
+    ['\u682a\u5f0f\u4f1a\u793e\u6e2f', '\u682a\u5f0f\u4f1a\u793e\u6d77', true],
+    ['\u0414\u043e\u043c \u0443 \u043c\u043e\u0440\u044f', '\u0434\u043e\u043c \u0443 \u043c\u043e\u0440\u044f', false],
+    ['\uff2b\uff45\uff54\uff54\uff45\uff52\uff42\uff59', 'Ketterby', false],
+    ['Stra\u00dfe am Meer', 'STRASSE AM MEER', false],
+    ['\u03a3\u03af\u03b3\u03bc\u03b1 \u0391\u0395', '\u03a3\u03ac\u03bc\u03bf\u03c2 \u0391\u0395', true],
+  ])('%s, then %s', (known, said, isChanged) => {
+    expect(changed(known, said)).toBe(isChanged);
+  });
+
+  test('a registrar whose name only begins like another is another', () => {
+    expect(sameRegistrar('Sea', 'Seaholly Names')).toBe(false);
+    expect(sameRegistrar('\u6e2f\u30c9\u30e1\u30a4\u30f3', '\u6d77\u30c9\u30e1\u30a4\u30f3')).toBe(false);
+    expect(sameRegistrar('Saltgate', 'Saltgate Registry Services')).toBe(true);
+  });
+});

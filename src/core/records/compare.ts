@@ -53,16 +53,22 @@ export interface LedgerSide {
 
 const DELETED: ReadonlySet<Phase> = new Set(['redemption', 'restoring', 'deleting', 'free']);
 
-const plain = (text: string) =>
-  text
-    .toLowerCase()
-    .replace(/\b(inc|llc|ltd|limited|bv|gmbh|eg|co|corp|plc|sa|ag)\b/g, '')
-    .replace(/[^a-z0-9]+/g, '');
+const LEGAL_FORMS = new Set('inc llc ltd limited bv gmbh eg co corp plc sa ag'.split(' '));
 
-/** True when two names of registrars mean the same: one holds the other, legal forms aside. */
+/** The words of a name in any script, legal forms aside: compatibility forms made one, case folded (UAX #15; Unicode section 3.13). */
+function wordsOf(name: string): string[] {
+  const folded = name.normalize('NFKC').toUpperCase().toLowerCase().normalize('NFKC');
+  return (folded.match(/[\p{L}\p{M}\p{N}]+/gu) ?? []).filter((word) => !LEGAL_FORMS.has(word));
+}
+
+const plain = (name: string) => wordsOf(name).join('');
+
+/** True when two names of registrars mean the same: the words of one begin the other, legal forms aside. */
 export function sameRegistrar(one: string, other: string): boolean {
-  const [a, b] = [plain(one), plain(other)];
-  return a !== '' && b !== '' && (a.includes(b) || b.includes(a));
+  const [a, b] = [wordsOf(one), wordsOf(other)];
+  const [short, long] = a.length <= b.length ? [a, b] : [b, a];
+  if (short.length === 0) return false;
+  return short.every((word, i) => word === long[i]) || a.join('') === b.join('');
 }
 
 /** The holder's name in a record, or `null` where it is held back. Redaction that comes or goes is no change of holder. */

@@ -100,23 +100,47 @@ function readEvent(event: Json): RecordEvent[] {
   return action === null || at === null ? [] : [{ action, at }];
 }
 
-/** Contacts by role, with whether the name is held back (RFC 9537, or words that say so). */
+/** Fields of a contact, with how a redaction names each: in words, or by the property of its card. */
+const REDACTABLE = {
+  organisation: /organi[sz]ation|'org'|‘org’|"org"/i,
+  name: /(?<!organi[sz]ation )\bname\b|'fn'|‘fn’|"fn"/i,
+  mail: /e-?mail/i,
+  phone: /phone|'tel'|‘tel’|"tel"/i,
+  country: /country|'adr'|‘adr’|"adr"/i,
+} as const;
+
+/**
+ * Contacts by role. Only what is held back is unknown (RFC 9537, or words that say so): `null`, whatever stands in its place; the rest
+ * counts. `redacted`: neither name nor organisation is left.
+ */
 function readContacts(entity: Json, redactions: readonly Json[]): RecordContact[] {
   const card = readCard(entity.vcardArray);
   return texts(entity.roles)
     .filter((role) => role !== 'registrar')
-    .map((role) => ({
-      role,
-      ...card,
-      redacted:
-        (card.organisation === null && isHeldBack(role, redactions)) || isRedaction(card.organisation ?? card.name),
-    }));
+    .map((role) => {
+      const said = redactions.map(wordsOf).filter((words) => words.toLowerCase().includes(role.toLowerCase()));
+      const held = (field: keyof typeof REDACTABLE) => said.some((words) => REDACTABLE[field].test(words));
+      const left = (field: keyof typeof REDACTABLE) => (held(field) || isRedaction(card[field]) ? null : card[field]);
+      const [name, organisation] = [left('name'), left('organisation')];
+      const isHeldBack =
+        held('name') || held('organisation') || isRedaction(card.name) || isRedaction(card.organisation);
+      return {
+        role,
+        name,
+        organisation,
+        mail: left('mail'),
+        phone: left('phone'),
+        country: left('country'),
+        form: card.form,
+        redacted: name === null && organisation === null && isHeldBack,
+      };
+    });
 }
 
-function isHeldBack(role: string, redactions: readonly Json[]): boolean {
-  return redactions.some((one) => {
-    const name = object(one.name);
-    const said = `${text(name?.type) ?? ''} ${text(name?.description) ?? ''} ${text(one.prePath) ?? ''} ${text(one.postPath) ?? ''}`;
-    return said.toLowerCase().includes(role) && /name|fn|organi[sz]ation|contact/i.test(said);
-  });
+/** What a redaction says of itself (RFC 9537 section 4.2): its name, and the paths to what it took away. */
+function wordsOf(redaction: Json): string {
+  const name = object(redaction.name);
+  return [name?.type, name?.description, redaction.prePath, redaction.postPath, redaction.replacementPath]
+    .map((one) => text(one) ?? '')
+    .join(' ');
 }

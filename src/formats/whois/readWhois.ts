@@ -1,4 +1,6 @@
+import { parseDomainName } from '@/core/names';
 import { blankRecord, isRedaction, type RegistrationRecord, readStatus } from '@/core/records';
+import { isRefusal } from '@/core/refusal';
 import { type Instant, parseInstant, parseTermEnd, type TermEnd } from '@/core/time';
 
 type Field =
@@ -28,6 +30,7 @@ const FIELDS: Readonly<Record<string, Field>> = {
   domain: 'name',
   registrar: 'registrar',
   registrarname: 'registrar',
+  registrarorganization: 'registrar',
   sponsoringregistrar: 'registrar',
   registrarianaid: 'registrarId',
   creationdate: 'registered',
@@ -40,6 +43,7 @@ const FIELDS: Readonly<Record<string, Field>> = {
   registryexpirydate: 'expires',
   expirydate: 'expires',
   expirationdate: 'expires',
+  expiredate: 'expires',
   expires: 'expires',
   expireson: 'expires',
   paidtill: 'expires',
@@ -48,6 +52,7 @@ const FIELDS: Readonly<Record<string, Field>> = {
   registrarregistrationexpirationdate: 'registrarExpires',
   updateddate: 'changed',
   lastupdated: 'changed',
+  lastupdate: 'changed',
   lastmodified: 'changed',
   changed: 'changed',
   modified: 'changed',
@@ -72,6 +77,8 @@ const FIELDS: Readonly<Record<string, Field>> = {
   registrantemail: 'holderMail',
   registrantcountry: 'holderCountry',
   dnssec: 'signed',
+  signed: 'signed',
+  signingkey: 'signer',
   dnssecdsdata: 'signer',
   registrarwhoisserver: 'referral',
   whoisserver: 'referral',
@@ -82,7 +89,34 @@ const FIELDS: Readonly<Record<string, Field>> = {
 };
 
 const NOT_THERE =
-  /^(?:%+\s*|>+\s*)?(?:no match|not found|no entries found|no data found|domain not found|object does not exist|no object found|status:\s*(?:free|available)|.{1,80} is free$|the queried object does not exist|nothing found)/im;
+  /^(?:%+\s*|>+\s*)?(?:no match|not found|no entries found|no data found|domain not found|object does not exist|no object found|status:\s*(?:free|available)|the queried object does not exist|nothing found)/im;
+
+/** What only a name that is held has. */
+const KNOWN_OF_HELD = [
+  'registrar',
+  'registered',
+  'expires',
+  'registrarExpires',
+  'nameServer',
+  'holder',
+  'handle',
+] as const;
+
+/** The name of a record in A-labels, however it is written; `null` where none is told. */
+function saidName(value: string | null): string | null {
+  const word = value?.split(/\s/)[0]?.replace(/\.$/, '').toLowerCase() ?? '';
+  if (word === '') return null;
+  const name = parseDomainName(word, { allowPrivateEndings: true });
+  return isRefusal(name) ? word : name.ascii;
+}
+
+/** A line of its own that says so of this very name. */
+function saysIsFree(text: string, ascii: string): boolean {
+  return text.split('\n').some((line) => {
+    const said = /^\W*(?:the\s+)?(?:domain\s+)?["'“]?([^\s"'”]+)["'”]?\s+is\s+free\W*$/i.exec(line);
+    return said !== null && saidName(said[1] ?? null) === ascii;
+  });
+}
 
 const squeezed = (key: string) => key.toLowerCase().replace(/[^a-z]/g, '');
 
@@ -102,13 +136,17 @@ export function readWhois(raw: string, ascii: string): RegistrationRecord | null
     else if (value !== '') values.set(field, [...(values.get(field) ?? []), value]);
   }
   const first = (field: Field) => values.get(field)?.[0] ?? null;
-  const said = first('name')?.toLowerCase().replace(/\.$/, '') ?? null;
-  const isFree = NOT_THERE.test(text) || (values.get('status') ?? []).some((word) => /^(free|available)$/i.test(word));
+  const said = saidName(first('name'));
+  const saysFree =
+    NOT_THERE.test(text) ||
+    saysIsFree(text, ascii) ||
+    (values.get('status') ?? []).some((word) => /^(free|available)$/i.test(word));
+  // A word in passing frees no name of which the answer knows anything.
+  const isFree = saysFree && !KNOWN_OF_HELD.some((field) => first(field) !== null);
   if (said === null && !isFree) return null;
-  // An answer about another name is no answer.
-  if (said !== null && said !== ascii && !text.toLowerCase().includes(ascii)) return null;
-  if (isFree && first('registrar') === null && first('expires') === null)
-    return { ...blankRecord('whois', ascii), found: false };
+  // An answer about another name is no answer, nor one about a longer name that ends in this one.
+  if (said !== null && said !== ascii) return null;
+  if (isFree) return { ...blankRecord('whois', ascii), found: false };
   const day = (field: Field) => readDay(first(field));
   const organisation = first('holderOrganisation');
   const holder = first('holder') ?? organisation;
@@ -143,7 +181,7 @@ export function readWhois(raw: string, ascii: string): RegistrationRecord | null
     nameServers: (values.get('nameServer') ?? [])
       .map((line) => (line.split(/\s+/)[0] ?? '').toLowerCase().replace(/\.$/, ''))
       .filter((host) => /^[a-z0-9.-]+\.[a-z0-9-]+$/.test(host)),
-    signed: signed === null ? null : /^(signed|yes|signeddelegation)/i.test(signed.replace(/\s/g, '')),
+    signed: (values.get('signer')?.length ?? 0) > 0 ? true : signed === null ? null : /^(signed|yes)/i.test(signed),
     ds: (values.get('signer') ?? []).map((signer) => signer.toUpperCase()),
     referral:
       first('referral')
@@ -161,31 +199,57 @@ export function readWhois(raw: string, ascii: string): RegistrationRecord | null
 
 const MOST_LETTERS = 200_000;
 
-/** Keys with their values, whatever the layout. */
+/** Headings of parts that tell of somebody: what stands in them is theirs. */
+const PART = /^\W*(registrant|registrar|(?:admin|tech)\w*(?: contacts?)?|billing(?: contact)?)\W*$/i;
+
+/** Keys with their values, whatever the layout. A key in a part is told with it where that makes a difference: whose `Organization`? */
 function pairsOf(text: string): [string, string][] {
   const pairs: [string, string][] = [];
   let heading: { key: string; indent: number } | null = null;
+  let part: { of: string; indent: number } | null = null;
   for (const line of text.split('\n')) {
     if (/^\s*[%#>]/.test(line)) continue;
     const indent = line.length - line.trimStart().length;
     const bare = line.trim();
     if (bare === '') {
       heading = null;
+      part = null;
       continue;
     }
     const match =
-      /^\[([^\]]{2,40})\]\s*(.*)$/.exec(bare) ??
+      /^(?:[a-z]\.\s+)?\[([^\]]{2,40})\]\s*(.*)$/.exec(bare) ??
       /^([^:]{2,60}?)\.{2,}:?\s*(.*)$/.exec(bare) ??
       /^([A-Za-z][A-Za-z0-9 /()_.-]{1,59}?):\s*(.*)$/.exec(bare);
     const under: boolean = heading !== null && indent > heading.indent;
+    if (part !== null && indent <= part.indent) part = null;
+    const named = PART.exec(bare)?.[1];
+    if (named !== undefined && part === null && !under) {
+      part = { of: named, indent };
+      heading = { key: named, indent };
+      continue;
+    }
     const key = match?.[1]?.trim();
-    if (key !== undefined && !(under && FIELDS[squeezed(key)] === undefined)) {
+    const known = key === undefined ? undefined : (inPart(part?.of ?? null, key) ?? (FIELDS[squeezed(key)] && key));
+    if (key !== undefined && !(under && known === undefined)) {
       const value = match?.[2]?.trim() ?? '';
-      pairs.push([key, value]);
+      // The state of a name may carry its end: `Connected (2027/11/30)`.
+      const end = squeezed(key) === 'state' ? /\((\d{4}\/\d{2}\/\d{2})\)$/.exec(value) : null;
+      if (end) pairs.push(['Expires', end[1] as string]);
+      pairs.push([known ?? key, end ? value.slice(0, end.index).trim() : value]);
       heading = value === '' ? { key, indent } : under ? heading : null;
     } else if (heading && under) pairs.push([heading.key, bare]);
   }
   return pairs;
+}
+
+const HOLDERS = /^(?:org|organi[sz]ation|name|email|country|dnssec)$/;
+
+/** A key as it is called within a part of the answer; `undefined` where the part makes no difference. */
+function inPart(part: string | null, key: string): string | undefined {
+  if (part === null) return undefined;
+  const whole = `${part} ${key}`;
+  // What is told of others is not told of the name or its holder.
+  return FIELDS[squeezed(whole)] || HOLDERS.test(squeezed(key)) ? whole : undefined;
 }
 
 const MONTHS = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec'];
@@ -203,12 +267,20 @@ export function readDay(text: string | null): TermEnd | null {
     // Without a zone only the day is sure.
     return at === null ? null : stamped[3] ? { at, precision: 'instant' } : dayEnd(stamped[1] ?? '');
   }
-  const iso = /^(\d{4})[-./](\d{2})[-./](\d{2})\.?$/.exec(trimmed) ?? /^(\d{4})(\d{2})(\d{2})$/.exec(trimmed);
+  const iso =
+    /^(\d{4})[-./]\s?(\d{2})[-./]\s?(\d{2})\.?$/.exec(trimmed) ??
+    // A time in a zone that only has a name leaves the day.
+    /^(\d{4})\/(\d{2})\/(\d{2}) \d{2}:\d{2}(?::\d{2})? \([A-Z]{2,5}\)$/.exec(trimmed) ??
+    /^(\d{4})(\d{2})(\d{2})$/.exec(trimmed);
   if (iso) return dayEnd(`${iso[1]}-${iso[2]}-${iso[3]}`);
   const named = /^(\d{1,2})[-. ]([A-Za-z]{3,9})[-. ](\d{4})(?:\s.*)?$/.exec(trimmed);
   const month = named ? MONTHS.indexOf((named[2] ?? '').slice(0, 3).toLowerCase()) : -1;
   if (named && month >= 0)
     return dayEnd(`${named[3]}-${String(month + 1).padStart(2, '0')}-${named[1]?.padStart(2, '0')}`);
+  const yearFirst = /^(\d{4})-([A-Za-z]{3})-(\d{2})\.?$/.exec(trimmed);
+  const monthOfYear = yearFirst ? MONTHS.indexOf((yearFirst[2] ?? '').toLowerCase()) : -1;
+  if (yearFirst && monthOfYear >= 0)
+    return dayEnd(`${yearFirst[1]}-${String(monthOfYear + 1).padStart(2, '0')}-${yearFirst[3]}`);
   // Day, month, year with dots is the one order in which dots are used.
   const dotted = /^(\d{1,2})\.\s?(\d{1,2})\.\s?(\d{4})$/.exec(trimmed);
   if (dotted) return dayEnd(`${dotted[3]}-${dotted[2]?.padStart(2, '0')}-${dotted[1]?.padStart(2, '0')}`);
