@@ -51,6 +51,7 @@ test('a database that a first version of a migration made is made good', async (
      alter table renewals drop column pay_by; alter table renewal_items drop column quoted_tax_minor, drop column live_currency;
      alter table prices drop column taught_by_entry, drop column taught_by_batch; drop trigger entries_append_only on entries;
      create trigger entries_append_only before update on entries for each row execute function refuse_change();
+     drop view spending; alter table names drop column told_end, drop column told_at;
      alter table entries drop column sale_id; drop function know_sales_by_column(); alter table listings drop column ended_by_sale;
      alter table venues drop column extension_minutes, drop column buy_now_ends;
      alter table auctions drop column extension_minutes, drop column buy_now_ends, drop column whole_units, drop column next_minor;`,
