@@ -6,6 +6,7 @@ import { migrate } from '../../src/database/migrate';
 import { hasNames } from '../../src/database/names';
 import { openDatabase } from '../../src/database/pool';
 import { clockFrom } from '../../src/usecases/deps';
+import { serveAt } from '../../src/usecases/reminders/settings';
 import { type Resealed, sealAnew, sealedWithOtherKey } from '../../src/usecases/secrets/keys';
 import { keyFrom, type SealKey } from '../../src/usecases/secrets/seal';
 import { build, endLeftOver, serve } from './app';
@@ -176,6 +177,7 @@ async function start(): Promise<void> {
     env.PRACTICE_URL = `http://127.0.0.1:${practice.control}`;
     await linkPractice(deps, practice, fresh, `http://127.0.0.1:${port}`);
   }
+  await serveAt(database, process.env.NAME_LEDGER_ORIGIN ?? `http://127.0.0.1:${port}`);
   await database.end();
   await keepJobs(env);
   await keepApp(port, env);

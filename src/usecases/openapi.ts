@@ -23,6 +23,7 @@ const VIEW = [
   query('askingFrom', whole, 'Least asking price, minor units of the home currency.'),
   query('askingTo', whole, 'Greatest asking price, minor units of the home currency.'),
   query('forSale', oneOf(['yes', 'no']), 'For sale or not.'),
+  query('end', oneOf(['unknown']), 'Only names of which nobody has said when their term ends.'),
   query('neverLost', oneOf(['yes', 'no']), 'Marked never to be lost or not.'),
   query('sort', oneOf(SORT_KEYS.flatMap((key) => [key, `-${key}`])), 'The order; a hyphen turns it round.'),
   query('asOf', text, 'A day or instant up to two years ahead: the ledger as it will be then, if nothing is done.'),

@@ -28,7 +28,7 @@ test('a file with a column to correct and dates to ask about', async () => {
   await choose('list.csv', Buffer.from(`\ufeff${LIST}`, 'utf16le'));
   await visitor.see('Say whether “Valid until” writes the day, the month or the year first.');
   await visitor.choose('Read Price as', 'renewal price');
-  await visitor.choose('Day or month first in Valid until', 'day first: 5/6 is 5 Jun');
+  await visitor.choose('What stands first in Valid until', 'day first: 5/6 is 5 Jun');
   await visitor.see('2 names new, 0 changed, 0 unchanged, 2 refused');
   await visitor.see('Did you mean kelpkiln.com?');
   expect(await visitor.axe()).toEqual([]);

@@ -79,7 +79,7 @@ test('a restore whose report is refused is sent again', async () => {
   await visitor.press('Close this run');
   await visitor.see('Confirmed.');
   const { rows } = await ledger.database.query(
-    "select e.kind, e.minor, n.observed from entries e join names n on n.id = e.name_id where n.ascii = 'brinelantern.com'",
+    "select e.kind, e.minor, n.observed from entries e join names n on n.id = e.name_id where n.ascii = 'brinelantern.com' and e.kind = 'restore'",
   );
   expect(rows).toEqual([{ kind: 'restore', minor: 12_518, observed: null }]);
 });

@@ -1,9 +1,10 @@
 import { afterAll, beforeAll, beforeEach, expect, test } from 'vitest';
 import { isRefusal } from '@/core/refusal';
 import { addDays, instant } from '@/core/time';
+import { upsertSettings } from '@/database/settings';
 import { importAtOnce } from '@/usecases/imports/importAtOnce';
 import { reminderOf, seen, sendReminders, unseenNames, withdrawLinks } from '@/usecases/reminders/remind';
-import { saveReminders } from '@/usecases/reminders/settings';
+import { saveReminders, serveAt } from '@/usecases/reminders/settings';
 import { type RunningPractice, runPractice } from '../../practice/run';
 import { makeWorld } from '../../practice/world/world';
 import { emptyLedger, type TestLedger, TODAY } from './ledger';
@@ -61,7 +62,8 @@ test('at each lead once, more urgently while nobody has seen it', async () => {
     'Second time: plumbline.com: price steps ahead',
     'plumbline.com: price steps ahead',
   ]);
-  expect(practice.mails[2]?.text).toContain('Next price step 22 Feb 2027, in 59 days.');
+  expect(practice.mails[2]?.text).toContain('Last day before the next price step: 21 Feb 2027, in 58 days.');
+  expect(practice.mails[2]?.text).toContain('The term ends 8 Jan 2027.');
   expect(practice.mails[2]?.to).toBe('office@harbour-office.test');
 });
 
@@ -137,4 +139,28 @@ test('without an address no mails are sent; what makes no sense is refused in wo
   expect(await saveReminders(ledger, { reminderDays: [1], to: 'a@b.test', baseUrl: 'http://x' })).toMatchObject({
     code: 'mail-server-missing',
   });
+});
+
+test('days are the office’s: an evening in Los Angeles is a day before the one in UTC', async () => {
+  await upsertSettings(ledger.database, { zone: 'America/Los_Angeles' });
+  // 23:00 on the 24th there; the step is at 16:00 on 21 February there.
+  ledger.setClock(instant('2026-12-25T07:00:00Z'));
+  expect(await sendReminders(ledger)).toBe(1);
+  expect(practice.mails[0]?.text).toContain('Last day before the next price step: 20 Feb 2027, in 58 days.');
+  expect(practice.mails[0]?.text).toContain('The term ends 7 Jan 2027.');
+});
+
+test('links lead to the port that the program serves now; an address of one’s own stays', async () => {
+  const linkAt = async () => {
+    (practice.mails as unknown[]).length = 0;
+    await sendReminders(ledger);
+    return /Seen: (\S+)\/today/.exec(practice.mails[0]?.text ?? '')?.[1];
+  };
+  await serveAt(ledger.database, 'http://127.0.0.1:4999');
+  ledger.setClock(addDays(STEP, -59));
+  expect(await linkAt()).toBe('http://127.0.0.1:4999');
+  await set({ to: 'office@harbour-office.test', baseUrl: 'https://names.harbour-office.test' });
+  await serveAt(ledger.database, 'http://127.0.0.1:4180');
+  ledger.setClock(addDays(STEP, -29));
+  expect(await linkAt()).toBe('https://names.harbour-office.test');
 });

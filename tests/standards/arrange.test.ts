@@ -14,7 +14,7 @@ import {
   sortRows,
 } from '@/core/ledger';
 import { amount } from '@/core/money';
-import { addDays, formatInstant } from '@/core/time';
+import { addDays, endDay, formatInstant } from '@/core/time';
 import { GENERIC, nameWith, QUAYMARK, RENEWAL, rulesWith, TODAY } from './sampleLedger';
 
 const SALTGATE = { ...QUAYMARK, id: 2, label: 'Saltgate', currency: 'EUR', means: [] };
@@ -58,7 +58,7 @@ const labels = (id: number) => rules.accounts.find((account) => account.id === i
 const kept = (view: Partial<LedgerView>) =>
   matchingRows(rows, { ...EVERY_NAME, ...view }, 'USD', TODAY).map((row) => row.name.unicode.split('.')[0]);
 const sorted = (sort: LedgerView['sort'], descending = false) =>
-  sortRows(rows, { ...EVERY_NAME, sort, descending }, labels).map((row) => row.name.unicode.split('.')[0]);
+  sortRows(rows, { ...EVERY_NAME, sort, descending }, labels, 'UTC').map((row) => row.name.unicode.split('.')[0]);
 
 describe('filters', () => {
   test.each<[string, Partial<LedgerView>, string[]]>([
@@ -118,8 +118,8 @@ describe('order', () => {
         fc.shuffledSubarray([...rows], { minLength: rows.length }),
         (sort, descending, shuffled) => {
           const view = { ...EVERY_NAME, sort, descending };
-          expect(sortRows(shuffled, view, labels)).toEqual(sortRows(rows, view, labels));
-          expect(new Set(sortRows(shuffled, view, labels)).size).toBe(rows.length);
+          expect(sortRows(shuffled, view, labels, 'UTC')).toEqual(sortRows(rows, view, labels, 'UTC'));
+          expect(new Set(sortRows(shuffled, view, labels, 'UTC')).size).toBe(rows.length);
         },
       ),
     );
@@ -131,7 +131,7 @@ describe('order', () => {
     );
     const long = projectLedger(indexRules(rules), many, TODAY);
     const all = many.map((_, place) => rowsOn(long, TODAY)(place));
-    const ordered = sortRows(all, { ...EVERY_NAME, sort: 'termEnd' }, labels);
+    const ordered = sortRows(all, { ...EVERY_NAME, sort: 'termEnd' }, labels, 'UTC');
     for (const [i, row] of ordered.entries()) {
       const next = ordered[i + 1];
       if (!next) continue;
@@ -190,7 +190,7 @@ test('rows looked at a few at a time come in the order of all of them', () => {
         const some = projectLedger(indexRules(rules), names, TODAY);
         const all = names.map((_, place) => rowsOn(some, TODAY)(place));
         const view = { ...EVERY_NAME, sort: 'termEnd' as const };
-        const arranged = arrangeRows(all, view, labels);
+        const arranged = arrangeRows(all, view, labels, 'UTC');
         const expected = [...all].sort((a, b) => (a.termEnd?.at ?? 0) - (b.termEnd?.at ?? 0) || a.place - b.place);
         for (const stop of stops) expect(arranged.slice(0, stop)).toEqual(expected.slice(0, stop));
         expect(arranged.slice(0, arranged.total)).toEqual(expected);
@@ -198,4 +198,25 @@ test('rows looked at a few at a time come in the order of all of them', () => {
     ),
     { numRuns: 40 },
   );
+});
+
+test('dates sort as they are shown: a date alone among instants, in the office’s zone', () => {
+  // In Auckland the second ends on 2 March, after the date alone; in UTC it is the evening before.
+  const own = [
+    nameWith('a.com', '2027-03-01'),
+    nameWith('b.com', '2027-02-28T20:00:00Z'),
+    nameWith('c.com', '2027-03-01T12:00:00Z'),
+  ];
+  const all = projectLedger(indexRules(rules), own, TODAY);
+  const read = own.map((_, place) => rowsOn(all, TODAY)(place));
+  const order = (zone: string) =>
+    sortRows(read, { ...EVERY_NAME, sort: 'termEnd' }, labels, zone).map(({ name, termEnd }) => [
+      name.ascii,
+      termEnd && endDay(termEnd, zone),
+    ]);
+  expect(order('UTC').map(([, day]) => day)).toEqual(['2027-02-28', '2027-03-01', '2027-03-01']);
+  for (const zone of ['Pacific/Auckland', 'America/Los_Angeles', 'UTC']) {
+    const days = order(zone).map(([, day]) => day as string);
+    expect(days).toEqual([...days].sort());
+  }
 });

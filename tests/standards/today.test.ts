@@ -64,6 +64,7 @@ test('the line at the top: charged, lapsing and lost within thirty days', () => 
     charged: [amount(1138, 'USD')],
     charges: 1,
     lapses: 5,
+    dateless: 0,
     lost: 1,
   });
 });

@@ -44,7 +44,7 @@ let version: string | null = null;
 let projection: Projection | null = null;
 let accountLabels = new Map<number, string>();
 let matching: readonly LedgerRow[] = [];
-let arranged: Arrangement = arrangeRows([], EVERY_NAME, String);
+let arranged: Arrangement = arrangeRows([], EVERY_NAME, String, 'UTC');
 let placeById = new Map<number, number>();
 
 function view(row: LedgerRow): RowView {
@@ -167,7 +167,8 @@ const api = {
   arrange(ledgerView: LedgerView, day: Instant, from: number, to: number): Arranged {
     const ledger = current();
     matching = matchingRows(rowsAsOf(day), ledgerView, ledger.index.rules.homeCurrency, day);
-    arranged = arrangeRows(matching, ledgerView, (id) => accountLabels.get(id) ?? '');
+    const { zone } = ledger.index.rules;
+    arranged = arrangeRows(matching, ledgerView, (id) => accountLabels.get(id) ?? '', zone);
     return { total: arranged.total, rows: arranged.slice(from, to).map(view) };
   },
 

@@ -183,6 +183,9 @@ export function FilterBar({ view, onChange, tags, views: first, columns, query }
               not for sale
             </Button>
           </FilterChip>
+          <Chip data-set={view.dateless}>
+            <Button onPress={() => set({ dateless: !view.dateless })}>end not known</Button>
+          </Chip>
           <Chip data-set={view.neverLost === true}>
             <Button onPress={() => set({ neverLost: view.neverLost ? null : true })}>{MORE[4]}</Button>
           </Chip>

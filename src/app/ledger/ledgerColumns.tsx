@@ -1,7 +1,7 @@
 'use client';
 import type { ReactNode } from 'react';
 import { isCaution, type SortKey } from '@/core/ledger';
-import { addDays, daysBetween, type Instant } from '@/core/time';
+import { addDays, type Instant } from '@/core/time';
 import type { GridColumn } from '@/ui/grid/Grid';
 import { LifeStrip, type StripScale } from '@/ui/strip/LifeStrip';
 import { StripAxis } from '@/ui/strip/StripAxis';
@@ -9,6 +9,7 @@ import { formatAmount, formatFigure } from '@/ui/text/figures';
 import {
   amountsWords,
   type DayStyle,
+  daysToEnd,
   daysWords,
   dayWords,
   outlookWords,
@@ -72,11 +73,11 @@ export const LEDGER_COLUMNS = {
     render: ({ termEnd }, { style }) => (termEnd ? termEndWords(termEnd, style) : soft('not known')),
   },
   days: {
-    label: 'days',
+    label: 'to end',
     width: 46,
     sort: 'termEnd',
     figures: true,
-    render: ({ termEnd }, { day }) => (termEnd ? soft(daysWords(daysBetween(day, termEnd.at))) : null),
+    render: ({ termEnd }, { day, style }) => (termEnd ? soft(daysWords(daysToEnd(termEnd, day, style))) : null),
   },
   auto: {
     label: 'Auto',

@@ -5,7 +5,6 @@ import { useState } from 'react';
 import styled from 'styled-components';
 import { isRefusal } from '@/core/refusal';
 import { turnAt } from '@/core/selling';
-import { daysBetween } from '@/core/time';
 import { Button, ButtonLink } from '@/ui/controls/Button';
 import { Actions } from '@/ui/overlay/Dialog';
 import { report as tell } from '@/ui/overlay/Toasts';
@@ -13,7 +12,7 @@ import { formatAmount } from '@/ui/text/figures';
 import { Page, Ruled, Section } from '@/ui/text/Sheet';
 import { Empty } from '@/ui/text/States';
 import { Wide } from '@/ui/text/Wide';
-import { daysWords, dayWords, hourWords } from '@/ui/text/words';
+import { daysLeft, daysWords, dayWords, hourWords, untilWords } from '@/ui/text/words';
 import type { AgendaGroup, SellingReport } from '@/usecases/selling/report';
 import { useTitle } from '../frame/Frame';
 import { useLedger, useLedgerChange } from '../frame/LedgerProvider';
@@ -139,7 +138,7 @@ export function SellingScreen({ report }: { report: SellingReport }) {
                     </td>
                     <td>{thread.buyer}</td>
                     <td>{thread.state === 'waiting' ? 'waits: the name is promised' : 'has your figure'}</td>
-                    <td>{last?.lapsesAt && `until ${dayWords(last.lapsesAt, style)}`}</td>
+                    <td>{last?.lapsesAt && `until ${untilWords(last.lapsesAt, style)}`}</td>
                     <td className="figure">
                       {last && formatAmount({ minor: last.minor, currency: thread.currency }, true)}
                     </td>
@@ -188,7 +187,7 @@ function AgendaPart({ group: { kind, total, items } }: { group: AgendaGroup }) {
                     : 'Where'}
               </th>
               <th className={isDated ? undefined : 'blank'}>{kind === 'term too short' ? 'Term ends' : 'By'}</th>
-              <th className={isDated ? 'figure' : 'figure blank'}>days</th>
+              <th className={isDated ? 'figure' : 'figure blank'}>days left</th>
               <th className="figure">
                 {kind === 'never listed' ? 'has cost' : kind === 'auction unsold' ? 'highest' : 'for'}
               </th>
@@ -204,7 +203,7 @@ function AgendaPart({ group: { kind, total, items } }: { group: AgendaGroup }) {
                 </td>
                 <td>{item.who}</td>
                 <td>{item.by === null ? '' : dayWords(item.by, style)}</td>
-                <td className="figure">{item.by === null ? '' : daysWords(daysBetween(today, item.by))}</td>
+                <td className="figure">{item.by === null ? '' : daysWords(daysLeft(item.by, today, style))}</td>
                 <td className="figure">
                   {item.minor === null || item.currency === null
                     ? '–'

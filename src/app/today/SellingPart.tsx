@@ -1,13 +1,12 @@
 'use client';
 import Link from 'next/link';
 import type { AgendaItem } from '@/core/selling';
-import { daysBetween } from '@/core/time';
 import { ButtonLink } from '@/ui/controls/Button';
 import { Actions } from '@/ui/overlay/Dialog';
 import { formatAmount } from '@/ui/text/figures';
 import { Ruled, Section } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
-import { daysWords, dayWords } from '@/ui/text/words';
+import { daysLeft, daysWords, dayWords } from '@/ui/text/words';
 import { useLedger } from '../frame/LedgerProvider';
 import { AGENDA_WORDS } from '../selling/words';
 
@@ -37,7 +36,7 @@ export function SellingPart({
                 <td>{AGENDA_WORDS[item.kind]}</td>
                 <td>{item.who}</td>
                 <td>{item.by === null ? '' : dayWords(item.by, style)}</td>
-                <td className="figure">{item.by === null ? '' : daysWords(daysBetween(today, item.by))}</td>
+                <td className="figure">{item.by === null ? '' : daysWords(daysLeft(item.by, today, style))}</td>
                 <td className="figure">
                   {item.minor !== null && item.currency !== null
                     ? formatAmount({ minor: item.minor, currency: item.currency }, true)

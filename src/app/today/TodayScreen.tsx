@@ -106,6 +106,12 @@ export function TodayScreen({
             : `${namesWords(summary.lost)} ${summary.lost === 1 ? 'is' : 'are'} lost for good`}
           .
         </Line>
+        {summary.dateless > 0 && (
+          <p className="caution">
+            Of {namesWords(summary.dateless)} nobody has said when the term ends: nothing is told of{' '}
+            {summary.dateless === 1 ? 'it' : 'them'}. <Link href="/ledger?end=unknown">Choose and set the ends</Link>
+          </p>
+        )}
       </Section>
       {otherKey.length > 0 && <OtherKeyNotice places={otherKey} />}
       {nothing && (

@@ -1,11 +1,10 @@
 'use client';
 import Link from 'next/link';
 import type { TodayGroup } from '@/core/ledger';
-import { daysBetween } from '@/core/time';
 import { Button } from '@/ui/controls/Button';
 import { Ruled } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
-import { causeWords, daysWords, dayWords, outlookWords, stepFigures } from '@/ui/text/words';
+import { causeWords, daysLeft, daysToStep, daysWords, outlookWords, stepFigures, untilWords } from '@/ui/text/words';
 import { useLedger } from '../frame/LedgerProvider';
 import type { RowView } from '../frame/views';
 import { Stalled } from '../ledger/Stalled';
@@ -36,7 +35,7 @@ export function TodayTable({
             <th>Name</th>
             <th>Account</th>
             <th>If nothing is done</th>
-            <th className="figure">days</th>
+            <th className="figure">days left</th>
             <th className="figure">now → then</th>
             <th>
               <span className="visually-hidden">Act</span>
@@ -80,7 +79,7 @@ function StepCells({ row, acts }: { row: RowView; acts: TodayActs }) {
         )}
         <Stalled row={row} />
       </td>
-      <td className="figure">{row.step ? daysWords(daysBetween(today, row.step.at)) : ''}</td>
+      <td className="figure">{row.step ? daysWords(daysToStep(row.step, today, style)) : ''}</td>
       <td className="figure">{stepFigures(row.step, homeCurrency)}</td>
       <td className="figure">
         {renewable && row.outlook.kind !== 'charged' && (
@@ -116,10 +115,10 @@ function MailCells({ row, onConfirmed }: { row: RowView; onConfirmed: () => void
   return (
     <>
       <td>
-        {by > today ? `stops working ${dayWords(by, style)}` : 'on hold until it is confirmed'}
+        {by > today ? `works until ${untilWords(by, style)}` : 'on hold until it is confirmed'}
         <span className="soft">, follow the link in the registrar’s mail</span>
       </td>
-      <td className="figure">{daysWords(daysBetween(today, by))}</td>
+      <td className="figure">{daysWords(daysLeft(by, today, style))}</td>
       <td />
       <td className="figure">
         <Button data-kind="plain" onPress={onConfirmed} aria-label={`The mail of ${row.name.unicode} is confirmed`}>

@@ -1,5 +1,5 @@
 import type { Amount } from '../money';
-import { addDays, type Instant } from '../time';
+import { addDays, dayOf, endOfDay, type Instant, type TermEnd } from '../time';
 import type { LedgerRow } from './projection';
 import type { LedgerView, SortKey } from './view';
 
@@ -39,6 +39,7 @@ export function matchingRows(
   range(view.askingFrom, view.askingTo, homeCurrency, (row) => row.name.asking, tests);
   if (view.forSale !== null) tests.push((row) => (row.name.purpose === 'for sale') === view.forSale);
   if (view.neverLost !== null) tests.push((row) => row.name.neverLost === view.neverLost);
+  if (view.dateless) tests.push((row) => row.termEnd === null);
   return tests.length === 0 ? rows : rows.filter((row) => tests.every((test) => test(row)));
 }
 
@@ -57,18 +58,34 @@ function range(
   });
 }
 
+/** Where an end stands among others as it is shown in a zone: a date alone begins that day there. */
+function shownIn(zone: string): (end: TermEnd | null | undefined) => number | null {
+  const known = new Map<number, number>();
+  return (end) => {
+    if (!end) return null;
+    if (end.precision === 'instant' || zone === 'UTC') return end.at;
+    let at = known.get(end.at);
+    if (at === undefined) {
+      at = endOfDay(dayOf(addDays(end.at, -1)), zone);
+      known.set(end.at, at);
+    }
+    return at;
+  };
+}
+
 /** The number a row is sorted by; what is unknown comes last. Money sorts within its currency. */
 function numberFor(
   key: Exclude<SortKey, 'name' | 'account' | 'ending' | 'auto' | 'phase'>,
   row: LedgerRow,
+  shown: ReturnType<typeof shownIn>,
 ): number | null {
   switch (key) {
     case 'step':
       return row.step?.at ?? null;
     case 'termEnd':
-      return row.termEnd?.at ?? null;
+      return shown(row.termEnd);
     case 'registered':
-      return row.name.registered?.at ?? null;
+      return shown(row.name.registered);
     case 'checked':
       return row.name.checkedAt;
     case 'cost':
@@ -116,6 +133,7 @@ export function arrangeRows(
   rows: readonly LedgerRow[],
   view: LedgerView,
   accountLabel: (id: number) => string,
+  zone: string,
 ): Arrangement {
   const { sort, descending } = view;
   const sign = descending ? -1 : 1;
@@ -125,8 +143,9 @@ export function arrangeRows(
     const rank = ranks(rows.map((row) => wordFor(sort, row, accountLabel)));
     for (const [i, row] of rows.entries()) keys[i] = sign * (rank.get(wordFor(sort, row, accountLabel)) ?? 0);
   } else {
+    const shown = shownIn(zone);
     for (let i = 0; i < rows.length; i += 1) {
-      const value = numberFor(sort, rows[i] as LedgerRow);
+      const value = numberFor(sort, rows[i] as LedgerRow, shown);
       keys[i] = value === null ? Number.POSITIVE_INFINITY : sign * value;
     }
   }
@@ -138,8 +157,9 @@ export function sortRows(
   rows: readonly LedgerRow[],
   view: LedgerView,
   accountLabel: (id: number) => string,
+  zone: string,
 ): LedgerRow[] {
-  return arrangeRows(rows, view, accountLabel).slice(0, rows.length);
+  return arrangeRows(rows, view, accountLabel, zone).slice(0, rows.length);
 }
 
 /**

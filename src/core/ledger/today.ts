@@ -28,6 +28,8 @@ export interface TodaySummary {
   readonly charges: number;
   readonly lapses: number;
   readonly lost: number;
+  /** Names of which nobody has said when their term ends: nothing of the above knows of them. */
+  readonly dateless: number;
 }
 
 /** Which group a row belongs to, or `null` when nothing needs a decision soon. What is being let go nags nobody. */
@@ -109,10 +111,11 @@ export function todaySummary(
     }
   const alive = (row: LedgerRow | undefined) => row?.phase === 'term' || row?.phase === 'refundable';
   const gone = (row: LedgerRow | undefined) => row?.phase === 'deleting' || row?.phase === 'free';
-  let [lapses, lost] = [0, 0];
+  let [lapses, lost, dateless] = [0, 0, 0];
   for (const [i, row] of now.entries()) {
+    if (row.termEnd === null) dateless += 1;
     if (alive(row) && !alive(then[i]) && then[i]?.phase !== 'moving') lapses += 1;
     if (!gone(row) && gone(then[i])) lost += 1;
   }
-  return { charged: sumByCurrency(costs), charges, lapses, lost };
+  return { charged: sumByCurrency(costs), charges, lapses, lost, dateless };
 }

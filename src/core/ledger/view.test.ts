@@ -22,6 +22,7 @@ const aView = fc.record({
   askingTo: money,
   forSale: maybe(fc.boolean()),
   neverLost: maybe(fc.boolean()),
+  dateless: fc.boolean(),
   sort: fc.constantFrom(...SORT_KEYS),
   descending: fc.boolean(),
 });

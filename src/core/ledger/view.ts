@@ -36,6 +36,8 @@ export interface LedgerView {
   readonly askingTo: number | null;
   readonly forSale: boolean | null;
   readonly neverLost: boolean | null;
+  /** Only names of which nobody has said when their term ends. */
+  readonly dateless: boolean;
   readonly sort: SortKey;
   readonly descending: boolean;
 }
@@ -55,6 +57,7 @@ export const EVERY_NAME: LedgerView = {
   askingTo: null,
   forSale: null,
   neverLost: null,
+  dateless: false,
   sort: 'step',
   descending: false,
 };
@@ -98,6 +101,7 @@ export function viewFromQuery(query: URLSearchParams): LedgerView {
     askingTo: wholeNumber(query.get('askingTo'), Number.MAX_SAFE_INTEGER),
     forSale: yesOrNo(query.get('forSale')),
     neverLost: yesOrNo(query.get('neverLost')),
+    dateless: query.get('end') === 'unknown',
     sort: key ?? 'step',
     descending: key !== undefined && sort.startsWith('-'),
   };
@@ -124,6 +128,7 @@ export function queryFromView(view: LedgerView): URLSearchParams {
   put('askingTo', view.askingTo);
   put('forSale', yesNo(view.forSale));
   put('neverLost', yesNo(view.neverLost));
+  put('end', view.dateless ? 'unknown' : null);
   if (view.sort !== 'step' || view.descending) put('sort', `${view.descending ? '-' : ''}${view.sort}`);
   return query;
 }

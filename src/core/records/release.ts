@@ -1,5 +1,5 @@
 import type { Policy } from '../lifecycle';
-import { addDays, earliestEnd, type Instant, latestEnd } from '../time';
+import { addDays, earliestEnd, type Instant, laterEnd, latestEnd } from '../time';
 import type { RegistrationRecord } from './record';
 import { phaseOfStatuses } from './statuses';
 
@@ -42,10 +42,10 @@ export function releaseOf(
     default: {
       if (end === null) return { earliest: null, latest: null, free: false, ifNotRenewed: true };
       // In the provisional year the registry shows an end that nobody may have paid for: the term ended a year before.
-      const shift = phase === 'provisional' ? -365 : 0;
+      const ended = phase === 'provisional' ? laterEnd(end, -1) : end;
       return range(
-        addDays(earliestEnd(end), shift + redemptionDays + deletingDays),
-        addDays(latestEnd(end), shift + lateDays + redemptionDays + deletingDays),
+        addDays(earliestEnd(ended), redemptionDays + deletingDays),
+        addDays(latestEnd(ended), lateDays + redemptionDays + deletingDays),
         true,
       );
     }

@@ -1,4 +1,6 @@
-import { DAY_MS, type Day, dayOf, type Instant } from './instant';
+import { parseDate } from '@internationalized/date';
+import { DAY_MS, type Day, dayOf, type Instant, startOfDay } from './instant';
+import type { TermEnd } from './termEnd';
 
 const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'] as const;
 const formatters = new Map<string, Intl.DateTimeFormat>();
@@ -29,6 +31,21 @@ export function formatDay(day: Day, besides?: Day): string {
 /** `Jan`, by number from 1. */
 export function monthName(month: number): string {
   return MONTHS[month - 1] ?? '';
+}
+
+/** The day on which a term ends: as it was given where only a date is known, else the day of that instant in the zone. */
+export function endDay(end: TermEnd, zone: string): Day {
+  return end.precision === 'day' ? dayOf(end.at) : dayIn(end.at, zone);
+}
+
+/** Calendar days from the day of `asOf` in a zone to `day`: 0 is today, -1 yesterday. Hours that a clock change adds or takes do not count. */
+export function daysUntil(day: Day, asOf: Instant, zone: string): number {
+  return Math.round((startOfDay(day) - startOfDay(dayIn(asOf, zone))) / DAY_MS);
+}
+
+/** The instant at which a day is over in a zone: the midnight behind it, daylight saving taken into account. */
+export function endOfDay(day: Day, zone: string): Instant {
+  return parseDate(day).add({ days: 1 }).toDate(zone).getTime() as Instant;
 }
 
 /** The last whole day on which something that ends at `mark` still works: the day before the one that holds it. */

@@ -1,11 +1,10 @@
-export { dayIn, formatDay, monthName, untilDay } from './calendar';
+export { dayIn, daysUntil, endDay, endOfDay, formatDay, monthName, untilDay } from './calendar';
 export {
   addDays,
   addYears,
   DAY_MS,
   type Day,
   dayOf,
-  daysBetween,
   FIRST_DAY,
   formatInstant,
   HOUR_MS,

@@ -74,8 +74,3 @@ export function addYears(at: Instant, years: number): Instant {
   if (date.getUTCMonth() !== month) date.setUTCDate(0);
   return date.getTime() as Instant;
 }
-
-/** Whole days from `from` to `to`, by their UTC days: -1 is yesterday. */
-export function daysBetween(from: Instant, to: Instant): number {
-  return Math.floor(to / DAY_MS) - Math.floor(from / DAY_MS);
-}

@@ -3,9 +3,13 @@ import { describe, expect, test } from 'vitest';
 import {
   addYears,
   DAY_MS,
+  type Day,
   dayIn,
-  daysBetween,
+  dayOf,
+  daysUntil,
   earliestEnd,
+  endDay,
+  endOfDay,
   formatDay,
   formatInstant,
   formatTermEnd,
@@ -15,6 +19,8 @@ import {
   parseDay,
   parseInstant,
   parseTermEnd,
+  startOfDay,
+  type TermEnd,
   untilDay,
 } from './index';
 
@@ -91,14 +97,47 @@ describe('words of the calendar', () => {
     expect(dayIn(instant('2026-12-20T23:30:00Z'), 'Europe/Athens')).toBe('2026-12-21');
     expect(dayIn(instant('2026-12-20T03:30:00Z'), 'America/New_York')).toBe('2026-12-19');
   });
-  test('days between are days of the calendar in UTC', () => {
-    expect(daysBetween(instant('2026-11-24T23:00:00Z'), instant('2026-11-25T01:00:00Z'))).toBe(1);
+  test('days are days of the calendar in the office’s zone, whatever the hour', () => {
+    const asOf = instant('2026-11-24T23:00:00Z');
+    expect(daysUntil(parseDay('2026-11-30') as Day, asOf, 'America/Los_Angeles')).toBe(6);
+    expect(daysUntil(parseDay('2026-11-30') as Day, asOf, 'Pacific/Auckland')).toBe(5);
+    expect(daysUntil(parseDay('2026-11-24') as Day, asOf, 'UTC')).toBe(0);
+    expect(daysUntil(parseDay('2026-11-01') as Day, asOf, 'UTC')).toBe(-23);
+    const zones = ['UTC', 'America/Los_Angeles', 'Europe/Berlin', 'Australia/Lord_Howe', 'Pacific/Apia'];
     fc.assert(
-      fc.property(
-        anInstant,
-        fc.integer({ min: -900, max: 900 }),
-        (at, days) => daysBetween(at, (at + days * DAY_MS) as Instant) === days,
-      ),
+      fc.property(anInstant, fc.integer({ min: -900, max: 900 }), fc.constantFrom(...zones), (at, days, zone) => {
+        const day = dayOf((startOfDay(dayIn(at, zone)) + days * DAY_MS) as Instant);
+        return daysUntil(day, at, zone) === days;
+      }),
     );
+  });
+
+  test('a day is over at the midnight of its zone, with the hour that a clock change adds or takes', () => {
+    const over = (day: string, zone: string) => formatInstant(endOfDay(parseDay(day) as Day, zone));
+    expect(over('2026-12-09', 'UTC')).toBe('2026-12-10T00:00:00Z');
+    expect(over('2026-12-09', 'America/Los_Angeles')).toBe('2026-12-10T08:00:00Z');
+    // Clocks change on 29 March and 25 October 2026: those days have 23 and 25 hours.
+    expect(over('2026-03-28', 'Europe/Berlin')).toBe('2026-03-28T23:00:00Z');
+    expect(over('2026-03-29', 'Europe/Berlin')).toBe('2026-03-29T22:00:00Z');
+    expect(over('2026-10-25', 'Europe/Berlin')).toBe('2026-10-25T23:00:00Z');
+    // Where the clock changes at midnight the day ends when the next begins.
+    expect(over('2026-09-05', 'America/Santiago')).toBe('2026-09-06T04:00:00Z');
+    fc.assert(
+      fc.property(anInstant, fc.constantFrom('Europe/Berlin', 'America/New_York', 'Asia/Kathmandu'), (at, zone) => {
+        const day = dayIn(at, zone);
+        const end = endOfDay(day, zone);
+        expect(dayIn((end - 1) as Instant, zone)).toBe(day);
+        expect(dayIn(end, zone)).not.toBe(day);
+        // What ends with the day works on the whole of it.
+        expect(untilDay(end, zone)).toBe(day);
+      }),
+    );
+  });
+
+  test('the day on which a term ends is the date that was given, else that of its instant in the zone', () => {
+    const end = (text: string) => parseTermEnd(text) as TermEnd;
+    expect(endDay(end('2026-10-20'), 'America/Los_Angeles')).toBe('2026-10-20');
+    expect(endDay(end('2026-10-20T03:00:00Z'), 'America/Los_Angeles')).toBe('2026-10-19');
+    expect(endDay(end('2026-10-19T23:30:00Z'), 'Europe/Berlin')).toBe('2026-10-20');
   });
 });

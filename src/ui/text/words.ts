@@ -3,7 +3,7 @@ import type { Outlook } from '@/core/ledger';
 import type { Phase } from '@/core/lifecycle';
 import type { Amount } from '@/core/money';
 import type { PriceStep } from '@/core/pricing';
-import { type Day, dayIn, formatDay, type Instant, type TermEnd, untilDay } from '@/core/time';
+import { type Day, dayIn, daysUntil, endDay, formatDay, type Instant, type TermEnd, untilDay } from '@/core/time';
 import { formatAmount, formatFigure } from './figures';
 
 /** How days are shown: the user's zone, and the day whose year goes without saying. */
@@ -19,12 +19,29 @@ export function dayWords(at: Instant, style: DayStyle): string {
 
 /** The day a term ends, as it was given when only a date is known. */
 export function termEndWords(end: TermEnd, style: DayStyle): string {
-  return formatDay(dayIn(end.at, end.precision === 'day' ? 'UTC' : style.zone), style.today);
+  return formatDay(endDay(end, style.zone), style.today);
 }
 
 /** The last whole day on which what ends at `mark` still works. */
 export function untilWords(mark: Instant, style: DayStyle): string {
   return formatDay(untilDay(mark, style.zone), style.today);
+}
+
+/** Days to the end of a term. */
+export function daysToEnd(end: TermEnd, asOf: Instant, style: DayStyle): number {
+  return daysUntil(endDay(end, style.zone), asOf, style.zone);
+}
+
+/** Days to the last whole day before `mark`. */
+export function daysLeft(mark: Instant, asOf: Instant, style: DayStyle): number {
+  return daysUntil(untilDay(mark, style.zone), asOf, style.zone);
+}
+
+/** Days to a price step: to the day of a charge, else to the last whole day before it. */
+export function daysToStep(step: Pick<PriceStep, 'at' | 'kind'>, asOf: Instant, style: DayStyle): number {
+  return step.kind === 'charge'
+    ? daysUntil(dayIn(step.at, style.zone), asOf, style.zone)
+    : daysLeft(step.at, asOf, style);
 }
 
 /** The words of each phase, with the trade's other word for it where there is one. */

@@ -2,7 +2,7 @@ import { type LedgerRow, rowsOn } from '@/core/ledger';
 import { formatAmount, type NumberStyle } from '@/core/money';
 import type { PriceStep } from '@/core/pricing';
 import type { AgendaItem, AgendaKind } from '@/core/selling';
-import { addDays, type Day, dayIn, dayOf, formatDay, untilDay } from '@/core/time';
+import { addDays, type Day, dayIn, dayOf, endDay, formatDay, untilDay } from '@/core/time';
 import { type Settings, selectSettings } from '@/database/settings';
 import { selectWatches, type WatchRow } from '@/database/watches';
 import { type CalendarDeadline, writeCalendar } from '@/formats/calendar/writeCalendar';
@@ -87,13 +87,13 @@ function deadlineOf(row: LedgerRow, { zone, numberStyle }: Notation): CalendarDe
   return {
     key: `${name.ascii}-${step.kind.replace(' ', '-')}-${dayOf(termEnd.at)}`,
     day,
-    summary: `${name.unicode}: ${summaryOf(step, numberStyle)}`,
-    description: `${whatHappens(step, day, numberStyle)} The term ends ${formatDay(dayIn(termEnd.at, termEnd.precision === 'day' ? 'UTC' : zone))}.`,
+    summary: `${name.unicode}: ${summaryOf(step, row.phase === 'restoring', numberStyle)}`,
+    description: `${whatHappens(step, day, numberStyle)} The term ends ${formatDay(endDay(termEnd, zone))}.`,
     category: step.kind,
   };
 }
 
-function summaryOf(step: PriceStep, style: NumberStyle): string {
+function summaryOf(step: PriceStep, isRestoring: boolean, style: NumberStyle): string {
   const before = step.before ? ` ${formatAmount(step.before, { style })}` : '';
   switch (step.kind) {
     case 'charge':
@@ -101,7 +101,8 @@ function summaryOf(step: PriceStep, style: NumberStyle): string {
     case 'late fee':
       return `last day without the late fee,${before}`;
     case 'restore':
-      return step.before ? `last day to renew for${before}` : 'restore report due';
+      if (isRestoring) return 'restore report due';
+      return step.before ? `last day to renew for${before}` : 'last day to renew, price not known';
     case 'auction':
       return `last day before it is auctioned away,${before}`;
     case 'lost':

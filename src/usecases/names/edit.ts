@@ -45,7 +45,8 @@ export async function editNames(deps: Deps, input: unknown): Promise<Done | Refu
         ? await selectTagPatches(tx, nameIds, edit.addTags ?? [], edit.removeTags ?? [])
         : [];
     const tagsOf = new Map(tags.map(({ nameId, patch }) => [nameId, patch]));
-    return nameIds.map((nameId) => ({ nameId, patch: { ...fields, ...tagsOf.get(nameId) } }));
+    const evidence = edit.evidence?.trim() || null;
+    return nameIds.map((nameId) => ({ nameId, patch: { ...fields, ...tagsOf.get(nameId) }, evidence }));
   });
 }
 

@@ -1,7 +1,8 @@
 import type { LedgerRow } from '@/core/ledger';
 import { type Amount, formatDecimal } from '@/core/money';
 import { isRefusal, type Refusal } from '@/core/refusal';
-import { daysBetween, formatInstant, formatTermEnd, type Instant } from '@/core/time';
+import { daysUntil, endDay, formatInstant, formatTermEnd, type Instant } from '@/core/time';
+import { selectSettings } from '@/database/settings';
 import { writeTable } from '@/formats/csv/writeTable';
 import { type WorkbookCell, writeWorkbook } from '@/formats/workbook/writeWorkbook';
 import type { Deps } from '../deps';
@@ -15,6 +16,8 @@ const yesNo = (value: boolean | null) => (value === null ? '' : value ? 'yes' : 
 
 interface ExportContext {
   readonly asOf: Instant;
+  /** The office's zone, in which days are counted. */
+  readonly zone: string;
   readonly account: (id: number) => string;
 }
 
@@ -38,9 +41,9 @@ const COLUMNS: Readonly<
     value: ({ termEnd }) => termEnd,
   },
   days: {
-    heading: 'Days',
-    cell: ({ termEnd }, { asOf }) => (termEnd ? String(daysBetween(asOf, termEnd.at)) : ''),
-    value: ({ termEnd }, { asOf }) => (termEnd ? daysBetween(asOf, termEnd.at) : null),
+    heading: 'Days to the end of term',
+    cell: ({ termEnd }, { asOf, zone }) => (termEnd ? String(daysUntil(endDay(termEnd, zone), asOf, zone)) : ''),
+    value: ({ termEnd }, { asOf, zone }) => (termEnd ? daysUntil(endDay(termEnd, zone), asOf, zone) : null),
   },
   auto: { heading: 'Auto-renew', cell: ({ setting }) => setting },
   outlook: { heading: 'If nothing is done', cell: ({ outlook }) => outlookCell(outlook) },
@@ -89,7 +92,7 @@ export async function exportCsv(deps: Deps, query: URLSearchParams): Promise<str
   if (isRefusal(arranged)) return arranged;
   const { rows } = arranged;
   const columns = columnsIn(query);
-  const context = contextOf(arranged);
+  const context = await contextOf(deps, arranged);
   return writeTable(
     columns.map((column) => column.heading),
     rows.map((row) => columns.map((column) => column.cell(row, context))),
@@ -101,8 +104,9 @@ const columnsIn = (query: URLSearchParams) => {
   return (asked.length > 0 ? asked : EVERY_COLUMN).flatMap((id) => COLUMNS[id] ?? []);
 };
 
-const contextOf = ({ asOf, projection }: ArrangedLedger): ExportContext => ({
+const contextOf = async ({ database }: Deps, { asOf, projection }: ArrangedLedger): Promise<ExportContext> => ({
   asOf,
+  zone: (await selectSettings(database)).zone,
   account: accountLabels(projection.index.rules),
 });
 
@@ -111,7 +115,7 @@ export async function exportXlsx(deps: Deps, query: URLSearchParams): Promise<Ui
   const arranged = await arrangeLedger(deps, query);
   if (isRefusal(arranged)) return arranged;
   const columns = columnsIn(query);
-  const context = contextOf(arranged);
+  const context = await contextOf(deps, arranged);
   return writeWorkbook(
     'Names',
     columns.map((column) => column.heading),

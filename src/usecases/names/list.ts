@@ -52,7 +52,7 @@ export async function arrangeLedger(deps: Deps, query: URLSearchParams): Promise
   const read = rowsOn(projection, asOf);
   const every = projection.names.map((_, place) => read(place));
   const rows = matchingRows(every, view, rules.homeCurrency, asOf);
-  const ledger = { projection, rows: sortRows(rows, view, accountLabels(rules)), asOf, view };
+  const ledger = { projection, rows: sortRows(rows, view, accountLabels(rules), rules.zone), asOf, view };
   keepArranged(projection, key, ledger);
   return ledger;
 }
@@ -150,7 +150,7 @@ function startAfter(
 ): number {
   const at = rows.findIndex((row) => row.name.ascii === cursor.name);
   if (at >= 0) return at + 1;
-  const byName = sortRows([...rows], { ...view, sort: 'name' }, label);
+  const byName = sortRows([...rows], { ...view, sort: 'name' }, label, 'UTC');
   const next = byName.find((row) => row.name.ascii > cursor.name);
   return next ? rows.indexOf(next) : rows.length;
 }

@@ -96,6 +96,13 @@ export class NameEdit {
   @IsISO8601({ strict: true }, { message: 'Write the day of registration like 2019-11-06.' })
   registeredAt?: string;
 
+  /** Where a date was seen. */
+  @IsOptional()
+  @IsString()
+  @MaxLength(200)
+  @OneLine()
+  evidence?: string;
+
   @IsOptional()
   @IsISO8601({ strict: true }, { message: 'Write the last day to confirm like 2026-12-09.' })
   confirmMailBy?: string;

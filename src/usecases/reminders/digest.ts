@@ -1,6 +1,6 @@
 import type { DueReminder } from '@/core/ledger';
 import { formatAmount, type NumberStyle } from '@/core/money';
-import { dayIn, daysBetween, formatDay, type Instant } from '@/core/time';
+import { daysUntil, endDay, formatDay, type Instant, untilDay } from '@/core/time';
 
 /** One line of a digest: what is told, how often it has been told before, and where it is acknowledged. */
 export interface DigestLine {
@@ -26,13 +26,17 @@ function escapeHtml(text: string): string {
   return text.replace(/[&<>"']/g, (letter) => `&#${letter.charCodeAt(0)};`);
 }
 
-/** What a line says: the date, what happens then, and what it costs before and after. */
+/** What a line says: the last day, what happens after it, what it costs before and after, and when the term ends. */
 function sentence({ reminder }: DigestLine, asOf: Instant, { zone, numberStyle: style }: Notation): string {
   const { row, kind, at } = reminder;
   const { step } = row;
-  const days = daysBetween(asOf, at);
-  const when = `${formatDay(dayIn(at, zone))}, in ${days === 1 ? 'one day' : `${days} days`}`;
-  const now = step?.before ? ` ${formatAmount(step.before, { style })} keeps it until then` : '';
+  const last = untilDay(at, zone);
+  const days = daysUntil(last, asOf, zone);
+  const left = days <= 0 ? 'today' : days === 1 ? 'tomorrow' : `in ${days} days`;
+  const ends = row.termEnd
+    ? ` The term ${days < 0 || row.phase === 'late' ? 'ended' : 'ends'} ${formatDay(endDay(row.termEnd, zone))}.`
+    : '';
+  const now = step?.before ? ` ${formatAmount(step.before, { style })} keeps it` : '';
   const after = step?.after
     ? `, ${formatAmount(step.after, { style })} after`
     : step?.kind === 'lost'
@@ -44,7 +48,7 @@ function sentence({ reminder }: DigestLine, asOf: Instant, { zone, numberStyle: 
       : kind === 'never to be lost'
         ? 'It must never be lost. '
         : '';
-  return `${what}Next price step ${when}.${now}${after}${now || after ? '.' : ''}`;
+  return `${what}Last day before the next price step: ${formatDay(last)}, ${left}.${now}${after}${now || after ? '.' : ''}${ends}`;
 }
 
 const urgency = (times: number) => (times === 0 ? '' : times === 1 ? 'Second time: ' : `Told ${times + 1} times: `);

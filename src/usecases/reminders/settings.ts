@@ -12,6 +12,7 @@ import {
   Min,
 } from 'class-validator';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
+import type { Queryable } from '@/database/pool';
 import { sealPlace } from '@/database/secrets';
 import { selectSettings, upsertSettings } from '@/database/settings';
 import type { Deps } from '../deps';
@@ -95,4 +96,13 @@ export async function saveReminders(deps: Deps, input: unknown): Promise<true | 
   const mail = { to, host, port, from: form.from ?? to, user: form.user ?? null, sealedPassword };
   await upsertSettings(deps.database, { ...leads, mail });
   return true;
+}
+
+/** An address of this machine itself: it follows the port that the program serves. */
+const OWN_ADDRESS = /^http:\/\/(?:127\.0\.0\.1|localhost|\[::1\])(?::\d+)?\/?$/;
+
+/** Notes where the program serves from now on, for the links in mails. An address that the office has set is left as it is. */
+export async function serveAt(database: Queryable, origin: string): Promise<void> {
+  const { baseUrl } = await selectSettings(database);
+  if (baseUrl !== origin && OWN_ADDRESS.test(baseUrl)) await upsertSettings(database, { baseUrl: origin });
 }

@@ -13,7 +13,7 @@ import {
   standingOf,
   type VenueFees,
 } from '@/core/selling';
-import { addDays, dayOf, type Instant, parseDay, startOfDay } from '@/core/time';
+import { dayIn, endOfDay, type Instant, parseDay } from '@/core/time';
 import {
   type AuctionRow,
   asAuction,
@@ -29,6 +29,7 @@ import { selectSaleNames, stepListings } from '@/database/listings';
 import { insertFigure, insertThread } from '@/database/offers';
 import type { Transaction } from '@/database/pool';
 import { selectSalesOf } from '@/database/sales';
+import { selectSettings } from '@/database/settings';
 import { selectRates, selectVenue } from '@/database/venues';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
@@ -227,11 +228,12 @@ export async function offerToHighest(deps: Deps, input: unknown): Promise<number
   const highest = outcome.highest;
   const price = readPrice(request.amount, row.currency, 'amount');
   if (isRefusal(price)) return price;
+  const { zone } = await selectSettings(deps.database);
   const day = parseDay(request.until);
   if (price === null) return refuse('price-invalid', 'Write your figure, like 1200.', 'amount');
-  if (!day || day < dayOf(deps.clock()))
+  if (!day || day < dayIn(deps.clock(), zone))
     return refuse('date-out-of-range', 'Write the last day on which it stands, like 2026-12-09.', 'until');
-  const lapsesAt = addDays(startOfDay(day), 1);
+  const lapsesAt = endOfDay(day, zone);
   const venue = row.atVenue && row.venueId !== null ? await selectVenue(deps.database, row.venueId) : null;
   const link = venue && (await venueLink(deps, venue));
   // The key makes it one offer, however often it is sent.

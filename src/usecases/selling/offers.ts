@@ -12,7 +12,7 @@ import {
   sellingTerms,
   type VenueFees,
 } from '@/core/selling';
-import { addDays, dayOf, type Instant, parseDay, startOfDay } from '@/core/time';
+import { addDays, dayIn, endOfDay, type Instant, parseDay } from '@/core/time';
 import { type AuctionRow, asAuction, lockRunningAuctions } from '@/database/auctions';
 import { type ListingRow, selectListings, selectSaleNames } from '@/database/listings';
 import {
@@ -185,13 +185,13 @@ async function accept(
   return sale;
 }
 
-/** The last day of a figure as the instant at which it lapses; `null` where none was written. */
-function lapseAfter(until: string | undefined, now: Instant): Instant | null | Refusal {
+/** The last day of a figure, in the office's zone, as the instant at which it lapses: the end of that day; `null` where none was written. */
+function lapseAfter(until: string | undefined, now: Instant, zone: string): Instant | null | Refusal {
   if (until === undefined) return null;
   const day = parseDay(until);
-  return day === null || day < dayOf(now)
+  return day === null || day < dayIn(now, zone)
     ? refuse('date-out-of-range', 'Write the last day on which it stands, like 2026-12-09, today or later.', 'until')
-    : addDays(startOfDay(day), 1);
+    : endOfDay(day, zone);
 }
 
 /** Enters an offer that came by mail or telephone; answers its thread. */
@@ -201,7 +201,7 @@ export async function enterOffer(deps: Deps, input: unknown): Promise<number | R
   const price = readPrice(request.amount, request.currency, 'amount');
   if (isRefusal(price)) return price;
   if (price === null) return refuse('price-invalid', 'Write what is offered, like 1200.', 'amount');
-  const lapsesAt = lapseAfter(request.until, deps.clock());
+  const lapsesAt = lapseAfter(request.until, deps.clock(), (await selectSettings(deps.database)).zone);
   if (isRefusal(lapsesAt)) return lapsesAt;
   return changing(deps, async (tx) => {
     if ((await selectSaleNames(tx, [request.nameId])).length === 0)
@@ -276,7 +276,7 @@ async function carryOutAnswer(
       const buyers = thread.figures.findLast(({ by }) => by === 'buyer');
       if (buyers && price.minor <= buyers.minor)
         return refuse('counter-too-low', 'That is no more than was offered: accept the offer instead.', 'amount');
-      const lapsesAt = lapseAfter(until, deps.clock());
+      const lapsesAt = lapseAfter(until, deps.clock(), (await selectSettings(tx)).zone);
       if (isRefusal(lapsesAt)) return lapsesAt;
       return insertFigure(tx, thread.id, {
         by: 'owner',

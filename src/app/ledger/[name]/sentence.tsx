@@ -1,8 +1,8 @@
 import type { ReactNode } from 'react';
 import type { Amount } from '@/core/money';
-import { daysBetween, type Instant } from '@/core/time';
+import type { Instant } from '@/core/time';
 import { formatAmount } from '@/ui/text/figures';
-import { causeWords, type DayStyle, dayWords, termEndWords, untilWords } from '@/ui/text/words';
+import { causeWords, type DayStyle, daysToEnd, dayWords, termEndWords, untilWords } from '@/ui/text/words';
 import type { RowView } from '../../frame/views';
 
 const money = (amount: Amount | null) => (amount ? formatAmount(amount) : 'a price not known');
@@ -37,7 +37,7 @@ export function standingSentence(row: RowView, account: string, day: Instant, st
         marks.purge > marks.deletion ? `restore and a year ${restore}.` : 'it is lost.'
       } ${at}`;
     case 'late':
-      return `Past its term for ${daysBetween(marks.termEnd, day)} days${why}. Late renewal ${money(costs.renewal)} until ${untilWords(marks.deletion, style)}, then ${
+      return `Past its term for ${-daysToEnd(termEnd, day, style)} days${why}. Late renewal ${money(costs.renewal)} until ${untilWords(marks.deletion, style)}, then ${
         marks.purge > marks.deletion ? `restore and a year ${restore}` : 'it is lost'
       }. ${at}`;
     case 'redemption':

@@ -2,6 +2,7 @@
 import { useState } from 'react';
 import { PURPOSES } from '@/core/ledger';
 import { type Amount, formatDecimal } from '@/core/money';
+import { isRefusal, type Refusal } from '@/core/refusal';
 import { AmountField } from '@/ui/controls/AmountField';
 import { Button } from '@/ui/controls/Button';
 import { Choice, Field } from '@/ui/controls/Field';
@@ -43,6 +44,9 @@ function EditForm({ nameIds, onClose, onUndo, tags }: Omit<EditDialogProps, 'isO
   const [asking, setAsking] = useState<{ text: string; read: Amount | null }>({ text: '', read: null });
   const [notes, setNotes] = useState('');
   const [mailBy, setMailBy] = useState('');
+  const [ends, setEnds] = useState('');
+  const [evidence, setEvidence] = useState('');
+  const [refused, setRefused] = useState<Refusal | null>(null);
   const [busy, setBusy] = useState(false);
   const list = (text: string) =>
     text
@@ -63,10 +67,13 @@ function EditForm({ nameIds, onClose, onUndo, tags }: Omit<EditDialogProps, 'isO
       ...(remove.trim() && { removeTags: list(remove) }),
       ...(asking.read && { asking: { amount: formatDecimal(asking.read), currency: asking.read.currency } }),
       ...(mailBy.trim() && { confirmMailBy: mailBy.trim() }),
+      ...(ends.trim() && { expiresAt: ends.trim() }),
+      ...(evidence.trim() && { evidence: evidence.trim() }),
       ...(notes.trim() && { notes: notes.trim() }),
     };
     const answer = await editNamesAction({ nameIds, edit });
     setBusy(false);
+    setRefused(isRefusal(answer) ? answer : null);
     if (!reportDone(answer, (batchId) => void onUndo(batchId))) return;
     onClose();
     await reload();
@@ -80,6 +87,15 @@ function EditForm({ nameIds, onClose, onUndo, tags }: Omit<EditDialogProps, 'isO
         onChange={setAccount}
         options={[keep, ...(meta?.rules.accounts ?? []).map(({ id, label }) => ({ value: String(id), text: label }))]}
       />
+      <Field
+        label="The term ends"
+        value={ends}
+        onChange={setEnds}
+        placeholder="2027-05-13"
+        hint="the day alone, or with its time: 2027-05-13T10:15:00Z"
+        problem={refused?.field?.endsWith('expiresAt') ? refused.message : null}
+      />
+      <Field label="Where that was seen" value={evidence} onChange={setEvidence} hint="kept with the change" />
       <Choice
         label="Purpose"
         value={purpose}

@@ -2,7 +2,7 @@
 import { useRef, useState } from 'react';
 import styled from 'styled-components';
 import { isRefusal, type Refusal } from '@/core/refusal';
-import { addDays, dayOf, daysBetween, formatDay, type Instant, instant, parseDay, startOfDay } from '@/core/time';
+import { addDays, dayOf, daysUntil, formatDay, type Instant, instant, parseDay } from '@/core/time';
 import { Button } from '@/ui/controls/Button';
 import { Choice, Field } from '@/ui/controls/Field';
 import { Actions } from '@/ui/overlay/Dialog';
@@ -76,7 +76,7 @@ export function PracticeScreen({
 
   const passUntil = () => {
     const day = parseDay(until.trim());
-    const days = day ? daysBetween(now, startOfDay(day)) : 0;
+    const days = day ? daysUntil(day, now, 'UTC') : 0;
     if (days < 1 || days > 800)
       report({ text: `Write a day after ${dayOf(now)}, like ${dayOf(addDays(now, 40))}.`, problem: true });
     else void pass(days);

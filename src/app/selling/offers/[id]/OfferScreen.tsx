@@ -14,7 +14,7 @@ import { Actions, Dialog } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
 import { formatAmount, readTyped, typedAmount } from '@/ui/text/figures';
 import { Fields, Notice, Page, Ruled, Section } from '@/ui/text/Sheet';
-import { dayWords, hourWords } from '@/ui/text/words';
+import { hourWords, untilWords } from '@/ui/text/words';
 import type { Negotiation } from '@/usecases/selling/offers';
 import { useTitle } from '../../../frame/Frame';
 import { useLedger } from '../../../frame/LedgerProvider';
@@ -150,7 +150,7 @@ export function OfferScreen({ about }: { about: Negotiation }) {
               </Button>
               <Button onPress={() => void answer('decline', 'Declined.')}>Decline</Button>
               <span className="soft">
-                {live.lapsesAt ? `Left alone it lapses ${hourWords(live.lapsesAt, style)}.` : 'It has no date.'}
+                {live.lapsesAt ? `It stands until ${untilWords(live.lapsesAt, style)}.` : 'It has no date.'}
               </span>
             </Actions>
           )}
@@ -248,7 +248,7 @@ export function OfferScreen({ about }: { about: Negotiation }) {
                 <td className="figure">{money(figure.minor)}</td>
                 <td>
                   {figure.state === 'voided' ? 'answered with another figure' : figure.state}
-                  {figure.state === 'live' && figure.lapsesAt && `, until ${dayWords(figure.lapsesAt, style)}`}
+                  {figure.state === 'live' && figure.lapsesAt && `, until ${untilWords(figure.lapsesAt, style)}`}
                   {figure.note && `, ${figure.note}`}
                 </td>
               </tr>
@@ -266,7 +266,7 @@ export function OfferScreen({ about }: { about: Negotiation }) {
             </p>
             <p className="soft">
               {live.lapsesAt
-                ? `If you do nothing, the offer lapses ${hourWords(live.lapsesAt, style)}.`
+                ? `If you do nothing, the offer lapses after ${untilWords(live.lapsesAt, style)}.`
                 : 'If you do nothing, the offer stays.'}
             </p>
             <Actions>
