@@ -114,15 +114,23 @@ export async function settleChecks(
     );
 }
 
-/** How many names wait, and what went wrong with those that were tried. */
-export async function selectQueue(
-  db: Queryable,
-): Promise<{ waiting: number; problems: { ascii: string; problem: string }[] }> {
-  const { rows } = await db.query<{ waiting: number }>('select count(*) as waiting from record_queue');
+/** How many names wait, what went wrong with those that were tried, and of how many the record has been read, the longest ago when. */
+export async function selectQueue(db: Queryable): Promise<{
+  waiting: number;
+  problems: { ascii: string; problem: string }[];
+  names: number;
+  asked: number;
+  oldestAt: Instant | null;
+}> {
+  const { rows } = await db.query<{ waiting: number; names: number; asked: number; oldestAt: Instant | null }>(
+    `select (select count(*) from record_queue) as waiting, count(*) as names, count(checked_at) as asked, min(checked_at) as "oldestAt"
+     from names where gone_at is null`,
+  );
   const { rows: problems } = await db.query<{ ascii: string; problem: string }>(
     'select ascii, problem from record_queue where problem is not null order by ascii limit 20',
   );
-  return { waiting: rows[0]?.waiting ?? 0, problems };
+  const { waiting = 0, names = 0, asked = 0, oldestAt = null } = rows[0] ?? {};
+  return { waiting, problems, names, asked, oldestAt };
 }
 
 /** Notes when names were last checked, and the holder of those that had none yet. */

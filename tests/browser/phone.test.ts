@@ -14,7 +14,7 @@ describe('at the width of a telephone', () => {
     ['/ledger', 'restore by 26 Nov'],
     ['/renewals', 'First that fails'],
     ['/rescue', 'In danger:'],
-    ['/record', 'Nothing differs.'],
+    ['/record', 'No record has been read yet.'],
     ['/record/kelpkiln.com', 'What the record says'],
     ['/ledger/kelpkiln.com', 'How it lapsed'],
     ['/setup/practice', 'What is to go wrong'],

@@ -40,7 +40,7 @@ describe('checking', () => {
   test('registry and registrar are asked; an unchanged record adds no row', async () => {
     const { ledger } = await begin();
     expect(await checkAll()).toBe(3);
-    expect(await checkProgress(ledger)).toEqual({ waiting: 0, problems: [] });
+    expect(await checkProgress(ledger)).toMatchObject({ waiting: 0, problems: [], names: 3, asked: 3 });
     const [registrar, registry] = (await selectRecordHistory(ledger.database, NAMES[0]))
       .sort((a, b) => (a.source < b.source ? -1 : 1))
       .reverse();

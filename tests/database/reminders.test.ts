@@ -2,6 +2,7 @@ import { afterAll, beforeAll, beforeEach, expect, test } from 'vitest';
 import { isRefusal } from '@/core/refusal';
 import { addDays, instant } from '@/core/time';
 import { upsertSettings } from '@/database/settings';
+import { priceStepCalendar } from '@/usecases/calendar/calendar';
 import { importAtOnce } from '@/usecases/imports/importAtOnce';
 import { reminderOf, seen, sendReminders, unseenNames, withdrawLinks } from '@/usecases/reminders/remind';
 import { saveReminders, serveAt } from '@/usecases/reminders/settings';
@@ -163,4 +164,18 @@ test('links lead to the port that the program serves now; an address of one’s 
   await serveAt(ledger.database, 'http://127.0.0.1:4180');
   ledger.setClock(addDays(STEP, -29));
   expect(await linkAt()).toBe('https://names.harbour-office.test');
+});
+
+test('a holder’s mail to confirm is told at each lead, and once more when the name is on hold; the feed has its last day', async () => {
+  await ledger.database.query("update names set confirm_mail_by = '2026-12-10T00:00:00Z' where ascii = 'calm.com'");
+  ledger.setClock(instant('2026-12-04T12:00:00Z'));
+  expect(await sendReminders(ledger)).toBe(1);
+  expect(practice.mails[0]?.text).toContain('has to be confirmed by 9 Dec 2026');
+  expect(await sendReminders(ledger)).toBe(0);
+  expect((await priceStepCalendar(ledger)).replaceAll('\r\n ', '')).toContain(
+    'calm.com: last day to confirm the holder’s mail address',
+  );
+  ledger.setClock(instant('2026-12-10T00:00:00Z'));
+  expect(await sendReminders(ledger)).toBe(1);
+  expect(practice.mails[0]?.text).toContain('On hold');
 });

@@ -98,7 +98,7 @@ test('a holder’s mail to confirm: told by message, told again when it is done,
   await editNames(ledger, { nameIds: [secondId], edit: { mailConfirmed: true } });
   expect(await deadlines()).toEqual([null, null]);
   await editNames(ledger, { nameIds: [secondId], edit: { confirmMailBy: '2026-12-09' } });
-  expect((await deadlines())[1]).toEqual(Date.parse('2026-12-09T00:00:00Z'));
+  expect((await deadlines())[1]).toEqual(Date.parse('2026-12-10T00:00:00Z'));
 });
 
 test('several years today beside one: what can be bought for both is summed, the rest is left out', async () => {
@@ -108,9 +108,17 @@ test('several years today beside one: what can be bought for both is summed, the
     years: 5,
     names: 2,
     leftOut: 0,
-    sums: [{ now: { minor: 2 * 5 * 1138, currency: 'USD' }, yearly: { minor: 2 * 1138, currency: 'USD' } }],
+    sums: [
+      {
+        now: { minor: 2 * 5 * 1138, currency: 'USD' },
+        yearly: { minor: 2 * 1138, currency: 'USD' },
+        later: { minor: 2 * 1138, currency: 'USD' },
+      },
+    ],
+    pastRise: null,
   });
   // A term of ten years on top of what is left would pass the ceiling of ten years ahead.
   expect(await compareTerms(made.ledger, id, 10)).toMatchObject({ names: 0, leftOut: 2, sums: [] });
-  expect(await compareTerms(made.ledger, id, 1)).toMatchObject({ code: 'years-out-of-range' });
+  expect(await compareTerms(made.ledger, id, 1)).toMatchObject({ years: 1, names: 2 });
+  expect(await compareTerms(made.ledger, id, 11)).toMatchObject({ code: 'years-out-of-range' });
 });

@@ -11,7 +11,8 @@ import { report } from '@/ui/overlay/Toasts';
 import { Ruled, Section } from '@/ui/text/Sheet';
 import { Empty } from '@/ui/text/States';
 import { Wide } from '@/ui/text/Wide';
-import { dayWords, namesWords } from '@/ui/text/words';
+import { type DayStyle, dayWords, namesWords } from '@/ui/text/words';
+import type { CheckProgress } from '@/usecases/records/check';
 import type { DifferingName } from '@/usecases/records/compare';
 import { reportDone } from '../answers';
 import { useLedger } from '../frame/LedgerProvider';
@@ -29,7 +30,7 @@ const DANGEROUS = new Set<DifferenceKind>([
 const MOST_ROWS = 200;
 
 /** What differs between ledger and record, the most dangerous first; taken over or dismissed, one or many. */
-export function Differences({ names }: { names: readonly DifferingName[] }) {
+export function Differences({ names, progress }: { names: readonly DifferingName[]; progress: CheckProgress }) {
   const router = useRouter();
   const { style, reload } = useLedger();
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
@@ -59,8 +60,8 @@ export function Differences({ names }: { names: readonly DifferingName[] }) {
   if (rows.length === 0)
     return (
       <Empty
-        title="Nothing differs."
-        text="What the registries said last agrees with the ledger. Check again any time."
+        title={progress.asked === 0 ? 'No record has been read yet.' : 'Nothing differs.'}
+        text={askedWords(progress, style)}
       />
     );
   return (
@@ -130,4 +131,14 @@ export function Differences({ names }: { names: readonly DifferingName[] }) {
       )}
     </Section>
   );
+}
+
+/** Of how many names the record was read, and since when: only that says what "nothing differs" is worth. */
+function askedWords({ names, asked, oldestAt }: CheckProgress, style: DayStyle): string {
+  if (asked === 0 || oldestAt === null)
+    return names === 0
+      ? 'The ledger is empty: there is nothing to compare.'
+      : 'Whether the ledger agrees with the public record is not known before the registries are asked.';
+  const all = asked >= names ? `${namesWords(asked)} asked about` : `${namesWords(asked)} of ${names} asked about`;
+  return `${all}, the longest ago on ${dayWords(oldestAt, style)}.${asked < names ? ' Of the others nothing is known.' : ''}`;
 }

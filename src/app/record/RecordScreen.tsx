@@ -95,7 +95,7 @@ export function RecordScreen({
           </details>
         )}
       </Section>
-      <Differences names={differing} />
+      <Differences names={differing} progress={progress} />
       <WatchPart watched={watched} />
       <ListPart />
       <PastePart />

@@ -122,8 +122,8 @@ export function AccountFundingPart({ funding, until }: { funding: FundingView; u
                       <span className="caution">fails: {causeWords(charge.cause)}</span>
                     ) : (
                       <>
-                        passes{charge.means ? `, ${charge.means}` : ''}
-                        {charge.assumed && <span className="soft"> (assumed)</span>}
+                        {charge.assumed ? 'not known whether it passes' : 'passes'}
+                        {charge.means ? `, ${charge.means}` : ''}
                       </>
                     )}
                   </td>

@@ -34,7 +34,7 @@ export function FundingTable({
           </tr>
         </thead>
         <tbody>
-          {fundings.map(({ account, months, firstFailure, lapsingCount, leastTopUp, chargeCount }) => {
+          {fundings.map(({ account, months, firstFailure, lapsingCount, leastTopUp, chargeCount, notKnown }) => {
             const money = (minor: number) => formatAmount(amount(minor, account.currency));
             return (
               <tr key={account.id} data-chosen={chosen === account.id}>
@@ -54,7 +54,13 @@ export function FundingTable({
                   ) : chargeCount === 0 ? (
                     <span className="soft">nothing is charged</span>
                   ) : (
-                    <span className="soft">every charge passes</span>
+                    <span className="soft">
+                      {notKnown === 0
+                        ? 'every charge passes'
+                        : notKnown === chargeCount
+                          ? 'not known whether they pass'
+                          : `not known for ${notKnown} of them`}
+                    </span>
                   )}
                 </td>
                 <td className="figure">

@@ -1,5 +1,6 @@
 'use client';
 import { useEffect, useState } from 'react';
+import { renewableUntil } from '@/core/lifecycle';
 import { sumByCurrency } from '@/core/money';
 import { isRefusal } from '@/core/refusal';
 import type { Instant } from '@/core/time';
@@ -11,7 +12,15 @@ import { report } from '@/ui/overlay/Toasts';
 import { formatAmount } from '@/ui/text/figures';
 import { Ruled } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
-import { amountsWords, type DayStyle, dayWords, namesWords, termEndWords, untilWords } from '@/ui/text/words';
+import {
+  amountsWords,
+  type DayStyle,
+  dayWords,
+  namesWords,
+  restoreWords,
+  termEndWords,
+  untilWords,
+} from '@/ui/text/words';
 import type { Hanging } from '@/usecases/rescue/letGo';
 import { reportDone } from '../answers';
 import { useLedger } from '../frame/LedgerProvider';
@@ -175,11 +184,11 @@ function changeOfMindWords({ marks, coming, costs }: RowView, today: Instant, st
   const free = coming?.at ?? marks.termEnd;
   const chances = [
     free > today ? `for nothing until ${dayWords(free, style)}` : '',
-    costs.renewal && marks.deletion > Math.max(free, today)
-      ? `for ${formatAmount(costs.renewal)} until ${untilWords(marks.deletion, style)}`
+    costs.lateRenewal && renewableUntil(marks, today) > Math.max(free, today)
+      ? `for ${formatAmount(costs.lateRenewal)} until ${untilWords(renewableUntil(marks, today), style)}`
       : '',
     costs.restore && marks.purge > Math.max(marks.deletion, today)
-      ? `for ${formatAmount(costs.restore)} until ${untilWords(marks.purge, style)}`
+      ? `for ${restoreWords(costs)} until ${untilWords(marks.purge, style)}`
       : '',
   ].filter((words) => words !== '');
   return chances.length === 0

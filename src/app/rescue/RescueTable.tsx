@@ -1,5 +1,6 @@
 'use client';
 import Link from 'next/link';
+import { renewableUntil } from '@/core/lifecycle';
 import { Button } from '@/ui/controls/Button';
 import { Check } from '@/ui/controls/Check';
 import { formatAmount } from '@/ui/text/figures';
@@ -22,7 +23,7 @@ export function RescueTable({
   onChoose: (nameId: number, isChosen: boolean) => void;
   onDecide: (row: RescueRow) => void;
 }) {
-  const { meta, style, homeCurrency } = useLedger();
+  const { meta, style, homeCurrency, today } = useLedger();
   const account = (row: RowView) => meta?.rules.accounts.find((one) => one.id === row.name.accountId)?.label;
   return (
     <Wide>
@@ -59,7 +60,9 @@ export function RescueTable({
                   <div className="soft">{account(row)}</div>
                 </td>
                 <td className={late ? 'caution' : undefined}>{outlookWords(row.outlook, style)}</td>
-                <td className="whole">{marks === null ? '' : late ? 'over' : untilWords(marks.deletion, style)}</td>
+                <td className="whole">
+                  {marks === null ? '' : late ? 'over' : untilWords(renewableUntil(marks, today), style)}
+                </td>
                 <td className="whole">
                   {marks === null ? '' : marks.purge > marks.deletion ? untilWords(marks.purge, style) : 'none'}
                 </td>

@@ -115,7 +115,11 @@ function MailCells({ row, onConfirmed }: { row: RowView; onConfirmed: () => void
   return (
     <>
       <td>
-        {by > today ? `works until ${untilWords(by, style)}` : 'on hold until it is confirmed'}
+        {by > today ? (
+          `works until ${untilWords(by, style)}`
+        ) : (
+          <span className="caution">on hold until it is confirmed</span>
+        )}
         <span className="soft">, follow the link in the registrar’s mail</span>
       </td>
       <td className="figure">{daysWords(daysLeft(by, today, style))}</td>

@@ -10,4 +10,11 @@ export {
   type Standing,
 } from './account';
 export type { Charge, FailureCause } from './charge';
-export { balanceNeeded, type ChargedName, type ChargedState, chargedState, projectCharges } from './project';
+export {
+  balanceNeeded,
+  type ChargedName,
+  type ChargedState,
+  chargedState,
+  isChargedAtOnce,
+  projectCharges,
+} from './project';

@@ -1,8 +1,15 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { amount } from '../money';
-import { addDays, addYears, formatInstant, type Instant, instant, type TermEnd } from '../time';
-import { type ChargedName, cardIsGood, chargedState, type FundedAccount, projectCharges } from './index';
+import { addDays, addYears, formatInstant, type Instant, instant, parseTermEnd, type TermEnd } from '../time';
+import {
+  type ChargedName,
+  cardIsGood,
+  chargedState,
+  type FundedAccount,
+  isChargedAtOnce,
+  projectCharges,
+} from './index';
 
 const ASOF = instant('2026-11-24T09:12:00Z');
 const UNTIL = addYears(ASOF, 3);
@@ -200,4 +207,41 @@ describe('whatever the portfolio', () => {
       }),
     );
   });
+});
+
+test.each([
+  [6, false],
+  [5, true],
+  [0, true],
+  [-29, true],
+  [-30, false],
+])('%d days before the end of a term switching auto-renew on charges at once: %s', (days, isCharged) => {
+  const end = parseTermEnd('2027-01-31T10:00:00Z') as TermEnd;
+  const name = { termEnd: end, chargeableUntil: addDays(end.at, 30) };
+  expect(isChargedAtOnce({ leadDays: 5 }, name, addDays(end.at, -days))).toBe(isCharged);
+});
+
+test('an automatic charge on the very day of the end is on time: no late fee', () => {
+  const end = parseTermEnd('2027-01-31T10:00:00Z') as TermEnd;
+  const late: boolean[] = [];
+  projectCharges(
+    { currency: 'USD', leadDays: 0, yearsPerCharge: 1, retryDays: [], means: [], balanceMinor: null },
+    [
+      {
+        place: 0,
+        ascii: 'calm.com',
+        termEnd: end,
+        setting: 'on',
+        years: 1,
+        chargeableUntil: addDays(end.at, 30),
+        costAt: (_years, _at, isLate) => {
+          late.push(isLate);
+          return null;
+        },
+      },
+    ],
+    addDays(end.at, -40),
+    addDays(end.at, 1),
+  );
+  expect(late).toEqual([false]);
 });

@@ -122,6 +122,15 @@ function firstAttempt(account: FundedAccount, name: ChargedName, asOf: Instant):
   return at < name.chargeableUntil || at === due ? at : null;
 }
 
+/** True when switching auto-renew on makes the account charge a name at once: its lead days have passed, its late window has not. */
+export function isChargedAtOnce(
+  account: Pick<FundedAccount, 'leadDays'>,
+  name: Pick<ChargedName, 'termEnd' | 'chargeableUntil'>,
+  asOf: Instant,
+): boolean {
+  return addDays(earliestEnd(name.termEnd), -account.leadDays) <= asOf && asOf < name.chargeableUntil;
+}
+
 /** A charge is never due before the one that it follows, however short the term and long the lead. */
 function nextCharge(end: TermEnd, account: FundedAccount, after: Instant): Instant {
   return Math.max(addDays(earliestEnd(end), -account.leadDays), after + 1) as Instant;

@@ -19,6 +19,8 @@ export interface AccountFunding {
   /** In order of time, then of A-label. */
   readonly charges: readonly Charge[];
   readonly months: readonly FundedMonth[];
+  /** Charges of which nobody can say whether they pass: the balance, the means or the price is not known. */
+  readonly notKnown: number;
   readonly firstFailure: (Charge & { readonly cause: FailureCause }) | null;
   /** Places of the names that lapse because their last charge in the range fails, in the order of those charges. */
   readonly lapsing: readonly number[];
@@ -55,6 +57,7 @@ function fundAccount(projection: Projection, account: LedgerAccount, until: Inst
     account,
     charges,
     months: byMonth(charges),
+    notKnown: charges.filter(({ outcome, assumed }) => outcome === 'pass' && assumed).length,
     firstFailure: firstFailure as AccountFunding['firstFailure'],
     lapsing: lapsing.map(({ place }) => place),
     leastTopUp: leastTopUp(projection, account, firstFailure, until),

@@ -18,7 +18,7 @@ export { type Footing, footingOf } from './footing';
 export { type LifeStrip, lifeStrip, type Stretch, type StretchKind, type StripMark } from './lifeStrip';
 export { isCaution, type Outlook } from './outlook';
 export { type LedgerRow, LOOK_AHEAD_YEARS, type Projection, projectLedger, rowsOn } from './projection';
-export { type DueReminder, reminderFor, USUAL_LEADS } from './reminding';
+export { type DueReminder, mailReminderFor, reminderFor, USUAL_LEADS } from './reminding';
 export { type Mending, mendingOf } from './stalled';
 export {
   lossPerDay,

@@ -1,10 +1,13 @@
 import { addDays, DAY_MS, type Instant } from '../time';
 import type { LedgerRow } from './projection';
 
-/** Something to remind of: a name's price step, a charge that failed, or one in danger that must never be lost. */
+/**
+ * Something to remind of: a name's price step, a charge that failed, one in danger that must never be lost, or a holder's mail address
+ * that has to be confirmed before the name stops working.
+ */
 export interface DueReminder {
   readonly row: LedgerRow;
-  readonly kind: 'price step' | 'charge failed' | 'never to be lost';
+  readonly kind: 'price step' | 'charge failed' | 'never to be lost' | 'mail to confirm';
   readonly at: Instant;
   /** The lead at which it is told, in days; 0 for at once. */
   readonly stage: number;
@@ -27,6 +30,14 @@ export function reminderFor(row: LedgerRow, asOf: Instant, leads: readonly numbe
   if (name.neverLost && step.at < addDays(asOf, Math.max(...leads, 0)))
     return { row, kind: 'never to be lost', at: step.at, stage: stage ?? 0 };
   return stage === null ? null : { row, kind: 'price step', at: step.at, stage };
+}
+
+/** The reminder that a holder's mail address has to be confirmed: at each lead, and once more when its day has passed. */
+export function mailReminderFor(row: LedgerRow, asOf: Instant, leads: readonly number[]): DueReminder | null {
+  const at = row.name.confirmMailBy;
+  if (at === null || row.name.purpose === 'let go') return null;
+  const stage = at <= asOf ? 0 : stageOf(at, asOf, leads);
+  return stage === null ? null : { row, kind: 'mail to confirm', at, stage };
 }
 
 /** The smallest lead that has been reached, or `null` while none has. */

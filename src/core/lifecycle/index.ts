@@ -5,6 +5,7 @@ export {
   type Marks,
   type ObservedPhase,
   type Registration,
+  renewableUntil,
 } from './marks';
 export { movedBy, PHASES, type Phase, phaseAt, TRANSFER_DAYS } from './phase';
 export {

@@ -84,3 +84,11 @@ export function lifecycleMarks(name: Registration, policy: Policy, account: Acco
     release,
   };
 }
+
+/**
+ * Until when a late name is renewed at its registrar for sure: the registrar's own auction of late names ends that before the
+ * deletion does. Past the auction nobody but the registrar can say.
+ */
+export function renewableUntil({ auction, deletion }: Pick<Marks, 'auction' | 'deletion'>, asOf: Instant): Instant {
+  return auction !== null && asOf < auction ? auction : deletion;
+}

@@ -7,7 +7,14 @@ export {
   renewalCost,
   restoreWithYear,
 } from './keeping';
-export { breakEvenRise, type LongerTerm, savedByLongerTerm, yearlyWorthToday } from './longerTerm';
+export {
+  breakEvenRise,
+  type DatedPrice,
+  type LongerTerm,
+  pastRise,
+  savedByLongerTerm,
+  yearlyWorthToday,
+} from './longerTerm';
 export {
   type FirstYearCondition,
   makePriceBook,

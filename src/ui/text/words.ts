@@ -2,7 +2,7 @@ import type { AutoRenewSetting, FailureCause } from '@/core/funding';
 import type { Outlook } from '@/core/ledger';
 import type { Phase } from '@/core/lifecycle';
 import type { Amount } from '@/core/money';
-import type { PriceStep } from '@/core/pricing';
+import type { PriceStep, StepCosts } from '@/core/pricing';
 import { type Day, dayIn, daysUntil, endDay, formatDay, type Instant, type TermEnd, untilDay } from '@/core/time';
 import { formatAmount, formatFigure } from './figures';
 
@@ -93,17 +93,27 @@ export function outlookWords(outlook: Outlook, style: DayStyle): string {
   }
 }
 
-/** `11.38 → 125.18`, `125.18 → lost`, `11.38`; with the currency when it is not the home one. */
+/** `about $113.80` where the price is ten times the renewal for want of a known one; `a price not known` without any. */
+export function restoreWords({
+  restore,
+  restoreRuleOfThumb,
+}: Pick<StepCosts, 'restore' | 'restoreRuleOfThumb'>): string {
+  return restore ? `${restoreRuleOfThumb ? 'about ' : ''}${formatAmount(restore)}` : 'a price not known';
+}
+
+/** `11.38 → 125.18`, `125.18 → lost`, `11.38`; with the currency when it is not the home one. A restore by rule of
+ * thumb is marked: `≈ 125.18`. */
 export function stepFigures(step: PriceStep | null, homeCurrency: string): string {
   if (!step) return '';
   if (step.kind === 'charge') return step.before ? figure(step.before, homeCurrency) : 'no price';
   if (!step.before && !step.after) return step.kind === 'lost' ? 'lost' : 'no price';
-  const now = step.before ? figure(step.before, homeCurrency) : 'paid';
+  const about = step.ruleOfThumb ? '≈ ' : '';
+  const now = step.before ? `${step.kind === 'lost' ? about : ''}${figure(step.before, homeCurrency)}` : 'paid';
   const then =
     step.kind === 'lost' || step.kind === 'auction'
       ? 'lost'
       : step.after
-        ? figure(step.after, homeCurrency, step.before)
+        ? `${about}${figure(step.after, homeCurrency, step.before)}`
         : 'no price';
   return `${now} → ${then}`;
 }

@@ -28,7 +28,9 @@ export async function priceStepCalendar(deps: Deps): Promise<string> {
   const last = dayOf(addDays(projection.asOf, HORIZON_DAYS));
   const within = ({ day }: CalendarDeadline) => day <= last;
   const deadlines = projection.names.flatMap((name, place) =>
-    name.purpose === 'let go' ? [] : (deadlineOf(read(place), settings) ?? []),
+    name.purpose === 'let go'
+      ? []
+      : [deadlineOf(read(place), settings), mailDeadlineOf(read(place), settings.zone)].flatMap((one) => one ?? []),
   );
   const releases = watched.flatMap((watch) => releaseOf(watch, settings.zone) ?? []);
   const sales = selling.flatMap((item) => sellingDay(item, settings) ?? []);
@@ -80,6 +82,18 @@ function releaseOf({ ascii, unicode, earliest, latest, isFree }: WatchRow, zone:
   };
 }
 
+/** The last day to confirm the holder's mail address. */
+function mailDeadlineOf({ name }: LedgerRow, zone: string): CalendarDeadline | null {
+  if (name.confirmMailBy === null) return null;
+  return {
+    key: `${name.ascii}-mail-${dayOf(name.confirmMailBy)}`,
+    day: untilDay(name.confirmMailBy, zone),
+    summary: `${name.unicode}: last day to confirm the holder’s mail address`,
+    description: 'Follow the link in the registrar’s mail. After this day the name is on hold: site and mail stop.',
+    category: 'mail to confirm',
+  };
+}
+
 function deadlineOf(row: LedgerRow, { zone, numberStyle }: Notation): CalendarDeadline | null {
   const { step, termEnd, name } = row;
   if (!step || !termEnd) return null;
@@ -113,7 +127,7 @@ function summaryOf(step: PriceStep, isRestoring: boolean, style: NumberStyle): s
 function whatHappens(step: PriceStep, day: Day, style: NumberStyle): string {
   if (step.kind === 'charge') return `Auto-renew charges it on ${formatDay(day)} if the money is there.`;
   const after = step.after
-    ? `it costs ${formatAmount(step.after, { style })}`
+    ? `it costs ${step.ruleOfThumb ? 'about ' : ''}${formatAmount(step.after, { style })}`
     : step.kind === 'restore'
       ? 'it costs more'
       : 'it is lost';

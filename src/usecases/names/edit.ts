@@ -1,10 +1,20 @@
 import type { Switch } from '@/core/ledger';
 import { isCurrency, parseDecimal } from '@/core/money';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
-import { FIRST_DAY, formatInstant, LAST_DAY, parseTermEnd, startOfDay, type TermEnd } from '@/core/time';
+import {
+  dayOf,
+  endOfDay,
+  FIRST_DAY,
+  formatInstant,
+  LAST_DAY,
+  parseTermEnd,
+  startOfDay,
+  type TermEnd,
+} from '@/core/time';
 import { selectAccount } from '@/database/accounts';
 import { insertBatch, type NamePatch, type PatchedName, patchNames } from '@/database/changes';
 import { selectTagPatches } from '@/database/names';
+import { selectSettings } from '@/database/settings';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { readRequest } from '../validate';
@@ -67,7 +77,9 @@ async function fieldsOf(deps: Deps, edit: NameEdit): Promise<NamePatch | Refusal
     const by = parseTermEnd(edit.confirmMailBy);
     if (!by || !withinReach(by))
       return refuse('date-out-of-range', 'Write the last day to confirm like 2026-12-09.', 'confirmMailBy');
-    fields.confirm_mail_by = formatInstant(by.at);
+    const { zone } = await selectSettings(deps.database);
+    // A day is the last one on which it can be confirmed.
+    fields.confirm_mail_by = formatInstant(by.precision === 'day' ? endOfDay(dayOf(by.at), zone) : by.at);
   }
   if (edit.clearNotes) fields.notes = '';
   if (edit.asking) {

@@ -23,6 +23,10 @@ import { noteWatched } from './watched';
 export interface CheckProgress {
   readonly waiting: number;
   readonly problems: readonly { readonly ascii: string; readonly problem: string }[];
+  /** Names in the ledger, those of which a record has been read, and when the oldest of these reads was. */
+  readonly names: number;
+  readonly asked: number;
+  readonly oldestAt: Instant | null;
 }
 
 export function checkProgress(deps: Deps): Promise<CheckProgress> {

@@ -31,14 +31,21 @@ function sentence({ reminder }: DigestLine, asOf: Instant, { zone, numberStyle: 
   const { row, kind, at } = reminder;
   const { step } = row;
   const last = untilDay(at, zone);
+  if (kind === 'mail to confirm')
+    return at <= asOf
+      ? 'On hold: its holder’s mail address was not confirmed in time. Follow the link in the registrar’s mail.'
+      : `Its holder’s mail address has to be confirmed by ${formatDay(last)}: follow the link in the registrar’s mail, or the name stops working.`;
   const days = daysUntil(last, asOf, zone);
   const left = days <= 0 ? 'today' : days === 1 ? 'tomorrow' : `in ${days} days`;
   const ends = row.termEnd
     ? ` The term ${days < 0 || row.phase === 'late' ? 'ended' : 'ends'} ${formatDay(endDay(row.termEnd, zone))}.`
     : '';
-  const now = step?.before ? ` ${formatAmount(step.before, { style })} keeps it` : '';
+  const about = step?.ruleOfThumb ? 'about ' : '';
+  const now = step?.before
+    ? ` ${step.kind === 'lost' ? about : ''}${formatAmount(step.before, { style })} keeps it`
+    : '';
   const after = step?.after
-    ? `, ${formatAmount(step.after, { style })} after`
+    ? `, ${about}${formatAmount(step.after, { style })} after`
     : step?.kind === 'lost'
       ? ', then it is lost'
       : '';

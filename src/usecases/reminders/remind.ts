@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { sendMail } from '@/connectors/mail/mail';
-import { type DueReminder, reminderFor, rowsOn } from '@/core/ledger';
+import { type DueReminder, mailReminderFor, reminderFor, rowsOn } from '@/core/ledger';
 import { type Refusal, refuse } from '@/core/refusal';
 import { addDays } from '@/core/time';
 import { transaction } from '@/database/pool';
@@ -35,10 +35,14 @@ export async function sendReminders(deps: Deps): Promise<number> {
   const known = new Map(sent.map((one) => [reminderKey(one.nameId, one.stepAt, one.kind), one]));
   const read = rowsOn(projection, asOf);
   const due = projection.names.flatMap((_, place): DueReminder[] => {
-    const reminder = reminderFor(read(place), asOf, settings.reminderDays);
-    if (!reminder) return [];
-    const before = known.get(reminderKey(reminder.row.name.id, reminder.at, reminder.kind));
-    return before && (before.acknowledged || before.stage <= reminder.stage) ? [] : [reminder];
+    const row = read(place);
+    return [reminderFor(row, asOf, settings.reminderDays), mailReminderFor(row, asOf, settings.reminderDays)].flatMap(
+      (reminder) => {
+        if (!reminder) return [];
+        const before = known.get(reminderKey(reminder.row.name.id, reminder.at, reminder.kind));
+        return before && (before.acknowledged || before.stage <= reminder.stage) ? [] : [reminder];
+      },
+    );
   });
   if (due.length === 0) return 0;
   const base = settings.baseUrl.replace(/\/$/, '');

@@ -34,6 +34,8 @@ export interface QuotedItem {
   readonly lateFee: Amount | null;
   /** Cost and late fee together. */
   readonly total: Amount | null;
+  /** What one more year costs later: without what is due once, a promotion or a late fee. */
+  readonly laterYear: Amount | null;
   readonly refusal: Refusal | null;
 }
 
@@ -117,10 +119,11 @@ function quoteItem(projection: Projection, place: number, wanted: number, reques
   const day = dayOf(asOf);
   const { promotion, taxPercent } = request;
   const isLate = row.phase === 'late';
+  const pricing = pricingOf(index, name, day);
   const renewal =
     action === 'restore'
       ? null
-      : renewalCost(pricingOf(index, name, day), {
+      : renewalCost(pricing, {
           years,
           isLate,
           promotion:
@@ -147,6 +150,7 @@ function quoteItem(projection: Projection, place: number, wanted: number, reques
     cost: renewal?.cost ?? restore,
     lateFee: renewal?.lateFee ?? null,
     total: renewal?.total ?? restore?.total ?? null,
+    laterYear: renewalCost(pricing, { years: 1, taxPercent: taxPercent ?? null })?.total ?? null,
     refusal: refusal ?? (isRefusal(newEnd) ? newEnd : null),
   };
 }

@@ -11,6 +11,7 @@ import { Menu } from '@/ui/overlay/Menu';
 import { formatAmount } from '@/ui/text/figures';
 import { Page } from '@/ui/text/Sheet';
 import { Failed, Loading } from '@/ui/text/States';
+import { restoreWords } from '@/ui/text/words';
 import type { NameDetail } from '@/usecases/names/detail';
 import type { StoredRecord } from '@/usecases/records/records';
 import type { Lapse } from '@/usecases/rescue/lapse';
@@ -30,7 +31,7 @@ import { LapsePart } from './LapsePart';
 import { LargeStrip } from './LargeStrip';
 import { MoneyTable } from './MoneyTable';
 import { RecordPart } from './RecordPart';
-import { standingSentence } from './sentence';
+import { mailWords, standingSentence } from './sentence';
 
 const Head = styled.div`
   display: flex;
@@ -128,6 +129,9 @@ export function NameScreen({
         <div>
           <h2 className="name">{row.name.unicode}</h2>
           <p>{standingSentence(row, account?.label ?? '', day, style)}</p>
+          {row.name.confirmMailBy !== null && (
+            <p className="caution">{mailWords(row.name.confirmMailBy, day, style)}</p>
+          )}
           <Stalled row={row} />
           {row.name.unicode !== row.name.ascii && <code className="soft">{row.name.ascii}</code>}
         </div>
@@ -144,7 +148,7 @@ export function NameScreen({
               isDisabled={ahead}
               onPress={() => void plan([{ nameId: detail.id, years: 1 }], 'restore')}
             >
-              Restore{row.costs.restore ? `, ${formatAmount(row.costs.restore)}…` : '…'}
+              Restore{row.costs.restore ? `, ${restoreWords(row.costs)}…` : '…'}
             </Button>
           ) : (
             <Button data-kind="primary" isDisabled={ahead || !renewable} onPress={() => void renew()}>

@@ -1,15 +1,24 @@
 import type { ReactNode } from 'react';
+import { renewableUntil } from '@/core/lifecycle';
 import type { Amount } from '@/core/money';
 import type { Instant } from '@/core/time';
 import { formatAmount } from '@/ui/text/figures';
-import { causeWords, type DayStyle, daysToEnd, dayWords, termEndWords, untilWords } from '@/ui/text/words';
+import {
+  causeWords,
+  type DayStyle,
+  daysToEnd,
+  dayWords,
+  restoreWords,
+  termEndWords,
+  untilWords,
+} from '@/ui/text/words';
 import type { RowView } from '../../frame/views';
 
 const money = (amount: Amount | null) => (amount ? formatAmount(amount) : 'a price not known');
 
 /** Where a name stands and what comes next, in one or two sentences: on which date, for how much. */
 export function standingSentence(row: RowView, account: string, day: Instant, style: DayStyle): ReactNode {
-  const { phase, marks, termEnd, coming, costs, name, failed } = row;
+  const { phase, marks, termEnd, coming, costs, name, failed, outlook } = row;
   const at = name.registered
     ? `Registered ${termEndWords(name.registered, style)}, now at ${account}.`
     : `At ${account}.`;
@@ -28,18 +37,17 @@ export function standingSentence(row: RowView, account: string, day: Instant, st
     return `In term until ${termEndWords(termEnd, style)}. Auto-renew charges ${money(coming.cost)} on ${dayWords(coming.at, style)}${assumed}. ${at}`;
   }
   const why = failed?.cause ? ` (${causeWords(failed.cause)})` : '';
-  const restore = `${money(costs.restore)}${costs.restoreRuleOfThumb ? ', by rule of thumb' : ''}`;
+  const restore = `${restoreWords(costs)}${costs.restoreRuleOfThumb ? ', by rule of thumb' : ''}`;
+  const late = `Late renewal ${money(costs.lateRenewal)} until ${untilWords(renewableUntil(marks, day), style)}, then `;
+  const auction = marks.auction !== null && day < marks.auction ? 'the registrar auctions it away' : null;
+  const after = auction ?? (marks.purge > marks.deletion ? `restore and a year ${restore}` : 'it is lost');
   switch (phase) {
     case 'refundable':
     case 'term':
     case 'moving':
-      return `Lapses ${termEndWords(termEnd, style)}. ${marks.deletion > marks.termEnd ? `Late renewal ${money(costs.renewal)} until ${untilWords(marks.deletion, style)}, then ` : 'Then '}${
-        marks.purge > marks.deletion ? `restore and a year ${restore}.` : 'it is lost.'
-      } ${at}`;
+      return `${outlook.kind === 'lapses' && outlook.ifOff ? 'Nobody has said whether auto-renew is on: if it is off, it lapses' : 'Lapses'} ${termEndWords(termEnd, style)}. ${marks.deletion > marks.termEnd ? late : 'Then '}${after}. ${at}`;
     case 'late':
-      return `Past its term for ${-daysToEnd(termEnd, day, style)} days${why}. Late renewal ${money(costs.renewal)} until ${untilWords(marks.deletion, style)}, then ${
-        marks.purge > marks.deletion ? `restore and a year ${restore}` : 'it is lost'
-      }. ${at}`;
+      return `Past its term for ${-daysToEnd(termEnd, day, style)} days${why}. ${late}${after}. ${at}`;
     case 'redemption':
       return (
         <>
@@ -54,4 +62,11 @@ export function standingSentence(row: RowView, account: string, day: Instant, st
     case 'free':
       return `Free for anyone since ${dayWords(marks.release, style)}.`;
   }
+}
+
+/** By when the holder's mail address has to be confirmed, or that the name is on hold since it was not. */
+export function mailWords(by: Instant, day: Instant, style: DayStyle): string {
+  return by <= day
+    ? 'On hold: the holder’s mail address was not confirmed. Follow the link in the registrar’s mail.'
+    : `The holder’s mail address has to be confirmed by ${untilWords(by, style)}, or the name stops working.`;
 }

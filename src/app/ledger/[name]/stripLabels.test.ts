@@ -23,14 +23,14 @@ describe('a stalled name in its late window', () => {
   test('each price step is labelled with its date and cost', () => {
     expect(labels(row)).toEqual([
       '6 Nov term ends: late renewal $11.38',
-      '21 Dec deleted: restore and a year $125.18, rule of thumb',
+      '21 Dec deleted: restore and a year about $125.18',
       '20 Jan 2027 restore ends: lost',
       '25 Jan 2027 free: for anyone, at the earliest',
     ]);
   });
   test('and said in a sentence', () => {
     expect(sentence(row)).toBe(
-      'Past its term for 18 days. Late renewal $11.38 until 20 Dec, then restore and a year $125.18, by rule of thumb. At Quaymark.',
+      'Past its term for 18 days. Late renewal $11.38 until 20 Dec, then restore and a year about $125.18, by rule of thumb. At Quaymark.',
     );
   });
 });
@@ -65,8 +65,8 @@ describe('where an account or an ending knows fewer steps', () => {
       nameWith('a.com', '2026-12-09T00:00:00Z'),
       rulesWith({ accounts: [{ ...QUAYMARK, lateDays: 0 }] }),
     );
-    expect(labels(row)[0]).toBe('9 Dec term ends: restore and a year $125.18');
-    expect(sentence(row)).toContain('Lapses 9 Dec. Then restore and a year $125.18');
+    expect(labels(row)[0]).toBe('9 Dec term ends: restore and a year about $125.18');
+    expect(sentence(row)).toContain('Lapses 9 Dec. Then restore and a year about $125.18');
   });
   test('an auction of late names is a step', () => {
     const row = rowOf(
@@ -78,7 +78,7 @@ describe('where an account or an ending knows fewer steps', () => {
   test('a restore under way has its report due', () => {
     const observed = { phase: 'restoring' as const, at: TODAY };
     const row = rowOf(nameWith('a.com', '2026-09-20T00:00:00Z', { observed }));
-    expect(labels(row)).toEqual(['1 Dec report due: else restore again, $125.18']);
+    expect(labels(row)).toEqual(['1 Dec report due: else restore again, about $125.18']);
     expect(sentence(row)).toContain('Restoring: the report is due by 30 Nov, else it is in redemption again.');
   });
 });
@@ -86,7 +86,7 @@ describe('where an account or an ending knows fewer steps', () => {
 test.each([
   [
     '2026-09-20T00:00:00Z',
-    /^In redemption\. Restore and a year \$125\.18, by rule of thumb until 3 Dec, then it is lost\./,
+    /^In redemption\. Restore and a year about \$125\.18, by rule of thumb until 3 Dec, then it is lost\./,
   ],
   ['2026-09-08T00:00:00Z', /^In deletion: nothing can be done\. Free for anyone from 27 Nov at the earliest\.$/],
   ['2026-08-01T00:00:00Z', /^Free for anyone since 20 Oct\.$/],

@@ -1,7 +1,7 @@
 import type { Amount } from '@/core/money';
 import type { Instant } from '@/core/time';
 import { formatAmount } from '@/ui/text/figures';
-import { causeWords, type DayStyle, dayWords } from '@/ui/text/words';
+import { causeWords, type DayStyle, dayWords, restoreWords } from '@/ui/text/words';
 import type { RowView } from '../../frame/views';
 
 /** What is written at one step of the large strip. */
@@ -40,7 +40,7 @@ export function stripLabels(row: RowView, style: DayStyle): StripLabel[] {
         at: marks.restoreReportDue,
         caution: true,
         title: `${dayWords(marks.restoreReportDue, style)} report due`,
-        text: `else restore again, ${money(costs.restore)}`,
+        text: `else restore again, ${restoreWords(costs)}`,
       },
     ];
   }
@@ -59,9 +59,9 @@ function lapseLabels({ marks, costs }: RowView, style: DayStyle): StripLabel[] {
     marks.termEnd,
     'term ends',
     isLate
-      ? `late renewal ${money(costs.renewal)}`
+      ? `late renewal ${money(costs.lateRenewal)}`
       : isRestorable
-        ? `restore and a year ${money(costs.restore)}`
+        ? `restore and a year ${restoreWords(costs)}`
         : 'lost',
     !isLate,
   );
@@ -71,9 +71,7 @@ function lapseLabels({ marks, costs }: RowView, style: DayStyle): StripLabel[] {
       'deletion',
       marks.deletion,
       isRestorable ? 'deleted' : 'lost',
-      isRestorable
-        ? `restore and a year ${money(costs.restore)}${costs.restoreRuleOfThumb ? ', rule of thumb' : ''}`
-        : 'nothing can be done',
+      isRestorable ? `restore and a year ${restoreWords(costs)}` : 'nothing can be done',
       true,
     );
   if (isRestorable) add('purge', marks.purge, 'restore ends', 'lost', true);

@@ -1,11 +1,14 @@
 'use client';
 import { useState } from 'react';
 import styled from 'styled-components';
+import { isChargedAtOnce } from '@/core/funding';
 import { SWITCHES, type Switch } from '@/core/ledger';
+import { sumByCurrency } from '@/core/money';
+import type { Instant } from '@/core/time';
 import { Button } from '@/ui/controls/Button';
 import { Choice, Field } from '@/ui/controls/Field';
 import { Actions, Dialog } from '@/ui/overlay/Dialog';
-import { dayWords, namesWords } from '@/ui/text/words';
+import { amountsWords, dayWords, namesWords } from '@/ui/text/words';
 import { reportDone } from '../../answers';
 import { useLedger } from '../../frame/LedgerProvider';
 import type { RowView } from '../../frame/views';
@@ -36,6 +39,20 @@ export const SWITCH_WORDS: Readonly<Record<Switch, string>> = {
   privacy: 'Privacy',
 };
 
+function chargeable({ termEnd, marks }: RowView) {
+  return { termEnd: termEnd as NonNullable<RowView['termEnd']>, chargeableUntil: marks?.deletion as Instant };
+}
+
+/** What is charged for a year of each, as far as it is known. */
+function chargeWords(rows: readonly RowView[]): string {
+  const known = rows.flatMap(({ costs, phase }) => (phase === 'late' ? costs.lateRenewal : costs.renewal) ?? []);
+  const unknown = rows.length - known.length;
+  const sum = known.length > 0 ? `${amountsWords(sumByCurrency(known))} for a year` : '';
+  const rest =
+    unknown === 0 ? '' : unknown === rows.length ? 'at a price not known' : `${unknown} at a price not known`;
+  return [sum, rest].filter(Boolean).join(', ');
+}
+
 /** Switching auto-renew, lock or privacy: the program does it where it has a link; else what to do there, and what was seen. */
 export function SwitchDialog({ what, isOpen, onClose, nameIds, rows, onUndo }: SwitchDialogProps) {
   return (
@@ -50,7 +67,7 @@ export function SwitchDialog({ what, isOpen, onClose, nameIds, rows, onUndo }: S
 }
 
 function SwitchForm({ what, nameIds, rows, onClose, onUndo }: Omit<SwitchDialogProps, 'isOpen'>) {
-  const { meta, style, reload } = useLedger();
+  const { meta, style, today, reload } = useLedger();
   const first = rows[0];
   const standing = first ? standingOf(what, first) : null;
   const [to, setTo] = useState<'on' | 'off'>(standing?.asked ?? (standing?.setting === 'on' ? 'off' : 'on'));
@@ -60,6 +77,12 @@ function SwitchForm({ what, nameIds, rows, onClose, onUndo }: Omit<SwitchDialogP
     (id) => meta?.rules.accounts.find((account) => account.id === id) ?? [],
   );
 
+  // What the registrar takes the moment auto-renew is on: said before it is switched.
+  const atOnce = rows.filter((row) => {
+    const account = accounts.find(({ id }) => id === row.name.accountId);
+    const isOn = row.setting === 'on' || row.termEnd === null || row.marks === null;
+    return account && !isOn && isChargedAtOnce(account, chargeable(row), today);
+  });
   const linked = accounts.filter((account) => account.linked);
   const byHand = accounts.filter((account) => !account.linked);
 
@@ -92,6 +115,13 @@ function SwitchForm({ what, nameIds, rows, onClose, onUndo }: Omit<SwitchDialogP
           { value: 'off', text: 'off' },
         ]}
       />
+      {what === 'auto-renew' && to === 'on' && atOnce.length > 0 && (
+        <p className="caution" role="alert">
+          {atOnce.length === 1 ? `${atOnce[0]?.name.unicode} is` : `${namesWords(atOnce.length)} are`} so near the end
+          that the registrar charges at once, {chargeWords(atOnce)}.
+          {nameIds.length > rows.length && ` Looked at: the first ${rows.length}.`}
+        </p>
+      )}
       {linked.length > 0 && (
         <p>
           {linked.map((account) => account.label).join(', ')}: the program switches it there itself, for{' '}

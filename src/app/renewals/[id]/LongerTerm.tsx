@@ -6,13 +6,16 @@ import { isRefusal } from '@/core/refusal';
 import { Button } from '@/ui/controls/Button';
 import { Choice, Field } from '@/ui/controls/Field';
 import { Actions } from '@/ui/overlay/Dialog';
-import { formatAmount } from '@/ui/text/figures';
+import { formatAmount, numberText } from '@/ui/text/figures';
 import { Fields, Section } from '@/ui/text/Sheet';
 import { namesWords } from '@/ui/text/words';
 import type { TermsCompared } from '@/usecases/renewals/compareTerms';
 import { compareTermsAction } from '../actions';
 
-const TERMS = ['2', '3', '5', '10'].map((years) => ({ value: years, text: `${years} years` }));
+const TERMS = Array.from({ length: 10 }, (_, i) => ({
+  value: String(i + 1),
+  text: i === 0 ? 'one year' : `${i + 1} years`,
+}));
 
 /** A share that was written in percent, or `null`. */
 function share(text: string): number | null {
@@ -25,7 +28,7 @@ const percent = (value: number) => `${(value * 100).toFixed(1)} %`;
 /** Several years today against renewing yearly: which is cheaper, by how much, and from which rise on it is not. */
 export function LongerTerm({ id, onTake }: { id: string; onTake: (years: number) => void }) {
   const [years, setYears] = useState('5');
-  const [rise, setRise] = useState('4');
+  const [typedRise, setRise] = useState<string | null>(null);
   const [discount, setDiscount] = useState('3');
   const [compared, setCompared] = useState<TermsCompared | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
@@ -42,6 +45,9 @@ export function LongerTerm({ id, onTake }: { id: string; onTake: (years: number)
     };
   }, [id, years]);
 
+  // The rise is the person's; what the list itself has done stands there until something is written.
+  const past = compared?.pastRise ?? null;
+  const rise = typedRise ?? (past === null ? '0' : numberText(Math.round(past * 1000) / 10));
   const assumed = { rise: share(rise), discount: share(discount) };
   return (
     <Section aria-label="Longer now or yearly">
@@ -52,6 +58,13 @@ export function LongerTerm({ id, onTake }: { id: string; onTake: (years: number)
           value={rise}
           onChange={setRise}
           inputMode="decimal"
+          hint={
+            typedRise !== null
+              ? undefined
+              : past === null
+                ? 'no older price is known: write what you expect'
+                : 'as the price list has risen so far'
+          }
           problem={assumed.rise === null ? 'Write a percentage, like 4.' : null}
         />
         <Field
@@ -66,7 +79,7 @@ export function LongerTerm({ id, onTake }: { id: string; onTake: (years: number)
       {compared?.names === 0 && <p>None of these names can be bought for {years} years today.</p>}
       {compared?.sums.map((sum) => (
         <p key={sum.now.currency}>
-          <Verdict years={compared.years} now={sum.now} yearly={sum.yearly} {...assumed} />
+          <Verdict years={compared.years} now={sum.now} yearly={sum.yearly} later={sum.later} {...assumed} />
         </p>
       ))}
       {compared && compared.names > 0 && (
@@ -89,23 +102,26 @@ function Verdict({
   years,
   now,
   yearly,
+  later,
   rise,
   discount,
 }: {
   years: number;
   now: Amount;
   yearly: Amount;
+  later: Amount;
   rise: number | null;
   discount: number | null;
 }) {
   if (rise === null || discount === null) return null;
-  const term = { nowMinor: now.minor, yearMinor: yearly.minor, years, discount };
+  const term = { nowMinor: now.minor, firstMinor: yearly.minor, yearMinor: later.minor, years, discount };
   const saved = Math.round(savedByLongerTerm({ ...term, rise }));
   const even = breakEvenRise(term);
   const difference = formatAmount(amount(Math.abs(saved), now.currency));
   return (
     <>
-      {years} years now cost {formatAmount(now)}; yearly it begins with {formatAmount(yearly)}.{' '}
+      {years} years now cost {formatAmount(now)}; yearly it begins with {formatAmount(yearly)}
+      {later.minor === yearly.minor ? '' : `, and goes on with ${formatAmount(later)}`}.{' '}
       <strong>
         {saved === 0
           ? 'Both come to the same'
