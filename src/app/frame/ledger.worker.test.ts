@@ -1,0 +1,216 @@
+import { beforeAll, beforeEach, expect, test, vi } from 'vitest';
+import { EVERY_NAME, type LedgerColumns, type LedgerName, type LedgerRules } from '@/core/ledger';
+import { amount } from '@/core/money';
+import { addDays, type Instant } from '@/core/time';
+import { GENERIC, nameWith, QUAYMARK, rulesWith, TODAY } from '../../../tests/standards/sampleLedger';
+import type { LedgerWorker } from './ledger.worker';
+
+const exposed = vi.hoisted(() => ({ api: null as unknown }));
+vi.mock('comlink', () => ({ expose: (api: unknown) => (exposed.api = api) }));
+
+/** Names as they travel: the inverse of reading them, written for the test. */
+function columnsOf(names: readonly LedgerName[]): LedgerColumns {
+  const sparse = <K extends keyof LedgerName>(key: K, isThere: (value: LedgerName[K]) => boolean) =>
+    Object.fromEntries(names.flatMap((name, i) => (isThere(name[key]) ? [[i, name[key]]] : [])));
+  const known = (value: unknown) => value !== null;
+  const some = (value: readonly unknown[]) => value.length > 0;
+  return {
+    id: names.map(({ id }) => id),
+    ascii: names.map(({ ascii }) => ascii),
+    ending: names.map(({ ending }) => ending),
+    accountId: names.map(({ accountId }) => accountId),
+    registered: names.map(({ registered }) => registered?.at ?? null),
+    registeredDay: names.map(({ registered }) => registered?.precision === 'day'),
+    termEnd: names.map(({ termEnd }) => termEnd?.at ?? null),
+    termEndDay: names.map(({ termEnd }) => termEnd?.precision === 'day'),
+    setting: names.map(({ setting }) => setting),
+    standing: names.map(({ standing }) => standing),
+    settingSince: names.map(({ settingSince }) => settingSince),
+    purpose: names.map(({ purpose }) => purpose),
+    neverLost: names.map(({ neverLost }) => neverLost),
+    lock: names.map(({ lock }) => lock),
+    privacy: names.map(({ privacy }) => privacy),
+    asking: names.map(({ asking }) => asking?.minor ?? null),
+    askingCurrency: names.map(({ asking }) => asking?.currency ?? null),
+    checkedAt: names.map(({ checkedAt }) => checkedAt),
+    sparse: {
+      unicode: Object.fromEntries(names.flatMap((name, i) => (name.unicode === name.ascii ? [] : [[i, name.unicode]]))),
+      observed: sparse('observed', known),
+      asked: sparse('asked', known),
+      askedLock: sparse('askedLock', known),
+      askedPrivacy: sparse('askedPrivacy', known),
+      stalledBy: sparse('stalledBy', known),
+      confirmMailBy: sparse('confirmMailBy', known),
+      rescue: sparse('rescue', known),
+      saleChance: sparse('saleChance', known),
+      bestOffer: sparse('bestOffer', known),
+      tags: sparse('tags', some),
+      notes: sparse('notes', (notes) => notes !== ''),
+      spent: sparse('spent', some),
+    } as LedgerColumns['sparse'],
+  };
+}
+
+const NAMES: readonly LedgerName[] = [
+  nameWith('calm.com', '2027-11-08T00:00:00Z', { setting: 'on' }),
+  nameWith('dateless.com', null),
+  nameWith('deleted.com', '2027-06-01T00:00:00Z', { observed: { phase: 'redemption', at: addDays(TODAY, -3) } }),
+  nameWith('lapsing.com', '2026-12-09T00:00:00Z', { asking: amount(380_000, 'USD'), tags: ['sea'] }),
+  nameWith('mail.com', '2027-03-01T00:00:00Z', { setting: 'on', confirmMailBy: addDays(TODAY, 9) }),
+  nameWith('unsure.com', '2026-12-20T00:00:00Z', { setting: 'unknown', asked: 'on' }),
+];
+
+let worker: LedgerWorker;
+let answers: { rules: LedgerRules; names: readonly LedgerName[]; revision: number };
+let asked = 0;
+
+beforeAll(async () => {
+  vi.stubGlobal('fetch', async () => {
+    asked += 1;
+    const body = {
+      revision: answers.revision,
+      asOf: new Date(TODAY).toISOString(),
+      rules: answers.rules,
+      names: columnsOf(answers.names),
+      openRenewals: 2,
+      selling: 3,
+    };
+    return new Response(JSON.stringify(body), { headers: { etag: `"${answers.revision}"` } });
+  });
+  await import('./ledger.worker');
+  worker = exposed.api as LedgerWorker;
+});
+
+let revision = 0;
+beforeEach(async () => {
+  revision += 1;
+  answers = { rules: rulesWith(), names: NAMES, revision };
+  await worker.load();
+});
+
+test('the ledger is fetched once for a revision, and read again when it has changed', async () => {
+  const before = asked;
+  const meta = await worker.load();
+  expect(meta).toMatchObject({ names: 6, revision, selling: 3, unconfirmed: 3 });
+  expect(await worker.load()).toBe(meta);
+  expect(asked).toBe(before + 2);
+  answers = { ...answers, names: NAMES.slice(0, 2), revision: revision + 1000 };
+  expect((await worker.load()).names).toBe(2);
+});
+
+test('an answer that is none leaves what is known', async () => {
+  const kept = await worker.load();
+  vi.stubGlobal(
+    'fetch',
+    vi.fn(async () => new Response('', { status: 503 })),
+  );
+  await expect(worker.load()).rejects.toThrow('503');
+  expect(worker.everyName()).toHaveLength(kept.names);
+  vi.unstubAllGlobals();
+  vi.stubGlobal('fetch', async () => new Response(null, { status: 500 }));
+  await expect(worker.load()).rejects.toThrow('500');
+  vi.stubGlobal('fetch', async () => {
+    asked += 1;
+    const body = {
+      ...answers,
+      asOf: new Date(TODAY).toISOString(),
+      names: columnsOf(answers.names),
+      openRenewals: 2,
+      selling: 3,
+    };
+    return new Response(JSON.stringify(body), { headers: { etag: `"${answers.revision}"` } });
+  });
+});
+
+test('what is seen on arranging: a page of rows, their ids, their sums, and the neighbours of a name', () => {
+  const { total, rows } = worker.arrange({ ...EVERY_NAME, sort: 'name' }, TODAY, 1, 3);
+  expect(total).toBe(6);
+  expect(rows.map(({ name }) => name.ascii)).toEqual(['dateless.com', 'deleted.com']);
+  expect(worker.ids(0, 6)).toEqual(NAMES.map(({ id }) => id));
+  expect(worker.rows(5, 9).map(({ name }) => name.ascii)).toEqual(['unsure.com']);
+  expect(worker.name('deleted.com', TODAY)).toMatchObject({
+    place: 2,
+    total: 6,
+    before: 'dateless.com',
+    after: 'lapsing.com',
+    row: { phase: 'redemption', policy: GENERIC },
+  });
+  expect(worker.name('nobody.com', TODAY)).toBeNull();
+  expect(worker.arrangedFooting(TODAY).names).toBe(6);
+  expect(worker.footing([NAMES[3]?.id ?? 0, 999_999], TODAY).names).toBe(1);
+});
+
+test('a dateless name is found by its filter and counted on Today', () => {
+  const found = worker.arrange({ ...EVERY_NAME, dateless: true }, TODAY, 0, 9);
+  expect(found.rows.map(({ name }) => name.ascii)).toEqual(['dateless.com']);
+  const { summary, groups } = worker.today(10);
+  expect(summary.dateless).toBe(1);
+  const of = (wanted: string) => groups.find(({ group }) => group === wanted)?.rows.map(({ name }) => name.ascii);
+  expect(of('past its term')).toEqual(['deleted.com']);
+  expect(of('lapses')).toEqual(['lapsing.com', 'unsure.com']);
+  expect(of('mail to confirm')).toEqual(['mail.com']);
+});
+
+test('a group on Today shows so many and says how many there are', () => {
+  const lapses = worker.today(1).groups.find(({ group }) => group === 'lapses');
+  expect(lapses).toMatchObject({ total: 2 });
+  expect(lapses?.rows).toHaveLength(1);
+});
+
+test('the life of a name that was deleted in mid-term has no more term', () => {
+  const strip = worker.name('deleted.com', TODAY)?.row.strip;
+  const kinds = strip?.stretches.map(({ kind }) => kind);
+  expect(kinds).toEqual(['term', 'redemption', 'deleting']);
+  expect(strip?.stretches[0]?.to).toBe(addDays(TODAY, -3));
+  expect(strip?.stretches[1]?.to).toBe(addDays(TODAY, 27));
+});
+
+test('moving the date shows names as they will be, and leaves today as it is', () => {
+  const later = addDays(TODAY, 60);
+  const { rows } = worker.arrange({ ...EVERY_NAME, sort: 'name' }, later, 0, 9);
+  expect(rows.map(({ name, phase }) => [name.ascii, phase])).toEqual([
+    ['calm.com', 'term'],
+    ['dateless.com', null],
+    ['deleted.com', 'free'],
+    ['lapsing.com', 'redemption'],
+    ['mail.com', 'term'],
+    ['unsure.com', 'late'],
+  ]);
+  expect(worker.rowsOf([NAMES[3]?.id ?? 0], TODAY)[0]?.phase).toBe('term');
+});
+
+test('Rescue: what is in danger with a verdict, and the best set under a budget of its currency', () => {
+  const { rows, deleting, lettingGo } = worker.rescue();
+  expect(rows.map(({ row }) => row.name.ascii).sort()).toEqual(['deleted.com', 'lapsing.com', 'unsure.com']);
+  expect(deleting).toEqual([]);
+  expect(lettingGo).toEqual([]);
+  expect(worker.bestSet('USD', 1138)).toEqual([NAMES[3]?.id]);
+  expect(worker.bestSet('USD', 0)).toEqual([]);
+  expect(worker.bestSet('EUR', 1_000_000)).toEqual([]);
+});
+
+test('funding: what is not known is counted, what-if changes nothing', async () => {
+  const until = addDays(TODAY, 400);
+  const [known] = worker.funding(until);
+  expect(known).toMatchObject({ chargeCount: 2, notKnown: 0, firstFailure: null });
+  const poor = { ...QUAYMARK, balanceMinor: 1138 };
+  answers = { ...answers, rules: rulesWith({ accounts: [poor] }), revision: revision + 2000 };
+  await worker.load();
+  expect(worker.funding(until)[0]?.firstFailure?.cause).toMatchObject({ kind: 'balance short' });
+  const helped = worker.whatIf({ accountId: 1, topUpMinor: 1138, card: null }, until);
+  expect(helped?.firstFailure).toBeNull();
+  expect(worker.funding(until)[0]?.firstFailure).not.toBeNull();
+  expect(worker.whatIf({ accountId: 99, topUpMinor: 1, card: null }, until)).toBeNull();
+  const nobodyKnows = { ...QUAYMARK, balanceMinor: null };
+  answers = { ...answers, rules: rulesWith({ accounts: [nobodyKnows] }), revision: revision + 3000 };
+  await worker.load();
+  expect(worker.funding(until)[0]).toMatchObject({ notKnown: 2, firstFailure: null });
+});
+
+test('what was asked for and not confirmed, and what is found by a part of a name', () => {
+  expect(worker.asked(TODAY as Instant).map(({ name }) => name.ascii)).toEqual(['unsure.com']);
+  expect(worker.find('AL', 5).map(({ ascii }) => ascii)).toEqual(['calm.com']);
+  expect(worker.find('m', 2)).toHaveLength(2);
+  expect(worker.find('m', 1)[0]?.ascii).toBe('mail.com');
+  expect(worker.everyName()).toHaveLength(6);
+});
