@@ -259,6 +259,7 @@ export interface SaleName {
   readonly ending: string;
   readonly accountId: number;
   readonly account: string;
+  /** The latest instant at which it may have been registered. */
   readonly registered: Instant | null;
   readonly termEnd: TermEnd | null;
   readonly spent: readonly { readonly minor: number; readonly currency: string }[];
@@ -269,7 +270,8 @@ export interface SaleName {
 }
 
 const SALE_NAME = `
-  select n.id as "nameId", n.ascii, n."unicode", n.ending, n.account_id as "accountId", a.label as account, n.registered,
+  select n.id as "nameId", n.ascii, n."unicode", n.ending, n.account_id as "accountId", a.label as account,
+    case when n.registered_day then n.registered + interval '36 hours' else n.registered end as registered,
     case when n.term_end is null then null else
       json_build_object('at', extract(epoch from n.term_end) * 1000, 'precision', case when n.term_end_day then 'day' else 'instant' end) end as "termEnd",
     coalesce((select json_agg(s) from (select sum(e.minor) as minor, e.currency from spending e where e.name_id = n.id group by e.currency) s), '[]') as spent,

@@ -230,3 +230,15 @@ describe('whatever the name and the day', () => {
     );
   });
 });
+
+test('a date alone is safe at both ends: refundable no day too long, locked no day too short', () => {
+  const day = nameWith('fresh.com', '2027-11-22', { registered: { at: addDays(TODAY, -2), precision: 'day' } });
+  const exact = nameWith('other.com', '2027-11-22T00:00:00Z', {
+    registered: { at: addDays(TODAY, -2), precision: 'instant' },
+  });
+  const projection = projectLedger(indexRules(rulesWith()), [day, exact], TODAY);
+  const [first, second] = [0, 1].map((place) => rowsOn(projection, TODAY)(place).marks?.refundableUntil ?? 0);
+  expect(second).toBe(addDays(TODAY, 3));
+  // It may have been registered in the first zone that has that date, fourteen hours before.
+  expect(first).toBe(addDays(TODAY, 3) - 14 * 3_600_000);
+});

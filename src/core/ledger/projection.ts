@@ -150,7 +150,9 @@ export function rowsOn(
     }
     const own = charges[place] ?? NO_CHARGES;
     const state = chargedState(name as ChargeableName, own, asOf, day);
-    const registration = { registeredAt: name.registered?.at ?? null, termEnd: state.termEnd, observed: name.observed };
+    // A date alone: what may be given back counts from its earliest instant, so that no day too many is promised.
+    const registeredAt = name.registered && earliestEnd(name.registered);
+    const registration = { registeredAt, termEnd: state.termEnd, observed: name.observed };
     const marks = lifecycleMarks(registration, policies[place] as Policy, accounts[place] as AccountWindow);
     const phase = phaseAt(marks, name.observed, day);
     const step = priceStep(phase, marks, state.saving, costs, day);

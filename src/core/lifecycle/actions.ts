@@ -11,6 +11,7 @@ export type NameAction = (typeof NAME_ACTIONS)[number];
 export interface ActionFacts {
   readonly phase: Phase;
   readonly marks: Marks;
+  /** The latest instant at which it may have been registered: a lock in its first days counts from there. */
   readonly registeredAt: Instant | null;
   readonly lock: boolean | null;
   readonly asOf: Instant;

@@ -20,6 +20,7 @@ export interface ObservedPhase {
 
 /** What the lifecycle needs to know of one name. */
 export interface Registration {
+  /** The earliest instant at which it may have been registered. */
   readonly registeredAt: Instant | null;
   readonly termEnd: TermEnd;
   readonly observed: ObservedPhase | null;

@@ -5,7 +5,7 @@ import { greatestTerm, type Phase, policyFor, refuseAction, renewedEnd } from '@
 import { type Amount, sumByCurrency } from '@/core/money';
 import { type Cost, renewalCost } from '@/core/pricing';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
-import { dayOf, earliestEnd, type Instant, laterEnd, type TermEnd } from '@/core/time';
+import { dayOf, earliestEnd, type Instant, laterEnd, latestEnd, type TermEnd } from '@/core/time';
 import type { PromotionWords } from '@/database/renewals';
 import type { Deps } from '../deps';
 import { projectedLedger } from '../names/ledger';
@@ -106,7 +106,7 @@ function quoteItem(projection: Projection, place: number, wanted: number, reques
         : refuseAction(action, {
             phase: row.phase,
             marks: row.marks,
-            registeredAt: name.registered?.at ?? null,
+            registeredAt: name.registered && latestEnd(name.registered),
             lock: name.lock,
             asOf,
           });

@@ -3,7 +3,7 @@ import type { Taken } from '@/connectors/registrar/port';
 import { rowsOn } from '@/core/ledger';
 import { refuseAction } from '@/core/lifecycle';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
-import { dayOf, formatInstant } from '@/core/time';
+import { dayOf, formatInstant, latestEnd } from '@/core/time';
 import { insertBatch, patchNames } from '@/database/changes';
 import { insertEntries } from '@/database/entries';
 import { changing } from '../changing';
@@ -26,7 +26,13 @@ export async function giveBack(deps: Deps, input: unknown): Promise<Done | Refus
   if (!name) return refuse('name-not-in-ledger', 'This name is no longer in the ledger. Load the page again.');
   const { phase, marks } = rowsOn(projection, projection.asOf)(0);
   if (phase === null || marks === null) return refuse('term-unknown', 'Set the end of the term first.');
-  const facts = { phase, marks, registeredAt: name.registered?.at ?? null, lock: name.lock, asOf: projection.asOf };
+  const facts = {
+    phase,
+    marks,
+    registeredAt: name.registered && latestEnd(name.registered),
+    lock: name.lock,
+    asOf: projection.asOf,
+  };
   const refused = refuseAction('give back', facts);
   if (refused) return refused;
   const link = await linkOf(deps, name.accountId);
