@@ -14,7 +14,7 @@ describe('at the width of a telephone', () => {
     ['/ledger', 'restore by 26 Nov'],
     ['/renewals', 'First that fails'],
     ['/rescue', 'In danger:'],
-    ['/record', 'No record has been read yet.'],
+    ['/record', 'Nothing differs.'],
     ['/record/kelpkiln.com', 'What the record says'],
     ['/ledger/kelpkiln.com', 'How it lapsed'],
     ['/selling', 'Auctions that run'],

@@ -10,7 +10,8 @@ afterAll(() => app.close());
 test('every name is checked, what differs is ranked, and taken over in bulk', async () => {
   const { visitor, ledger } = app;
   await visitor.go('/record');
-  await visitor.see('No record has been read yet.');
+  await visitor.see('Nothing differs.');
+  await visitor.see('asked about, the longest ago on');
   await visitor.press('Check 412 names now');
   await visitor.see('Asking the registries');
   await visitor.see('8 names differ');

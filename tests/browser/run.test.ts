@@ -21,6 +21,9 @@ test('a run is put together, carried out with one failure, and only that one is 
   await visitor.see('By link: 2 names');
   expect(await visitor.axe()).toEqual([]);
   await visitor.click('Longer now or yearly?');
+  // Without a history of prices the rise is for the person to say.
+  await visitor.see('no older price is known: write what you expect');
+  await visitor.fill('Prices rise by, percent a year', '4');
   await visitor.see('5 years now are cheaper by');
   await visitor.press('Renew 2 names, $59.38…');
   await visitor.see('A renewal cannot be given back.');
