@@ -76,7 +76,7 @@ test('a name whose price is not known says so, and a price set under Setup shows
   await visitor.press('Save the account');
   await visitor.see('Account saved.');
   await visitor.go('/ledger');
-  await visitor.see('13.10 → ≈ 144.10');
+  await visitor.see('13.10 → ≈144.10');
 });
 
 test('back up, restore into an empty ledger, and find everything again', async () => {

@@ -22,7 +22,7 @@ test('three names are pasted, seen with their phase and price step, one is renew
 
   await visitor.see('3 names');
   await visitor.see('late until 20 Dec');
-  await visitor.see('11.38 → ≈ 125.18');
+  await visitor.see('11.38 → ≈125.18');
   await visitor.see('lapses 9 Dec');
 
   await visitor.click('kelpkiln.com');

@@ -31,6 +31,7 @@ test('pictures of the main views', async () => {
 
   await visitor.go('/ledger');
   await visitor.see('restore by 26 Nov');
+  await visitor.see('spent so far');
   await keep('ledger');
 
   await visitor.go('/renewals');
@@ -49,6 +50,7 @@ test('pictures of the main views', async () => {
   await visitor.see('3 names chosen');
 
   await visitor.press('Renew…');
+  await visitor.see('3 names in all');
   await visitor.gone('Asking the registrars what it costs now…');
   await keep('renew');
 

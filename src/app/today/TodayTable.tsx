@@ -35,7 +35,7 @@ export function TodayTable({
             <th>Name</th>
             <th>Account</th>
             <th>If nothing is done</th>
-            <th className="figure">days left</th>
+            <th className="figure">{forMail ? 'days left' : 'days to step'}</th>
             <th className="figure">now → then</th>
             <th>
               <span className="visually-hidden">Act</span>

@@ -53,7 +53,7 @@ describe('cost now, then', () => {
   });
   test.each<[PriceStep | null, string]>([
     [step({}), '11.38 → 125.18'],
-    [step({ ruleOfThumb: true }), '11.38 → ≈ 125.18'],
+    [step({ ruleOfThumb: true }), '11.38 → ≈125.18'],
     [step({ kind: 'charge', after: null }), '11.38'],
     [step({ kind: 'lost', after: null }), '11.38 → lost'],
     [step({ kind: 'auction', after: null }), '11.38 → lost'],

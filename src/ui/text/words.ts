@@ -102,12 +102,12 @@ export function restoreWords({
 }
 
 /** `11.38 → 125.18`, `125.18 → lost`, `11.38`; with the currency when it is not the home one. A restore by rule of
- * thumb is marked: `≈ 125.18`. */
+ * thumb is marked: `≈125.18`. */
 export function stepFigures(step: PriceStep | null, homeCurrency: string): string {
   if (!step) return '';
   if (step.kind === 'charge') return step.before ? figure(step.before, homeCurrency) : 'no price';
   if (!step.before && !step.after) return step.kind === 'lost' ? 'lost' : 'no price';
-  const about = step.ruleOfThumb ? '≈ ' : '';
+  const about = step.ruleOfThumb ? '≈' : '';
   const now = step.before ? `${step.kind === 'lost' ? about : ''}${figure(step.before, homeCurrency)}` : 'paid';
   const then =
     step.kind === 'lost' || step.kind === 'auction'

@@ -24,7 +24,7 @@ describe('a stalled name in its late window', () => {
     expect(labels(row)).toEqual([
       '6 Nov term ends: late renewal $11.38',
       '21 Dec deleted: restore and a year about $125.18',
-      '20 Jan 2027 restore ends: lost',
+      '19 Jan 2027 last day to restore: then lost',
       '25 Jan 2027 free: for anyone, at the earliest',
     ]);
   });
@@ -78,7 +78,7 @@ describe('where an account or an ending knows fewer steps', () => {
   test('a restore under way has its report due', () => {
     const observed = { phase: 'restoring' as const, at: TODAY };
     const row = rowOf(nameWith('a.com', '2026-09-20T00:00:00Z', { observed }));
-    expect(labels(row)).toEqual(['1 Dec report due: else restore again, about $125.18']);
+    expect(labels(row)).toEqual(['30 Nov last day for the report: else restore again, about $125.18']);
     expect(sentence(row)).toContain('Restoring: the report is due by 30 Nov, else it is in redemption again.');
   });
 });

@@ -1,7 +1,7 @@
 import type { Amount } from '@/core/money';
 import type { Instant } from '@/core/time';
 import { formatAmount } from '@/ui/text/figures';
-import { causeWords, type DayStyle, dayWords, restoreWords } from '@/ui/text/words';
+import { causeWords, type DayStyle, dayWords, restoreWords, termEndWords, untilWords } from '@/ui/text/words';
 import type { RowView } from '../../frame/views';
 
 /** What is written at one step of the large strip. */
@@ -39,7 +39,7 @@ export function stripLabels(row: RowView, style: DayStyle): StripLabel[] {
         key: 'report',
         at: marks.restoreReportDue,
         caution: true,
-        title: `${dayWords(marks.restoreReportDue, style)} report due`,
+        title: `${untilWords(marks.restoreReportDue, style)} last day for the report`,
         text: `else restore again, ${restoreWords(costs)}`,
       },
     ];
@@ -47,11 +47,11 @@ export function stripLabels(row: RowView, style: DayStyle): StripLabel[] {
   return lapseLabels(row, style);
 }
 
-function lapseLabels({ marks, costs }: RowView, style: DayStyle): StripLabel[] {
+function lapseLabels({ marks, costs, termEnd }: RowView, style: DayStyle): StripLabel[] {
   if (!marks) return [];
   const labels: StripLabel[] = [];
-  const add = (key: string, at: Instant, title: string, text: string, caution: boolean) =>
-    labels.push({ key, at, title: `${dayWords(at, style)} ${title}`, text, caution });
+  const add = (key: string, at: Instant, title: string, text: string, caution: boolean, day = dayWords(at, style)) =>
+    labels.push({ key, at, title: `${day} ${title}`, text, caution });
   const isLate = marks.deletion > marks.termEnd;
   const isRestorable = marks.purge > marks.deletion;
   add(
@@ -64,6 +64,7 @@ function lapseLabels({ marks, costs }: RowView, style: DayStyle): StripLabel[] {
         ? `restore and a year ${restoreWords(costs)}`
         : 'lost',
     !isLate,
+    termEnd ? termEndWords(termEnd, style) : undefined,
   );
   if (marks.auction !== null) add('auction', marks.auction, 'auctioned away', 'lost if somebody bids', true);
   if (isLate)
@@ -74,7 +75,7 @@ function lapseLabels({ marks, costs }: RowView, style: DayStyle): StripLabel[] {
       isRestorable ? `restore and a year ${restoreWords(costs)}` : 'nothing can be done',
       true,
     );
-  if (isRestorable) add('purge', marks.purge, 'restore ends', 'lost', true);
+  if (isRestorable) add('purge', marks.purge, 'last day to restore', 'then lost', true, untilWords(marks.purge, style));
   if (marks.release > marks.purge || isRestorable)
     add('release', marks.release, 'free', 'for anyone, at the earliest', false);
   return labels;

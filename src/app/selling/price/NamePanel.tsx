@@ -102,7 +102,6 @@ export const NamePanel = memo(function NamePanel({
         <thead>
           <tr>
             <th>Price</th>
-            <th className="figure">as read</th>
             <th className="figure">leaves</th>
             <th className="figure">over cost</th>
             <th className="figure">a year</th>
@@ -113,8 +112,10 @@ export const NamePanel = memo(function NamePanel({
             .filter(({ kind }) => kind !== 'cost' && kind !== 'no loss')
             .map(({ kind, minor, leaves, profitMinor }) => (
               <tr key={kind}>
-                <td>{PRICE_WORDS[kind as PriceName]}</td>
-                <td className="figure">{money(minor)}</td>
+                <td>
+                  {PRICE_WORDS[kind as PriceName]}
+                  <div className="soft">{money(minor)}</div>
+                </td>
                 <td className="figure">{leaves === null ? 'no rate' : money(leaves.proceedsMinor)}</td>
                 <td className={profitMinor !== null && profitMinor < 0 ? 'figure caution' : 'figure'}>
                   {profitMinor === null ? '–' : money(profitMinor)}
