@@ -2,9 +2,10 @@ import { afterEach, describe, expect, test } from 'vitest';
 import { askDns } from '@/connectors/records/dnsClient';
 import { askRdapAt } from '@/connectors/records/rdapClient';
 import { askWhois } from '@/connectors/records/whoisClient';
-import { addDays, instant } from '@/core/time';
+import { addDays, addYears, instant } from '@/core/time';
 import { selectRecordHistory } from '@/database/records';
 import { selectSettings } from '@/database/settings';
+import { projectedLedger } from '@/usecases/names/ledger';
 import { undo } from '@/usecases/names/undo';
 import { checkNow, checkProgress, drainChecks, queueChecks } from '@/usecases/records/check';
 import { differingNames, dismissDifferences, takeOver } from '@/usecases/records/compare';
@@ -109,6 +110,27 @@ describe('checking', () => {
     expect(await takeOver(ledger, { differences: [{ nameId: first?.nameId ?? 0, kind: 'term end' }] })).toMatchObject({
       code: 'nothing-to-take-over',
     });
+  });
+
+  test('renewed where nobody here ordered it: the term goes on, no second charge is forecast, the cost is a proposal', async () => {
+    const { ledger } = await begin({}, addDays(TODAY, 12));
+    const outlook = async () => {
+      const projection = await projectedLedger(ledger);
+      return projection.charges.flat().filter(({ at }) => at < addDays(TODAY, 200)).length;
+    };
+    expect(await outlook()).toBe(3);
+    // The registrar has charged for a year by itself, and its message was lost.
+    domain('tidewick.com').paidThrough = addYears(addDays(TODAY, 12), 1);
+    await checkAll();
+    expect(await outlook()).toBe(2);
+    expect(await kinds()).toEqual([]);
+    const { rows } = await ledger.database.query('select minor, currency, note, batch_id from entries');
+    expect(rows).toMatchObject([{ minor: 1138, currency: 'USD', note: expect.stringContaining('proposed') }]);
+    // Taken back it stays taken back, and is shown as a difference.
+    await undo(ledger, rows[0].batch_id);
+    await checkAll();
+    expect(await kinds()).toEqual([['tidewick.com', 'term end']]);
+    expect(await outlook()).toBe(3);
   });
 
   test('a name that has gone or is in redemption, though the ledger holds it for sure', async () => {

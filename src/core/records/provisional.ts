@@ -10,7 +10,13 @@ export type TermVerdict =
   | { readonly kind: 'renewed'; readonly by: 'receipt' | 'account' | 'registrar' }
   | { readonly kind: 'not renewed'; readonly by: 'account' | 'registrar' }
   | { readonly kind: 'undetermined' }
-  | { readonly kind: 'record later' | 'record earlier'; readonly days: number; readonly end: TermEnd }
+  | {
+      readonly kind: 'record later' | 'record earlier';
+      readonly days: number;
+      readonly end: TermEnd;
+      /** Who says the same of a later end, besides the registry. */
+      readonly confirmedBy?: 'account' | 'registrar';
+    }
   | { readonly kind: 'unknown' };
 
 /** What is known of a term besides the registry's record. */
@@ -69,7 +75,9 @@ export function judgeTerm(evidence: TermEvidence): TermVerdict {
     return { kind: 'undetermined' };
   }
   const days = Math.round((proven.at - ledger.at) / (24 * HOUR_MS));
+  const confirmedBy =
+    account && sameEnd(account, proven) ? 'account' : registrar && sameEnd(registrar, proven) ? 'registrar' : null;
   return days > 0
-    ? { kind: 'record later', days, end: proven }
+    ? { kind: 'record later', days, end: proven, ...(confirmedBy ? { confirmedBy } : {}) }
     : { kind: 'record earlier', days: Math.max(1, -days), end: proven };
 }

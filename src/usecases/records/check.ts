@@ -16,6 +16,7 @@ import { selectSettings } from '@/database/settings';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { type Asked, askRecords } from './ask';
+import { takeRenewed } from './compare';
 import { Turnstile } from './politeness';
 import { noteWatched } from './watched';
 
@@ -128,6 +129,11 @@ async function settle(deps: Deps, names: readonly AskedName[]): Promise<void> {
     });
     await settleChecks(tx, given, later);
   });
+  const told = seen.filter(({ asked }) => asked.drafts.some(({ record }) => record.found && record.expires !== null));
+  await takeRenewed(
+    deps,
+    told.map(({ ascii }) => ascii),
+  );
   await noteWatched(
     deps,
     seen.map(({ ascii }) => ascii),

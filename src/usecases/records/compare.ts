@@ -6,11 +6,14 @@ import {
   type DifferenceKind,
   phaseOfStatuses,
   sameRegistrar,
+  type TermVerdict,
 } from '@/core/records';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { dayOf, earliestEnd, formatInstant, type Instant } from '@/core/time';
 import { selectAccounts } from '@/database/accounts';
 import { insertBatch, type NamePatch, type PatchedName, patchNames } from '@/database/changes';
+import { insertEntries } from '@/database/entries';
+import { selectNameIds } from '@/database/names';
 import {
   type ComparedExtras,
   insertDismissals,
@@ -117,6 +120,45 @@ export function compareAll(
     ];
   });
 }
+
+/**
+ * Takes down names that somebody renewed without this ledger: the registry shows a year more, and the registrar or the account says
+ * that it is paid. The term goes on, so that no second charge is expected, and what it will have cost is booked as a proposal, to be
+ * corrected or taken back. Answers how many.
+ */
+export async function takeRenewed(deps: Deps, ascii: readonly string[]): Promise<number> {
+  const ids = await selectNameIds(deps.database, ascii);
+  const compared = ids.size === 0 ? [] : await compareNames(deps, [...ids.values()]);
+  const renewed = compared.flatMap((one) => {
+    const term = one.differences.find(({ kind }) => kind === 'term end')?.term ?? null;
+    const shown = (one.registry ?? one.registrar)?.record.expires ?? null;
+    const by = renewedBy(term);
+    const end = term && 'end' in term ? term.end : shown;
+    return by && end ? [{ ...one, end, by }] : [];
+  });
+  const at = deps.clock();
+  for (const { nameId, unicode, row, end, by } of renewed)
+    await changing(deps, async (tx) => {
+      const batchId = await insertBatch(tx, at, 'record', `Renewed, as registry and ${by} show: ${unicode}`);
+      const patch = { term_end: formatInstant(end.at), term_end_day: end.precision === 'day' };
+      await patchNames(tx, batchId, [{ nameId, patch, evidence: `public record of ${dayOf(at)}, and the ${by}` }]);
+      const cost = row.costs.renewal;
+      if (cost)
+        await insertEntries(tx, batchId, [{ nameId, onDay: dayOf(at), kind: 'renewal', ...cost, note: PROPOSED }]);
+    });
+  return renewed.length;
+}
+
+/** Who says, besides the registry, that a name has been renewed for years that the ledger does not know of; `null` for nobody. */
+function renewedBy(term: TermVerdict | null): 'account' | 'registrar' | null {
+  if (term?.kind === 'renewed') return term.by === 'receipt' ? null : term.by;
+  return term?.kind === 'record later' && term.days >= LEAST_YEAR_DAYS ? (term.confirmedBy ?? null) : null;
+}
+
+/** Less than this is another reading of the same term, and no renewal. */
+const LEAST_YEAR_DAYS = 300;
+
+const PROPOSED = 'proposed from the price book: no receipt yet. Correct it when the charge is known';
 
 /** Takes what the record says over into the ledger, with the record as evidence. What cannot be taken over is left as it is. */
 export async function takeOver(deps: Deps, input: unknown): Promise<Done | Refusal> {
