@@ -12,6 +12,7 @@ import {
   rowsOn,
   todayLists,
   todaySummary,
+  worthIn,
 } from '@/core/ledger';
 import { addDays, addYears, formatInstant } from '@/core/time';
 import { selectLedgerColumns, selectLedgerRules } from '@/database/ledger';
@@ -112,7 +113,10 @@ test('funding and Today of 50,000 names against reading their rows', async () =>
   report.push(line('every account two years ahead, 50,000 names (goal 200 ms)', funding, 'reading their rows', floor));
   const now = rowsAhead(0);
   const then = rowsAhead(30);
-  const listing = await best(5, () => [todaySummary(projection, now, then), todayLists(now, TODAY)]);
+  const listing = await best(5, () => [
+    todaySummary(projection, now, then),
+    todayLists(now, TODAY, worthIn(rules, TODAY)),
+  ]);
   report.push(line('Today of 50,000 names, its lists and its sum', listing, 'reading their rows', floor));
 });
 

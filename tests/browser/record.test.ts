@@ -31,7 +31,7 @@ test('every name is checked, what differs is ranked, and taken over in bulk', as
   ]);
   await visitor.press('Choose stillbell.com: hold');
   await visitor.press('Dismiss 1');
-  await visitor.see('5 names differ');
+  await visitor.see('4 names differ');
   await visitor.go('/ledger/kelpkiln.com');
   await visitor.see('6 Nov 2027');
   await visitor.see('clientTransferProhibited, autoRenewPeriod');

@@ -8,9 +8,10 @@ import {
   todayGroup,
   todayLists,
   todaySummary,
+  worthIn,
 } from '@/core/ledger';
 import { amount } from '@/core/money';
-import { addDays, formatInstant } from '@/core/time';
+import { addDays, type Day, formatInstant } from '@/core/time';
 import { nameWith, QUAYMARK, rulesWith, TODAY } from './sampleLedger';
 
 const name = (ascii: string, days: number, more: Partial<LedgerName> = {}) =>
@@ -34,6 +35,7 @@ const rows = (ahead: number) => {
   const read = rowsOn(projection, addDays(TODAY, ahead));
   return NAMES.map((_, place) => read(place));
 };
+const worth = worthIn(rulesWith(), TODAY);
 const first = (ascii: string) => ascii.split('.')[0];
 
 test('each name that needs a decision stands in one group, by consequence; what is let go nags nobody', () => {
@@ -52,11 +54,11 @@ test('each name that needs a decision stands in one group, by consequence; what 
 });
 
 test('within a group, what waiting costs most per day comes first; never to be lost outranks the rest of its price', () => {
-  const lapses = todayLists(rows(0), TODAY).find((list) => list.group === 'lapses');
+  const lapses = todayLists(rows(0), TODAY, worth).find((list) => list.group === 'lapses');
   expect(lapses?.rows.map((row) => first(row.name.ascii))).toEqual(['d-never', 'b-dear', 'c-modest']);
   const late = rowsOn(projection, TODAY)(5);
   // Late until day 45, then a restore and a year instead of a renewal: 113.80 more over the 35 days that are left.
-  expect(lossPerDay(late, TODAY)).toBeCloseTo(11_380 / 35, 6);
+  expect(lossPerDay(late, TODAY, worth)).toBeCloseTo(11_380 / 35, 6);
 });
 
 test('the line at the top: charged, lapsing and lost within thirty days', () => {
@@ -71,5 +73,20 @@ test('the line at the top: charged, lapsing and lost within thirty days', () => 
 
 test('nothing to decide is a good state', () => {
   const calm = projectLedger(indexRules(rulesWith()), [name('calm.com', 300, { setting: 'on' })], TODAY);
-  expect(todayLists([rowsOn(calm, TODAY)(0)], TODAY).every((list) => list.rows.length === 0)).toBe(true);
+  expect(todayLists([rowsOn(calm, TODAY)(0)], TODAY, worth).every((list) => list.rows.length === 0)).toBe(true);
+});
+
+test('what waiting costs is compared in the home currency by a dated rate, and ranks last without one', () => {
+  const dear = name('dear.com', 30, { setting: 'off', asking: amount(900_000, 'USD') });
+  const yen = name('yen.com', 30, { setting: 'off', asking: amount(9_000_000, 'JPY') });
+  const row = (one: LedgerName) =>
+    rowsOn(projectLedger(indexRules(rulesWith({ accounts: [{ ...account, lateDays: 0 }] })), [one], TODAY), TODAY)(0);
+  // Nine million yen are fewer than nine thousand dollars, however many more units they are.
+  const lost = { ...row(yen), step: { ...row(yen).step, kind: 'lost', after: null, before: null } } as never;
+  const kept = { ...row(dear), step: { ...row(dear).step, kind: 'lost', after: null, before: null } } as never;
+  const rates = [{ from: '2026-01-01' as Day, currency: 'JPY', into: 'USD', factor: 0.0005 }];
+  const byRate = worthIn({ rates, homeCurrency: 'USD' }, TODAY);
+  expect(lossPerDay(lost, TODAY, byRate)).toBeCloseTo(450_000 / 30, 0);
+  expect(lossPerDay(kept, TODAY, byRate)).toBeGreaterThan(lossPerDay(lost, TODAY, byRate));
+  expect(lossPerDay(lost, TODAY, worth)).toBe(0);
 });

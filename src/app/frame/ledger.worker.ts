@@ -23,6 +23,7 @@ import {
   rowsOn,
   todayLists,
   todaySummary,
+  worthIn,
 } from '@/core/ledger';
 import type { Policy } from '@/core/lifecycle';
 import { bestUnderBudget, judge, needsRescue } from '@/core/rescue';
@@ -211,7 +212,7 @@ const api = {
     const then = ledger.names.map((_, place) => later(place));
     return {
       summary: todaySummary(ledger, rows, then),
-      groups: todayLists(rows, ledger.asOf).map((list) => ({
+      groups: todayLists(rows, ledger.asOf, worthIn(ledger.index.rules, ledger.asOf)).map((list) => ({
         group: list.group,
         total: list.rows.length,
         rows: list.rows.slice(0, limit).map(view),
@@ -223,10 +224,11 @@ const api = {
   rescue(): RescueView {
     const ledger = current();
     const { asOf, index } = ledger;
+    const worth = worthIn(index.rules, asOf);
     const rows = rowsAsOf(asOf);
     const judged = rows
       .filter((row) => needsRescue(row, asOf))
-      .map((row) => ({ row, judgement: judge(row, index.rules.odds), rank: lossPerDay(row, asOf) }))
+      .map((row) => ({ row, judgement: judge(row, index.rules.odds), rank: lossPerDay(row, asOf, worth) }))
       .sort((a, b) => b.rank - a.rank || (a.row.step?.at ?? Infinity) - (b.row.step?.at ?? Infinity));
     const those = (wanted: (row: LedgerRow) => boolean) => rows.filter(wanted).map(view);
     return {

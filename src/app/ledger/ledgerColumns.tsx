@@ -105,7 +105,7 @@ export const LEDGER_COLUMNS = {
   },
   cost: {
     label: 'Cost now, then',
-    width: 122,
+    width: 126,
     sort: 'cost',
     figures: true,
     heading: () => 'now → then',

@@ -30,5 +30,7 @@ export {
   todayGroup,
   todayLists,
   todaySummary,
+  type Worth,
+  worthIn,
 } from './today';
 export { EVERY_NAME, type LedgerView, queryFromView, SORT_KEYS, type SortKey, viewFromQuery } from './view';

@@ -1,5 +1,6 @@
-import { type Amount, sumByCurrency } from '../money';
-import { addDays, DAY_MS, type Instant } from '../time';
+import { type Amount, convert, sumByCurrency } from '../money';
+import { addDays, DAY_MS, dayOf, type Instant } from '../time';
+import type { LedgerRules } from './data';
 import type { LedgerRow, Projection } from './projection';
 
 /** What a name on today's list is threatened by. */
@@ -48,16 +49,28 @@ export function todayGroup(row: LedgerRow, asOf: Instant): TodayGroup | null {
   return null;
 }
 
+/** What an amount is worth in minor units of the home currency; `null` without a rate. */
+export type Worth = (amount: Amount) => number | null;
+
+/** Worth in the home currency of some rules, by the rates of a day. */
+export function worthIn({ rates, homeCurrency }: Pick<LedgerRules, 'rates' | 'homeCurrency'>, asOf: Instant): Worth {
+  const day = dayOf(asOf);
+  return (amount) => convert(amount, homeCurrency, rates, day)?.minor ?? null;
+}
+
 /**
  * Minor units that each day of waiting loses: what the step adds to the cost, or what the name is offered for where it
- * ends in loss (the restore's cost where nothing is asked), over the days until then. Units of different currencies are
- * ranked as if they were equal: it is an order, not a sum.
+ * ends in loss (the restore's cost where nothing is asked), over the days until then. In the home currency by the day's rate; what
+ * has none is not compared, and ranks last.
  */
-export function lossPerDay({ step, costs, name }: LedgerRow, asOf: Instant): number {
+export function lossPerDay({ step, costs, name }: LedgerRow, asOf: Instant, worth: Worth): number {
   if (step === null || step.kind === 'charge') return 0;
-  const before = step.before?.minor ?? 0;
-  const value = name.asking?.minor ?? costs.restore?.minor ?? 0;
-  const after = step.after?.minor ?? value + before;
+  const inHome = (amount: Amount | null) => (amount === null ? 0 : worth(amount));
+  const before = inHome(step.before);
+  const value = inHome(name.asking ?? costs.restore);
+  const stepped = step.after === null ? null : inHome(step.after);
+  if (before === null || value === null || (step.after !== null && stepped === null)) return 0;
+  const after = stepped ?? value + before;
   const days = Math.max(1, (step.at - asOf) / DAY_MS);
   return (Math.max(0, after - before) * (name.neverLost ? NEVER_LOST_WEIGHT : 1)) / days;
 }
@@ -69,7 +82,7 @@ const NEVER_LOST_WEIGHT = 10;
  * Today's list: every name that needs a decision, by consequence, ranked by what waiting costs. A name whose holder has to
  * confirm the mail address stands there besides.
  */
-export function todayLists(rows: readonly LedgerRow[], asOf: Instant): TodayList[] {
+export function todayLists(rows: readonly LedgerRow[], asOf: Instant, worth: Worth): TodayList[] {
   const groups = new Map<TodayGroup, LedgerRow[]>(TODAY_GROUPS.map((group) => [group, []]));
   for (const row of rows) {
     const group = todayGroup(row, asOf);
@@ -78,7 +91,7 @@ export function todayLists(rows: readonly LedgerRow[], asOf: Instant): TodayList
   }
   return TODAY_GROUPS.map((group) => {
     const list = groups.get(group) ?? [];
-    const rank = new Map(list.map((row) => [row, lossPerDay(row, asOf)]));
+    const rank = new Map(list.map((row) => [row, lossPerDay(row, asOf, worth)]));
     if (group === 'mail to confirm') {
       list.sort((a, b) => (a.name.confirmMailBy ?? 0) - (b.name.confirmMailBy ?? 0) || a.place - b.place);
       return { group, rows: list };
