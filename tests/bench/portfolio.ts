@@ -1,7 +1,7 @@
 import { chanceFrom } from '@practice/scenario/chance';
 import { FIRST_HALVES, SECOND_HALVES } from '@practice/scenario/words';
+import { TODAY } from '@/core/ledger/sampleLedger';
 import { addDays, formatInstant } from '@/core/time';
-import { TODAY } from '../standards/sampleLedger';
 
 const ACCOUNTS = ['Quaymark', 'Saltgate', 'Fernhithe', 'Bollard', 'Larkhythe'] as const;
 const ENDINGS = ['com', 'com', 'com', 'net', 'org', 'io', 'co', 'de', 'uk'] as const;

@@ -1,10 +1,10 @@
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
+import { RENEWAL } from '@/core/ledger/sampleLedger';
 import { addDays, type Day, instant } from '@/core/time';
 import { upsertPrices } from '@/database/prices';
 import { type ListedName, lookUpList } from '@/usecases/records/list';
 import { saveRate } from '@/usecases/venues/venues';
 import { pointRecordsAt } from '../../practice/scenario/links';
-import { RENEWAL } from '../standards/sampleLedger';
 import { TODAY, usualAccount } from './ledger';
 import { type LinkedLedger, linkedLedger } from './practice';
 

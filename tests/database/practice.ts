@@ -1,3 +1,4 @@
+import { RENEWAL } from '@/core/ledger/sampleLedger';
 import { isRefusal } from '@/core/refusal';
 import { formatInstant, type Instant } from '@/core/time';
 import { insertBatch } from '@/database/changes';
@@ -12,7 +13,6 @@ import { blankDomain } from '../../practice/world/domain';
 import { practiceCustomers, practiceRegistrars } from '../../practice/world/registrars';
 import type { Domain, Registrar, World } from '../../practice/world/types';
 import { makeWorld } from '../../practice/world/world';
-import { RENEWAL } from '../standards/sampleLedger';
 import { emptyLedger, type TestLedger, TODAY, usualAccount } from './ledger';
 
 /** A ledger with one account linked to a practice registrar that holds the same names. */

@@ -1,4 +1,5 @@
 import { describe, expect, test } from 'vitest';
+import { GENERIC, TODAY } from '@/core/ledger/sampleLedger';
 import {
   lifecycleMarks,
   type NameAction,
@@ -14,7 +15,6 @@ import * as orders from '../../practice/world/orders';
 import { practiceCustomers, practiceRegistrars } from '../../practice/world/registrars';
 import type { Customer, Domain, Registrar } from '../../practice/world/types';
 import { makeWorld } from '../../practice/world/world';
-import { GENERIC, TODAY } from './sampleLedger';
 
 /**
  * Every action in every phase, in the practice world and in the core: what the one carries out the other allows, and what is

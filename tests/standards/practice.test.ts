@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import type { Means } from '@/core/funding';
 import { indexRules, type LedgerName, projectLedger, rowsOn } from '@/core/ledger';
+import { GENERIC, nameWith, QUAYMARK, RENEWAL, rulesWith, TODAY } from '@/core/ledger/sampleLedger';
 import type { Policy } from '@/core/lifecycle';
 import { addDays, formatInstant, type Instant } from '@/core/time';
 import { DAY } from '../../practice/world/calendar';
@@ -11,7 +12,6 @@ import { endingRules } from '../../practice/world/endings';
 import { practiceCustomers, practiceRegistrars } from '../../practice/world/registrars';
 import type { Customer, Domain, Registrar } from '../../practice/world/types';
 import { makeWorld } from '../../practice/world/world';
-import { GENERIC, nameWith, QUAYMARK, RENEWAL, rulesWith, TODAY } from './sampleLedger';
 
 /**
  * The core against the practice world, which was written from the trade rules alone and reads none of the core: for

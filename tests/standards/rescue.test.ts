@@ -2,10 +2,10 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { solve } from 'yalps';
 import { indexRules, type LedgerName, projectLedger, rowsOn, USUAL_ODDS } from '@/core/ledger';
+import { nameWith, QUAYMARK, rulesWith, TODAY } from '@/core/ledger/sampleLedger';
 import { amount } from '@/core/money';
 import { bestUnderBudget, judge, needsRescue } from '@/core/rescue';
 import { addDays, formatInstant } from '@/core/time';
-import { nameWith, QUAYMARK, rulesWith, TODAY } from './sampleLedger';
 
 /** Source: yalps, a general-purpose solver of mixed integer linear programs. */
 function solved(choices: readonly { cost: number; worth: number; always: boolean }[], budget: number): number {

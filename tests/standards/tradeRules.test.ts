@@ -1,10 +1,10 @@
 import { describe, expect, test } from 'vitest';
+import { GENERIC } from '@/core/ledger/sampleLedger';
 import { greatestTerm, lifecycleMarks, type Policy, phaseAt, renewedEnd } from '@/core/lifecycle';
 import { amount } from '@/core/money';
 import { type Price, restoreCost, termCost } from '@/core/pricing';
 import { isRefusal } from '@/core/refusal';
 import { addDays, DAY_MS, type Day, formatInstant, type Instant, instant, type TermEnd } from '@/core/time';
-import { GENERIC } from './sampleLedger';
 
 const years = (least: number, greatest: number, step = 1) => ({ least, greatest, step });
 

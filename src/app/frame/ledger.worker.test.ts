@@ -1,8 +1,8 @@
 import { beforeAll, beforeEach, expect, test, vi } from 'vitest';
 import { EVERY_NAME, type LedgerColumns, type LedgerName, type LedgerRules } from '@/core/ledger';
+import { GENERIC, nameWith, QUAYMARK, rulesWith, TODAY } from '@/core/ledger/sampleLedger';
 import { amount } from '@/core/money';
 import { addDays, type Instant } from '@/core/time';
-import { GENERIC, nameWith, QUAYMARK, rulesWith, TODAY } from '../../../tests/standards/sampleLedger';
 import type { LedgerWorker } from './ledger.worker';
 
 const exposed = vi.hoisted(() => ({ api: null as unknown }));

@@ -1,7 +1,7 @@
-import { nameWith, QUAYMARK, rulesWith, TODAY } from '@tests/standards/sampleLedger';
 import { renderToStaticMarkup } from 'react-dom/server';
 import { describe, expect, test } from 'vitest';
 import { indexRules, type LedgerName, lifeStrip, projectLedger, rowsOn } from '@/core/ledger';
+import { nameWith, QUAYMARK, rulesWith, TODAY } from '@/core/ledger/sampleLedger';
 import type { Policy } from '@/core/lifecycle';
 import type { Day, Instant } from '@/core/time';
 import type { RowView } from '../../frame/views';

@@ -1,7 +1,7 @@
-import { type LedgerAccount, type LedgerName, type LedgerRules, USUAL_ODDS } from '@/core/ledger';
-import type { Policy } from '@/core/lifecycle';
-import type { Price } from '@/core/pricing';
-import { type Day, type Instant, instant, parseTermEnd } from '@/core/time';
+import type { Policy } from '../lifecycle';
+import type { Price } from '../pricing';
+import { type Day, type Instant, instant, parseTermEnd } from '../time';
+import { type LedgerAccount, type LedgerName, type LedgerRules, USUAL_ODDS } from './index';
 
 /** The day on which the examples take place. */
 export const TODAY: Instant = instant('2026-11-24T00:00:00Z');

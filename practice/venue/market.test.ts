@@ -1,14 +1,14 @@
+import { demoBuyers } from '@practice/venue/buyers';
+import * as market from '@practice/venue/market';
+import type { BuyerAct, Buyers } from '@practice/venue/types';
+import { passTo } from '@practice/world/days';
+import { blankDomain } from '@practice/world/domain';
+import { practiceCustomers, practiceRegistrars } from '@practice/world/registrars';
+import { makeWorld } from '@practice/world/world';
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { commissionOn, NO_PRICES, type VenueFees } from '@/core/selling';
 import { addDays, HOUR_MS, instant } from '@/core/time';
-import { demoBuyers } from '../../practice/venue/buyers';
-import * as market from '../../practice/venue/market';
-import type { BuyerAct, Buyers } from '../../practice/venue/types';
-import { passTo } from '../../practice/world/days';
-import { blankDomain } from '../../practice/world/domain';
-import { practiceCustomers, practiceRegistrars } from '../../practice/world/registrars';
-import { makeWorld } from '../../practice/world/world';
 
 const NOW = instant('2026-11-24T00:00:00Z');
 const NAME = 'kelpkiln.com';
