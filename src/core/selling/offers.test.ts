@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import type { Instant } from '../time';
+import { addDays, type Instant, instant } from '../time';
 import { type Auction, buyNow, standingOf, USUAL_AUCTION } from './auction';
-import { NO_PRICES } from './listing';
-import { type AnswerRule, answerByRule, receive } from './offers';
+import { buyPrice, NO_PRICES } from './listing';
+import { type AnswerRule, answerByRule, type Figure, liveFigure, middleOf, receive, refuseAnswer } from './offers';
 
 const rule = (more: Partial<AnswerRule>): AnswerRule => ({
   acceptFrom: null,
@@ -100,5 +100,71 @@ describe('an offer beside an auction', () => {
         },
       ),
     );
+  });
+});
+
+const NOW = instant('2026-11-24T09:12:00Z');
+const prices = (more: Partial<typeof NO_PRICES>) => ({ ...NO_PRICES, ...more });
+
+describe('offers', () => {
+  const both = {
+    kind: 'both',
+    currency: 'USD',
+    auctionDays: 14,
+    prices: prices({ minimum: 20_000, asking: 50_000, buyNow: 60_000 }),
+  } as const;
+  test.each([
+    [19_999, { kind: 'declined' }],
+    [20_000, { kind: 'open' }],
+    [59_999, { kind: 'open' }],
+    [60_000, { kind: 'purchase', minor: 60_000 }],
+    [90_000, { kind: 'purchase', minor: 60_000 }],
+  ])('an offer of %d', (minor, expected) => {
+    expect(receive(minor, both, null)).toEqual(expected);
+  });
+
+  test('other kinds of listing', () => {
+    expect(receive(1, { ...both, kind: 'open to offers', prices: NO_PRICES }, null)).toEqual({ kind: 'open' });
+    expect(receive(49_999, { ...both, kind: 'fixed price' }, null)).toEqual({ kind: 'declined' });
+    expect(receive(50_000, { ...both, kind: 'fixed price' }, null)).toEqual({ kind: 'purchase', minor: 50_000 });
+    expect(buyPrice({ ...both, prices: prices({ asking: 50_000 }) })).toBe(50_000);
+  });
+
+  const figure = (by: Figure['by'], minor: number, more: Partial<Figure> = {}): Figure => ({
+    by,
+    minor,
+    at: NOW,
+    lapsesAt: addDays(NOW, 7),
+    state: 'live',
+    ...more,
+  });
+
+  test('only who received the live figure answers it, until the instant it lapses', () => {
+    const figures = [figure('buyer', 20_000, { state: 'voided' }), figure('owner', 40_000)];
+    expect(refuseAnswer(figures, 'buyer', NOW)).toBeNull();
+    expect(refuseAnswer(figures, 'owner', NOW)).toMatchObject({ code: 'own-figure' });
+    expect(refuseAnswer(figures, 'buyer', addDays(NOW, 7))).toMatchObject({ code: 'figure-lapsed' });
+    expect(refuseAnswer([], 'owner', NOW)).toMatchObject({ code: 'no-live-figure' });
+    expect(liveFigure(figures, addDays(NOW, 6.99))?.minor).toBe(40_000);
+    expect(liveFigure(figures, addDays(NOW, 7))).toBeNull();
+    expect(middleOf(figures, 100)).toBe(30_000);
+    expect(middleOf([figure('buyer', 1)], 100)).toBeNull();
+  });
+
+  test.each([
+    [46_000, false, { kind: 'accept' }],
+    [45_000, false, { kind: 'accept' }],
+    [30_000, false, { kind: 'counter', minor: 40_000 }],
+    [30_000, true, null],
+    [44_000, true, null],
+    [41_000, false, { kind: 'accept' }],
+  ] as const)('by rule, %d with a counter before: %s', (minor, hasCountered, expected) => {
+    expect(
+      answerByRule({ acceptFrom: 0.9, counterWith: 0.8, counterDays: 5 }, minor, 50_000, hasCountered, 100),
+    ).toEqual(expected);
+  });
+
+  test('no rule without an asking price', () => {
+    expect(answerByRule({ acceptFrom: 0.1, counterWith: 0.8, counterDays: 5 }, 1, null, false, 100)).toBeNull();
   });
 });
