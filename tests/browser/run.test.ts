@@ -33,13 +33,14 @@ test('a run is put together, carried out with one failure, and only that one is 
   await visitor.see('Not paid: balance too small.');
   expect(await visitor.axe()).toEqual([]);
 
-  await visitor.go('/renewals');
-  await visitor.see('Runs that are not settled');
-  await visitor.press('Fernhithe');
-  await visitor.press('Top up…');
+  await visitor.see('Fernhithe did not pay for want of money.');
+  await visitor.press('Top up Fernhithe');
   await visitor.fill('Amount, USD', '100');
   await visitor.press('Top up $100.00');
   await visitor.see('$100.00 paid in at Fernhithe.');
+
+  await visitor.go('/renewals');
+  await visitor.see('Runs that are not settled');
   await visitor.press('24 Nov');
   await visitor.press('Try again one name, $48.00…');
   await visitor.press('Renew now, $48.00');

@@ -25,6 +25,7 @@ import {
 } from '../actions';
 import { Otherwise } from './Otherwise';
 import { type NamedReport, type ReportDraft, ReportForm } from './ReportForm';
+import { TopUp } from './TopUp';
 
 const STATE_WORDS: Readonly<Record<ItemState, string>> = {
   planned: 'to be renewed',
@@ -149,6 +150,18 @@ export function LinkedRun({
     router.refresh();
   };
 
+  // What was not paid for want of money can be paid in from here.
+  const unpaid = quote.accounts.flatMap(({ account }) => {
+    const short = items.filter(
+      ({ item, state }) =>
+        item.accountId === account.id && state.state === 'refused' && /^Not paid/.test(state.problem ?? ''),
+    );
+    const asked = short.flatMap(({ item, state }) => liveAmount(item, state) ?? item.total ?? []);
+    const minor = asked.reduce((sum, one) => sum + (one.currency === account.currency ? one.minor : 0), 0);
+    return short.length === 0 || !account.means.some(({ kind }) => kind === 'balance')
+      ? []
+      : [{ id: account.id, label: account.label, minor: Math.max(1, minor) }];
+  });
   const costs = sumByCurrency(startable.flatMap(({ item, state }) => liveAmount(item, state) ?? item.total ?? []));
   const differing = items.filter(({ item, state }) => {
     const live = liveAmount(item, state);
@@ -168,6 +181,11 @@ export function LinkedRun({
       {underWay && (
         <Progress done={count('done', 'refused', 'doubt', 'report refused')} total={items.length} text={going} />
       )}
+      {unpaid.map(({ id: accountId, label, minor }) => (
+        <p key={accountId} className="caution">
+          {label} did not pay for want of money. <TopUp accountId={accountId} missingMinor={minor} />
+        </p>
+      ))}
       {asking && <p className="soft">Asking the registrars what it costs now…</p>}
       {differing > 0 && !begun && (
         <p className="caution">

@@ -7,6 +7,7 @@ import { causeWords, dayWords } from '@/ui/text/words';
 import type { QuotedAccount, RenewalQuote } from '@/usecases/renewals/quote';
 import { useLedger } from '../../frame/LedgerProvider';
 import type { FundingView } from '../../frame/views';
+import { TopUp } from './TopUp';
 
 const LOOK_AHEAD_DAYS = 60;
 
@@ -28,7 +29,9 @@ export function MoneyThere({
   const own = totals.find((total) => total.currency === account.currency);
   const asked = own?.minor ?? 0;
   const payer = payBy === null ? account.means[0] : account.means.find(({ label }) => label === payBy);
-  const paysByBalance = account.balanceMinor !== null && payer?.kind === 'balance';
+  // As the ledger knows it now: it may have been topped up since the quote.
+  const balanceMinor = meta?.rules.accounts.find(({ id }) => id === account.id)?.balanceMinor ?? account.balanceMinor;
+  const paysByBalance = balanceMinor !== null && payer?.kind === 'balance';
 
   useEffect(() => {
     if (!worker || !meta || !paysByBalance || asked === 0) return;
@@ -43,8 +46,8 @@ export function MoneyThere({
     };
   }, [worker, meta, quote, account.id, asked, paysByBalance, today]);
 
-  if (account.balanceMinor === null) return null;
-  const balance = amount(account.balanceMinor, account.currency);
+  if (balanceMinor === null) return null;
+  const balance = amount(balanceMinor, account.currency);
   const short = paysByBalance ? asked - balance.minor : 0;
   const foreign = totals.find((total) => total.currency !== account.currency);
   return (
@@ -57,7 +60,10 @@ export function MoneyThere({
         </span>
       )}
       {short > 0 ? (
-        <span className="caution"> {formatAmount(amount(short, account.currency))} short</span>
+        <>
+          <span className="caution"> {formatAmount(amount(short, account.currency))} short</span>{' '}
+          <TopUp accountId={account.id} missingMinor={short} />
+        </>
       ) : (
         after?.firstFailure && (
           <span className="caution">
