@@ -14,14 +14,14 @@ test('every name is checked, what differs is ranked, and taken over in bulk', as
   await visitor.see('asked about, the longest ago on');
   await visitor.press('Check 412 names now');
   await visitor.see('Asking the registries');
-  await visitor.see('7 names differ');
+  await visitor.see('8 names differ');
   expect(await visitor.axe()).toEqual([]);
   await visitor.see('The transfer lock is off.');
   await visitor.press('Choose copperbuoy.com: unlocked');
   await visitor.press('Choose larchpilot.com: name servers');
   await visitor.press('Take 2 over into the ledger');
   await visitor.see('Taken over from the public record: 2 names.');
-  await visitor.see('5 names differ');
+  await visitor.see('6 names differ');
   const { rows } = await ledger.database.query(
     "select ascii, lock, name_servers from names where ascii in ('copperbuoy.com', 'larchpilot.com') order by ascii",
   );
@@ -31,7 +31,7 @@ test('every name is checked, what differs is ranked, and taken over in bulk', as
   ]);
   await visitor.press('Choose stillbell.com: hold');
   await visitor.press('Dismiss 1');
-  await visitor.see('4 names differ');
+  await visitor.see('5 names differ');
   await visitor.go('/ledger/kelpkiln.com');
   await visitor.see('6 Nov 2027');
   await visitor.see('clientTransferProhibited, autoRenewPeriod');

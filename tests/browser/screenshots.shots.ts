@@ -73,7 +73,7 @@ test('pictures of the main views', async () => {
 
   await visitor.go('/record');
   await visitor.press('Check 412 names now');
-  await visitor.see('7 names differ');
+  await visitor.see('8 names differ');
   await keep('record');
 
   await visitor.go('/ledger/brinelantern.com');
