@@ -62,14 +62,6 @@ describe('commands are written as the RFCs’ own examples', () => {
       plain(epp('<command><poll op="ack" msgID="12345"/><clTRID>ABC-12346</clTRID></command>')),
     );
   });
-  test('check: RFC 5731 section 3.1.1', () => {
-    expect(plain(commands.checkDomains(['example.com', 'example.net', 'example.org'], 'ABC-12345'))).toEqual(
-      plain(
-        epp(`<command><check><domain:check xmlns:domain="urn:ietf:params:xml:ns:domain-1.0"><domain:name>example.com</domain:name>
-          <domain:name>example.net</domain:name><domain:name>example.org</domain:name></domain:check></check><clTRID>ABC-12345</clTRID></command>`),
-      ),
-    );
-  });
   test('info: RFC 5731 section 3.1.2', () => {
     expect(plain(commands.infoDomain('example.com', 'ABC-12345'))).toEqual(
       plain(

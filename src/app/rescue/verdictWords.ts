@@ -27,8 +27,8 @@ export function reasonWords(reason: VerdictReason): string {
     case 'decided':
       return 'you decided so';
     case 'worth it':
-      return `may bring ${formatAmount(reason.expected)}, costs ${formatAmount(reason.cost)}`;
+      return `may bring ${formatAmount(reason.expected)}, costs ${reason.ruleOfThumb ? 'about ' : ''}${formatAmount(reason.cost)}`;
     case 'not worth it':
-      return `may bring ${formatAmount(reason.expected)}, costs ${formatAmount(reason.cost)}`;
+      return `may bring ${formatAmount(reason.expected)}, costs ${reason.ruleOfThumb ? 'about ' : ''}${formatAmount(reason.cost)}`;
   }
 }

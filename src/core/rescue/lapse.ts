@@ -10,16 +10,18 @@ export interface CostStretch {
   readonly until: Instant | null;
   readonly by: 'renewal' | 'late renewal' | 'restore' | 'nothing';
   readonly cost: Amount | null;
+  /** The cost is ten times the renewal, for want of a known price. */
+  readonly ruleOfThumb: boolean;
 }
 
 /** What keeping a name would have cost on each day, from `from` on; stretches of no length are left out. */
 export function costsByDay(from: Instant, marks: Marks, costs: KeepingCosts): CostStretch[] {
-  const { renewal, lateRenewal: late, restore } = costs;
+  const { renewal, lateRenewal: late, restore, restoreRuleOfThumb } = costs;
   const stretches: CostStretch[] = [
-    { from, until: marks.termEnd, by: 'renewal', cost: renewal },
-    { from: marks.termEnd, until: marks.deletion, by: 'late renewal', cost: late },
-    { from: marks.deletion, until: marks.purge, by: 'restore', cost: restore },
-    { from: marks.purge, until: null, by: 'nothing', cost: null },
+    { from, until: marks.termEnd, by: 'renewal', cost: renewal, ruleOfThumb: false },
+    { from: marks.termEnd, until: marks.deletion, by: 'late renewal', cost: late, ruleOfThumb: false },
+    { from: marks.deletion, until: marks.purge, by: 'restore', cost: restore, ruleOfThumb: restoreRuleOfThumb },
+    { from: marks.purge, until: null, by: 'nothing', cost: null, ruleOfThumb: false },
   ];
   return stretches.filter((one) => one.until === null || one.until > one.from);
 }

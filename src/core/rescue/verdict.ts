@@ -13,7 +13,13 @@ export type VerdictReason =
   | { readonly kind: 'cost not known' }
   | { readonly kind: 'other currency' }
   | { readonly kind: 'decided' }
-  | { readonly kind: 'worth it' | 'not worth it'; readonly expected: Amount; readonly cost: Amount };
+  | {
+      readonly kind: 'worth it' | 'not worth it';
+      readonly expected: Amount;
+      readonly cost: Amount;
+      /** The cost is ten times the renewal, for want of a known price. */
+      readonly ruleOfThumb: boolean;
+    };
 
 /** What a name is worth doing, and why. */
 export interface Judgement {
@@ -56,6 +62,7 @@ export function judge(row: LedgerRow, odds: SaleOdds): Judgement {
     };
   const keep: Verdict = phase === 'redemption' ? 'restore' : phase === 'late' ? 'renew late' : 'renew';
   const cost = row.step?.before ?? (keep === 'restore' ? costs.restore : costs.renewal);
+  const ruleOfThumb = keep === 'restore' && costs.restoreRuleOfThumb;
   const expected = expectedOf(name, odds);
   const judged = (verdict: Verdict, reason: VerdictReason, always = false): Judgement => ({
     verdict,
@@ -72,8 +79,8 @@ export function judge(row: LedgerRow, odds: SaleOdds): Judgement {
   if (expected === null) return judged('let go', { kind: 'no price asked' });
   if (expected.currency !== cost.currency) return judged(keep, { kind: 'other currency' });
   return expected.minor >= cost.minor
-    ? judged(keep, { kind: 'worth it', expected, cost })
-    : judged('let go', { kind: 'not worth it', expected, cost });
+    ? judged(keep, { kind: 'worth it', expected, cost, ruleOfThumb })
+    : judged('let go', { kind: 'not worth it', expected, cost, ruleOfThumb });
 }
 
 /**

@@ -78,11 +78,6 @@ export function infoHolding(after: string, clTRID: string): string {
   );
 }
 
-/** RFC 5731 section 3.1.1. */
-export function checkDomains(names: readonly string[], clTRID: string): string {
-  return command(`<check><domain:check ${DOMAIN}>${names.map(nameTag).join('')}</domain:check></check>`, clTRID);
-}
-
 /** RFC 8748 section 5.1.1: what one act for some years would cost, for several names. */
 export function checkFees(
   names: readonly string[],

@@ -108,7 +108,8 @@ function deadlineOf(row: LedgerRow, { zone, numberStyle }: Notation): CalendarDe
 }
 
 function summaryOf(step: PriceStep, isRestoring: boolean, style: NumberStyle): string {
-  const before = step.before ? ` ${formatAmount(step.before, { style })}` : '';
+  const about = step.kind === 'lost' && step.ruleOfThumb ? 'about ' : '';
+  const before = step.before ? ` ${about}${formatAmount(step.before, { style })}` : '';
   switch (step.kind) {
     case 'charge':
       return `charged${before}`;

@@ -51,7 +51,16 @@ const COLUMNS: Readonly<
     heading: 'Cost now, then',
     cell: ({ step }) =>
       step
-        ? [money(step.before), step.kind === 'charge' ? '' : money(step.after) || 'lost'].filter(Boolean).join(' > ')
+        ? [
+            step.kind === 'lost' && step.ruleOfThumb ? `about ${money(step.before)}` : money(step.before),
+            step.kind === 'charge'
+              ? ''
+              : step.after
+                ? `${step.ruleOfThumb ? 'about ' : ''}${money(step.after)}`
+                : 'lost',
+          ]
+            .filter(Boolean)
+            .join(' > ')
         : '',
   },
   asking: { heading: 'Asking', cell: ({ name }) => money(name.asking), value: ({ name }) => name.asking },

@@ -41,7 +41,7 @@ export function LapsePart({ lapse }: { lapse: Lapse }) {
             {i > 0 && '; '}
             {stretch.until === null
               ? `from ${dayWords(stretch.from, style)} on, ${BY_WORDS[stretch.by]}`
-              : `until ${untilWords(stretch.until, style)}, ${BY_WORDS[stretch.by]} for ${stretch.cost ? formatAmount(stretch.cost) : 'a price not known'}`}
+              : `until ${untilWords(stretch.until, style)}, ${BY_WORDS[stretch.by]} for ${stretch.ruleOfThumb && stretch.cost ? 'about ' : ''}${stretch.cost ? formatAmount(stretch.cost) : 'a price not known'}`}
           </span>
         ))}
         .
