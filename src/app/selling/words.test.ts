@@ -1,6 +1,6 @@
-import { expect, test } from 'vitest';
+import { describe, expect, test } from 'vitest';
 import { addDays, type Day, instant } from '@/core/time';
-import { AGENDA_WORDS, findingWords, returnWords, STAGE_WORDS } from './words';
+import { AGENDA_WORDS, findingWords, returnWords, STAGE_WORDS, sentWords } from './words';
 
 const NOW = instant('2026-11-24T09:12:00Z');
 const style = { zone: 'UTC', today: '2026-11-24' as Day };
@@ -63,4 +63,22 @@ test.each([
   [5000, 'over ×1,000'],
 ])('a return of %s', (rate, words) => {
   expect(returnWords(rate)).toBe(words);
+});
+
+describe('what came of sending kept drafts', () => {
+  const stopped = (ascii: string) => ({ ascii, findings: [] });
+  test.each([
+    [{ listingIds: [1], sent: 1, stopped: [] }, 'One sent.'],
+    [{ listingIds: [1, 2], sent: 2, stopped: [] }, '2 sent.'],
+    [
+      { listingIds: [1], sent: 0, stopped: [stopped('kelpkiln.com')] },
+      '0 sent. kelpkiln.com stays a draft: its prices have something to mend, see Price.',
+    ],
+    [
+      { listingIds: [1, 2, 3], sent: 1, stopped: [stopped('kelpkiln.com'), stopped('tidewick.com')] },
+      'One sent. kelpkiln.com and 1 more stays a draft: its prices have something to mend, see Price.',
+    ],
+  ])('%j', (listed, words) => {
+    expect(sentWords(listed)).toBe(words);
+  });
 });
