@@ -30,16 +30,18 @@ export function QuoteTotals({
             {account.label}{' '}
             <MoneyThere quote={quote} account={account} totals={totals} payBy={payBy[account.id] ?? null} />
             {account.means.length > 1 && (
-              <Choice
-                hideLabel
-                label={`What pays at ${account.label}`}
-                value={payBy[account.id] ?? ''}
-                onChange={(means) => onPayBy(account.id, means || null)}
-                options={[
-                  { value: '', text: `paid as usual: ${account.means.map(({ label }) => label).join(', then ')}` },
-                  ...account.means.map(({ label }) => ({ value: label, text: `paid by ${label}` })),
-                ]}
-              />
+              <div style={{ maxWidth: 320 }}>
+                <Choice
+                  hideLabel
+                  label={`What pays at ${account.label}`}
+                  value={payBy[account.id] ?? ''}
+                  onChange={(means) => onPayBy(account.id, means || null)}
+                  options={[
+                    { value: '', text: `paid as usual: ${account.means.map(({ label }) => label).join(', then ')}` },
+                    ...account.means.map(({ label }) => ({ value: label, text: `paid by ${label}` })),
+                  ]}
+                />
+              </div>
             )}
           </td>
           <td className="figure">{amountsWords(totals)}</td>
