@@ -7,6 +7,7 @@ import { selectSettings } from '@/database/settings';
 import { readRdapDomain } from '@/formats/rdap/readRdap';
 import { readWhois } from '@/formats/whois/readWhois';
 import { writeZone, type Zone } from '@/formats/zone/zoneFile';
+import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { readRequest } from '../validate';
 import { draftOf } from './ask';
@@ -39,7 +40,8 @@ export async function pasteRecord(deps: Deps, input: unknown): Promise<string | 
       `This is no record of ${name.unicode}. Paste the whole answer of RDAP or WHOIS.`,
       'text',
     );
-  await storeRecords(deps.database, [draftOf(name.ascii, 'pasted', record, text, null)], deps.clock());
+  const draft = draftOf(name.ascii, 'pasted', record, text, null);
+  await changing(deps, (tx) => storeRecords(tx, [draft], deps.clock()));
   return name.unicode;
 }
 

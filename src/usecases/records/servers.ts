@@ -5,6 +5,7 @@ import { askRdapAt } from '@/connectors/records/rdapClient';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { type RecordServers, selectSettings, upsertSettings } from '@/database/settings';
 import { readBootstrap } from '@/formats/rdap/bootstrap';
+import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { readRequest } from '../validate';
 
@@ -68,9 +69,8 @@ export async function saveRecordServers(deps: Deps, input: unknown): Promise<tru
       return [ending.replace(/^\./, '').toLowerCase(), server];
     }),
   );
-  await upsertSettings(deps.database, {
-    records: { bootstrap, whois, dns: form.dns?.trim() || null, allowedHosts: form.allowedHosts },
-  });
+  const set = { bootstrap, whois, dns: form.dns?.trim() || null, allowedHosts: form.allowedHosts };
+  await changing(deps, (tx) => upsertSettings(tx, { records: set }));
   return true;
 }
 
@@ -90,6 +90,6 @@ export async function fetchBootstrap(deps: Deps, address: string): Promise<strin
   const file = answer.kind === 'found' ? readBootstrap(answer.json) : null;
   if (answer.kind !== 'found' || file === null)
     return refuse('bootstrap-unreadable', 'No bootstrap file of RFC 9224 could be fetched there.', 'address');
-  await upsertSettings(deps.database, { records: { ...records, bootstrap: answer.json } });
+  await changing(deps, (tx) => upsertSettings(tx, { records: { ...records, bootstrap: answer.json } }));
   return file.publication ?? 'without a date';
 }

@@ -4,6 +4,7 @@ import { isRefusal, type Refusal } from '@/core/refusal';
 import { addDays } from '@/core/time';
 import { selectNewestRecords } from '@/database/records';
 import { deleteWatch, insertWatches, selectWatches, type WatchRow } from '@/database/watches';
+import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { readRequest } from '../validate';
 import { checkNow } from './check';
@@ -69,7 +70,7 @@ export async function watchNames(deps: Deps, input: unknown): Promise<number | R
 }
 
 export async function unwatchName(deps: Deps, ascii: string): Promise<void> {
-  await deleteWatch(deps.database, ascii);
+  await changing(deps, (tx) => deleteWatch(tx, ascii));
 }
 
 /** Every watched name, those that come free first. */

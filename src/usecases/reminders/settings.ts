@@ -15,6 +15,7 @@ import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import type { Queryable } from '@/database/pool';
 import { sealPlace } from '@/database/secrets';
 import { selectSettings, upsertSettings } from '@/database/settings';
+import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { seal } from '../secrets/seal';
 import { readRequest } from '../validate';
@@ -67,7 +68,7 @@ export async function saveReminders(deps: Deps, input: unknown): Promise<true | 
   if (isRefusal(form)) return form;
   const leads = { reminderDays: [...new Set(form.reminderDays)].sort((a, b) => b - a), baseUrl: form.baseUrl };
   if (!form.to) {
-    await upsertSettings(deps.database, { ...leads, mail: null });
+    await changing(deps, (tx) => upsertSettings(tx, { ...leads, mail: null }));
     return true;
   }
   if (!form.host || !form.port) return refuse('mail-server-missing', 'Write the mail server and its port.', 'host');
@@ -94,7 +95,7 @@ export async function saveReminders(deps: Deps, input: unknown): Promise<true | 
         ? null
         : kept;
   const mail = { to, host, port, from: form.from ?? to, user: form.user ?? null, sealedPassword };
-  await upsertSettings(deps.database, { ...leads, mail });
+  await changing(deps, (tx) => upsertSettings(tx, { ...leads, mail }));
   return true;
 }
 

@@ -378,10 +378,6 @@ export async function markSeenLive(deps: Deps, input: unknown): Promise<number |
   const request = await readRequest(SomeListings, input);
   if (isRefusal(request)) return request;
   const at = deps.clock();
-  return stepListings(
-    deps.database,
-    request.listingIds,
-    { status: 'live', seenLiveAt: at, provedAt: at, proofBy: 'by hand' },
-    ['unproved', 'in review', 'live'],
-  );
+  const seen = { status: 'live', seenLiveAt: at, provedAt: at, proofBy: 'by hand' } as const;
+  return changing(deps, (tx) => stepListings(tx, request.listingIds, seen, ['unproved', 'in review', 'live']));
 }

@@ -336,15 +336,14 @@ export async function saveAnswerRule(deps: Deps, input: unknown): Promise<true |
   const { isOn, acceptFrom, counterWith, counterDays } = form;
   if (isOn && acceptFrom === undefined && counterWith === undefined)
     return refuse('rule-empty', 'Write from which share to accept, or with which share to counter.', 'acceptFrom');
-  await upsertSettings(deps.database, {
-    answerRule: isOn
-      ? {
-          acceptFrom: acceptFrom === undefined ? null : acceptFrom / 100,
-          counterWith: counterWith === undefined ? null : counterWith / 100,
-          counterDays,
-        }
-      : null,
-  });
+  const answerRule = isOn
+    ? {
+        acceptFrom: acceptFrom === undefined ? null : acceptFrom / 100,
+        counterWith: counterWith === undefined ? null : counterWith / 100,
+        counterDays,
+      }
+    : null;
+  await changing(deps, (tx) => upsertSettings(tx, { answerRule }));
   return true;
 }
 

@@ -225,7 +225,7 @@ export async function handOver(deps: Deps, input: unknown): Promise<SaleRow | Re
   // Decided before it is sent: what follows may be sent again.
   if (!deps.key) return refuse('no-key', 'Set NAME_LEDGER_KEY to a long text of your own: it seals the transfer code.');
   const code = await seal(deps.key, sealPlace.sale(sale.id), randomBytes(12).toString('base64url'));
-  await beginHandover(deps.database, sale.id, code);
+  await changing(deps, (tx) => beginHandover(tx, sale.id, code));
   return handOverByLink(deps, sale.id);
 }
 

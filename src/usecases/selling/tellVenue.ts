@@ -77,19 +77,17 @@ async function tellListing(deps: Deps, venue: VenueRow, link: VenueLink, listing
   if (listing.status === 'withdrawing') {
     const gone = await link.withdraw(listing.ascii);
     if (gone.kind === 'unknown') return venueProblem(gone);
-    await stepListings(
-      database,
-      [listing.id],
-      gone.kind === 'done' ? { status: 'withdrawn' } : { status: 'live', problem: gone.reason },
-      ['withdrawing'],
-    );
+    const step =
+      gone.kind === 'done' ? ({ status: 'withdrawn' } as const) : ({ status: 'live', problem: gone.reason } as const);
+    await changing(deps, (tx) => stepListings(tx, [listing.id], step, ['withdrawing']));
     return null;
   }
   if (listing.status === 'sending') {
     const sent = await link.list(asSent(listing));
     if (sent.kind === 'unknown') return venueProblem(sent);
     if (sent.kind === 'refused') {
-      await stepListings(database, [listing.id], { status: 'refused', problem: sent.reason }, ['sending']);
+      const { reason: problem } = sent;
+      await changing(deps, (tx) => stepListings(tx, [listing.id], { status: 'refused', problem }, ['sending']));
       return null;
     }
     await changing(deps, (tx) => takeState(tx, deps, venue, listing, sent.value, ['sending']));

@@ -17,6 +17,7 @@ import {
   upsertVenue,
   type VenueRow,
 } from '@/database/venues';
+import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { seal, unseal } from '../secrets/seal';
 import { readRequest } from '../validate';
@@ -46,7 +47,7 @@ export async function saveVenue(deps: Deps, input: unknown): Promise<number | Re
   if (!rising)
     return refuse('steps-not-rising', 'Write the steps of the commission from the lowest price up.', 'steps');
   const { id = null, network = null, accountId = null, csvColumns = null, notes = '', ...rest } = form;
-  const saved = await upsertVenue(deps.database, id, { ...rest, network, accountId, csvColumns, notes });
+  const saved = await changing(deps, (tx) => upsertVenue(tx, id, { ...rest, network, accountId, csvColumns, notes }));
   return saved ?? refuse('venue-label-taken', 'Another venue has this name already. Choose another name.', 'label');
 }
 
@@ -62,16 +63,14 @@ export async function saveVenueLink(deps: Deps, input: unknown): Promise<true | 
   const { records } = await selectSettings(deps.database);
   const wrong = refuseVenueUrl(form.url, records.allowedHosts);
   if (wrong) return refuse('venue-address', wrong, 'url');
-  await updateVenueLink(deps.database, form.venueId, {
-    url: form.url,
-    secret: await seal(deps.key, sealPlace.venue(form.venueId), form.key),
-  });
+  const link = { url: form.url, secret: await seal(deps.key, sealPlace.venue(form.venueId), form.key) };
+  await changing(deps, (tx) => updateVenueLink(tx, form.venueId, link));
   await endPause(deps.database, 'venue', form.venueId);
   return true;
 }
 
 export async function removeVenueLink(deps: Deps, venueId: number): Promise<void> {
-  await updateVenueLink(deps.database, venueId, null);
+  await changing(deps, (tx) => updateVenueLink(tx, venueId, null));
 }
 
 /** The link of a venue, ready for use; `null` for one that is kept by hand. */
