@@ -1,4 +1,4 @@
-import type { Instant } from '@/core/time';
+import type { Instant, TermEnd } from '@/core/time';
 import { CHANGEABLE, type NamePatch } from './changes';
 import type { Queryable, Transaction } from './pool';
 
@@ -133,4 +133,13 @@ export async function selectNameServers(db: Queryable, nameIds: readonly number[
     [nameIds],
   );
   return new Map(rows.map(({ id, hosts }) => [id, hosts]));
+}
+
+/** Locks a name whose term still ends as it was read. False when that has changed since. */
+export async function lockNameEnding(tx: Transaction, nameId: number, end: TermEnd | null): Promise<boolean> {
+  const { rowCount } = await tx.query(
+    'select 1 from names where id = $1 and term_end is not distinct from $2::timestamptz for no key update',
+    [nameId, end === null ? null : new Date(end.at)],
+  );
+  return rowCount === 1;
 }

@@ -133,6 +133,15 @@ describe('checking', () => {
     expect(await outlook()).toBe(3);
   });
 
+  test('renewed for several years: the term goes on, and what that has cost is not guessed', async () => {
+    const { ledger } = await begin({}, addDays(TODAY, 12));
+    domain('tidewick.com').paidThrough = addYears(addDays(TODAY, 12), 3);
+    await checkAll();
+    expect(await kinds()).toEqual([]);
+    const { rows } = await ledger.database.query('select count(*) as n from entries');
+    expect(rows).toEqual([{ n: 0 }]);
+  });
+
   test('a name that has gone or is in redemption, though the ledger holds it for sure', async () => {
     await begin();
     made.world.domains.delete('copperbuoy.com');

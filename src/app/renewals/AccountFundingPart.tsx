@@ -2,21 +2,19 @@
 import Link from 'next/link';
 import { useEffect, useMemo, useState } from 'react';
 import { amount } from '@/core/money';
-import { isRefusal } from '@/core/refusal';
 import type { Instant } from '@/core/time';
 import { BalanceChart, type BalancePoint } from '@/ui/chart/BalanceChart';
 import { AmountField } from '@/ui/controls/AmountField';
 import { Button } from '@/ui/controls/Button';
 import { Field } from '@/ui/controls/Field';
 import { Actions, Dialog } from '@/ui/overlay/Dialog';
-import { report } from '@/ui/overlay/Toasts';
 import { formatAmount } from '@/ui/text/figures';
 import { Fields, Ruled, Section } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
 import { causeWords, dayWords, namesWords } from '@/ui/text/words';
 import { useLedger } from '../frame/LedgerProvider';
 import type { FundingView, WhatIf } from '../frame/views';
-import { changeFundsAction } from './actions';
+import { useChangeFunds, WhoTells } from './changeFunds';
 import { useRenew } from './useRenew';
 
 /** One account's coming charges: the balance over time, by month, and charge by charge, with what would mend a failure. */
@@ -186,13 +184,13 @@ function MendForm({
   card: string | null;
   onDone: () => void;
 }) {
-  const { worker, style, reload } = useLedger();
+  const { worker, style } = useLedger();
   const { account } = funding;
   const least = funding.leastTopUp && amount(funding.leastTopUp.minor, account.currency);
   const [sum, setSum] = useState(least);
   const [month, setMonth] = useState('');
   const [then, setThen] = useState<FundingView | null>(null);
-  const [busy, setBusy] = useState(false);
+  const { busy, change } = useChangeFunds(onDone);
   const topUp = card === null ? (sum?.minor ?? null) : 0;
   const monthReads = /^\d{4}-(0[1-9]|1[0-2])$/.test(month.trim());
   const ready = card === null ? topUp !== null && topUp > 0 : monthReads;
@@ -214,21 +212,11 @@ function MendForm({
     };
   }, [ready, worker, account.id, topUp, card, month, until]);
 
-  const confirm = async () => {
-    setBusy(true);
-    const answer = await changeFundsAction({
+  const confirm = () =>
+    change({
       accountId: account.id,
       ...(card === null ? { topUpMinor: topUp } : { card, endsMonth: month.trim() }),
     });
-    setBusy(false);
-    if (isRefusal(answer)) {
-      report({ text: answer.message, problem: true });
-      return;
-    }
-    report({ text: answer });
-    await reload();
-    onDone();
-  };
 
   return (
     <>
@@ -257,11 +245,7 @@ function MendForm({
             ? `Then the first charge fails ${dayWords(then.firstFailure.at, style)} (${causeWords(then.firstFailure.cause)})${funding.firstFailure ? ` instead of ${dayWords(funding.firstFailure.at, style)}` : ''}; ${namesWords(then.lapsingCount)} lapse instead of ${funding.lapsingCount}.`
             : `Then every charge until ${dayWords(until, style)} passes${funding.lapsingCount > 0 ? `, and ${namesWords(funding.lapsingCount)} do not lapse` : ''}.`}
       </p>
-      <p className="soft">
-        {account.linked
-          ? `The program tells ${account.registrar || account.label} by its link.`
-          : `Do it at ${account.registrar || account.label} itself first; here it is only written down.`}
-      </p>
+      <WhoTells account={account} />
       <Actions>
         <Button data-kind="primary" isDisabled={!ready || busy} onPress={() => void confirm()}>
           {card === null

@@ -76,7 +76,7 @@ describe('what came of sending kept drafts', () => {
     ],
     [
       { listingIds: [1, 2, 3], sent: 1, stopped: [stopped('kelpkiln.com'), stopped('tidewick.com')] },
-      'One sent. kelpkiln.com and 1 more stays a draft: its prices have something to mend, see Price.',
+      'One sent. kelpkiln.com and 1 more stay drafts: their prices have something to mend, see Price.',
     ],
   ])('%j', (listed, words) => {
     expect(sentWords(listed)).toBe(words);

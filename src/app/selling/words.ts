@@ -100,8 +100,9 @@ export function sentWords({ sent, stopped }: Listed): string {
   const went = sent === 1 ? 'One sent.' : `${sent} sent.`;
   const [first] = stopped;
   if (!first) return went;
-  const others = stopped.length === 1 ? '' : ` and ${stopped.length - 1} more`;
-  return `${went} ${first.ascii}${others} stays a draft: its prices have something to mend, see Price.`;
+  return stopped.length === 1
+    ? `${went} ${first.ascii} stays a draft: its prices have something to mend, see Price.`
+    : `${went} ${first.ascii} and ${stopped.length - 1} more stay drafts: their prices have something to mend, see Price.`;
 }
 
 /** A yearly return as percent; large ones as a factor. */

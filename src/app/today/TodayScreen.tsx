@@ -2,7 +2,7 @@
 import Link from 'next/link';
 import { useEffect, useState } from 'react';
 import styled from 'styled-components';
-import type { TodayGroup } from '@/core/ledger';
+import type { TodayGroup, TodaySummary } from '@/core/ledger';
 import type { AgendaItem } from '@/core/selling';
 import { Button, ButtonLink } from '@/ui/controls/Button';
 import { Actions } from '@/ui/overlay/Dialog';
@@ -92,11 +92,7 @@ export function TodayScreen({
     <Page>
       <Section>
         <Line>
-          If nothing is done in the next 30 days:{' '}
-          {summary.charges === 0
-            ? 'nothing is charged'
-            : `${amountsWords(summary.charged)} is charged in ${summary.charges} ${summary.charges === 1 ? 'charge' : 'charges'}`}
-          ,{' '}
+          If nothing is done in the next 30 days: {chargedWords(summary)},{' '}
           {summary.lapses === 0
             ? 'no name lapses'
             : `${namesWords(summary.lapses)} ${summary.lapses === 1 ? 'lapses' : 'lapse'}`}
@@ -220,4 +216,14 @@ export function TodayScreen({
       />
     </Page>
   );
+}
+
+/** What is charged, and how many charges of it nobody can price. */
+function chargedWords({ charged, charges, unpriced }: TodaySummary): string {
+  const some = (count: number) => (count === 1 ? '1 charge' : `${count} charges`);
+  const priced = charges - unpriced;
+  const unknown = unpriced === 0 ? '' : `${some(unpriced)} at a price not known`;
+  if (charges === 0) return 'nothing is charged';
+  if (priced === 0) return unknown;
+  return `${amountsWords(charged)} is charged in ${some(priced)}${unknown && `, besides ${unknown}`}`;
 }

@@ -65,6 +65,7 @@ test('the line at the top: charged, lapsing and lost within thirty days', () => 
   expect(todaySummary(projection, rows(0), rows(30))).toEqual({
     charged: [amount(1138, 'USD')],
     charges: 1,
+    unpriced: 0,
     lapses: 5,
     dateless: 0,
     lost: 1,

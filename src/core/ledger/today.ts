@@ -27,6 +27,8 @@ export interface TodayList {
 export interface TodaySummary {
   readonly charged: readonly Amount[];
   readonly charges: number;
+  /** Of the charges, those at a price that is not known: they are missing from the sum. */
+  readonly unpriced: number;
   readonly lapses: number;
   readonly lost: number;
   /** Names of which nobody has said when their term ends: nothing of the above knows of them. */
@@ -114,13 +116,14 @@ export function todaySummary(
 ): TodaySummary {
   const until = addDays(projection.asOf, CHARGE_DAYS);
   const costs: Amount[] = [];
-  let charges = 0;
+  let [charges, unpriced] = [0, 0];
   for (const list of projection.charges)
     for (const charge of list) {
       if (charge.at > until) break;
       if (charge.outcome === 'fail') continue;
       charges += 1;
       if (charge.cost) costs.push(charge.cost);
+      else unpriced += 1;
     }
   const alive = (row: LedgerRow | undefined) => row?.phase === 'term' || row?.phase === 'refundable';
   const gone = (row: LedgerRow | undefined) => row?.phase === 'deleting' || row?.phase === 'free';
@@ -130,5 +133,5 @@ export function todaySummary(
     if (alive(row) && !alive(then[i]) && then[i]?.phase !== 'moving') lapses += 1;
     if (!gone(row) && gone(then[i])) lost += 1;
   }
-  return { charged: sumByCurrency(costs), charges, lapses, lost, dateless };
+  return { charged: sumByCurrency(costs), charges, unpriced, lapses, lost, dateless };
 }

@@ -9,11 +9,11 @@ import {
   type TermVerdict,
 } from '@/core/records';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
-import { dayOf, earliestEnd, formatInstant, type Instant } from '@/core/time';
+import { DAY_MS, dayOf, earliestEnd, formatInstant, type Instant } from '@/core/time';
 import { selectAccounts } from '@/database/accounts';
 import { insertBatch, type NamePatch, type PatchedName, patchNames } from '@/database/changes';
 import { insertEntries } from '@/database/entries';
-import { selectNameIds } from '@/database/names';
+import { lockNameEnding, selectNameIds } from '@/database/names';
 import {
   type ComparedExtras,
   insertDismissals,
@@ -137,13 +137,18 @@ export async function takeRenewed(deps: Deps, ascii: readonly string[]): Promise
     return by && end ? [{ ...one, end, by }] : [];
   });
   const at = deps.clock();
+  // Each in a batch of its own, so that one can be taken back without the others.
   for (const { nameId, unicode, row, end, by } of renewed)
     await changing(deps, async (tx) => {
+      // A run may have renewed it since it was compared.
+      if (!(await lockNameEnding(tx, nameId, row.termEnd))) return;
       const batchId = await insertBatch(tx, at, 'record', `Renewed, as registry and ${by} show: ${unicode}`);
       const patch = { term_end: formatInstant(end.at), term_end_day: end.precision === 'day' };
       await patchNames(tx, batchId, [{ nameId, patch, evidence: `public record of ${dayOf(at)}, and the ${by}` }]);
       const cost = row.costs.renewal;
-      if (cost)
+      // What several years cost together nobody has said.
+      const isOneYear = row.termEnd !== null && end.at - row.termEnd.at < MOST_YEAR_DAYS * DAY_MS;
+      if (cost && isOneYear)
         await insertEntries(tx, batchId, [{ nameId, onDay: dayOf(at), kind: 'renewal', ...cost, note: PROPOSED }]);
     });
   return renewed.length;
@@ -157,6 +162,8 @@ function renewedBy(term: TermVerdict | null): 'account' | 'registrar' | null {
 
 /** Less than this is another reading of the same term, and no renewal. */
 const LEAST_YEAR_DAYS = 300;
+/** More than this are several years. */
+const MOST_YEAR_DAYS = 400;
 
 const PROPOSED = 'proposed from the price book: no receipt yet. Correct it when the charge is known';
 

@@ -2,14 +2,12 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { type Amount, amount } from '@/core/money';
-import { isRefusal } from '@/core/refusal';
 import { AmountField } from '@/ui/controls/AmountField';
 import { Button } from '@/ui/controls/Button';
 import { Actions, Dialog } from '@/ui/overlay/Dialog';
-import { report } from '@/ui/overlay/Toasts';
 import { formatAmount } from '@/ui/text/figures';
 import { useLedger } from '../../frame/LedgerProvider';
-import { changeFundsAction } from '../actions';
+import { useChangeFunds, WhoTells } from '../changeFunds';
 
 /** Pays into an account from within a run; what is missing stands there already. */
 export function TopUp({ accountId, missingMinor }: { accountId: number; missingMinor: number }) {
@@ -45,25 +43,12 @@ function TopUpForm({
   onDone: () => void;
 }) {
   const router = useRouter();
-  const { reload } = useLedger();
   const [sum, setSum] = useState<Amount | null>(missing);
-  const [busy, setBusy] = useState(false);
-  const isReady = sum !== null && sum.minor > 0;
-
-  const confirm = async () => {
-    if (!isReady) return;
-    setBusy(true);
-    const answer = await changeFundsAction({ accountId: account.id, topUpMinor: sum.minor });
-    setBusy(false);
-    if (isRefusal(answer)) {
-      report({ text: answer.message, problem: true });
-      return;
-    }
-    report({ text: answer });
-    await reload();
+  const { busy, change } = useChangeFunds(() => {
     router.refresh();
     onDone();
-  };
+  });
+  const isReady = sum !== null && sum.minor > 0;
 
   return (
     <>
@@ -73,13 +58,13 @@ function TopUpForm({
         amount={missing}
         onChange={(_, read) => setSum(read)}
       />
-      <p className="soft">
-        {account.linked
-          ? `The program tells ${account.registrar || account.label} by its link.`
-          : `Do it at ${account.registrar || account.label} itself first; here it is only written down.`}
-      </p>
+      <WhoTells account={account} />
       <Actions>
-        <Button data-kind="primary" isDisabled={!isReady || busy} onPress={() => void confirm()}>
+        <Button
+          data-kind="primary"
+          isDisabled={!isReady || busy}
+          onPress={() => sum && void change({ accountId: account.id, topUpMinor: sum.minor })}
+        >
           {account.linked ? `Top up ${isReady ? formatAmount(sum) : ''}` : 'It is paid in: write it down'}
         </Button>
         <Button onPress={onDone}>Cancel</Button>

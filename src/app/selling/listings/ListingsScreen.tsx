@@ -178,6 +178,7 @@ export function ListingsScreen({ venues }: { venues: readonly Venue[] }) {
         </b>
         <span>
           leave <b>{amountsWords(sumByCurrency(leavesOf(chosen.size > 0 ? picked : shown)), true)}</b>
+          {notKnown(chosen.size > 0 ? picked : shown)}
         </span>
         {chosen.size > 0 && (
           <div>
@@ -201,6 +202,12 @@ export function ListingsScreen({ venues }: { venues: readonly Venue[] }) {
 }
 
 const NOTHING = () => undefined;
+
+/** How many of them leave nobody knows how much: a rate is missing for their fees. */
+function notKnown(lines: readonly ListingLine[]): string {
+  const count = lines.filter(({ askedMinor, proceedsMinor }) => askedMinor !== null && proceedsMinor === null).length;
+  return count === 0 ? '' : `, ${count} not known`;
+}
 
 function leavesOf(lines: readonly ListingLine[]) {
   return lines.flatMap(({ proceedsMinor, currency }) =>
