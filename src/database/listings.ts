@@ -1,18 +1,6 @@
-import { type ListingKind, type ListingPrices, PRICE_NAMES, type PriceName } from '@/core/selling';
+import { type ListingKind, type ListingPrices, type ListingStatus, PRICE_NAMES, type PriceName } from '@/core/selling';
 import type { Day, Instant, TermEnd } from '@/core/time';
 import type { Queryable, Transaction } from './pool';
-
-export type ListingStatus =
-  | 'draft'
-  | 'sending'
-  | 'unproved'
-  | 'in review'
-  | 'live'
-  | 'refused'
-  | 'withdrawing'
-  | 'withdrawn'
-  | 'sold'
-  | 'ended';
 
 /** What the owner says of a listing. */
 export interface ListingDraft {

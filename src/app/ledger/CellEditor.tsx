@@ -5,10 +5,10 @@ import styled from 'styled-components';
 import { type Amount, formatDecimal } from '@/core/money';
 import { isRefusal, type Refusal } from '@/core/refusal';
 import { readTyped, spellAmount, typedAmount } from '@/ui/text/figures';
-import { reportDone } from '../answers';
+import { editNamesAction } from '../acts/edit/actions';
+import { useAct } from '../acts/useAct';
 import { useLedger } from '../frame/LedgerProvider';
 import type { RowView } from '../frame/views';
-import { editNamesAction } from './actions';
 import type { ColumnId } from './ledgerColumns';
 
 const EDITABLE = ['asking', 'tags', 'notes', 'account'] as const;
@@ -79,18 +79,9 @@ function editOf(row: RowView, column: ColumnId, text: string, homeCurrency: stri
 }
 
 /** A cell while it is edited: Enter keeps, Escape leaves it as it was. */
-export function CellEditor({
-  row,
-  column,
-  onEnd,
-  onUndo,
-}: {
-  row: RowView;
-  column: ColumnId;
-  onEnd: () => void;
-  onUndo: (batchId: number) => Promise<void>;
-}) {
-  const { homeCurrency, meta, reload } = useLedger();
+export function CellEditor({ row, column, onEnd }: { row: RowView; column: ColumnId; onEnd: () => void }) {
+  const { homeCurrency, meta } = useLedger();
+  const { act } = useAct();
   const [text, setText] = useState(() => textOf(row, column));
   const field = useRef<HTMLInputElement & HTMLSelectElement>(null);
   const ended = useRef(false);
@@ -111,11 +102,7 @@ export function CellEditor({
     onEnd();
     grid?.focus();
     if (!keep || value === textOf(row, column) || isRefusal(read)) return;
-    const answer = await editNamesAction({
-      nameIds: [row.name.id],
-      edit: editOf(row, column, value, homeCurrency),
-    });
-    if (reportDone(answer, (batchId) => void onUndo(batchId))) await reload();
+    await act(() => editNamesAction({ nameIds: [row.name.id], edit: editOf(row, column, value, homeCurrency) }));
   };
   const onKeyDown = (event: KeyboardEvent) => {
     event.stopPropagation();

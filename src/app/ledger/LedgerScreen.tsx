@@ -8,17 +8,16 @@ import { report } from '@/ui/overlay/Toasts';
 import { Empty, Failed, Loading } from '@/ui/text/States';
 import { namesWords } from '@/ui/text/words';
 import type { SavedView } from '@/usecases/names/views';
-import { reportDone } from '../answers';
+import { useCheck } from '../acts/check/useCheck';
+import { DropDialog } from '../acts/drop/DropDialog';
+import { EditDialog } from '../acts/edit/EditDialog';
+import { useList } from '../acts/list/useList';
+import { useRenew } from '../acts/renew/useRenew';
+import { isSwitch, SwitchDialog } from '../acts/switch/SwitchDialog';
 import { useTitle } from '../frame/Frame';
 import { useDay, useLedger } from '../frame/LedgerProvider';
 import type { RowView } from '../frame/views';
-import { checkNamesAction } from '../record/actions';
-import { useRenew } from '../renewals/useRenew';
-import { LetGoDialog } from '../rescue/LetGoDialog';
-import { undoAction } from './actions';
 import { CellEditor, isEditable } from './CellEditor';
-import { EditDialog } from './dialogs/EditDialog';
-import { isSwitch, SwitchDialog } from './dialogs/SwitchDialog';
 import { FilterBar } from './FilterBar';
 import { FootingBar } from './FootingBar';
 import { type ColumnId, gridColumns, isColumn, LEDGER_COLUMNS, sortKeyOf } from './ledgerColumns';
@@ -31,13 +30,15 @@ import { useView } from './useView';
 const StillFilterBar = memo(FilterBar);
 const StillEditDialog = memo(EditDialog);
 const StillSwitchDialog = memo(SwitchDialog);
-const StillLetGoDialog = memo(LetGoDialog);
+const StillDropDialog = memo(DropDialog);
 
 type OpenDialog = 'edit' | 'let go' | Switch | null;
 
 export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: readonly SavedView[] }) {
   const router = useRouter();
   const plan = useRenew();
+  const check = useCheck();
+  const list = useList();
   const { view, show, columns: savedColumns } = useView();
   const query = useMemo(() => queryFromView(view).toString(), [view]);
   const { worker, meta, problem, style, homeCurrency, reload } = useLedger();
@@ -61,22 +62,15 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
     view.sort === 'step' ? 'by next price step' : `by ${sortWords}`,
   );
 
-  const undo = useCallback(
-    async (batchId: number) => {
-      if (reportDone(await undoAction(batchId), null)) await reload();
-    },
-    [reload],
-  );
-
   // biome-ignore lint/correctness/useExhaustiveDependencies: an edit ends when the list changes under it
   useEffect(() => setEditing(null), [view, daysAhead]);
 
   const edit = useCallback(
     (row: RowView, id: ColumnId) =>
       editing?.id === row.name.id && editing.column === id ? (
-        <CellEditor row={row} column={id} onEnd={() => setEditing(null)} onUndo={undo} />
+        <CellEditor row={row} column={id} onEnd={() => setEditing(null)} />
       ) : null,
-    [editing, undo],
+    [editing],
   );
   const accounts = useMemo(() => new Map(meta?.rules.accounts.map((account) => [account.id, account.label])), [meta]);
   const grid = useMemo(
@@ -111,18 +105,6 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
       return;
     }
     await plan(chosen.rows.map((row) => ({ nameId: row.name.id, years: row.policy.terms.renew.least })));
-  };
-
-  const check = async () => {
-    await checkNamesAction(chosen.rows.map((row) => row.name.ascii));
-    report({
-      text: `${namesWords(chosen.rows.length)} asked for at the registries. What differs stands under Public record.`,
-    });
-  };
-
-  const sell = () => {
-    if (chosen.count > MOST_LISTED) report({ text: 'List up to 500 names at a time. Choose fewer.', problem: true });
-    else router.push(`/selling/price?names=${chosen.ids.join(',')}`);
   };
 
   if (problem) return <Failed text={problem} onRetry={() => void reload()} />;
@@ -174,8 +156,8 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
         disabled={daysAhead > 0}
         onRenew={() => void renew()}
         onSwitch={setDialog}
-        onCheck={() => void check()}
-        onSell={sell}
+        onCheck={() => void check(chosen.rows)}
+        onSell={() => list(chosen.ids)}
         onEdit={() => setDialog('edit')}
         onClear={chosen.clear}
         query={query}
@@ -186,7 +168,6 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
         onClose={closeDialog}
         nameIds={chosen.ids}
         rows={chosen.rows}
-        onUndo={undo}
         tags={tags}
       />
       <StillSwitchDialog
@@ -195,15 +176,11 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
         onClose={closeDialog}
         nameIds={chosen.ids}
         rows={chosen.rows}
-        onUndo={undo}
       />
-      <StillLetGoDialog isOpen={dialog === 'let go'} onClose={closeDialog} rows={chosen.rows} onUndo={undo} />
+      <StillDropDialog isOpen={dialog === 'let go'} onClose={closeDialog} rows={chosen.rows} />
     </>
   );
 }
-
-/** As many names as are priced at a time. */
-const MOST_LISTED = 500;
 
 /** The column that shows the order: the first shown one that sorts by the view's key. */
 function sortColumn(view: LedgerView, shown: readonly ColumnId[]): ColumnId {

@@ -1,40 +1,9 @@
 'use server';
-import { after } from 'next/server';
 import type { Refusal } from '@/core/refusal';
-import { isRefusal } from '@/core/refusal';
 import { deps } from '@/usecases/deps';
-import { carryOutSwitches } from '@/usecases/links/switches';
-import { askSwitch, confirmSwitch, type Done, editNames } from '@/usecases/names/edit';
+import type { Done } from '@/usecases/names/edit';
 import { addEntry, correctEntry } from '@/usecases/names/entries';
-import { undo } from '@/usecases/names/undo';
 import { dropView, type SavedView, saveView } from '@/usecases/names/views';
-import { planRenewal } from '@/usecases/renewals/renew';
-
-export async function editNamesAction(input: unknown): Promise<Done | Refusal> {
-  return editNames(deps(), input);
-}
-
-/** Asks for auto-renew, lock or privacy to be switched. Where the account has a link, the registrar is told right after the answer. */
-export async function askSwitchAction(input: unknown): Promise<Done | Refusal> {
-  const own = deps();
-  const asked = await askSwitch(own, input);
-  if (!isRefusal(asked)) {
-    after(async () => {
-      await carryOutSwitches(own).catch((error: unknown) =>
-        own.log.error({ err: error }, 'switching at a registrar was interrupted'),
-      );
-    });
-  }
-  return asked;
-}
-
-export async function confirmSwitchAction(input: unknown): Promise<Done | Refusal> {
-  return confirmSwitch(deps(), input);
-}
-
-export async function undoAction(batchId: number): Promise<Done | Refusal> {
-  return undo(deps(), batchId);
-}
 
 export async function addEntryAction(input: unknown): Promise<Done | Refusal> {
   return addEntry(deps(), input);
@@ -54,13 +23,4 @@ export async function saveViewAction(
 
 export async function dropViewAction(id: number): Promise<SavedView[]> {
   return dropView(deps(), id);
-}
-
-/** Plans a renewal or restore of the chosen names, one term each. Answers its number. */
-export async function planRenewalAction(
-  items: readonly { nameId: number; years: number }[],
-  action: 'renew' | 'restore' = 'renew',
-): Promise<string | Refusal> {
-  const planned = await planRenewal(deps(), { items, action });
-  return isRefusal(planned) ? planned : planned.renewal.id;
 }

@@ -14,9 +14,8 @@ import { Wide } from '@/ui/text/Wide';
 import { type DayStyle, dayWords, namesWords } from '@/ui/text/words';
 import type { CheckProgress } from '@/usecases/records/check';
 import type { DifferingName } from '@/usecases/records/compare';
-import { reportDone } from '../answers';
-import { useLedger } from '../frame/LedgerProvider';
-import { undoAction } from '../ledger/actions';
+import { useAct } from '../acts/useAct';
+import { useLedger, useLedgerChange } from '../frame/LedgerProvider';
 import { dismissAction, takeOverAction } from './actions';
 import { canTakeOver, differenceWords } from './differenceWords';
 
@@ -32,6 +31,7 @@ const MOST_ROWS = 200;
 /** What differs between ledger and record, the most dangerous first; taken over or dismissed, one or many. */
 export function Differences({ names, progress }: { names: readonly DifferingName[]; progress: CheckProgress }) {
   const router = useRouter();
+  const { act } = useAct();
   const { style, reload } = useLedger();
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const rows = names.flatMap((name) => name.differences.map((difference) => ({ name, difference })));
@@ -39,22 +39,18 @@ export function Differences({ names, progress }: { names: readonly DifferingName
   const picked = rows.filter((row) => chosen.has(keyOf(row)));
   const asked = picked.map(({ name, difference }) => ({ nameId: name.nameId, kind: difference.kind }));
 
-  const after = async () => {
-    setChosen(new Set());
-    await reload();
-    router.refresh();
-  };
+  // What differs is drawn by the server, and follows every change of the ledger: an undo too.
+  useLedgerChange(router.refresh);
+  const settled = () => setChosen(new Set());
   const takeOver = async () => {
-    const undo = async (batchId: number) => {
-      if (reportDone(await undoAction(batchId), null)) await after();
-    };
-    if (reportDone(await takeOverAction({ differences: asked }), (batchId) => void undo(batchId))) await after();
+    if (await act(() => takeOverAction({ differences: asked }))) settled();
   };
   const dismiss = async () => {
     const answer = await dismissAction({ differences: asked });
     if (isRefusal(answer)) report({ text: answer.message, problem: true });
     else report({ text: `${answer} dismissed. They come back when the record says something else.` });
-    await after();
+    settled();
+    await reload();
   };
 
   if (rows.length === 0)

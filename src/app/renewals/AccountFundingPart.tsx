@@ -12,10 +12,10 @@ import { formatAmount } from '@/ui/text/figures';
 import { Fields, Ruled, Section } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
 import { causeWords, dayWords, namesWords } from '@/ui/text/words';
+import { useRenew } from '../acts/renew/useRenew';
 import { useLedger } from '../frame/LedgerProvider';
 import type { FundingView, WhatIf } from '../frame/views';
 import { useChangeFunds, WhoTells } from './changeFunds';
-import { useRenew } from './useRenew';
 
 /** One account's coming charges: the balance over time, by month, and charge by charge, with what would mend a failure. */
 export function AccountFundingPart({ funding, until }: { funding: FundingView; until: Instant }) {

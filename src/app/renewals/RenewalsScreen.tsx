@@ -10,12 +10,10 @@ import { Actions } from '@/ui/overlay/Dialog';
 import { Page, Ruled, Section } from '@/ui/text/Sheet';
 import { Failed, Loading } from '@/ui/text/States';
 import { amountsWords, dayWords, namesWords } from '@/ui/text/words';
-import { reportDone } from '../answers';
+import { SWITCH_WORDS, SwitchDialog, switchesAsked } from '../acts/switch/SwitchDialog';
 import { useTitle } from '../frame/Frame';
 import { useDay, useLedger } from '../frame/LedgerProvider';
 import type { ContradictingRow, FundingView, RowView } from '../frame/views';
-import { undoAction } from '../ledger/actions';
-import { SWITCH_WORDS, SwitchDialog, switchesAsked } from '../ledger/dialogs/SwitchDialog';
 import { AccountFundingPart } from './AccountFundingPart';
 import { Contradictions } from './Contradictions';
 import { FundingTable } from './FundingTable';
@@ -65,9 +63,6 @@ export function RenewalsScreen({ open, account }: { open: readonly OpenRenewalLi
   const confirm = (row: RowView, what: Switch) => {
     setConfirmWhat(what);
     setConfirming([row]);
-  };
-  const undo = async (batchId: number) => {
-    if (reportDone(await undoAction(batchId), null)) await reload();
   };
   if (problem) return <Failed text={problem} onRetry={() => void reload()} />;
   if (fundings === null) return <Loading text="Playing the accounts forward" />;
@@ -158,7 +153,6 @@ export function RenewalsScreen({ open, account }: { open: readonly OpenRenewalLi
         onClose={() => setConfirming([])}
         nameIds={confirming.map((row) => row.name.id)}
         rows={confirming}
-        onUndo={undo}
       />
     </Page>
   );

@@ -1,5 +1,4 @@
 'use server';
-import { after } from 'next/server';
 import { isRefusal, type Refusal } from '@/core/refusal';
 import { changeFunds } from '@/usecases/accounts/funds';
 import { deps } from '@/usecases/deps';
@@ -18,6 +17,7 @@ import {
   startRun,
   stopRun,
 } from '@/usecases/runs/start';
+import { later } from '../acts/later';
 
 export async function changeRenewalAction(id: string, input: unknown): Promise<OpenRenewal | Refusal> {
   return changeRenewal(deps(), id, input);
@@ -52,12 +52,7 @@ export async function sendReportsAgainAction(id: string, report: unknown): Promi
 }
 
 function goOn(id: string, started: number | Refusal): number | Refusal {
-  const own = deps();
-  if (!isRefusal(started) && started > 0) {
-    after(async () => {
-      await carryOutRun(own, id).catch((error: unknown) => own.log.error({ err: error, id }, 'a run was interrupted'));
-    });
-  }
+  if (!isRefusal(started) && started > 0) later(`the run ${id}`, (own) => carryOutRun(own, id));
   return started;
 }
 

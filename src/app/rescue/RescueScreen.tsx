@@ -11,16 +11,16 @@ import { Empty, Failed, Loading } from '@/ui/text/States';
 import { amountsWords, dayWords, namesWords } from '@/ui/text/words';
 import type { LettingGoRow } from '@/usecases/rescue/letGo';
 import type { Settings } from '@/usecases/settings';
-import { reportDone } from '../answers';
+import { keepAfterAllAction } from '../acts/drop/actions';
+import { DropDialog } from '../acts/drop/DropDialog';
+import { useRenew } from '../acts/renew/useRenew';
+import { useAct } from '../acts/useAct';
 import { useTitle } from '../frame/Frame';
 import { useLedger } from '../frame/LedgerProvider';
 import type { RescueRow, RescueView, RowView } from '../frame/views';
-import { undoAction } from '../ledger/actions';
-import { useRenew } from '../renewals/useRenew';
-import { keepAfterAllAction, runOfNameAction } from './actions';
+import { runOfNameAction } from './actions';
 import { BudgetPart } from './BudgetPart';
 import { DecideDialog } from './DecideDialog';
-import { LetGoDialog } from './LetGoDialog';
 import { LettingGoPart } from './LettingGoPart';
 import { RefundPart } from './RefundPart';
 import { RescueTable } from './RescueTable';
@@ -43,6 +43,7 @@ const Foot = styled.footer`
 export function RescueScreen({ odds, going }: { odds: Settings['saleOdds']; going: readonly LettingGoRow[] }) {
   const router = useRouter();
   const renew = useRenew();
+  const { act } = useAct();
   const { worker, meta, problem, style, homeCurrency, reload } = useLedger();
   const [view, setView] = useState<RescueView | null>(null);
   const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
@@ -61,9 +62,6 @@ export function RescueScreen({ odds, going }: { odds: Settings['saleOdds']; goin
     };
   }, [worker, meta, router]);
 
-  const undo = async (batchId: number) => {
-    if (reportDone(await undoAction(batchId), null)) await reload();
-  };
   /** A restore that is paid waits for its report: in its run, or at the registrar when it was not asked for here. */
   const decide = async (about: RescueRow) => {
     if (about.judgement.verdict !== 'send the report') return setDeciding(about);
@@ -76,8 +74,7 @@ export function RescueScreen({ odds, going }: { odds: Settings['saleOdds']; goin
       });
   };
   const keep = async (row: RowView) => {
-    const answer = await keepAfterAllAction({ nameIds: [row.name.id] });
-    if (reportDone(answer, (batchId) => void undo(batchId))) await reload();
+    await act(() => keepAfterAllAction({ nameIds: [row.name.id] }));
   };
   if (problem) return <Failed text={problem} onRetry={() => void reload()} />;
   if (view === null || meta === null) return <Loading text="Looking what can be saved" />;
@@ -158,8 +155,8 @@ export function RescueScreen({ odds, going }: { odds: Settings['saleOdds']; goin
         </Section>
       )}
       <LettingGoPart rows={lettingGo} going={going} onKeep={(row) => void keep(row)} />
-      <DecideDialog about={deciding} onClose={() => setDeciding(null)} onUndo={undo} />
-      <LetGoDialog isOpen={leaving.length > 0} onClose={() => setLeaving([])} rows={leaving} onUndo={undo} />
+      <DecideDialog about={deciding} onClose={() => setDeciding(null)} />
+      <DropDialog isOpen={leaving.length > 0} onClose={() => setLeaving([])} rows={leaving} />
     </Page>
   );
 }

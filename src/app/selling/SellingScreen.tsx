@@ -11,6 +11,7 @@ import { report as tell } from '@/ui/overlay/Toasts';
 import { formatAmount } from '@/ui/text/figures';
 import { Page, Ruled, Section } from '@/ui/text/Sheet';
 import { Empty } from '@/ui/text/States';
+import { AGENDA_WORDS, STAGE_WORDS } from '@/ui/text/sellingWords';
 import { Wide } from '@/ui/text/Wide';
 import { daysLeft, daysWords, dayWords, hourWords, untilWords } from '@/ui/text/words';
 import type { AgendaGroup, SellingReport } from '@/usecases/selling/report';
@@ -18,7 +19,6 @@ import { useTitle } from '../frame/Frame';
 import { useLedger, useLedgerChange } from '../frame/LedgerProvider';
 import { lookAgainAction } from './actions';
 import { PastePart } from './PastePart';
-import { AGENDA_WORDS, STAGE_WORDS } from './words';
 
 const MOST_ROWS = 12;
 

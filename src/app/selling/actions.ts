@@ -1,5 +1,4 @@
 'use server';
-import { after } from 'next/server';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { type Deps, deps } from '@/usecases/deps';
 import { changeReserve, enterBid, offerToHighest } from '@/usecases/selling/auctions';
@@ -12,26 +11,22 @@ import {
   sendListings,
   withdrawListingsById,
 } from '@/usecases/selling/listings';
-import { answerOffer, buyerAnswers, enterOffer, saveAnswerRule } from '@/usecases/selling/offers';
+import { answerOffer, buyerAnswers, enterOffer } from '@/usecases/selling/offers';
 import { type PastedNames, pastedNames } from '@/usecases/selling/pricing';
 import { proveListing } from '@/usecases/selling/prove';
 import { handOver, stepSale, transferCode } from '@/usecases/selling/sales';
+import { later } from '../acts/later';
 
 /** What was decided is told to venues at once, without keeping the person waiting. */
-function followLater(): void {
-  const own = deps();
-  after(() => followNow(own));
-}
-
-/** Follows selling now; what goes wrong is carried on by the jobs. */
-async function followNow(own: Deps): Promise<void> {
-  await followSelling(own).catch((error: unknown) => own.log.error({ err: error }, 'selling could not be followed'));
-}
-
 async function followed<T>(answer: Promise<T>): Promise<T> {
   const done = await answer;
-  if (!isRefusal(done)) followLater();
+  if (!isRefusal(done)) later('following what is sold', followSelling);
   return done;
+}
+
+/** Follows selling before the answer, so that the next screen shows how it stands; what goes wrong is carried on by the jobs. */
+async function followNow(own: Deps): Promise<void> {
+  await followSelling(own).catch((error: unknown) => own.log.error({ err: error }, 'selling could not be followed'));
 }
 
 /** The ids of one's own names in a pasted list, and what is not in the ledger. */
@@ -75,10 +70,6 @@ export async function answerOfferAction(input: unknown): Promise<true | Refusal>
 export async function buyerAnswersAction(threadId: number, answer: 'accept' | 'decline'): Promise<true | Refusal> {
   const answered = await buyerAnswers(deps(), threadId, answer);
   return isRefusal(answered) ? answered : true;
-}
-
-export async function answerRuleAction(input: unknown): Promise<true | Refusal> {
-  return saveAnswerRule(deps(), input);
 }
 
 export async function enterBidAction(input: unknown): Promise<true | Refusal> {

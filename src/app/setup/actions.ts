@@ -11,6 +11,7 @@ import { removePolicy, savePolicy, saveRegistryFee } from '@/usecases/policies/p
 import { fetchBootstrap, saveRecordServers } from '@/usecases/records/servers';
 import { withdrawLinks } from '@/usecases/reminders/remind';
 import { saveReminders } from '@/usecases/reminders/settings';
+import { saveAnswerRule } from '@/usecases/selling/offers';
 import { saveOffice } from '@/usecases/settings';
 import { removeVenueLink, saveRate, saveVenue, saveVenueLink, testVenue } from '@/usecases/venues/venues';
 
@@ -121,6 +122,10 @@ export async function removeVenueLinkAction(venueId: number): Promise<void> {
 
 export async function testVenueAction(venueId: number): Promise<string | Refusal> {
   return testVenue(deps(), venueId);
+}
+
+export async function answerRuleAction(input: unknown): Promise<true | Refusal> {
+  return saveAnswerRule(deps(), input);
 }
 
 export async function saveRateAction(input: unknown): Promise<true | Refusal> {

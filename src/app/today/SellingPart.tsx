@@ -5,10 +5,10 @@ import { ButtonLink } from '@/ui/controls/Button';
 import { Actions } from '@/ui/overlay/Dialog';
 import { formatAmount } from '@/ui/text/figures';
 import { Ruled, Section } from '@/ui/text/Sheet';
+import { AGENDA_WORDS } from '@/ui/text/sellingWords';
 import { Wide } from '@/ui/text/Wide';
 import { daysLeft, daysWords, dayWords } from '@/ui/text/words';
 import { useLedger } from '../frame/LedgerProvider';
-import { AGENDA_WORDS } from '../selling/words';
 
 /** What awaits the owner in selling, the most urgent first. */
 export function SellingPart({

@@ -12,13 +12,12 @@ import { amountsWords, dayWords, namesWords } from '@/ui/text/words';
 import type { MessageRow } from '@/usecases/links/messages';
 import type { WatchRow } from '@/usecases/records/watch';
 import type { OtherKey } from '@/usecases/secrets/keys';
-import { reportDone } from '../answers';
+import { useRenew } from '../acts/renew/useRenew';
+import { SwitchDialog } from '../acts/switch/SwitchDialog';
+import { useAct } from '../acts/useAct';
 import { useTitle } from '../frame/Frame';
 import { useLedger } from '../frame/LedgerProvider';
 import type { RowView, TodayView } from '../frame/views';
-import { undoAction } from '../ledger/actions';
-import { SwitchDialog } from '../ledger/dialogs/SwitchDialog';
-import { useRenew } from '../renewals/useRenew';
 import { mailConfirmedAction, seenNamesAction } from './actions';
 import { OtherKeyNotice } from './OtherKeyNotice';
 import { SellingPart } from './SellingPart';
@@ -53,6 +52,7 @@ export function TodayScreen({
   otherKey: readonly OtherKey[];
 }) {
   const plan = useRenew();
+  const { act } = useAct();
   const { worker, meta, problem, style, today, reload } = useLedger();
   const [view, setView] = useState<TodayView | null>(null);
   const [switching, setSwitching] = useState<readonly RowView[]>([]);
@@ -70,16 +70,13 @@ export function TodayScreen({
 
   const renew = (rows: readonly RowView[]) =>
     plan(rows.map((row) => ({ nameId: row.name.id, years: row.policy.terms.renew.least })));
-  const undo = async (batchId: number) => {
-    if (reportDone(await undoAction(batchId), null)) await reload();
-  };
   const seen = async (ids: readonly number[]) => {
     await seenNamesAction(ids);
     setOpen((now) => new Set([...now].filter((id) => !ids.includes(id))));
   };
 
   const mailConfirmed = async (row: RowView) => {
-    if (reportDone(await mailConfirmedAction(row.name.id), (batchId) => void undo(batchId))) await reload();
+    await act(() => mailConfirmedAction(row.name.id));
   };
 
   if (problem) return <Failed text={problem} onRetry={() => void reload()} />;
@@ -212,7 +209,6 @@ export function TodayScreen({
         onClose={() => setSwitching([])}
         nameIds={switching.map((row) => row.name.id)}
         rows={switching}
-        onUndo={undo}
       />
     </Page>
   );

@@ -5,9 +5,9 @@ import { Button } from '@/ui/controls/Button';
 import { Ruled } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
 import { causeWords, daysLeft, daysToStep, daysWords, outlookWords, stepFigures, untilWords } from '@/ui/text/words';
+import { Stalled } from '../acts/switch/Stalled';
 import { useLedger } from '../frame/LedgerProvider';
 import type { RowView } from '../frame/views';
-import { Stalled } from '../ledger/Stalled';
 
 interface TodayActs {
   readonly isOpen: (row: RowView) => boolean;

@@ -2,6 +2,21 @@
 export const LISTING_KINDS = ['fixed price', 'open to offers', 'both', 'auction'] as const;
 export type ListingKind = (typeof LISTING_KINDS)[number];
 
+/** How a listing stands, in the order in which it comes about. */
+export const LISTING_STATES = [
+  'draft',
+  'sending',
+  'unproved',
+  'in review',
+  'live',
+  'refused',
+  'withdrawing',
+  'withdrawn',
+  'sold',
+  'ended',
+] as const;
+export type ListingStatus = (typeof LISTING_STATES)[number];
+
 /** The prices of a listing, in the order in which they must rise. */
 export const PRICE_NAMES = ['minimum', 'start', 'reserve', 'asking', 'buyNow'] as const;
 export type PriceName = (typeof PRICE_NAMES)[number];

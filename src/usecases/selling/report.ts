@@ -8,6 +8,7 @@ import {
   costIn,
   HANDOVER_DAYS,
   type ListingKind,
+  type ListingStatus,
   leavesOf,
   orderAgenda,
   saleFees,
@@ -19,7 +20,6 @@ import { type AuctionRow, selectAuctions, selectUnsold } from '@/database/auctio
 import {
   countListings,
   type ListingRow,
-  type ListingStatus,
   type NameOnSale,
   selectListings,
   selectListingsToWatch,

@@ -15,16 +15,14 @@ import { restoreWords } from '@/ui/text/words';
 import type { NameDetail } from '@/usecases/names/detail';
 import type { StoredRecord } from '@/usecases/records/records';
 import type { Lapse } from '@/usecases/rescue/lapse';
-import { reportDone } from '../../answers';
+import { DropDialog } from '../../acts/drop/DropDialog';
+import { EditDialog } from '../../acts/edit/EditDialog';
+import { useRenew } from '../../acts/renew/useRenew';
+import { Stalled } from '../../acts/switch/Stalled';
+import { isSwitch, SwitchDialog } from '../../acts/switch/SwitchDialog';
 import { useTitle } from '../../frame/Frame';
 import { useDay, useLedger, useLedgerChange } from '../../frame/LedgerProvider';
 import type { NameView } from '../../frame/views';
-import { useRenew } from '../../renewals/useRenew';
-import { LetGoDialog } from '../../rescue/LetGoDialog';
-import { undoAction } from '../actions';
-import { EditDialog } from '../dialogs/EditDialog';
-import { isSwitch, SwitchDialog } from '../dialogs/SwitchDialog';
-import { Stalled } from '../Stalled';
 import { History } from './History';
 import { KnownFacts } from './KnownFacts';
 import { LapsePart } from './LapsePart';
@@ -94,10 +92,6 @@ export function NameScreen({
 
   // What the server has drawn (money, history, evidence) follows every change of the ledger, whoever made it.
   useLedgerChange(router.refresh);
-
-  const undo = async (batchId: number) => {
-    if (reportDone(await undoAction(batchId), null)) await reload();
-  };
 
   const renew = async () => {
     if (!view || !meta) return;
@@ -192,7 +186,6 @@ export function NameScreen({
         onClose={() => setDialog(null)}
         nameIds={[detail.id]}
         rows={[row]}
-        onUndo={undo}
         tags={tags}
       />
       <SwitchDialog
@@ -201,9 +194,8 @@ export function NameScreen({
         onClose={() => setDialog(null)}
         nameIds={[detail.id]}
         rows={[row]}
-        onUndo={undo}
       />
-      <LetGoDialog isOpen={dialog === 'let go'} onClose={() => setDialog(null)} rows={[row]} onUndo={undo} />
+      <DropDialog isOpen={dialog === 'let go'} onClose={() => setDialog(null)} rows={[row]} />
     </Page>
   );
 }

@@ -8,9 +8,9 @@ import { Ruled, Section } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
 import { dayWords, termEndWords } from '@/ui/text/words';
 import type { StoredRecord } from '@/usecases/records/records';
+import { checkNamesAction } from '../../acts/check/actions';
 import { useLedger } from '../../frame/LedgerProvider';
 import type { RowView } from '../../frame/views';
-import { checkNamesAction } from '../../record/actions';
 
 /** Ledger, registry and registrar side by side. */
 export function RecordPart({

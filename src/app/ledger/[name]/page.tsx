@@ -8,7 +8,7 @@ import { nameDetail } from '@/usecases/names/detail';
 import { ledgerChoices } from '@/usecases/names/ledger';
 import { newestRecords } from '@/usecases/records/records';
 import { lapseOf } from '@/usecases/rescue/lapse';
-import { textIn } from '../../params';
+import { textIn } from '../../http/params';
 import { NameScreen } from './NameScreen';
 
 type NameParams = { params: Promise<{ name: string }> };

@@ -1,6 +1,6 @@
 import { compute } from '@/usecases/computing';
 import { deps } from '@/usecases/deps';
-import { answer, written } from '../../api/problem';
+import { answer, written } from '../../http/problem';
 
 /**
  * The whole ledger for the browser's worker. The browser keeps it and asks each time whether it still holds (RFC 9110

@@ -12,9 +12,10 @@ import { dayWords, termEndWords } from '@/ui/text/words';
 import type { ListedName } from '@/usecases/records/list';
 import type { StoredRecord } from '@/usecases/records/records';
 import type { LookedUp } from '@/usecases/records/watch';
+import { seenZoneAction } from '../../acts/drop/actions';
 import { useTitle } from '../../frame/Frame';
 import { useLedger } from '../../frame/LedgerProvider';
-import { lookUpListAction, seenZoneAction, unwatchAction, watchAction } from '../actions';
+import { lookUpListAction, unwatchAction, watchAction } from '../actions';
 import { ListedNames } from '../ListedNames';
 import { RecordHistory } from './RecordHistory';
 

@@ -5,7 +5,7 @@ import { Empty } from '@/ui/text/States';
 import { deps } from '@/usecases/deps';
 import { recordHistory } from '@/usecases/records/records';
 import { lookUp } from '@/usecases/records/watch';
-import { textIn } from '../../params';
+import { textIn } from '../../http/params';
 import { LookUpScreen } from './LookUpScreen';
 
 type NameParams = { params: Promise<{ name: string }> };

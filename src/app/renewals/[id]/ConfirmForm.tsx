@@ -11,15 +11,14 @@ import { readTyped, spellAmount, typedAmount } from '@/ui/text/figures';
 import { Fields, Ruled, Section } from '@/ui/text/Sheet';
 import { amountsWords } from '@/ui/text/words';
 import type { QuotedItem, RenewalQuote } from '@/usecases/renewals/quote';
-import { reportDone } from '../../answers';
+import { useAct } from '../../acts/useAct';
 import { useLedger } from '../../frame/LedgerProvider';
-import { undoAction } from '../../ledger/actions';
 import { confirmRenewalAction } from '../actions';
 
 /** What really happened: which names were renewed, what was charged for each, when, by which means, with which reference. */
 export function ConfirmForm({ renewalId, quote }: { renewalId: string; quote: RenewalQuote }) {
   const router = useRouter();
-  const { meta, style, homeCurrency, reload } = useLedger();
+  const { meta, style, homeCurrency } = useLedger();
   const items = quote.items.filter((item) => item.refusal === null);
   const [done, setDone] = useState<ReadonlySet<number>>(() => new Set(items.map((item) => item.nameId)));
   const [charged, setCharged] = useState<ReadonlyMap<number, string>>(
@@ -28,8 +27,7 @@ export function ConfirmForm({ renewalId, quote }: { renewalId: string; quote: Re
   const [day, setDay] = useState<string>(style.today);
   const [means, setMeans] = useState('');
   const [reference, setReference] = useState('');
-  const [problem, setProblem] = useState<{ text: string; field?: string } | null>(null);
-  const [busy, setBusy] = useState(false);
+  const { act, isBusy, refused } = useAct();
   const sent = useRef(false);
 
   const currencyOf = (item: QuotedItem) =>
@@ -47,8 +45,7 @@ export function ConfirmForm({ renewalId, quote }: { renewalId: string; quote: Re
     // What is no amount is refused where it stands.
     if (told.some(({ read, done: chosen }) => chosen && isRefusal(read))) return;
     sent.current = true;
-    setBusy(true);
-    const answer = await confirmRenewalAction({
+    const request = {
       id: renewalId,
       chargedOn: day,
       means,
@@ -58,18 +55,15 @@ export function ConfirmForm({ renewalId, quote }: { renewalId: string; quote: Re
         done: chosen,
         ...(read && !isRefusal(read) ? { chargedMinor: read.minor } : {}),
       })),
+    };
+    const isDone = await act(async () => {
+      const answer = await confirmRenewalAction(request);
+      return isRefusal(answer)
+        ? answer
+        : { ...answer, summary: `${answer.summary}. Undo takes it back in the books only` };
     });
-    setBusy(false);
-    if (isRefusal(answer)) {
-      sent.current = false;
-      setProblem({ text: answer.message, ...(answer.field ? { field: answer.field } : {}) });
-      return;
-    }
-    reportDone({ ...answer, summary: `${answer.summary}. Undo takes it back in the books only` }, async (batchId) => {
-      if (reportDone(await undoAction(batchId), null)) await reload();
-    });
-    await reload();
-    router.push('/ledger');
+    sent.current = isDone;
+    if (isDone) router.push('/ledger');
   };
 
   return (
@@ -119,18 +113,13 @@ export function ConfirmForm({ renewalId, quote }: { renewalId: string; quote: Re
           value={day}
           onChange={setDay}
           placeholder="2027-05-13"
-          problem={problem?.field === 'chargedOn' ? problem.text : null}
+          problem={refused?.field === 'chargedOn' ? refused.message : null}
         />
         <Field label="Paid by" value={means} onChange={setMeans} placeholder="balance, card" />
         <Field label="Reference" value={reference} onChange={setReference} placeholder="order or receipt number" />
       </Fields>
-      {problem && problem.field !== 'chargedOn' && (
-        <p className="caution" role="alert">
-          {problem.text}
-        </p>
-      )}
       <Actions>
-        <Button data-kind="primary" isDisabled={busy || done.size === 0} onPress={() => void confirm()}>
+        <Button data-kind="primary" isDisabled={isBusy || done.size === 0} onPress={() => void confirm()}>
           Confirm: renewed as written
         </Button>
       </Actions>

@@ -5,7 +5,7 @@ import { deps } from '@/usecases/deps';
 import { openRenewal } from '@/usecases/renewals/renew';
 import { restoreReports } from '@/usecases/rescue/report';
 import { runProgress } from '@/usecases/runs/start';
-import { uuidIn } from '../../params';
+import { uuidIn } from '../../http/params';
 import { RenewScreen } from './RenewScreen';
 
 export const metadata: Metadata = { title: 'Renew' };

@@ -1,6 +1,6 @@
 import { compute } from '@/usecases/computing';
 import { deps } from '@/usecases/deps';
-import { answer, written } from '../../api/problem';
+import { answer, written } from '../../http/problem';
 
 /** Every current listing, for the list in the browser. */
 export function GET(): Promise<Response> {

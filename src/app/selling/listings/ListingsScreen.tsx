@@ -10,12 +10,12 @@ import { Grid, type GridColumn } from '@/ui/grid/Grid';
 import { report } from '@/ui/overlay/Toasts';
 import { formatAmount, formatFigure } from '@/ui/text/figures';
 import { Empty, Failed, Loading } from '@/ui/text/States';
+import { STATUS_WORDS, sentWords } from '@/ui/text/sellingWords';
 import { amountsWords, dayWords } from '@/ui/text/words';
 import type { ListingLine } from '@/usecases/selling/report';
 import { useTitle } from '../../frame/Frame';
 import { useLedger, useLedgerChange } from '../../frame/LedgerProvider';
 import { seenLiveAction, sendListingsAction, withdrawAction } from '../actions';
-import { STATUS_WORDS, sentWords } from '../words';
 
 const Bar = styled.div`
   display: flex;

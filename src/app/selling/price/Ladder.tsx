@@ -3,7 +3,7 @@ import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
 import styled from 'styled-components';
 import { type LadderScale, type PriceName, placeOn, priceAt, type Rung } from '@/core/selling';
 import { formatAmount } from '@/ui/text/figures';
-import { PRICE_WORDS, RUNG_WORDS } from '../words';
+import { PRICE_WORDS, RUNG_WORDS } from '@/ui/text/sellingWords';
 
 const HEIGHT = 330;
 const WIDTH = 300;

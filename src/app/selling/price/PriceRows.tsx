@@ -6,8 +6,8 @@ import { wholeUnit } from '@/core/money';
 import { type LadderScale, PRICE_NAMES, type PriceName, pricesOf } from '@/core/selling';
 import { Check } from '@/ui/controls/Check';
 import { formatAmount } from '@/ui/text/figures';
+import { PRICE_WORDS } from '@/ui/text/sellingWords';
 import type { PricedName, Pricing } from '@/usecases/selling/pricing';
-import { PRICE_WORDS } from '../words';
 import { type Draft, type Drafts, judge, type Terms } from './drafts';
 import { LadderLine } from './Ladder';
 

@@ -6,10 +6,10 @@ import { Choice } from '@/ui/controls/Field';
 import { formatAmount } from '@/ui/text/figures';
 import { Page, Ruled, Section } from '@/ui/text/Sheet';
 import { Empty } from '@/ui/text/States';
+import { returnWords } from '@/ui/text/sellingWords';
 import { Wide } from '@/ui/text/Wide';
 import type { SoldList, SoldTotal } from '@/usecases/selling/statement';
 import { useTitle } from '../../frame/Frame';
-import { returnWords } from '../words';
 
 /** Every sale that is done, with profit, holding time and yearly return; and the sums. */
 export function SoldScreen({ sold }: { sold: SoldList }) {

@@ -18,8 +18,7 @@ import { dayWords } from '@/ui/text/words';
 import type { VenueRow } from '@/usecases/venues/venues';
 import { useTitle } from '../../frame/Frame';
 import { useLedger } from '../../frame/LedgerProvider';
-import { answerRuleAction } from '../../selling/actions';
-import { saveRateAction } from '../actions';
+import { answerRuleAction, saveRateAction } from '../actions';
 
 const SAMPLE_MINOR = 100_000;
 

@@ -1,6 +1,6 @@
 import { accountDocuments } from '@/usecases/accounts/documents';
 import { deps } from '@/usecases/deps';
-import { answer } from '../../problem';
+import { answer } from '../../../http/problem';
 
 /** Every account with its rules. */
 export function GET(): Promise<Response> {

@@ -4,8 +4,8 @@ import { dayOf } from '@/core/time';
 import { makeBackup, restoreBackup } from '@/usecases/backup/backup';
 import { deps } from '@/usecases/deps';
 import { LARGEST_BACKUP } from '@/usecases/limits';
-import { BodyTooLarge, limitedBody } from '../../body';
-import { answer } from '../../problem';
+import { BodyTooLarge, limitedBody } from '../../../http/body';
+import { answer } from '../../../http/problem';
 
 /** The whole ledger as one JSON file, sent as it is read. */
 export function GET(): Promise<Response> {

@@ -1,7 +1,7 @@
 import { readFeed } from '@/usecases/calendar/feed';
 import { compute } from '@/usecases/computing';
 import { deps } from '@/usecases/deps';
-import { answer, written } from '../../problem';
+import { answer, written } from '../../../http/problem';
 
 /** The price steps as an iCalendar feed, for whoever has its token; in the interface it is a file to save. */
 export function GET(request: Request): Promise<Response> {

@@ -1,6 +1,6 @@
 import { compute } from '@/usecases/computing';
 import { deps } from '@/usecases/deps';
-import { answer, written } from '../../problem';
+import { answer, written } from '../../../http/problem';
 
 /** Names by filter and order, paged; or the whole view as CSV. */
 export function GET(request: Request): Promise<Response> {

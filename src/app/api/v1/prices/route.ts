@@ -1,6 +1,6 @@
 import { priceDocuments } from '@/usecases/accounts/documents';
 import { deps } from '@/usecases/deps';
-import { answer } from '../../problem';
+import { answer } from '../../../http/problem';
 
 /** Every price of every account. */
 export function GET(): Promise<Response> {

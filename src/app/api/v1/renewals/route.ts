@@ -1,7 +1,7 @@
 import { isRefusal } from '@/core/refusal';
 import { deps } from '@/usecases/deps';
 import { renewByName } from '@/usecases/renewals/documents';
-import { answer, readJson } from '../../problem';
+import { answer, readJson } from '../../../http/problem';
 
 /** Takes down renewals that were carried out, once for each idempotency key. */
 export function POST(request: Request): Promise<Response> {

@@ -11,10 +11,9 @@ import { Progress } from '@/ui/text/States';
 import { namesWords } from '@/ui/text/words';
 import type { ImportSummary } from '@/usecases/imports/preview';
 import type { ImportOptions } from '@/usecases/imports/readImport';
-import { reportDone } from '../../../answers';
+import { useAct } from '../../../acts/useAct';
 import { useTitle } from '../../../frame/Frame';
 import { useLedger } from '../../../frame/LedgerProvider';
-import { undoAction } from '../../actions';
 import { dropImportAction, importSummaryAction, readImportAction, writeImportAction } from '../actions';
 import { MappingTable } from './MappingTable';
 import { OutcomeRows } from './OutcomeRows';
@@ -30,6 +29,7 @@ const LOOK_AGAIN_MS = 400;
 export function PreviewScreen({ first, accounts }: PreviewScreenProps) {
   const router = useRouter();
   const { reload } = useLedger();
+  const { undo } = useAct();
   const [summary, setSummary] = useState(first);
   const [question, setQuestion] = useState<string | null>(null);
   // Stays as it is while the list is read anew.
@@ -93,8 +93,7 @@ export function PreviewScreen({ first, accounts }: PreviewScreenProps) {
     took(await importSummaryAction(id));
   };
   const takeBack = async (batchId: number) => {
-    if (!reportDone(await undoAction(batchId), null)) return;
-    await reload();
+    if (!(await undo(batchId))) return;
     took(await importSummaryAction(id));
   };
 

@@ -4,7 +4,7 @@ import { isRefusal } from '@/core/refusal';
 import { deps } from '@/usecases/deps';
 import { importSummary } from '@/usecases/imports/preview';
 import { ledgerChoices } from '@/usecases/names/ledger';
-import { uuidIn } from '../../../params';
+import { uuidIn } from '../../../http/params';
 import { PreviewScreen } from './PreviewScreen';
 
 export const metadata: Metadata = { title: 'Add names' };

@@ -3,8 +3,8 @@ import { compute } from '@/usecases/computing';
 import { deps } from '@/usecases/deps';
 import { orTookTooLong } from '@/usecases/imports/tookTooLong';
 import { LARGEST_FILE } from '@/usecases/limits';
-import { readBody } from '../../../api/body';
-import { answer } from '../../../api/problem';
+import { readBody } from '../../../http/body';
+import { answer } from '../../../http/problem';
 
 /** Takes in a list as the body of the request. Answers `{ id }`, or why it is refused. */
 export function POST(request: Request): Promise<Response> {

@@ -1,7 +1,7 @@
 import { isRefusal } from '@/core/refusal';
 import { deps } from '@/usecases/deps';
 import { runCsv } from '@/usecases/runs/runCsv';
-import { uuidIn } from '../../../params';
+import { uuidIn } from '../../../http/params';
 
 /** A run as CSV: each name with what was charged and its receipt. */
 export async function GET(_request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {

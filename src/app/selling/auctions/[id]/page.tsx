@@ -3,7 +3,7 @@ import { ButtonLink } from '@/ui/controls/Button';
 import { Empty } from '@/ui/text/States';
 import { deps } from '@/usecases/deps';
 import { auctionView } from '@/usecases/selling/auctions';
-import { rowIdIn } from '../../../params';
+import { rowIdIn } from '../../../http/params';
 import { AuctionScreen } from './AuctionScreen';
 
 export const metadata: Metadata = { title: 'An auction' };

@@ -1,7 +1,7 @@
 import { isRefusal } from '@/core/refusal';
 import { deps } from '@/usecases/deps';
 import { listingsCsv } from '@/usecases/selling/listingsCsv';
-import { rowIdIn } from '../../../params';
+import { rowIdIn } from '../../../http/params';
 
 /** The listings of one venue in its own columns. */
 export async function GET(_: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {

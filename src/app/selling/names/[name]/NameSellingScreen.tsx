@@ -11,13 +11,13 @@ import { Actions } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
 import { formatAmount } from '@/ui/text/figures';
 import { Fields, Notice, Page, Ruled, Section } from '@/ui/text/Sheet';
+import { PRICE_WORDS, STAGE_WORDS, STATUS_WORDS, sentWords } from '@/ui/text/sellingWords';
 import { dayWords, hourWords } from '@/ui/text/words';
 import type { ListingRow } from '@/usecases/selling/listings';
 import type { NameSelling } from '@/usecases/selling/report';
 import { useTitle } from '../../../frame/Frame';
 import { useLedger } from '../../../frame/LedgerProvider';
 import { enterOfferAction, proveAction, seenLiveAction, sendListingsAction, withdrawAction } from '../../actions';
-import { PRICE_WORDS, STAGE_WORDS, STATUS_WORDS, sentWords } from '../../words';
 
 /** Everything of selling about one name: where it is on offer, its proof, who has answered, what came of it. */
 export function NameSellingScreen({ selling }: { selling: NameSelling }) {

@@ -3,7 +3,7 @@ import { ButtonLink } from '@/ui/controls/Button';
 import { Empty } from '@/ui/text/States';
 import { deps } from '@/usecases/deps';
 import { sellingOf } from '@/usecases/selling/report';
-import { textIn } from '../../../params';
+import { textIn } from '../../../http/params';
 import { NameSellingScreen } from './NameSellingScreen';
 
 type NameParams = { params: Promise<{ name: string }> };

@@ -3,7 +3,7 @@ import { ButtonLink } from '@/ui/controls/Button';
 import { Empty } from '@/ui/text/States';
 import { deps } from '@/usecases/deps';
 import { negotiation } from '@/usecases/selling/offers';
-import { rowIdIn } from '../../../params';
+import { rowIdIn } from '../../../http/params';
 import { OfferScreen } from './OfferScreen';
 
 export const metadata: Metadata = { title: 'An offer' };

@@ -11,12 +11,12 @@ import { Actions, Dialog } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
 import { formatAmount } from '@/ui/text/figures';
 import { Fields, Notice, Page, Section } from '@/ui/text/Sheet';
+import { STAGE_WORDS } from '@/ui/text/sellingWords';
 import { dayWords, hourWords } from '@/ui/text/words';
 import type { Statement } from '@/usecases/selling/statement';
 import { useTitle } from '../../../frame/Frame';
 import { useLedger } from '../../../frame/LedgerProvider';
 import { handOverAction, stepSaleAction } from '../../actions';
-import { STAGE_WORDS } from '../../words';
 import { StatementPart } from './StatementPart';
 import { TransferCode } from './TransferCode';
 

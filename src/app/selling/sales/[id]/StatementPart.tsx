@@ -5,8 +5,8 @@ import { Button } from '@/ui/controls/Button';
 import { Actions } from '@/ui/overlay/Dialog';
 import { formatAmount } from '@/ui/text/figures';
 import { Ruled, Section } from '@/ui/text/Sheet';
+import { returnWords } from '@/ui/text/sellingWords';
 import type { Statement } from '@/usecases/selling/statement';
-import { returnWords } from '../../words';
 
 const Paper = styled(Section)`
   max-width: 760px;

@@ -4,7 +4,7 @@ import { Empty } from '@/ui/text/States';
 import { deps } from '@/usecases/deps';
 import { link } from '@/usecases/links/links';
 import { statementOf } from '@/usecases/selling/statement';
-import { rowIdIn } from '../../../params';
+import { rowIdIn } from '../../../http/params';
 import { SaleScreen } from './SaleScreen';
 
 export const metadata: Metadata = { title: 'A sale' };

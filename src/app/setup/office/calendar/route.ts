@@ -1,6 +1,6 @@
 import { compute } from '@/usecases/computing';
 import { deps } from '@/usecases/deps';
-import { answer, written } from '../../../api/problem';
+import { answer, written } from '../../../http/problem';
 
 /** The calendar as a file to save, for whoever is in the interface already. */
 export function GET(): Promise<Response> {

@@ -2,8 +2,8 @@ import { isRefusal } from '@/core/refusal';
 import { compute } from '@/usecases/computing';
 import { deps } from '@/usecases/deps';
 import { patchName } from '@/usecases/names/one';
-import { textIn } from '../../../../params';
-import { answer, readJson, written } from '../../../problem';
+import { textIn } from '../../../../http/params';
+import { answer, readJson, written } from '../../../../http/problem';
 
 type NameContext = { params: Promise<{ name: string }> };
 

@@ -1,7 +1,7 @@
 import { dayOf } from '@/core/time';
 import { compute } from '@/usecases/computing';
 import { deps } from '@/usecases/deps';
-import { answer, written } from '../../../problem';
+import { answer, written } from '../../../../http/problem';
 
 interface Format {
   readonly computation: 'exportCsv' | 'exportJson' | 'exportXlsx';

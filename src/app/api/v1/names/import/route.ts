@@ -3,8 +3,8 @@ import { compute } from '@/usecases/computing';
 import { deps } from '@/usecases/deps';
 import { orTookTooLong } from '@/usecases/imports/tookTooLong';
 import { LARGEST_FILE } from '@/usecases/limits';
-import { readBody } from '../../../body';
-import { answer } from '../../../problem';
+import { readBody } from '../../../../http/body';
+import { answer } from '../../../../http/problem';
 
 /** Brings in names from a list as the body. With `dryRun` it only tells what would come of it. */
 export function POST(request: Request): Promise<Response> {

@@ -1,7 +1,7 @@
 import { isRefusal } from '@/core/refusal';
 import { deps } from '@/usecases/deps';
 import { quoteByName } from '@/usecases/renewals/documents';
-import { answer, readJson } from '../../../problem';
+import { answer, readJson } from '../../../../http/problem';
 
 /** What renewing would do and cost. */
 export function POST(request: Request): Promise<Response> {

@@ -2,8 +2,8 @@ import { Readable } from 'node:stream';
 import { isRefusal } from '@/core/refusal';
 import { deps } from '@/usecases/deps';
 import { IMPORT_UNKNOWN, refusedRowsCsv } from '@/usecases/imports/preview';
-import { answer } from '../../../../api/problem';
-import { uuidIn } from '../../../../params';
+import { uuidIn } from '../../../../http/params';
+import { answer } from '../../../../http/problem';
 
 /** The refused rows with their reasons, to be mended and brought again. */
 export function GET(_request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {

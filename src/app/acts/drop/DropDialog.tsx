@@ -22,28 +22,26 @@ import {
   untilWords,
 } from '@/ui/text/words';
 import type { Hanging } from '@/usecases/rescue/letGo';
-import { reportDone } from '../answers';
-import { useLedger } from '../frame/LedgerProvider';
-import type { RowView } from '../frame/views';
-import { seenZoneAction } from '../record/actions';
-import { aboutLettingGoAction, letGoAction } from './actions';
+import { useLedger } from '../../frame/LedgerProvider';
+import type { RowView } from '../../frame/views';
+import { useAct } from '../useAct';
+import { aboutDroppingAction, dropAction, seenZoneAction } from './actions';
 
-interface LetGoDialogProps {
+interface DropDialogProps {
   readonly isOpen: boolean;
   readonly onClose: () => void;
   readonly rows: readonly RowView[];
-  readonly onUndo: (batchId: number) => Promise<void>;
 }
 
 /** Letting names go: what hangs on each, the last day to change one's mind at each price, a reason, one confirmation. */
-export function LetGoDialog({ isOpen, onClose, rows, onUndo }: LetGoDialogProps) {
+export function DropDialog({ isOpen, onClose, rows }: DropDialogProps) {
   return (
     <Dialog
       title={`Let go of ${rows.length === 1 ? rows[0]?.name.unicode : namesWords(rows.length)}`}
       isOpen={isOpen && rows.length > 0}
       onClose={onClose}
     >
-      <LetGoForm rows={rows} onClose={onClose} onUndo={onUndo} />
+      <DropForm rows={rows} onClose={onClose} />
     </Dialog>
   );
 }
@@ -51,17 +49,17 @@ export function LetGoDialog({ isOpen, onClose, rows, onUndo }: LetGoDialogProps)
 const OTHER = 'another reason';
 const CHECKLIST = ['Mail is read elsewhere', 'The site is moved or closed', 'The zone is copied'] as const;
 
-function LetGoForm({ rows, onClose, onUndo }: Omit<LetGoDialogProps, 'isOpen'>) {
-  const { meta, style, today, reload } = useLedger();
+function DropForm({ rows, onClose }: Omit<DropDialogProps, 'isOpen'>) {
+  const { meta, style, today } = useLedger();
   const [about, setAbout] = useState<{ hanging: readonly Hanging[]; reasons: readonly string[] } | null>(null);
   const [chosen, setChosen] = useState<string | null>(null);
   const [other, setOther] = useState('');
   const [zone, setZone] = useState('');
   const [checked, setChecked] = useState<ReadonlySet<string>>(new Set());
-  const [busy, setBusy] = useState(false);
+  const { act, isBusy } = useAct();
   const ids = rows.map((row) => row.name.id).join(' ');
   useEffect(() => {
-    void aboutLettingGoAction(ids.split(' ').map(Number)).then(setAbout);
+    void aboutDroppingAction(ids.split(' ').map(Number)).then(setAbout);
   }, [ids]);
   if (about === null || meta === null) return <p className="soft">Looking what hangs on them…</p>;
   const { hanging, reasons } = about;
@@ -78,18 +76,14 @@ function LetGoForm({ rows, onClose, onUndo }: Omit<LetGoDialogProps, 'isOpen'>) 
     else setZone(answer);
   };
 
-  const letGo = async () => {
-    setBusy(true);
-    const answer = await letGoAction({
+  const drop = async () => {
+    const request = {
       nameIds: rows.map((row) => row.name.id),
       reason,
       ...(zone.trim() === '' ? {} : { zone }),
       checked: [...checked],
-    });
-    setBusy(false);
-    if (!reportDone(answer, (batchId) => void onUndo(batchId))) return;
-    onClose();
-    await reload();
+    };
+    if (await act(() => dropAction(request))) onClose();
   };
 
   return (
@@ -154,7 +148,7 @@ function LetGoForm({ rows, onClose, onUndo }: Omit<LetGoDialogProps, 'isOpen'>) 
         />
       )}
       <Actions>
-        <Button data-kind="primary" isDisabled={busy || reason === ''} onPress={() => void letGo()}>
+        <Button data-kind="primary" isDisabled={isBusy || reason === ''} onPress={() => void drop()}>
           Let go of {only ? only.name.unicode : namesWords(rows.length)}
         </Button>
         <Button onPress={onClose}>Cancel</Button>

@@ -9,11 +9,11 @@ import { Button } from '@/ui/controls/Button';
 import { Choice, Field } from '@/ui/controls/Field';
 import { Actions, Dialog } from '@/ui/overlay/Dialog';
 import { amountsWords, dayWords, namesWords } from '@/ui/text/words';
-import { reportDone } from '../../answers';
 import { useLedger } from '../../frame/LedgerProvider';
 import type { RowView } from '../../frame/views';
-import { askSwitchAction, confirmSwitchAction } from '../actions';
-import { Stalled } from '../Stalled';
+import { useAct } from '../useAct';
+import { askSwitchAction, confirmSwitchAction } from './actions';
+import { Stalled } from './Stalled';
 
 interface SwitchDialogProps {
   readonly what: Switch;
@@ -22,7 +22,6 @@ interface SwitchDialogProps {
   /** Every name it is about; `rows` are the first of them. */
   readonly nameIds: readonly number[];
   readonly rows: readonly RowView[];
-  readonly onUndo: (batchId: number) => Promise<void>;
 }
 
 const Steps = styled.ol`
@@ -54,25 +53,25 @@ function chargeWords(rows: readonly RowView[]): string {
 }
 
 /** Switching auto-renew, lock or privacy: the program does it where it has a link; else what to do there, and what was seen. */
-export function SwitchDialog({ what, isOpen, onClose, nameIds, rows, onUndo }: SwitchDialogProps) {
+export function SwitchDialog({ what, isOpen, onClose, nameIds, rows }: SwitchDialogProps) {
   return (
     <Dialog
       title={`${SWITCH_WORDS[what]} of ${rows.length === 1 ? rows[0]?.name.unicode : namesWords(nameIds.length)}`}
       isOpen={isOpen && rows.length > 0}
       onClose={onClose}
     >
-      <SwitchForm key={what} what={what} nameIds={nameIds} rows={rows} onClose={onClose} onUndo={onUndo} />
+      <SwitchForm key={what} what={what} nameIds={nameIds} rows={rows} onClose={onClose} />
     </Dialog>
   );
 }
 
-function SwitchForm({ what, nameIds, rows, onClose, onUndo }: Omit<SwitchDialogProps, 'isOpen'>) {
-  const { meta, style, today, reload } = useLedger();
+function SwitchForm({ what, nameIds, rows, onClose }: Omit<SwitchDialogProps, 'isOpen'>) {
+  const { meta, style, today } = useLedger();
   const first = rows[0];
   const standing = first ? standingOf(what, first) : null;
   const [to, setTo] = useState<'on' | 'off'>(standing?.asked ?? (standing?.setting === 'on' ? 'off' : 'on'));
   const [evidence, setEvidence] = useState('');
-  const [busy, setBusy] = useState(false);
+  const { act, isBusy } = useAct();
   const accounts = [...new Set(rows.map((row) => row.name.accountId))].flatMap(
     (id) => meta?.rules.accounts.find((account) => account.id === id) ?? [],
   );
@@ -86,13 +85,8 @@ function SwitchForm({ what, nameIds, rows, onClose, onUndo }: Omit<SwitchDialogP
   const linked = accounts.filter((account) => account.linked);
   const byHand = accounts.filter((account) => !account.linked);
 
-  const run = async (act: () => ReturnType<typeof askSwitchAction>) => {
-    setBusy(true);
-    const answer = await act();
-    setBusy(false);
-    if (!reportDone(answer, (batchId) => void onUndo(batchId))) return;
-    onClose();
-    await reload();
+  const run = async (work: () => ReturnType<typeof askSwitchAction>) => {
+    if (await act(work)) onClose();
   };
 
   return (
@@ -155,7 +149,7 @@ function SwitchForm({ what, nameIds, rows, onClose, onUndo }: Omit<SwitchDialogP
         {linked.length > 0 && (
           <Button
             data-kind="primary"
-            isDisabled={busy}
+            isDisabled={isBusy}
             onPress={() => void run(() => askSwitchAction({ nameIds, what, to }))}
           >
             Switch it {to}
@@ -165,14 +159,14 @@ function SwitchForm({ what, nameIds, rows, onClose, onUndo }: Omit<SwitchDialogP
           <>
             <Button
               data-kind="primary"
-              isDisabled={busy || evidence.trim() === ''}
+              isDisabled={isBusy || evidence.trim() === ''}
               onPress={() =>
                 void run(() => confirmSwitchAction({ nameIds, what, setting: to, evidence: evidence.trim() }))
               }
             >
               It is {to} now: confirm
             </Button>
-            <Button isDisabled={busy} onPress={() => void run(() => askSwitchAction({ nameIds, what, to }))}>
+            <Button isDisabled={isBusy} onPress={() => void run(() => askSwitchAction({ nameIds, what, to }))}>
               Asked, confirm later
             </Button>
           </>

@@ -1,7 +1,6 @@
-import type { AgendaKind, Finding, PriceName, Rung, SaleStage } from '@/core/selling';
-import { formatAmount } from '@/ui/text/figures';
-import { type DayStyle, dayWords } from '@/ui/text/words';
-import type { Listed, ListingRow } from '@/usecases/selling/listings';
+import type { AgendaKind, Finding, ListingStatus, PriceName, Rung, SaleStage } from '@/core/selling';
+import { formatAmount } from './figures';
+import { type DayStyle, dayWords } from './words';
 
 /** The prices of a listing in words. */
 export const PRICE_WORDS: Readonly<Record<PriceName, string>> = {
@@ -30,7 +29,7 @@ export const AGENDA_WORDS: Readonly<Record<AgendaKind, string>> = {
   'never listed': 'Never listed, and they cost most',
 };
 
-export const STATUS_WORDS: Readonly<Record<ListingRow['status'], string>> = {
+export const STATUS_WORDS: Readonly<Record<ListingStatus, string>> = {
   draft: 'draft',
   sending: 'on its way',
   unproved: 'not proved',
@@ -96,7 +95,13 @@ export function findingWords(finding: Finding, currency: string, style: DayStyle
 }
 
 /** What came of sending kept drafts, as a sentence. */
-export function sentWords({ sent, stopped }: Listed): string {
+export function sentWords({
+  sent,
+  stopped,
+}: {
+  readonly sent: number;
+  readonly stopped: readonly { readonly ascii: string }[];
+}): string {
   const went = sent === 1 ? 'One sent.' : `${sent} sent.`;
   const [first] = stopped;
   if (!first) return went;

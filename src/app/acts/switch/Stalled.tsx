@@ -2,8 +2,8 @@
 import Link from 'next/link';
 import { mendingOf } from '@/core/ledger';
 import { causeWords, dayWords } from '@/ui/text/words';
-import { useLedger } from '../frame/LedgerProvider';
-import type { RowView } from '../frame/views';
+import { useLedger } from '../../frame/LedgerProvider';
+import type { RowView } from '../../frame/views';
 
 /** Why a name is stalled, and what mends it. Renewing and restoring are offered by the buttons beside it. */
 export function Stalled({ row }: { row: RowView }) {

@@ -2,16 +2,15 @@
 import { useState } from 'react';
 import { PURPOSES } from '@/core/ledger';
 import { type Amount, formatDecimal } from '@/core/money';
-import { isRefusal, type Refusal } from '@/core/refusal';
 import { AmountField } from '@/ui/controls/AmountField';
 import { Button } from '@/ui/controls/Button';
 import { Choice, Field } from '@/ui/controls/Field';
 import { Actions, Dialog } from '@/ui/overlay/Dialog';
 import { namesWords } from '@/ui/text/words';
-import { reportDone } from '../../answers';
 import { useLedger } from '../../frame/LedgerProvider';
 import type { RowView } from '../../frame/views';
-import { editNamesAction } from '../actions';
+import { useAct } from '../useAct';
+import { editNamesAction } from './actions';
 
 interface EditDialogProps {
   readonly isOpen: boolean;
@@ -19,7 +18,6 @@ interface EditDialogProps {
   /** Every name it is about; `rows` are the first of them. */
   readonly nameIds: readonly number[];
   readonly rows: readonly RowView[];
-  readonly onUndo: (batchId: number) => Promise<void>;
   readonly tags: readonly string[];
 }
 
@@ -34,8 +32,8 @@ export function EditDialog({ isOpen, onClose, ...rest }: EditDialogProps) {
 
 const KEEP = 'as it is';
 
-function EditForm({ nameIds, onClose, onUndo, tags }: Omit<EditDialogProps, 'isOpen'>) {
-  const { meta, homeCurrency, reload } = useLedger();
+function EditForm({ nameIds, onClose, tags }: Omit<EditDialogProps, 'isOpen'>) {
+  const { meta, homeCurrency } = useLedger();
   const [account, setAccount] = useState(KEEP);
   const [purpose, setPurpose] = useState(KEEP);
   const [never, setNever] = useState(KEEP);
@@ -46,8 +44,7 @@ function EditForm({ nameIds, onClose, onUndo, tags }: Omit<EditDialogProps, 'isO
   const [mailBy, setMailBy] = useState('');
   const [ends, setEnds] = useState('');
   const [evidence, setEvidence] = useState('');
-  const [refused, setRefused] = useState<Refusal | null>(null);
-  const [busy, setBusy] = useState(false);
+  const { act, isBusy, refused } = useAct();
   const list = (text: string) =>
     text
       .split(',')
@@ -58,7 +55,6 @@ function EditForm({ nameIds, onClose, onUndo, tags }: Omit<EditDialogProps, 'isO
   const save = async () => {
     // What is no amount is refused where it stands.
     if (asking.text.trim() !== '' && asking.read === null) return;
-    setBusy(true);
     const edit = {
       ...(account !== KEEP && { accountId: Number(account) }),
       ...(purpose !== KEEP && { purpose }),
@@ -71,12 +67,7 @@ function EditForm({ nameIds, onClose, onUndo, tags }: Omit<EditDialogProps, 'isO
       ...(evidence.trim() && { evidence: evidence.trim() }),
       ...(notes.trim() && { notes: notes.trim() }),
     };
-    const answer = await editNamesAction({ nameIds, edit });
-    setBusy(false);
-    setRefused(isRefusal(answer) ? answer : null);
-    if (!reportDone(answer, (batchId) => void onUndo(batchId))) return;
-    onClose();
-    await reload();
+    if (await act(() => editNamesAction({ nameIds, edit }))) onClose();
   };
 
   return (
@@ -129,7 +120,7 @@ function EditForm({ nameIds, onClose, onUndo, tags }: Omit<EditDialogProps, 'isO
       />
       <Field label="Notes" value={notes} onChange={setNotes} rows={2} />
       <Actions>
-        <Button data-kind="primary" onPress={() => void save()} isDisabled={busy}>
+        <Button data-kind="primary" onPress={() => void save()} isDisabled={isBusy}>
           Set on {namesWords(nameIds.length)}
         </Button>
         <Button onPress={onClose}>Cancel</Button>

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import { addDays, type Day, instant } from '@/core/time';
-import { AGENDA_WORDS, findingWords, returnWords, STAGE_WORDS, sentWords } from './words';
+import { AGENDA_WORDS, findingWords, returnWords, STAGE_WORDS, sentWords } from './sellingWords';
 
 const NOW = instant('2026-11-24T09:12:00Z');
 const style = { zone: 'UTC', today: '2026-11-24' as Day };

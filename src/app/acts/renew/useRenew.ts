@@ -3,7 +3,7 @@ import { useRouter } from 'next/navigation';
 import { useCallback } from 'react';
 import { isRefusal } from '@/core/refusal';
 import { report } from '@/ui/overlay/Toasts';
-import { planRenewalAction } from '../ledger/actions';
+import { planRenewalAction } from './actions';
 
 /** Plans a run for some names, each for so many years, and goes to it. */
 export function useRenew(): (

@@ -1,0 +1,30 @@
+'use server';
+import { isRefusal, type Refusal } from '@/core/refusal';
+import { deps } from '@/usecases/deps';
+import type { Done } from '@/usecases/names/edit';
+import { seenZone } from '@/usecases/records/records';
+import { type Hanging, hangingOn, keepAfterAll, letGo } from '@/usecases/rescue/letGo';
+import { officeSettings } from '@/usecases/settings';
+import { switchedLater } from '../switch/switchedLater';
+
+/** What the program knows to hang on names, and the office's reasons for dropping. */
+export async function aboutDroppingAction(
+  nameIds: readonly number[],
+): Promise<{ hanging: Hanging[]; reasons: readonly string[] }> {
+  const [hanging, { letGoReasons }] = await Promise.all([hangingOn(deps(), nameIds), officeSettings(deps())]);
+  return { hanging, reasons: letGoReasons };
+}
+
+export async function dropAction(input: unknown): Promise<Done | Refusal> {
+  return switchedLater(await letGo(deps(), input));
+}
+
+export async function keepAfterAllAction(input: unknown): Promise<Done | Refusal> {
+  return switchedLater(await keepAfterAll(deps(), input));
+}
+
+/** What hangs on a name now, as a master file. */
+export async function seenZoneAction(ascii: string): Promise<string | Refusal> {
+  const seen = await seenZone(deps(), ascii);
+  return isRefusal(seen) ? seen : seen.text;
+}

@@ -1,0 +1,10 @@
+import { isRefusal, type Refusal } from '@/core/refusal';
+import { carryOutSwitches } from '@/usecases/links/switches';
+import type { Done } from '@/usecases/names/edit';
+import { later } from '../later';
+
+/** Tells the registrars what they were asked to switch, right after the answer. */
+export function switchedLater(answer: Done | Refusal): Done | Refusal {
+  if (!isRefusal(answer)) later('switching at a registrar', carryOutSwitches);
+  return answer;
+}

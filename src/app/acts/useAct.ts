@@ -1,0 +1,52 @@
+'use client';
+import { useCallback, useState } from 'react';
+import { isRefusal, type Refusal } from '@/core/refusal';
+import type { Done } from '@/usecases/names/edit';
+import { useLedger } from '../frame/LedgerProvider';
+import { reportDone } from './reportDone';
+import { undoAction } from './undo/actions';
+
+/** What a screen needs to do something with names. */
+export interface Act {
+  /** Carries out, reports what came of it with a way back, and reads the ledger anew. Answers whether it was done. */
+  act(work: () => Promise<Done | Refusal>): Promise<boolean>;
+  /** Takes a batch back. */
+  undo(batchId: number): Promise<boolean>;
+  readonly isBusy: boolean;
+  /** Why the last one was not done: a form shows it at the field it names. */
+  readonly refused: Refusal | null;
+}
+
+/** Doing something with names, the same way on every screen. */
+export function useAct(): Act {
+  const { reload } = useLedger();
+  const [isBusy, setBusy] = useState(false);
+  const [refused, setRefused] = useState<Refusal | null>(null);
+
+  const undo = useCallback(
+    async (batchId: number) => {
+      const isDone = reportDone(await undoAction(batchId), null);
+      if (isDone) await reload();
+      return isDone;
+    },
+    [reload],
+  );
+
+  const act = useCallback(
+    async (work: () => Promise<Done | Refusal>) => {
+      setBusy(true);
+      try {
+        const answer = await work();
+        setRefused(isRefusal(answer) ? answer : null);
+        if (!reportDone(answer, (batchId) => void undo(batchId))) return false;
+        await reload();
+        return true;
+      } finally {
+        setBusy(false);
+      }
+    },
+    [reload, undo],
+  );
+
+  return { act, undo, isBusy, refused };
+}
