@@ -1,7 +1,7 @@
+import { demoBuyers } from './marketplace/buyers';
 import { type PracticePorts, runPractice } from './run';
 import { bids, demoWorld, grabs } from './scenario/world';
 import { Store } from './store';
-import { demoBuyers } from './venue/buyers';
 import { practiceRegistrars } from './world/registrars';
 
 /** The practice world as a process: it keeps itself in `PRACTICE_DATABASE_URL` and begins at `PRACTICE_NOW`. Says its ports as one line of JSON; given them back as `PRACTICE_AT`, it listens there again. */
@@ -24,7 +24,7 @@ console.log(
     control: practice.controlPort,
     mail: practice.mailPort,
     records: practice.records,
-    venue: practice.venuePort,
+    marketplace: practice.marketplacePort,
     logins,
     at: practice.at,
   }),

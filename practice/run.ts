@@ -3,11 +3,11 @@ import type { AddressInfo } from 'node:net';
 import { FAULTS, type FaultKind, Faults } from './epp/faults';
 import { eppServer } from './epp/server';
 import { mailServer, type PracticeMail } from './mail/server';
+import { marketplaceServer } from './marketplace/server';
 import { dnsServers } from './records/dns';
 import { rdapServer } from './records/rdap';
 import { whoisServer } from './records/whois';
 import type { Store } from './store';
-import { venueServer } from './venue/server';
 import { confirmMail, letDaysPass } from './world/days';
 import type { World } from './world/types';
 
@@ -21,8 +21,8 @@ export interface RunningPractice {
   readonly mailPort: number;
   /** Ports of the registration records: RDAP over HTTP, WHOIS, and DNS over UDP and TCP. */
   readonly records: { readonly rdap: number; readonly whois: number; readonly dns: number };
-  /** Port of the venue. */
-  readonly venuePort: number;
+  /** Port of the marketplace. */
+  readonly marketplacePort: number;
   /** All of these, to listen there again after a restart. */
   readonly at: PracticePorts;
   readonly faults: Faults;
@@ -39,7 +39,7 @@ export interface PracticePorts {
   readonly ports: Readonly<Record<string, number>>;
   readonly control: number;
   readonly mail: number;
-  readonly venue: number;
+  readonly marketplace: number;
   readonly records: RunningPractice['records'];
   readonly registrarWhois: number;
 }
@@ -98,12 +98,18 @@ export async function runPractice({
   });
   servers.push(post);
   const { registrarWhois, ...records } = await openRecords(world, faults, servers, at, mostQuestionsASecond);
-  const venue = venueServer({ world, faults, exclusively, dnsPort: () => records.dns, mailPort: () => mailPort });
-  const venuePort = await listen(venue, at?.venue ?? 0);
+  const marketplace = marketplaceServer({
+    world,
+    faults,
+    exclusively,
+    dnsPort: () => records.dns,
+    mailPort: () => mailPort,
+  });
+  const marketplacePort = await listen(marketplace, at?.marketplace ?? 0);
   servers.push({
     close(done) {
-      venue.closeAllConnections();
-      venue.close(done);
+      marketplace.closeAllConnections();
+      marketplace.close(done);
     },
   });
   const control = createServer((request, answer) => {
@@ -120,8 +126,8 @@ export async function runPractice({
     controlPort: port,
     mailPort,
     records,
-    venuePort,
-    at: { ports: open, control: port, mail: mailPort, venue: venuePort, records, registrarWhois },
+    marketplacePort,
+    at: { ports: open, control: port, mail: mailPort, marketplace: marketplacePort, records, registrarWhois },
     faults,
     mails,
     passTo,
@@ -193,7 +199,7 @@ async function controlled(
   } else if (request.method === 'POST' && request.url === '/fault') {
     const kind = FAULTS.find((one) => one === body.kind) ?? null;
     const whose = String(body.registrar);
-    if (!world.registrars.has(whose) && whose !== 'records' && whose !== 'venue')
+    if (!world.registrars.has(whose) && whose !== 'records' && whose !== 'marketplace')
       throw new Error('There is no such registrar here.');
     faults.set(String(body.registrar), kind as FaultKind | null, Number(body.times ?? 1));
   } else if (request.method === 'POST' && request.url === '/mail-confirmed') {

@@ -1,5 +1,5 @@
 import pg from 'pg';
-import type { Market } from './venue/types';
+import type { Market } from './marketplace/types';
 import type { Customer, Domain, Message, Receipt, Registrar, World } from './world/types';
 import { makeWorld, nothingTouched } from './world/world';
 

@@ -47,8 +47,8 @@ export interface PracticeAt {
   /** Port of its mail server. */
   readonly mail: number;
   readonly records: { readonly rdap: number; readonly whois: number; readonly dns: number };
-  /** Port of its venue. */
-  readonly venue: number;
+  /** Port of its marketplace. */
+  readonly marketplace: number;
   /** Ports of the practice registrars, by login. */
   readonly logins: Readonly<Record<string, number>>;
   readonly at: PracticePorts;

@@ -1,7 +1,7 @@
 import { linkDemo, pointMailAt, pointRecordsAt } from '../../practice/scenario/links';
-import { moveVenue, seedSelling } from '../../practice/scenario/selling';
+import { moveMarketplace, seedSelling } from '../../practice/scenario/selling';
+import { httpMarketplace } from '../../src/connectors/marketplace/httpMarketplace';
 import { eppLink } from '../../src/connectors/registrar/eppLink';
-import { httpVenue } from '../../src/connectors/venue/httpVenue';
 import type { Instant } from '../../src/core/time';
 import { moveLinks } from '../../src/database/links';
 import type { Database } from '../../src/database/pool';
@@ -21,7 +21,7 @@ export async function demoDeps(database: Database, clock: () => Instant, key: st
     key: keyFrom(key),
     log: makeLog('start'),
     connect: eppLink,
-    venue: httpVenue,
+    marketplace: httpMarketplace,
     links: new Map(),
   };
   await loadClock(deps);
@@ -35,6 +35,6 @@ export async function linkPractice(deps: Deps, practice: PracticeAt, fresh: bool
   if (fresh) await linkDemo(deps, practice.logins);
   else await moveLinks(deps.database, practice.logins);
   await pointMailAt(deps.database, practice.mail, baseUrl);
-  if (fresh) await seedSelling(deps, practice.venue);
-  else await moveVenue(deps.database, practice.venue);
+  if (fresh) await seedSelling(deps, practice.marketplace);
+  else await moveMarketplace(deps.database, practice.marketplace);
 }

@@ -80,11 +80,11 @@ const OWN = `xmlns:holding="${HOLDING}"`;
 export function statusesOf(domain: Domain, registrar: Registrar, now: number): { epp: string[]; rgp: string[] } {
   const epp: string[] = [];
   const rgp: string[] = [];
-  if (domain.state === 'redemption' || domain.state === 'restoring' || domain.state === 'deleting')
+  if (domain.state === 'redemption' || domain.state === 'pending restore' || domain.state === 'pending delete')
     epp.push('pendingDelete');
   if (domain.state === 'redemption') rgp.push('redemptionPeriod');
-  if (domain.state === 'restoring') rgp.push('pendingRestore');
-  if (domain.state === 'deleting') rgp.push('pendingDelete');
+  if (domain.state === 'pending restore') rgp.push('pendingRestore');
+  if (domain.state === 'pending delete') rgp.push('pendingDelete');
   if (domain.state === 'registered' && now >= domain.paidThrough && now < deletionOf(registrar, domain))
     rgp.push('autoRenewPeriod');
   if (domain.lock) epp.push('clientTransferProhibited');
@@ -122,7 +122,7 @@ function heldName(domain: Domain, registrar: Registrar, now: number): string {
 function receiptOf({ lastReceipt }: Domain): string {
   if (!lastReceipt) return '';
   const whose = lastReceipt.clTRID === null ? '' : ` receiptFor="${escapeXml(lastReceipt.clTRID)}"`;
-  return ` receipt="${lastReceipt.svTRID}"${whose} taken="${money(lastReceipt.amountMinor)}" takenBy="${escapeXml(lastReceipt.means)}"`;
+  return ` receipt="${lastReceipt.svTRID}"${whose} taken="${money(lastReceipt.amountMinor)}" takenBy="${escapeXml(lastReceipt.paymentMethod)}"`;
 }
 
 const PAGE = 500;
@@ -134,13 +134,13 @@ export function holdingData(world: World, registrar: Registrar, customer: Custom
     .sort((a, b) => (a.name < b.name ? -1 : 1));
   const page = names.slice(0, PAGE);
   const years = registrar.yearsPerCharge === 'as bought' ? 'asBought' : registrar.yearsPerCharge;
-  const means = customer.means
+  const paymentMethods = customer.paymentMethods
     .map(
       (one) =>
-        `<holding:means kind="${one.kind}"${one.endsMonth ? ` ends="${one.endsMonth}"` : ''}>${escapeXml(one.label)}</holding:means>`,
+        `<holding:paymentMethod kind="${one.kind}"${one.endsMonth ? ` ends="${one.endsMonth}"` : ''}>${escapeXml(one.label)}</holding:paymentMethod>`,
     )
     .join('');
-  return `<holding:infData ${OWN}><holding:balance currency="${registrar.currency}">${money(customer.balanceMinor)}</holding:balance>${means}<holding:rules lead="${registrar.leadDays}" late="${registrar.lateDays}" lateFee="${money(registrar.lateFeeMinor)}" years="${years}" retry="${registrar.retryDays.join(' ')}" tax="${registrar.taxPercent}" privacy="${money(registrar.privacyMinor)}"${registrar.auctionDay === null ? '' : ` auction="${registrar.auctionDay}"`}/>${page.map((domain) => heldName(domain, registrar, world.now)).join('')}${names.length > PAGE ? '<holding:more/>' : ''}</holding:infData>`;
+  return `<holding:infData ${OWN}><holding:balance currency="${registrar.currency}">${money(customer.balanceMinor)}</holding:balance>${paymentMethods}<holding:rules lead="${registrar.leadDays}" late="${registrar.lateDays}" lateFee="${money(registrar.lateFeeMinor)}" years="${years}" retry="${registrar.retryDays.join(' ')}" tax="${registrar.taxPercent}" privacy="${money(registrar.privacyMinor)}"${registrar.auctionDay === null ? '' : ` auction="${registrar.auctionDay}"`}/>${page.map((domain) => heldName(domain, registrar, world.now)).join('')}${names.length > PAGE ? '<holding:more/>' : ''}</holding:infData>`;
 }
 
 export function checkData(names: readonly { name: string; free: boolean }[]): string {
@@ -181,7 +181,7 @@ export function creationData(domain: Domain): string {
 export function transferData(domain: Domain, registrar: string): string {
   const transfer = domain.transfer;
   const status = transfer ? 'pending' : domain.registrar === registrar ? 'clientApproved' : 'clientCancelled';
-  return `<domain:trnData ${DOMAIN}><domain:name>${domain.name}</domain:name><domain:trStatus>${status}</domain:trStatus><domain:reID>${transfer?.to ?? registrar}</domain:reID><domain:reDate>${instant(transfer?.askedAt ?? domain.since)}</domain:reDate><domain:acID>${domain.registrar}</domain:acID><domain:acDate>${instant(transfer?.passesAt ?? domain.since)}</domain:acDate></domain:trnData>`;
+  return `<domain:trnData ${DOMAIN}><domain:name>${domain.name}</domain:name><domain:trStatus>${status}</domain:trStatus><domain:reID>${transfer?.to ?? registrar}</domain:reID><domain:reDate>${instant(transfer?.requestedAt ?? domain.since)}</domain:reDate><domain:acID>${domain.registrar}</domain:acID><domain:acDate>${instant(transfer?.passesAt ?? domain.since)}</domain:acDate></domain:trnData>`;
 }
 
 /** What was taken for an act (RFC 8748 section 5.2), and the balance after it. */
@@ -191,21 +191,21 @@ export function feeTaken(
   customer: Customer,
   answer: Answer,
 ): string {
-  return `<fee:${tag} ${FEE}><fee:currency>${registrar.currency}</fee:currency>${(answer.amountMinor ?? 0) < 0 ? `<fee:credit>${money(answer.amountMinor ?? 0)}</fee:credit>` : `<fee:fee>${money(answer.amountMinor ?? 0)}</fee:fee>`}<fee:balance>${money(customer.balanceMinor)}</fee:balance></fee:${tag}>${answer.means ? `<holding:paid ${OWN}>${escapeXml(answer.means)}</holding:paid>` : ''}`;
+  return `<fee:${tag} ${FEE}><fee:currency>${registrar.currency}</fee:currency>${(answer.amountMinor ?? 0) < 0 ? `<fee:credit>${money(answer.amountMinor ?? 0)}</fee:credit>` : `<fee:fee>${money(answer.amountMinor ?? 0)}</fee:fee>`}<fee:balance>${money(customer.balanceMinor)}</fee:balance></fee:${tag}>${answer.paymentMethod ? `<holding:paid ${OWN}>${escapeXml(answer.paymentMethod)}</holding:paid>` : ''}`;
 }
 
 /** The oldest message of a queue (RFC 5730 section 2.9.2.3). */
 export function queued(message: Message, count: number, registrar: Registrar): { queue: string; resData: string } {
   const amount =
     message.amountMinor === null ? '' : ` amount="${money(message.amountMinor)}" currency="${registrar.currency}"`;
-  const means = message.means ? ` means="${escapeXml(message.means)}"` : '';
+  const paymentMethod = message.paymentMethod ? ` paymentMethod="${escapeXml(message.paymentMethod)}"` : '';
   const until = message.until === null ? '' : ` until="${instant(message.until)}"`;
   const { pending } = message;
   return {
     queue: `<msgQ count="${count}" id="${message.id}"><qDate>${instant(message.at)}</qDate><msg>${escapeXml(message.text)}</msg></msgQ>`,
     resData: pending
       ? `<domain:panData ${DOMAIN}><domain:name paResult="${pending.isDone ? 1 : 0}">${message.name}</domain:name><domain:paTRID><clTRID>${escapeXml(pending.clTRID ?? '')}</clTRID><svTRID>${registrar.id}-${message.id}</svTRID></domain:paTRID><domain:paDate>${instant(message.at)}</domain:paDate></domain:panData>`
-      : `<holding:event ${OWN} kind="${message.kind}" exDate="${instant(message.paidThrough)}"${amount}${means}${until}>${message.name}</holding:event>`,
+      : `<holding:event ${OWN} kind="${message.kind}" exDate="${instant(message.paidThrough)}"${amount}${paymentMethod}${until}>${message.name}</holding:event>`,
   };
 }
 

@@ -24,7 +24,7 @@ export interface Told {
 /** IANA numbers of the invented registrars. */
 export const REGISTRAR_IDS: Readonly<Record<string, string>> = {
   quaymark: '9901',
-  saltgate: '9902',
+  wrackgate: '9902',
   fernhithe: '9903',
   bollard: '9904',
   larkhythe: '9905',

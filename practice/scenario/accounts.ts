@@ -16,6 +16,7 @@ export function demoAccounts(now: Instant): AccountDraft[] {
     retryDays: [],
     refunds: false,
     taxPercent: 0,
+    switchHours: 72,
     rulesKnown: true,
     notes: '',
     balanceAt: addDays(now, -3),
@@ -31,7 +32,7 @@ export function demoAccounts(now: Instant): AccountDraft[] {
       retryDays: [2],
       refunds: true,
       balanceMinor: 18_640,
-      means: [
+      paymentMethods: [
         { kind: 'balance', label: 'balance', endsMonth: null },
         { kind: 'card', label: 'office card', endsMonth: month(addDays(now, -32)) },
       ],
@@ -39,14 +40,14 @@ export function demoAccounts(now: Instant): AccountDraft[] {
     },
     {
       ...base,
-      label: 'Saltgate',
-      registrar: 'Saltgate Registry Services',
+      label: 'Wrackgate',
+      registrar: 'Wrackgate Registry Services',
       currency: 'USD',
       leadDays: 5,
       lateDays: 45,
       balanceMinor: null,
       balanceAt: null,
-      means: [{ kind: 'card', label: 'blue card', endsMonth: month(addDays(now, 20)) }],
+      paymentMethods: [{ kind: 'card', label: 'blue card', endsMonth: month(addDays(now, 20)) }],
     },
     {
       ...base,
@@ -57,7 +58,7 @@ export function demoAccounts(now: Instant): AccountDraft[] {
       lateDays: 30,
       lateFeeMinor: 350,
       balanceMinor: 4_120,
-      means: [{ kind: 'balance', label: 'balance', endsMonth: null }],
+      paymentMethods: [{ kind: 'balance', label: 'balance', endsMonth: null }],
     },
     {
       ...base,
@@ -70,7 +71,7 @@ export function demoAccounts(now: Instant): AccountDraft[] {
       taxPercent: 19,
       balanceMinor: 9_450,
       retryDays: [10, 5],
-      means: [
+      paymentMethods: [
         { kind: 'balance', label: 'balance', endsMonth: null },
         { kind: 'bank', label: 'bank order', endsMonth: null },
       ],
@@ -80,12 +81,12 @@ export function demoAccounts(now: Instant): AccountDraft[] {
       label: 'Larkhythe',
       registrar: 'Larkhythe Ltd',
       currency: 'GBP',
-      leadDays: 30,
+      leadDays: 28,
       lateDays: 0,
       yearsPerCharge: 1,
       balanceMinor: null,
       balanceAt: null,
-      means: [{ kind: 'wallet', label: 'wallet', endsMonth: null }],
+      paymentMethods: [{ kind: 'wallet', label: 'wallet', endsMonth: null }],
       notes: 'No late window at all here: what is not paid is deleted on the day.',
     },
   ];
@@ -102,7 +103,7 @@ const LISTS: Readonly<Record<string, readonly ListLine[]>> = {
     ['co', 2900, 1200, 29_000],
     ['me', 1890, 590, 18_900],
   ],
-  Saltgate: [
+  Wrackgate: [
     ['com', 1118, 999, 11_380],
     ['net', 1290, 1250, 13_100],
     ['org', 1200, 1200, 12_200],
@@ -130,7 +131,7 @@ const LISTS: Readonly<Record<string, readonly ListLine[]>> = {
   ],
 };
 
-/** The price book of one demo account. Country endings carry no registry fee, nor do lists in other currencies. */
+/** The price list of one demo account. Country endings carry no registry fee, nor do lists in other currencies. */
 export function demoPrices(label: string, accountId: number, currency: string, from: Day): Price[] {
   return (LISTS[label] ?? []).flatMap(([ending, renew, register, restore]): Price[] => {
     const base = {

@@ -8,7 +8,7 @@ import { RDAP_ENDINGS } from '../records/rdap';
 import { practiceCustomers } from '../world/registrars';
 
 /** The accounts of the demo that are linked to their practice registrars. Larkhythe is kept by hand. */
-const LINKED = ['Quaymark', 'Saltgate', 'Fernhithe', 'Bollard'];
+const LINKED = ['Quaymark', 'Wrackgate', 'Fernhithe', 'Bollard'];
 
 /** Links the demo's accounts to the practice registrars, which listen on `ports` by login. */
 export async function linkDemo(deps: Deps, ports: Readonly<Record<string, number>>): Promise<void> {

@@ -1,13 +1,13 @@
 import { wholeUnit } from '@/core/money';
 import { type ListingKind, type ListingPrices, NO_PRICES } from '@/core/selling';
 import { addDays, type Instant } from '@/core/time';
-import { list, prove } from '../venue/market';
-import { marketPasses } from '../venue/passing';
+import { list, prove } from '../marketplace/market';
+import { marketPasses } from '../marketplace/passing';
 import { DAY } from '../world/calendar';
 import type { World } from '../world/types';
 import { demoNames } from './names';
 
-/** A name that the office has on offer at the venue when the demo begins. */
+/** A name that the office has on offer at the marketplace when the demo begins. */
 export interface DemoListing {
   readonly ascii: string;
   readonly kind: ListingKind;
@@ -22,8 +22,16 @@ const LISTED = 26;
 /** Days before the demo begins on which the names were listed. */
 const LISTED_AGO = 12;
 const HEALTHY_DAYS = 150;
-const LINKED = ['Quaymark', 'Saltgate', 'Fernhithe', 'Bollard'];
-const KINDS: readonly ListingKind[] = ['both', 'auction', 'both', 'open to offers', 'fixed price', 'both', 'auction'];
+const LINKED = ['Quaymark', 'Wrackgate', 'Fernhithe', 'Bollard'];
+const KINDS: readonly ListingKind[] = [
+  'fixed price, offers too',
+  'auction',
+  'fixed price, offers too',
+  'open to offers',
+  'fixed price',
+  'fixed price, offers too',
+  'auction',
+];
 const PITCHES = [
   'Short, easy to say over a bad line.',
   'For a workshop that stays.',
@@ -55,14 +63,19 @@ export function demoListings(now: number): DemoListing[] {
       prices:
         kind === 'auction'
           ? { ...NO_PRICES, start: share(0.1), reserve: share(0.55), buyNow: share(1.2) }
-          : { ...NO_PRICES, minimum: share(0.4), asking, buyNow: kind === 'both' ? share(1.1) : null },
+          : {
+              ...NO_PRICES,
+              minimum: share(0.4),
+              asking,
+              buyNow: kind === 'fixed price, offers too' ? share(1.1) : null,
+            },
       auctionDays: i % 2 === 0 ? 14 : 7,
       pitch: PITCHES[i % PITCHES.length] as string,
     };
   });
 }
 
-/** The days at the venue before the demo begins: names were listed, proved and reviewed, and buyers have been. */
+/** The days at the marketplace before the demo begins: names were listed, proved and reviewed, and buyers have been. */
 export function openMarket(world: World, now: number): void {
   const listings = demoListings(now);
   // The buyers of those days have not been asked yet.
@@ -78,8 +91,7 @@ export function openMarket(world: World, now: number): void {
           withSite: false,
           categories: [],
           description: '',
-          adult: false,
-          network: false,
+          attributes: {},
         });
         prove(world, ascii, 'txt');
       }

@@ -4,19 +4,19 @@ import { selectAccounts } from '@/database/accounts';
 import { insertBatch } from '@/database/changes';
 import { insertEntries } from '@/database/entries';
 import { stepListings, upsertListings } from '@/database/listings';
+import { selectMarketplaces } from '@/database/marketplaces';
 import { insertNames, selectNameIds } from '@/database/names';
 import { type Database, transaction } from '@/database/pool';
 import { insertComparables } from '@/database/sales';
-import { selectVenues } from '@/database/venues';
 import type { Deps } from '@/usecases/deps';
+import { saveMarketplace, saveMarketplaceLink, saveRate } from '@/usecases/marketplaces/marketplaces';
 import { enterBid } from '@/usecases/selling/auctions';
 import { followSelling } from '@/usecases/selling/follow';
 import { saveListings } from '@/usecases/selling/listings';
 import { enterOffer } from '@/usecases/selling/offers';
 import { commitSale, stepSale } from '@/usecases/selling/sales';
-import { saveRate, saveVenue, saveVenueLink } from '@/usecases/venues/venues';
-import { VENUE_RULES, VENUE_TITLE } from '../venue/market';
-import { VENUE_KEY } from '../venue/server';
+import { MARKETPLACE_RULES, MARKETPLACE_TITLE } from '../marketplace/market';
+import { MARKETPLACE_KEY } from '../marketplace/server';
 import { chanceFrom } from './chance';
 import { demoListings } from './market';
 import { FIRST_HALVES, SECOND_HALVES } from './words';
@@ -27,11 +27,11 @@ function must<T>(answer: T): Exclude<T, { kind: 'refusal' }> {
   return answer as Exclude<T, { kind: 'refusal' }>;
 }
 
-/** Another venue of the office, which has no link. */
+/** Another marketplace of the office, which has no link. */
 const ROOMS = 'Brackwater Rooms';
 
-/** Puts the selling of the demo into its ledger: venues, rates, what is on offer, offers and bids, and what was sold before. */
-export async function seedSelling(deps: Deps, venuePort: number): Promise<void> {
+/** Puts the selling of the demo into its ledger: marketplaces, rates, what is on offer, offers and bids, and what was sold before. */
+export async function seedSelling(deps: Deps, marketplacePort: number): Promise<void> {
   const { database } = deps;
   const now = deps.clock();
   for (const [from, currency, factor] of [
@@ -41,27 +41,36 @@ export async function seedSelling(deps: Deps, venuePort: number): Promise<void> 
     ['2026-01-01', 'GBP', 1.28],
   ] as const)
     must(await saveRate(deps, { from, currency, into: 'USD', factor }));
-  const { fees } = VENUE_RULES;
+  const { fees } = MARKETPLACE_RULES;
   const hall = must(
-    await saveVenue(deps, {
-      label: VENUE_TITLE,
-      currencies: VENUE_RULES.currencies,
+    await saveMarketplace(deps, {
+      label: MARKETPLACE_TITLE,
+      currencies: MARKETPLACE_RULES.currencies,
       feesCurrency: 'USD',
       ...fees,
       membershipMinor: 0,
       wholeUnits: true,
-      auctionDays: VENUE_RULES.auctionDays,
-      reviewHours: VENUE_RULES.reviewHours,
+      auctionDays: MARKETPLACE_RULES.auctionDays,
+      reviewHours: MARKETPLACE_RULES.reviewHours,
       payoutSet: true,
-      placements: [{ label: 'first page for a week', minor: 4000 }],
+      attributes: [
+        { label: 'For adults only (18+)', options: [{ label: 'yes', minor: 0 }] },
+        { label: 'Shown at twelve partner halls too', options: [{ label: 'yes', minor: 0 }] },
+        { label: 'Paid placement', options: [{ label: 'first page for a week', minor: 4000 }] },
+      ],
       categories: ['Boats', 'Coast', 'Crafts', 'Weather', 'Workshops'],
       categoryMinor: 0,
-      network: 'twelve partner halls',
     }),
   );
-  must(await saveVenueLink(deps, { venueId: hall, url: `http://127.0.0.1:${venuePort}`, key: VENUE_KEY }));
+  must(
+    await saveMarketplaceLink(deps, {
+      marketplaceId: hall,
+      url: `http://127.0.0.1:${marketplacePort}`,
+      key: MARKETPLACE_KEY,
+    }),
+  );
   const rooms = must(
-    await saveVenue(deps, {
+    await saveMarketplace(deps, {
       label: ROOMS,
       currencies: ['USD', 'GBP'],
       feesCurrency: 'USD',
@@ -72,13 +81,13 @@ export async function seedSelling(deps: Deps, venuePort: number): Promise<void> 
         { fromMinor: 1_000_000, percent: 6 },
       ],
       saleFeeMinor: 0,
-      listingFeeMinor: 500,
+      listingFeeMinor: 600,
       membershipMinor: 0,
       wholeUnits: true,
-      auctionDays: [7, 10],
+      auctionDays: [4, 10],
       reviewHours: 48,
       payoutSet: true,
-      placements: [],
+      attributes: [],
       categories: ['Craft', 'Sea', 'Trade'],
       categoryMinor: 200,
       csvColumns: [
@@ -91,7 +100,7 @@ export async function seedSelling(deps: Deps, venuePort: number): Promise<void> 
     }),
   );
   must(
-    await saveVenue(deps, {
+    await saveMarketplace(deps, {
       label: 'Lighterage List',
       currencies: [],
       feesCurrency: 'EUR',
@@ -105,7 +114,7 @@ export async function seedSelling(deps: Deps, venuePort: number): Promise<void> 
       auctionDays: [],
       reviewHours: 0,
       payoutSet: false,
-      placements: [],
+      attributes: [],
       categories: [],
       categoryMinor: 0,
     }),
@@ -117,14 +126,14 @@ export async function seedSelling(deps: Deps, venuePort: number): Promise<void> 
   await followSelling(deps);
 }
 
-/** The demo's venue listens somewhere else after each start. */
-export async function moveVenue(database: Database, port: number): Promise<void> {
-  const hall = (await selectVenues(database)).find(({ label }) => label === VENUE_TITLE);
+/** The demo's marketplace listens somewhere else after each start. */
+export async function moveMarketplace(database: Database, port: number): Promise<void> {
+  const hall = (await selectMarketplaces(database)).find(({ label }) => label === MARKETPLACE_TITLE);
   if (hall?.linkUrl?.startsWith('http://127.0.0.1:'))
-    await database.query('update venues set link_url = $2 where id = $1', [hall.id, `http://127.0.0.1:${port}`]);
+    await database.query('update marketplaces set link_url = $2 where id = $1', [hall.id, `http://127.0.0.1:${port}`]);
 }
 
-async function listAtHall(deps: Deps, venueId: number): Promise<void> {
+async function listAtHall(deps: Deps, marketplaceId: number): Promise<void> {
   const now = deps.clock();
   const listings = demoListings(now);
   const ids = await selectNameIds(
@@ -141,7 +150,7 @@ async function listAtHall(deps: Deps, venueId: number): Promise<void> {
           : [
               {
                 nameId,
-                venueId,
+                marketplaceId,
                 kind,
                 currency,
                 prices,
@@ -152,9 +161,7 @@ async function listAtHall(deps: Deps, venueId: number): Promise<void> {
                 categories: [],
                 pitch,
                 description: '',
-                adult: false,
-                network: false,
-                placement: null,
+                attributes: {},
               },
             ];
       }),
@@ -188,19 +195,18 @@ async function offerByHand(deps: Deps, rooms: number): Promise<void> {
     reserveShown: true,
     withSite: false,
     categories: [],
-    adult: false,
-    network: false,
+    attributes: {},
   };
   const early: Deps = { ...deps, clock: () => addDays(now, -8) };
   must(
     await saveListings(early, {
-      venueId: rooms,
+      marketplaceId: rooms,
       send: true,
       listings: others.map((nameId) => ({
         ...base,
         nameId,
-        kind: 'both',
-        prices: { minimum: '600', asking: '1450' },
+        kind: 'fixed price, offers too',
+        prices: { minimum: 60_000, asking: 145_000 },
         reasons: { asking: 'half of what a like name brought last year' },
       })),
     }),
@@ -209,8 +215,8 @@ async function offerByHand(deps: Deps, rooms: number): Promise<void> {
     await saveListings(early, {
       send: true,
       listings: [
-        { ...base, nameId: first, kind: 'auction', prices: { start: '100', reserve: '450', buyNow: '1200' } },
-        { ...base, nameId: second, kind: 'both', prices: { minimum: '400', asking: '1900' } },
+        { ...base, nameId: first, kind: 'auction', prices: { start: 10_000, reserve: 45_000, buyNow: 120_000 } },
+        { ...base, nameId: second, kind: 'fixed price, offers too', prices: { minimum: 40_000, asking: 190_000 } },
       ],
     }),
   );
@@ -249,7 +255,7 @@ async function soldBefore(deps: Deps, hall: number, rooms: number): Promise<void
     ['harbourvane.com', 4, 190, 84_000, rooms, 'Tessel Weatherglass'],
     ['corkandtar.net', 3, 75, 39_000, null, 'Oda Fennimore'],
   ] as const;
-  for (const [ascii, years, ago, priceMinor, venueId, buyer] of sold) {
+  for (const [ascii, years, ago, priceMinor, marketplaceId, buyer] of sold) {
     const at = addDays(now, -ago);
     const bought = addYears(at, -years);
     const nameId = await transaction(deps.database, async (tx) => {
@@ -285,7 +291,7 @@ async function soldBefore(deps: Deps, hall: number, rooms: number): Promise<void
         at,
         {
           nameId,
-          venueId,
+          marketplaceId,
           listingId: null,
           figureId: null,
           auctionId: null,
@@ -314,7 +320,7 @@ async function soldBefore(deps: Deps, hall: number, rooms: number): Promise<void
 const TOLD = 60;
 
 /** Sales of others that were told: made up of the demo's own words. */
-function pastSales(now: Instant): { ascii: string; minor: number; currency: string; day: Day; venue: string }[] {
+function pastSales(now: Instant): { ascii: string; minor: number; currency: string; day: Day; marketplace: string }[] {
   const chance = chanceFrom(70_711);
   return Array.from({ length: TOLD }, (_, i) => {
     const ending = ['com', 'com', 'com', 'net', 'org', 'io'][i % 6];
@@ -324,7 +330,7 @@ function pastSales(now: Instant): { ascii: string; minor: number; currency: stri
       minor: Math.round(120 * 4 ** (chance.next() * 2.4)) * 100,
       currency: 'USD',
       day: dayOf(addDays(now, -chance.whole(900) - 3)),
-      venue: chance.pick([VENUE_TITLE, ROOMS, 'told by the buyer']),
+      marketplace: chance.pick([MARKETPLACE_TITLE, ROOMS, 'told by the buyer']),
     };
   });
 }

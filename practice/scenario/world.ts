@@ -1,4 +1,4 @@
-import { demoBuyers } from '../venue/buyers';
+import { demoBuyers } from '../marketplace/buyers';
 import { askToConfirmMail, passTo, schedule } from '../world/days';
 import { blankDomain, STRANGERS } from '../world/domain';
 import { practiceCustomers, practiceRegistrars } from '../world/registrars';
@@ -55,7 +55,7 @@ export function demoWorld(now: number): World {
       authInfo: `${name.ascii}-code`,
       premiumMinor: name.ascii === 'moorgauge.io' ? 6200 : null,
     };
-    if (observed === 'restoring' || observed === 'deleting') {
+    if (observed === 'pending restore' || observed === 'pending delete') {
       domain.state = observed;
       domain.since = observedAt;
       domain.deletedAt = observedAt - 30 * 86_400_000;

@@ -1,11 +1,11 @@
-import { marketPasses } from '../venue/passing';
+import { marketPasses } from '../marketplace/passing';
 import { DAY, yearsLater } from './calendar';
 import { blankDomain, STRANGERS } from './domain';
 import { endingRules } from './endings';
 import { asked, chargedYears, takeMoney } from './paying';
 import type { Customer, Domain, EventKind, Message, Ms, Receipt, Registrar, World } from './types';
 
-/** Something that happens to a name by itself, and when. At one instant: charge, end of term, deletion, purge, release. */
+/** Something that happens to a name by itself, and when. At one instant: charge, end of term, deletion, end of redemption, release. */
 interface Coming {
   readonly at: Ms;
   readonly rank: number;
@@ -19,7 +19,7 @@ export function tell(
   kind: EventKind,
   text: string,
   at: Ms,
-  more: { amountMinor?: number; means?: string; until?: Ms; pending?: Message['pending'] } = {},
+  more: { amountMinor?: number; paymentMethod?: string; until?: Ms; pending?: Message['pending'] } = {},
 ): void {
   // Registrars tell their own customer, not others.
   if (domain.owner !== 'office') return;
@@ -32,7 +32,7 @@ export function tell(
     text,
     paidThrough: domain.paidThrough,
     amountMinor: more.amountMinor ?? null,
-    means: more.means ?? null,
+    paymentMethod: more.paymentMethod ?? null,
     until: more.until ?? null,
     pending: more.pending ?? null,
   };
@@ -97,28 +97,28 @@ function comingFor(world: World, domain: Domain): Coming | null {
       domain.deletedAt = deletion;
       tell(world, domain, 'deleted', 'Deleted at the registry.', deletion);
       if (rules.redemptionDays > 0) become('redemption', deletion);
-      else if (rules.deletingDays > 0) become('deleting', deletion);
+      else if (rules.pendingDeleteDays > 0) become('pending delete', deletion);
       else release(world, domain, deletion);
     });
   }
   if (domain.state === 'redemption') {
-    const purge = Math.max(domain.since, (domain.deletedAt ?? domain.since) + rules.redemptionDays * DAY);
-    add(purge, 5, () => {
-      tell(world, domain, 'purged', 'Redemption has ended; nothing can be done any more.', purge);
-      if (rules.deletingDays > 0) become('deleting', purge);
-      else release(world, domain, purge);
+    const redemptionEnd = Math.max(domain.since, (domain.deletedAt ?? domain.since) + rules.redemptionDays * DAY);
+    add(redemptionEnd, 5, () => {
+      tell(world, domain, 'purged', 'Redemption has ended; nothing can be done any more.', redemptionEnd);
+      if (rules.pendingDeleteDays > 0) become('pending delete', redemptionEnd);
+      else release(world, domain, redemptionEnd);
     });
   }
-  if (domain.state === 'restoring') {
+  if (domain.state === 'pending restore') {
     const due = domain.since + rules.restoreReportDays * DAY;
     add(due, 5, () => {
       tell(world, domain, 'restore-overdue', 'No restore report came in time; redemption goes on.', due);
       become('redemption', due);
     });
   }
-  if (domain.state === 'deleting')
-    add(domain.since + rules.deletingDays * DAY, 6, () =>
-      release(world, domain, domain.since + rules.deletingDays * DAY),
+  if (domain.state === 'pending delete')
+    add(domain.since + rules.pendingDeleteDays * DAY, 6, () =>
+      release(world, domain, domain.since + rules.pendingDeleteDays * DAY),
     );
   const { offAt } = domain;
   if (offAt !== null)
@@ -155,8 +155,8 @@ function attempt(world: World, registrar: Registrar, domain: Domain, at: Ms): vo
   const years = chargedYears(registrar, domain, endingRules(domain.ending));
   const amountMinor = asked(registrar, domain, 'renew', years) ?? 0;
   // Others pay for what is theirs.
-  const paid = domain.owner === 'office' ? takeMoney(customer, amountMinor, at) : { means: 'card' };
-  if ('means' in paid) {
+  const paid = domain.owner === 'office' ? takeMoney(customer, amountMinor, at) : { paymentMethod: 'card' };
+  if ('paymentMethod' in paid) {
     if (domain.owner === 'office') world.touched.customers.add(registrar.id);
     domain.paidThrough = yearsLater(domain.paidThrough, years);
     domain.boughtYears = years;
@@ -164,10 +164,10 @@ function attempt(world: World, registrar: Registrar, domain: Domain, at: Ms): vo
     domain.autoSince = at;
     domain.failure = null;
     schedule(registrar, domain, at + 1);
-    book(world, domain, { action: 'renew', years, amountMinor, means: paid.means, at, clTRID: null });
+    book(world, domain, { action: 'renew', years, amountMinor, paymentMethod: paid.paymentMethod, at, clTRID: null });
     tell(world, domain, 'charged', `Renewed for ${years} ${years === 1 ? 'year' : 'years'}.`, at, {
       amountMinor,
-      means: paid.means,
+      paymentMethod: paid.paymentMethod,
     });
     return;
   }
@@ -185,7 +185,7 @@ export function book(
     action: Receipt['action'];
     years: number;
     amountMinor: number;
-    means: string;
+    paymentMethod: string;
     at: Ms;
     clTRID: string | null;
   },
@@ -195,7 +195,12 @@ export function book(
   const receipt = { id, registrar: domain.registrar, name: domain.name, svTRID, ...line };
   world.receipts.push(receipt);
   world.touched.receipts.push(receipt);
-  domain.lastReceipt = { clTRID: line.clTRID, svTRID, amountMinor: line.amountMinor, means: line.means };
+  domain.lastReceipt = {
+    clTRID: line.clTRID,
+    svTRID,
+    amountMinor: line.amountMinor,
+    paymentMethod: line.paymentMethod,
+  };
   return svTRID;
 }
 

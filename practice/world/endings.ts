@@ -3,7 +3,7 @@ import type { EndingRules } from './types';
 const GENERIC: EndingRules = {
   lateDays: 45,
   redemptionDays: 30,
-  deletingDays: 5,
+  pendingDeleteDays: 5,
   restoreReportDays: 7,
   leastYears: 1,
   stepYears: 1,
@@ -12,10 +12,10 @@ const GENERIC: EndingRules = {
 
 /** How each ending's registry treats its names. Generic: RFC 3915 and its registry agreements; country endings: from memory. */
 const ENDINGS: Readonly<Record<string, EndingRules>> = {
-  uk: { ...GENERIC, lateDays: 90, redemptionDays: 0, deletingDays: 0, transferYears: 0 },
-  de: { ...GENERIC, lateDays: 0, redemptionDays: 30, deletingDays: 0, transferYears: 0 },
-  nl: { ...GENERIC, lateDays: 0, redemptionDays: 40, deletingDays: 0 },
-  eu: { ...GENERIC, lateDays: 0, redemptionDays: 40, deletingDays: 0 },
+  uk: { ...GENERIC, lateDays: 90, redemptionDays: 0, pendingDeleteDays: 0, transferYears: 0 },
+  de: { ...GENERIC, lateDays: 0, redemptionDays: 30, pendingDeleteDays: 0, transferYears: 0 },
+  nl: { ...GENERIC, lateDays: 0, redemptionDays: 40, pendingDeleteDays: 0 },
+  eu: { ...GENERIC, lateDays: 0, redemptionDays: 40, pendingDeleteDays: 0 },
   ai: { ...GENERIC, leastYears: 2, stepYears: 2, transferYears: 2 },
 };
 

@@ -13,7 +13,7 @@ export interface Answer {
   readonly amountMinor?: number;
   readonly svTRID?: string;
   /** What it was paid by. */
-  readonly means?: string;
+  readonly paymentMethod?: string;
 }
 
 /** Who orders, and under which transaction identifier of theirs. */
@@ -54,8 +54,15 @@ function pay(
   if ('failure' in paid) return no(2104, paid.failure);
   world.touched.customers.add(registrar.id);
   world.touched.domains.add(domain.name);
-  const svTRID = book(world, domain, { action, years, amountMinor, means: paid.means, at: world.now, clTRID });
-  return { code: 1000, domain, amountMinor, svTRID, means: paid.means };
+  const svTRID = book(world, domain, {
+    action,
+    years,
+    amountMinor,
+    paymentMethod: paid.paymentMethod,
+    at: world.now,
+    clTRID,
+  });
+  return { code: 1000, domain, amountMinor, svTRID, paymentMethod: paid.paymentMethod };
 }
 
 /** What an act costs now, the late fee included; `null` when this registrar does not sell it. */
@@ -152,7 +159,7 @@ export function requestRestore(order: Orderer, name: string, feeMinor: number | 
   if (feeMinor < price) return no(2004, 'the fee is higher');
   const paid = pay(order, domain, 'restore', 1, price, payBy);
   if (paid.code !== 1000) return paid;
-  domain.state = 'restoring';
+  domain.state = 'pending restore';
   domain.since = world.now;
   return paid;
 }
@@ -162,7 +169,7 @@ export function reportRestore(order: Orderer, name: string): Answer {
   const { world, registrar } = order;
   const domain = own(order, name);
   if (isAnswer(domain)) return domain;
-  if (domain.state !== 'restoring') return no(2304, `the name is in ${domain.state}`);
+  if (domain.state !== 'pending restore') return no(2304, `the name is in ${domain.state}`);
   domain.state = 'registered';
   domain.since = world.now;
   if (domain.paidThrough <= (domain.deletedAt ?? 0)) domain.paidThrough = yearsLater(domain.paidThrough, 1);
@@ -267,7 +274,7 @@ export function remove(order: Orderer, name: string): Answer {
   if (isAnswer(domain)) return domain;
   if (domain.state !== 'registered') return no(2304, `the name is in ${domain.state}`);
   world.touched.domains.add(name);
-  if (world.now < domain.createdAt + registrar.refundDays * DAY) return giveBack(order, domain);
+  if (world.now < domain.createdAt + registrar.refundDays * DAY) return refundName(order, domain);
   if (endingRules(domain.ending).redemptionDays === 0) {
     world.domains.delete(name);
     return { code: 1000 };
@@ -279,7 +286,7 @@ export function remove(order: Orderer, name: string): Answer {
 }
 
 /** A registration of the last days is deleted for good, and what it cost comes back to the balance. */
-function giveBack({ world, registrar, customer, clTRID }: Orderer, domain: Domain): Answer {
+function refundName({ world, registrar, customer, clTRID }: Orderer, domain: Domain): Answer {
   const price = asked(registrar, domain, 'register', domain.boughtYears) ?? 0;
   customer.balanceMinor += price;
   world.touched.customers.add(registrar.id);
@@ -287,7 +294,7 @@ function giveBack({ world, registrar, customer, clTRID }: Orderer, domain: Domai
     action: 'refund',
     years: domain.boughtYears,
     amountMinor: -price,
-    means: 'balance',
+    paymentMethod: 'balance',
     at: world.now,
     clTRID,
   });
@@ -324,9 +331,16 @@ export function transfer(order: Orderer, wish: { name: string; op: string; authI
     book(
       world,
       { ...domain, registrar: registrar.id },
-      { action: 'transfer', years: 1, amountMinor: price, means: paid.means, at: world.now, clTRID: order.clTRID },
+      {
+        action: 'transfer',
+        years: 1,
+        amountMinor: price,
+        paymentMethod: paid.paymentMethod,
+        at: world.now,
+        clTRID: order.clTRID,
+      },
     );
-    domain.transfer = { to: registrar.id, askedAt: world.now, passesAt: world.now + TRANSFER_DAYS * DAY };
+    domain.transfer = { to: registrar.id, requestedAt: world.now, passesAt: world.now + TRANSFER_DAYS * DAY };
     tell(world, domain, 'transfer-asked', `A transfer to ${registrar.id} was asked for.`, world.now);
     return { code: 1001, domain };
   }
@@ -351,7 +365,7 @@ export function topUp({ world, registrar, customer }: Orderer, id: string, amoun
 
 /** Puts a new card in the place of the one with the same label. */
 export function replaceCard({ world, registrar, customer }: Orderer, label: string, endsMonth: string): Answer {
-  const card = customer.means.find((means) => means.kind === 'card' && means.label === label);
+  const card = customer.paymentMethods.find((method) => method.kind === 'card' && method.label === label);
   if (!card) return no(2303, `there is no card ${label}`);
   card.endsMonth = endsMonth;
   world.touched.customers.add(registrar.id);

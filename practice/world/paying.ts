@@ -42,26 +42,26 @@ export function promotionFor(
   );
 }
 
-export type Paid = { readonly means: string } | { readonly failure: string };
+export type Paid = { readonly paymentMethod: string } | { readonly failure: string };
 
 /**
- * Takes an amount out of the first means that can bear the whole of it, or out of the one that was named. Cards are good through the
+ * Takes an amount out of the first payment method that can bear the whole of it, or out of the one that was named. Cards are good through the
  * last day of their month.
  */
 export function takeMoney(customer: Customer, amountMinor: number, at: Ms, payBy: string | null = null): Paid {
-  let failure = 'no means of payment';
-  for (const means of customer.means) {
-    if (payBy !== null && means.label !== payBy) continue;
-    if (means.kind === 'balance') {
+  let failure = 'no payment method';
+  for (const method of customer.paymentMethods) {
+    if (payBy !== null && method.label !== payBy) continue;
+    if (method.kind === 'balance') {
       if (customer.balanceMinor >= amountMinor) {
         customer.balanceMinor -= amountMinor;
-        return { means: means.label };
+        return { paymentMethod: method.label };
       }
-      if (failure === 'no means of payment') failure = 'balance too small';
-    } else if (means.endsMonth === null || monthOf(at) <= means.endsMonth) {
-      return { means: means.label };
+      if (failure === 'no payment method') failure = 'balance too small';
+    } else if (method.endsMonth === null || monthOf(at) <= method.endsMonth) {
+      return { paymentMethod: method.label };
     } else {
-      failure = `card ended ${means.endsMonth}`;
+      failure = `card ended ${method.endsMonth}`;
     }
   }
   return { failure };

@@ -1,5 +1,5 @@
 import { monthOf } from './calendar';
-import type { Action, Customer, PracticeMeans, Registrar } from './types';
+import type { Action, Customer, PracticePaymentMethod, Registrar } from './types';
 
 const DAY = 86_400_000;
 type PriceLine = readonly [ending: string, register: number, renew: number, restore: number];
@@ -58,8 +58,8 @@ export function practiceRegistrars(now: number): Registrar[] {
     },
     {
       ...base,
-      id: 'saltgate',
-      title: 'Saltgate Registry Services',
+      id: 'wrackgate',
+      title: 'Wrackgate Registry Services',
       currency: 'USD',
       leadDays: 5,
       lateDays: 45,
@@ -113,7 +113,7 @@ export function practiceRegistrars(now: number): Registrar[] {
       id: 'larkhythe',
       title: 'Larkhythe Ltd',
       currency: 'GBP',
-      leadDays: 30,
+      leadDays: 28,
       lateDays: 0,
       privacyMinor: 400,
       prices: priceList(['uk', 700, 700, 0], ['com', 790, 990, 9_000], ['me', 1450, 1450, 11_000]),
@@ -124,18 +124,18 @@ export function practiceRegistrars(now: number): Registrar[] {
 /** The office as a customer of each registrar: what it pays with, and how it logs in. */
 export function practiceCustomers(now: number): Customer[] {
   const month = (days: number) => monthOf(now + days * DAY);
-  const balance: PracticeMeans = { kind: 'balance', label: 'balance', endsMonth: null };
-  const office = (registrar: string, balanceMinor: number, means: PracticeMeans[]): Customer => ({
+  const balance: PracticePaymentMethod = { kind: 'balance', label: 'balance', endsMonth: null };
+  const office = (registrar: string, balanceMinor: number, paymentMethods: PracticePaymentMethod[]): Customer => ({
     registrar,
     login: `harbour-${registrar}`,
     password: `${registrar}-practice-pw`,
     balanceMinor,
-    means,
+    paymentMethods,
     topUps: [],
   });
   return [
     office('quaymark', 18_640, [balance, { kind: 'card', label: 'office card', endsMonth: month(-32) }]),
-    office('saltgate', 0, [{ kind: 'card', label: 'blue card', endsMonth: month(20) }]),
+    office('wrackgate', 0, [{ kind: 'card', label: 'blue card', endsMonth: month(20) }]),
     office('fernhithe', 4_120, [balance]),
     office('bollard', 9_450, [balance, { kind: 'bank', label: 'bank order', endsMonth: null }]),
     office('larkhythe', 0, [{ kind: 'wallet', label: 'wallet', endsMonth: null }]),

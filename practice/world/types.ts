@@ -1,4 +1,4 @@
-import type { Buyers, Market } from '../venue/types';
+import type { Buyers, Market } from '../marketplace/types';
 import type { Ms } from './calendar';
 
 /** Instants are whole milliseconds since 1970-01-01T00:00:00Z. Money is in minor units of a registrar's currency. */
@@ -10,7 +10,7 @@ export type Action = 'register' | 'renew' | 'transfer' | 'restore';
 export interface EndingRules {
   readonly lateDays: number;
   readonly redemptionDays: number;
-  readonly deletingDays: number;
+  readonly pendingDeleteDays: number;
   readonly restoreReportDays: number;
   readonly leastYears: number;
   readonly stepYears: number;
@@ -53,7 +53,7 @@ export interface Registrar {
   readonly promotions: readonly Promotion[];
 }
 
-export interface PracticeMeans {
+export interface PracticePaymentMethod {
   readonly kind: 'balance' | 'card' | 'wallet' | 'bank';
   readonly label: string;
   /** `YYYY-MM`, the last month in which a card is good. */
@@ -66,12 +66,12 @@ export interface Customer {
   readonly login: string;
   readonly password: string;
   balanceMinor: number;
-  means: PracticeMeans[];
+  paymentMethods: PracticePaymentMethod[];
   /** Ids of top-ups that were taken, so that none is taken twice. */
   topUps: string[];
 }
 
-export type DomainState = 'registered' | 'redemption' | 'restoring' | 'deleting';
+export type DomainState = 'registered' | 'redemption' | 'pending restore' | 'pending delete';
 
 export interface Domain {
   readonly name: string;
@@ -107,10 +107,10 @@ export interface Domain {
   hold: boolean;
   movedAt: Ms | null;
   /** A transfer that has been asked for and passes by itself when nobody answers. */
-  transfer: { to: string; askedAt: Ms; passesAt: Ms; holder?: string } | null;
+  transfer: { to: string; requestedAt: Ms; passesAt: Ms; holder?: string } | null;
   /** The term whose end has been told already. */
   toldEnd: Ms | null;
-  lastReceipt: { clTRID: string | null; svTRID: string; amountMinor: number; means: string } | null;
+  lastReceipt: { clTRID: string | null; svTRID: string; amountMinor: number; paymentMethod: string } | null;
   /** A renewal that was taken and is finished later, with the order's own id. */
   forLater: { clTRID: string | null; wish: RenewOrder } | null;
 }
@@ -142,7 +142,7 @@ export interface Message {
   readonly text: string;
   readonly paidThrough: Ms;
   readonly amountMinor: number | null;
-  readonly means: string | null;
+  readonly paymentMethod: string | null;
   /** The last instant to do what it asks for. */
   readonly until: Ms | null;
   /** What became of an order that was taken for later. */
@@ -158,7 +158,7 @@ export interface RenewOrder {
   /** The most the orderer agrees to pay; `null` when none was said. */
   readonly feeMinor: number | null;
   readonly promotion: string | null;
-  /** The means that is to pay; `null` for the usual order. */
+  /** The payment method that is to pay; `null` for the usual order. */
   readonly payBy: string | null;
 }
 
@@ -171,7 +171,7 @@ export interface Receipt {
   readonly action: 'renew' | 'restore' | 'register' | 'transfer' | 'privacy' | 'refund';
   readonly years: number;
   readonly amountMinor: number;
-  readonly means: string;
+  readonly paymentMethod: string;
   readonly clTRID: string | null;
   readonly svTRID: string;
 }
@@ -186,7 +186,7 @@ export interface World {
   readonly texts: Map<string, string[]>;
   /** Signed zones, and whether they show the key that their registry vouches for. */
   readonly signed: Map<string, 'stands' | 'broken'>;
-  /** The venue. */
+  /** The marketplace. */
   market: Market;
   /** Who buys there. */
   buyers: Buyers;

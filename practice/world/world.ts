@@ -1,5 +1,5 @@
-import { emptyMarket } from '../venue/market';
-import type { Buyers } from '../venue/types';
+import { emptyMarket } from '../marketplace/market';
+import type { Buyers } from '../marketplace/types';
 import type { Customer, Domain, Ms, Registrar, Touched, World } from './types';
 
 const NO_BUYERS: Buyers = { acts: () => [], reply: () => ({ do: 'decline' }), pays: () => true };

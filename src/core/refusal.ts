@@ -3,7 +3,10 @@ export interface Refusal {
   readonly kind: 'refusal';
   readonly code: string;
   readonly message: string;
+  /** The field that is wrong, the first of them, as a path: `items.0.years`. */
   readonly field?: string;
+  /** Every field that is wrong, with what to write there. */
+  readonly fields?: Readonly<Record<string, string>>;
 }
 
 /** Makes a refusal. `code` is part of the public interface and never changes its meaning. */

@@ -1,4 +1,4 @@
-import type { Means } from '@/core/funding';
+import type { PaymentMethod } from '@/core/funding';
 import type { LedgerAccount } from '@/core/ledger';
 import type { Instant } from '@/core/time';
 import type { Queryable } from './pool';
@@ -16,13 +16,13 @@ export interface AccountRow extends LedgerAccount {
 export type AccountDraft = Omit<AccountRow, 'id' | 'names' | 'linked'>;
 
 const ACCOUNT = `
-  select a.id, a.label, a.registrar, a.currency, a.lead_days as "leadDays", a.late_days as "lateDays",
+  select a.id, a.label, a.registrar, a.currency, a.lead_days as "leadDays", a.late_days as "lateDays", a.switch_hours as "switchHours",
     a.late_fee_minor as "lateFeeMinor", a.auction_day as "auctionDay", a.years_per_charge as "yearsPerCharge",
     a.retry_days as "retryDays", a.refunds, a.balance_minor as "balanceMinor", a.balance_at as "balanceAt",
     a.rules_known as "rulesKnown", a.notes, a.tax_percent as "taxPercent", a.link_host is not null as linked,
     (select count(*) from names where names.account_id = a.id and gone_at is null) as names,
     coalesce((select jsonb_agg(jsonb_build_object('kind', kind, 'label', label, 'endsMonth', ends_month) order by position)
-      from means where account_id = a.id), '[]') as means
+      from payment_methods where account_id = a.id), '[]') as "paymentMethods"
   from accounts a`;
 
 export async function selectAccounts(db: Queryable): Promise<AccountRow[]> {
@@ -34,7 +34,7 @@ export async function selectAccount(db: Queryable, id: number): Promise<AccountR
 }
 
 const FIELDS = `label = $2, registrar = $3, currency = $4, lead_days = $5, late_days = $6, late_fee_minor = $7, auction_day = $8,
-  years_per_charge = $9, retry_days = $10, refunds = $11, balance_minor = $12, balance_at = $13, rules_known = $14, notes = $15, tax_percent = $16`;
+  years_per_charge = $9, retry_days = $10, refunds = $11, balance_minor = $12, balance_at = $13, rules_known = $14, notes = $15, tax_percent = $16, switch_hours = $17`;
 
 function values(draft: AccountDraft): unknown[] {
   const balanceAt = draft.balanceAt === null ? null : new Date(draft.balanceAt);
@@ -54,32 +54,37 @@ function values(draft: AccountDraft): unknown[] {
     draft.rulesKnown,
     draft.notes,
     draft.taxPercent,
+    draft.switchHours,
   ];
 }
 
 export async function insertAccount(db: Queryable, draft: AccountDraft, at: Instant): Promise<number> {
   const { rows } = await db.query<{ id: number }>(
     `insert into accounts (created_at, label, registrar, currency, lead_days, late_days, late_fee_minor, auction_day,
-       years_per_charge, retry_days, refunds, balance_minor, balance_at, rules_known, notes, tax_percent)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16) returning id`,
+       years_per_charge, retry_days, refunds, balance_minor, balance_at, rules_known, notes, tax_percent, switch_hours)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17) returning id`,
     [new Date(at), ...values(draft)],
   );
   const id = rows[0]?.id as number;
-  await replaceMeans(db, id, draft.means);
+  await replacePaymentMethods(db, id, draft.paymentMethods);
   return id;
 }
 
 export async function updateAccount(db: Queryable, id: number, draft: AccountDraft): Promise<void> {
   await db.query(`update accounts set ${FIELDS} where id = $1`, [id, ...values(draft)]);
-  await replaceMeans(db, id, draft.means);
+  await replacePaymentMethods(db, id, draft.paymentMethods);
 }
 
-async function replaceMeans(db: Queryable, accountId: number, means: readonly Means[]): Promise<void> {
-  await db.query('delete from means where account_id = $1', [accountId]);
+async function replacePaymentMethods(
+  db: Queryable,
+  accountId: number,
+  paymentMethods: readonly PaymentMethod[],
+): Promise<void> {
+  await db.query('delete from payment_methods where account_id = $1', [accountId]);
   await db.query(
-    `insert into means (account_id, position, kind, label, ends_month)
+    `insert into payment_methods (account_id, position, kind, label, ends_month)
      select $1, place, value->>'kind', value->>'label', value->>'endsMonth' from jsonb_array_elements($2::jsonb) with ordinality as m(value, place)`,
-    [accountId, JSON.stringify(means)],
+    [accountId, JSON.stringify(paymentMethods)],
   );
 }
 

@@ -19,16 +19,16 @@ export interface BidRow {
   readonly at: Instant;
 }
 
-/** An auction of a name, held by the office or followed at a venue. */
+/** An auction of a name, held by the office or followed at a marketplace. */
 export interface AuctionRow {
   readonly id: number;
   readonly listingId: number;
   readonly nameId: number;
   readonly ascii: string;
   readonly unicode: string;
-  readonly venueId: number | null;
-  readonly venue: string | null;
-  readonly atVenue: boolean;
+  readonly marketplaceId: number | null;
+  readonly marketplace: string | null;
+  readonly atMarketplace: boolean;
   readonly currency: string;
   readonly opensAt: Instant;
   readonly closesAt: Instant;
@@ -39,7 +39,7 @@ export interface AuctionRow {
   readonly wholeUnits: boolean;
   readonly extensionMinutes: number;
   readonly buyNowEnds: BuyNowEnd;
-  /** The least next bid, where a venue names one. */
+  /** The least next bid, where a marketplace names one. */
   readonly nextMinor: number | null;
   readonly cancelled: boolean;
   readonly boughtBy: string | null;
@@ -53,14 +53,14 @@ export interface AuctionRow {
 }
 
 const AUCTION = `
-  select a.id, a.listing_id as "listingId", a.name_id as "nameId", n.ascii, n."unicode", l.venue_id as "venueId", v.label as venue,
-    a.at_venue as "atVenue", a.currency, a.opens_at as "opensAt", a.closes_at as "closesAt", a.start_minor as "startMinor",
+  select a.id, a.listing_id as "listingId", a.name_id as "nameId", n.ascii, n."unicode", l.marketplace_id as "marketplaceId", v.label as marketplace,
+    a.at_marketplace as "atMarketplace", a.currency, a.opens_at as "opensAt", a.closes_at as "closesAt", a.start_minor as "startMinor",
     a.reserve_minor as "reserveMinor", a.buy_now_minor as "buyNowMinor", a.increments, a.whole_units as "wholeUnits",
     a.extension_minutes as "extensionMinutes", a.buy_now_ends as "buyNowEnds", a.next_minor as "nextMinor", a.cancelled, a.bought_by as "boughtBy",
     a.bought_at as "boughtAt", a.price_minor as "priceMinor", a.leader, a.reserve_met as "reserveMet", a.outcome, a.closed_at as "closedAt",
     coalesce((select json_agg(json_build_object('id', b.id, 'bidder', b.bidder, 'maxMinor', b.max_minor, 'priceMinor', b.price_minor,
       'at', extract(epoch from b.at) * 1000) order by b.id) from bids b where b.auction_id = a.id), '[]') as bids
-  from auctions a join names n on n.id = a.name_id join listings l on l.id = a.listing_id left join venues v on v.id = l.venue_id`;
+  from auctions a join names n on n.id = a.name_id join listings l on l.id = a.listing_id left join marketplaces v on v.id = l.marketplace_id`;
 
 export async function selectAuctions(db: Queryable, nameIds: readonly number[] | null): Promise<AuctionRow[]> {
   const { rows } = await db.query<AuctionRow>(
@@ -108,7 +108,7 @@ export async function lockRunningAuctions(tx: Transaction, nameId: number): Prom
 /** Ids of the office's own auctions that are to be closed by now. */
 export async function selectDueAuctions(db: Queryable, at: Instant): Promise<number[]> {
   const { rows } = await db.query<{ id: number }>(
-    'select id from auctions where outcome is null and not at_venue and closes_at <= $1 order by closes_at, id',
+    'select id from auctions where outcome is null and not at_marketplace and closes_at <= $1 order by closes_at, id',
     [new Date(at)],
   );
   return rows.map(({ id }) => id);
@@ -118,7 +118,7 @@ export type AuctionDraft = Pick<
   AuctionRow,
   | 'listingId'
   | 'nameId'
-  | 'atVenue'
+  | 'atMarketplace'
   | 'currency'
   | 'opensAt'
   | 'closesAt'
@@ -135,11 +135,11 @@ export type AuctionDraft = Pick<
 export async function insertAuctions(tx: Transaction, auctions: readonly AuctionDraft[]): Promise<void> {
   if (auctions.length === 0) return;
   await tx.query(
-    `insert into auctions (listing_id, name_id, at_venue, currency, opens_at, closes_at, start_minor, reserve_minor, buy_now_minor, increments,
+    `insert into auctions (listing_id, name_id, at_marketplace, currency, opens_at, closes_at, start_minor, reserve_minor, buy_now_minor, increments,
        whole_units, extension_minutes, buy_now_ends)
-     select "listingId", "nameId", "atVenue", currency, to_timestamp("opensAt" / 1000.0), to_timestamp("closesAt" / 1000.0), "startMinor",
+     select "listingId", "nameId", "atMarketplace", currency, to_timestamp("opensAt" / 1000.0), to_timestamp("closesAt" / 1000.0), "startMinor",
        "reserveMinor", "buyNowMinor", increments, "wholeUnits", "extensionMinutes", "buyNowEnds"
-     from jsonb_to_recordset($1::jsonb) as a("listingId" int, "nameId" int, "atVenue" boolean, currency text, "opensAt" float8, "closesAt" float8,
+     from jsonb_to_recordset($1::jsonb) as a("listingId" int, "nameId" int, "atMarketplace" boolean, currency text, "opensAt" float8, "closesAt" float8,
        "startMinor" int8, "reserveMinor" int8, "buyNowMinor" int8, increments jsonb, "wholeUnits" boolean,
        "extensionMinutes" int, "buyNowEnds" text)
      on conflict (listing_id) do update set closes_at = excluded.closes_at, reserve_minor = excluded.reserve_minor`,
@@ -215,7 +215,7 @@ export async function insertBid(
   );
 }
 
-/** The auction as the rules read it. Bids at a venue have no maximum: their shown price stands for it. */
+/** The auction as the rules read it. Bids at a marketplace have no maximum: their shown price stands for it. */
 export function asAuction(row: AuctionRow): Auction {
   return {
     opensAt: row.opensAt,
@@ -234,7 +234,7 @@ export function asAuction(row: AuctionRow): Auction {
   };
 }
 
-/** How an auction stands: by its bids, or as its venue shows it. */
+/** How an auction stands: by its bids, or as its marketplace shows it. */
 export function standingOfRow(row: AuctionRow): Standing {
-  return row.atVenue ? standingAsShown(asAuction(row), row) : standingOf(asAuction(row));
+  return row.atMarketplace ? standingAsShown(asAuction(row), row) : standingOf(asAuction(row));
 }

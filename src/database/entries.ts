@@ -9,7 +9,7 @@ export interface EntryDraft {
   readonly kind: EntryKind;
   readonly minor: number;
   readonly currency: string;
-  readonly means?: string;
+  readonly paymentMethod?: string;
   readonly reference?: string;
   readonly note?: string;
   readonly quotedMinor?: number | null;
@@ -25,7 +25,7 @@ export interface EntryRow extends Required<EntryDraft> {
 }
 
 const ENTRY = `
-  select e.id, e.name_id as "nameId", e.on_day as "onDay", e.kind, e.minor, e.currency, e.means, e.reference, e.note,
+  select e.id, e.name_id as "nameId", e.on_day as "onDay", e.kind, e.minor, e.currency, e.payment_method as "paymentMethod", e.reference, e.note,
     e.quoted_minor as "quotedMinor", e.corrects, e.sale_id as "saleId", c.id as "correctedBy"
   from entries e left join entries c on c.corrects = e.id`;
 
@@ -52,9 +52,9 @@ export async function selectCostsOfSales(
 
 export async function insertEntries(tx: Transaction, batchId: number, entries: readonly EntryDraft[]): Promise<void> {
   await tx.query(
-    `insert into entries (name_id, batch_id, on_day, kind, minor, currency, means, reference, note, quoted_minor, corrects, sale_id)
-     select "nameId", $1, "onDay", kind, minor, currency, coalesce(means, ''), coalesce(reference, ''), coalesce(note, ''), "quotedMinor", corrects, "saleId"
-     from jsonb_to_recordset($2::jsonb) as e("nameId" int, "onDay" date, kind text, minor int8, currency text, means text, reference text,
+    `insert into entries (name_id, batch_id, on_day, kind, minor, currency, payment_method, reference, note, quoted_minor, corrects, sale_id)
+     select "nameId", $1, "onDay", kind, minor, currency, coalesce("paymentMethod", ''), coalesce(reference, ''), coalesce(note, ''), "quotedMinor", corrects, "saleId"
+     from jsonb_to_recordset($2::jsonb) as e("nameId" int, "onDay" date, kind text, minor int8, currency text, "paymentMethod" text, reference text,
        note text, "quotedMinor" int8, corrects int, "saleId" int)`,
     [batchId, JSON.stringify(entries)],
   );

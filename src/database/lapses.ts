@@ -10,7 +10,7 @@ export interface LapsedName {
   readonly registered: Instant | null;
   readonly termEnd: TermEnd | null;
   readonly observed: {
-    readonly phase: 'redemption' | 'restoring' | 'deleting' | 'moving';
+    readonly phase: 'redemption' | 'pending restore' | 'pending delete' | 'pending transfer';
     readonly at: Instant;
   } | null;
   readonly goneAt: Instant | null;

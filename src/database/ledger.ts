@@ -1,10 +1,10 @@
 import type { LedgerColumns, LedgerRules } from '@/core/ledger';
 import { selectAccounts } from './accounts';
+import { selectRates } from './marketplaces';
 import { selectPolicies, selectRegistryFees } from './policies';
 import type { Queryable } from './pool';
 import { selectPrices } from './prices';
 import { selectSettings } from './settings';
-import { selectRates } from './venues';
 
 /** The number that rises with every change. */
 export async function selectRevision(db: Queryable): Promise<number> {
@@ -66,9 +66,9 @@ const COLUMNS = `
     'sparse', json_build_object(
       'unicode', ${sparse('"unicode"', '"unicode" <> ascii')},
       'observed', ${sparse(`jsonb_build_object('phase', observed, 'at', ${ms('observed_at')})`, 'observed is not null')},
-      'asked', ${sparse('asked', 'asked is not null')},
-      'askedLock', ${sparse("case when asked_lock then 'on' else 'off' end", 'asked_lock is not null')},
-      'askedPrivacy', ${sparse("case when asked_privacy then 'on' else 'off' end", 'asked_privacy is not null')},
+      'requested', ${sparse('requested', 'requested is not null')},
+      'requestedLock', ${sparse("case when requested_lock then 'on' else 'off' end", 'requested_lock is not null')},
+      'requestedPrivacy', ${sparse("case when requested_privacy then 'on' else 'off' end", 'requested_privacy is not null')},
       'stalledBy', ${sparse('setting_evidence', "setting = 'stalled' and setting_evidence is not null")},
       'rescue', ${sparse('rescue_verdict', 'rescue_verdict is not null and rescue_for = term_end')},
       'bestOffer', ${sparse("jsonb_build_object('minor', best_offer_minor, 'currency', best_offer_currency)", 'best_offer_minor is not null')},

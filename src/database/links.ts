@@ -1,4 +1,4 @@
-import type { Means } from '@/core/funding';
+import type { PaymentMethod } from '@/core/funding';
 import type { Amount } from '@/core/money';
 import type { Instant } from '@/core/time';
 import type { Queryable } from './pool';
@@ -85,14 +85,14 @@ export async function noteToldEnds(
   );
 }
 
-/** Takes over what the registrar says of the account itself: balance, means, and the rules it charges by. */
+/** Takes over what the registrar says of the account itself: balance, payment methods, and the rules it charges by. */
 export async function takeOverHolding(
   db: Queryable,
   accountId: number,
   at: Instant,
   told: {
     readonly balance: Amount | null;
-    readonly means: readonly Means[];
+    readonly paymentMethods: readonly PaymentMethod[];
     readonly rules: {
       readonly leadDays: number | null;
       readonly lateDays: number | null;
@@ -128,12 +128,12 @@ export async function takeOverHolding(
       told.balance?.currency ?? null,
     ],
   );
-  if (told.means.length === 0) return;
-  await db.query('delete from means where account_id = $1', [accountId]);
+  if (told.paymentMethods.length === 0) return;
+  await db.query('delete from payment_methods where account_id = $1', [accountId]);
   await db.query(
-    `insert into means (account_id, position, kind, label, ends_month)
+    `insert into payment_methods (account_id, position, kind, label, ends_month)
      select $1, place, value->>'kind', value->>'label', value->>'endsMonth' from jsonb_array_elements($2::jsonb) with ordinality as m(value, place)`,
-    [accountId, JSON.stringify(told.means)],
+    [accountId, JSON.stringify(told.paymentMethods)],
   );
 }
 
@@ -212,7 +212,7 @@ export async function selectMessages(db: Queryable, since: Instant, limit: numbe
 }
 
 /** What a registrar was asked to switch for a name, and has not confirmed; `null` where nothing was asked. */
-export interface AskedAtLink {
+export interface RequestedAtLink {
   readonly nameId: number;
   readonly ascii: string;
   readonly accountId: number;
@@ -223,16 +223,16 @@ export interface AskedAtLink {
 
 /**
  * Names at linked accounts whose registrar was asked to switch something and has not confirmed. A switch that the registrar
- * has taken after `pendingSince` is left alone.
+ * has taken is left alone for the time that it may take, by its account.
  */
-export async function selectAskedAtLinks(db: Queryable, pendingSince: Instant): Promise<AskedAtLink[]> {
-  const { rows } = await db.query<AskedAtLink>(
-    `select n.id as "nameId", n.ascii, n.account_id as "accountId", n.asked as auto, n.asked_lock as lock, n.asked_privacy as privacy
+export async function selectRequestedAtLinks(db: Queryable, asOf: Instant): Promise<RequestedAtLink[]> {
+  const { rows } = await db.query<RequestedAtLink>(
+    `select n.id as "nameId", n.ascii, n.account_id as "accountId", n.requested as auto, n.requested_lock as lock, n.requested_privacy as privacy
      from names n join accounts a on a.id = n.account_id
-     where (n.asked is not null or n.asked_lock is not null or n.asked_privacy is not null)
+     where (n.requested is not null or n.requested_lock is not null or n.requested_privacy is not null)
        and n.gone_at is null and a.link_host is not null
-       and (n.switch_pending_since is null or n.switch_pending_since < $1) order by n.account_id, n.ascii`,
-    [new Date(pendingSince)],
+       and (n.switch_pending_since is null or n.switch_pending_since + a.switch_hours * interval '1 hour' < $1) order by n.account_id, n.ascii`,
+    [new Date(asOf)],
   );
   return rows;
 }

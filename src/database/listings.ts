@@ -1,24 +1,12 @@
-import { type ListingKind, type ListingPrices, type ListingStatus, PRICE_NAMES, type PriceName } from '@/core/selling';
+import { type ListingStatus, type ListingTerms, PRICE_NAMES, type PriceReasons } from '@/core/selling';
 import type { Day, Instant, TermEnd } from '@/core/time';
 import type { Queryable, Transaction } from './pool';
 
-/** What the owner says of a listing. */
-export interface ListingDraft {
+/** What the owner says of a listing, with whose it is and where. */
+export interface ListingDraft extends ListingTerms {
   readonly nameId: number;
-  readonly venueId: number | null;
-  readonly kind: ListingKind;
-  readonly currency: string;
-  readonly prices: ListingPrices;
-  readonly reasons: Readonly<Partial<Record<PriceName, string>>>;
-  readonly auctionDays: number;
-  readonly reserveShown: boolean;
-  readonly withSite: boolean;
-  readonly categories: readonly string[];
-  readonly pitch: string;
-  readonly description: string;
-  readonly adult: boolean;
-  readonly network: boolean;
-  readonly placement: string | null;
+  readonly marketplaceId: number | null;
+  readonly reasons: PriceReasons;
 }
 
 /** A listing as it stands. */
@@ -27,7 +15,7 @@ export interface ListingRow extends ListingDraft {
   readonly ascii: string;
   readonly unicode: string;
   readonly accountId: number;
-  readonly venue: string | null;
+  readonly marketplace: string | null;
   readonly linked: boolean;
   readonly status: ListingStatus;
   readonly proofHost: string | null;
@@ -46,17 +34,17 @@ export interface ListingRow extends ListingDraft {
 }
 
 const LISTING = `
-  select l.id, l.name_id as "nameId", n.ascii, n."unicode", n.account_id as "accountId", l.venue_id as "venueId", v.label as venue,
+  select l.id, l.name_id as "nameId", n.ascii, n."unicode", n.account_id as "accountId", l.marketplace_id as "marketplaceId", v.label as marketplace,
     v.link_url is not null as linked, l.kind, l.currency,
     json_build_object('minimum', l.minimum_minor, 'start', l.start_minor, 'reserve', l.reserve_minor, 'asking', l.asking_minor,
       'buyNow', l.buy_now_minor) as prices,
     l.reasons, l.auction_days as "auctionDays", l.reserve_shown as "reserveShown", l.with_site as "withSite", l.categories, l.pitch,
-    l.description, l.adult, l.network, l.placement, l.status, l.proof_host as "proofHost", l.proof_text as "proofText",
+    l.description, l.attributes, l.status, l.proof_host as "proofHost", l.proof_text as "proofText",
     l.proof_by as "proofBy", l.proof_set_at as "proofSetAt", l.proof_looked_at as "proofLookedAt", l.proved_at as "provedAt", l.review_until as "reviewUntil",
     case when n.term_end is null then null else
       json_build_object('at', extract(epoch from n.term_end) * 1000, 'precision', case when n.term_end_day then 'day' else 'instant' end) end as "termEnd",
     l.seen_live_at as "seenLiveAt", l.problem, l.made_at as "madeAt", l.sent_at as "sentAt"
-  from listings l join names n on n.id = l.name_id left join venues v on v.id = l.venue_id`;
+  from listings l join names n on n.id = l.name_id left join marketplaces v on v.id = l.marketplace_id`;
 
 /** Listings that are not over. */
 const CURRENT = "l.status not in ('withdrawn', 'sold', 'ended') and n.gone_at is null";
@@ -77,22 +65,22 @@ export async function selectListingsById(db: Queryable, ids: readonly number[]):
   return (await db.query<ListingRow>(`${LISTING} where l.id = any($1)`, [ids])).rows;
 }
 
-/** The current listing of a name at a venue. */
-export async function selectListingAt(db: Queryable, venueId: number, ascii: string): Promise<ListingRow | null> {
+/** The current listing of a name at a marketplace. */
+export async function selectListingAt(db: Queryable, marketplaceId: number, ascii: string): Promise<ListingRow | null> {
   const { rows } = await db.query<ListingRow>(
-    `${LISTING} where l.venue_id = $1 and n.ascii = $2 and l.status not in ('withdrawn', 'sold', 'ended')`,
-    [venueId, ascii],
+    `${LISTING} where l.marketplace_id = $1 and n.ascii = $2 and l.status not in ('withdrawn', 'sold', 'ended')`,
+    [marketplaceId, ascii],
   );
   return rows[0] ?? null;
 }
 
 /**
- * Listings that may need the owner: not proved, refused, kept at a venue by hand, or with a term that could end before a sale is
- * handed over, however long the venue's review and the auction take.
+ * Listings that may need the owner: not proved, refused, kept at a marketplace by hand, or with a term that could end before a sale is
+ * handed over, however long the marketplace's review and the auction take.
  */
 export async function selectListingsToWatch(db: Queryable, before: Instant): Promise<ListingRow[]> {
   const { rows } = await db.query<ListingRow>(
-    `${LISTING} where ${CURRENT} and (l.status in ('unproved', 'refused') or (l.venue_id is not null and v.link_url is null) or n.term_end < $1)
+    `${LISTING} where ${CURRENT} and (l.status in ('unproved', 'refused') or (l.marketplace_id is not null and v.link_url is null) or n.term_end < $1)
      order by n.ascii, l.id`,
     [new Date(before)],
   );
@@ -106,7 +94,7 @@ export async function countListings(db: Queryable): Promise<number> {
   return rows[0]?.n ?? 0;
 }
 
-/** Listings in some states at venues with a link. */
+/** Listings in some states at marketplaces with a link. */
 export async function selectLinkedListings(db: Queryable, states: readonly ListingStatus[]): Promise<ListingRow[]> {
   const { rows } = await db.query<ListingRow>(
     `${LISTING} where v.link_url is not null and l.status = any($1) order by l.id`,
@@ -116,7 +104,7 @@ export async function selectLinkedListings(db: Queryable, states: readonly Listi
 }
 
 /**
- * Writes listings: a name's current one at its venue is changed, else one is made. Those that stand at the venue are sent again.
+ * Writes listings: a name's current one at its marketplace is changed, else one is made. Those that stand at the marketplace are sent again.
  * Answers the ids in the order of the names.
  */
 export async function upsertListings(
@@ -129,22 +117,21 @@ export async function upsertListings(
     ...Object.fromEntries(PRICE_NAMES.map((name) => [name, prices[name]])),
   }));
   const { rows } = await tx.query<{ id: number; nameId: number }>(
-    `insert into listings (name_id, venue_id, kind, currency, minimum_minor, start_minor, reserve_minor, asking_minor, buy_now_minor, reasons,
-       auction_days, reserve_shown, with_site, categories, pitch, description, adult, network, placement, made_at)
-     select d."nameId", d."venueId", d.kind, d.currency, d.minimum, d.start, d.reserve, d.asking, d."buyNow", d.reasons, d."auctionDays",
-       d."reserveShown", d."withSite", array(select jsonb_array_elements_text(d.categories)), d.pitch, d.description, d.adult, d.network,
-       d.placement, $2
-     from jsonb_to_recordset($1::jsonb) as d("nameId" int, "venueId" int, kind text, currency text, minimum int8, start int8, reserve int8,
+    `insert into listings (name_id, marketplace_id, kind, currency, minimum_minor, start_minor, reserve_minor, asking_minor, buy_now_minor, reasons,
+       auction_days, reserve_shown, with_site, categories, pitch, description, attributes, made_at)
+     select d."nameId", d."marketplaceId", d.kind, d.currency, d.minimum, d.start, d.reserve, d.asking, d."buyNow", d.reasons, d."auctionDays",
+       d."reserveShown", d."withSite", array(select jsonb_array_elements_text(d.categories)), d.pitch, d.description, d.attributes, $2
+     from jsonb_to_recordset($1::jsonb) as d("nameId" int, "marketplaceId" int, kind text, currency text, minimum int8, start int8, reserve int8,
        asking int8, "buyNow" int8, reasons jsonb, "auctionDays" int, "reserveShown" boolean, "withSite" boolean, categories jsonb, pitch text,
-       description text, adult boolean, network boolean, placement text)
-     on conflict (name_id, coalesce(venue_id, 0)) where status not in ('withdrawn', 'sold', 'ended') do update set
+       description text, attributes jsonb)
+     on conflict (name_id, coalesce(marketplace_id, 0)) where status not in ('withdrawn', 'sold', 'ended') do update set
        kind = excluded.kind, currency = excluded.currency, minimum_minor = excluded.minimum_minor, start_minor = excluded.start_minor,
        reserve_minor = excluded.reserve_minor, asking_minor = excluded.asking_minor, buy_now_minor = excluded.buy_now_minor,
        reasons = listings.reasons || excluded.reasons, auction_days = excluded.auction_days, reserve_shown = excluded.reserve_shown,
        with_site = excluded.with_site, categories = excluded.categories, pitch = excluded.pitch, description = excluded.description,
-       adult = excluded.adult, network = excluded.network, placement = excluded.placement,
+       attributes = excluded.attributes,
        status = case when listings.status in ('unproved', 'in review', 'live', 'refused') and exists
-           (select from venues v where v.id = listings.venue_id and v.link_url is not null) then 'sending' else listings.status end
+           (select from marketplaces v where v.id = listings.marketplace_id and v.link_url is not null) then 'sending' else listings.status end
      returning id, name_id as "nameId"`,
     [JSON.stringify(flat), new Date(at)],
   );
@@ -200,12 +187,12 @@ export async function stepListings(
   return rowCount ?? 0;
 }
 
-/** Ends every other offer of a name that is sold: those at linked venues are to be withdrawn, drafts and others are over. */
+/** Ends every other offer of a name that is sold: those at linked marketplaces are to be withdrawn, drafts and others are over. */
 export async function withdrawListings(tx: Transaction, nameId: number, except: number | null): Promise<void> {
   await tx.query(
     `update listings l set status = case
          when l.status in ('sending', 'unproved', 'in review', 'live') and exists
-           (select from venues v where v.id = l.venue_id and v.link_url is not null) then 'withdrawing'
+           (select from marketplaces v where v.id = l.marketplace_id and v.link_url is not null) then 'withdrawing'
          else 'withdrawn' end, ended_by_sale = true, problem = 'promised elsewhere'
      where l.name_id = $1 and l.id is distinct from $2 and l.status not in ('withdrawing', 'withdrawn', 'sold', 'ended')`,
     [nameId, except],
@@ -218,7 +205,7 @@ export async function lockFreeListings(
   ids: readonly number[],
 ): Promise<{ readonly id: number; readonly linked: boolean }[]> {
   const { rows } = await tx.query<{ id: number; linked: boolean }>(
-    `select l.id, v.link_url is not null and l.status <> 'draft' as linked from listings l left join venues v on v.id = l.venue_id
+    `select l.id, v.link_url is not null and l.status <> 'draft' as linked from listings l left join marketplaces v on v.id = l.marketplace_id
      where l.id = any($1) and l.status not in ('withdrawing', 'withdrawn', 'sold', 'ended')
        and not exists (select from auctions a join bids b on b.auction_id = a.id where a.listing_id = l.id and a.outcome is null)
      for update of l`,
@@ -233,7 +220,7 @@ export async function reviveListings(tx: Transaction, nameId: number, listingId:
     `update listings l set status = case when l.kind = 'auction' then 'ended' else 'draft' end, ended_by_sale = false,
        problem = 'The sale fell through: list it again.'
      where l.name_id = $1 and (l.id = $2 or (l.status = 'withdrawn' and l.ended_by_sale))
-       and not exists (select from listings o where o.name_id = l.name_id and o.id <> l.id and coalesce(o.venue_id, 0) = coalesce(l.venue_id, 0)
+       and not exists (select from listings o where o.name_id = l.name_id and o.id <> l.id and coalesce(o.marketplace_id, 0) = coalesce(l.marketplace_id, 0)
          and o.status not in ('withdrawn', 'sold', 'ended'))`,
     [nameId, listingId],
   );

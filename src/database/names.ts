@@ -83,14 +83,14 @@ export async function lockTermEnds(tx: Transaction, ids: readonly number[]): Pro
 export interface NameExtras {
   readonly nameServers: readonly string[];
   readonly settingEvidence: string | null;
-  readonly askedAt: Instant | null;
+  readonly requestedAt: Instant | null;
   readonly addedAt: Instant;
   readonly goneAt: Instant | null;
 }
 
 export async function selectNameExtras(db: Queryable, id: number): Promise<NameExtras | null> {
   const { rows } = await db.query<NameExtras>(
-    `select name_servers as "nameServers", setting_evidence as "settingEvidence", asked_at as "askedAt", added_at as "addedAt",
+    `select name_servers as "nameServers", setting_evidence as "settingEvidence", requested_at as "requestedAt", added_at as "addedAt",
        gone_at as "goneAt" from names where id = $1`,
     [id],
   );

@@ -15,8 +15,8 @@ export interface ThreadRow {
   readonly nameId: number;
   readonly ascii: string;
   readonly unicode: string;
-  readonly venueId: number | null;
-  readonly venue: string | null;
+  readonly marketplaceId: number | null;
+  readonly marketplace: string | null;
   readonly ref: string | null;
   readonly buyer: string;
   readonly contact: string;
@@ -28,12 +28,12 @@ export interface ThreadRow {
 }
 
 const THREAD = `
-  select t.id, t.name_id as "nameId", n.ascii, n."unicode", t.venue_id as "venueId", v.label as venue, t.ref, t.buyer, t.contact, t.currency,
+  select t.id, t.name_id as "nameId", n.ascii, n."unicode", t.marketplace_id as "marketplaceId", v.label as marketplace, t.ref, t.buyer, t.contact, t.currency,
     t.state, t.made_at as "madeAt", t.note,
     coalesce((select json_agg(json_build_object('id', f.id, 'by', f.by, 'minor', f.minor, 'at', extract(epoch from f.at) * 1000,
       'lapsesAt', extract(epoch from f.lapses_at) * 1000, 'state', f.state, 'ref', f.ref, 'byRule', f.by_rule, 'note', f.note) order by f.id)
       from figures f where f.thread_id = t.id), '[]') as figures
-  from offer_threads t join names n on n.id = t.name_id left join venues v on v.id = t.venue_id`;
+  from offer_threads t join names n on n.id = t.name_id left join marketplaces v on v.id = t.marketplace_id`;
 
 export async function selectThreads(db: Queryable, nameIds: readonly number[] | null): Promise<ThreadRow[]> {
   const { rows } = await db.query<ThreadRow>(
@@ -56,21 +56,24 @@ export async function lockThread(tx: Transaction, id: number): Promise<ThreadRow
   return selectThread(tx, id);
 }
 
-export async function selectThreadByRef(db: Queryable, venueId: number, ref: string): Promise<ThreadRow | null> {
-  return (await db.query<ThreadRow>(`${THREAD} where t.venue_id = $1 and t.ref = $2`, [venueId, ref])).rows[0] ?? null;
+export async function selectThreadByRef(db: Queryable, marketplaceId: number, ref: string): Promise<ThreadRow | null> {
+  return (
+    (await db.query<ThreadRow>(`${THREAD} where t.marketplace_id = $1 and t.ref = $2`, [marketplaceId, ref])).rows[0] ??
+    null
+  );
 }
 
 export async function insertThread(
   tx: Transaction,
-  thread: Pick<ThreadRow, 'nameId' | 'venueId' | 'ref' | 'buyer' | 'contact' | 'currency' | 'note'>,
+  thread: Pick<ThreadRow, 'nameId' | 'marketplaceId' | 'ref' | 'buyer' | 'contact' | 'currency' | 'note'>,
   at: Instant,
 ): Promise<number> {
   const { rows } = await tx.query<{ id: number }>(
-    `insert into offer_threads (name_id, venue_id, ref, buyer, contact, currency, note, made_at)
+    `insert into offer_threads (name_id, marketplace_id, ref, buyer, contact, currency, note, made_at)
      values ($1, $2, $3, $4, $5, $6, $7, $8) returning id`,
     [
       thread.nameId,
-      thread.venueId,
+      thread.marketplaceId,
       thread.ref,
       thread.buyer,
       thread.contact,
@@ -164,10 +167,10 @@ export async function lapseFigures(tx: Transaction, at: Instant): Promise<number
   return rows.map(({ id }) => id);
 }
 
-/** Answers that venues with a link have still to be told. */
+/** Answers that marketplaces with a link have still to be told. */
 export interface Untold {
   readonly figureId: number;
-  readonly venueId: number;
+  readonly marketplaceId: number;
   readonly threadRef: string;
   readonly what: 'counter' | 'decline';
   readonly minor: number;
@@ -176,13 +179,13 @@ export interface Untold {
 
 export async function selectUntoldFigures(db: Queryable): Promise<Untold[]> {
   const { rows } = await db.query<Untold>(
-    `select f.id as "figureId", t.venue_id as "venueId", t.ref as "threadRef", f.to_tell as what, f.minor, f.lapses_at as "lapsesAt"
+    `select f.id as "figureId", t.marketplace_id as "marketplaceId", t.ref as "threadRef", f.to_tell as what, f.minor, f.lapses_at as "lapsesAt"
      from figures f join offer_threads t on t.id = f.thread_id where f.to_tell is not null and t.ref is not null order by f.id`,
   );
   return rows;
 }
 
-/** How a venue calls a figure and its thread; `null` for one that is kept by hand. */
+/** How a marketplace calls a figure and its thread; `null` for one that is kept by hand. */
 export async function selectFigureRefs(
   db: Queryable,
   figureId: number,
@@ -217,7 +220,7 @@ export async function countAwaiting(db: Queryable, at: Instant): Promise<number>
     `select (select count(*) from figures f join offer_threads t on t.id = f.thread_id
          where f.state = 'live' and f.by = 'buyer' and t.state = 'open' and (f.lapses_at is null or f.lapses_at > $1))
        + (select count(*) from sales where stage in ('buyer known', 'dispute'))
-       + (select count(*) from listings l join venues v on v.id = l.venue_id where l.status = 'unproved' and v.link_url is not null) as n`,
+       + (select count(*) from listings l join marketplaces v on v.id = l.marketplace_id where l.status = 'unproved' and v.link_url is not null) as n`,
     [new Date(at)],
   );
   return rows[0]?.n ?? 0;

@@ -51,7 +51,7 @@ export async function selectJobResults(db: Queryable): Promise<JobResult[]> {
   return rows;
 }
 
-export type PartnerKind = 'account' | 'venue';
+export type PartnerKind = 'account' | 'marketplace';
 
 /** A partner that is left alone for a while because it did not answer. */
 export interface PartnerPause {
@@ -70,7 +70,7 @@ export async function selectPauses(db: Queryable, kind: PartnerKind): Promise<Pa
   return rows;
 }
 
-/** Leaves a partner alone for `seconds`, after so many failures in a row. */
+/** NetProceeds a partner alone for `seconds`, after so many failures in a row. */
 export async function pausePartner(
   db: Queryable,
   kind: PartnerKind,

@@ -1,22 +1,7 @@
+import { type ItemState, OPEN_RUNS, type RunState, STARTABLE } from '@/core/orders';
 import type { Day, Instant } from '@/core/time';
+import { oneOf } from './oneOf';
 import type { Queryable, Transaction } from './pool';
-
-export type RenewalStatus = 'planned' | 'asked' | 'confirmed' | 'dropped';
-
-/**
- * `waiting`: to be sent. `sending`: may have been sent. `pending`: the registrar has taken it and will finish it later. `reporting`: a restore that is paid, whose report may have been sent.
- * `report refused`: its report has to be corrected. `doubt`: a person decides.
- */
-export type ItemState =
-  | 'planned'
-  | 'waiting'
-  | 'sending'
-  | 'pending'
-  | 'reporting'
-  | 'report refused'
-  | 'done'
-  | 'refused'
-  | 'doubt';
 
 /** What a run does with each of its names. */
 export type RunAction = 'renew' | 'restore';
@@ -40,12 +25,12 @@ export interface RenewalRow {
   readonly action: RunAction;
   /** `null` for a renewal. */
   readonly report: ReportWords | null;
-  readonly status: RenewalStatus;
+  readonly status: RunState;
   readonly madeAt: Instant;
   readonly promotion: PromotionWords | null;
   /** What the person says of tax; `null` leaves it to each account. */
   readonly taxPercent: number | null;
-  /** By which of its means each account pays, by account; those not named pay in their usual order. */
+  /** By which of its payment methods each account pays, by account; those not named pay in their usual order. */
   readonly payBy: Readonly<Record<string, string>>;
   readonly batchId: number | null;
   readonly undone: boolean;
@@ -65,7 +50,7 @@ export interface RenewalItemRow {
   readonly currency: string | null;
   readonly chargedMinor: number | null;
   readonly chargedOn: Day | null;
-  readonly means: string | null;
+  readonly paymentMethod: string | null;
   readonly reference: string | null;
   readonly done: boolean | null;
   /** How far an item has come that goes over a link; `planned` for one by hand. */
@@ -78,7 +63,7 @@ const RENEWAL = `
     coalesce((select jsonb_agg(jsonb_build_object('nameId', i.name_id, 'ascii', n.ascii, 'unicode', n."unicode", 'years', i.years,
       'oldEnd', (extract(epoch from i.old_end) * 1000)::int8, 'newEnd', (extract(epoch from i.new_end) * 1000)::int8,
       'quotedMinor', i.quoted_minor, 'quotedTaxMinor', i.quoted_tax_minor, 'currency', i.currency, 'chargedMinor', i.charged_minor, 'chargedOn', i.charged_on,
-      'means', i.means, 'reference', i.reference, 'done', i.done, 'state', i.state) order by n.ascii)
+      'paymentMethod', i.payment_method, 'reference', i.reference, 'done', i.done, 'state', i.state) order by n.ascii)
       from renewal_items i join names n on n.id = i.name_id where i.renewal_id = r.id), '[]') as items
   from renewals r`;
 
@@ -90,17 +75,14 @@ export async function selectRenewalByKey(db: Queryable, key: string): Promise<Re
   return (await db.query<RenewalRow>(`${RENEWAL} where r.idempotency_key = $1`, [key])).rows[0] ?? null;
 }
 
-/** Renewals that are planned or asked and not yet confirmed, newest first. */
+/** Renewals that are planned or requested and not yet confirmed, newest first. */
 export async function selectOpenRenewals(db: Queryable): Promise<RenewalRow[]> {
-  return (
-    await db.query<RenewalRow>(`${RENEWAL} where r.status in ('planned', 'asked') order by r.made_at desc limit 50`)
-  ).rows;
+  return (await db.query<RenewalRow>(`${RENEWAL} where r.status ${oneOf(OPEN_RUNS)} order by r.made_at desc limit 50`))
+    .rows;
 }
 
 export async function countOpenRenewals(db: Queryable): Promise<number> {
-  const { rows } = await db.query<{ n: number }>(
-    "select count(*) as n from renewals where status in ('planned', 'asked')",
-  );
+  const { rows } = await db.query<{ n: number }>(`select count(*) as n from renewals where status ${oneOf(OPEN_RUNS)}`);
   return rows[0]?.n ?? 0;
 }
 
@@ -144,10 +126,8 @@ export async function insertRenewal(
 }
 
 /** Locks a renewal's row, so that two confirmations of it follow one another. */
-export async function lockRenewal(tx: Transaction, id: string): Promise<RenewalStatus | null> {
-  const { rows } = await tx.query<{ status: RenewalStatus }>('select status from renewals where id = $1 for update', [
-    id,
-  ]);
+export async function lockRenewal(tx: Transaction, id: string): Promise<RunState | null> {
+  const { rows } = await tx.query<{ status: RunState }>('select status from renewals where id = $1 for update', [id]);
   return rows[0]?.status ?? null;
 }
 
@@ -155,7 +135,7 @@ export async function updateRenewal(
   tx: Transaction,
   id: string,
   to: {
-    status: RenewalStatus;
+    status: RunState;
     batchId?: number | null;
     at?: Instant;
     promotion?: RenewalRow['promotion'];
@@ -193,13 +173,13 @@ export async function writeReport(tx: Transaction, id: string, report: ReportWor
 export async function writeItems(tx: Transaction, renewalId: string, items: readonly RenewalItemRow[]): Promise<void> {
   await tx.query(
     `insert into renewal_items (renewal_id, name_id, years, old_end, new_end, quoted_minor, quoted_tax_minor, currency, charged_minor, charged_on,
-       means, reference, done)
+       payment_method, reference, done)
      select $1, "nameId", years, to_timestamp("oldEnd" / 1000.0), to_timestamp("newEnd" / 1000.0), "quotedMinor", "quotedTaxMinor", currency,
-       "chargedMinor", "chargedOn", means, reference, done
+       "chargedMinor", "chargedOn", "paymentMethod", reference, done
      from jsonb_to_recordset($2::jsonb) as i("nameId" int, years int, "oldEnd" int8, "newEnd" int8, "quotedMinor" int8, "quotedTaxMinor" int8, currency text,
-       "chargedMinor" int8, "chargedOn" date, means text, reference text, done boolean)
+       "chargedMinor" int8, "chargedOn" date, "paymentMethod" text, reference text, done boolean)
      on conflict (renewal_id, name_id) do update set years = excluded.years, new_end = excluded.new_end, quoted_minor = excluded.quoted_minor,
-       quoted_tax_minor = excluded.quoted_tax_minor, currency = excluded.currency, charged_minor = excluded.charged_minor, charged_on = excluded.charged_on, means = excluded.means,
+       quoted_tax_minor = excluded.quoted_tax_minor, currency = excluded.currency, charged_minor = excluded.charged_minor, charged_on = excluded.charged_on, payment_method = excluded.payment_method,
        reference = excluded.reference, done = excluded.done`,
     [renewalId, JSON.stringify(items)],
   );
@@ -209,7 +189,7 @@ export async function writeItems(tx: Transaction, renewalId: string, items: read
 export async function forgetLivePrices(tx: Transaction, id: string, nameIds: readonly number[]): Promise<void> {
   await tx.query(
     `update renewal_items set live_minor = null, live_currency = null, problem = null
-     where renewal_id = $1 and name_id = any($2) and state in ('planned', 'refused')`,
+     where renewal_id = $1 and name_id = any($2) and state ${oneOf(STARTABLE)}`,
     [id, nameIds],
   );
 }

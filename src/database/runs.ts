@@ -1,8 +1,10 @@
+import { type ItemState, MAY_BE_SENT, OPEN_RUNS, STARTABLE, UNDER_WAY, UNPAID, UNSETTLED } from '@/core/orders';
 import type { Day, Instant } from '@/core/time';
+import { oneOf } from './oneOf';
 import type { Queryable, Transaction } from './pool';
-import type { ItemState, ReportWords, RunAction } from './renewals';
+import type { ReportWords, RunAction } from './renewals';
 
-export type { ItemState, ReportWords, RunAction } from './renewals';
+export type { ReportWords, RunAction } from './renewals';
 
 /** An item of a run whose account has a link, with what is needed to carry it out. */
 export interface RunItem {
@@ -20,7 +22,7 @@ export interface RunItem {
   readonly feeCapMinor: number | null;
   readonly quotedMinor: number | null;
   readonly promotion: string | null;
-  /** The means that is to pay; `null` for the account's usual order. */
+  /** The payment method that is to pay; `null` for the account's usual order. */
   readonly payBy: string | null;
   readonly action: RunAction;
   readonly report: ReportWords | null;
@@ -68,7 +70,7 @@ export async function writeLivePrices(
   await db.query(
     `update renewal_items i set live_minor = p.minor, live_currency = p.currency, problem = p.problem
      from jsonb_to_recordset($2::jsonb) as p("nameId" int, minor int8, currency text, problem text)
-     where i.renewal_id = $1 and i.name_id = p."nameId" and i.state in ('planned', 'refused')`,
+     where i.renewal_id = $1 and i.name_id = p."nameId" and i.state ${oneOf(STARTABLE)}`,
     [renewalId, JSON.stringify(prices)],
   );
 }
@@ -88,7 +90,7 @@ export async function startItems(
     `update renewal_items i set state = 'waiting', order_id = p."orderId", fee_cap_minor = p."feeCapMinor", attempts = 0, problem = null,
        currency = coalesce(p.currency, i.currency), quoted_minor = case when coalesce(p.currency, i.currency) = i.currency then i.quoted_minor end
      from jsonb_to_recordset($2::jsonb) as p("nameId" int, "orderId" text, "feeCapMinor" int8, currency text)
-     where i.renewal_id = $1 and i.name_id = p."nameId" and i.state in ('planned', 'refused')`,
+     where i.renewal_id = $1 and i.name_id = p."nameId" and i.state ${oneOf(STARTABLE)}`,
     [renewalId, JSON.stringify(items)],
   );
   return rowCount ?? 0;
@@ -98,7 +100,7 @@ export async function startItems(
 export async function selectUnsettledElsewhere(tx: Transaction, nameIds: readonly number[]): Promise<string[]> {
   const { rows } = await tx.query<{ ascii: string }>(
     `select n.ascii from renewal_items i join names n on n.id = i.name_id
-     where i.name_id = any($1) and i.state in ('waiting', 'sending', 'pending', 'reporting', 'report refused', 'doubt') order by n.ascii`,
+     where i.name_id = any($1) and i.state ${oneOf(UNSETTLED)} order by n.ascii`,
     [nameIds],
   );
   return rows.map((row) => row.ascii);
@@ -108,7 +110,7 @@ export async function selectUnsettledElsewhere(tx: Transaction, nameIds: readonl
 export async function selectOpenItems(db: Queryable, renewalId: string): Promise<RunItem[]> {
   return (
     await db.query<RunItem>(
-      `${ITEM} where i.renewal_id = $1 and i.state in ('waiting', 'sending', 'pending', 'reporting') order by i.state, n.account_id, n.ascii`,
+      `${ITEM} where i.renewal_id = $1 and i.state ${oneOf(UNDER_WAY)} order by i.state, n.account_id, n.ascii`,
       [renewalId],
     )
   ).rows;
@@ -117,7 +119,7 @@ export async function selectOpenItems(db: Queryable, renewalId: string): Promise
 /** Runs that have items on their way. */
 export async function selectOpenRuns(db: Queryable): Promise<string[]> {
   const { rows } = await db.query<{ id: string }>(
-    "select distinct renewal_id as id from renewal_items where state in ('waiting', 'sending', 'pending', 'reporting')",
+    `select distinct renewal_id as id from renewal_items where state ${oneOf(UNDER_WAY)}`,
   );
   return rows.map((row) => row.id);
 }
@@ -126,7 +128,7 @@ export async function selectOpenRuns(db: Queryable): Promise<string[]> {
 export async function selectRunOf(db: Queryable, nameId: number): Promise<string | null> {
   const { rows } = await db.query<{ id: string }>(
     `select renewal_id as id from renewal_items
-     where name_id = $1 and state in ('waiting', 'sending', 'pending', 'reporting', 'report refused', 'doubt')`,
+     where name_id = $1 and state ${oneOf(UNSETTLED)}`,
     [nameId],
   );
   return rows[0]?.id ?? null;
@@ -149,7 +151,7 @@ function keysOf(items: readonly ItemKey[]): string {
 }
 
 /**
- * Leaves an item in doubt as it is, by a person's decision: then it counts as refused. What was paid or done meanwhile is not touched.
+ * NetProceeds an item in doubt as it is, by a person's decision: then it counts as refused. What was paid or done meanwhile is not touched.
  * Answers whether it was left.
  */
 export async function leaveDoubt(db: Queryable, renewalId: string, nameId: number, problem: string): Promise<boolean> {
@@ -182,7 +184,7 @@ export async function refusePending(
 ): Promise<void> {
   await tx.query(
     `update renewal_items i set state = 'refused', problem = $3 from names n
-     where n.id = i.name_id and n.account_id = $1 and i.order_id = $2 and i.state in ('sending', 'pending')`,
+     where n.id = i.name_id and n.account_id = $1 and i.order_id = $2 and i.state ${oneOf(MAY_BE_SENT)}`,
     [accountId, orderId, problem],
   );
 }
@@ -191,7 +193,7 @@ export async function refusePending(
 export interface PaidItem extends ItemKey {
   readonly chargedMinor: number | null;
   readonly currency: string | null;
-  readonly means: string | null;
+  readonly paymentMethod: string | null;
   readonly receipt: string | null;
 }
 
@@ -204,9 +206,9 @@ export async function markPaid(
 ): Promise<Set<number>> {
   const { rows } = await tx.query<{ nameId: number }>(
     `update renewal_items i set state = 'reporting', charged_minor = p."chargedMinor", charged_on = $3, receipt = p.receipt,
-       reference = p.receipt, means = coalesce(p.means, ''), currency = coalesce(p.currency, i.currency), item_batch_id = $2, problem = null
-     from jsonb_to_recordset($1::jsonb) as p("renewalId" uuid, "nameId" int, "chargedMinor" int8, currency text, means text, receipt text)
-     where i.renewal_id = p."renewalId" and i.name_id = p."nameId" and i.state in ('waiting', 'sending', 'pending')
+       reference = p.receipt, payment_method = coalesce(p."paymentMethod", ''), currency = coalesce(p.currency, i.currency), item_batch_id = $2, problem = null
+     from jsonb_to_recordset($1::jsonb) as p("renewalId" uuid, "nameId" int, "chargedMinor" int8, currency text, "paymentMethod" text, receipt text)
+     where i.renewal_id = p."renewalId" and i.name_id = p."nameId" and i.state ${oneOf(UNPAID)}
      returning i.name_id as "nameId"`,
     [JSON.stringify(items), batchId, chargedOn],
   );
@@ -244,7 +246,7 @@ export interface DoneItem extends ItemKey {
   readonly newEnd: Instant;
   readonly chargedMinor: number | null;
   readonly currency: string | null;
-  readonly means: string | null;
+  readonly paymentMethod: string | null;
   readonly receipt: string | null;
 }
 
@@ -257,10 +259,10 @@ export async function settleItems(
 ): Promise<Set<number>> {
   const { rows } = await tx.query<{ nameId: number }>(
     `update renewal_items i set state = 'done', done = true, new_end = to_timestamp(p."newEnd" / 1000.0), charged_minor = p."chargedMinor",
-       charged_on = $3, receipt = p.receipt, reference = p.receipt, means = coalesce(p.means, ''), currency = coalesce(p.currency, i.currency),
+       charged_on = $3, receipt = p.receipt, reference = p.receipt, payment_method = coalesce(p."paymentMethod", ''), currency = coalesce(p.currency, i.currency),
        quoted_minor = case when coalesce(p.currency, i.currency) = i.currency then i.quoted_minor end, item_batch_id = $2, problem = null
-     from jsonb_to_recordset($1::jsonb) as p("renewalId" uuid, "nameId" int, "newEnd" float8, "chargedMinor" int8, currency text, means text, receipt text)
-     where i.renewal_id = p."renewalId" and i.name_id = p."nameId" and i.state in ('waiting', 'sending', 'pending', 'doubt')
+     from jsonb_to_recordset($1::jsonb) as p("renewalId" uuid, "nameId" int, "newEnd" float8, "chargedMinor" int8, currency text, "paymentMethod" text, receipt text)
+     where i.renewal_id = p."renewalId" and i.name_id = p."nameId" and (i.state ${oneOf(UNPAID)} or i.state = 'doubt')
      returning i.name_id as "nameId"`,
     [JSON.stringify(items), batchId, chargedOn],
   );
@@ -271,7 +273,7 @@ export async function settleItems(
 export async function confirmSettledRun(tx: Transaction, renewalId: string, at: Instant): Promise<void> {
   await tx.query(
     `update renewals set status = 'confirmed', confirmed_at = coalesce(confirmed_at, $2)
-      where id = $1 and status in ('asked', 'confirmed')
+      where id = $1 and status in ('requested', 'confirmed')
        and not exists (select from renewal_items where renewal_id = $1 and state not in ('done') and not (state = 'planned' and done is not null))`,
     [renewalId, new Date(at)],
   );
@@ -286,7 +288,7 @@ export async function stopItems(tx: Transaction, renewalId: string): Promise<num
     `update renewal_items set state = case when state = 'waiting' and attempts = 0 then 'refused' else 'doubt' end,
        problem = case when state = 'waiting' and attempts = 0 then 'Stopped before it was sent.'
          else 'Stopped while its answer was awaited. Look at the registrar whether it was done.' end
-     where renewal_id = $1 and state in ('waiting', 'sending', 'pending')`,
+     where renewal_id = $1 and state ${oneOf(UNPAID)}`,
     [renewalId],
   );
   return rowCount ?? 0;
@@ -295,8 +297,8 @@ export async function stopItems(tx: Transaction, renewalId: string): Promise<num
 /** Closes a run whose items over links are settled, though some were refused. Answers whether it is closed now. */
 export async function closeRun(db: Queryable, renewalId: string, at: Instant): Promise<boolean> {
   const { rowCount } = await db.query(
-    `update renewals set status = 'confirmed', confirmed_at = $2 where id = $1 and status in ('planned', 'asked')
-       and not exists (select from renewal_items where renewal_id = $1 and state in ('waiting', 'sending', 'pending', 'reporting', 'report refused', 'doubt'))`,
+    `update renewals set status = 'confirmed', confirmed_at = $2 where id = $1 and status ${oneOf(OPEN_RUNS)}
+       and not exists (select from renewal_items where renewal_id = $1 and state ${oneOf(UNSETTLED)})`,
     [renewalId, new Date(at)],
   );
   return rowCount === 1;

@@ -10,8 +10,8 @@ export interface SaleRow {
   readonly unicode: string;
   readonly accountId: number;
   readonly account: string;
-  readonly venueId: number | null;
-  readonly venue: string | null;
+  readonly marketplaceId: number | null;
+  readonly marketplace: string | null;
   readonly linked: boolean;
   readonly listingId: number | null;
   readonly figureId: number | null;
@@ -38,12 +38,12 @@ export interface SaleRow {
 }
 
 const SALE = `
-  select s.id, s.name_id as "nameId", n.ascii, n."unicode", n.account_id as "accountId", a.label as account, s.venue_id as "venueId",
-    v.label as venue, v.link_url is not null as linked, s.listing_id as "listingId", s.figure_id as "figureId", s.auction_id as "auctionId",
+  select s.id, s.name_id as "nameId", n.ascii, n."unicode", n.account_id as "accountId", a.label as account, s.marketplace_id as "marketplaceId",
+    v.label as marketplace, v.link_url is not null as linked, s.listing_id as "listingId", s.figure_id as "figureId", s.auction_id as "auctionId",
     s.ref, s.how, s.buyer, s.price_minor as "priceMinor", s.currency, s.stage, s.agreed_at as "agreedAt", s.stage_since as "stageSince",
     s.due_at as "dueAt", s.handover, s.buyer_account as "buyerAccount", s.auth_code_sealed is not null as "hasCode", s.handing_over as "handingOver",
     s.commission_minor as "commissionMinor", s.fees_minor as "feesMinor", s.booked_batch as "bookedBatch", s.to_tell as "toTell", s.note
-  from sales s join names n on n.id = s.name_id join accounts a on a.id = n.account_id left join venues v on v.id = s.venue_id`;
+  from sales s join names n on n.id = s.name_id join accounts a on a.id = n.account_id left join marketplaces v on v.id = s.marketplace_id`;
 
 export async function selectSales(db: Queryable, which: 'open' | 'all' = 'all'): Promise<SaleRow[]> {
   const { rows } = await db.query<SaleRow>(
@@ -61,8 +61,11 @@ export async function selectSalesOf(db: Queryable, nameId: number): Promise<Sale
   return (await db.query<SaleRow>(`${SALE} where s.name_id = $1 order by s.id desc`, [nameId])).rows;
 }
 
-export async function selectSaleByRef(db: Queryable, venueId: number, ref: string): Promise<SaleRow | null> {
-  return (await db.query<SaleRow>(`${SALE} where s.venue_id = $1 and s.ref = $2`, [venueId, ref])).rows[0] ?? null;
+export async function selectSaleByRef(db: Queryable, marketplaceId: number, ref: string): Promise<SaleRow | null> {
+  return (
+    (await db.query<SaleRow>(`${SALE} where s.marketplace_id = $1 and s.ref = $2`, [marketplaceId, ref])).rows[0] ??
+    null
+  );
 }
 
 export async function lockSale(tx: Transaction, id: number): Promise<SaleRow | null> {
@@ -72,7 +75,7 @@ export async function lockSale(tx: Transaction, id: number): Promise<SaleRow | n
 
 export interface SaleDraft {
   readonly nameId: number;
-  readonly venueId: number | null;
+  readonly marketplaceId: number | null;
   readonly listingId: number | null;
   readonly figureId: number | null;
   readonly auctionId: number | null;
@@ -88,13 +91,13 @@ export interface SaleDraft {
 /** Commits a name to a buyer. `null` when it is promised or sold already, or no longer in the ledger: the database says so. */
 export async function insertSale(tx: Transaction, sale: SaleDraft, at: Instant): Promise<number | null> {
   const { rows } = await tx.query<{ id: number }>(
-    `insert into sales (name_id, venue_id, listing_id, figure_id, auction_id, ref, how, buyer, price_minor, currency, agreed_at, stage_since,
+    `insert into sales (name_id, marketplace_id, listing_id, figure_id, auction_id, ref, how, buyer, price_minor, currency, agreed_at, stage_since,
        due_at, to_tell)
      select n.id, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $11, $12, $13 from names n where n.id = $1 and n.gone_at is null
      on conflict do nothing returning id`,
     [
       sale.nameId,
-      sale.venueId,
+      sale.marketplaceId,
       sale.listingId,
       sale.figureId,
       sale.auctionId,
@@ -111,27 +114,37 @@ export async function insertSale(tx: Transaction, sale: SaleDraft, at: Instant):
   return rows[0]?.id ?? null;
 }
 
-/** Notes a purchase that was refused, which its venue has still to be told. */
+/** Notes a purchase that was refused, which its marketplace has still to be told. */
 export async function insertRefusedSale(
   tx: Transaction,
-  sale: Pick<SaleDraft, 'nameId' | 'venueId' | 'ref' | 'how' | 'buyer' | 'priceMinor' | 'currency'>,
+  sale: Pick<SaleDraft, 'nameId' | 'marketplaceId' | 'ref' | 'how' | 'buyer' | 'priceMinor' | 'currency'>,
   at: Instant,
   why: string,
 ): Promise<void> {
   await tx.query(
     `with refused as (
-       insert into sales (name_id, venue_id, ref, how, buyer, price_minor, currency, stage, agreed_at, stage_since, to_tell, note)
+       insert into sales (name_id, marketplace_id, ref, how, buyer, price_minor, currency, stage, agreed_at, stage_since, to_tell, note)
        values ($1, $2, $3, $4, $5, $6, $7, 'refused', $8, $8, 'refused', $9) on conflict do nothing returning id)
      insert into sale_steps (sale_id, at, stage, origin, note) select id, $8, 'refused', 'rule', $9 from refused`,
-    [sale.nameId, sale.venueId, sale.ref, sale.how, sale.buyer, sale.priceMinor, sale.currency, new Date(at), why],
+    [
+      sale.nameId,
+      sale.marketplaceId,
+      sale.ref,
+      sale.how,
+      sale.buyer,
+      sale.priceMinor,
+      sale.currency,
+      new Date(at),
+      why,
+    ],
   );
 }
 
-/** True while a sale was agreed at a venue whose own number of it has not been heard. */
-export async function hasUnnamedSale(db: Queryable, venueId: number): Promise<boolean> {
+/** True while a sale was agreed at a marketplace whose own number of it has not been heard. */
+export async function hasUnnamedSale(db: Queryable, marketplaceId: number): Promise<boolean> {
   const { rows } = await db.query(
-    "select 1 from sales where venue_id = $1 and to_tell = 'agreed' and ref is null limit 1",
-    [venueId],
+    "select 1 from sales where marketplace_id = $1 and to_tell = 'agreed' and ref is null limit 1",
+    [marketplaceId],
   );
   return rows.length > 0;
 }
@@ -211,7 +224,7 @@ export async function destroyCode(db: Queryable, id: number): Promise<void> {
 export interface SaleStepRow {
   readonly at: Instant;
   readonly stage: SaleStage;
-  readonly origin: 'by hand' | 'venue' | 'registrar' | 'record' | 'rule';
+  readonly origin: 'by hand' | 'marketplace' | 'registrar' | 'record' | 'rule';
   readonly note: string;
 }
 
@@ -233,7 +246,7 @@ export async function selectSaleSteps(db: Queryable, saleId: number): Promise<Sa
   return rows;
 }
 
-/** Sales with something that their venue has still to be told. */
+/** Sales with something that their marketplace has still to be told. */
 export async function selectUntoldSales(db: Queryable): Promise<SaleRow[]> {
   return (await db.query<SaleRow>(`${SALE} where s.to_tell is not null and v.link_url is not null order by s.id`)).rows;
 }
@@ -242,21 +255,21 @@ export async function selectUntoldSales(db: Queryable): Promise<SaleRow[]> {
 export async function selectPastSales(db: Queryable): Promise<PastSale[]> {
   const { rows } = await db.query<PastSale>(
     `select n.ascii, json_build_object('minor', s.price_minor, 'currency', s.currency) as price, (s.agreed_at at time zone 'UTC')::date as day,
-       coalesce(v.label, '') as venue, true as own
-     from sales s join names n on n.id = s.name_id left join venues v on v.id = s.venue_id where s.stage = 'done'
+       coalesce(v.label, '') as marketplace, true as own
+     from sales s join names n on n.id = s.name_id left join marketplaces v on v.id = s.marketplace_id where s.stage = 'done'
      union all
-     select ascii, json_build_object('minor', minor, 'currency', currency), on_day, venue, false from comparables`,
+     select ascii, json_build_object('minor', minor, 'currency', currency), on_day, marketplace, false from comparables`,
   );
   return rows;
 }
 
 export async function insertComparables(
   tx: Transaction,
-  sales: readonly { ascii: string; minor: number; currency: string; day: Day; venue: string }[],
+  sales: readonly { ascii: string; minor: number; currency: string; day: Day; marketplace: string }[],
 ): Promise<number> {
   const { rowCount } = await tx.query(
-    `insert into comparables (ascii, minor, currency, on_day, venue)
-     select ascii, minor, currency, day, venue from jsonb_to_recordset($1::jsonb) as c(ascii text, minor int8, currency text, day date, venue text)
+    `insert into comparables (ascii, minor, currency, on_day, marketplace)
+     select ascii, minor, currency, day, marketplace from jsonb_to_recordset($1::jsonb) as c(ascii text, minor int8, currency text, day date, marketplace text)
      on conflict do nothing`,
     [JSON.stringify(sales)],
   );

@@ -7,14 +7,14 @@ export interface SealedRow {
   readonly sealed: Buffer;
   /** What is shown of it. */
   readonly label: string;
-  readonly kind: 'account' | 'venue' | 'mail' | 'sale';
+  readonly kind: 'account' | 'marketplace' | 'mail' | 'sale';
   readonly id: number;
 }
 
 /** Names the place of a sealed text: it opens nowhere else. */
 export const sealPlace = {
   account: (id: number) => `account ${id} link`,
-  venue: (id: number) => `venue ${id} link`,
+  marketplace: (id: number) => `marketplace ${id} link`,
   mail: () => 'mail password',
   sale: (id: number) => `sale ${id} code`,
 } as const;
@@ -23,7 +23,7 @@ export const sealPlace = {
 export async function selectSealed(db: Queryable): Promise<SealedRow[]> {
   const { rows } = await db.query<Omit<SealedRow, 'place'>>(
     `select 'account' as kind, id, label, link_secret as sealed from accounts where link_secret is not null
-     union all select 'venue', id, label, link_secret from venues where link_secret is not null
+     union all select 'marketplace', id, label, link_secret from marketplaces where link_secret is not null
      union all select 'mail', 0, 'the mail server', decode(value->>'sealedPassword', 'base64') from settings
        where key = 'mail' and value->>'sealedPassword' is not null
      union all select 'sale', s.id, n.ascii, s.auth_code_sealed from sales s join names n on n.id = s.name_id
@@ -43,8 +43,8 @@ export async function updateSealed(
     case 'account':
       await tx.query('update accounts set link_secret = $2 where id = $1', [id, sealed]);
       return;
-    case 'venue':
-      await tx.query('update venues set link_secret = $2 where id = $1', [id, sealed]);
+    case 'marketplace':
+      await tx.query('update marketplaces set link_secret = $2 where id = $1', [id, sealed]);
       return;
     case 'sale':
       await tx.query('update sales set auth_code_sealed = $2 where id = $1', [id, sealed]);

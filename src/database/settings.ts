@@ -33,9 +33,9 @@ export interface Settings {
   readonly zone: string;
   /** How figures are written and typed. */
   readonly numberStyle: NumberStyle;
-  /** Days before a price step at which the calendar reminds; empty for no alarms. */
+  /** Days before a deadline at which the calendar reminds; empty for no alarms. */
   readonly alarmDays: readonly number[];
-  /** Days before a price step at which a mail reminds. */
+  /** Days before a deadline at which a mail reminds. */
   readonly reminderDays: readonly number[];
   /** Where reminders are mailed to and how; `null` for not at all. */
   readonly mail: MailSettings | null;
@@ -43,8 +43,8 @@ export interface Settings {
   readonly baseUrl: string;
   /** What is assumed of selling names, for the verdicts of Rescue. */
   readonly saleOdds: SaleOdds;
-  /** The office's own reasons for letting names go. */
-  readonly letGoReasons: readonly string[];
+  /** The office's own reasons for dropping names. */
+  readonly dropReasons: readonly string[];
   readonly records: RecordServers;
   /** How offers are answered without the owner; `null` for not at all. */
   readonly answerRule: AnswerRule | null;
@@ -61,7 +61,7 @@ const USUAL: Settings = {
   mail: null,
   baseUrl: 'http://127.0.0.1:4180',
   saleOdds: USUAL_ODDS,
-  letGoReasons: [
+  dropReasons: [
     'Costs more than it brings',
     'The idea is given up',
     'Another name does its work',

@@ -7,10 +7,10 @@ import { dropOldImports, endCutImports } from '@/usecases/imports/cleanUp';
 import { pollEveryAccount } from '@/usecases/links/poll';
 import { readBalances } from '@/usecases/links/readAccount';
 import { carryOutSwitches } from '@/usecases/links/switches';
+import { carryOnRuns } from '@/usecases/orders/carryOut';
 import { drainChecks } from '@/usecases/records/check';
 import { queueDueChecks } from '@/usecases/records/schedule';
 import { sendReminders } from '@/usecases/reminders/remind';
-import { carryOnRuns } from '@/usecases/runs/carryOut';
 import { followSelling } from '@/usecases/selling/follow';
 
 /** What happens without anyone clicking, and when (cron, UTC). Jobs are claimed from PostgreSQL: any number of processes may run. */

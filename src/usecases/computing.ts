@@ -1,5 +1,5 @@
 import { isRefusal, type Refusal } from '@/core/refusal';
-import { priceStepCalendar } from './calendar/calendar';
+import { deadlineCalendar } from './calendar/calendar';
 import { loadClock } from './clock';
 import type { Deps } from './deps';
 import { importAtOnce } from './imports/importAtOnce';
@@ -24,7 +24,7 @@ const unlessRefused = <T>(value: T | Refusal, write: (value: T) => Uint8Array): 
  * where requests are answered. Arguments and answers are plain data.
  */
 const COMPUTATIONS = {
-  calendar: async (deps: Deps) => bytes(await priceStepCalendar(deps)),
+  calendar: async (deps: Deps) => bytes(await deadlineCalendar(deps)),
   differingNames,
   exportCsv: async (deps: Deps, query: string) =>
     unlessRefused(await exportCsv(deps, new URLSearchParams(query)), bytes),

@@ -1,8 +1,8 @@
 import type { Logger } from 'pino';
+import { httpMarketplace } from '@/connectors/marketplace/httpMarketplace';
+import type { MarketplaceAddress, MarketplaceLink } from '@/connectors/marketplace/port';
 import { eppLink } from '@/connectors/registrar/eppLink';
 import type { LinkAddress, RegistrarLink } from '@/connectors/registrar/port';
-import { httpVenue } from '@/connectors/venue/httpVenue';
-import type { VenueAddress, VenueLink } from '@/connectors/venue/port';
 import { type Instant, parseInstant } from '@/core/time';
 import { type Database, openDatabase } from '@/database/pool';
 import { makeLog } from './log';
@@ -20,8 +20,8 @@ export interface Deps {
   readonly key: SealKey | null;
   /** Opens a link to a registrar. */
   readonly connect: (address: LinkAddress) => RegistrarLink;
-  /** Opens a link to a venue. */
-  readonly venue: (address: VenueAddress) => VenueLink;
+  /** Opens a link to a marketplace. */
+  readonly marketplace: (address: MarketplaceAddress) => MarketplaceLink;
   /** Where long work is done; without it, here. */
   readonly thread?: Thread | null;
   /** The links that are open, by account, each with the address it was opened for. */
@@ -63,7 +63,7 @@ export function deps(own: Own = { part: 'app', connections: 10, thread: null }):
       clock: () => (base() + time.offsetMs) as Instant,
       key: keyFrom(process.env.NAME_LEDGER_KEY),
       connect: (address) => eppLink(address),
-      venue: httpVenue,
+      marketplace: httpMarketplace,
       thread: own.thread,
       links: new Map(),
     };

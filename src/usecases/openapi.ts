@@ -15,9 +15,9 @@ const VIEW = [
   query('ending', text, 'Endings, separated by commas.'),
   query('phase', text, `Phases, separated by commas: ${PHASES.join(', ')}.`),
   query('auto', text, `Auto-renew settings, separated by commas: ${AUTO_RENEW_SETTINGS.join(', ')}.`),
-  query('purpose', text, 'Purposes, separated by commas: in use, hold, for sale, let go.'),
+  query('purpose', text, 'Purposes, separated by commas: use, hold, sale, drop.'),
   query('tag', text, 'Tags, separated by commas.'),
-  query('within', whole, 'Days within which the next price step must lie.'),
+  query('within', whole, 'Days within which the next deadline must lie.'),
   query('costFrom', whole, 'Least cost of keeping the name now, minor units of the home currency.'),
   query('costTo', whole, 'Greatest cost of keeping the name now, minor units of the home currency.'),
   query('askingFrom', whole, 'Least asking price, minor units of the home currency.'),
@@ -183,7 +183,7 @@ export const OPENAPI = {
     '/prices': { get: operation('Prices of every account', { 200: answer('Prices.', ref('Prices')) }) },
     '/calendar.ics': {
       get: operation(
-        'Price steps of the next 400 days as iCalendar (RFC 5545)',
+        'Deadlines of the next 400 days as iCalendar (RFC 5545)',
         { 200: { description: 'The calendar.', content: { 'text/calendar': { schema: text } } } },
         { parameters: [query('token', text, 'Of the address that Setup, Office and calendar has made.')] },
       ),

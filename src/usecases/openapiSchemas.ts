@@ -31,13 +31,13 @@ export const SCHEMAS = {
   Marks: object({
     termEnd: instant,
     deletion: instant,
-    purge: instant,
+    redemptionEnds: instant,
     release: instant,
     refundableUntil: orNull(instant),
     auction: orNull(instant),
     restoreReportDue: orNull(instant),
   }),
-  PriceStep: object({
+  Deadline: object({
     at: instant,
     kind: oneOf(['charge', 'late-fee', 'restore', 'auction', 'lost']),
     now: orNull(ref('Money')),
@@ -53,11 +53,11 @@ export const SCHEMAS = {
     expiresOn: orNull(day),
     autoRenew: object({
       setting: oneOf(AUTO_RENEW_SETTINGS),
-      standing: oneOf(['believed', 'asked', 'confirmed']),
+      standing: oneOf(['believed', 'requested', 'confirmed']),
       since: orNull(instant),
-      asked: orNull(oneOf(['on', 'off'])),
+      requested: orNull(oneOf(['on', 'off'])),
     }),
-    purpose: oneOf(['use', 'hold', 'sale', 'let-go']),
+    purpose: oneOf(['use', 'hold', 'sale', 'drop']),
     neverLost: yesNo,
     lock: orNull(yesNo),
     privacy: orNull(yesNo),
@@ -69,7 +69,7 @@ export const SCHEMAS = {
     projected: yesNo,
     phase: orNull(oneOf(PHASES)),
     marks: orNull(ref('Marks')),
-    priceStep: orNull(ref('PriceStep')),
+    deadline: orNull(ref('Deadline')),
     comingCharge: orNull(
       object({
         at: instant,
@@ -77,7 +77,7 @@ export const SCHEMAS = {
         cost: orNull(ref('Money')),
         outcome: oneOf(['pass', 'fail']),
         assumed: yesNo,
-        means: orNull(text),
+        paymentMethod: orNull(text),
         cause: orNull(text),
       }),
     ),
@@ -90,7 +90,7 @@ export const SCHEMAS = {
   }),
   NamePage: object({ names: list(ref('Name')), next: orNull(text) }),
   NameChange: object({
-    'purpose?': oneOf(['use', 'hold', 'sale', 'let-go']),
+    'purpose?': oneOf(['use', 'hold', 'sale', 'drop']),
     'neverLost?': yesNo,
     'lock?': yesNo,
     'privacy?': yesNo,
@@ -100,7 +100,7 @@ export const SCHEMAS = {
     'account?': text,
     'expiresAt?': text,
     'registeredAt?': text,
-    'autoRenew?': object({ asked: oneOf(['on', 'off']) }),
+    'autoRenew?': object({ requested: oneOf(['on', 'off']) }),
   }),
   ImportResult: object({
     new: whole,
@@ -118,7 +118,7 @@ export const SCHEMAS = {
     'promotion?': object({ code: text, percent: { type: 'number' } }),
     'taxPercent?': { type: 'number' },
     'chargedOn?': day,
-    'means?': text,
+    'paymentMethod?': text,
     'reference?': text,
   }),
   RenewalQuote: object({
@@ -137,7 +137,7 @@ export const SCHEMAS = {
   }),
   Renewal: object({
     id: text,
-    status: oneOf(['planned', 'asked', 'confirmed', 'dropped']),
+    status: oneOf(['planned', 'requested', 'confirmed', 'dropped']),
     items: list(
       object({
         name: text,
@@ -158,11 +158,12 @@ export const SCHEMAS = {
         names: whole,
         leadDays: whole,
         lateDays: whole,
+        switchHours: whole,
         lateFee: ref('Money'),
         auctionDay: orNull(whole),
         yearsPerCharge: whole,
         retryDays: list(whole),
-        means: list(
+        paymentMethods: list(
           object({ kind: oneOf(['balance', 'card', 'wallet', 'bank']), label: text, endsMonth: orNull(text) }),
         ),
         balance: orNull(ref('Money')),
@@ -194,8 +195,8 @@ export const SCHEMAS = {
         ending: text,
         lateDays: whole,
         redemptionDays: whole,
-        restoringDays: whole,
-        deletingDays: whole,
+        pendingRestoreDays: whole,
+        pendingDeleteDays: whole,
         refundableDays: whole,
         terms: { type: 'object' },
         transferYears: whole,

@@ -73,7 +73,7 @@ export class OfficeForm {
   @ArrayMaxSize(30, { message: 'Thirty reasons at the most.' })
   @IsString({ each: true })
   @MaxLength(200, { each: true, message: 'A reason has 200 letters at most.' })
-  letGoReasons?: string[];
+  dropReasons?: string[];
 }
 
 /** Sets home currency, time zone and the calendar's alarms. */

@@ -11,6 +11,30 @@ export function OneLine(each = false): PropertyDecorator {
   );
 }
 
+/** Several rules of one field under one name. */
+export function together(...rules: readonly PropertyDecorator[]): PropertyDecorator {
+  return (target, property) => {
+    for (const rule of rules) rule(target, property);
+  };
+}
+
+/** Words by their labels, each of one line: at most `most` of them. */
+export function Choices(most: number): PropertyDecorator {
+  const isGood = (value: unknown) =>
+    typeof value === 'object' &&
+    value !== null &&
+    Object.entries(value).length <= most &&
+    Object.entries(value)
+      .flat()
+      .every((text) => typeof text === 'string' && text.length <= MOST_LETTERS && isOneLine(text));
+  return ValidateBy({
+    name: 'choices',
+    validator: { validate: isGood, defaultMessage: () => 'Choose one of the options that the marketplace gives.' },
+  });
+}
+
+const MOST_LETTERS = 120;
+
 /** Deeper than any request of ours. */
 const MOST_DEPTH = 20;
 

@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest';
 import { isRefusal } from '@/core/refusal';
 import { EditNames } from './names/requests';
-import { ConfirmRenewal, QuoteRenewal } from './renewals/requests';
+import { ConfirmRenewal, QuoteRenewal } from './orders/requests';
 import { readRequest } from './validate';
 
 test('numbers may come as text, and blanks mean “not said”', async () => {
@@ -18,14 +18,9 @@ test.each([
     ConfirmRenewal,
     { id: 'x', items: [{ nameId: 1, done: true }], chargedOn: '2026-11-24' },
     'id',
-    'id: id must be a UUID.',
+    'This is not an id of ours. Load the page again.',
   ],
-  [
-    EditNames,
-    { nameIds: [1], edit: { colour: 'red' } },
-    'edit.colour',
-    'edit.colour: property colour should not exist.',
-  ],
+  [EditNames, { nameIds: [1], edit: { colour: 'red' } }, 'edit.colour', 'There is no field “colour” here.'],
   [EditNames, { nameIds: [1], edit: { addTags: ['x'.repeat(61)] } }, 'edit.addTags', 'A tag has 60 letters at most.'],
 ] as const)('%# is refused by its first wrong field', async (type, input, field, message) => {
   expect(await readRequest(type as typeof EditNames, input)).toMatchObject({

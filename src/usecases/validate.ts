@@ -13,9 +13,14 @@ function withoutBlanks(value: unknown): unknown {
   );
 }
 
+/** Only the fields of a request that were said, as plain data. */
+export function saidIn<T extends object>(request: T): Partial<T> {
+  return Object.fromEntries(Object.entries(request).filter(([, value]) => value !== undefined)) as Partial<T>;
+}
+
 /**
- * Checks what came from outside against a request class. Answers the request, or a refusal that names the first wrong
- * field. Fields that the class does not know are refused.
+ * Checks what came from outside against a request class. Answers the request, or a refusal that names every wrong field, each with
+ * what to write there, the first of them in its message. Fields that the class does not know are refused.
  */
 export async function readRequest<T extends object>(type: ClassConstructor<T>, input: unknown): Promise<T | Refusal> {
   if (typeof input !== 'object' || input === null || Array.isArray(input))
@@ -28,14 +33,58 @@ export async function readRequest<T extends object>(type: ClassConstructor<T>, i
     forbidNonWhitelisted: true,
     stopAtFirstError: true,
   });
-  const first = errors[0];
-  return first ? refusalOf(first) : request;
+  const wrong = errors.flatMap((error) => wrongFields(error));
+  const [first] = wrong;
+  if (!first) return request;
+  const [field, message] = first;
+  return { ...refuse('request-invalid', message, field), fields: Object.fromEntries(wrong) };
 }
 
-function refusalOf(error: ValidationError, path = ''): Refusal {
-  const field = path === '' ? error.property : `${path}.${error.property}`;
-  const child = error.children?.[0];
-  if (child) return refusalOf(child, field);
-  const message = Object.values(error.constraints ?? {})[0] ?? 'is not right';
-  return refuse('request-invalid', /[.?]$/.test(message) ? message : `${field}: ${message}.`, field);
+/** The fields under one error, each by its path with what to write there. */
+function wrongFields({ property, children = [], constraints = {} }: ValidationError, path = ''): [string, string][] {
+  const field = path === '' ? property : `${path}.${property}`;
+  if (children.length > 0) return children.flatMap((child) => wrongFields(child, field));
+  const [[rule, message] = ['', '']] = Object.entries(constraints);
+  return [[field, inPlainWords(rule, message, property)]];
+}
+
+/** A rule that says nothing of its own says it in the words of its package, which are a programmer's: here in plain ones. */
+function inPlainWords(rule: string, message: string, property: string): string {
+  if (/^[A-Z“]/.test(message)) return message;
+  const figure = /-?\d[\d.]*/.exec(message.replace(property, ''))?.[0] ?? '';
+  const count = Number(figure).toLocaleString('en');
+  switch (rule) {
+    case 'isString':
+      return 'Write it as a text.';
+    case 'minLength':
+      return figure === '1' ? 'Write something here.' : `Write at least ${count} letters.`;
+    case 'maxLength':
+      return `Write ${count} letters at most.`;
+    case 'isInt':
+      return 'Write a whole number.';
+    case 'isNumber':
+      return 'Write a number.';
+    case 'min':
+      return `Write ${count} or more.`;
+    case 'max':
+      return `Write ${count} or less.`;
+    case 'isBoolean':
+      return 'Say yes or no.';
+    case 'isIn':
+      return `Choose one of: ${message.replace(/^.*values: /, '')}.`;
+    case 'isUuid':
+      return 'This is not an id of ours. Load the page again.';
+    case 'isArray':
+      return 'Send a list.';
+    case 'arrayNotEmpty':
+      return 'Name at least one.';
+    case 'arrayMaxSize':
+      return `Name ${count} at most.`;
+    case 'isDefined':
+      return 'This is missing.';
+    case 'whitelistValidation':
+      return `There is no field “${property.slice(0, 60)}” here.`;
+    default:
+      return `${property.slice(0, 60)} is not right: ${message}.`;
+  }
 }

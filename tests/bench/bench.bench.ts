@@ -74,7 +74,7 @@ test('importing 50,000 rows against a bare COPY of the same rows and parsing the
   report.push(line('the same 50,000 rows again: nothing changes', again, 'COPY of the rows, and parsing', floor));
 });
 
-test('phase, marks and price step of 50,000 names against a loop that only adds dates', async () => {
+test('phase, marks and deadline of 50,000 names against a loop that only adds dates', async () => {
   const [rules, columns] = await Promise.all([
     selectLedgerRules(ledger.database),
     selectLedgerColumns(ledger.database),
@@ -90,10 +90,10 @@ test('phase, marks and price step of 50,000 names against a loop that only adds 
   const day = addDays(TODAY, 90);
   const reading = await best(7, () => {
     const read = rowsOn(projection, day);
-    for (let place = 0; place < names.length; place += 1) kept += read(place).step ? 1 : 0;
+    for (let place = 0; place < names.length; place += 1) kept += read(place).deadline ? 1 : 0;
   });
   expect(kept).toBeGreaterThan(0);
-  report.push(line('phase, marks, price step of 50,000 names (goal 100 ms)', reading, 'adding dates only', floor));
+  report.push(line('phase, marks, deadline of 50,000 names (goal 100 ms)', reading, 'adding dates only', floor));
   report.push(line('playing 50,000 names three years forward', projecting, 'adding dates only', floor));
 });
 

@@ -3,7 +3,7 @@ import { FIRST_HALVES, SECOND_HALVES } from '@practice/scenario/words';
 import { TODAY } from '@/core/ledger/sampleLedger';
 import { addDays, formatInstant } from '@/core/time';
 
-const ACCOUNTS = ['Quaymark', 'Saltgate', 'Fernhithe', 'Bollard', 'Larkhythe'] as const;
+const ACCOUNTS = ['Quaymark', 'Wrackgate', 'Fernhithe', 'Bollard', 'Larkhythe'] as const;
 const ENDINGS = ['com', 'com', 'com', 'net', 'org', 'io', 'co', 'de', 'uk'] as const;
 
 /** A list of `count` made-up names as a registrar would export it. */

@@ -7,7 +7,7 @@ import { importAtOnce } from '@/usecases/imports/importAtOnce';
 import { projectedLedger } from '@/usecases/names/ledger';
 import { drainChecks, queueChecks } from '@/usecases/records/check';
 import { compareAll } from '@/usecases/records/compare';
-import { Turnstile } from '@/usecases/records/politeness';
+import { RateLimiter } from '@/usecases/records/rateLimiter';
 import { pointRecordsAt } from '../../practice/scenario/links';
 import { emptyLedger, TODAY } from '../database/ledger';
 import { linkedLedger } from '../database/practice';
@@ -25,18 +25,18 @@ test('10,000 checks against bare requests at the same pace', async () => {
   await pointRecordsAt(made.ledger.database, made.practice.records);
   const base = `http://127.0.0.1:${made.practice.records.rdap}`;
   const limits = { allowedHosts: ['127.0.0.1'] };
-  const turnstile = new Turnstile(PACE);
+  const rateLimiter = new RateLimiter(PACE);
   let start = performance.now();
   await Promise.all(
     NAMES.map(async (name) => {
-      await turnstile.through('one', () => askRdap(`${base}/registry/`, name, limits));
-      await turnstile.through('one', () => askRdapAt(`${base}/registrar/quaymark/domain/${name}`, limits));
+      await rateLimiter.through('one', () => askRdap(`${base}/registry/`, name, limits));
+      await rateLimiter.through('one', () => askRdapAt(`${base}/registrar/quaymark/domain/${name}`, limits));
     }),
   );
   const floor = performance.now() - start;
   await queueChecks(made.ledger, NAMES);
   start = performance.now();
-  expect(await drainChecks(made.ledger, Number.POSITIVE_INFINITY, new Turnstile(PACE))).toBe(COUNT);
+  expect(await drainChecks(made.ledger, Number.POSITIVE_INFINITY, new RateLimiter(PACE))).toBe(COUNT);
   report.push(
     line('10,000 names checked, read and stored', performance.now() - start, 'bare requests, same pace', floor),
   );

@@ -4,8 +4,8 @@ import { amount } from '@/core/money';
 import { instant } from '@/core/time';
 import * as commands from '@/formats/epp/commands';
 import { frame, frameReader } from '@/formats/epp/frames';
-import { carryOutRun } from '@/usecases/runs/carryOut';
-import { startRun } from '@/usecases/runs/start';
+import { carryOutRun } from '@/usecases/orders/carryOut';
+import { startRun } from '@/usecases/orders/start';
 import { type LinkedLedger, linkedLedger } from '../database/practice';
 import { line } from './portfolio';
 

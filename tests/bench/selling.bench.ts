@@ -29,7 +29,7 @@ beforeAll(async () => {
     "insert into batches (at, kind, summary) values (now(), 'entry', 'bench'); insert into entries (name_id, batch_id, on_day, kind, minor, currency) select id, (select max(id) from batches), '2024-11-24', 'registration', 1138, 'USD' from names",
   );
   await ledger.database.query(
-    "insert into listings (name_id, kind, currency, minimum_minor, asking_minor, status, made_at, sent_at) select id, 'both', 'USD', 20000 + id * 100, 50000 + id * 100, 'live', now(), now() from names",
+    "insert into listings (name_id, kind, currency, minimum_minor, asking_minor, status, made_at, sent_at) select id, 'fixed price, offers too', 'USD', 20000 + id * 100, 50000 + id * 100, 'live', now(), now() from names",
   );
 });
 afterAll(async () => {

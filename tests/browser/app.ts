@@ -36,7 +36,7 @@ export async function startApp(options: {
     await linkDemo(ledger, Object.fromEntries(ports));
     await pointMailAt(ledger.database, practice.mailPort, `http://127.0.0.1:${port}`);
     await pointRecordsAt(ledger.database, practice.records);
-    if (options.demo) await seedSelling(ledger, practice.venuePort);
+    if (options.demo) await seedSelling(ledger, practice.marketplacePort);
   }
   const app = await serve(
     port,

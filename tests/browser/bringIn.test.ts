@@ -19,7 +19,7 @@ const choose = async (name: string, content: string | Buffer) => {
   await input.sendKeys(path);
 };
 
-const LIST = `Domain;Where;Valid until;Price\r\nseaholly.com;Quaymark;05/06/2027;11,38\r\ntarbarrel.org;Saltgate;07/08/2027;12,00\r\nmail.kelpkiln.com;Quaymark;03/04/2027;\r\n=cmd.com;Quaymark;03/04/2027;\r\n`;
+const LIST = `Domain;Where;Valid until;Price\r\nseaholly.com;Quaymark;05/06/2027;11,38\r\ntarbarrel.org;Wrackgate;07/08/2027;12,00\r\nmail.kelpkiln.com;Quaymark;03/04/2027;\r\n=cmd.com;Quaymark;03/04/2027;\r\n`;
 
 test('a file with a column to correct and dates to ask about', async () => {
   const { visitor, ledger } = app;

@@ -144,7 +144,7 @@ test('a cell is edited where it stands, and refuses what is no price', async () 
 test('sorting by a heading, and columns on demand', async () => {
   const { visitor } = app;
   await visitor.go('/ledger?forSale=yes');
-  await visitor.see('by next price step');
+  await visitor.see('by next deadline');
   await afterwards(() => visitor.click('Asking $'));
   await afterwards(() => visitor.click('Asking $'));
   await visitor.see('by asking');

@@ -22,7 +22,7 @@ describe('at the width of a telephone', () => {
     ['/selling/sold', 'Sales'],
     ['/selling/comparables', 'Like this name'],
     ['/selling/names/kelpkiln.com', 'kelpkiln.com'],
-    ['/setup/venues', 'Answers by rule'],
+    ['/setup/marketplaces', 'Answers by rule'],
     ['/setup/practice', 'What is to go wrong'],
     ['/setup/office', 'Registration records'],
     ['/setup/accounts', 'Quaymark'],

@@ -79,7 +79,7 @@ test('a list is looked up: the free ones first, with what they cost', async () =
   await visitor.click('Look up a list of names');
   await visitor.fill('Names', 'gulletlantern.com, kelpkiln.com gulletlantern.org');
   await visitor.press('Look them up');
-  await visitor.see('free');
+  await visitor.see('available');
   await visitor.see('taken at Quaymark Names BV');
   expect(await visitor.axe()).toEqual([]);
 });

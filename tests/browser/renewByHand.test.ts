@@ -7,14 +7,14 @@ beforeAll(async () => {
 });
 afterAll(() => app.close());
 
-test('three names are pasted, seen with their phase and price step, one is renewed, and the books show it', async () => {
+test('three names are pasted, seen with their phase and deadline, one is renewed, and the books show it', async () => {
   const { visitor, ledger } = app;
   await visitor.go('/ledger');
   await visitor.see('The ledger is empty.');
   await visitor.press('Add names');
   await visitor.fill(
     'Names',
-    'name, account, expires, auto-renew, renewal price\nkelpkiln.com, Quaymark, 2026-11-06T10:15:00Z, stalled, 11.38\ncopperbuoy.com, Quaymark, 2026-12-09, off, 11.38\nnorthsheer.com, Saltgate, 2027-04-12, on, 11.38',
+    'name, account, expires, auto-renew, renewal price\nkelpkiln.com, Quaymark, 2026-11-06T10:15:00Z, stalled, 11.38\ncopperbuoy.com, Quaymark, 2026-12-09, off, 11.38\nnorthsheer.com, Wrackgate, 2027-04-12, on, 11.38',
   );
   await visitor.press('See what would be added');
   await visitor.press('Write 3 names');

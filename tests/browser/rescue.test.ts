@@ -33,10 +33,10 @@ test('three names are rescued under a budget, by keyboard alone', async () => {
   await visitor.keys(Key.ENTER);
   await visitor.see('By link: 3 names');
   await visitor.gone('Asking the registrars what it costs now…');
-  await visitor.see('One price differs from the price book.');
+  await visitor.see('One price differs from the price list.');
   await tabTo('Renew 3 names, $');
   await visitor.keys(Key.ENTER);
-  await visitor.see('A renewal cannot be given back.');
+  await visitor.see('A renewal cannot be refunded.');
   await visitor.keys(Key.TAB);
   await visitor.driver.wait(
     async () => (await visitor.driver.switchTo().activeElement().getText()).startsWith('Renew now'),
@@ -47,9 +47,9 @@ test('three names are rescued under a budget, by keyboard alone', async () => {
   await tabTo('Close this run');
   await visitor.keys(Key.ENTER);
   await visitor.see('Confirmed.');
-  // One of them costs more at its registrar than in the price book, as the run has said before it was confirmed.
+  // One of them costs more at its registrar than in the price list, as the run has said before it was confirmed.
   const { rows } = await ledger.database.query(
-    "select n.ascii, e.minor from entries e join names n on n.id = e.name_id where e.reference ~ '^(quaymark|saltgate|fernhithe)-' order by n.ascii",
+    "select n.ascii, e.minor from entries e join names n on n.id = e.name_id where e.reference ~ '^(quaymark|wrackgate|fernhithe)-' order by n.ascii",
   );
   expect(rows).toEqual([
     { ascii: 'cordagewharf.org', minor: 1340 },
@@ -65,7 +65,7 @@ test('a restore whose report is refused is sent again', async () => {
   await visitor.press('Restore, $125.18…');
   await visitor.gone('Asking the registrars what it costs now…');
   await visitor.press('Restore one name, $125.18…');
-  await visitor.see('A restore cannot be given back.');
+  await visitor.see('A restore cannot be refunded.');
   await visitor.see('it is lost after 26 Nov');
   expect(await visitor.axe()).toEqual([]);
   await visitor.press('I certify that this is true. The registrar passes it on as my statement.');
@@ -84,30 +84,30 @@ test('a restore whose report is refused is sent again', async () => {
   expect(rows).toEqual([{ kind: 'restore', minor: 12_518, observed: null }]);
 });
 
-test('a name is let go with a reason, and kept after all', async () => {
+test('a name is dropped with a reason, and kept after all', async () => {
   const { visitor } = app;
   await visitor.go('/ledger?q=copperbuoy');
   await visitor.click('copperbuoy.com');
   await visitor.keys(' ');
   await visitor.press('More');
-  await visitor.press('Let go…');
+  await visitor.press('Drop…');
   await visitor.see('mail at mail.copperbuoy.com');
   await visitor.choose('Why', 'The idea is given up');
   expect(await visitor.axe()).toEqual([]);
-  await visitor.press('Let go of copperbuoy.com');
-  await visitor.see('Let go of one name: The idea is given up.');
+  await visitor.press('Drop copperbuoy.com');
+  await visitor.see('Dropped one name: The idea is given up.');
   await visitor.go('/rescue');
-  await visitor.see('Being let go: 2 names');
+  await visitor.see('Being dropped: 2 names');
   await visitor.see('The idea is given up');
   await visitor.press('Keep copperbuoy.com after all');
   await visitor.see('Kept after all: one name.');
-  await visitor.see('Being let go: one name');
+  await visitor.see('Being dropped: one name');
 });
 
-test('a verdict is overruled and remembered; a fresh registration is given back', async () => {
+test('a verdict is overruled and remembered; a fresh registration is refunded', async () => {
   const { visitor } = app;
   await visitor.go('/rescue');
-  await visitor.press('Let go: decide about osierandoak.com');
+  await visitor.press('Drop: decide about osierandoak.com');
   await visitor.choose('What is to be done', 'Keep it');
   await visitor.fill('Best offer so far, USD', '250');
   await visitor.press('Remember it');
@@ -115,6 +115,6 @@ test('a verdict is overruled and remembered; a fresh registration is given back'
   await visitor.see('$250');
   await visitor.press('Give marramweave.com back');
   await visitor.press('Delete it and take the money back');
-  await visitor.see('Given back: marramweave.com.');
-  await visitor.gone('Can be given back');
+  await visitor.see('Refunded: marramweave.com.');
+  await visitor.gone('Can be refunded');
 });

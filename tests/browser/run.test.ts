@@ -26,7 +26,7 @@ test('a run is put together, carried out with one failure, and only that one is 
   await visitor.fill('Prices rise by, percent a year', '4');
   await visitor.see('5 years now are cheaper by');
   await visitor.press('Renew 2 names, $59.38…');
-  await visitor.see('A renewal cannot be given back.');
+  await visitor.see('A renewal cannot be refunded.');
   await visitor.see('If nothing is done: one name');
   await visitor.press('Renew now, $59.38');
   await visitor.see('By link: 1 of 2 renewed, 1 refused');

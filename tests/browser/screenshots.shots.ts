@@ -17,11 +17,11 @@ const keep = async (name: string) => {
 
 const MESSY = `Domain name;Where;Valid until;AutoRenew;Renewal price
 seaholly.com;Quaymark;13/06/2027;yes;11,38
-tarbarrel.org;Saltgate;07/08/2027;manual;12,00
+tarbarrel.org;Wrackgate;07/08/2027;manual;12,00
 mail.kelpkiln.com;Quaymark;03/04/2027;on;
 kelpkiln.com;Quaymark;06/11/2027;on;11,38
 windroseyard.com;Fernhithe;03/01/2027;off;11,38
-brackenquay.net;Saltgate;30/02/2027;on;13,10`;
+brackenquay.net;Wrackgate;30/02/2027;on;13,10`;
 
 test('pictures of the main views', async () => {
   const { visitor } = app;
@@ -85,9 +85,9 @@ test('pictures of the main views', async () => {
 
   await visitor.go('/ledger/kelpkiln.com');
   await visitor.press('More');
-  await visitor.press('Let go…');
+  await visitor.press('Drop…');
   await visitor.see('What hangs on it');
-  await keep('let-go');
+  await keep('drop');
 
   await visitor.go('/ledger/add');
   await visitor.fill('Names', MESSY);
@@ -110,7 +110,7 @@ test('pictures of the main views', async () => {
   await keep('selling');
   const { rows } = await app.ledger.database.query<{ ids: string }>(
     `select string_agg(distinct n.id::text, ',') as ids from names n join listings l on l.name_id = n.id
-     where l.venue_id is not null and l.status = 'live' and n.ascii < 'o'`,
+     where l.marketplace_id is not null and l.status = 'live' and n.ascii < 'o'`,
   );
   await visitor.go(`/selling/price?names=${rows[0]?.ids}`);
   const typed = 'return document.querySelectorAll("input[data-price=asking]").length > 3';
@@ -124,7 +124,7 @@ test('pictures of the main views', async () => {
   await visitor.go('/selling/names/larchchandler.nl');
   await visitor.see('Cordage Hall');
   await visitor.driver.executeScript('document.querySelector("section[aria-label=Auctions] a").click()');
-  await visitor.see('leaves now');
+  await visitor.see('proceeds now');
   await visitor.driver.sleep(600);
   await keep('auction');
   await visitor.go('/selling/sold');

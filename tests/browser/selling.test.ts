@@ -162,7 +162,7 @@ test('the name is handed over by link, the money released, and the statement rea
   await visitor.go('/selling/sold');
   await visitor.press(sale.ascii);
   await visitor.see('Statement of sale');
-  await visitor.see('as the venue told');
+  await visitor.see('as the marketplace told');
   await visitor.see('internal rate over the dated entries above');
   expect(await visitor.axe()).toEqual([]);
   const { rows: books } = await ledger.database.query<{ booked: number; proceeds: number }>(
@@ -176,9 +176,9 @@ test('the name is handed over by link, the money released, and the statement rea
   await visitor.see('No longer at its account. It stays in the books.');
 });
 
-test('a venue is described under Setup, with its own columns; a rule and a rate are set', async () => {
+test('a marketplace is described under Setup, with its own columns; a rule and a rate are set', async () => {
   const { visitor } = app;
-  await visitor.go('/setup/venues');
+  await visitor.go('/setup/marketplaces');
   await visitor.see('Brackwater Rooms');
   expect(await visitor.axe()).toEqual([]);
   await visitor.press('Answer offers by this rule');
@@ -190,8 +190,8 @@ test('a venue is described under Setup, with its own columns; a rule and a rate 
   await visitor.fill('is so many', '0.09');
   await visitor.press('Save the rate');
   await visitor.see('1 NOK = 0.09 USD');
-  await visitor.press('New venue');
-  await visitor.fill('Venue', 'Oakum Row');
+  await visitor.press('New marketplace');
+  await visitor.fill('Marketplace', 'Oakum Row');
   await visitor.fill('Commission, percent', '12.5');
   await visitor.fill('Columns of its list (CSV)', 'Item = nothing');
   await visitor.press('Save');

@@ -72,7 +72,7 @@ test('the link in a mail shows what it was about, and the button on it says that
   const token = '1b4e28ba-2fa1-41d2-883f-0016d3cca427';
   await ledger.database.query(
     `insert into reminders (name_id, step_at, kind, stage, first_at, last_at, token, expires_at)
-     select id, '2028-01-01', 'price step', 7, now(), now(), $1, '2029-01-20' from names where ascii = 'copperbuoy.com'`,
+     select id, '2028-01-01', 'deadline', 7, now(), now(), $1, '2029-01-20' from names where ascii = 'copperbuoy.com'`,
     [token],
   );
   const seen = async () =>

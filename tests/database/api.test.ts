@@ -91,7 +91,7 @@ describe('the description and the code say the same', () => {
 
 describe('names', () => {
   test('pages neither skip nor repeat a name, whatever the order', async () => {
-    for (const sort of ['step', 'name', '-asking', 'account']) {
+    for (const sort of ['deadline', 'name', '-asking', 'account']) {
       const seen: string[] = [];
       let cursor = '';
       do {
@@ -120,7 +120,7 @@ describe('names', () => {
       name: 'kelpkiln.com',
       phase: 'late',
       projected: false,
-      priceStep: { kind: 'restore', now: { amount: '11.38' }, then: { amount: '125.18' } },
+      deadline: { kind: 'restore', now: { amount: '11.38' }, then: { amount: '125.18' } },
     });
     const ahead = await call('GET', '/names/kelpkiln.com?asOf=2027-01-01');
     expect(ahead.json).toMatchObject({ phase: 'redemption', projected: true, asOf: '2027-01-01T00:00:00Z' });
@@ -142,17 +142,17 @@ describe('names', () => {
       tags: ['craft'],
       asking: { amount: '4100', currency: 'USD' },
       notes: 'Fire.',
-      autoRenew: { asked: 'on' },
+      autoRenew: { requested: 'on' },
     });
     expect(changed.json).toMatchObject({
       purpose: 'use',
       tags: ['craft'],
       asking: { amount: '4100.00' },
-      autoRenew: { setting: 'stalled', standing: 'asked', asked: 'on' },
+      autoRenew: { setting: 'stalled', standing: 'requested', requested: 'on' },
     });
     expect(
-      (await call('PATCH', '/names/kelpkiln.com', { asking: null, notes: '', account: 'saltgate' })).json,
-    ).toMatchObject({ asking: null, notes: '', account: 'Saltgate' });
+      (await call('PATCH', '/names/kelpkiln.com', { asking: null, notes: '', account: 'wrackgate' })).json,
+    ).toMatchObject({ asking: null, notes: '', account: 'Wrackgate' });
     for (const [body, code] of [
       [{ purpose: 'sell it' }, 'request-invalid'],
       [{ colour: 'red' }, 'request-invalid'],

@@ -6,7 +6,7 @@ import { saveListings, withdrawListingsById } from '@/usecases/selling/listings'
 import { answerOffer, buyerAnswers, enterOffer, saveAnswerRule, threadsOf } from '@/usecases/selling/offers';
 import { stepSale } from '@/usecases/selling/sales';
 import { TODAY } from './ledger';
-import { awaiting, LISTING, listingOf, must, sellingDesk } from './venue';
+import { awaiting, LISTING, listingOf, must, sellingDesk } from './marketplace';
 
 const NAMES = ['copperbuoy.com', 'larchpilot.com', 'tidewick.com'] as const;
 const [COPPER, LARCH, _TIDE] = NAMES;
@@ -28,7 +28,7 @@ describe('auctions', () => {
 
   test('of the office: bids at once come one after the other; closed on time though nobody looked', async () => {
     await begin();
-    const auctionId = await own({ start: '100', reserve: '300' });
+    const auctionId = await own({ start: 10_000, reserve: 30_000 });
     const answers = await Promise.all(
       Array.from({ length: 20 }, (_, i) =>
         enterBid(desk.made.ledger, { auctionId, bidder: `bidder ${i}`, max: String(200 + i * 10) }),
@@ -54,7 +54,7 @@ describe('auctions', () => {
 
   test('bought at once it is over: the bid after it is refused', async () => {
     await begin();
-    const auctionId = await own({ start: '100', reserve: '300', buyNow: '800' });
+    const auctionId = await own({ start: 10_000, reserve: 30_000, buyNow: 80_000 });
     must(await enterBid(desk.made.ledger, { auctionId, bidder: 'Ann', max: '150' }));
     must(await enterBid(desk.made.ledger, { auctionId, bidder: 'Ben' }));
     expect(await enterBid(desk.made.ledger, { auctionId, bidder: 'Ann', max: '700' })).toMatchObject({
@@ -65,7 +65,7 @@ describe('auctions', () => {
 
   test('not sold: the reserve may fall while it runs, and the name may be offered to the highest bidder', async () => {
     await begin();
-    const auctionId = await own({ start: '100', reserve: '600' });
+    const auctionId = await own({ start: 10_000, reserve: 60_000 });
     must(await enterBid(desk.made.ledger, { auctionId, bidder: 'Ann', max: '350' }));
     expect(await changeReserve(desk.made.ledger, { auctionId, reserve: '700' })).toMatchObject({
       code: 'reserve-rises',
@@ -74,7 +74,7 @@ describe('auctions', () => {
     expect(
       await withdrawListingsById(desk.made.ledger, { listingIds: [(await listingOf(desk.made, COPPER))?.id] }),
     ).toBe(0);
-    desk.made.ledger.setClock(addDays(TODAY, 3.5));
+    desk.made.ledger.setClock(addDays(TODAY, 4.5));
     await closeDueAuctions(desk.made.ledger);
     expect(await awaiting(desk.made)).toContain(`auction unsold: ${COPPER}`);
     const threadId = must(
@@ -85,12 +85,12 @@ describe('auctions', () => {
     expect(await sales()).toMatchObject([{ buyer: 'Ann', priceMinor: 34_000 }]);
   });
 
-  test('at the venue: bids are followed, one sells above its reserve and one does not', async () => {
+  test('at the marketplace: bids are followed, one sells above its reserve and one does not', async () => {
     await begin();
     await desk.made.list([COPPER, LARCH], {
       kind: 'auction',
-      auctionDays: 7,
-      prices: { start: '100', reserve: '300' },
+      auctionDays: 10,
+      prices: { start: 10_000, reserve: 30_000 },
     });
     const bids = (name: string, max: number) =>
       desk.made.acts.set(name, [
@@ -108,7 +108,7 @@ describe('auctions', () => {
       [LARCH, 15_500, 'Ben', false],
     ]);
     expect(auctions[0]?.bids.every(({ maxMinor }) => maxMinor === null)).toBe(true);
-    await desk.made.pass(6);
+    await desk.made.pass(9);
     expect(await sales()).toMatchObject([{ ascii: COPPER, how: 'bid', buyer: 'Ben', priceMinor: 30_000 }]);
     const unsold = (await selectAuctions(desk.made.ledger.database, [id(LARCH)]))[0];
     expect(unsold?.outcome).toEqual({ kind: 'unsold', highest: 'Ben', priceMinor: 15_500 });
@@ -130,29 +130,29 @@ describe('auctions', () => {
 
   test('its listing is not changed while it runs; a sale that falls through ends it', async () => {
     await begin();
-    const auctionId = await own({ start: '100', buyNow: '800' });
+    const auctionId = await own({ start: 10_000, buyNow: 80_000 });
     expect(
       await saveListings(desk.made.ledger, { send: true, listings: [{ ...LISTING, nameId: id(COPPER) }] }),
     ).toMatchObject({ code: 'auction-runs' });
     must(await enterBid(desk.made.ledger, { auctionId, bidder: 'Ben' }));
     must(await stepSale(desk.made.ledger, { saleId: (await sales())[0]?.id, to: 'not paid' }));
     expect(await listingOf(desk.made, COPPER)).toBeUndefined();
-    const again = await own({ start: '100' });
+    const again = await own({ start: 10_000 });
     expect(again).not.toBe(auctionId);
     must(await enterBid(desk.made.ledger, { auctionId: again, bidder: 'Cleo', max: '200' }));
   });
 
   test('a name is in one auction at a time', async () => {
     await begin();
-    await desk.made.list([COPPER], { kind: 'auction', prices: { start: '100' } });
-    await expect(own({ start: '100' })).rejects.toThrow('listings_one_auction');
+    await desk.made.list([COPPER], { kind: 'auction', prices: { start: 10_000 } });
+    await expect(own({ start: 10_000 })).rejects.toThrow('listings_one_auction');
   });
 });
 
 describe('selling beside an auction', () => {
   const database = () => desk.made.ledger.database;
   const auctionOf = async (name: string) => (await selectAuctions(database(), [id(name)])).at(-1);
-  /** An auction of the office, and the same name open to offers at the venue. */
+  /** An auction of the office, and the same name open to offers at the marketplace. */
   const both = async (prices: object) => {
     await begin();
     const one = (more: object) => [{ ...LISTING, nameId: id(COPPER), ...more }];
@@ -165,7 +165,7 @@ describe('selling beside an auction', () => {
     (await threadsOf(desk.made.ledger, id(COPPER))).find((one) => one.id === threadId);
 
   test('while it has bids no rule answers an offer, and the owner is told to wait for the close', async () => {
-    const auctionId = await both({ start: '100', reserve: '300', buyNow: '800' });
+    const auctionId = await both({ start: 10_000, reserve: 30_000, buyNow: 80_000 });
     must(await saveAnswerRule(desk.made.ledger, { isOn: true, acceptFrom: 5, counterDays: 7 }));
     must(await enterBid(desk.made.ledger, { auctionId, bidder: 'Ann', max: '455' }));
     const threadId = await offer('95');
@@ -186,7 +186,7 @@ describe('selling beside an auction', () => {
   });
 
   test('an offer that reaches the buy-now price buys in the auction: one buyer, one sale, one outcome', async () => {
-    const auctionId = await both({ start: '100', reserve: '300', buyNow: '800' });
+    const auctionId = await both({ start: 10_000, reserve: 30_000, buyNow: 80_000 });
     must(await enterBid(desk.made.ledger, { auctionId, bidder: 'Ann', max: '150' }));
     const threadId = await offer('900');
     expect(await sales()).toMatchObject([{ buyer: 'Cas', how: 'buy now', priceMinor: 80_000, auctionId }]);
@@ -198,7 +198,7 @@ describe('selling beside an auction', () => {
   });
 
   test('with the reserve met the buy-now price is over for offers too', async () => {
-    const auctionId = await both({ start: '100', reserve: '300', buyNow: '800' });
+    const auctionId = await both({ start: 10_000, reserve: 30_000, buyNow: 80_000 });
     must(await enterBid(desk.made.ledger, { auctionId, bidder: 'Ann', max: '350' }));
     const threadId = await offer('900');
     expect((await thread(threadId))?.state).toBe('open');
@@ -207,7 +207,7 @@ describe('selling beside an auction', () => {
   });
 
   test('an auction without bids ends when the name is promised elsewhere: no bid is taken any more', async () => {
-    const auctionId = await both({ start: '100', reserve: '300' });
+    const auctionId = await both({ start: 10_000, reserve: 30_000 });
     const threadId = await offer('250');
     const figureId = (await thread(threadId))?.figures[0]?.id;
     must(await answerOffer(desk.made.ledger, { threadId, figureId, answer: 'accept' }));
@@ -218,7 +218,7 @@ describe('selling beside an auction', () => {
   });
 
   test('bids and acceptance at the same moment: either there is a bid and no sale, or a sale and no bid', async () => {
-    const auctionId = await both({ start: '100', reserve: '300' });
+    const auctionId = await both({ start: 10_000, reserve: 30_000 });
     const threadId = await offer('250');
     const figureId = (await thread(threadId))?.figures[0]?.id;
     const answers = await Promise.all([
@@ -233,9 +233,9 @@ describe('selling beside an auction', () => {
   });
 
   test('a reserve is not lowered after the close: what was not sold is not sold afterwards', async () => {
-    const auctionId = await both({ start: '100', reserve: '600' });
+    const auctionId = await both({ start: 10_000, reserve: 60_000 });
     must(await enterBid(desk.made.ledger, { auctionId, bidder: 'Ann', max: '350' }));
-    desk.made.ledger.setClock(addDays(TODAY, 3.1));
+    desk.made.ledger.setClock(addDays(TODAY, 4.1));
     expect(await changeReserve(desk.made.ledger, { auctionId, reserve: '300' })).toMatchObject({
       code: 'auction-closed',
     });
@@ -244,16 +244,16 @@ describe('selling beside an auction', () => {
   });
 
   test('bids are in whole units', async () => {
-    const auctionId = await both({ start: '100', reserve: '600' });
+    const auctionId = await both({ start: 10_000, reserve: 60_000 });
     expect(await enterBid(desk.made.ledger, { auctionId, bidder: 'Ann', max: '350.50' })).toMatchObject({
       code: 'bid-not-whole',
       field: 'max',
     });
   });
 
-  test('a followed auction names the next bid by the price that its venue shows', async () => {
+  test('a followed auction names the next bid by the price that its marketplace shows', async () => {
     await begin();
-    await desk.made.list([COPPER], { kind: 'auction', auctionDays: 7, prices: { start: '100', reserve: '300' } });
+    await desk.made.list([COPPER], { kind: 'auction', auctionDays: 10, prices: { start: 10_000, reserve: 30_000 } });
     desk.made.acts.set(COPPER, [
       { at: at(5), buyer: 'Ann', do: 'bid', maxMinor: 363_500 },
       { at: at(5, 13), buyer: 'Ben', do: 'bid', maxMinor: 276_000 },
@@ -262,7 +262,7 @@ describe('selling beside an auction', () => {
     await desk.made.pass(6);
     const view = await auctionView(desk.made.ledger, (await auctionOf(COPPER))?.id as number);
     expect(view?.standing).toMatchObject({ priceMinor: 363_500, leastMinor: 368_500 });
-    // A venue that names no next bid: a usual step above what it shows.
+    // A marketplace that names no next bid: a usual step above what it shows.
     await database().query('update auctions set next_minor = null');
     const silent = await auctionView(desk.made.ledger, (await auctionOf(COPPER))?.id as number);
     expect(silent?.standing.leastMinor).toBe(368_500);

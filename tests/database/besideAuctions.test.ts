@@ -8,7 +8,7 @@ import { saveListings } from '@/usecases/selling/listings';
 import { answerOffer, enterOffer, saveAnswerRule, threadsOf } from '@/usecases/selling/offers';
 import { chanceFrom } from '../../practice/scenario/chance';
 import { TODAY } from './ledger';
-import { LISTING, must, type SellingLedger, sellingLedger } from './venue';
+import { LISTING, must, type SellingLedger, sellingLedger } from './marketplace';
 
 /** A few here; `npm run soak` runs all 400. */
 const SCHEDULES = process.env.SOAK ? 400 : 40;
@@ -74,9 +74,9 @@ test(`${SCHEDULES} auctions with bids, offers and a rule beside them: one buyer,
             kind: 'auction',
             auctionDays: DAYS,
             prices: {
-              start: String(START),
-              ...(reserve === null ? {} : { reserve: String(reserve) }),
-              ...(buyNow === null ? {} : { buyNow: String(buyNow) }),
+              start: START * 100,
+              ...(reserve === null ? {} : { reserve: reserve * 100 }),
+              ...(buyNow === null ? {} : { buyNow: buyNow * 100 }),
             },
           },
         ],

@@ -1,11 +1,11 @@
 import { expect, test } from 'vitest';
 import { instant } from '@/core/time';
 import { upsertSettings } from '@/database/settings';
-import { priceStepCalendar } from '@/usecases/calendar/calendar';
+import { deadlineCalendar } from '@/usecases/calendar/calendar';
 import { editNames } from '@/usecases/names/edit';
 import { exportCsv } from '@/usecases/names/export';
 import { enterOffer, lapseOffers, threadsOf } from '@/usecases/selling/offers';
-import { must, sellingDesk } from './venue';
+import { must, sellingDesk } from './marketplace';
 
 const NAME = 'copperbuoy.com';
 const desk = sellingDesk([NAME]);
@@ -39,7 +39,7 @@ test('an offer that stands until a day stands to the end of it in the office’s
 test('the feed names the last whole day of the zone, ends in CRLF, and asks for no report that nobody owes', async () => {
   // Half past three in the morning of 1 December UTC is still the evening of 30 November there.
   const ledger = await inZone('America/Los_Angeles', '2026-12-01T03:30:00Z');
-  const feed = await priceStepCalendar(ledger);
+  const feed = await deadlineCalendar(ledger);
   expect(feed.endsWith('END:VCALENDAR\r\n')).toBe(true);
   expect(feed.replaceAll('\r\n', '')).not.toContain('\n');
   const plain = feed.replaceAll('\r\n ', '');

@@ -58,10 +58,10 @@ describe('a list comes in', () => {
       marks: {
         termEnd: '2026-11-06T10:15:00Z',
         deletion: '2026-12-21T10:15:00Z',
-        purge: '2027-01-20T10:15:00Z',
+        redemptionEnds: '2027-01-20T10:15:00Z',
         release: '2027-01-25T10:15:00Z',
       },
-      priceStep: {
+      deadline: {
         at: '2026-12-21T10:15:00Z',
         kind: 'restore',
         now: { amount: '11.38', currency: 'USD' },
@@ -261,7 +261,7 @@ test('an import is taken back: what it changed is as before, what it added leave
   const list = (text: string) =>
     importAtOnce(own, {
       content: Buffer.from(text),
-      account: 'Saltgate',
+      account: 'Wrackgate',
       dateOrder: null,
       fullList: false,
       allowPrivateEndings: false,

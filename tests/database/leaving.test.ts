@@ -1,9 +1,9 @@
 import { afterEach, describe, expect, test } from 'vitest';
 import { instant } from '@/core/time';
 import { undo } from '@/usecases/names/undo';
-import { changeRenewal, moveRenewal, openRenewal, openRenewals } from '@/usecases/renewals/renew';
-import { carryOutRun } from '@/usecases/runs/carryOut';
-import { finishRun, leaveItem, priceRun, runOfName, runProgress, startRun, stopRun } from '@/usecases/runs/start';
+import { carryOutRun } from '@/usecases/orders/carryOut';
+import { changeRenewal, moveRenewal, openRenewal, openRenewals } from '@/usecases/orders/plan';
+import { finishRun, leaveItem, priceRun, runOfName, runProgress, startRun, stopRun } from '@/usecases/orders/start';
 import { type LinkedLedger, linkedLedger } from './practice';
 
 /** Any run can be left at any moment, and what was not settled stays as it was. */
@@ -126,7 +126,7 @@ describe('a run', () => {
       expect([what, (await revision()) > before]).toEqual([what, true]);
     };
     await rises('plan', () => made.plan([COPPER]));
-    await rises('ask', () => moveRenewal(made.ledger, { id, to: 'asked' }));
+    await rises('ask', () => moveRenewal(made.ledger, { id, to: 'requested' }));
     await rises('start', () => startRun(made.ledger, id));
     await rises('stop', () => stopRun(made.ledger, id));
     await rises('close', () => finishRun(made.ledger, id));

@@ -1,7 +1,7 @@
 import pino from 'pino';
 import { inject } from 'vitest';
+import { httpMarketplace } from '@/connectors/marketplace/httpMarketplace';
 import { eppLink } from '@/connectors/registrar/eppLink';
-import { httpVenue } from '@/connectors/venue/httpVenue';
 import { type Instant, instant } from '@/core/time';
 import { insertAccount } from '@/database/accounts';
 import { type Database, openDatabase, transaction } from '@/database/pool';
@@ -45,7 +45,7 @@ export async function emptyLedger(): Promise<TestLedger> {
     log: pino({ level: 'silent' }),
     key: keyFrom(TEST_KEY),
     connect: (address) => eppLink(address, { timeoutMs: 500, sessions: 2 }),
-    venue: httpVenue,
+    marketplace: httpMarketplace,
     links,
     time,
     clock: () => (now + time.offsetMs) as Instant,
@@ -75,6 +75,7 @@ export function usualAccount(
         currency: 'USD',
         leadDays: 5,
         lateDays: 30,
+        switchHours: 72,
         lateFeeMinor: 0,
         taxPercent: 0,
         auctionDay: null,
@@ -85,7 +86,7 @@ export function usualAccount(
         balanceAt: null,
         rulesKnown: true,
         notes: '',
-        means: [],
+        paymentMethods: [],
         ...more,
       },
       TODAY,

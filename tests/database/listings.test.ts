@@ -1,17 +1,22 @@
 import { describe, expect, test } from 'vitest';
 import { addDays } from '@/core/time';
 import { removeLink } from '@/usecases/links/links';
+import {
+  marketplaces,
+  saveMarketplace,
+  saveMarketplaceLink,
+  testMarketplace,
+} from '@/usecases/marketplaces/marketplaces';
 import { bringInSales } from '@/usecases/selling/comparables';
 import { followSelling } from '@/usecases/selling/follow';
 import { markSeenLive, saveListings, sendListings, withdrawListingsById } from '@/usecases/selling/listings';
 import { listingsCsv } from '@/usecases/selling/listingsCsv';
 import { enterOffer, negotiation } from '@/usecases/selling/offers';
 import { pastedNames } from '@/usecases/selling/pricing';
-import { proveAtVenue } from '@/usecases/selling/prove';
+import { proveAtMarketplace } from '@/usecases/selling/prove';
 import { listingLines, sellingReport } from '@/usecases/selling/report';
-import { saveVenue, saveVenueLink, testVenue, venues } from '@/usecases/venues/venues';
 import { TODAY } from './ledger';
-import { awaiting, booked, LISTING, listingOf, must, sellingDesk } from './venue';
+import { awaiting, booked, LISTING, listingOf, must, sellingDesk } from './marketplace';
 
 const NAMES = ['copperbuoy.com', 'larchpilot.com', 'tidewick.com'] as const;
 const [COPPER, LARCH, TIDE] = NAMES;
@@ -19,8 +24,8 @@ const [COPPER, LARCH, TIDE] = NAMES;
 const desk = sellingDesk(NAMES);
 const { begin, id } = desk;
 
-describe('listing at a venue', () => {
-  test('the registrar’s link sets the proof; the venue asks DNS for it, reviews, and the name is live', async () => {
+describe('listing at a marketplace', () => {
+  test('the registrar’s link sets the proof; the marketplace asks DNS for it, reviews, and the name is live', async () => {
     await begin();
     await desk.made.list([COPPER]);
     expect(await listingOf(desk.made, COPPER)).toMatchObject({
@@ -52,9 +57,9 @@ describe('listing at a venue', () => {
     });
     expect(await awaiting(desk.made)).toContain(`proof missing: ${COPPER}`);
     if (!listing?.proofText) throw new Error('no proof');
-    expect(await proveAtVenue(desk.made.ledger, listing, 'txt', null)).toBe('The record is not in the zone yet.');
+    expect(await proveAtMarketplace(desk.made.ledger, listing, 'txt', null)).toBe('The record is not in the zone yet.');
     desk.made.world.texts.set(COPPER, ['v=spf1 -all', listing.proofText]);
-    expect(await proveAtVenue(desk.made.ledger, listing, 'txt', null)).toBeNull();
+    expect(await proveAtMarketplace(desk.made.ledger, listing, 'txt', null)).toBeNull();
     expect(await listingOf(desk.made, COPPER)).toMatchObject({ status: 'in review', proofBy: 'txt' });
   });
 
@@ -71,25 +76,32 @@ describe('listing at a venue', () => {
     expect((await listingOf(desk.made, COPPER))?.status).toBe('in review');
   });
 
-  test('a fee for listing is booked once, when it is first sent; an account at the venue needs no proof', async () => {
+  test('a fee for listing is booked once, when it is first sent; an account at the marketplace needs no proof', async () => {
     await begin();
-    const [hall] = await venues(desk.made.ledger);
-    const venueId = must(
-      await saveVenue(desk.made.ledger, {
+    const [hall] = await marketplaces(desk.made.ledger);
+    const marketplaceId = must(
+      await saveMarketplace(desk.made.ledger, {
         ...hallForm(hall as NonNullable<typeof hall>),
         label: 'By Hand',
         listingFeeMinor: 500,
         categoryMinor: 200,
         categories: ['Sea', 'Trade'],
-        placements: [{ label: 'first page', minor: 4000 }],
+        attributes: [{ label: 'Paid placement', options: [{ label: 'first page', minor: 4000 }] }],
         accountId: desk.made.accountId,
       }),
     );
     const list = () =>
       saveListings(desk.made.ledger, {
-        venueId,
+        marketplaceId,
         send: true,
-        listings: [{ ...LISTING, nameId: id(TIDE), categories: ['Sea', 'Trade'], placement: 'first page' }],
+        listings: [
+          {
+            ...LISTING,
+            nameId: id(TIDE),
+            categories: ['Sea', 'Trade'],
+            attributes: { 'Paid placement': 'first page' },
+          },
+        ],
       });
     must(await list());
     must(await list());
@@ -106,18 +118,23 @@ describe('listing at a venue', () => {
     expect(await pastedNames(desk.made.ledger, '  ')).toMatchObject({ code: 'no-names' });
   });
 
-  test('or by a code that the venue mails to the registrant', async () => {
+  test('or by a code that the marketplace mails to the registrant', async () => {
     await begin();
     await removeLink(desk.made.ledger, desk.made.accountId);
     await desk.made.list([LARCH]);
     const listing = await listingOf(desk.made, LARCH);
     if (!listing) throw new Error('not listed');
-    await proveAtVenue(desk.made.ledger, listing, 'mail', null);
+    await proveAtMarketplace(desk.made.ledger, listing, 'mail', null);
     const [mail] = desk.made.practice.mails;
     expect(mail).toMatchObject({ to: 'names@harbour-office.test', subject: `The proof for ${LARCH}` });
-    expect(await proveAtVenue(desk.made.ledger, listing, 'mail', 'another')).toBe('The code is another.');
+    expect(await proveAtMarketplace(desk.made.ledger, listing, 'mail', 'another')).toBe('The code is another.');
     expect(
-      await proveAtVenue(desk.made.ledger, listing, 'mail', /\n([0-9a-f]{8})\n/.exec(`${mail?.text}\n`)?.[1] ?? ''),
+      await proveAtMarketplace(
+        desk.made.ledger,
+        listing,
+        'mail',
+        /\n([0-9a-f]{8})\n/.exec(`${mail?.text}\n`)?.[1] ?? '',
+      ),
     ).toBeNull();
     expect(await listingOf(desk.made, LARCH)).toMatchObject({ proofBy: 'mail', status: 'in review' });
   });
@@ -126,25 +143,29 @@ describe('listing at a venue', () => {
     await begin();
     const listed = must(
       await saveListings(desk.made.ledger, {
-        venueId: desk.made.venueId,
+        marketplaceId: desk.made.marketplaceId,
         send: true,
         listings: [
           { ...LISTING, nameId: id(COPPER) },
-          { ...LISTING, nameId: id(LARCH), prices: { minimum: '700', asking: '500' } },
+          { ...LISTING, nameId: id(LARCH), prices: { minimum: 70_000, asking: 50_000 } },
         ],
       }),
     );
     expect(listed).toMatchObject({ sent: 1, stopped: [{ ascii: LARCH, findings: [{ code: 'order of prices' }] }] });
     expect((await listingOf(desk.made, LARCH))?.status).toBe('draft');
     expect(
-      await saveListings(desk.made.ledger, { venueId: 99, send: true, listings: [{ ...LISTING, nameId: id(COPPER) }] }),
-    ).toMatchObject({ code: 'venue-unknown' });
+      await saveListings(desk.made.ledger, {
+        marketplaceId: 99,
+        send: true,
+        listings: [{ ...LISTING, nameId: id(COPPER) }],
+      }),
+    ).toMatchObject({ code: 'marketplace-unknown' });
     expect(
       await saveListings(desk.made.ledger, {
         send: true,
-        listings: [{ ...LISTING, nameId: id(COPPER), prices: { asking: '-5' } }],
+        listings: [{ ...LISTING, nameId: id(COPPER), prices: { asking: -500 } }],
       }),
-    ).toMatchObject({ code: 'price-invalid' });
+    ).toMatchObject({ code: 'request-invalid', field: 'listings.0.prices.asking' });
     expect(
       await saveListings(desk.made.ledger, { send: true, listings: [{ ...LISTING, nameId: 9999 }] }),
     ).toMatchObject({
@@ -157,23 +178,23 @@ describe('listing at a venue', () => {
     '%s: asked again, and listed once',
     async (fault) => {
       await begin();
-      desk.made.practice.faults.set('venue', fault, fault === 'slow' ? 0 : 1);
+      desk.made.practice.faults.set('marketplace', fault, fault === 'slow' ? 0 : 1);
       await desk.made.list([COPPER]);
-      if (fault !== 'slow') expect((await venues(desk.made.ledger))[0]?.linkProblem).toContain('did not answer');
+      if (fault !== 'slow') expect((await marketplaces(desk.made.ledger))[0]?.linkProblem).toContain('did not answer');
       await followSelling(desk.made.ledger);
       expect((await listingOf(desk.made, COPPER))?.status).toBe('in review');
-      expect((await venues(desk.made.ledger))[0]?.linkProblem).toBeNull();
+      expect((await marketplaces(desk.made.ledger))[0]?.linkProblem).toBeNull();
       expect(Object.keys(desk.made.world.market.listings)).toEqual([COPPER]);
     },
   );
 
   test('what the review refuses is told with its reason, and can be mended and sent again', async () => {
     await begin();
-    await desk.made.list([COPPER], { adult: true });
+    await desk.made.list([COPPER], { attributes: { 'For adults only (18+)': 'yes' } });
     await desk.made.pass(4);
     expect(await listingOf(desk.made, COPPER)).toMatchObject({
       status: 'refused',
-      problem: 'This venue shows nothing that is for adults only.',
+      problem: 'This marketplace shows nothing that is for adults only.',
     });
     expect(await awaiting(desk.made)).toContain(`listing refused: ${COPPER}`);
     await desk.made.list([COPPER]);
@@ -188,27 +209,31 @@ describe('listing at a venue', () => {
     await followSelling(desk.made.ledger);
     expect(await listingOf(desk.made, COPPER)).toBeUndefined();
     expect(desk.made.world.market.listings[COPPER]?.status).toBe('withdrawn');
-    expect(await testVenue(desk.made.ledger, desk.made.venueId)).toBe('Cordage Hall');
+    expect(await testMarketplace(desk.made.ledger, desk.made.marketplaceId)).toBe('Cordage Hall');
     must(
-      await saveVenueLink(desk.made.ledger, {
-        venueId: desk.made.venueId,
-        url: `http://127.0.0.1:${desk.made.practice.venuePort}`,
+      await saveMarketplaceLink(desk.made.ledger, {
+        marketplaceId: desk.made.marketplaceId,
+        url: `http://127.0.0.1:${desk.made.practice.marketplacePort}`,
         key: 'wrong',
       }),
     );
-    expect(await testVenue(desk.made.ledger, desk.made.venueId)).toMatchObject({
-      message: 'The venue refused: The key is not one of ours.',
+    expect(await testMarketplace(desk.made.ledger, desk.made.marketplaceId)).toMatchObject({
+      message: 'The marketplace refused: The key is not one of ours.',
     });
     expect(
-      await saveVenueLink(desk.made.ledger, { venueId: desk.made.venueId, url: 'http://venue.example', key: 'k' }),
-    ).toMatchObject({ code: 'venue-address' });
+      await saveMarketplaceLink(desk.made.ledger, {
+        marketplaceId: desk.made.marketplaceId,
+        url: 'http://marketplace.example',
+        key: 'k',
+      }),
+    ).toMatchObject({ code: 'marketplace-address' });
   });
 
-  test('a venue without a link: its own columns as CSV, seen live by looking, asked again after the review', async () => {
+  test('a marketplace without a link: its own columns as CSV, seen live by looking, asked again after the review', async () => {
     await begin();
-    const [hall] = await venues(desk.made.ledger);
-    const venueId = must(
-      await saveVenue(desk.made.ledger, {
+    const [hall] = await marketplaces(desk.made.ledger);
+    const marketplaceId = must(
+      await saveMarketplace(desk.made.ledger, {
         ...hallForm(hall as NonNullable<typeof hall>),
         label: 'By Hand',
         csvColumns: [
@@ -218,9 +243,9 @@ describe('listing at a venue', () => {
       }),
     );
     const { listingIds } = must(
-      await saveListings(desk.made.ledger, { venueId, send: true, listings: [{ ...LISTING, nameId: id(TIDE) }] }),
+      await saveListings(desk.made.ledger, { marketplaceId, send: true, listings: [{ ...LISTING, nameId: id(TIDE) }] }),
     );
-    expect(await listingsCsv(desk.made.ledger, venueId)).toBe('Item,Price\r\ntidewick.com,500\r\n');
+    expect(await listingsCsv(desk.made.ledger, marketplaceId)).toBe('Item,Price\r\ntidewick.com,500\r\n');
     expect(await awaiting(desk.made)).not.toContain(`to be seen live: ${TIDE}`);
     desk.made.ledger.setClock(addDays(TODAY, 3));
     expect(await awaiting(desk.made)).toContain(`to be seen live: ${TIDE}`);
@@ -230,7 +255,7 @@ describe('listing at a venue', () => {
   });
 });
 
-function hallForm(row: Awaited<ReturnType<typeof venues>>[number]) {
+function hallForm(row: Awaited<ReturnType<typeof marketplaces>>[number]) {
   const { id: _, linkUrl, linkCursor, linkReadAt, linkProblem, ...form } = row;
   return form;
 }
@@ -253,7 +278,7 @@ test('the list of all: what each price leaves over what the name has cost', asyn
 test('past sales of others come in from a table, once; what cannot be read is told by line', async () => {
   await begin();
   const table =
-    'Name,Price,Date,Venue\nkelpkiln.com,"$1,200",2026-03-09,Hall\nbad name,5,2026-01-01,\nfoghorn.net,80 EUR,2026-02-30,\nquayrope.org,95,2026-02-02,\n';
+    'Name,Price,Date,Marketplace\nkelpkiln.com,"$1,200",2026-03-09,Hall\nbad name,5,2026-01-01,\nfoghorn.net,80 EUR,2026-02-30,\nquayrope.org,95,2026-02-02,\n';
   expect(await bringInSales(desk.made.ledger, table, 'USD')).toMatchObject({
     added: 2,
     known: 0,
@@ -264,11 +289,11 @@ test('past sales of others come in from a table, once; what cannot be read is to
 });
 
 describe('what is wrong does not go out', () => {
-  const WRONG = { kind: 'auction', prices: { start: '100', reserve: '900', buyNow: '800' } };
+  const WRONG = { kind: 'auction', prices: { start: 10_000, reserve: 90_000, buyNow: 80_000 } };
   const save = async (send: boolean, more: object) =>
     must(
       await saveListings(desk.made.ledger, {
-        venueId: desk.made.venueId,
+        marketplaceId: desk.made.marketplaceId,
         send,
         listings: [{ ...LISTING, nameId: id(COPPER), ...more }],
       }),
@@ -283,11 +308,11 @@ describe('what is wrong does not go out', () => {
     expect(await listingOf(desk.made, COPPER)).toMatchObject({ status: 'draft', sentAt: null });
   });
 
-  test('a wrong change of what stands at the venue leaves it as it stands', async () => {
+  test('a wrong change of what stands at the marketplace leaves it as it stands', async () => {
     await begin();
     await desk.made.list([COPPER]);
     await desk.made.pass(4);
-    expect(await save(true, { prices: { minimum: '700', asking: '500' } })).toMatchObject({ sent: 0 });
+    expect(await save(true, { prices: { minimum: 70_000, asking: 50_000 } })).toMatchObject({ sent: 0 });
     expect(await listingOf(desk.made, COPPER)).toMatchObject({
       status: 'live',
       prices: { minimum: 20_000, asking: 50_000, buyNow: 60_000 },
@@ -298,11 +323,17 @@ describe('what is wrong does not go out', () => {
 test('a listing fee is booked once, and counted once: in the list, the offer, and the statement', async () => {
   await begin();
   const { ledger } = desk.made;
-  const own = (await venues(ledger)).find(({ id: venueId }) => venueId === desk.made.venueId);
-  if (!own) throw new Error('no venue');
-  const { id: venueId, linkUrl: _l, linkCursor: _c, linkReadAt: _r, linkProblem: _p, network: _n, ...form } = own;
+  const own = (await marketplaces(ledger)).find(({ id: marketplaceId }) => marketplaceId === desk.made.marketplaceId);
+  if (!own) throw new Error('no marketplace');
+  const { id: marketplaceId, linkUrl: _l, linkCursor: _c, linkReadAt: _r, linkProblem: _p, ...form } = own;
   must(
-    await saveVenue(ledger, { ...withoutNulls(form), id: venueId, listingFeeMinor: 2500, floorMinor: 0, steps: [] }),
+    await saveMarketplace(ledger, {
+      ...withoutNulls(form),
+      id: marketplaceId,
+      listingFeeMinor: 2500,
+      floorMinor: 0,
+      steps: [],
+    }),
   );
   await desk.made.list([COPPER]);
   expect(await booked(desk.made)).toEqual([{ kind: 'listing fee', minor: 2500 }]);

@@ -51,44 +51,44 @@ const atOnce = (text: string, more: object = {}) =>
   });
 
 describe('a name that two lists put at two registrars', () => {
-  const SALTGATE = 'name,account,expires\nkelpkiln.com,Saltgate,2027-01-01\nseaholly.com,Saltgate,2027-01-01';
+  const WRACKGATE = 'name,account,expires\nkelpkiln.com,Wrackgate,2027-01-01\nseaholly.com,Wrackgate,2027-01-01';
   beforeEach(async () => {
     await writeImport(ledger, await preview('name,account,expires\nkelpkiln.com,Quaymark,2027-01-01'));
   });
 
   test('is a question: left where it is unless somebody says that it moved', async () => {
-    const id = await preview(SALTGATE);
+    const id = await preview(WRACKGATE);
     expect((await summary(id)).counts).toMatchObject({
       new: { rows: 1 },
       changed: { rows: 0 },
       conflict: { rows: 1, taken: 0 },
     });
     expect(await importRows(ledger, id, 'conflict', null, 0)).toMatchObject([
-      { ascii: 'kelpkiln.com', before: { account: 'Quaymark' }, after: { account: 'Saltgate' } },
+      { ascii: 'kelpkiln.com', before: { account: 'Quaymark' }, after: { account: 'Wrackgate' } },
     ]);
     await writeImport(ledger, id);
-    expect([await accountOf('kelpkiln.com'), await accountOf('seaholly.com')]).toEqual(['Quaymark', 'Saltgate']);
+    expect([await accountOf('kelpkiln.com'), await accountOf('seaholly.com')]).toEqual(['Quaymark', 'Wrackgate']);
   });
 
   test('moves when it is taken', async () => {
-    const id = await preview(SALTGATE);
+    const id = await preview(WRACKGATE);
     await chooseRows(ledger, id, 'conflict', ['kelpkiln.com'], true);
     expect(await writeImport(ledger, id)).toMatchObject({ added: 1, changed: 1 });
-    expect(await accountOf('kelpkiln.com')).toBe('Saltgate');
+    expect(await accountOf('kelpkiln.com')).toBe('Wrackgate');
   });
 
   test('another program says so too', async () => {
-    expect(await atOnce(SALTGATE)).toMatchObject({ new: 1, changed: 0, conflicts: 1 });
+    expect(await atOnce(WRACKGATE)).toMatchObject({ new: 1, changed: 0, conflicts: 1 });
     expect(await accountOf('kelpkiln.com')).toBe('Quaymark');
-    expect(await atOnce(SALTGATE, { takeMoves: true })).toMatchObject({ conflicts: 1 });
-    expect(await accountOf('kelpkiln.com')).toBe('Saltgate');
+    expect(await atOnce(WRACKGATE, { takeMoves: true })).toMatchObject({ conflicts: 1 });
+    expect(await accountOf('kelpkiln.com')).toBe('Wrackgate');
   });
 
   test('one whose account nobody had said is put where the list says', async () => {
     await atOnce('tarbarrel.org');
     expect(await accountOf('tarbarrel.org')).toBe('No account yet');
-    expect(await atOnce('name,account\ntarbarrel.org,Saltgate')).toMatchObject({ changed: 1, conflicts: 0 });
-    expect(await accountOf('tarbarrel.org')).toBe('Saltgate');
+    expect(await atOnce('name,account\ntarbarrel.org,Wrackgate')).toMatchObject({ changed: 1, conflicts: 0 });
+    expect(await accountOf('tarbarrel.org')).toBe('Wrackgate');
   });
 });
 
@@ -121,9 +121,9 @@ describe('a refused row is mended where it stands', () => {
 
   test('what was chosen of other rows stays chosen', async () => {
     await atOnce('name,account\ntarbarrel.org,Quaymark');
-    const id = await preview('name,account\ntarbarrel.org,Saltgate\nmail.seaholly.com,Saltgate');
+    const id = await preview('name,account\ntarbarrel.org,Wrackgate\nmail.seaholly.com,Wrackgate');
     await chooseRows(ledger, id, 'conflict', null, true);
-    await mendRow(ledger, id, { line: 3, cells: ['seaholly.com', 'Saltgate'], isInstead: false });
+    await mendRow(ledger, id, { line: 3, cells: ['seaholly.com', 'Wrackgate'], isInstead: false });
     expect((await summary(id)).counts).toMatchObject({ conflict: { taken: 1 }, new: { rows: 1 } });
   });
 });

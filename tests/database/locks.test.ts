@@ -63,12 +63,12 @@ test('a partner that hangs, fails or throws delays none of the others, and is le
     return null;
   };
   const go = (patience: 'with pauses' | 'at once') =>
-    eachPartner(ledger, 'venue', 'selling', [1, 2, 3, 4, 5], work, patience, 300);
+    eachPartner(ledger, 'marketplace', 'selling', [1, 2, 3, 4, 5], work, patience, 300);
   const started = Date.now();
   await go('with pauses');
   expect(Date.now() - started).toBeLessThan(5000);
   expect(done.sort()).toEqual([4, 5]);
-  const pauses = await selectPauses(ledger.database, 'venue');
+  const pauses = await selectPauses(ledger.database, 'marketplace');
   expect(pauses.map(({ partnerId, failures }) => [partnerId, failures])).toEqual(
     expect.arrayContaining([
       [1, 1],
@@ -79,7 +79,7 @@ test('a partner that hangs, fails or throws delays none of the others, and is le
   await go('with pauses');
   expect(done.sort()).toEqual([4, 4, 5, 5]);
   await go('at once');
-  const later = await selectPauses(ledger.database, 'venue');
+  const later = await selectPauses(ledger.database, 'marketplace');
   expect(later.find(({ partnerId }) => partnerId === 2)).toMatchObject({ failures: 2, problem: 'it does not answer' });
   expect(later.find(({ partnerId }) => partnerId === 2)?.waitSeconds).toBeGreaterThan(60);
 });

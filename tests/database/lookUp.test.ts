@@ -2,8 +2,8 @@ import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { RENEWAL } from '@/core/ledger/sampleLedger';
 import { addDays, type Day, instant } from '@/core/time';
 import { upsertPrices } from '@/database/prices';
+import { saveRate } from '@/usecases/marketplaces/marketplaces';
 import { type ListedName, lookUpList } from '@/usecases/records/list';
-import { saveRate } from '@/usecases/venues/venues';
 import { pointRecordsAt } from '../../practice/scenario/links';
 import { TODAY, usualAccount } from './ledger';
 import { type LinkedLedger, linkedLedger } from './practice';
@@ -47,7 +47,7 @@ describe('a list of names', () => {
   });
 
   test('a first year that is cheap counts as it is, with its condition; the order is by two years', async () => {
-    const other = await usualAccount(made.ledger, 'Saltgate Registry Services', {});
+    const other = await usualAccount(made.ledger, 'Wrackgate Registry Services', {});
     await upsertPrices(made.ledger.database, [
       register(made.accountId, { yearMinor: 1118, firstYearMinor: 199, firstYearCondition: 'new customers' }),
       register(other, { yearMinor: 900 }),

@@ -5,10 +5,10 @@ import { importAtOnce } from '@/usecases/imports/importAtOnce';
 import { correctEntry } from '@/usecases/names/entries';
 import { nameOn } from '@/usecases/names/one';
 import { undo } from '@/usecases/names/undo';
-import { confirmRenewal } from '@/usecases/renewals/confirm';
-import { renewByName } from '@/usecases/renewals/documents';
-import { quoteRenewal } from '@/usecases/renewals/quote';
-import { openRenewal, planRenewal } from '@/usecases/renewals/renew';
+import { confirmRenewal } from '@/usecases/orders/confirm';
+import { renewByName } from '@/usecases/orders/documents';
+import { openRenewal, planRenewal } from '@/usecases/orders/plan';
+import { quoteRenewal } from '@/usecases/orders/quote';
 import { emptyLedger, type TestLedger } from './ledger';
 
 let ledger: TestLedger;

@@ -14,7 +14,7 @@ import {
 import { sellingToday } from '@/usecases/selling/report';
 import { handOver, stepSale } from '@/usecases/selling/sales';
 import { TODAY } from './ledger';
-import { awaiting, booked, LISTING, listingOf, must, sellingDesk } from './venue';
+import { awaiting, booked, LISTING, listingOf, must, sellingDesk } from './marketplace';
 
 const NAMES = ['copperbuoy.com', 'larchpilot.com', 'tidewick.com'] as const;
 const [COPPER, LARCH, TIDE] = NAMES;
@@ -79,7 +79,7 @@ describe('offers', () => {
     ).toMatchObject({ code: 'name-not-in-ledger' });
   });
 
-  test('declined: told at the venue, and the thread is closed', async () => {
+  test('declined: told at the marketplace, and the thread is closed', async () => {
     await live();
     desk.made.acts.set(COPPER, [{ at: at(5), buyer: 'Oda Fennimore', do: 'offer', minor: 30_000, days: 7 }]);
     await desk.made.pass(2);
@@ -246,7 +246,7 @@ describe('a name is never sold twice', () => {
     ]);
   });
 
-  test('bought at the venue while an offer is accepted by hand: refused there, and no money is lost', async () => {
+  test('bought at the marketplace while an offer is accepted by hand: refused there, and no money is lost', async () => {
     await begin();
     await desk.made.list([COPPER]);
     await desk.made.pass(4);

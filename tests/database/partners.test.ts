@@ -1,22 +1,22 @@
 import { afterEach, expect, test } from 'vitest';
+import type { MarketplaceLink } from '@/connectors/marketplace/port';
 import type { RegistrarLink } from '@/connectors/registrar/port';
-import type { VenueLink } from '@/connectors/venue/port';
 import { isRefusal } from '@/core/refusal';
 import { instant } from '@/core/time';
-import { selectVenues } from '@/database/venues';
+import { selectMarketplaces } from '@/database/marketplaces';
 import { doJob, health } from '@/usecases/health/health';
 import { link, saveLink } from '@/usecases/links/links';
 import { pollAccount } from '@/usecases/links/poll';
+import { carryOnRuns } from '@/usecases/orders/carryOut';
+import { leaveItem, startRun } from '@/usecases/orders/start';
 import { eachPartner } from '@/usecases/partners';
 import { askRecords } from '@/usecases/records/ask';
 import { drainChecks, queueChecks } from '@/usecases/records/check';
-import { Turnstile } from '@/usecases/records/politeness';
-import { carryOnRuns } from '@/usecases/runs/carryOut';
-import { leaveItem, startRun } from '@/usecases/runs/start';
+import { RateLimiter } from '@/usecases/records/rateLimiter';
 import { followSelling } from '@/usecases/selling/follow';
 import { TODAY } from './ledger';
+import { sellingLedger } from './marketplace';
 import { type LinkedLedger, linkedLedger } from './practice';
-import { sellingLedger } from './venue';
 
 const closing: (() => Promise<void>)[] = [];
 afterEach(async () => {
@@ -31,21 +31,21 @@ async function linked(...names: string[]): Promise<LinkedLedger> {
   return made;
 }
 
-test('a venue that repeats its events is not followed without end, and says so', async () => {
+test('a marketplace that repeats its events is not followed without end, and says so', async () => {
   const made = await sellingLedger(['brinebell.com']);
   closing.push(made.close);
   let asked = 0;
   const event = (id: number) => ({ id, at: TODAY, kind: 'unread' }) as const;
-  const venue: VenueLink = {
-    ...made.ledger.venue({ url: 'http://127.0.0.1:1', key: 'k', allowedHosts: ['127.0.0.1'] }),
+  const marketplace: MarketplaceLink = {
+    ...made.ledger.marketplace({ url: 'http://127.0.0.1:1', key: 'k', allowedHosts: ['127.0.0.1'] }),
     events: async () => {
       asked += 1;
       return { kind: 'done', value: [event(7), event(7)] };
     },
   };
-  await followSelling({ ...made.ledger, venue: () => venue });
+  await followSelling({ ...made.ledger, marketplace: () => marketplace });
   expect(asked).toBe(1);
-  const [row] = await selectVenues(made.ledger.database);
+  const [row] = await selectMarketplaces(made.ledger.database);
   expect(row?.linkProblem).toContain('repeats itself: event 7 came again');
 });
 
@@ -178,14 +178,14 @@ test('a server that stays silent is not waited for with every name, and is said 
   await new Promise<void>((ready) => server.listen(0, '127.0.0.1', ready));
   closing.push(() => new Promise((closed) => server.close(() => closed())));
   const { port } = server.address() as { port: number };
-  const turnstile = new Turnstile({ atOnce: 1, gapMs: 0 });
+  const rateLimiter = new RateLimiter({ atOnce: 1, gapMs: 0 });
   const servers = {
     bootstrap: { version: '1.0', services: [[['com'], [`http://127.0.0.1:${port}/`]]] },
     whois: { uk: `127.0.0.1:${port}` },
     dns: null,
     allowedHosts: ['127.0.0.1'],
   };
-  const ask = (name: string) => askRecords(servers, turnstile, name, []);
+  const ask = (name: string) => askRecords(servers, rateLimiter, name, []);
   for (const name of ['a.com', 'b.com', 'c.com', 'd.com']) expect((await ask(name)).kind).toBe('failed');
   expect(await ask('e.com')).toMatchObject({ kind: 'later', problem: expect.stringContaining('has not answered') });
   expect(connections).toBe(4);

@@ -6,7 +6,7 @@ import { insertNames, selectNameIds } from '@/database/names';
 import { transaction } from '@/database/pool';
 import { upsertPrices } from '@/database/prices';
 import { saveLink } from '@/usecases/links/links';
-import { planRenewal } from '@/usecases/renewals/renew';
+import { planRenewal } from '@/usecases/orders/plan';
 import { type RunningPractice, runPractice } from '../../practice/run';
 import { schedule } from '../../practice/world/days';
 import { blankDomain } from '../../practice/world/domain';

@@ -63,7 +63,7 @@ describe('checking', () => {
       "update names set lock = true, name_servers = '{ns1.quaymark.test}', holder = 'Harbour Office'",
     );
     Object.assign(domain('copperbuoy.com'), { lock: false, nameServers: ['ns9.parkwick.test'] });
-    Object.assign(domain('larchpilot.com'), { registrar: 'saltgate' });
+    Object.assign(domain('larchpilot.com'), { registrar: 'wrackgate' });
     Object.assign(domain('tidewick.com'), { holder: 'Oda Fennimore' });
     await checkAll();
     expect(await kinds()).toEqual([
@@ -184,7 +184,7 @@ describe('checking', () => {
     40_000,
   );
 
-  test('near a price step the checks are denser', async () => {
+  test('near a deadline the checks are denser', async () => {
     const { ledger } = await begin();
     expect([3, 30, 200, null].map(checkEveryDays)).toEqual([1, 3, 14, 14]);
     expect(await queueDueChecks(ledger)).toBe(3);
@@ -227,11 +227,11 @@ describe('names of others', () => {
       name: 'ketterby.com',
       owner: 'stranger',
       holder: 'Ketterby Boatyard',
-      registrar: 'saltgate',
+      registrar: 'wrackgate',
     });
     expect(await lookUp(ledger, 'https://www.ketterby.com/')).toMatchObject({
       ascii: 'ketterby.com',
-      record: { found: true, registrar: 'Saltgate Registry Services', abuseMail: 'abuse@saltgate.test' },
+      record: { found: true, registrar: 'Wrackgate Registry Services', abuseMail: 'abuse@wrackgate.test' },
       registrarRecord: { holder: { name: 'Ketterby Boatyard', redacted: false } },
       release: { free: false, ifNotRenewed: true },
       problem: null,
@@ -276,8 +276,8 @@ describe('names of others', () => {
     expect(widths[0]).toBeGreaterThan(30);
     expect(widths.at(-1)).toBeLessThanOrEqual(1.01);
     expect((await watches(ledger))[0]).toMatchObject({
-      standing: 'free',
-      change: 'in deletion at Quaymark Names BV → free',
+      standing: 'available',
+      change: 'pending delete at Quaymark Names BV → available',
     });
     await unwatchName(ledger, 'ketterby.com');
     expect(await watches(ledger)).toEqual([]);

@@ -2,7 +2,7 @@ import { afterAll, beforeAll, beforeEach, expect, test } from 'vitest';
 import { isRefusal } from '@/core/refusal';
 import { addDays, instant } from '@/core/time';
 import { upsertSettings } from '@/database/settings';
-import { priceStepCalendar } from '@/usecases/calendar/calendar';
+import { deadlineCalendar } from '@/usecases/calendar/calendar';
 import { importAtOnce } from '@/usecases/imports/importAtOnce';
 import { reminderOf, seen, sendReminders, unseenNames, withdrawLinks } from '@/usecases/reminders/remind';
 import { saveReminders, serveAt } from '@/usecases/reminders/settings';
@@ -27,7 +27,7 @@ beforeEach(async () => {
 const bring = (rows: string) =>
   importAtOnce(ledger, {
     content: Buffer.from(`name,expires,auto-renew\n${rows}`),
-    account: 'Saltgate',
+    account: 'Wrackgate',
     dateOrder: null,
     fullList: false,
     allowPrivateEndings: false,
@@ -44,7 +44,7 @@ const set = async (more: Record<string, unknown>) => {
   });
   if (isRefusal(saved)) throw new Error(saved.message);
 };
-// The late window of Saltgate ends 45 days after the term, and with it the ordinary price.
+// The late window of Wrackgate ends 45 days after the term, and with it the ordinary price.
 const STEP = addDays(instant('2027-01-08T00:00:00Z'), 45);
 const sendAt = async (daysBefore: number) => {
   ledger.setClock(addDays(STEP, -daysBefore));
@@ -59,11 +59,11 @@ test('at each lead once, more urgently while nobody has seen it', async () => {
   expect(await sendAt(29)).toBe(1);
   expect(await sendAt(2)).toBe(1);
   expect(subjects()).toEqual([
-    'Told 3 times: plumbline.com: price steps ahead',
-    'Second time: plumbline.com: price steps ahead',
-    'plumbline.com: price steps ahead',
+    'Told 3 times: plumbline.com: deadlines ahead',
+    'Second time: plumbline.com: deadlines ahead',
+    'plumbline.com: deadlines ahead',
   ]);
-  expect(practice.mails[2]?.text).toContain('Last day before the next price step: 21 Feb 2027, in 58 days.');
+  expect(practice.mails[2]?.text).toContain('Last day before the next deadline: 21 Feb 2027, in 58 days.');
   expect(practice.mails[2]?.text).toContain('The term ends 8 Jan 2027.');
   expect(practice.mails[2]?.to).toBe('office@harbour-office.test');
 });
@@ -147,7 +147,7 @@ test('days are the office’s: an evening in Los Angeles is a day before the one
   // 23:00 on the 24th there; the step is at 16:00 on 21 February there.
   ledger.setClock(instant('2026-12-25T07:00:00Z'));
   expect(await sendReminders(ledger)).toBe(1);
-  expect(practice.mails[0]?.text).toContain('Last day before the next price step: 20 Feb 2027, in 58 days.');
+  expect(practice.mails[0]?.text).toContain('Last day before the next deadline: 20 Feb 2027, in 58 days.');
   expect(practice.mails[0]?.text).toContain('The term ends 7 Jan 2027.');
 });
 
@@ -172,7 +172,7 @@ test('a holder’s mail to confirm is told at each lead, and once more when the 
   expect(await sendReminders(ledger)).toBe(1);
   expect(practice.mails[0]?.text).toContain('has to be confirmed by 9 Dec 2026');
   expect(await sendReminders(ledger)).toBe(0);
-  expect((await priceStepCalendar(ledger)).replaceAll('\r\n ', '')).toContain(
+  expect((await deadlineCalendar(ledger)).replaceAll('\r\n ', '')).toContain(
     'calm.com: last day to confirm the holder’s mail address',
   );
   ledger.setClock(instant('2026-12-10T00:00:00Z'));

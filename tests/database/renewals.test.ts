@@ -3,16 +3,16 @@ import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { isRefusal } from '@/core/refusal';
 import { migrate } from '@/database/migrate';
 import { importAtOnce } from '@/usecases/imports/importAtOnce';
-import { askSwitch, confirmSwitch, editNames } from '@/usecases/names/edit';
+import { confirmSwitch, editNames, requestSwitch } from '@/usecases/names/edit';
 import { addEntry, correctEntry } from '@/usecases/names/entries';
 import { exportJson } from '@/usecases/names/export';
 import { nameOn } from '@/usecases/names/one';
 import { undo } from '@/usecases/names/undo';
+import { confirmRenewal } from '@/usecases/orders/confirm';
+import { changeRenewal, moveRenewal, planRenewal } from '@/usecases/orders/plan';
 import { pasteRecord } from '@/usecases/records/records';
 import { watches, watchNames } from '@/usecases/records/watch';
-import { confirmRenewal } from '@/usecases/renewals/confirm';
-import { changeRenewal, moveRenewal, planRenewal } from '@/usecases/renewals/renew';
-import { letGo, lettingGo } from '@/usecases/rescue/letGo';
+import { dropNames, dropping } from '@/usecases/rescue/drop';
 import { backupText, restoreText } from './backups';
 import { emptyLedger, type TestLedger, TODAY } from './ledger';
 
@@ -55,12 +55,12 @@ const planned = async (...items: [string, number][]) => {
 describe('a renewal by hand: planned, asked, confirmed with what really happened', () => {
   test('entries, new ends and history are written together, with the quote beside the charge', async () => {
     const renewal = await planned(['kelpkiln.com', 2], ['copperbuoy.com', 1]);
-    await moveRenewal(ledger, { id: renewal.id, to: 'asked' });
+    await moveRenewal(ledger, { id: renewal.id, to: 'requested' });
     const done = await confirmRenewal(ledger, {
       id: renewal.id,
       chargedOn: '2026-11-23',
       reference: 'Q-4471',
-      means: 'card',
+      paymentMethod: 'card',
       items: [
         { nameId: await id('kelpkiln.com'), done: true, chargedMinor: 2300 },
         { nameId: await id('copperbuoy.com'), done: false },
@@ -130,7 +130,7 @@ describe('a renewal by hand: planned, asked, confirmed with what really happened
       }),
     ).toMatchObject({ quote: { totals: [{ minor: 4199 }] } });
     await moveRenewal(ledger, { id: renewal.id, to: 'dropped' });
-    expect(await moveRenewal(ledger, { id: renewal.id, to: 'asked' })).toMatchObject({ code: 'renewal-settled' });
+    expect(await moveRenewal(ledger, { id: renewal.id, to: 'requested' })).toMatchObject({ code: 'renewal-settled' });
   });
 
   test.each([
@@ -152,14 +152,14 @@ describe('a renewal by hand: planned, asked, confirmed with what really happened
 describe('auto-renew by hand', () => {
   test('what was only asked is never shown as done; confirming ends the ask', async () => {
     const nameIds = [await id('copperbuoy.com')];
-    await askSwitch(ledger, { nameIds, what: 'auto-renew', to: 'on' });
+    await requestSwitch(ledger, { nameIds, what: 'auto-renew', to: 'on' });
     expect(await one('copperbuoy.com')).toMatchObject({
-      autoRenew: { setting: 'off', standing: 'asked', asked: 'on' },
+      autoRenew: { setting: 'off', standing: 'requested', requested: 'on' },
     });
     await confirmSwitch(ledger, { what: 'auto-renew', nameIds, setting: 'on', evidence: 'list at the registrar' });
     expect(await one('copperbuoy.com')).toMatchObject({
-      autoRenew: { setting: 'on', standing: 'confirmed', asked: null },
-      priceStep: { kind: 'charge' },
+      autoRenew: { setting: 'on', standing: 'confirmed', requested: null },
+      deadline: { kind: 'charge' },
     });
   });
 });
@@ -249,9 +249,9 @@ describe('back up and restore', () => {
     expect(await restoreText(other, backup)).toMatchObject({ code: 'ledger-not-empty' });
   });
 
-  test('what is known of names beyond the ledger comes along: records, watches, names let go', async () => {
+  test('what is known of names beyond the ledger comes along: records, watches, names dropped', async () => {
     const nameIds = (await ledger.database.query('select id from names order by id limit 1')).rows.map((row) => row.id);
-    await letGo(ledger, { nameIds, reason: 'The idea is given up', zone: '@ 300 IN A 192.0.2.1' });
+    await dropNames(ledger, { nameIds, reason: 'The idea is given up', zone: '@ 300 IN A 192.0.2.1' });
     await watchNames(ledger, { names: ['ketterby.com'] });
     await pasteRecord(ledger, {
       name: 'ketterby.com',
@@ -263,7 +263,7 @@ describe('back up and restore', () => {
     await restoreText(other, backup);
     expect(await backupText(other)).toBe(backup);
     expect(await watches(other)).toMatchObject([{ ascii: 'ketterby.com' }]);
-    expect(await lettingGo(other)).toMatchObject([{ reason: 'The idea is given up', hasZone: true }]);
+    expect(await dropping(other)).toMatchObject([{ reason: 'The idea is given up', hasZone: true }]);
   });
 
   test('one that says more rows than it has, or that is cut off, restores nothing', async () => {
@@ -292,7 +292,7 @@ describe('back up and restore', () => {
     for (const account of backup.tables.accounts ?? []) delete account.tax_percent;
     // Made before records were checked and names were sold, and without telling its rows.
     delete (backup as { rows?: unknown }).rows;
-    const later = Object.keys(backup.tables).slice(Object.keys(backup.tables).indexOf('letting_go'));
+    const later = Object.keys(backup.tables).slice(Object.keys(backup.tables).indexOf('drops'));
     for (const table of later) delete backup.tables[table];
     const other = await emptyLedger();
     made.push(other);
@@ -305,7 +305,7 @@ describe('back up and restore', () => {
     ['not JSON', 'x', 'backup-not-read'],
     ['null', 'null', 'backup-not-read'],
     ['another file', '{"names":[]}', 'backup-not-read'],
-    ['a later version', '{"format":"name-ledger backup","version":2,"tables":{}}', 'backup-version'],
+    ['a later version', '{"format":"name-ledger backup","version":3,"tables":{}}', 'backup-version'],
     [
       'a damaged one',
       '{"format":"name-ledger backup","version":1,"tables":{"policies":[{"ending":"*"}]}}',

@@ -1,10 +1,10 @@
 import { afterEach, describe, expect, test } from 'vitest';
 import { addDays, addYears, formatInstant } from '@/core/time';
 import { nameOn } from '@/usecases/names/one';
-import { confirmRenewal } from '@/usecases/renewals/confirm';
-import { planRenewal } from '@/usecases/renewals/renew';
-import { carryOutRun } from '@/usecases/runs/carryOut';
-import { priceRun, runProgress, sendReportsAgain, startRun } from '@/usecases/runs/start';
+import { carryOutRun } from '@/usecases/orders/carryOut';
+import { confirmRenewal } from '@/usecases/orders/confirm';
+import { planRenewal } from '@/usecases/orders/plan';
+import { priceRun, runProgress, sendReportsAgain, startRun } from '@/usecases/orders/start';
 import { FAULTS } from '../../practice/epp/faults';
 import type { Domain } from '../../practice/world/types';
 import { TODAY } from './ledger';
@@ -55,7 +55,7 @@ describe('a restore over a link', () => {
       problem:
         'The registrar refuses the report: the reason given says too little. Correct it and send it again before it is due.',
     });
-    expect(await nameOn(made.ledger, NAME, new URLSearchParams())).toMatchObject({ phase: 'restoring' });
+    expect(await nameOn(made.ledger, NAME, new URLSearchParams())).toMatchObject({ phase: 'pending restore' });
     expect(await carryOutRun(made.ledger, id)).toEqual({ settled: 0, left: 0 });
     expect(await sendReportsAgain(made.ledger, id, { ...CERTIFIED, reason: 'A card had ended unnoticed.' })).toBe(1);
     expect(await carryOutRun(made.ledger, id)).toEqual({ settled: 1, left: 0 });
@@ -66,7 +66,7 @@ describe('a restore over a link', () => {
 
   test('in deletion already: refused, and nothing is paid', async () => {
     const id = await begin();
-    Object.assign(outside(), { state: 'deleting', since: TODAY });
+    Object.assign(outside(), { state: 'pending delete', since: TODAY });
     await startRun(made.ledger, id, CERTIFIED);
     await carryOutRun(made.ledger, id);
     expect(await state(id)).toMatchObject({
@@ -123,7 +123,7 @@ test('by hand: the same flow, confirmed with what happened', async () => {
   const done = await confirmRenewal(made.ledger, {
     id,
     chargedOn: '2026-11-24',
-    means: 'card',
+    paymentMethod: 'card',
     reference: 'R-17',
     items: [{ nameId: made.ids.get(NAME), done: true, chargedMinor: 13_000 }],
   });

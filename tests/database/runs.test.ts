@@ -3,8 +3,8 @@ import { addYears, instant } from '@/core/time';
 import { testLink } from '@/usecases/links/links';
 import { pollAccount } from '@/usecases/links/poll';
 import { nameOn } from '@/usecases/names/one';
-import { carryOutRun } from '@/usecases/runs/carryOut';
-import { priceRun, runProgress, startRun } from '@/usecases/runs/start';
+import { carryOutRun } from '@/usecases/orders/carryOut';
+import { priceRun, runProgress, startRun } from '@/usecases/orders/start';
 import { FAULTS } from '../../practice/epp/faults';
 import { type LinkedLedger, linkedLedger } from './practice';
 
@@ -60,7 +60,7 @@ describe('a run over a link', () => {
     expect(refused?.problem).toBe(
       'Not paid: card ended 2026-10. Top up the balance or replace the card, then try again.',
     );
-    expect(await rowsOf('select status from renewals')).toEqual([{ status: 'asked' }]);
+    expect(await rowsOf('select status from renewals')).toEqual([{ status: 'requested' }]);
     if (customer) customer.balanceMinor = 5000;
     expect(await startRun(made.ledger, id)).toBe(1);
     await carryOutRun(made.ledger, id);

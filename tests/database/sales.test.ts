@@ -5,17 +5,17 @@ import { openDatabase } from '@/database/pool';
 import { selectSales } from '@/database/sales';
 import type { Deps } from '@/usecases/deps';
 import { removeLink } from '@/usecases/links/links';
+import { saveRate } from '@/usecases/marketplaces/marketplaces';
 import { drainChecks } from '@/usecases/records/check';
 import { pastSales } from '@/usecases/selling/comparables';
 import { followSelling } from '@/usecases/selling/follow';
 import { answerOffer, enterOffer, threadsOf } from '@/usecases/selling/offers';
 import { handOver, stepSale, transferCode } from '@/usecases/selling/sales';
 import { soldList, statementOf } from '@/usecases/selling/statement';
-import { saveRate } from '@/usecases/venues/venues';
 import { backupText, restoreText } from './backups';
 import { Cables } from './cables';
 import { emptyLedger, TODAY } from './ledger';
-import { booked, must, sellingDesk } from './venue';
+import { booked, must, sellingDesk } from './marketplace';
 
 const NAMES = ['copperbuoy.com', 'larchpilot.com', 'tidewick.com'] as const;
 const [COPPER, LARCH, _TIDE] = NAMES;
@@ -64,7 +64,12 @@ describe('handing over', () => {
     for (const pieces of [2, 6, 10, 14, 18, 22, 26]) {
       const saleId = await promised();
       must(
-        await stepSale(desk.made.ledger, { saleId, to: 'buyer known', handover: 'transfer', buyerAccount: 'saltgate' }),
+        await stepSale(desk.made.ledger, {
+          saleId,
+          to: 'buyer known',
+          handover: 'transfer',
+          buyerAccount: 'wrackgate',
+        }),
       );
       const cables = new Cables();
       const url = new URL(desk.made.ledger.url);
@@ -100,7 +105,7 @@ describe('handing over', () => {
     const domain = desk.made.world.domains.get(COPPER);
     if (domain) domain.lock = true;
     must(
-      await stepSale(desk.made.ledger, { saleId, to: 'buyer known', handover: 'transfer', buyerAccount: 'saltgate' }),
+      await stepSale(desk.made.ledger, { saleId, to: 'buyer known', handover: 'transfer', buyerAccount: 'wrackgate' }),
     );
     const handed = must(await handOver(desk.made.ledger, { saleId, byHand: false }));
     expect(handed.hasCode).toBe(true);
@@ -119,7 +124,7 @@ describe('handing over', () => {
   test('a transfer of an account without a link has arrived when the public record shows another registrar', async () => {
     const saleId = await promised();
     must(
-      await stepSale(desk.made.ledger, { saleId, to: 'buyer known', handover: 'transfer', buyerAccount: 'saltgate' }),
+      await stepSale(desk.made.ledger, { saleId, to: 'buyer known', handover: 'transfer', buyerAccount: 'wrackgate' }),
     );
     await removeLink(desk.made.ledger, desk.made.accountId);
     expect(await handOver(desk.made.ledger, { saleId, byHand: false })).toMatchObject({ code: 'no-link' });
@@ -128,7 +133,7 @@ describe('handing over', () => {
     await drainChecks(desk.made.ledger);
     expect((await sales())[0]?.stage).toBe('handed over');
     const domain = desk.made.world.domains.get(COPPER);
-    if (domain) domain.registrar = 'saltgate';
+    if (domain) domain.registrar = 'wrackgate';
     desk.made.ledger.setClock(addDays(TODAY, 2));
     await followSelling(desk.made.ledger);
     await drainChecks(desk.made.ledger);
@@ -181,11 +186,11 @@ test('the statement: every figure, profit over what the name has cost, and the y
   expect(statement).toMatchObject({ cost: { minor: 16_000 }, profit: { minor: 24_000 }, heldDays: 730 });
   expect(statement?.yearlyReturn).toBeCloseTo((-60 + Math.sqrt(3600 + 160_000)) / 200 - 1, 6);
   const sold = await soldList(desk.made.ledger);
-  expect(sold.lines).toMatchObject([{ ascii: COPPER, profit: { minor: 24_000 }, venue: 'the office' }]);
+  expect(sold.lines).toMatchObject([{ ascii: COPPER, profit: { minor: 24_000 }, marketplace: 'the office' }]);
   expect(sold.totals.map(({ by, key }) => `${by} ${key}`)).toEqual([
     'year 2026',
     'ending .com',
-    'venue the office',
+    'marketplace the office',
     'currency USD',
   ]);
   expect((await pastSales(desk.made.ledger)).filter((sale) => sale.own)).toHaveLength(1);

@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
+import { httpMarketplace } from '@/connectors/marketplace/httpMarketplace';
 import { eppLink } from '@/connectors/registrar/eppLink';
-import { httpVenue } from '@/connectors/venue/httpVenue';
 import { addDays, HOUR_MS } from '@/core/time';
 import { selectThreads } from '@/database/offers';
 import { openDatabase } from '@/database/pool';
@@ -12,7 +12,7 @@ import { handOver, stepSale } from '@/usecases/selling/sales';
 import { chanceFrom } from '../../practice/scenario/chance';
 import { Cables } from './cables';
 import { TODAY } from './ledger';
-import { type SellingLedger, sellingLedger } from './venue';
+import { type SellingLedger, sellingLedger } from './marketplace';
 
 /** A few here; `npm run soak` runs all 200. */
 const SCHEDULES = process.env.SOAK ? 200 : 40;
@@ -25,7 +25,7 @@ async function killed(made: SellingLedger, pieces: number, work: (deps: Deps) =>
   const cables = new Cables();
   const url = new URL(ledger.url);
   url.port = String(await cables.to(Number(url.port)));
-  const venuePort = await cables.to(practice.venuePort);
+  const marketplacePort = await cables.to(practice.marketplacePort);
   const registrarPort = await cables.to(practice.ports.quaymark ?? 0);
   const database = openDatabase(url.toString(), () => undefined, { max: 4 });
   const links: Deps['links'] = new Map();
@@ -33,7 +33,8 @@ async function killed(made: SellingLedger, pieces: number, work: (deps: Deps) =>
     ...ledger,
     database,
     links,
-    venue: ({ key, allowedHosts }) => httpVenue({ url: `http://127.0.0.1:${venuePort}`, key, allowedHosts }),
+    marketplace: ({ key, allowedHosts }) =>
+      httpMarketplace({ url: `http://127.0.0.1:${marketplacePort}`, key, allowedHosts }),
     connect: (address) => eppLink({ ...address, port: registrarPort }, { timeoutMs: 400, sessions: 1 }),
   };
   cables.cutAfter(pieces);
@@ -67,7 +68,7 @@ test(`${SCHEDULES} random schedules with kills in between: never two sales, neve
   await made.list(NAMES.filter((_, i) => i % 3 !== 2));
   await made.list(
     NAMES.filter((_, i) => i % 3 === 2),
-    { kind: 'auction', auctionDays: 7, prices: { start: '100', reserve: '300' } },
+    { kind: 'auction', auctionDays: 10, prices: { start: 10_000, reserve: 30_000 } },
   );
   made.poor.add('Ivo');
   made.reply = { do: 'accept' };
@@ -90,7 +91,7 @@ test(`${SCHEDULES} random schedules with kills in between: never two sales, neve
     if (await killed(made, 1 + chance.whole(90), work)) kills += 1;
   };
   for (let day = 1; day <= DAYS; day += 1) {
-    // Offers come by telephone while the venue sells.
+    // Offers come by telephone while the marketplace sells.
     for (let i = 0; i < 6; i += 1) {
       const nameId = made.ids.get(chance.pick(NAMES));
       await enterOffer(ledger, { nameId, buyer: 'Ann', amount: String(210 + chance.whole(200)), currency: 'USD' });
@@ -106,7 +107,7 @@ test(`${SCHEDULES} random schedules with kills in between: never two sales, neve
     }
     for (const sale of await selectSales(ledger.database, 'open')) {
       if (sale.stage === 'buyer known') await life((deps) => handOver(deps, { saleId: sale.id, byHand: false }));
-      if (sale.venueId !== null) continue;
+      if (sale.marketplaceId !== null) continue;
       const next = { agreed: 'money held', 'money held': 'buyer known', 'handed over': 'arrived', arrived: 'done' }[
         sale.stage as string
       ];
@@ -132,11 +133,11 @@ test(`${SCHEDULES} random schedules with kills in between: never two sales, neve
   expect(kills).toBeGreaterThanOrEqual(SCHEDULES);
   const sales = await selectSales(ledger.database);
   const done = sales.filter(({ stage }) => stage === 'done');
-  // Every payment that the venue made is booked, and nothing else.
-  const atVenue = done.filter(({ venueId }) => venueId !== null);
+  // Every payment that the marketplace made is booked, and nothing else.
+  const atMarketplace = done.filter(({ marketplaceId }) => marketplaceId !== null);
   const released = Object.values(world.market.sales).filter(({ stage }) => stage === 'released');
-  expect(atVenue.map(({ ref }) => ref).sort()).toEqual(released.map((sale) => String(sale.id)).sort());
-  const sum = atVenue.reduce((all, sale) => all + sale.priceMinor - (sale.commissionMinor ?? 0), 0);
+  expect(atMarketplace.map(({ ref }) => ref).sort()).toEqual(released.map((sale) => String(sale.id)).sort());
+  const sum = atMarketplace.reduce((all, sale) => all + sale.priceMinor - (sale.commissionMinor ?? 0), 0);
   expect(sum).toBe(world.market.paidOut.USD);
   // Nobody waits for an answer, and no name went to a buyer without a sale.
   expect(sales.filter(({ toTell, handingOver }) => toTell !== null || handingOver)).toEqual([]);

@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { isRefusal } from '@/core/refusal';
 import { account, accounts, removeAccount, saveAccount } from '@/usecases/accounts/accounts';
 import { importPrices, priceRows, removePrice, savePrice } from '@/usecases/accounts/prices';
-import { priceStepCalendar } from '@/usecases/calendar/calendar';
+import { deadlineCalendar } from '@/usecases/calendar/calendar';
 import { importAtOnce } from '@/usecases/imports/importAtOnce';
 import { ledgerRevision } from '@/usecases/names/ledger';
 import { nameOn } from '@/usecases/names/one';
@@ -27,7 +27,7 @@ const FORM = {
   yearsPerCharge: 1,
   retryDays: [3, 1],
   balanceMinor: 2000,
-  means: [
+  paymentMethods: [
     { kind: 'balance', label: 'balance' },
     { kind: 'card', label: 'blue card', endsMonth: '2027-03' },
   ],
@@ -55,7 +55,7 @@ describe('accounts', () => {
       balanceMinor: 2000,
       balanceAt: ledger.clock(),
       rulesKnown: true,
-      means: [
+      paymentMethods: [
         { kind: 'balance', endsMonth: null },
         { kind: 'card', endsMonth: '2027-03' },
       ],
@@ -83,8 +83,11 @@ describe('accounts', () => {
     [{ label: 'B', yearsPerCharge: 0 }, 'yearsPerCharge'],
     [{ label: 'B', balanceMinor: 1e18 }, 'balanceMinor'],
     [{ label: 'B', retryDays: ['soon'] }, 'retryDays'],
-    [{ label: 'B', means: [{ kind: 'cheque', label: 'x' }] }, 'means.0.kind'],
-    [{ label: 'B', means: [{ kind: 'card', label: 'x', endsMonth: '2027-13' }] }, 'means.0.endsMonth'],
+    [{ label: 'B', paymentMethods: [{ kind: 'cheque', label: 'x' }] }, 'paymentMethods.0.kind'],
+    [
+      { label: 'B', paymentMethods: [{ kind: 'card', label: 'x', endsMonth: '2027-13' }] },
+      'paymentMethods.0.endsMonth',
+    ],
   ])('%j is refused at %s', async (change, field) => {
     expect(await saveAccount(ledger, null, { ...FORM, ...change })).toMatchObject({ kind: 'refusal', field });
     expect(await accounts(ledger)).toHaveLength(1);
@@ -100,7 +103,7 @@ describe('accounts', () => {
       dryRun: false,
     });
     expect(await removeAccount(ledger, id)).toMatchObject({ code: 'account-holds-names' });
-    const other = await saved({ ...FORM, label: 'Saltgate' });
+    const other = await saved({ ...FORM, label: 'Wrackgate' });
     expect(await removeAccount(ledger, other)).toBe(true);
     expect((await accounts(ledger)).map((row) => [row.label, row.names])).toEqual([['Quaymark', 1]]);
   });
@@ -120,11 +123,11 @@ describe('prices', () => {
     });
 
   test('a price set for an ending serves its names at once, with fee and late fee', async () => {
-    expect((await one('kelpkiln.com')).priceStep).toMatchObject({ now: null });
+    expect((await one('kelpkiln.com')).deadline).toMatchObject({ now: null });
     const before = await ledgerRevision(ledger);
     expect(await price({})).toBe(true);
     expect(await ledgerRevision(ledger)).toBeGreaterThan(before);
-    expect((await one('kelpkiln.com')).priceStep).toMatchObject({
+    expect((await one('kelpkiln.com')).deadline).toMatchObject({
       kind: 'restore',
       now: { amount: '14.88' },
       then: { amount: '125.18' },
@@ -184,8 +187,8 @@ describe('policies', () => {
     ending: '.org',
     lateDays: 10,
     redemptionDays: 20,
-    restoringDays: 7,
-    deletingDays: 3,
+    pendingRestoreDays: 7,
+    pendingDeleteDays: 3,
     refundableDays: 0,
     leastYears: 1,
     greatestYears: 10,
@@ -212,7 +215,7 @@ describe('policies', () => {
     expect(await savePolicy(ledger, FORM_UK)).toBe(true);
     expect((await one('tarbarrel.org')).marks).toMatchObject({
       deletion: '2026-12-30T00:00:00Z',
-      purge: '2027-01-19T00:00:00Z',
+      redemptionEnds: '2027-01-19T00:00:00Z',
       release: '2027-01-22T00:00:00Z',
     });
     await removePolicy(ledger, 'org');
@@ -268,10 +271,10 @@ describe('the office', () => {
 
   test('the calendar carries the alarms chosen, and keeps its UIDs from one day to the next', async () => {
     const uids = (text: string) => [...text.matchAll(/^UID:(.*)\r$/gm)].map((match) => match[1]);
-    const today = await priceStepCalendar(ledger);
+    const today = await deadlineCalendar(ledger);
     expect(today).toContain('TRIGGER:-P14D');
     ledger.setClock((ledger.clock() + 86_400_000) as never);
-    expect(uids(await priceStepCalendar(ledger))).toEqual(uids(today));
+    expect(uids(await deadlineCalendar(ledger))).toEqual(uids(today));
     expect(uids(today).length).toBe(2);
   });
 

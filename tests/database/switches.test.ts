@@ -2,9 +2,9 @@ import { afterEach, describe, expect, test } from 'vitest';
 import { instant } from '@/core/time';
 import { pollAccount } from '@/usecases/links/poll';
 import { carryOutSwitches } from '@/usecases/links/switches';
-import { askSwitch, confirmSwitch, editNames } from '@/usecases/names/edit';
+import { confirmSwitch, editNames, requestSwitch } from '@/usecases/names/edit';
 import { undo } from '@/usecases/names/undo';
-import { compareTerms } from '@/usecases/renewals/compareTerms';
+import { compareTerms } from '@/usecases/orders/compareTerms';
 import { askToConfirmMail, confirmMail, letDaysPass } from '../../practice/world/days';
 import { type LinkedLedger, linkedLedger } from './practice';
 
@@ -17,7 +17,7 @@ afterEach(() => made.close());
 const standing = async () =>
   (
     await made.ledger.database.query(
-      'select ascii, setting, standing, lock, privacy, asked, asked_lock, asked_privacy from names order by ascii',
+      'select ascii, setting, standing, lock, privacy, requested, requested_lock, requested_privacy from names order by ascii',
     )
   ).rows;
 const nameIds = () => [...made.ids.values()];
@@ -26,16 +26,16 @@ describe('switching at a registrar', () => {
   test('lock and privacy are asked, sent over the link, and confirmed by the answer', async () => {
     made = await linkedLedger(NAMES, END);
     const { ledger, world } = made;
-    await askSwitch(ledger, { nameIds: nameIds(), what: 'lock', to: 'on' });
-    await askSwitch(ledger, { nameIds: nameIds(), what: 'privacy', to: 'on' });
+    await requestSwitch(ledger, { nameIds: nameIds(), what: 'lock', to: 'on' });
+    await requestSwitch(ledger, { nameIds: nameIds(), what: 'privacy', to: 'on' });
     expect(await standing()).toMatchObject([
-      { lock: null, asked_lock: true, privacy: null, asked_privacy: true },
-      { lock: null, asked_lock: true, privacy: null, asked_privacy: true },
+      { lock: null, requested_lock: true, privacy: null, requested_privacy: true },
+      { lock: null, requested_lock: true, privacy: null, requested_privacy: true },
     ]);
     expect(await carryOutSwitches(ledger)).toEqual({ confirmed: 2, problems: [] });
     expect(await standing()).toMatchObject([
-      { lock: true, asked_lock: null, privacy: true, asked_privacy: null },
-      { lock: true, asked_lock: null, privacy: true, asked_privacy: null },
+      { lock: true, requested_lock: null, privacy: true, requested_privacy: null },
+      { lock: true, requested_lock: null, privacy: true, requested_privacy: null },
     ]);
     expect([...world.domains.values()].map(({ lock, privacy }) => [lock, privacy])).toEqual([
       [true, true],
@@ -48,13 +48,13 @@ describe('switching at a registrar', () => {
     made = await linkedLedger(NAMES, END);
     const { ledger, world } = made;
     world.domains.delete('larchpilot.com');
-    await askSwitch(ledger, { nameIds: nameIds(), what: 'auto-renew', to: 'off' });
+    await requestSwitch(ledger, { nameIds: nameIds(), what: 'auto-renew', to: 'off' });
     const { confirmed, problems } = await carryOutSwitches(ledger);
     expect(confirmed).toBe(1);
     expect(problems).toMatchObject([{ name: 'larchpilot.com' }]);
     expect(await standing()).toMatchObject([
-      { ascii: 'copperbuoy.com', setting: 'off', standing: 'confirmed', asked: null },
-      { ascii: 'larchpilot.com', setting: 'on', asked: null },
+      { ascii: 'copperbuoy.com', setting: 'off', standing: 'confirmed', requested: null },
+      { ascii: 'larchpilot.com', setting: 'on', requested: null },
     ]);
   });
 

@@ -41,7 +41,7 @@ test(`with ${NAMES.toLocaleString('en')} names nothing holds up the others: cale
     () => program.ask(`/api/v1/calendar.ics?token=${token}`),
     () => program.ask('/api/v1/names?format=csv'),
     () => program.ask('/api/v1/names/export?format=json'),
-    () => program.ask('/api/v1/names?limit=1000&sort=step'),
+    () => program.ask('/api/v1/names?limit=1000&sort=deadline'),
     () => program.ask('/ledger/data'),
     () => program.ask('/api/v1/backup'),
     () =>

@@ -271,7 +271,7 @@ test('a link in a mail that is looked at acknowledges nothing; the calendar need
   const token = '1b4e28ba-2fa1-41d2-883f-0016d3cca427';
   await database.query(
     `insert into reminders (name_id, step_at, kind, stage, first_at, last_at, token, expires_at)
-     select id, '2027-01-01', 'price step', 7, '2026-11-20', '2026-11-20', $1, '2027-01-20' from names limit 1`,
+     select id, '2027-01-01', 'deadline', 7, '2026-11-20', '2026-11-20', $1, '2027-01-20' from names limit 1`,
     [token],
   );
   for (const [method, headers] of [

@@ -22,18 +22,18 @@ import { makeWorld } from '../../practice/world/world';
  */
 const NAME = 'copperbuoy.com';
 const REGISTERED = addDays(TODAY, -400);
-const LIVES: Readonly<Record<Exclude<Phase, 'moving'>, number>> = {
+const LIVES: Readonly<Record<Exclude<Phase, 'pending transfer'>, number>> = {
   // Days from the end of the term to the day on which the name is in the phase.
   refundable: -363,
   term: -100,
   late: 20,
   redemption: 60,
-  restoring: 61,
-  deleting: 77,
-  free: 90,
+  'pending restore': 61,
+  'pending delete': 77,
+  available: 90,
 };
 
-function live(phase: Exclude<Phase, 'moving'>) {
+function live(phase: Exclude<Phase, 'pending transfer'>) {
   const registrars = practiceRegistrars(TODAY);
   const registrar = registrars[0] as Registrar;
   const registered = phase === 'refundable' ? addDays(TODAY, -2) : REGISTERED;
@@ -47,11 +47,11 @@ function live(phase: Exclude<Phase, 'moving'>) {
   const customer = world.customers.get(registrar.id) as Customer;
   customer.balanceMinor = 1e7;
   const order = { world, registrar, customer, clTRID: 'TEST' };
-  passTo(world, phase === 'restoring' ? addDays(TODAY, -1) : TODAY);
+  passTo(world, phase === 'pending restore' ? addDays(TODAY, -1) : TODAY);
   let observed: ObservedPhase | null = null;
-  if (phase === 'restoring') {
+  if (phase === 'pending restore') {
     orders.requestRestore(order, NAME, 12_518, null);
-    observed = { phase: 'restoring', at: addDays(TODAY, -1) };
+    observed = { phase: 'pending restore', at: addDays(TODAY, -1) };
     passTo(world, TODAY);
   }
   const marks = lifecycleMarks(
@@ -63,7 +63,7 @@ function live(phase: Exclude<Phase, 'moving'>) {
   const other = {
     ...order,
     registrar: registrars[1] as Registrar,
-    customer: world.customers.get('saltgate') as Customer,
+    customer: world.customers.get('wrackgate') as Customer,
   };
   const act: Readonly<Record<NameAction, () => { code: number }>> = {
     renew: () =>
@@ -79,67 +79,67 @@ function live(phase: Exclude<Phase, 'moving'>) {
     report: () => orders.reportRestore(order, NAME),
     switch: () => orders.change(order, NAME, { auto: 'on' }),
     transfer: () => orders.transfer(other, { name: NAME, op: 'request', authInfo: 'code' }),
-    'give back': () => {
+    refund: () => {
       const answer = orders.remove(order, NAME);
-      // A deletion that brings no money back is not a giving back.
+      // A deletion that brings no money back is not a refund.
       return answer.amountMinor === undefined ? { code: 2304 } : answer;
     },
   };
   return { act, facts: { phase, marks, registeredAt: registered, lock: false, asOf: TODAY } as const };
 }
 
-const TABLE: Readonly<Record<Exclude<Phase, 'moving'>, Readonly<Record<NameAction, string | null>>>> = {
+const TABLE: Readonly<Record<Exclude<Phase, 'pending transfer'>, Readonly<Record<NameAction, string | null>>>> = {
   refundable: {
     renew: null,
     restore: 'Not deleted: renew it. A restore is for after 6 Jan 2028.',
-    report: 'No restore was asked for, so there is nothing to report on.',
+    report: 'No restore was requested, so there is nothing to report on.',
     switch: null,
     transfer: 'Registered on 22 Nov 2026: it can be moved from 21 Jan 2027.',
-    'give back': null,
+    refund: null,
   },
   term: {
     renew: null,
     restore: 'Not deleted: renew it. A restore is for after 18 Apr 2027.',
-    report: 'No restore was asked for, so there is nothing to report on.',
+    report: 'No restore was requested, so there is nothing to report on.',
     switch: null,
     transfer: null,
-    'give back': 'It could be given back until 25 Oct 2025.',
+    refund: 'It could be deleted for a refund until 25 Oct 2025.',
   },
   late: {
     renew: null,
     restore: 'Not deleted: renew it. A restore is for after 19 Dec 2026.',
-    report: 'No restore was asked for, so there is nothing to report on.',
+    report: 'No restore was requested, so there is nothing to report on.',
     switch: null,
     transfer: 'Past its term since 4 Nov 2026: renew it first, then move it.',
-    'give back': 'It could be given back until 25 Oct 2025.',
+    refund: 'It could be deleted for a refund until 25 Oct 2025.',
   },
   redemption: {
     renew: 'In redemption since 9 Nov 2026: it can only be restored, until 9 Dec 2026.',
     restore: null,
-    report: 'No restore was asked for, so there is nothing to report on.',
+    report: 'No restore was requested, so there is nothing to report on.',
     switch: 'In redemption since 9 Nov 2026: it can only be restored, until 9 Dec 2026.',
     transfer: 'In redemption since 9 Nov 2026: it can only be restored, until 9 Dec 2026.',
-    'give back': 'It could be given back until 25 Oct 2025.',
+    refund: 'It could be deleted for a refund until 25 Oct 2025.',
   },
-  restoring: {
+  'pending restore': {
     renew: 'A restore is pending: wait until it is settled. The report is due by 30 Nov 2026.',
     restore: 'A restore is pending: wait until it is settled. The report is due by 30 Nov 2026.',
     report: null,
     switch: 'A restore is pending: wait until it is settled. The report is due by 30 Nov 2026.',
     transfer: 'A restore is pending: wait until it is settled. The report is due by 30 Nov 2026.',
-    'give back': 'It could be given back until 25 Oct 2025.',
+    refund: 'It could be deleted for a refund until 25 Oct 2025.',
   },
-  deleting: all('In deletion: nothing can be done until it is free, on 27 Nov 2026 at the earliest.'),
-  free: all('Released on 14 Nov 2026: it would have to be registered anew.'),
+  'pending delete': all('In deletion: nothing can be done until it is free, on 27 Nov 2026 at the earliest.'),
+  available: all('Released on 14 Nov 2026: it would have to be registered anew.'),
 };
 
 function all(reason: string): Readonly<Record<NameAction, string>> {
-  return { renew: reason, restore: reason, report: reason, switch: reason, transfer: reason, 'give back': reason };
+  return { renew: reason, restore: reason, report: reason, switch: reason, transfer: reason, refund: reason };
 }
 
 describe.each(Object.entries(TABLE))('in %s', (phase, actions) => {
   test.each(Object.entries(actions))('%s: %s', (action, reason) => {
-    const { act, facts } = live(phase as Exclude<Phase, 'moving'>);
+    const { act, facts } = live(phase as Exclude<Phase, 'pending transfer'>);
     const refused = refuseAction(action as NameAction, facts);
     expect(refused?.message ?? null).toBe(reason);
     const { code } = act[action as NameAction]();
@@ -149,6 +149,6 @@ describe.each(Object.entries(TABLE))('in %s', (phase, actions) => {
 
 test('what is moving is left to where it arrives; what is locked is unlocked first', () => {
   const { facts } = live('term');
-  expect(refuseAction('renew', { ...facts, phase: 'moving' })?.code).toBe('moving');
+  expect(refuseAction('renew', { ...facts, phase: 'pending transfer' })?.code).toBe('pending-transfer');
   expect(refuseAction('transfer', { ...facts, lock: true })?.code).toBe('locked');
 });

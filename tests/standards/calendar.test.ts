@@ -32,7 +32,7 @@ const said = (text: string) =>
 
 /** The same events by another general-purpose library: ical-generator. */
 test('another library writes the same events (RFC 5545 sections 3.6.1 and 3.6.6)', () => {
-  const other = ical({ prodId: '-//Name Ledger//price steps//EN' });
+  const other = ical({ prodId: '-//Name Ledger//deadlines//EN' });
   for (const { key, day, summary, description, category } of DEADLINES) {
     const event = other.createEvent({
       id: `${key}@name-ledger.test`,

@@ -14,7 +14,7 @@ import {
   readResponse,
   readTaken,
 } from '@/formats/epp/responses';
-import { STATEMENTS } from '@/usecases/rescue/report';
+import { STATEMENTS } from '@/usecases/orders/restoreReport';
 
 /** A document without its namespace declarations, to compare what it says whatever its prefixes. */
 function plain(xml: string): Node {
@@ -223,14 +223,18 @@ describe('answers are read as the RFCs’ own examples', () => {
         <fee:updData xmlns:fee="urn:ietf:params:xml:ns:epp:fee-1.0"><fee:currency>USD</fee:currency><fee:fee>5.00</fee:fee></fee:updData>
         </extension>${TRID}</response>`),
     );
-    expect(readTaken(response)).toEqual({ taken: amount(500, 'USD'), balance: null, means: null });
+    expect(readTaken(response)).toEqual({ taken: amount(500, 'USD'), balance: null, paymentMethod: null });
   });
   test('a deletion in the first days: credited as RFC 8748 section 5.2.2 has it', () => {
     const response = readResponse(
       epp(`<response>${OK}<extension><fee:delData xmlns:fee="urn:ietf:params:xml:ns:epp:fee-1.0"><fee:currency>USD</fee:currency>
         <fee:credit description="AGP Credit">-5.00</fee:credit><fee:balance>1005.00</fee:balance></fee:delData></extension>${TRID}</response>`),
     );
-    expect(readTaken(response)).toEqual({ taken: amount(-500, 'USD'), balance: amount(100_500, 'USD'), means: null });
+    expect(readTaken(response)).toEqual({
+      taken: amount(-500, 'USD'),
+      balance: amount(100_500, 'USD'),
+      paymentMethod: null,
+    });
   });
   test('a renewal for five years: RFC 5731 section 3.2.3, with its fee as RFC 8748 section 5.2.3', () => {
     const renewed = readRenewal(
@@ -244,7 +248,7 @@ describe('answers are read as the RFCs’ own examples', () => {
       paidThrough: instant('2005-04-03T22:00:00Z'),
       taken: amount(500, 'USD'),
       balance: amount(100_000, 'USD'),
-      means: null,
+      paymentMethod: null,
     });
   });
   test('prices, standard and premium: RFC 8748 section 5.1.1', () => {
@@ -300,23 +304,28 @@ test('our own extension: what a login holds, and what happened by itself (docs/e
   const page = readHolding(
     readResponse(
       epp(`<response>${OK}<resData><holding:infData xmlns:holding="${commands.HOLDING}"><holding:balance currency="EUR">94.50</holding:balance>
-        <holding:means kind="card" ends="2027-03">blue card</holding:means><holding:rules lead="15" late="10" lateFee="0.00" years="asBought" retry="10 5" tax="19" auction="6"/>
+        <holding:paymentMethod kind="card" ends="2027-03">blue card</holding:paymentMethod><holding:rules lead="15" late="10" lateFee="0.00" years="asBought" retry="10 5" tax="19" auction="6"/>
         <holding:name exDate="2027-01-13T08:00:00Z" autoRenew="stalled" failure="card ended" lock="true" privacy="false" statuses="clientTransferProhibited"
         receipt="b-7" receiptFor="NL-1" taken="9.40" currency="EUR">eelgrassmill.de</holding:name><holding:more/></holding:infData></resData>${TRID}</response>`),
     ),
   );
   expect(page).toMatchObject({
     balance: amount(9450, 'EUR'),
-    means: [{ kind: 'card', label: 'blue card', endsMonth: '2027-03' }],
+    paymentMethods: [{ kind: 'card', label: 'blue card', endsMonth: '2027-03' }],
     rules: { leadDays: 15, lateDays: 10, yearsPerCharge: null, retryDays: [10, 5], auctionDay: 6, taxPercent: 19 },
     names: [{ name: 'eelgrassmill.de', setting: 'stalled', failure: 'card ended', lock: true, privacy: false }],
     more: true,
   });
-  expect(page?.names[0]?.receipt).toEqual({ clTRID: 'NL-1', svTRID: 'b-7', amount: amount(940, 'EUR'), means: null });
+  expect(page?.names[0]?.receipt).toEqual({
+    clTRID: 'NL-1',
+    svTRID: 'b-7',
+    amount: amount(940, 'EUR'),
+    paymentMethod: null,
+  });
   const event = readEvent(
     readResponse(
       epp(`<response><result code="1301"><msg>x</msg></result><msgQ count="1" id="9"/><resData><holding:event xmlns:holding="${commands.HOLDING}" kind="charged"
-        exDate="2028-01-13T08:00:00Z" amount="9.40" currency="EUR" means="balance">eelgrassmill.de</holding:event></resData>${TRID}</response>`),
+        exDate="2028-01-13T08:00:00Z" amount="9.40" currency="EUR" paymentMethod="balance">eelgrassmill.de</holding:event></resData>${TRID}</response>`),
     ),
   );
   expect(event).toEqual({
@@ -324,7 +333,7 @@ test('our own extension: what a login holds, and what happened by itself (docs/e
     name: 'eelgrassmill.de',
     paidThrough: instant('2028-01-13T08:00:00Z'),
     amount: amount(940, 'EUR'),
-    means: 'balance',
+    paymentMethod: 'balance',
     until: null,
   });
 });

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import type { Means } from '@/core/funding';
+import type { PaymentMethod } from '@/core/funding';
 import { indexRules, type LedgerName, projectLedger, rowsOn } from '@/core/ledger';
 import { GENERIC, nameWith, QUAYMARK, RENEWAL, rulesWith, TODAY } from '@/core/ledger/sampleLedger';
 import type { Policy } from '@/core/lifecycle';
@@ -26,8 +26,8 @@ const policyOf = (ending: string): Policy => {
     ending,
     lateDays: rules.lateDays,
     redemptionDays: rules.redemptionDays,
-    deletingDays: rules.deletingDays,
-    restoringDays: rules.restoreReportDays,
+    pendingDeleteDays: rules.pendingDeleteDays,
+    pendingRestoreDays: rules.restoreReportDays,
     refundableDays: 0,
     yearlyFee: false,
     terms: { ...GENERIC.terms, renew: { least: rules.leastYears, greatest: 10, step: rules.stepYears } },
@@ -40,7 +40,7 @@ const account = fc.record({
   yearsPerCharge: fc.constantFrom(1, 1, 2),
   retryDays: fc.constantFrom([], [2], [10, 5], [20, 12, 3]),
   balanceMinor: fc.integer({ min: 0, max: 400_000 }),
-  means: fc.constantFrom<readonly (readonly [Means['kind'], string | null])[]>(
+  paymentMethods: fc.constantFrom<readonly (readonly [PaymentMethod['kind'], string | null])[]>(
     [['balance', null]],
     [['card', '2027-03']],
     [
@@ -83,7 +83,7 @@ function core(accounts: readonly Account[], names: readonly Name[]) {
       yearsPerCharge: one.yearsPerCharge,
       retryDays: one.retryDays,
       balanceMinor: one.balanceMinor,
-      means: one.means.map(([kind, endsMonth]) => ({ kind, label: kind, endsMonth })),
+      paymentMethods: one.paymentMethods.map(([kind, endsMonth]) => ({ kind, label: kind, endsMonth })),
     })),
     prices: accounts.flatMap((one, i) =>
       ENDINGS.map((ending) => ({ ...RENEWAL, accountId: i + 1, ending, yearMinor: one.prices[ending] ?? 0 })),
@@ -134,7 +134,7 @@ function outside(accounts: readonly Account[], names: readonly Name[]) {
       login: `a${i}`,
       password: '',
       balanceMinor: one.balanceMinor,
-      means: one.means.map(([kind, endsMonth]) => ({ kind, label: kind, endsMonth })),
+      paymentMethods: one.paymentMethods.map(([kind, endsMonth]) => ({ kind, label: kind, endsMonth })),
       topUps: [],
     }),
   );
@@ -170,7 +170,7 @@ test('for a thousand names the projected state of any day is the state of the pr
             const domain = world.domains.get(asciiOf(one, place));
             const phase =
               domain === undefined
-                ? 'free'
+                ? 'available'
                 : domain.state !== 'registered'
                   ? domain.state
                   : day < domain.paidThrough
@@ -190,7 +190,8 @@ test('for a thousand names the projected state of any day is the state of the pr
           names
             .flatMap((n, place) => (n.account === i ? (projection.charges[place] ?? []) : []))
             .filter(
-              (charge) => charge.at <= addDays(TODAY, 729) && charge.outcome === 'pass' && charge.means === 'balance',
+              (charge) =>
+                charge.at <= addDays(TODAY, 729) && charge.outcome === 'pass' && charge.paymentMethod === 'balance',
             )
             .reduce((left, charge) => left - (charge.cost?.minor ?? 0), one.balanceMinor),
         );
@@ -216,7 +217,7 @@ test('a name may be somebody else’s the moment it is free, and lives on as the
   await letDaysPass(world, TODAY + 2 * DAY);
   expect(world.domains.get('kelpkiln.com')).toMatchObject({ owner: 'stranger', createdAt: end + 80 * DAY });
   await letDaysPass(world, TODAY + 500 * DAY);
-  // Its new holder has let it go as well, and the next one has it.
+  // Its new holder has dropped it as well, and the next one has it.
   expect(world.domains.get('kelpkiln.com')?.createdAt).toBeGreaterThan(end + 400 * DAY);
   expect(world.messages.map(({ kind }) => kind)).toEqual(['deleted', 'purged', 'released']);
 });

@@ -16,7 +16,7 @@ describe('comparables', () => {
       ascii,
       price: { minor, currency },
       day: day('2026-01-01'),
-      venue: '',
+      marketplace: '',
       own: false,
     });
     const found = compareSales(

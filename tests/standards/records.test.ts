@@ -85,8 +85,8 @@ describe('RDAP', () => {
   test('in redemption a name carries pending delete as well; a pending restore outranks both (RFC 3915)', () => {
     const phase = (...statuses: EppStatus[]) => phaseOfStatuses(statuses);
     expect(phase('pendingDelete', 'redemptionPeriod')).toBe('redemption');
-    expect(phase('pendingDelete')).toBe('deleting');
-    expect(phase('pendingDelete', 'redemptionPeriod', 'pendingRestore')).toBe('restoring');
+    expect(phase('pendingDelete')).toBe('pending delete');
+    expect(phase('pendingDelete', 'redemptionPeriod', 'pendingRestore')).toBe('pending restore');
     expect(phase('autoRenewPeriod', 'clientTransferProhibited')).toBe('provisional');
     expect(phase('ok')).toBe('term');
   });

@@ -74,8 +74,8 @@ describe('what needs rescue', () => {
     [30, {}, true],
     [70, {}, false],
     [30, { setting: 'on' as const }, true],
-    [-10, { purpose: 'let go' as const }, false],
-    [-60, { observed: { phase: 'restoring' as const, at: addDays(TODAY, -2) } }, true],
+    [-10, { purpose: 'drop' as const }, false],
+    [-60, { observed: { phase: 'pending restore' as const, at: addDays(TODAY, -2) } }, true],
   ])('%i days to the end, %j: %s', (days, more, wanted) => {
     expect(needsRescue(rowOf(days, more), TODAY)).toBe(wanted);
   });
@@ -89,21 +89,26 @@ describe('the verdict', () => {
   const asking = (units: number) => ({ asking: amount(units * 100, 'USD') });
   test.each([
     ['renew', 'worth it', 30, asking(1200)],
-    ['let go', 'not worth it', 30, asking(600)],
+    ['drop', 'not worth it', 30, asking(600)],
     ['renew late', 'worth it', -10, asking(1200)],
-    ['let go', 'not worth it', -60, asking(1200)],
+    ['drop', 'not worth it', -60, asking(1200)],
     ['restore', 'worth it', -60, asking(9000)],
     ['restore', 'never to be lost', -60, { neverLost: true }],
     ['renew', 'worth it', 30, { bestOffer: amount(5000, 'USD') }],
-    ['let go', 'not worth it', 30, { ...asking(600), bestOffer: amount(900, 'USD') }],
+    ['drop', 'not worth it', 30, { ...asking(600), bestOffer: amount(900, 'USD') }],
     ['renew', 'worth it', 30, { ...asking(600), bestOffer: amount(5000, 'USD') }],
     ['renew', 'decided', 30, { rescue: 'keep' as const }],
-    ['let go', 'decided', -10, { rescue: 'let go' as const, neverLost: true }],
+    ['drop', 'decided', -10, { rescue: 'drop' as const, neverLost: true }],
     ['renew', 'worth it', 30, { ...asking(600), saleChance: 0.9 }],
     ['renew late', 'in use', -10, { purpose: 'in use' as const }],
-    ['let go', 'no price asked', 30, {}],
+    ['drop', 'no price asked', 30, {}],
     ['renew', 'other currency', 30, { asking: amount(90_000, 'EUR') }],
-    ['send the report', 'restore is paid', -60, { observed: { phase: 'restoring' as const, at: addDays(TODAY, -2) } }],
+    [
+      'send the report',
+      'restore is paid',
+      -60,
+      { observed: { phase: 'pending restore' as const, at: addDays(TODAY, -2) } },
+    ],
   ] as const)('%s, because %s', (verdict, reason, days, more) => {
     const judged = judge(rowOf(days, more), USUAL_ODDS);
     expect([judged.verdict, judged.reason.kind]).toEqual([verdict, reason]);

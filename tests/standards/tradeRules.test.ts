@@ -8,8 +8,22 @@ import { addDays, DAY_MS, type Day, formatInstant, type Instant, instant, type T
 
 const years = (least: number, greatest: number, step = 1) => ({ least, greatest, step });
 
-const UK: Policy = { ...GENERIC, ending: 'uk', lateDays: 90, redemptionDays: 0, deletingDays: 0, refundableDays: 0 };
-const NL: Policy = { ...GENERIC, ending: 'nl', lateDays: 0, redemptionDays: 40, deletingDays: 0, refundableDays: 0 };
+const UK: Policy = {
+  ...GENERIC,
+  ending: 'uk',
+  lateDays: 90,
+  redemptionDays: 0,
+  pendingDeleteDays: 0,
+  refundableDays: 0,
+};
+const NL: Policy = {
+  ...GENERIC,
+  ending: 'nl',
+  lateDays: 0,
+  redemptionDays: 40,
+  pendingDeleteDays: 0,
+  refundableDays: 0,
+};
 const AI: Policy = { ...GENERIC, ending: 'ai', terms: { ...GENERIC.terms, renew: years(2, 10, 2) } };
 
 const at = (text: string): TermEnd => ({ at: instant(text), precision: 'instant' });
@@ -21,7 +35,7 @@ describe('a name that nobody renews (periods: common practice, no source)', () =
   const marks = marksOf('2026-11-06T10:15:00Z');
   test('is deleted 45 days past its term, and free 80 days past it at the most', () => {
     expect(formatInstant(marks.deletion)).toBe('2026-12-21T10:15:00Z');
-    expect(formatInstant(marks.purge)).toBe('2027-01-20T10:15:00Z');
+    expect(formatInstant(marks.redemptionEnd)).toBe('2027-01-20T10:15:00Z');
     expect(formatInstant(marks.release)).toBe('2027-01-25T10:15:00Z');
     expect(marks.release - marks.termEnd).toBe(80 * DAY_MS);
   });
@@ -34,8 +48,8 @@ describe('a name that nobody renews (periods: common practice, no source)', () =
   test.each([
     ['termEnd', 'term', 'late'],
     ['deletion', 'late', 'redemption'],
-    ['purge', 'redemption', 'deleting'],
-    ['release', 'deleting', 'free'],
+    ['redemptionEnd', 'redemption', 'pending delete'],
+    ['release', 'pending delete', 'available'],
   ] as const)(
     'changes phase exactly at its %s: a millisecond before it is in %s, at it in %s',
     (mark, before, after) => {
@@ -52,7 +66,7 @@ describe('endings and accounts differ (country endings: from memory)', () => {
     const marks = marksOf('2026-11-06T10:15:00Z', UK, 400);
     expect(marks.release).toBe(addDays(marks.termEnd, 90));
     expect(phaseAt(marks, null, addDays(marks.termEnd, 89))).toBe('late');
-    expect(phaseAt(marks, null, addDays(marks.termEnd, 90))).toBe('free');
+    expect(phaseAt(marks, null, addDays(marks.termEnd, 90))).toBe('available');
   });
 
   test('.nl has 40 days of redemption from deletion', () => {
@@ -81,27 +95,27 @@ describe('endings and accounts differ (country endings: from memory)', () => {
 
 describe('what was observed outranks what was computed', () => {
   const end = at('2026-11-06T10:15:00Z');
-  const observe = (phase: 'redemption' | 'restoring' | 'deleting' | 'moving', seen: string) => {
+  const observe = (phase: 'redemption' | 'pending restore' | 'pending delete' | 'pending transfer', seen: string) => {
     const observed = { phase, at: instant(seen) };
     return { observed, marks: lifecycleMarks({ registeredAt: null, termEnd: end, observed }, GENERIC, account(45)) };
   };
 
   test('a restore report is due within 7 days, else redemption again (RFC 3915 section 4; days: registry practice)', () => {
-    const { observed, marks } = observe('restoring', '2026-12-25T00:00:00Z');
-    expect(phaseAt(marks, observed, instant('2026-12-31T23:59:59Z'))).toBe('restoring');
+    const { observed, marks } = observe('pending restore', '2026-12-25T00:00:00Z');
+    expect(phaseAt(marks, observed, instant('2026-12-31T23:59:59Z'))).toBe('pending restore');
     expect(phaseAt(marks, observed, instant('2027-01-01T00:00:00Z'))).toBe('redemption');
   });
 
   test('a registrar that deletes early puts the name in redemption from then on', () => {
     const { observed, marks } = observe('redemption', '2026-11-20T00:00:00Z');
     expect(phaseAt(marks, observed, instant('2026-11-21T00:00:00Z'))).toBe('redemption');
-    expect(marks.purge).toBe(instant('2026-12-20T00:00:00Z'));
+    expect(marks.redemptionEnd).toBe(instant('2026-12-20T00:00:00Z'));
   });
 
   test('deletion seen is five days from free', () => {
-    const { observed, marks } = observe('deleting', '2027-01-10T00:00:00Z');
-    expect(phaseAt(marks, observed, instant('2027-01-14T00:00:00Z'))).toBe('deleting');
-    expect(phaseAt(marks, observed, instant('2027-01-15T00:00:00Z'))).toBe('free');
+    const { observed, marks } = observe('pending delete', '2027-01-10T00:00:00Z');
+    expect(phaseAt(marks, observed, instant('2027-01-14T00:00:00Z'))).toBe('pending delete');
+    expect(phaseAt(marks, observed, instant('2027-01-15T00:00:00Z'))).toBe('available');
   });
 });
 

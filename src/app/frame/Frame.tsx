@@ -8,7 +8,7 @@ import type { NumberStyle } from '@/core/money';
 import { dayIn, formatDay, instant } from '@/core/time';
 import { Button } from '@/ui/controls/Button';
 import { Toasts } from '@/ui/overlay/Toasts';
-import { StripTextures } from '@/ui/strip/LifeStrip';
+import { StripTextures } from '@/ui/strip/LifecycleStrip';
 import { showFiguresIn } from '@/ui/text/figures';
 import { GlobalStyle } from '@/ui/theme/GlobalStyle';
 import { CommandBox } from './CommandBox';
@@ -130,7 +130,7 @@ const PLACES: readonly PlaceLink[] = [
 ];
 
 const COUNT_WORDS = {
-  urgent: 'price steps within 30 days',
+  urgent: 'deadlines within 30 days',
   unconfirmed: 'to be confirmed',
   selling: 'to be answered',
 } as const;

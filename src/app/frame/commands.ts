@@ -56,7 +56,7 @@ export const COMMANDS: readonly Command[] = [
   { id: 'ledger', text: 'Ledger: every name', words: 'portfolio domains all list', href: '/ledger' },
   {
     id: 'soon',
-    text: 'Price steps within 30 days',
+    text: 'Deadlines within 30 days',
     words: 'expires expiring due renewal deadline soon',
     href: '/ledger?within=30',
   },
@@ -111,10 +111,10 @@ export const COMMANDS: readonly Command[] = [
     href: '/setup/office',
   },
   {
-    id: 'venues',
-    text: 'Setup: venues',
+    id: 'marketplaces',
+    text: 'Setup: marketplaces',
     words: 'marketplace commission fees payout rates currency exchange',
-    href: '/setup/venues',
+    href: '/setup/marketplaces',
   },
   { id: 'backup', text: 'Setup: back up and restore', words: 'export json save', href: '/setup/backup' },
 ];

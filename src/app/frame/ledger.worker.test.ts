@@ -36,9 +36,9 @@ function columnsOf(names: readonly LedgerName[]): LedgerColumns {
     sparse: {
       unicode: Object.fromEntries(names.flatMap((name, i) => (name.unicode === name.ascii ? [] : [[i, name.unicode]]))),
       observed: sparse('observed', known),
-      asked: sparse('asked', known),
-      askedLock: sparse('askedLock', known),
-      askedPrivacy: sparse('askedPrivacy', known),
+      requested: sparse('requested', known),
+      requestedLock: sparse('requestedLock', known),
+      requestedPrivacy: sparse('requestedPrivacy', known),
       stalledBy: sparse('stalledBy', known),
       confirmMailBy: sparse('confirmMailBy', known),
       rescue: sparse('rescue', known),
@@ -57,7 +57,7 @@ const NAMES: readonly LedgerName[] = [
   nameWith('deleted.com', '2027-06-01T00:00:00Z', { observed: { phase: 'redemption', at: addDays(TODAY, -3) } }),
   nameWith('lapsing.com', '2026-12-09T00:00:00Z', { asking: amount(380_000, 'USD'), tags: ['sea'] }),
   nameWith('mail.com', '2027-03-01T00:00:00Z', { setting: 'on', confirmMailBy: addDays(TODAY, 9) }),
-  nameWith('unsure.com', '2026-12-20T00:00:00Z', { setting: 'unknown', asked: 'on' }),
+  nameWith('unsure.com', '2026-12-20T00:00:00Z', { setting: 'unknown', requested: 'on' }),
 ];
 
 let worker: LedgerWorker;
@@ -136,8 +136,8 @@ test('what is seen on arranging: a page of rows, their ids, their sums, and the 
     row: { phase: 'redemption', policy: GENERIC },
   });
   expect(worker.name('nobody.com', TODAY)).toBeNull();
-  expect(worker.arrangedFooting(TODAY).names).toBe(6);
-  expect(worker.footing([NAMES[3]?.id ?? 0, 999_999], TODAY).names).toBe(1);
+  expect(worker.arrangedTotals(TODAY).names).toBe(6);
+  expect(worker.totals([NAMES[3]?.id ?? 0, 999_999], TODAY).names).toBe(1);
 });
 
 test('a dateless name is found by its filter and counted on Today', () => {
@@ -160,7 +160,7 @@ test('a group on Today shows so many and says how many there are', () => {
 test('the life of a name that was deleted in mid-term has no more term', () => {
   const strip = worker.name('deleted.com', TODAY)?.row.strip;
   const kinds = strip?.stretches.map(({ kind }) => kind);
-  expect(kinds).toEqual(['term', 'redemption', 'deleting']);
+  expect(kinds).toEqual(['term', 'redemption', 'pending delete']);
   expect(strip?.stretches[0]?.to).toBe(addDays(TODAY, -3));
   expect(strip?.stretches[1]?.to).toBe(addDays(TODAY, 27));
 });
@@ -171,7 +171,7 @@ test('moving the date shows names as they will be, and leaves today as it is', (
   expect(rows.map(({ name, phase }) => [name.ascii, phase])).toEqual([
     ['calm.com', 'term'],
     ['dateless.com', null],
-    ['deleted.com', 'free'],
+    ['deleted.com', 'available'],
     ['lapsing.com', 'redemption'],
     ['mail.com', 'term'],
     ['unsure.com', 'late'],
@@ -180,10 +180,10 @@ test('moving the date shows names as they will be, and leaves today as it is', (
 });
 
 test('Rescue: what is in danger with a verdict, and the best set under a budget of its currency', () => {
-  const { rows, deleting, lettingGo } = worker.rescue();
+  const { rows, pendingDelete, dropping } = worker.rescue();
   expect(rows.map(({ row }) => row.name.ascii).sort()).toEqual(['deleted.com', 'lapsing.com', 'unsure.com']);
-  expect(deleting).toEqual([]);
-  expect(lettingGo).toEqual([]);
+  expect(pendingDelete).toEqual([]);
+  expect(dropping).toEqual([]);
   expect(worker.bestSet('USD', 1138)).toEqual([NAMES[3]?.id]);
   expect(worker.bestSet('USD', 0)).toEqual([]);
   expect(worker.bestSet('EUR', 1_000_000)).toEqual([]);
@@ -208,7 +208,7 @@ test('funding: what is not known is counted, what-if changes nothing', async () 
 });
 
 test('what was asked for and not confirmed, and what is found by a part of a name', () => {
-  expect(worker.asked(TODAY as Instant).map(({ name }) => name.ascii)).toEqual(['unsure.com']);
+  expect(worker.requested(TODAY as Instant).map(({ name }) => name.ascii)).toEqual(['unsure.com']);
   expect(worker.find('AL', 5).map(({ ascii }) => ascii)).toEqual(['calm.com']);
   expect(worker.find('m', 2)).toHaveLength(2);
   expect(worker.find('m', 1)[0]?.ascii).toBe('mail.com');

@@ -5,8 +5,6 @@ import {
   arrangeRows,
   contradictionOf,
   EVERY_NAME,
-  type Footing,
-  footingOf,
   fundingOf,
   indexRules,
   type LedgerColumns,
@@ -14,15 +12,17 @@ import {
   type LedgerRow,
   type LedgerRules,
   type LedgerView,
-  lifeStrip,
+  lifecycleStrip,
   lossPerDay,
   matchingRows,
   namesFromColumns,
   type Projection,
   projectLedger,
   rowsOn,
+  type Totals,
   todayLists,
   todaySummary,
+  totalsOf,
   worthIn,
 } from '@/core/ledger';
 import type { Policy } from '@/core/lifecycle';
@@ -50,7 +50,7 @@ let placeById = new Map<number, number>();
 
 function view(row: LedgerRow): RowView {
   const ledger = current();
-  return { ...row, strip: lifeStrip(ledger, row.place), policy: ledger.policies[row.place] as Policy };
+  return { ...row, strip: lifecycleStrip(ledger, row.place), policy: ledger.policies[row.place] as Policy };
 }
 
 const MOST_CHARGES = 400;
@@ -118,12 +118,17 @@ const PREPARE_AFTER_MS = 500;
 
 const URGENT_DAYS = 30;
 
-function isUrgent({ step, name }: LedgerRow, day: Instant): boolean {
-  return step !== null && step.kind !== 'charge' && step.at < addDays(day, URGENT_DAYS) && name.purpose !== 'let go';
+function isUrgent({ deadline, name }: LedgerRow, day: Instant): boolean {
+  return (
+    deadline !== null &&
+    deadline.kind !== 'charge' &&
+    deadline.at < addDays(day, URGENT_DAYS) &&
+    name.purpose !== 'drop'
+  );
 }
 
-const isAsked = ({ asked, askedLock, askedPrivacy }: LedgerName) =>
-  asked !== null || askedLock !== null || askedPrivacy !== null;
+const isRequested = ({ requested, requestedLock, requestedPrivacy }: LedgerName) =>
+  requested !== null || requestedLock !== null || requestedPrivacy !== null;
 
 const api = {
   /** Fetches the ledger unless the copy here is still true, and plays it forward. */
@@ -150,7 +155,7 @@ const api = {
     accountLabels = new Map(data.rules.accounts.map((account) => [account.id, account.label]));
     placeById = new Map(names.map((name, place) => [name.id, place]));
     const urgent = rowsAsOf(asOf).reduce((count, row) => count + (isUrgent(row, asOf) ? 1 : 0), 0);
-    const unconfirmed = data.openRenewals + names.filter(isAsked).length;
+    const unconfirmed = data.openRenewals + names.filter(isRequested).length;
     prepareAhead(projection);
     meta = {
       revision: data.revision,
@@ -174,8 +179,8 @@ const api = {
   },
 
   /** The sums under the last arrangement, on the day it was made for. */
-  arrangedFooting(day: Instant): Footing {
-    return footingOf(current(), matching, day);
+  arrangedTotals(day: Instant): Totals {
+    return totalsOf(current(), matching, day);
   },
 
   /** Rows of the last arrangement. */
@@ -198,10 +203,10 @@ const api = {
   },
 
   /** Names whose registrar has been asked to switch something and has not confirmed. */
-  asked(day: Instant): RowView[] {
+  requested(day: Instant): RowView[] {
     const ledger = current();
     const read = rowsOn(ledger, day);
-    return ledger.names.flatMap((name, place) => (isAsked(name) ? [view(read(place))] : []));
+    return ledger.names.flatMap((name, place) => (isRequested(name) ? [view(read(place))] : []));
   },
 
   /** What needs a decision today, by consequence, the dearest waiting first. */
@@ -229,15 +234,17 @@ const api = {
     const judged = rows
       .filter((row) => needsRescue(row, asOf))
       .map((row) => ({ row, judgement: judge(row, index.rules.odds), rank: lossPerDay(row, asOf, worth) }))
-      .sort((a, b) => b.rank - a.rank || (a.row.step?.at ?? Infinity) - (b.row.step?.at ?? Infinity));
+      .sort((a, b) => b.rank - a.rank || (a.row.deadline?.at ?? Infinity) - (b.row.deadline?.at ?? Infinity));
     const those = (wanted: (row: LedgerRow) => boolean) => rows.filter(wanted).map(view);
     return {
       rows: judged.map(({ row, judgement }) => ({ row: view(row), judgement })),
-      deleting: those((row) => row.phase === 'deleting'),
+      pendingDelete: those((row) => row.phase === 'pending delete'),
       refundable: those(
         (row) => row.phase === 'refundable' && index.accounts.get(row.name.accountId)?.refunds === true,
       ),
-      lettingGo: those((row) => row.name.purpose === 'let go' && row.phase !== 'deleting' && row.phase !== 'free'),
+      dropping: those(
+        (row) => row.name.purpose === 'drop' && row.phase !== 'pending delete' && row.phase !== 'available',
+      ),
     };
   },
 
@@ -248,7 +255,7 @@ const api = {
     const affordable = rowsAsOf(asOf).flatMap((row) => {
       if (!needsRescue(row, asOf)) return [];
       const { verdict, cost, expected, always } = judge(row, index.rules.odds);
-      const decidedAgainst = verdict === 'let go' && row.name.rescue === 'let go';
+      const decidedAgainst = verdict === 'drop' && row.name.rescue === 'drop';
       if (cost === null || cost.currency !== currency || decidedAgainst) return [];
       const worth = (expected?.currency === currency ? expected.minor : 0) - cost.minor;
       return [{ id: row.name.id, choice: { cost: cost.minor, worth, always } }];
@@ -274,7 +281,9 @@ const api = {
       .map((account) => ({
         ...account,
         balanceMinor: account.balanceMinor === null ? null : account.balanceMinor + topUpMinor,
-        means: account.means.map((means) => (card && means.label === card.label ? { ...means, ...card } : means)),
+        paymentMethods: account.paymentMethods.map((method) =>
+          card && method.label === card.label ? { ...method, ...card } : method,
+        ),
       }));
     const newEnds = new Map(renewed.map(({ nameId, newEnd }) => [nameId, newEnd]));
     const own = names
@@ -302,13 +311,13 @@ const api = {
     return found;
   },
 
-  footing(ids: readonly number[], day: Instant): Footing {
+  totals(ids: readonly number[], day: Instant): Totals {
     const read = rowsOn(current(), day);
     const rows = ids.flatMap((id) => {
       const place = placeById.get(id);
       return place === undefined ? [] : [read(place)];
     });
-    return footingOf(current(), rows, day);
+    return totalsOf(current(), rows, day);
   },
 
   /** One name by its A-label, on `day`, with its neighbours in the last arrangement. */

@@ -4,7 +4,7 @@ import type {
   Contradiction,
   LedgerRow,
   LedgerRules,
-  LifeStrip,
+  LifecycleStrip,
   TodayGroup,
   TodaySummary,
 } from '@/core/ledger';
@@ -12,9 +12,9 @@ import type { Policy } from '@/core/lifecycle';
 import type { Judgement } from '@/core/rescue';
 import type { Instant, TermEnd } from '@/core/time';
 
-/** A row with its life strip and the policy of its ending, ready to be drawn. */
+/** A row with its lifecycle strip and the policy of its ending, ready to be drawn. */
 export interface RowView extends LedgerRow {
-  readonly strip: LifeStrip | null;
+  readonly strip: LifecycleStrip | null;
   readonly policy: Policy;
 }
 
@@ -23,7 +23,7 @@ export interface LedgerMeta {
   readonly asOf: Instant;
   readonly rules: LedgerRules;
   readonly names: number;
-  /** Names with a price step within thirty days that costs or loses them, and that are not being let go. */
+  /** Names with a deadline within thirty days that costs or loses them, and that are not being dropped. */
   readonly urgent: number;
   /** Renewals and switches of auto-renew that were asked for and not confirmed. */
   readonly unconfirmed: number;
@@ -77,10 +77,10 @@ export interface RescueRow {
 export interface RescueView {
   readonly rows: readonly RescueRow[];
   /** In deletion: nothing can be done but watch for the day they come free. */
-  readonly deleting: readonly RowView[];
-  /** Fresh registrations that can be given back. */
+  readonly pendingDelete: readonly RowView[];
+  /** Fresh registrations that can be deleted for a refund. */
   readonly refundable: readonly RowView[];
-  readonly lettingGo: readonly RowView[];
+  readonly dropping: readonly RowView[];
 }
 
 /** A name whose setting contradicts what is wanted of it. */

@@ -66,7 +66,7 @@ export function FilterBar({ view, onChange, tags, views: first, columns, query }
     ),
   ].sort();
   const isPlain =
-    query === '' || JSON.stringify({ ...view, sort: 'step', descending: false }) === JSON.stringify(EVERY_NAME);
+    query === '' || JSON.stringify({ ...view, sort: 'deadline', descending: false }) === JSON.stringify(EVERY_NAME);
   const showMore =
     more ||
     view.purposes.length > 0 ||
@@ -97,13 +97,13 @@ export function FilterBar({ view, onChange, tags, views: first, columns, query }
         onChange={(event) => set({ text: event.target.value })}
       />
       <FilterChip
-        label="price step"
-        text={view.stepWithinDays === null ? 'any price step' : `price step within ${view.stepWithinDays} days`}
-        set={view.stepWithinDays !== null}
-        onClear={() => set({ stepWithinDays: null })}
+        label="due within"
+        text={view.dueWithinDays === null ? 'due any time' : `due within ${view.dueWithinDays} days`}
+        set={view.dueWithinDays !== null}
+        onClear={() => set({ dueWithinDays: null })}
       >
         {DAYS.map((days) => (
-          <Button key={days} data-kind="plain" onPress={() => set({ stepWithinDays: days })}>
+          <Button key={days} data-kind="plain" onPress={() => set({ dueWithinDays: days })}>
             within {days} days
           </Button>
         ))}

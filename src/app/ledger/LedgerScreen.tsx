@@ -19,8 +19,8 @@ import { useDay, useLedger } from '../frame/LedgerProvider';
 import type { RowView } from '../frame/views';
 import { CellEditor, isEditable } from './CellEditor';
 import { FilterBar } from './FilterBar';
-import { FootingBar } from './FootingBar';
 import { type ColumnId, gridColumns, isColumn, LEDGER_COLUMNS, sortKeyOf } from './ledgerColumns';
+import { TotalsBar } from './TotalsBar';
 import { useArrangedRows } from './useArrangedRows';
 import { useChosen } from './useChosen';
 import { useColumns } from './useColumns';
@@ -32,7 +32,7 @@ const StillEditDialog = memo(EditDialog);
 const StillSwitchDialog = memo(SwitchDialog);
 const StillDropDialog = memo(DropDialog);
 
-type OpenDialog = 'edit' | 'let go' | Switch | null;
+type OpenDialog = 'edit' | 'drop' | Switch | null;
 
 export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: readonly SavedView[] }) {
   const router = useRouter();
@@ -59,7 +59,7 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
       : filtered
         ? `${total.toLocaleString('en')} of ${namesWords(meta.names)}`
         : namesWords(meta.names),
-    view.sort === 'step' ? 'by next price step' : `by ${sortWords}`,
+    view.sort === 'deadline' ? 'by next deadline' : `by ${sortWords}`,
   );
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: an edit ends when the list changes under it
@@ -150,8 +150,8 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
           }
         />
       )}
-      <FootingBar
-        footing={chosen.footing ?? rows.footing}
+      <TotalsBar
+        totals={chosen.totals ?? rows.totals}
         chosen={chosen.count}
         disabled={daysAhead > 0}
         onRenew={() => void renew()}
@@ -177,7 +177,7 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
         nameIds={chosen.ids}
         rows={chosen.rows}
       />
-      <StillDropDialog isOpen={dialog === 'let go'} onClose={closeDialog} rows={chosen.rows} />
+      <StillDropDialog isOpen={dialog === 'drop'} onClose={closeDialog} rows={chosen.rows} />
     </>
   );
 }

@@ -3,7 +3,7 @@ import type { ReactNode } from 'react';
 import { isCaution, type SortKey } from '@/core/ledger';
 import { addDays, type Instant } from '@/core/time';
 import type { GridColumn } from '@/ui/grid/Grid';
-import { LifeStrip, type StripScale } from '@/ui/strip/LifeStrip';
+import { LifecycleStrip, type StripScale } from '@/ui/strip/LifecycleStrip';
 import { StripAxis } from '@/ui/strip/StripAxis';
 import { formatAmount, formatFigure } from '@/ui/text/figures';
 import {
@@ -12,10 +12,10 @@ import {
   daysToEnd,
   daysWords,
   dayWords,
+  deadlineFigures,
   outlookWords,
   PHASE_WORDS,
   SETTING_WORDS,
-  stepFigures,
   termEndWords,
 } from '@/ui/text/words';
 import type { RowView } from '../frame/views';
@@ -86,19 +86,19 @@ export const LEDGER_COLUMNS = {
     render: ({ setting, name }) => (
       <span
         className={setting === 'stalled' ? 'caution' : undefined}
-        title={`${name.stalledBy ?? name.standing}${name.asked ? `, asked for ${name.asked}` : ''}`}
+        title={`${name.stalledBy ?? name.standing}${name.requested ? `, requested: ${name.requested}` : ''}`}
       >
         {SETTING_WORDS[setting]}
-        {name.asked && <span className="soft"> → {name.asked}?</span>}
+        {name.requested && <span className="soft"> → {name.requested}?</span>}
       </span>
     ),
   },
   outlook: {
     label: 'If nothing is done',
     width: 172,
-    sort: 'step',
+    sort: 'deadline',
     render: ({ outlook, name }, { style }) => (
-      <span className={isCaution(outlook) && name.purpose !== 'let go' ? 'caution' : undefined}>
+      <span className={isCaution(outlook) && name.purpose !== 'drop' ? 'caution' : undefined}>
         {outlookWords(outlook, style)}
       </span>
     ),
@@ -109,9 +109,9 @@ export const LEDGER_COLUMNS = {
     sort: 'cost',
     figures: true,
     heading: () => 'now → then',
-    render: ({ step, outlook, name }, { homeCurrency }) => (
-      <span className={isCaution(outlook) && name.purpose !== 'let go' ? 'caution' : undefined}>
-        {stepFigures(step, homeCurrency)}
+    render: ({ deadline, outlook, name }, { homeCurrency }) => (
+      <span className={isCaution(outlook) && name.purpose !== 'drop' ? 'caution' : undefined}>
+        {deadlineFigures(deadline, homeCurrency)}
       </span>
     ),
   },
@@ -121,7 +121,13 @@ export const LEDGER_COLUMNS = {
     heading: ({ day }) => <StripAxis scale={stripScale(day)} day={day} height={33} />,
     render: ({ strip, outlook }, { day, style }) =>
       strip ? (
-        <LifeStrip strip={strip} scale={stripScale(day)} height={31} day={day} label={outlookWords(outlook, style)} />
+        <LifecycleStrip
+          strip={strip}
+          scale={stripScale(day)}
+          height={31}
+          day={day}
+          label={outlookWords(outlook, style)}
+        />
       ) : null,
   },
   asking: {
@@ -177,8 +183,8 @@ export const LEDGER_COLUMNS = {
     render: ({ name }) => `${name.purpose}${name.neverLost ? ' ◆' : ''}`,
   },
   tags: { label: 'Tags', width: 130, render: ({ name }) => name.tags.join(', ') },
-  lock: { label: 'Lock', width: 54, render: ({ name }) => switchWords(name.lock, name.askedLock) },
-  privacy: { label: 'Privacy', width: 66, render: ({ name }) => switchWords(name.privacy, name.askedPrivacy) },
+  lock: { label: 'Lock', width: 54, render: ({ name }) => switchWords(name.lock, name.requestedLock) },
+  privacy: { label: 'Privacy', width: 66, render: ({ name }) => switchWords(name.privacy, name.requestedPrivacy) },
   notes: { label: 'Notes', width: 200, render: ({ name }) => soft(name.notes) },
   checked: {
     label: 'Last checked',
@@ -203,11 +209,11 @@ export const USUAL_COLUMNS: readonly ColumnId[] = [
   'asking',
 ];
 
-function switchWords(value: boolean | null, asked: 'on' | 'off' | null): ReactNode {
+function switchWords(value: boolean | null, requested: 'on' | 'off' | null): ReactNode {
   return (
     <>
       {value === null ? soft('?') : value ? 'on' : 'off'}
-      {asked && <span className="soft"> → {asked}?</span>}
+      {requested && <span className="soft"> → {requested}?</span>}
     </>
   );
 }

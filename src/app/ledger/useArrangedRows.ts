@@ -1,6 +1,6 @@
 'use client';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import type { Footing, LedgerView } from '@/core/ledger';
+import type { LedgerView, Totals } from '@/core/ledger';
 import type { Instant } from '@/core/time';
 import { useDay, useLedger } from '../frame/LedgerProvider';
 import type { RowView } from '../frame/views';
@@ -9,7 +9,7 @@ export interface ArrangedRows {
   readonly total: number | null;
   /** The day the rows stand for: the chosen one, or for a moment still the one before it. */
   readonly day: Instant;
-  readonly footing: Footing | null;
+  readonly totals: Totals | null;
   /** Rises with every arrangement whose order may differ because filters or sorting changed. */
   readonly order: number;
   readonly rowAt: (place: number) => RowView | undefined;
@@ -27,7 +27,7 @@ export function useArrangedRows(view: LedgerView): ArrangedRows {
   const { worker, meta } = useLedger();
   const { day } = useDay();
   const [arranged, setArranged] = useState<{ total: number; day: Instant } | null>(null);
-  const [footing, setFooting] = useState<Footing | null>(null);
+  const [totals, setFooting] = useState<Totals | null>(null);
   const [order, setOrder] = useState(0);
   const rows = useRef(new Map<number, RowView>());
   const [, redraw] = useState(0);
@@ -55,7 +55,7 @@ export function useArrangedRows(view: LedgerView): ArrangedRows {
         document.documentElement.dataset.arranged = String(Number(document.documentElement.dataset.arranged ?? 0) + 1);
         // Sums wait until the hand rests: the rows must follow it.
         clearTimeout(resting.current);
-        resting.current = setTimeout(() => void worker.arrangedFooting(now.day).then(setFooting), REST_MS);
+        resting.current = setTimeout(() => void worker.arrangedTotals(now.day).then(setFooting), REST_MS);
       }
     } finally {
       busy.current = false;
@@ -86,5 +86,5 @@ export function useArrangedRows(view: LedgerView): ArrangedRows {
   );
 
   const rowAt = useCallback((place: number) => rows.current.get(place), []);
-  return { total: arranged?.total ?? null, day: arranged?.day ?? day, footing, order, rowAt, need };
+  return { total: arranged?.total ?? null, day: arranged?.day ?? day, totals, order, rowAt, need };
 }

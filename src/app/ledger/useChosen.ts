@@ -1,7 +1,7 @@
 'use client';
 import type { Remote } from 'comlink';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import type { Footing } from '@/core/ledger';
+import type { Totals } from '@/core/ledger';
 import type { Instant } from '@/core/time';
 import type { LedgerWorker } from '../frame/ledger.worker';
 import type { RowView } from '../frame/views';
@@ -11,7 +11,7 @@ export interface Chosen {
   readonly ids: readonly number[];
   /** The first of the chosen rows: enough to speak of them, and no more than a message can carry. */
   readonly rows: readonly RowView[];
-  readonly footing: Footing | null;
+  readonly totals: Totals | null;
   readonly has: (id: number) => boolean;
   readonly choose: (place: number, range: boolean) => Promise<void>;
   readonly only: (id: number) => void;
@@ -26,7 +26,7 @@ const MOST_ROWS = 1000;
 export function useChosen(worker: Remote<LedgerWorker> | null, day: Instant, revision: number): Chosen {
   const [ids, setIds] = useState<ReadonlySet<number>>(new Set());
   const [rows, setRows] = useState<readonly RowView[]>([]);
-  const [footing, setFooting] = useState<Footing | null>(null);
+  const [totals, setFooting] = useState<Totals | null>(null);
   const anchor = useRef<number | null>(null);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: a new revision means new figures for the same names
@@ -38,14 +38,12 @@ export function useChosen(worker: Remote<LedgerWorker> | null, day: Instant, rev
     }
     let stale = false;
     const list = [...ids];
-    void Promise.all([worker.footing(list, day), worker.rowsOf(list.slice(0, MOST_ROWS), day)]).then(
-      ([sums, found]) => {
-        if (stale) return;
-        setFooting(sums);
-        setRows(found);
-        if (list.length <= MOST_ROWS && found.length < list.length) setIds(new Set(found.map((row) => row.name.id)));
-      },
-    );
+    void Promise.all([worker.totals(list, day), worker.rowsOf(list.slice(0, MOST_ROWS), day)]).then(([sums, found]) => {
+      if (stale) return;
+      setFooting(sums);
+      setRows(found);
+      if (list.length <= MOST_ROWS && found.length < list.length) setIds(new Set(found.map((row) => row.name.id)));
+    });
     return () => {
       stale = true;
     };
@@ -86,13 +84,13 @@ export function useChosen(worker: Remote<LedgerWorker> | null, day: Instant, rev
       count: ids.size,
       ids: [...ids],
       rows,
-      footing,
+      totals,
       has: (id) => ids.has(id),
       choose,
       only: (id) => setIds(new Set([id])),
       all,
       clear: () => setIds(new Set()),
     }),
-    [ids, rows, footing, choose, all],
+    [ids, rows, totals, choose, all],
   );
 }

@@ -46,7 +46,7 @@ export function ListedNames({ names }: { names: readonly ListedName[] }) {
                   ? 'no record to be had'
                   : record.found
                     ? `taken${record.registrar ? ` at ${record.registrar}` : ''}${record.expires ? ` until ${termEndWords(record.expires, style)}` : ''}`
-                    : 'free'}
+                    : 'available'}
               </td>
               <td>
                 {best?.account ?? ''}

@@ -1,6 +1,6 @@
 import type { Difference } from '@/core/records';
 
-const ALIVE: ReadonlySet<string> = new Set(['term', 'refundable', 'late', 'moving']);
+const ALIVE: ReadonlySet<string> = new Set(['term', 'refundable', 'late', 'pending transfer']);
 
 /** What a difference means, in a sentence. */
 export function differenceWords({ kind, ledger, record, term }: Difference): string {

@@ -25,7 +25,7 @@ export function AccountFundingPart({ funding, until }: { funding: FundingView; u
   const [mending, setMending] = useState<'top up' | 'card' | null>(null);
   const money = (minor: number) => formatAmount(amount(minor, account.currency));
   const points = useMemo(() => pointsOf(funding, today, until), [funding, today, until]);
-  const card = account.means.find((means) => means.kind === 'card');
+  const card = account.paymentMethods.find((method) => method.kind === 'card');
   return (
     <Section aria-label={`Funding of ${account.label}`}>
       <h2>{account.label}</h2>
@@ -121,7 +121,7 @@ export function AccountFundingPart({ funding, until }: { funding: FundingView; u
                     ) : (
                       <>
                         {charge.assumed ? 'not known whether it passes' : 'passes'}
-                        {charge.means ? `, ${charge.means}` : ''}
+                        {charge.paymentMethod ? `, ${charge.paymentMethod}` : ''}
                       </>
                     )}
                   </td>

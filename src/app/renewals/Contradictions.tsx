@@ -9,8 +9,8 @@ import type { ContradictingRow, RowView } from '../frame/views';
 
 function words(contradiction: Contradiction): string {
   switch (contradiction.kind) {
-    case 'on for a name being let go':
-      return 'auto-renew is on, though it is being let go';
+    case 'on for a name being dropped':
+      return 'auto-renew is on, though it is being dropped';
     case 'off for a name never to be lost':
       return 'never to be lost, though auto-renew is not on';
     case 'believed, never confirmed':

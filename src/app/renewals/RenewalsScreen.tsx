@@ -10,7 +10,7 @@ import { Actions } from '@/ui/overlay/Dialog';
 import { Page, Ruled, Section } from '@/ui/text/Sheet';
 import { Failed, Loading } from '@/ui/text/States';
 import { amountsWords, dayWords, namesWords } from '@/ui/text/words';
-import { SWITCH_WORDS, SwitchDialog, switchesAsked } from '../acts/switch/SwitchDialog';
+import { SWITCH_WORDS, SwitchDialog, switchesRequested } from '../acts/switch/SwitchDialog';
 import { useTitle } from '../frame/Frame';
 import { useDay, useLedger } from '../frame/LedgerProvider';
 import type { ContradictingRow, FundingView, RowView } from '../frame/views';
@@ -43,7 +43,7 @@ export function RenewalsScreen({ open, account }: { open: readonly OpenRenewalLi
   const [fundings, setFundings] = useState<readonly FundingView[] | null>(null);
   const [chosen, setChosen] = useState<number | null>(account);
   const [contradicting, setContradicting] = useState<readonly ContradictingRow[]>([]);
-  const [asked, setAsked] = useState<readonly RowView[]>([]);
+  const [requested, setRequested] = useState<readonly RowView[]>([]);
   const [confirming, setConfirming] = useState<readonly RowView[]>([]);
   const [confirmWhat, setConfirmWhat] = useState<Switch>('auto-renew');
   const until = useMemo(() => addDays(today, Number(range)), [today, range]);
@@ -52,7 +52,7 @@ export function RenewalsScreen({ open, account }: { open: readonly OpenRenewalLi
   useEffect(() => {
     if (!worker || !meta) return;
     let stale = false;
-    void worker.asked(day).then((rows) => !stale && setAsked(rows));
+    void worker.requested(day).then((rows) => !stale && setRequested(rows));
     void worker.contradictions(MOST_CONTRADICTIONS).then((rows) => !stale && setContradicting(rows));
     void worker.funding(until).then((found) => !stale && setFundings(found));
     return () => {
@@ -104,7 +104,7 @@ export function RenewalsScreen({ open, account }: { open: readonly OpenRenewalLi
           </Ruled>
         </Section>
       )}
-      {asked.length > 0 && (
+      {requested.length > 0 && (
         <Section>
           <h2>Asked for, not confirmed</h2>
           <Ruled aria-label="Asked for, not confirmed">
@@ -119,8 +119,8 @@ export function RenewalsScreen({ open, account }: { open: readonly OpenRenewalLi
               </tr>
             </thead>
             <tbody>
-              {asked.flatMap((row) =>
-                switchesAsked(row).map(({ what, setting, to }) => (
+              {requested.flatMap((row) =>
+                switchesRequested(row).map(({ what, setting, to }) => (
                   <tr key={`${row.name.id} ${what}`}>
                     <td>
                       <Link href={`/ledger/${encodeURIComponent(row.name.ascii)}`} className="name">

@@ -3,10 +3,10 @@ import { isRefusal, type Refusal } from '@/core/refusal';
 import { changeFunds } from '@/usecases/accounts/funds';
 import { deps } from '@/usecases/deps';
 import type { Done } from '@/usecases/names/edit';
-import { compareTerms, type TermsCompared } from '@/usecases/renewals/compareTerms';
-import { confirmRenewal } from '@/usecases/renewals/confirm';
-import { changeRenewal, moveRenewal, type OpenRenewal, openRenewal, payRunBy } from '@/usecases/renewals/renew';
-import { carryOutRun } from '@/usecases/runs/carryOut';
+import { carryOutRun } from '@/usecases/orders/carryOut';
+import { compareTerms, type TermsCompared } from '@/usecases/orders/compareTerms';
+import { confirmRenewal } from '@/usecases/orders/confirm';
+import { changeRenewal, moveRenewal, type OpenRenewal, openRenewal, payRunBy } from '@/usecases/orders/plan';
 import {
   finishRun,
   leaveItem,
@@ -16,7 +16,7 @@ import {
   sendReportsAgain,
   startRun,
   stopRun,
-} from '@/usecases/runs/start';
+} from '@/usecases/orders/start';
 import { later } from '../acts/later';
 
 export async function changeRenewalAction(id: string, input: unknown): Promise<OpenRenewal | Refusal> {
@@ -24,7 +24,7 @@ export async function changeRenewalAction(id: string, input: unknown): Promise<O
 }
 
 /** Notes that the person has the steps, or drops the renewal. Answers a refusal, or nothing. */
-export async function moveRenewalAction(id: string, to: 'asked' | 'dropped'): Promise<Refusal | null> {
+export async function moveRenewalAction(id: string, to: 'requested' | 'dropped'): Promise<Refusal | null> {
   const moved = await moveRenewal(deps(), { id, to });
   return isRefusal(moved) ? moved : null;
 }
@@ -62,7 +62,7 @@ export async function leaveItemAction(id: string, nameId: number): Promise<RunPr
   return runProgress(deps(), id);
 }
 
-/** Chooses by which of its means an account of a run pays. Answers the run. */
+/** Chooses by which of its payment methods an account of a run pays. Answers the run. */
 export async function payRunByAction(input: unknown): Promise<OpenRenewal | Refusal> {
   const chosen = await payRunBy(deps(), input);
   return isRefusal(chosen) ? chosen : openRenewal(deps(), chosen.id);

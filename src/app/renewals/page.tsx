@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { deps } from '@/usecases/deps';
-import { openRenewals } from '@/usecases/renewals/renew';
+import { openRenewals } from '@/usecases/orders/plan';
 import { RenewalsScreen } from './RenewalsScreen';
 
 export const metadata: Metadata = { title: 'Renewals' };

@@ -65,7 +65,7 @@ function DecideForm({ about: { row, judgement }, onClose }: { about: RescueRow; 
         options={[
           { value: COMPUTED, text: 'As computed' },
           { value: 'keep', text: 'Keep it' },
-          { value: 'let go', text: 'Let it go' },
+          { value: 'drop', text: 'Drop it' },
         ]}
       />
       <Field

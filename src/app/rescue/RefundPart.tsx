@@ -7,15 +7,15 @@ import { RefundDialog } from '../acts/refund/RefundDialog';
 import { useLedger } from '../frame/LedgerProvider';
 import type { RowView } from '../frame/views';
 
-/** Fresh registrations that can be given back, to the hour. */
+/** Fresh registrations that can be deleted for a refund, to the hour. */
 export function RefundPart({ rows }: { rows: readonly RowView[] }) {
   const { style } = useLedger();
   const [asking, setAsking] = useState<RowView | null>(null);
   if (rows.length === 0) return null;
   return (
-    <Section aria-label="Can be given back">
-      <h2>Can be given back: {namesWords(rows.length)}</h2>
-      <Ruled aria-label="Can be given back">
+    <Section aria-label="Can be refunded">
+      <h2>Can be refunded: {namesWords(rows.length)}</h2>
+      <Ruled aria-label="Can be refunded">
         <tbody>
           {rows.map((row) => (
             <tr key={row.name.id}>
@@ -23,8 +23,8 @@ export function RefundPart({ rows }: { rows: readonly RowView[] }) {
               <td>until {row.marks?.refundableUntil ? hourWords(row.marks.refundableUntil, style) : ''}</td>
               <td className="figure">{row.name.spent.length > 0 ? amountsWords(row.name.spent) : ''}</td>
               <td className="figure">
-                <Button data-kind="plain" onPress={() => setAsking(row)} aria-label={`Give ${row.name.unicode} back`}>
-                  Give it back…
+                <Button data-kind="plain" onPress={() => setAsking(row)} aria-label={`Refund ${row.name.unicode}`}>
+                  Refund…
                 </Button>
               </td>
             </tr>

@@ -9,7 +9,7 @@ import { report } from '@/ui/overlay/Toasts';
 import { Page, Ruled, Section } from '@/ui/text/Sheet';
 import { Empty, Failed, Loading } from '@/ui/text/States';
 import { amountsWords, dayWords, namesWords } from '@/ui/text/words';
-import type { LettingGoRow } from '@/usecases/rescue/letGo';
+import type { DropRow } from '@/usecases/rescue/drop';
 import type { Settings } from '@/usecases/settings';
 import { keepAfterAllAction } from '../acts/drop/actions';
 import { DropDialog } from '../acts/drop/DropDialog';
@@ -21,7 +21,7 @@ import type { RescueRow, RescueView, RowView } from '../frame/views';
 import { runOfNameAction } from './actions';
 import { BudgetPart } from './BudgetPart';
 import { DecideDialog } from './DecideDialog';
-import { LettingGoPart } from './LettingGoPart';
+import { DroppingPart } from './DroppingPart';
 import { RefundPart } from './RefundPart';
 import { RescueTable } from './RescueTable';
 
@@ -34,13 +34,13 @@ const Foot = styled.footer`
   align-items: center;
   gap: 6px 16px;
   padding: 8px 14px;
-  background: var(--footing);
-  color: var(--on-footing);
+  background: var(--totals);
+  color: var(--on-totals);
   & > div { margin-left: auto; display: flex; gap: 8px; flex-wrap: wrap; }
 `;
 
-/** What is past its term or going there because nothing keeps it, with a verdict, a budget, and what is let go. */
-export function RescueScreen({ odds, going }: { odds: Settings['saleOdds']; going: readonly LettingGoRow[] }) {
+/** What is past its term or going there because nothing keeps it, with a verdict, a budget, and what is dropped. */
+export function RescueScreen({ odds, going }: { odds: Settings['saleOdds']; going: readonly DropRow[] }) {
   const router = useRouter();
   const renew = useRenew();
   const { act } = useAct();
@@ -78,10 +78,10 @@ export function RescueScreen({ odds, going }: { odds: Settings['saleOdds']; goin
   };
   if (problem) return <Failed text={problem} onRetry={() => void reload()} />;
   if (view === null || meta === null) return <Loading text="Looking what can be saved" />;
-  const { rows, deleting, refundable, lettingGo } = view;
+  const { rows, pendingDelete, refundable, dropping } = view;
   const picked = rows.filter(({ row }) => chosen.has(row.name.id));
   const toRestore = picked.filter(({ row }) => row.phase === 'redemption');
-  const toRenew = picked.filter(({ row }) => row.phase !== 'redemption' && row.phase !== 'restoring');
+  const toRenew = picked.filter(({ row }) => row.phase !== 'redemption' && row.phase !== 'pending restore');
   const costs = (list: readonly RescueRow[]) =>
     amountsWords(sumByCurrency(list.flatMap(({ judgement }) => judgement.cost ?? [])));
   const items = (list: readonly RescueRow[]) =>
@@ -120,7 +120,7 @@ export function RescueScreen({ odds, going }: { odds: Settings['saleOdds']; goin
                     Restore {namesWords(toRestore.length)}, {costs(toRestore)}…
                   </Button>
                 )}
-                <Button onPress={() => setLeaving(picked.map(({ row }) => row))}>Let go…</Button>
+                <Button onPress={() => setLeaving(picked.map(({ row }) => row))}>Drop…</Button>
                 <Button onPress={() => setChosen(new Set())}>Clear</Button>
               </div>
             </Foot>
@@ -132,12 +132,12 @@ export function RescueScreen({ odds, going }: { odds: Settings['saleOdds']; goin
         </>
       )}
       <RefundPart rows={refundable} />
-      {deleting.length > 0 && (
+      {pendingDelete.length > 0 && (
         <Section aria-label="In deletion">
           <h2>In deletion: nothing can be done</h2>
           <Ruled aria-label="In deletion">
             <tbody>
-              {deleting.map((row) => (
+              {pendingDelete.map((row) => (
                 <tr key={row.name.id}>
                   <td>
                     <Link href={`/ledger/${encodeURIComponent(row.name.ascii)}`} className="name">
@@ -154,7 +154,7 @@ export function RescueScreen({ odds, going }: { odds: Settings['saleOdds']; goin
           </Ruled>
         </Section>
       )}
-      <LettingGoPart rows={lettingGo} going={going} onKeep={(row) => void keep(row)} />
+      <DroppingPart rows={dropping} going={going} onKeep={(row) => void keep(row)} />
       <DecideDialog about={deciding} onClose={() => setDeciding(null)} />
       <DropDialog isOpen={leaving.length > 0} onClose={() => setLeaving([])} rows={leaving} />
     </Page>

@@ -6,7 +6,7 @@ import { Check } from '@/ui/controls/Check';
 import { formatAmount } from '@/ui/text/figures';
 import { Ruled } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
-import { amountsWords, dayWords, outlookWords, stepFigures, untilWords } from '@/ui/text/words';
+import { amountsWords, dayWords, deadlineFigures, outlookWords, untilWords } from '@/ui/text/words';
 import { useLedger } from '../frame/LedgerProvider';
 import type { RescueRow, RowView } from '../frame/views';
 import { reasonWords, VERDICT_WORDS } from './verdictWords';
@@ -45,7 +45,7 @@ export function RescueTable({
           {rows.map((one) => {
             const { row, judgement } = one;
             const { marks, phase } = row;
-            const late = phase === 'redemption' || phase === 'restoring';
+            const late = phase === 'redemption' || phase === 'pending restore';
             return (
               <tr key={row.name.id}>
                 <td className="whole">
@@ -64,10 +64,14 @@ export function RescueTable({
                   {marks === null ? '' : late ? 'over' : untilWords(renewableUntil(marks, today), style)}
                 </td>
                 <td className="whole">
-                  {marks === null ? '' : marks.purge > marks.deletion ? untilWords(marks.purge, style) : 'none'}
+                  {marks === null
+                    ? ''
+                    : marks.redemptionEnd > marks.deletion
+                      ? untilWords(marks.redemptionEnd, style)
+                      : 'none'}
                 </td>
                 <td className="whole">{marks === null ? '' : dayWords(marks.release, style)}</td>
-                <td className="figure">{stepFigures(row.step, homeCurrency)}</td>
+                <td className="figure">{deadlineFigures(row.deadline, homeCurrency)}</td>
                 <td className="figure">{row.name.spent.length > 0 ? amountsWords(row.name.spent) : '–'}</td>
                 <td className="figure">
                   {row.name.asking ? formatAmount(row.name.asking, true) : '–'}

@@ -2,8 +2,8 @@
 import type { Refusal } from '@/core/refusal';
 import { deps } from '@/usecases/deps';
 import type { Done } from '@/usecases/names/edit';
+import { runOfName } from '@/usecases/orders/start';
 import { decideRescue, saveSaleOdds } from '@/usecases/rescue/decide';
-import { runOfName } from '@/usecases/runs/start';
 
 export async function decideRescueAction(input: unknown): Promise<Done | Refusal> {
   return decideRescue(deps(), input);

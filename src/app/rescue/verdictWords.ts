@@ -6,7 +6,7 @@ export const VERDICT_WORDS: Readonly<Record<Verdict, string>> = {
   'renew late': 'Renew late',
   restore: 'Restore',
   'send the report': 'Send the report',
-  'let go': 'Let go',
+  drop: 'Drop',
 };
 
 /** Why a verdict is as it is, in a few words with its figures. */

@@ -55,7 +55,7 @@ export function SellingScreen({ report }: { report: SellingReport }) {
     <Page>
       <Actions>
         <Button isDisabled={busy} onPress={() => void lookAgain()}>
-          {busy ? 'Asking the venues…' : 'Ask the venues now'}
+          {busy ? 'Asking the marketplaces…' : 'Ask the marketplaces now'}
         </Button>
         <ButtonLink href="/ledger?forSale=yes">Choose names to list</ButtonLink>
       </Actions>
@@ -109,7 +109,7 @@ export function SellingScreen({ report }: { report: SellingReport }) {
                     {auction.bids.length} {auction.bids.length === 1 ? 'bid' : 'bids'}
                     {auction.reserveMinor !== null && (auction.reserveMet ? ', reserve met' : ', reserve not met')}
                   </td>
-                  <td>{auction.venue ?? 'the office'}</td>
+                  <td>{auction.marketplace ?? 'the office'}</td>
                   <td className="figure">
                     {formatAmount(
                       { minor: auction.priceMinor ?? auction.startMinor, currency: auction.currency },

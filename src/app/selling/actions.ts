@@ -17,7 +17,7 @@ import { proveListing } from '@/usecases/selling/prove';
 import { handOver, stepSale, transferCode } from '@/usecases/selling/sales';
 import { later } from '../acts/later';
 
-/** What was decided is told to venues at once, without keeping the person waiting. */
+/** What was decided is told to marketplaces at once, without keeping the person waiting. */
 async function followed<T>(answer: Promise<T>): Promise<T> {
   const done = await answer;
   if (!isRefusal(done)) later('following what is sold', followSelling);
@@ -34,7 +34,7 @@ export async function pastedNamesAction(text: string): Promise<PastedNames | Ref
   return pastedNames(deps(), text);
 }
 
-/** Lists names; those that go to a venue with a link are sent before this answers, so that the next screen shows how they stand. */
+/** Lists names; those that go to a marketplace with a link are sent before this answers, so that the next screen shows how they stand. */
 export async function saveListingsAction(input: unknown): Promise<Listed | Refusal> {
   const own = deps();
   const listed = await saveListings(own, input);
@@ -105,14 +105,14 @@ export async function transferCodeAction(saleId: number): Promise<string | Refus
   return Number.isInteger(saleId) ? transferCode(deps(), saleId) : refuse('sale-unknown', 'There is no such sale.');
 }
 
-/** Asks the venues now what happened there. */
+/** Asks the marketplaces now what happened there. */
 export async function lookAgainAction(): Promise<true | Refusal> {
   try {
     await followSelling(deps());
     return true;
   } catch (error) {
     deps().log.error({ err: error }, 'selling could not be followed');
-    return refuse('venues-away', 'The venues could not be asked. Try again in a minute.');
+    return refuse('marketplaces-away', 'The marketplaces could not be asked. Try again in a minute.');
   }
 }
 

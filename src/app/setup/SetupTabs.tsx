@@ -15,7 +15,7 @@ const Tabs = styled.nav`
 const PARTS = [
   { href: '/setup/accounts', text: 'Accounts' },
   { href: '/setup/policies', text: 'Policies' },
-  { href: '/setup/venues', text: 'Venues' },
+  { href: '/setup/marketplaces', text: 'Marketplaces' },
   { href: '/setup/office', text: 'Office and calendar' },
   { href: '/setup/backup', text: 'Back up and restore' },
   { href: '/setup/log', text: 'Log' },

@@ -7,13 +7,19 @@ import { compute } from '@/usecases/computing';
 import { deps } from '@/usecases/deps';
 import { removeLink, saveLink, testLink } from '@/usecases/links/links';
 import { readAccount } from '@/usecases/links/readAccount';
+import {
+  removeMarketplaceLink,
+  saveMarketplace,
+  saveMarketplaceLink,
+  saveRate,
+  testMarketplace,
+} from '@/usecases/marketplaces/marketplaces';
 import { removePolicy, savePolicy, saveRegistryFee } from '@/usecases/policies/policies';
 import { fetchBootstrap, saveRecordServers } from '@/usecases/records/servers';
 import { withdrawLinks } from '@/usecases/reminders/remind';
 import { saveReminders } from '@/usecases/reminders/settings';
 import { saveAnswerRule } from '@/usecases/selling/offers';
 import { saveOffice } from '@/usecases/settings';
-import { removeVenueLink, saveRate, saveVenue, saveVenueLink, testVenue } from '@/usecases/venues/venues';
 
 export async function saveAccountAction(id: number | null, input: unknown): Promise<number | Refusal> {
   return saveAccount(deps(), id, input);
@@ -108,20 +114,20 @@ export async function fetchBootstrapAction(address: string): Promise<string | Re
   return fetchBootstrap(deps(), address);
 }
 
-export async function saveVenueAction(input: unknown): Promise<number | Refusal> {
-  return saveVenue(deps(), input);
+export async function saveMarketplaceAction(input: unknown): Promise<number | Refusal> {
+  return saveMarketplace(deps(), input);
 }
 
-export async function saveVenueLinkAction(input: unknown): Promise<true | Refusal> {
-  return saveVenueLink(deps(), input);
+export async function saveMarketplaceLinkAction(input: unknown): Promise<true | Refusal> {
+  return saveMarketplaceLink(deps(), input);
 }
 
-export async function removeVenueLinkAction(venueId: number): Promise<void> {
-  await removeVenueLink(deps(), venueId);
+export async function removeMarketplaceLinkAction(marketplaceId: number): Promise<void> {
+  await removeMarketplaceLink(deps(), marketplaceId);
 }
 
-export async function testVenueAction(venueId: number): Promise<string | Refusal> {
-  return testVenue(deps(), venueId);
+export async function testMarketplaceAction(marketplaceId: number): Promise<string | Refusal> {
+  return testMarketplace(deps(), marketplaceId);
 }
 
 export async function answerRuleAction(input: unknown): Promise<true | Refusal> {

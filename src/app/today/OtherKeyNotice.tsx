@@ -5,7 +5,7 @@ import type { OtherKey } from '@/usecases/secrets/keys';
 
 const HREF: Readonly<Record<OtherKey['kind'], (id: number) => string>> = {
   account: (id) => `/setup/accounts/${id}`,
-  venue: (id) => `/setup/venues/${id}`,
+  marketplace: (id) => `/setup/marketplaces/${id}`,
   mail: () => '/setup/office',
   sale: (id) => `/selling/sales/${id}`,
 };

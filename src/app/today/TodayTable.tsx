@@ -4,7 +4,15 @@ import type { TodayGroup } from '@/core/ledger';
 import { Button } from '@/ui/controls/Button';
 import { Ruled } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
-import { causeWords, daysLeft, daysToStep, daysWords, outlookWords, stepFigures, untilWords } from '@/ui/text/words';
+import {
+  causeWords,
+  daysLeft,
+  daysToDeadline,
+  daysWords,
+  deadlineFigures,
+  outlookWords,
+  untilWords,
+} from '@/ui/text/words';
 import { Stalled } from '../acts/switch/Stalled';
 import { useLedger } from '../frame/LedgerProvider';
 import type { RowView } from '../frame/views';
@@ -35,7 +43,7 @@ export function TodayTable({
             <th>Name</th>
             <th>Account</th>
             <th>If nothing is done</th>
-            <th className="figure">{forMail ? 'days left' : 'days to step'}</th>
+            <th className="figure">{forMail ? 'days left' : 'days to deadline'}</th>
             <th className="figure">now → then</th>
             <th>
               <span className="visually-hidden">Act</span>
@@ -55,7 +63,7 @@ export function TodayTable({
               {forMail ? (
                 <MailCells row={row} onConfirmed={() => acts.onMailConfirmed(row)} />
               ) : (
-                <StepCells row={row} acts={acts} />
+                <DeadlineCells row={row} acts={acts} />
               )}
             </tr>
           ))}
@@ -65,8 +73,8 @@ export function TodayTable({
   );
 }
 
-/** What the next step is, when, what it costs, and what mends it. */
-function StepCells({ row, acts }: { row: RowView; acts: TodayActs }) {
+/** What the next deadline is, when, what it costs, and what mends it. */
+function DeadlineCells({ row, acts }: { row: RowView; acts: TodayActs }) {
   const { style, today, homeCurrency } = useLedger();
   const name = row.name.unicode;
   const renewable = row.phase === 'term' || row.phase === 'refundable' || row.phase === 'late';
@@ -79,8 +87,8 @@ function StepCells({ row, acts }: { row: RowView; acts: TodayActs }) {
         )}
         <Stalled row={row} />
       </td>
-      <td className="figure">{row.step ? daysWords(daysToStep(row.step, today, style)) : ''}</td>
-      <td className="figure">{stepFigures(row.step, homeCurrency)}</td>
+      <td className="figure">{row.deadline ? daysWords(daysToDeadline(row.deadline, today, style)) : ''}</td>
+      <td className="figure">{deadlineFigures(row.deadline, homeCurrency)}</td>
       <td className="figure">
         {renewable && row.outlook.kind !== 'charged' && (
           <Button data-kind="plain" onPress={() => acts.onRenew(row)} aria-label={`Renew ${name}`}>

@@ -1,7 +1,7 @@
 import { createServer, type ServerResponse } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { afterEach, describe, expect, test } from 'vitest';
-import { httpVenue } from '../venue/httpVenue';
+import { httpMarketplace } from '../marketplace/httpMarketplace';
 import { boundedRequest } from './boundedRequest';
 
 const closing: (() => Promise<void>)[] = [];
@@ -56,12 +56,15 @@ describe('a question over HTTP', () => {
   });
 });
 
-test('a venue whose answer does not end is one that did not answer: its key goes nowhere else', async () => {
-  const venue = (url: string) => httpVenue({ url, key: 'k', allowedHosts: ['127.0.0.1'] });
-  expect(await venue(await web(endless(1))).events(0)).toMatchObject({
+test('a marketplace whose answer does not end is one that did not answer: its key goes nowhere else', async () => {
+  const marketplace = (url: string) => httpMarketplace({ url, key: 'k', allowedHosts: ['127.0.0.1'] });
+  expect(await marketplace(await web(endless(1))).events(0)).toMatchObject({
     kind: 'unknown',
     cause: expect.stringContaining('longer than'),
   });
   const away = await web((response) => response.writeHead(307, { location: 'http://127.0.0.1:1/' }).end());
-  expect(await venue(away).test()).toEqual({ kind: 'unknown', cause: 'the venue sends on to another address' });
+  expect(await marketplace(away).test()).toEqual({
+    kind: 'unknown',
+    cause: 'the marketplace sends on to another address',
+  });
 });

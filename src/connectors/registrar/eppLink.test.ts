@@ -63,12 +63,12 @@ describe('a link at work', () => {
     await wrong.close();
   });
 
-  test('reads everything the login holds: names, balance, means and rules', async () => {
+  test('reads everything the login holds: names, balance, paymentMethod and rules', async () => {
     await begin({ lock: true });
     const holding = await link.holding();
     if (holding.kind !== 'done') throw new Error(holding.kind);
     expect(holding.value.balance).toEqual(amount(18_640, 'USD'));
-    expect(holding.value.means.map(({ kind, endsMonth }) => [kind, endsMonth])).toEqual([
+    expect(holding.value.paymentMethods.map(({ kind, endsMonth }) => [kind, endsMonth])).toEqual([
       ['balance', null],
       ['card', '2026-10'],
     ]);

@@ -29,7 +29,7 @@ export interface RenewalOrder {
   /** The most that may be taken; `null` leaves it to the registrar. */
   readonly fee: Amount | null;
   readonly promotion?: string | null;
-  /** The means that is to pay; `null` for the account's usual order. */
+  /** The payment method that is to pay; `null` for the account's usual order. */
   readonly payBy?: string | null;
 }
 
@@ -57,7 +57,7 @@ export interface RegistrarMessage {
     readonly name: string;
     readonly paidThrough: Instant | null;
     readonly amount: Amount | null;
-    readonly means: string | null;
+    readonly paymentMethod: string | null;
     /** The last instant to do what it asks for. */
     readonly until: Instant | null;
   } | null;
@@ -70,7 +70,7 @@ export interface RegistrarMessage {
 export interface RegistrarLink {
   /** Connects and logs in; answers the registrar's own title. */
   test(): Promise<Outcome<string>>;
-  /** Everything the login holds: names, balance, means of payment, and the registrar's rules. */
+  /** Everything the login holds: names, balance, payment methods, and the registrar's rules. */
   holding(): Promise<Outcome<HoldingPage>>;
   info(name: string): Promise<Outcome<HeldName>>;
   /** What renewing each name for `years`, or restoring it, would cost now. */
@@ -85,7 +85,7 @@ export interface RegistrarLink {
   /** Asks for a name in redemption to be restored, for at most `fee`: it is paid for then, and waits for its report. */
   requestRestore(name: string, fee: Amount | null, payBy: string | null, id: string): Promise<Outcome<Taken>>;
   reportRestore(name: string, report: RestoreReport, id: string): Promise<Outcome<true>>;
-  /** Deletes a name. In its refundable days that gives it back. */
+  /** Deletes a name. In its refundable days that refunds it. */
   remove(name: string, id: string): Promise<Outcome<Taken>>;
   change(name: string, settings: NameSettings, id: string): Promise<Outcome<true>>;
   topUp(money: Amount, key: string): Promise<Outcome<true>>;

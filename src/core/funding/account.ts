@@ -1,11 +1,11 @@
 import type { Instant } from '../time';
 
-export const MEANS_KINDS = ['balance', 'card', 'wallet', 'bank'] as const;
-export type MeansKind = (typeof MEANS_KINDS)[number];
+export const PAYMENT_METHOD_KINDS = ['balance', 'card', 'wallet', 'bank'] as const;
+export type PaymentMethodKind = (typeof PAYMENT_METHOD_KINDS)[number];
 
 /** One way an account pays, tried in the account's order. */
-export interface Means {
-  readonly kind: MeansKind;
+export interface PaymentMethod {
+  readonly kind: PaymentMethodKind;
   readonly label: string;
   /** `YYYY-MM`: a card is good through the last day of this month. `null` for no end date. */
   readonly endsMonth: string | null;
@@ -19,7 +19,7 @@ export interface FundedAccount {
   readonly yearsPerCharge: number;
   /** Days before the term's end at which a failed charge is tried again. */
   readonly retryDays: readonly number[];
-  readonly means: readonly Means[];
+  readonly paymentMethods: readonly PaymentMethod[];
   /** The balance as last known, minor units of `currency`; `null` when nobody has said. */
   readonly balanceMinor: number | null;
 }
@@ -28,8 +28,8 @@ export interface FundedAccount {
 export const AUTO_RENEW_SETTINGS = ['on', 'off', 'stalled', 'unknown'] as const;
 export type AutoRenewSetting = (typeof AUTO_RENEW_SETTINGS)[number];
 
-/** How far the ledger knows a setting: believed without evidence, asked of the registrar, confirmed by it. */
-export const STANDINGS = ['believed', 'asked', 'confirmed'] as const;
+/** How far the ledger knows a setting: believed without evidence, requested of the registrar, confirmed by it. */
+export const STANDINGS = ['believed', 'requested', 'confirmed'] as const;
 export type Standing = (typeof STANDINGS)[number];
 
 /** True while a card that ends in `endsMonth` can still be charged: through the last day of that month, UTC. */

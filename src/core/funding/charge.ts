@@ -2,11 +2,11 @@ import { type Amount, amount } from '../money';
 import type { Instant, TermEnd } from '../time';
 import { cardIsGood, type FundedAccount } from './account';
 
-/** Why no means of an account paid. */
+/** Why no payment method of an account paid. */
 export type FailureCause =
   | { readonly kind: 'balance short'; readonly missing: Amount }
   | { readonly kind: 'card ended'; readonly label: string; readonly endsMonth: string }
-  | { readonly kind: 'no means' };
+  | { readonly kind: 'no payment method' };
 
 /** An automatic charge, as it is expected to go. */
 export interface Charge {
@@ -17,9 +17,9 @@ export interface Charge {
   /** `null` when no price is known. */
   readonly cost: Amount | null;
   readonly outcome: 'pass' | 'fail';
-  /** True when the result rests on something nobody has said: an unknown balance, price, means, or an overdue result. */
+  /** True when the result rests on something nobody has said: an unknown balance, price, payment method, or an overdue result. */
   readonly assumed: boolean;
-  readonly means: string | null;
+  readonly paymentMethod: string | null;
   readonly cause: FailureCause | null;
   readonly newEnd: TermEnd;
   /** The balance after it, minor units of the account's currency; `null` when the balance is unknown. */
@@ -29,30 +29,30 @@ export interface Charge {
 type Payment =
   | {
       readonly outcome: 'pass';
-      readonly means: string | null;
+      readonly paymentMethod: string | null;
       readonly assumed: boolean;
       readonly balanceMinor: number | null;
     }
   | { readonly outcome: 'fail'; readonly cause: FailureCause; readonly balanceMinor: number | null };
 
 /**
- * Tries an account's means in order for one charge at `at`. One charge is never split between two. Without any means
+ * Tries an account’s payment methods in order for one charge at `at`. One charge is never split between two. Without any payment method
  * recorded, or with an unknown balance or price, the charge is assumed to pass and says so.
  */
 export function pay(account: FundedAccount, balanceMinor: number | null, cost: Amount | null, at: Instant): Payment {
-  if (account.means.length === 0) return { outcome: 'pass', means: null, assumed: true, balanceMinor };
+  if (account.paymentMethods.length === 0) return { outcome: 'pass', paymentMethod: null, assumed: true, balanceMinor };
   const inCurrency = cost !== null && cost.currency === account.currency;
-  let cause: FailureCause = { kind: 'no means' };
-  for (const means of account.means) {
-    if (means.kind !== 'balance') {
-      if (cardIsGood(means.endsMonth, at))
-        return { outcome: 'pass', means: means.label, assumed: cost === null, balanceMinor };
-      cause = { kind: 'card ended', label: means.label, endsMonth: means.endsMonth ?? '' };
+  let cause: FailureCause = { kind: 'no payment method' };
+  for (const method of account.paymentMethods) {
+    if (method.kind !== 'balance') {
+      if (cardIsGood(method.endsMonth, at))
+        return { outcome: 'pass', paymentMethod: method.label, assumed: cost === null, balanceMinor };
+      cause = { kind: 'card ended', label: method.label, endsMonth: method.endsMonth ?? '' };
     } else if (balanceMinor === null || !inCurrency) {
-      return { outcome: 'pass', means: means.label, assumed: true, balanceMinor };
+      return { outcome: 'pass', paymentMethod: method.label, assumed: true, balanceMinor };
     } else if (balanceMinor >= cost.minor) {
-      return { outcome: 'pass', means: means.label, assumed: false, balanceMinor: balanceMinor - cost.minor };
-    } else if (cause.kind === 'no means') {
+      return { outcome: 'pass', paymentMethod: method.label, assumed: false, balanceMinor: balanceMinor - cost.minor };
+    } else if (cause.kind === 'no payment method') {
       cause = { kind: 'balance short', missing: amount(cost.minor - balanceMinor, account.currency) };
     }
   }

@@ -3,9 +3,9 @@ export {
   type AutoRenewSetting,
   cardIsGood,
   type FundedAccount,
-  MEANS_KINDS,
-  type Means,
-  type MeansKind,
+  PAYMENT_METHOD_KINDS,
+  type PaymentMethod,
+  type PaymentMethodKind,
   STANDINGS,
   type Standing,
 } from './account';

@@ -18,7 +18,7 @@ const balanceOnly: FundedAccount = {
   leadDays: 5,
   yearsPerCharge: 1,
   retryDays: [],
-  means: [{ kind: 'balance', label: 'balance', endsMonth: null }],
+  paymentMethods: [{ kind: 'balance', label: 'balance', endsMonth: null }],
   balanceMinor: 3000,
 };
 const name = (ascii: string, end: string, cost = 1138, more: Partial<ChargedName> = {}): ChargedName => {
@@ -39,7 +39,7 @@ const told = (charges: ReturnType<typeof projectCharges>) =>
     list.map((c) => `${formatInstant(c.at).slice(0, 10)} ${c.outcome}${c.assumed ? '?' : ''} ${c.balanceMinor ?? '-'}`),
   );
 
-describe('a charge is made the account’s days before the end, out of its means in order', () => {
+describe('a charge is made the account’s days before the end, out of its payment methods in order', () => {
   test('the balance is enough for two charges and not for the third', () => {
     const names = [
       name('a.com', '2026-12-10T00:00:00Z'),
@@ -55,10 +55,10 @@ describe('a charge is made the account’s days before the end, out of its means
     const account = {
       ...balanceOnly,
       balanceMinor: 1000,
-      means: [...balanceOnly.means, { kind: 'card' as const, label: 'card', endsMonth: '2026-12' }],
+      paymentMethods: [...balanceOnly.paymentMethods, { kind: 'card' as const, label: 'card', endsMonth: '2026-12' }],
     };
     const [list] = projectCharges(account, [name('a.com', '2026-12-10T00:00:00Z')], ASOF, UNTIL);
-    expect(list?.[0]).toMatchObject({ outcome: 'pass', means: 'card', balanceMinor: 1000 });
+    expect(list?.[0]).toMatchObject({ outcome: 'pass', paymentMethod: 'card', balanceMinor: 1000 });
     expect(list?.[1]).toMatchObject({ outcome: 'fail', cause: { kind: 'card ended', endsMonth: '2026-12' } });
   });
 
@@ -99,7 +99,7 @@ describe('a charge is made the account’s days before the end, out of its means
 
   test('what nobody has said is assumed to pass, and says so', () => {
     for (const account of [
-      { ...balanceOnly, means: [] },
+      { ...balanceOnly, paymentMethods: [] },
       { ...balanceOnly, balanceMinor: null },
     ]) {
       const [list] = projectCharges(
@@ -225,7 +225,7 @@ test('an automatic charge on the very day of the end is on time: no late fee', (
   const end = parseTermEnd('2027-01-31T10:00:00Z') as TermEnd;
   const late: boolean[] = [];
   projectCharges(
-    { currency: 'USD', leadDays: 0, yearsPerCharge: 1, retryDays: [], means: [], balanceMinor: null },
+    { currency: 'USD', leadDays: 0, yearsPerCharge: 1, retryDays: [], paymentMethods: [], balanceMinor: null },
     [
       {
         place: 0,

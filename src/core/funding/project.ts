@@ -62,7 +62,7 @@ export function projectCharges(
       cost,
       outcome: payment.outcome,
       assumed: due.overdue || (passes && payment.assumed),
-      means: passes ? payment.means : null,
+      paymentMethod: passes ? payment.paymentMethod : null,
       cause: passes ? null : payment.cause,
       newEnd,
       balanceMinor,
@@ -103,7 +103,7 @@ export function balanceNeeded(
 
 /** True when a balance that is never short pays a charge at `at`: no good card or wallet stands before it. */
 function paidByBalance(account: FundedAccount, at: Instant): boolean {
-  const first = account.means.find((means) => means.kind === 'balance' || cardIsGood(means.endsMonth, at));
+  const first = account.paymentMethods.find((method) => method.kind === 'balance' || cardIsGood(method.endsMonth, at));
   return first?.kind === 'balance';
 }
 

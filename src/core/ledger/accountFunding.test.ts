@@ -42,7 +42,7 @@ describe('an account played forward', () => {
   });
 
   test('a card that ends is a cause of its own', () => {
-    const card = { means: [{ kind: 'card' as const, label: 'blue card', endsMonth: '2026-11' }] };
+    const card = { paymentMethods: [{ kind: 'card' as const, label: 'blue card', endsMonth: '2026-11' }] };
     expect(funded(null, names, UNTIL, card).firstFailure?.cause).toEqual({
       kind: 'card ended',
       label: 'blue card',
@@ -88,7 +88,7 @@ describe('contradictions are seen before they cost', () => {
     return contradictionOf(rowsOn(projection, TODAY)(0), projection.index.rules.accounts[0], TODAY)?.kind ?? null;
   };
   test.each([
-    [{ purpose: 'let go' as const }, {}, 'on for a name being let go'],
+    [{ purpose: 'drop' as const }, {}, 'on for a name being dropped'],
     [{ neverLost: true, setting: 'off' as const }, {}, 'off for a name never to be lost'],
     [{ neverLost: true, setting: 'stalled' as const }, {}, 'off for a name never to be lost'],
     [{ neverLost: true, standing: 'believed' as const }, {}, 'believed, never confirmed'],

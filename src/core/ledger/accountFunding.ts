@@ -19,7 +19,7 @@ export interface AccountFunding {
   /** In order of time, then of A-label. */
   readonly charges: readonly Charge[];
   readonly months: readonly FundedMonth[];
-  /** Charges of which nobody can say whether they pass: the balance, the means or the price is not known. */
+  /** Charges of which nobody can say whether they pass: the balance, the payment method or the price is not known. */
   readonly notKnown: number;
   readonly firstFailure: (Charge & { readonly cause: FailureCause }) | null;
   /** Places of the names that lapse because their last charge in the range fails, in the order of those charges. */
@@ -96,7 +96,8 @@ function leastTopUp(
   until: Instant,
 ): AccountFunding['leastTopUp'] {
   const { balanceMinor } = account;
-  if (!firstFailure || balanceMinor === null || !account.means.some(({ kind }) => kind === 'balance')) return null;
+  if (!firstFailure || balanceMinor === null || !account.paymentMethods.some(({ kind }) => kind === 'balance'))
+    return null;
   const needed = balanceNeeded(account, projection.charged.get(account.id) ?? [], projection.asOf, until);
   return needed > balanceMinor ? { minor: needed - balanceMinor, by: firstFailure.at } : null;
 }

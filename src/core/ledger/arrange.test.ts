@@ -3,7 +3,6 @@ import { describe, expect, test } from 'vitest';
 import {
   arrangeRows,
   EVERY_NAME,
-  footingOf,
   indexRules,
   type LedgerName,
   type LedgerView,
@@ -12,15 +11,19 @@ import {
   rowsOn,
   SORT_KEYS,
   sortRows,
+  totalsOf,
 } from '@/core/ledger';
 import { amount } from '@/core/money';
 import { addDays, endDay, formatInstant } from '@/core/time';
 import { GENERIC, nameWith, QUAYMARK, RENEWAL, rulesWith, TODAY } from './sampleLedger';
 
-const SALTGATE = { ...QUAYMARK, id: 2, label: 'Saltgate', currency: 'EUR', means: [] };
+const WRACKGATE = { ...QUAYMARK, id: 2, label: 'Wrackgate', currency: 'EUR', paymentMethods: [] };
 const rules = rulesWith({
-  accounts: [QUAYMARK, SALTGATE],
-  policies: [GENERIC, { ...GENERIC, ending: 'uk', lateDays: 90, redemptionDays: 0, deletingDays: 0, yearlyFee: false }],
+  accounts: [QUAYMARK, WRACKGATE],
+  policies: [
+    GENERIC,
+    { ...GENERIC, ending: 'uk', lateDays: 90, redemptionDays: 0, pendingDeleteDays: 0, yearlyFee: false },
+  ],
   prices: [RENEWAL, { ...RENEWAL, accountId: 2, currency: 'EUR', yearMinor: 900 }],
 });
 
@@ -44,7 +47,7 @@ const NAMES: readonly LedgerName[] = [
     tags: ['craft', 'coast'],
   }),
   nameWith('driftloft.com', '2026-09-20T00:00:00Z', { accountId: 2, spent: [amount(700, 'EUR'), amount(50, 'USD')] }),
-  nameWith('eelpress.com', null, { accountId: 2, setting: 'unknown', purpose: 'let go' }),
+  nameWith('eelpress.com', null, { accountId: 2, setting: 'unknown', purpose: 'drop' }),
   nameWith('xn--mwen-5qa.com', '2028-01-01T00:00:00Z', {
     unicode: 'möwen.com',
     setting: 'on',
@@ -71,9 +74,9 @@ describe('filters', () => {
     ['ending', { endings: ['uk'] }, ['curlewmill']],
     ['one of several phases', { phases: ['late', 'redemption'] }, ['bellforge', 'driftloft']],
     ['auto-renew', { settings: ['stalled', 'unknown'] }, ['bellforge', 'eelpress']],
-    ['purpose', { purposes: ['let go'] }, ['eelpress']],
+    ['purpose', { purposes: ['drop'] }, ['eelpress']],
     ['any of several tags', { tags: ['craft', 'textile'] }, ['curlewmill']],
-    ['price step within days', { stepWithinDays: 25 }, ['anchorquay', 'bellforge', 'driftloft']],
+    ['deadline within days', { dueWithinDays: 25 }, ['anchorquay', 'bellforge', 'driftloft']],
     ['for sale', { forSale: true }, ['anchorquay']],
     ['not for sale', { forSale: false }, ['bellforge', 'curlewmill', 'driftloft', 'eelpress', 'möwen']],
     ['never to be lost', { neverLost: true }, ['bellforge']],
@@ -87,10 +90,10 @@ describe('filters', () => {
 });
 
 describe('order', () => {
-  test('by price step, what has none last', () => {
-    expect(sorted('step').slice(0, 2)).toEqual(['anchorquay', 'driftloft']);
-    expect(sorted('step').at(-1)).toBe('eelpress');
-    expect(sorted('step', true).at(-1)).toBe('eelpress');
+  test('by deadline, what has none last', () => {
+    expect(sorted('deadline').slice(0, 2)).toEqual(['anchorquay', 'driftloft']);
+    expect(sorted('deadline').at(-1)).toBe('eelpress');
+    expect(sorted('deadline', true).at(-1)).toBe('eelpress');
   });
   test('by name both ways', () => {
     expect(sorted('name')).toEqual(['anchorquay', 'bellforge', 'curlewmill', 'driftloft', 'eelpress', 'möwen']);
@@ -141,9 +144,9 @@ describe('order', () => {
   });
 });
 
-describe('footing', () => {
+describe('totals', () => {
   test('sums stay within their currencies, and unpriced names are counted', () => {
-    expect(footingOf(projection, rows, TODAY)).toEqual({
+    expect(totalsOf(projection, rows, TODAY)).toEqual({
       names: 6,
       unpriced: 1,
       perYear: [amount(2700, 'EUR'), amount(2276, 'USD')],
@@ -158,14 +161,14 @@ describe('footing', () => {
   test('looking ahead, what was charged by then has been spent', () => {
     const day = addDays(TODAY, 30);
     const later = NAMES.map((_, place) => rowsOn(projection, day)(place));
-    expect(footingOf(projection, later, day)).toMatchObject({
+    expect(totalsOf(projection, later, day)).toMatchObject({
       spent: [amount(700, 'EUR'), amount(3188, 'USD')],
       charged30: [],
     });
   });
 
   test('nothing comes to nothing', () => {
-    expect(footingOf(projection, [], TODAY)).toEqual({
+    expect(totalsOf(projection, [], TODAY)).toEqual({
       names: 0,
       unpriced: 0,
       perYear: [],

@@ -31,11 +31,11 @@ export function matchingRows(
   within(view.settings, (row) => row.setting);
   within(view.purposes, (row) => row.name.purpose);
   if (view.tags.length > 0) tests.push((row) => view.tags.some((tag) => row.name.tags.includes(tag)));
-  if (view.stepWithinDays !== null) {
-    const last = addDays(asOf, view.stepWithinDays);
-    tests.push((row) => row.step !== null && row.step.at <= last);
+  if (view.dueWithinDays !== null) {
+    const last = addDays(asOf, view.dueWithinDays);
+    tests.push((row) => row.deadline !== null && row.deadline.at <= last);
   }
-  range(view.costFrom, view.costTo, homeCurrency, (row) => row.step?.before ?? null, tests);
+  range(view.costFrom, view.costTo, homeCurrency, (row) => row.deadline?.before ?? null, tests);
   range(view.askingFrom, view.askingTo, homeCurrency, (row) => row.name.asking, tests);
   if (view.forSale !== null) tests.push((row) => (row.name.purpose === 'for sale') === view.forSale);
   if (view.neverLost !== null) tests.push((row) => row.name.neverLost === view.neverLost);
@@ -80,8 +80,8 @@ function numberFor(
   shown: ReturnType<typeof shownIn>,
 ): number | null {
   switch (key) {
-    case 'step':
-      return row.step?.at ?? null;
+    case 'deadline':
+      return row.deadline?.at ?? null;
     case 'termEnd':
       return shown(row.termEnd);
     case 'registered':
@@ -89,7 +89,7 @@ function numberFor(
     case 'checked':
       return row.name.checkedAt;
     case 'cost':
-      return row.step?.before?.minor ?? null;
+      return row.deadline?.before?.minor ?? null;
     case 'perYear':
       return row.costs.perYear?.minor ?? null;
     case 'asking':

@@ -29,12 +29,12 @@ export interface LedgerColumns {
   readonly sparse: {
     readonly unicode: Readonly<Record<number, string>>;
     readonly observed: Readonly<Record<number, { phase: ObservedPhase['phase']; at: number }>>;
-    readonly asked: Readonly<Record<number, 'on' | 'off'>>;
-    readonly askedLock: Readonly<Record<number, 'on' | 'off'>>;
-    readonly askedPrivacy: Readonly<Record<number, 'on' | 'off'>>;
+    readonly requested: Readonly<Record<number, 'on' | 'off'>>;
+    readonly requestedLock: Readonly<Record<number, 'on' | 'off'>>;
+    readonly requestedPrivacy: Readonly<Record<number, 'on' | 'off'>>;
     readonly stalledBy: Readonly<Record<number, string>>;
     readonly confirmMailBy: Readonly<Record<number, number>>;
-    readonly rescue: Readonly<Record<number, 'keep' | 'let go'>>;
+    readonly rescue: Readonly<Record<number, 'keep' | 'drop'>>;
     readonly saleChance: Readonly<Record<number, number>>;
     readonly bestOffer: Readonly<Record<number, { minor: number; currency: string }>>;
     readonly tags: Readonly<Record<number, readonly string[]>>;
@@ -68,9 +68,9 @@ export function namesFromColumns(columns: LedgerColumns): LedgerName[] {
       setting: columns.setting[i] as AutoRenewSetting,
       standing: columns.standing[i] as Standing,
       settingSince: (columns.settingSince[i] ?? null) as Instant | null,
-      asked: sparse.asked[i] ?? null,
-      askedLock: sparse.askedLock[i] ?? null,
-      askedPrivacy: sparse.askedPrivacy[i] ?? null,
+      requested: sparse.requested[i] ?? null,
+      requestedLock: sparse.requestedLock[i] ?? null,
+      requestedPrivacy: sparse.requestedPrivacy[i] ?? null,
       stalledBy: sparse.stalledBy[i] ?? null,
       confirmMailBy: (sparse.confirmMailBy[i] ?? null) as Instant | null,
       purpose: columns.purpose[i] as Purpose,

@@ -4,7 +4,7 @@ import type { LedgerRow } from './projection';
 
 /** What about a name's setting contradicts what is wanted of it, before it costs anything. */
 export type Contradiction =
-  | { readonly kind: 'on for a name being let go' }
+  | { readonly kind: 'on for a name being dropped' }
   | { readonly kind: 'off for a name never to be lost' }
   | { readonly kind: 'believed, never confirmed' }
   | { readonly kind: 'several years a charge'; readonly years: number };
@@ -20,7 +20,7 @@ export function contradictionOf(
 ): Contradiction | null {
   const { name, setting, coming } = row;
   if (name.neverLost && setting !== 'on') return { kind: 'off for a name never to be lost' };
-  if (name.purpose === 'let go' && setting === 'on') return { kind: 'on for a name being let go' };
+  if (name.purpose === 'drop' && setting === 'on') return { kind: 'on for a name being dropped' };
   const relied = name.neverLost || (coming !== null && coming.at < addDays(asOf, RELIED_ON_DAYS));
   if (setting === 'on' && name.standing === 'believed' && relied) return { kind: 'believed, never confirmed' };
   const years = coming?.years ?? 1;

@@ -2,13 +2,13 @@ import { type Policy, policyFor, type RegistryFee, registryFeeOn } from '../life
 import { type Amount, amount, roundHalfAway } from '../money';
 import {
   type Cost,
+  type CostsToKeep,
   makePriceBook,
-  type PriceBook,
+  type PriceList,
   priceInForce,
   type RenewalPricing,
   renewalCost,
   restoreWithYear,
-  type StepCosts,
 } from '../pricing';
 import { type Day, dayOf, type Instant, startOfDay } from '../time';
 import type { LedgerAccount, LedgerName, LedgerRules } from './data';
@@ -18,7 +18,7 @@ export interface RuleIndex {
   readonly rules: LedgerRules;
   readonly accounts: ReadonlyMap<number, LedgerAccount>;
   readonly policies: ReadonlyMap<string, Policy>;
-  readonly book: PriceBook;
+  readonly book: PriceList;
   readonly fees: readonly RegistryFee[];
   /** Ids of the names that have a price of their own. */
   readonly premium: ReadonlySet<number>;
@@ -36,7 +36,7 @@ export function indexRules(rules: LedgerRules): RuleIndex {
 }
 
 /** What keeping a name costs on one day, by the way it is kept, and what it costs per year. */
-export interface KeepingCosts extends StepCosts {
+export interface KeepingCosts extends CostsToKeep {
   readonly perYear: Amount | null;
 }
 

@@ -4,8 +4,8 @@ import type { Amount, Rate } from '../money';
 import type { Price } from '../pricing';
 import type { Instant, TermEnd } from '../time';
 
-export const PURPOSES = ['in use', 'hold', 'for sale', 'let go'] as const;
-/** What a name is kept for. `let go`: it is meant to lapse, and nobody nags about it. */
+export const PURPOSES = ['in use', 'hold', 'for sale', 'drop'] as const;
+/** What a name is kept for. `drop`: it is meant to lapse, and nobody nags about it. */
 export type Purpose = (typeof PURPOSES)[number];
 
 /** What a registrar can be asked to switch on or off for a name. */
@@ -20,11 +20,16 @@ export interface LedgerAccount extends FundedAccount, AccountWindow {
   readonly lateFeeMinor: number;
   /** Percent that the registrar adds to every price. */
   readonly taxPercent: number;
+  /** How long the registrar may take to confirm a switch, in hours. */
+  readonly switchHours: number;
   /** The registrar gives the money of a fresh registration back. */
   readonly refunds: boolean;
   /** The program can talk to the registrar itself; else everything there is done by hand. */
   readonly linked: boolean;
 }
+
+/** How long a registrar may take to confirm a switch where nobody has said, in hours: common practice. */
+export const USUAL_SWITCH_HOURS = 72;
 
 /** One name with everything the ledger shows of it. */
 export interface LedgerName {
@@ -40,9 +45,9 @@ export interface LedgerName {
   readonly standing: Standing;
   readonly settingSince: Instant | null;
   /** What the registrar has been asked to change the setting to, and has not confirmed. */
-  readonly asked: 'on' | 'off' | null;
-  readonly askedLock: 'on' | 'off' | null;
-  readonly askedPrivacy: 'on' | 'off' | null;
+  readonly requested: 'on' | 'off' | null;
+  readonly requestedLock: 'on' | 'off' | null;
+  readonly requestedPrivacy: 'on' | 'off' | null;
   /** What showed that the last charge failed: the registrar's message, or a list. */
   readonly stalledBy: string | null;
   /** Until when the holder has to confirm the mail address; the name stops working after it. */
@@ -58,7 +63,7 @@ export interface LedgerName {
   readonly spent: readonly Amount[];
   readonly checkedAt: Instant | null;
   /** What the owner decided about its rescue in this term, against the verdict. */
-  readonly rescue: 'keep' | 'let go' | null;
+  readonly rescue: 'keep' | 'drop' | null;
   /** How likely the owner thinks a sale is, 0 to 1; `null` for the office's usual chance. */
   readonly saleChance: number | null;
   /** The best offer that somebody has made for it. */
@@ -69,7 +74,7 @@ export interface LedgerName {
 export interface SaleOdds {
   /** How likely a name sells at its asking price in the year that is paid for. */
   readonly chance: number;
-  /** What the venue keeps of the price. */
+  /** What the marketplace keeps of the price. */
   readonly commission: number;
 }
 

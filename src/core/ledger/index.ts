@@ -13,9 +13,9 @@ export {
   SWITCHES,
   type Switch,
   USUAL_ODDS,
+  USUAL_SWITCH_HOURS,
 } from './data';
-export { type Footing, footingOf } from './footing';
-export { type LifeStrip, lifeStrip, type Stretch, type StretchKind, type StripMark } from './lifeStrip';
+export { type LifecycleStrip, lifecycleStrip, type Stretch, type StretchKind, type StripMark } from './lifecycleStrip';
 export { isCaution, type Outlook } from './outlook';
 export { type LedgerRow, LOOK_AHEAD_YEARS, type Projection, projectLedger, rowsOn } from './projection';
 export { type DueReminder, mailReminderFor, reminderFor, USUAL_LEADS } from './reminding';
@@ -33,4 +33,5 @@ export {
   type Worth,
   worthIn,
 } from './today';
+export { type Totals, totalsOf } from './totals';
 export { EVERY_NAME, type LedgerView, queryFromView, SORT_KEYS, type SortKey, viewFromQuery } from './view';

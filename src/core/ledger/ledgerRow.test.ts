@@ -1,27 +1,28 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { footingOf, indexRules, type LedgerName, lifeStrip, projectLedger, rowsOn } from '@/core/ledger';
+import { indexRules, type LedgerName, lifecycleStrip, projectLedger, rowsOn, totalsOf } from '@/core/ledger';
 import { amount } from '@/core/money';
 import { addDays, type Day, formatInstant, type Instant, instant } from '@/core/time';
 import { GENERIC, nameWith, QUAYMARK, RENEWAL, rulesWith, TODAY } from './sampleLedger';
 
 const rowOf = (name: LedgerName, rules = rulesWith(), day: Instant = TODAY) =>
   rowsOn(projectLedger(indexRules(rules), [name], TODAY), day)(0);
-const step = (name: LedgerName, rules = rulesWith(), day: Instant = TODAY) => {
-  const found = rowOf(name, rules, day).step;
+const deadline = (name: LedgerName, rules = rulesWith(), day: Instant = TODAY) => {
+  const found = rowOf(name, rules, day).deadline;
   return (
     found && `${formatInstant(found.at)} ${found.kind} ${found.before?.minor ?? '-'} > ${found.after?.minor ?? '-'}`
   );
 };
 
-describe('the price step: ordinary renewal → late fee → restore and a year → lost', () => {
+describe('the deadline: ordinary renewal → late fee → restore and a year → lost', () => {
   test('a stalled name in its late window, eighteen days past its term (the example of the interface)', () => {
     const row = rowOf(nameWith('kelpkiln.com', '2026-11-06T10:15:00Z', { setting: 'stalled' }));
     expect(row.phase).toBe('late');
     expect(
-      row.marks && [row.marks.termEnd, row.marks.deletion, row.marks.purge, row.marks.release].map(formatInstant),
+      row.marks &&
+        [row.marks.termEnd, row.marks.deletion, row.marks.redemptionEnd, row.marks.release].map(formatInstant),
     ).toEqual(['2026-11-06T10:15:00Z', '2026-12-21T10:15:00Z', '2027-01-20T10:15:00Z', '2027-01-25T10:15:00Z']);
-    expect(row.step).toEqual({
+    expect(row.deadline).toEqual({
       at: instant('2026-12-21T10:15:00Z'),
       kind: 'restore',
       before: amount(1138, 'USD'),
@@ -34,32 +35,36 @@ describe('the price step: ordinary renewal → late fee → restore and a year �
     ['in term, off', '2026-12-09T00:00:00Z', '2027-01-23T00:00:00Z restore 1138 > 12518'],
     ['in redemption', '2026-09-14T00:00:00Z', '2026-11-28T00:00:00Z lost 12518 > -'],
     ['in deletion', '2026-09-08T00:00:00Z', null],
-    ['free', '2026-08-01T00:00:00Z', null],
+    ['available', '2026-08-01T00:00:00Z', null],
   ])('%s', (_what, expires, expected) => {
-    expect(step(nameWith('seaholly.com', expires))).toBe(expected);
+    expect(deadline(nameWith('seaholly.com', expires))).toBe(expected);
   });
 
-  test('a late fee is a step of its own at the end of the term', () => {
+  test('a late fee is a deadline of its own at the end of the term', () => {
     const rules = rulesWith({ accounts: [{ ...QUAYMARK, lateFeeMinor: 350 }] });
-    expect(step(nameWith('a.com', '2026-12-09T00:00:00Z'), rules)).toBe('2026-12-09T00:00:00Z late fee 1138 > 1488');
-    expect(step(nameWith('a.com', '2026-11-20T00:00:00Z'), rules)).toBe('2027-01-04T00:00:00Z restore 1488 > 12518');
+    expect(deadline(nameWith('a.com', '2026-12-09T00:00:00Z'), rules)).toBe(
+      '2026-12-09T00:00:00Z late fee 1138 > 1488',
+    );
+    expect(deadline(nameWith('a.com', '2026-11-20T00:00:00Z'), rules)).toBe(
+      '2027-01-04T00:00:00Z restore 1488 > 12518',
+    );
   });
 
   test('an account that auctions late names loses them from that day', () => {
     const rules = rulesWith({ accounts: [{ ...QUAYMARK, auctionDay: 30 }] });
-    expect(step(nameWith('a.com', '2026-11-20T00:00:00Z'), rules)).toBe('2026-12-20T00:00:00Z auction 1138 > -');
+    expect(deadline(nameWith('a.com', '2026-11-20T00:00:00Z'), rules)).toBe('2026-12-20T00:00:00Z auction 1138 > -');
   });
 
   test('where an ending knows no redemption, the end of the late window is the loss', () => {
     const rules = rulesWith({
-      policies: [GENERIC, { ...GENERIC, ending: 'com', lateDays: 90, redemptionDays: 0, deletingDays: 0 }],
+      policies: [GENERIC, { ...GENERIC, ending: 'com', lateDays: 90, redemptionDays: 0, pendingDeleteDays: 0 }],
       accounts: [{ ...QUAYMARK, lateDays: 90 }],
     });
-    expect(step(nameWith('a.com', '2026-11-20T00:00:00Z'), rules)).toBe('2027-02-18T00:00:00Z lost 1138 > -');
+    expect(deadline(nameWith('a.com', '2026-11-20T00:00:00Z'), rules)).toBe('2027-02-18T00:00:00Z lost 1138 > -');
   });
 
-  test('a coming charge that will pass is the step, and nothing gets dearer', () => {
-    expect(step(nameWith('a.com', '2026-12-09T00:00:00Z', { setting: 'on' }))).toBe(
+  test('a coming charge that will pass is the deadline, and nothing gets dearer', () => {
+    expect(deadline(nameWith('a.com', '2026-12-09T00:00:00Z', { setting: 'on' }))).toBe(
       '2026-12-04T00:00:00Z charge 1138 > -',
     );
   });
@@ -71,12 +76,12 @@ describe('the price step: ordinary renewal → late fee → restore and a year �
       kind: 'charge fails',
       charge: { cause: { kind: 'balance short', missing: amount(638, 'USD') } },
     });
-    expect(row.step).toMatchObject({ kind: 'restore', at: instant('2027-01-23T00:00:00Z') });
+    expect(row.deadline).toMatchObject({ kind: 'restore', at: instant('2027-01-23T00:00:00Z') });
   });
 
   test('without a known price nothing is invented', () => {
     const row = rowOf(nameWith('a.com', '2026-12-09T00:00:00Z'), rulesWith({ prices: [] }));
-    expect(row.step).toMatchObject({ before: null, after: null });
+    expect(row.deadline).toMatchObject({ before: null, after: null });
     expect(row.costs).toMatchObject({ renewal: null, perYear: null });
   });
 
@@ -90,14 +95,14 @@ describe('the price step: ordinary renewal → late fee → restore and a year �
         { ...rules.prices[0], nameId: own.id, yearMinor: 9900 } as (typeof rules.prices)[number],
       ],
     };
-    expect(rowOf(own, premium).step?.before).toEqual(amount(9900, 'USD'));
+    expect(rowOf(own, premium).deadline?.before).toEqual(amount(9900, 'USD'));
   });
 
   test('a name whose end nobody has said has no phase, and says so', () => {
     expect(rowOf(nameWith('a.com', null))).toMatchObject({
       phase: null,
       marks: null,
-      step: null,
+      deadline: null,
       outlook: { kind: 'unknown' },
     });
   });
@@ -111,16 +116,22 @@ describe('moving the date', () => {
     const day = instant('2027-02-01T00:00:00Z');
     const row = rowsOn(projection, day)(0);
     expect(row).toMatchObject({ phase: 'term', termEnd: { at: instant('2027-12-09T00:00:00Z') } });
-    expect(footingOf(projection, [row], day).spent).toEqual([amount(1138, 'USD')]);
+    expect(totalsOf(projection, [row], day).spent).toEqual([amount(1138, 'USD')]);
   });
 
-  test('a name whose charge fails is stalled, then late, then in redemption, then free', () => {
+  test('a name whose charge fails is stalled, then late, then in redemption, then available', () => {
     const rules = rulesWith({ accounts: [{ ...QUAYMARK, balanceMinor: 500 }] });
     const phases = ['2026-12-05', '2026-12-20', '2027-02-01', '2027-02-23', '2027-03-05'].map((day) => {
       const row = rowOf(funded, rules, instant(`${day}T00:00:00Z`));
       return `${row.setting} ${row.phase}`;
     });
-    expect(phases).toEqual(['stalled term', 'stalled late', 'stalled redemption', 'stalled deleting', 'stalled free']);
+    expect(phases).toEqual([
+      'stalled term',
+      'stalled late',
+      'stalled redemption',
+      'stalled pending delete',
+      'stalled available',
+    ]);
   });
 
   test('on today itself only facts count', () => {
@@ -144,7 +155,7 @@ const anyName = fc
   });
 
 describe('whatever the name and the day', () => {
-  test('the price step is never earlier than the day, and marks are in order', () => {
+  test('the deadline is never earlier than the day, and marks are in order', () => {
     fc.assert(
       fc.property(
         anyName,
@@ -153,16 +164,18 @@ describe('whatever the name and the day', () => {
         (name, days, balanceMinor) => {
           const day = addDays(TODAY, days);
           const {
-            step: found,
+            deadline: found,
             marks,
             phase,
           } = rowOf(name, rulesWith({ accounts: [{ ...QUAYMARK, balanceMinor }] }), day);
           if (!marks) throw new Error('no marks');
-          expect(marks.termEnd <= marks.deletion && marks.deletion <= marks.purge && marks.purge <= marks.release).toBe(
-            true,
-          );
+          expect(
+            marks.termEnd <= marks.deletion &&
+              marks.deletion <= marks.redemptionEnd &&
+              marks.redemptionEnd <= marks.release,
+          ).toBe(true);
           if (found) expect(found.at).toBeGreaterThanOrEqual(day);
-          if (phase === 'free' || phase === 'deleting') expect(found).toBeNull();
+          if (phase === 'available' || phase === 'pending delete') expect(found).toBeNull();
         },
       ),
     );
@@ -179,11 +192,11 @@ describe('whatever the name and the day', () => {
             ? 'term'
             : day < marks.deletion
               ? 'late'
-              : day < marks.purge
+              : day < marks.redemptionEnd
                 ? 'redemption'
                 : day < marks.release
-                  ? 'deleting'
-                  : 'free';
+                  ? 'pending delete'
+                  : 'available';
         expect(phase).toBe(expected);
       }),
     );
@@ -216,15 +229,15 @@ describe('whatever the name and the day', () => {
     );
   });
 
-  test('stretches of a life strip join without gaps or overlaps', () => {
+  test('stretches of a lifecycle strip join without gaps or overlaps', () => {
     fc.assert(
       fc.property(anyName, (name) => {
-        const strip = lifeStrip(projectLedger(indexRules(rulesWith()), [name], TODAY), 0);
+        const strip = lifecycleStrip(projectLedger(indexRules(rulesWith()), [name], TODAY), 0);
         for (const [i, stretch] of (strip?.stretches ?? []).entries()) {
           expect(stretch.to).toBeGreaterThan(stretch.from);
           const next = strip?.stretches[i + 1];
           // Only the release of a date without a time lies later than its deletion began.
-          if (next && next.kind !== 'deleting') expect(next.from).toBe(stretch.to);
+          if (next && next.kind !== 'pending delete') expect(next.from).toBe(stretch.to);
         }
       }),
     );

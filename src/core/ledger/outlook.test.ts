@@ -5,7 +5,13 @@ import { addDays, type Instant, instant, type TermEnd } from '../time';
 import { isCaution, type Outlook, outlookOf } from './outlook';
 
 const END = instant('2027-03-09T10:15:00Z');
-const POLICY = { lateDays: 45, redemptionDays: 30, restoringDays: 7, deletingDays: 5, refundableDays: 5 } as Policy;
+const POLICY = {
+  lateDays: 45,
+  redemptionDays: 30,
+  pendingRestoreDays: 7,
+  pendingDeleteDays: 5,
+  refundableDays: 5,
+} as Policy;
 const ACCOUNT: AccountWindow = { lateDays: 30, auctionDay: null };
 const end: TermEnd = { at: END, precision: 'instant' };
 const at = (days: number) => addDays(END, days);
@@ -30,9 +36,9 @@ describe('what happens next if nothing is done', () => {
     [0, { kind: 'late until', at: at(30) }],
     [29, { kind: 'late until', at: at(30) }],
     [30, { kind: 'restore by', at: at(60) }],
-    [60, { kind: 'free from', at: at(65) }],
-    [65, { kind: 'free since', at: at(65) }],
-    [900, { kind: 'free since', at: at(65) }],
+    [60, { kind: 'available from', at: at(65) }],
+    [65, { kind: 'available since', at: at(65) }],
+    [900, { kind: 'available since', at: at(65) }],
   ])('on day %d of its end', (day, outlook) => {
     expect(on(day)).toEqual(outlook);
   });
@@ -61,18 +67,18 @@ describe('what happens next if nothing is done', () => {
 
   test('what was seen decides: moving, restoring, deleted in mid-term, not deleted', () => {
     const seen = (phase: ObservedPhase['phase'], day: number) => ({ phase, at: at(day) });
-    expect(on(-18, {}, ACCOUNT, seen('moving', -20))).toEqual({ kind: 'moving' });
-    expect(on(-15, {}, ACCOUNT, seen('moving', -20)).kind).toBe('lapses');
-    expect(on(41, {}, ACCOUNT, seen('restoring', 40))).toEqual({ kind: 'report due', at: at(47) });
+    expect(on(-18, {}, ACCOUNT, seen('pending transfer', -20))).toEqual({ kind: 'pending transfer' });
+    expect(on(-15, {}, ACCOUNT, seen('pending transfer', -20)).kind).toBe('lapses');
+    expect(on(41, {}, ACCOUNT, seen('pending restore', 40))).toEqual({ kind: 'report due', at: at(47) });
     expect(on(-18, {}, ACCOUNT, seen('redemption', -20))).toEqual({ kind: 'restore by', at: at(10) });
     expect(on(41, {}, ACCOUNT, seen('registered', 40))).toEqual({ kind: 'late until', at: at(45) });
   });
 
   test('an ending without late window and redemption loses a name at its end', () => {
-    const none = { ...POLICY, lateDays: 0, redemptionDays: 0, deletingDays: 0 } as Policy;
+    const none = { ...POLICY, lateDays: 0, redemptionDays: 0, pendingDeleteDays: 0 } as Policy;
     const marks = lifecycleMarks({ registeredAt: null, termEnd: end, observed: null }, none, ACCOUNT);
     const phase: Phase = phaseAt(marks, null, END);
-    expect(outlookOf(phase, marks, state(), END as Instant)).toEqual({ kind: 'free since', at: END });
+    expect(outlookOf(phase, marks, state(), END as Instant)).toEqual({ kind: 'available since', at: END });
   });
 });
 
@@ -89,8 +95,8 @@ test('a caution is what loses the name, or money that need not be lost', () => {
     { kind: 'charged', charge },
     { kind: 'lapses', end, ifOff: false },
     { kind: 'late until', at: END },
-    { kind: 'moving' },
-    { kind: 'free since', at: END },
+    { kind: 'pending transfer' },
+    { kind: 'available since', at: END },
     { kind: 'unknown' },
   ];
   for (const outlook of calm) expect(isCaution(outlook)).toBe(false);

@@ -12,9 +12,9 @@ export type Outlook =
   | { readonly kind: 'auctioned'; readonly at: Instant }
   | { readonly kind: 'restore by'; readonly at: Instant }
   | { readonly kind: 'report due'; readonly at: Instant }
-  | { readonly kind: 'moving' }
-  | { readonly kind: 'free from'; readonly at: Instant }
-  | { readonly kind: 'free since'; readonly at: Instant }
+  | { readonly kind: 'pending transfer' }
+  | { readonly kind: 'available from'; readonly at: Instant }
+  | { readonly kind: 'available since'; readonly at: Instant }
   | { readonly kind: 'unknown' };
 
 /** The next thing to happen to a name in `phase` with these marks and charges on `day`. */
@@ -25,19 +25,19 @@ export function outlookOf(phase: Phase, marks: Marks, state: ChargedState, day: 
     case 'refundable':
     case 'term':
       return { kind: 'lapses', end: state.termEnd, ifOff: state.setting === 'unknown' };
-    case 'moving':
-      return { kind: 'moving' };
+    case 'pending transfer':
+      return { kind: 'pending transfer' };
     case 'late':
       if (marks.auction !== null && day < marks.auction) return { kind: 'auctioned', at: marks.auction };
       return { kind: 'late until', at: marks.deletion };
     case 'redemption':
-      return { kind: 'restore by', at: marks.purge };
-    case 'restoring':
-      return { kind: 'report due', at: marks.restoreReportDue ?? marks.purge };
-    case 'deleting':
-      return { kind: 'free from', at: marks.release };
-    case 'free':
-      return { kind: 'free since', at: marks.release };
+      return { kind: 'restore by', at: marks.redemptionEnd };
+    case 'pending restore':
+      return { kind: 'report due', at: marks.restoreReportDue ?? marks.redemptionEnd };
+    case 'pending delete':
+      return { kind: 'available from', at: marks.release };
+    case 'available':
+      return { kind: 'available since', at: marks.release };
   }
 }
 

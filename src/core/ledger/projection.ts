@@ -9,7 +9,7 @@ import {
   phaseAt,
   policyFor,
 } from '../lifecycle';
-import { type PriceStep, priceStep } from '../pricing';
+import { type Deadline, deadlineAt } from '../pricing';
 import { addDays, addYears, earliestEnd, type Instant, type TermEnd } from '../time';
 import {
   type CostGroups,
@@ -54,7 +54,7 @@ export interface LedgerRow {
   readonly setting: LedgerName['setting'];
   readonly phase: Phase | null;
   readonly marks: Marks | null;
-  readonly step: PriceStep | null;
+  readonly deadline: Deadline | null;
   readonly coming: Charge | null;
   readonly failed: Charge | null;
   readonly outlook: Outlook;
@@ -75,7 +75,7 @@ function yearsPerCharge(account: LedgerAccount, policy: Policy): number {
   return least + Math.ceil(Math.max(0, account.yearsPerCharge - least) / step) * step;
 }
 
-/** Plays every account forward from `asOf` for as long as the date can be moved and a life strip drawn. */
+/** Plays every account forward from `asOf` for as long as the date can be moved and a lifecycle strip drawn. */
 export function projectLedger(index: RuleIndex, names: readonly LedgerName[], asOf: Instant): Projection {
   const charges: (readonly Charge[])[] = names.map(() => NO_CHARGES);
   const until = addYears(asOf, LOOK_AHEAD_YEARS + STRIP_YEARS);
@@ -111,7 +111,7 @@ export function projectLedger(index: RuleIndex, names: readonly LedgerName[], as
 
 /** True for a name that was seen deleted: no automatic charge brings it back. */
 function isDeleted(observed: LedgerName['observed']): boolean {
-  return observed !== null && observed.phase !== 'moving' && observed.phase !== 'registered';
+  return observed !== null && observed.phase !== 'pending transfer' && observed.phase !== 'registered';
 }
 
 /** The places of the names that an account may charge: auto-renew on, a known term, nothing unusual seen. */
@@ -145,21 +145,21 @@ export function rowsOn(
     const name = names[place] as LedgerName;
     const costs = costsOf(place);
     if (name.termEnd === null) {
-      const nothing = { termEnd: null, phase: null, marks: null, step: null, coming: null, failed: null };
+      const nothing = { termEnd: null, phase: null, marks: null, deadline: null, coming: null, failed: null };
       return { place, name, setting: name.setting, costs, outlook: { kind: 'unknown' }, ...nothing, ...prices };
     }
     const own = charges[place] ?? NO_CHARGES;
     const state = chargedState(name as ChargeableName, own, asOf, day);
-    // A date alone: what may be given back counts from its earliest instant, so that no day too many is promised.
+    // A date alone: what may be refunded counts from its earliest instant, so that no day too many is promised.
     const registeredAt = name.registered && earliestEnd(name.registered);
     const registration = { registeredAt, termEnd: state.termEnd, observed: name.observed };
     const marks = lifecycleMarks(registration, policies[place] as Policy, accounts[place] as AccountWindow);
     const phase = phaseAt(marks, name.observed, day);
-    const step = priceStep(phase, marks, state.saving, costs, day);
+    const deadline = deadlineAt(phase, marks, state.saving, costs, day);
     const outlook = outlookOf(phase, marks, state, day);
     const { termEnd, setting, coming, failed } = state;
     const { from, until } = stretchOf(prices, marks, own, name.observed, day);
-    return { place, name, termEnd, setting, phase, marks, step, coming, failed, outlook, costs, from, until };
+    return { place, name, termEnd, setting, phase, marks, deadline, coming, failed, outlook, costs, from, until };
   };
 }
 
@@ -199,12 +199,12 @@ function stretchOf(
 ): Stretch {
   const observedAt = observed?.at ?? null;
   let { from, until } = within;
-  if (observed?.phase === 'moving') {
+  if (observed?.phase === 'pending transfer') {
     from = since(from, movedBy(observed), day);
     until = before(until, movedBy(observed), day);
   }
   from = since(
-    since(since(since(from, marks.termEnd, day), marks.deletion, day), marks.purge, day),
+    since(since(since(from, marks.termEnd, day), marks.deletion, day), marks.redemptionEnd, day),
     marks.release,
     day,
   );
@@ -214,7 +214,7 @@ function stretchOf(
     day,
   );
   until = before(
-    before(before(before(until, marks.termEnd, day), marks.deletion, day), marks.purge, day),
+    before(before(before(until, marks.termEnd, day), marks.deletion, day), marks.redemptionEnd, day),
     marks.release,
     day,
   );

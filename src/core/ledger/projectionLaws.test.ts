@@ -70,7 +70,9 @@ test('observing exactly what was forecast changes nothing of what follows', () =
             name.accountId !== id
               ? sum
               : (whole.charges[place] ?? [])
-                  .filter((charge) => charge.outcome === 'pass' && charge.at <= middle && charge.means === 'balance')
+                  .filter(
+                    (charge) => charge.outcome === 'pass' && charge.at <= middle && charge.paymentMethod === 'balance',
+                  )
                   .reduce((rest, charge) => rest - (charge.cost?.minor ?? 0), sum),
           money,
         );
@@ -88,8 +90,8 @@ test('a mark belongs to what follows: one millisecond decides', () => {
       const read = rowsOn(projectLedger(indexRules(rules(0)), [name], TODAY), TODAY);
       const { marks } = read(0);
       if (!marks) throw new Error('a name with a term end has marks');
-      const phases: Phase[] = ['term', 'late', 'redemption', 'deleting', 'free'];
-      for (const [i, at] of [marks.termEnd, marks.deletion, marks.purge, marks.release].entries()) {
+      const phases: Phase[] = ['term', 'late', 'redemption', 'pending delete', 'available'];
+      for (const [i, at] of [marks.termEnd, marks.deletion, marks.redemptionEnd, marks.release].entries()) {
         expect([phaseAt(marks, null, (at - 1) as Instant), phaseAt(marks, null, at)]).toEqual([
           phases[i],
           phases[i + 1],

@@ -9,7 +9,7 @@ const mending = (endDays: number, balanceMinor: number, retryDays: readonly numb
     ...QUAYMARK,
     balanceMinor,
     retryDays,
-    means: QUAYMARK.means.filter(({ kind }) => kind === 'balance'),
+    paymentMethod: QUAYMARK.paymentMethods.filter(({ kind }) => kind === 'balance'),
   };
   const projection = projectLedger(indexRules(rulesWith({ accounts: [account] })), [name], TODAY);
   return mendingOf(rowsOn(projection, TODAY)(0));

@@ -25,7 +25,7 @@ const NAMES = [
   name('e-far.com', 300, { setting: 'off' }),
   name('f-late.com', -10, { setting: 'off' }),
   name('g-redemption.com', -60, { setting: 'stalled', asking: amount(120_000, 'USD') }),
-  name('h-letgo.com', 10, { setting: 'off', purpose: 'let go' }),
+  name('h-letgo.com', 10, { setting: 'off', purpose: 'drop' }),
   name('i-stalled.com', 12, { setting: 'stalled' }),
   name('j-fails.com', 40, { setting: 'on' }),
 ];
@@ -38,7 +38,7 @@ const rows = (ahead: number) => {
 const worth = worthIn(rulesWith(), TODAY);
 const first = (ascii: string) => ascii.split('.')[0];
 
-test('each name that needs a decision stands in one group, by consequence; what is let go nags nobody', () => {
+test('each name that needs a decision stands in one group, by consequence; what is dropped nags nobody', () => {
   expect(NAMES.map((one, place) => [first(one.ascii), todayGroup(rowsOn(projection, TODAY)(place), TODAY)])).toEqual([
     ['a-charged', 'will be charged'],
     ['b-dear', 'lapses'],
@@ -83,8 +83,8 @@ test('what waiting costs is compared in the home currency by a dated rate, and r
   const row = (one: LedgerName) =>
     rowsOn(projectLedger(indexRules(rulesWith({ accounts: [{ ...account, lateDays: 0 }] })), [one], TODAY), TODAY)(0);
   // Nine million yen are fewer than nine thousand dollars, however many more units they are.
-  const lost = { ...row(yen), step: { ...row(yen).step, kind: 'lost', after: null, before: null } } as never;
-  const kept = { ...row(dear), step: { ...row(dear).step, kind: 'lost', after: null, before: null } } as never;
+  const lost = { ...row(yen), deadline: { ...row(yen).deadline, kind: 'lost', after: null, before: null } } as never;
+  const kept = { ...row(dear), deadline: { ...row(dear).deadline, kind: 'lost', after: null, before: null } } as never;
   const rates = [{ from: '2026-01-01' as Day, currency: 'JPY', into: 'USD', factor: 0.0005 }];
   const byRate = worthIn({ rates, homeCurrency: 'USD' }, TODAY);
   expect(lossPerDay(lost, TODAY, byRate)).toBeCloseTo(450_000 / 30, 0);

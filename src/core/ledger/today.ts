@@ -35,12 +35,12 @@ export interface TodaySummary {
   readonly dateless: number;
 }
 
-/** Which group a row belongs to, or `null` when nothing needs a decision soon. What is being let go nags nobody. */
+/** Which group a row belongs to, or `null` when nothing needs a decision soon. What is being dropped nags nobody. */
 export function todayGroup(row: LedgerRow, asOf: Instant): TodayGroup | null {
-  const { outlook, phase, step, name, setting } = row;
-  if (name.purpose === 'let go' || phase === null) return null;
-  if (phase === 'late' || phase === 'redemption' || phase === 'restoring') return 'past its term';
-  const soon = step !== null && step.at < addDays(asOf, TODAY_DAYS);
+  const { outlook, phase, deadline, name, setting } = row;
+  if (name.purpose === 'drop' || phase === null) return null;
+  if (phase === 'late' || phase === 'redemption' || phase === 'pending restore') return 'past its term';
+  const soon = deadline !== null && deadline.at < addDays(asOf, TODAY_DAYS);
   if (outlook.kind === 'charge fails') return outlook.charge.at < addDays(asOf, TODAY_DAYS) ? 'charge will fail' : null;
   if (setting === 'stalled' && soon) return 'charge will fail';
   if (outlook.kind === 'lapses') {
@@ -61,19 +61,19 @@ export function worthIn({ rates, homeCurrency }: Pick<LedgerRules, 'rates' | 'ho
 }
 
 /**
- * Minor units that each day of waiting loses: what the step adds to the cost, or what the name is offered for where it
+ * Minor units that each day of waiting loses: what the deadline adds to the cost, or what the name is offered for where it
  * ends in loss (the restore's cost where nothing is asked), over the days until then. In the home currency by the day's rate; what
  * has none is not compared, and ranks last.
  */
-export function lossPerDay({ step, costs, name }: LedgerRow, asOf: Instant, worth: Worth): number {
-  if (step === null || step.kind === 'charge') return 0;
+export function lossPerDay({ deadline, costs, name }: LedgerRow, asOf: Instant, worth: Worth): number {
+  if (deadline === null || deadline.kind === 'charge') return 0;
   const inHome = (amount: Amount | null) => (amount === null ? 0 : worth(amount));
-  const before = inHome(step.before);
+  const before = inHome(deadline.before);
   const value = inHome(name.asking ?? costs.restore);
-  const stepped = step.after === null ? null : inHome(step.after);
-  if (before === null || value === null || (step.after !== null && stepped === null)) return 0;
+  const stepped = deadline.after === null ? null : inHome(deadline.after);
+  if (before === null || value === null || (deadline.after !== null && stepped === null)) return 0;
   const after = stepped ?? value + before;
-  const days = Math.max(1, (step.at - asOf) / DAY_MS);
+  const days = Math.max(1, (deadline.at - asOf) / DAY_MS);
   return (Math.max(0, after - before) * (name.neverLost ? NEVER_LOST_WEIGHT : 1)) / days;
 }
 
@@ -101,7 +101,7 @@ export function todayLists(rows: readonly LedgerRow[], asOf: Instant, worth: Wor
     list.sort(
       (a, b) =>
         (rank.get(b) ?? 0) - (rank.get(a) ?? 0) ||
-        (a.step?.at ?? Infinity) - (b.step?.at ?? Infinity) ||
+        (a.deadline?.at ?? Infinity) - (b.deadline?.at ?? Infinity) ||
         a.place - b.place,
     );
     return { group, rows: list };
@@ -126,11 +126,11 @@ export function todaySummary(
       else unpriced += 1;
     }
   const alive = (row: LedgerRow | undefined) => row?.phase === 'term' || row?.phase === 'refundable';
-  const gone = (row: LedgerRow | undefined) => row?.phase === 'deleting' || row?.phase === 'free';
+  const gone = (row: LedgerRow | undefined) => row?.phase === 'pending delete' || row?.phase === 'available';
   let [lapses, lost, dateless] = [0, 0, 0];
   for (const [i, row] of now.entries()) {
     if (row.termEnd === null) dateless += 1;
-    if (alive(row) && !alive(then[i]) && then[i]?.phase !== 'moving') lapses += 1;
+    if (alive(row) && !alive(then[i]) && then[i]?.phase !== 'pending transfer') lapses += 1;
     if (!gone(row) && gone(then[i])) lost += 1;
   }
   return { charged: sumByCurrency(costs), charges, unpriced, lapses, lost, dateless };

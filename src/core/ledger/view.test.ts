@@ -15,7 +15,7 @@ const aView = fc.record({
   settings: fc.uniqueArray(fc.constantFrom(...AUTO_RENEW_SETTINGS)),
   purposes: fc.uniqueArray(fc.constantFrom(...PURPOSES)),
   tags: fc.uniqueArray(fc.stringMatching(/^[a-z]{1,8}$/)),
-  stepWithinDays: maybe(fc.integer({ min: 0, max: 3660 })),
+  dueWithinDays: maybe(fc.integer({ min: 0, max: 3660 })),
   costFrom: money,
   costTo: money,
   askingFrom: money,

@@ -3,7 +3,7 @@ import { PHASES, type Phase } from '../lifecycle';
 import { PURPOSES, type Purpose } from './data';
 
 export const SORT_KEYS = [
-  'step',
+  'deadline',
   'name',
   'account',
   'ending',
@@ -28,7 +28,7 @@ export interface LedgerView {
   readonly settings: readonly AutoRenewSetting[];
   readonly purposes: readonly Purpose[];
   readonly tags: readonly string[];
-  readonly stepWithinDays: number | null;
+  readonly dueWithinDays: number | null;
   /** Cost of keeping the name now, minor units of the home currency. */
   readonly costFrom: number | null;
   readonly costTo: number | null;
@@ -50,7 +50,7 @@ export const EVERY_NAME: LedgerView = {
   settings: [],
   purposes: [],
   tags: [],
-  stepWithinDays: null,
+  dueWithinDays: null,
   costFrom: null,
   costTo: null,
   askingFrom: null,
@@ -58,7 +58,7 @@ export const EVERY_NAME: LedgerView = {
   forSale: null,
   neverLost: null,
   dateless: false,
-  sort: 'step',
+  sort: 'deadline',
   descending: false,
 };
 
@@ -94,7 +94,7 @@ export function viewFromQuery(query: URLSearchParams): LedgerView {
     settings: oneOf(AUTO_RENEW_SETTINGS, list('auto')),
     purposes: oneOf(PURPOSES, list('purpose')),
     tags: list('tag'),
-    stepWithinDays: wholeNumber(query.get('within'), MOST_DAYS),
+    dueWithinDays: wholeNumber(query.get('within'), MOST_DAYS),
     costFrom: wholeNumber(query.get('costFrom'), Number.MAX_SAFE_INTEGER),
     costTo: wholeNumber(query.get('costTo'), Number.MAX_SAFE_INTEGER),
     askingFrom: wholeNumber(query.get('askingFrom'), Number.MAX_SAFE_INTEGER),
@@ -102,7 +102,7 @@ export function viewFromQuery(query: URLSearchParams): LedgerView {
     forSale: yesOrNo(query.get('forSale')),
     neverLost: yesOrNo(query.get('neverLost')),
     dateless: query.get('end') === 'unknown',
-    sort: key ?? 'step',
+    sort: key ?? 'deadline',
     descending: key !== undefined && sort.startsWith('-'),
   };
 }
@@ -121,7 +121,7 @@ export function queryFromView(view: LedgerView): URLSearchParams {
   put('auto', view.settings.join(','));
   put('purpose', view.purposes.join(','));
   for (const tag of view.tags) query.append('tag', tag);
-  put('within', view.stepWithinDays);
+  put('within', view.dueWithinDays);
   put('costFrom', view.costFrom);
   put('costTo', view.costTo);
   put('askingFrom', view.askingFrom);
@@ -129,6 +129,6 @@ export function queryFromView(view: LedgerView): URLSearchParams {
   put('forSale', yesNo(view.forSale));
   put('neverLost', yesNo(view.neverLost));
   put('end', view.dateless ? 'unknown' : null);
-  if (view.sort !== 'step' || view.descending) put('sort', `${view.descending ? '-' : ''}${view.sort}`);
+  if (view.sort !== 'deadline' || view.descending) put('sort', `${view.descending ? '-' : ''}${view.sort}`);
   return query;
 }

@@ -4,7 +4,7 @@ import type { Marks } from './marks';
 import type { Phase } from './phase';
 
 /** What an owner may want done with a name at its registrar. */
-export const NAME_ACTIONS = ['renew', 'restore', 'report', 'switch', 'transfer', 'give back'] as const;
+export const NAME_ACTIONS = ['renew', 'restore', 'report', 'switch', 'transfer', 'refund'] as const;
 export type NameAction = (typeof NAME_ACTIONS)[number];
 
 /** What decides whether an action works, besides the phase. */
@@ -31,15 +31,15 @@ export function refuseAction(
   { phase, marks, registeredAt, lock, asOf }: ActionFacts,
 ): Refusal | null {
   switch (phase) {
-    case 'deleting':
+    case 'pending delete':
       return refuse(
-        'deleting',
+        'pending-delete',
         `In deletion: nothing can be done until it is free, on ${on(marks.release)} at the earliest.`,
       );
-    case 'free':
+    case 'available':
       return refuse('released', `Released on ${on(marks.release)}: it would have to be registered anew.`);
-    case 'moving':
-      return refuse('moving', 'Moving to another account: do it there when it has arrived.');
+    case 'pending transfer':
+      return refuse('pending-transfer', 'Moving to another account: do it there when it has arrived.');
     default:
   }
   const alive = phase === 'term' || phase === 'refundable' || phase === 'late';
@@ -47,22 +47,22 @@ export function refuseAction(
     case 'renew':
     case 'switch':
       if (alive) return null;
-      return phase === 'restoring' ? pendingRestore(marks) : inRedemption(marks);
+      return phase === 'pending restore' ? pendingRestore(marks) : inRedemption(marks);
     case 'restore':
       if (phase === 'redemption') return null;
-      if (phase === 'restoring') return pendingRestore(marks);
+      if (phase === 'pending restore') return pendingRestore(marks);
       return refuse(
         'not-deleted',
-        marks.purge > marks.deletion
+        marks.redemptionEnd > marks.deletion
           ? `Not deleted: renew it. A restore is for after ${on(marks.deletion)}.`
           : `Not deleted: renew it before ${on(marks.deletion)}. This ending has no restore.`,
       );
     case 'report':
-      if (phase === 'restoring') return null;
-      return refuse('no-restore', 'No restore was asked for, so there is nothing to report on.');
+      if (phase === 'pending restore') return null;
+      return refuse('no-restore', 'No restore was requested, so there is nothing to report on.');
     case 'transfer':
       if (phase === 'redemption') return inRedemption(marks);
-      if (phase === 'restoring') return pendingRestore(marks);
+      if (phase === 'pending restore') return pendingRestore(marks);
       if (phase === 'late')
         return refuse('past-term', `Past its term since ${on(marks.termEnd)}: renew it first, then move it.`);
       if (registeredAt !== null && asOf < addDays(registeredAt, NO_TRANSFER_DAYS))
@@ -71,13 +71,13 @@ export function refuseAction(
           `Registered on ${on(registeredAt)}: it can be moved from ${on(addDays(registeredAt, NO_TRANSFER_DAYS))}.`,
         );
       return lock === true ? refuse('locked', 'Locked: switch the transfer lock off first.') : null;
-    case 'give back':
+    case 'refund':
       if (phase === 'refundable') return null;
       return refuse(
         'not-refundable',
         marks.refundableUntil === null
-          ? 'Registrations of this ending, or at this account, are not given back.'
-          : `It could be given back until ${on(marks.refundableUntil)}.`,
+          ? 'Registrations of this ending, or at this account, are not refunded.'
+          : `It could be deleted for a refund until ${on(marks.refundableUntil)}.`,
       );
   }
 }
@@ -85,11 +85,11 @@ export function refuseAction(
 function inRedemption(marks: Marks): Refusal {
   return refuse(
     'in-redemption',
-    `In redemption since ${on(marks.deletion)}: it can only be restored, until ${on(marks.purge)}.`,
+    `In redemption since ${on(marks.deletion)}: it can only be restored, until ${on(marks.redemptionEnd)}.`,
   );
 }
 
 function pendingRestore(marks: Marks): Refusal {
   const due = marks.restoreReportDue === null ? '' : ` The report is due by ${on(marks.restoreReportDue)}.`;
-  return refuse('restoring', `A restore is pending: wait until it is settled.${due}`);
+  return refuse('pending-restore', `A restore is pending: wait until it is settled.${due}`);
 }

@@ -14,7 +14,7 @@ export interface AccountWindow {
  * name that was seen alive then, past the day on which it should have been deleted.
  */
 export interface ObservedPhase {
-  readonly phase: 'registered' | 'redemption' | 'restoring' | 'deleting' | 'moving';
+  readonly phase: 'registered' | 'redemption' | 'pending restore' | 'pending delete' | 'pending transfer';
   readonly at: Instant;
 }
 
@@ -37,14 +37,14 @@ export interface Marks {
   /** The restore report is due: without it redemption begins again. Only while a restore is pending. */
   readonly restoreReportDue: Instant | null;
   /** Redemption ends: nothing can be done from here on. */
-  readonly purge: Instant;
+  readonly redemptionEnd: Instant;
   /** The earliest instant at which anyone may register the name. Releases are batched. */
   readonly release: Instant;
 }
 
 /**
  * The marks of a name that nobody renews: deletion at the end of the late window (the shorter of the ending's and the
- * account's), purge after redemption, release after deletion. What was seen moves them, earlier and later. A date without a time
+ * account's), the end of redemption after it, release after deletion. What was seen moves them, earlier and later. A date without a time
  * counts with its earliest end for deadlines and its latest for the release. Notions: RFC 3915; days: the policy.
  */
 export function lifecycleMarks(name: Registration, policy: Policy, account: AccountWindow): Marks {
@@ -57,20 +57,20 @@ export function lifecycleMarks(name: Registration, policy: Policy, account: Acco
   // It was to be deleted by then and was not: at the earliest at the end of the ending's own window, or a day later.
   if (observed?.phase === 'registered' && observed.at >= deletion)
     deletion = Math.max(addDays(termEnd, policy.lateDays), addDays(observed.at, 1)) as Instant;
-  let purge = addDays(deletion, policy.redemptionDays);
+  let redemptionEnd = addDays(deletion, policy.redemptionDays);
   let restoreReportDue: Instant | null = null;
-  if (observed?.phase === 'restoring') {
-    restoreReportDue = addDays(observed.at, policy.restoringDays);
-    if (observed.at < deletion || observed.at >= purge) deletion = observed.at;
+  if (observed?.phase === 'pending restore') {
+    restoreReportDue = addDays(observed.at, policy.pendingRestoreDays);
+    if (observed.at < deletion || observed.at >= redemptionEnd) deletion = observed.at;
     // Redemption stands still while a restore is pending: without a report, what remained of it goes on.
     const remaining = addDays(deletion, policy.redemptionDays) - observed.at;
-    purge = (restoreReportDue + remaining) as Instant;
+    redemptionEnd = (restoreReportDue + remaining) as Instant;
   }
-  if (observed?.phase === 'deleting') {
-    purge = observed.at;
-    deletion = Math.min(deletion, purge) as Instant;
+  if (observed?.phase === 'pending delete') {
+    redemptionEnd = observed.at;
+    deletion = Math.min(deletion, redemptionEnd) as Instant;
   }
-  const release = addDays((purge + span) as Instant, policy.deletingDays);
+  const release = addDays((redemptionEnd + span) as Instant, policy.pendingDeleteDays);
   const auction = account.auctionDay === null ? null : addDays(termEnd, account.auctionDay);
   return {
     refundableUntil:
@@ -81,7 +81,7 @@ export function lifecycleMarks(name: Registration, policy: Policy, account: Acco
     auction: auction !== null && auction < addDays(termEnd, lateDays) && auction < deletion ? auction : null,
     deletion,
     restoreReportDue,
-    purge,
+    redemptionEnd,
     release,
   };
 }

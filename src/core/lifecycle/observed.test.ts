@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { priceStep } from '../pricing';
+import { deadlineAt } from '../pricing';
 import { addDays, type Instant, instant } from '../time';
 import { refuseAction } from './actions';
 import { type AccountWindow, lifecycleMarks, type ObservedPhase } from './marks';
@@ -10,7 +10,13 @@ import type { Policy } from './policy';
 const END = instant('2027-03-09T10:15:00Z');
 const ACCOUNT: AccountWindow = { lateDays: 30, auctionDay: null };
 /** The generic endings, as far as marks look at a policy. */
-const POLICY = { lateDays: 45, redemptionDays: 30, restoringDays: 7, deletingDays: 5, refundableDays: 5 } as Policy;
+const POLICY = {
+  lateDays: 45,
+  redemptionDays: 30,
+  pendingRestoreDays: 7,
+  pendingDeleteDays: 5,
+  refundableDays: 5,
+} as Policy;
 const at = (days: number) => addDays(END, days);
 const money = (minor: number) => ({ minor, currency: 'USD' });
 const COSTS = {
@@ -38,31 +44,31 @@ describe('what was seen wins from its own time on', () => {
       'term',
       'redemption',
       'redemption',
-      'deleting',
-      'free',
+      'pending delete',
+      'available',
     ]);
     const facts = { phase: on(-90), marks, registeredAt: null, lock: null, asOf: at(-90) };
     expect(refuseAction('restore', facts)).toBeNull();
     expect(refuseAction('renew', facts)).toMatchObject({ code: 'in-redemption' });
-    expect(priceStep(on(-90), marks, null, COSTS, at(-90))).toMatchObject({
+    expect(deadlineAt(on(-90), marks, null, COSTS, at(-90))).toMatchObject({
       kind: 'lost',
       at: at(-70),
       before: COSTS.restore,
     });
   });
 
-  test('redemption that is seen after the computed deletion, purge or release moves them', () => {
+  test('redemption that is seen after the computed deletion, end of redemption or release moves them', () => {
     for (const day of [35, 62, 66, 200]) {
       const { marks, on } = seen('redemption', day);
-      expect(marks).toMatchObject({ deletion: at(day), purge: at(day + 30), release: at(day + 35) });
+      expect(marks).toMatchObject({ deletion: at(day), redemptionEnd: at(day + 30), release: at(day + 35) });
       expect(on(day)).toBe('redemption');
     }
   });
 
   test('deletion that is seen before or after its computed day', () => {
-    expect(seen('deleting', 40).on(41)).toBe('deleting');
-    expect(seen('deleting', 90).marks).toMatchObject({ purge: at(90), release: at(95) });
-    expect(seen('deleting', -20).on(-19)).toBe('deleting');
+    expect(seen('pending delete', 40).on(41)).toBe('pending delete');
+    expect(seen('pending delete', 90).marks).toMatchObject({ redemptionEnd: at(90), release: at(95) });
+    expect(seen('pending delete', -20).on(-19)).toBe('pending delete');
   });
 
   test('not deleted by the day on which it should have been: at the ending’s own window, or a day later', () => {
@@ -74,27 +80,33 @@ describe('what was seen wins from its own time on', () => {
   });
 
   test('a transfer ends: after five days the name is where its dates put it', () => {
-    const { on } = seen('moving', -20);
-    expect([on(-21), on(-20), on(-16), on(-15), on(1)]).toEqual(['term', 'moving', 'moving', 'term', 'late']);
+    const { on } = seen('pending transfer', -20);
+    expect([on(-21), on(-20), on(-16), on(-15), on(1)]).toEqual([
+      'term',
+      'pending transfer',
+      'pending transfer',
+      'term',
+      'late',
+    ]);
   });
 
   test('a report that does not come leaves what remained of redemption', () => {
     // Deleted on day 30, restored on day 55: five days of redemption remained, and the report was due on day 62.
-    const { marks, on } = seen('restoring', 55);
-    expect(marks).toMatchObject({ deletion: at(30), restoreReportDue: at(62), purge: at(67), release: at(72) });
-    expect([on(54), on(55), on(62), on(67)]).toEqual(['redemption', 'restoring', 'redemption', 'deleting']);
+    const { marks, on } = seen('pending restore', 55);
+    expect(marks).toMatchObject({ deletion: at(30), restoreReportDue: at(62), redemptionEnd: at(67), release: at(72) });
+    expect([on(54), on(55), on(62), on(67)]).toEqual(['redemption', 'pending restore', 'redemption', 'pending delete']);
   });
 
   test('the registrar’s auction of late names is the step while the name is still in term', () => {
     const { marks } = seen('registered', -50, { lateDays: 30, auctionDay: 15 });
-    expect(priceStep('term', marks, null, COSTS, at(-40))).toMatchObject({
+    expect(deadlineAt('term', marks, null, COSTS, at(-40))).toMatchObject({
       kind: 'auction',
       at: at(15),
       before: COSTS.renewal,
     });
     const fee = { ...COSTS, lateFee: money(350), lateRenewal: money(1488) };
-    expect(priceStep('term', marks, null, fee, at(-40))).toMatchObject({ kind: 'late fee', at: at(0) });
-    expect(priceStep('late', marks, null, fee, at(3))).toMatchObject({
+    expect(deadlineAt('term', marks, null, fee, at(-40))).toMatchObject({ kind: 'late fee', at: at(0) });
+    expect(deadlineAt('late', marks, null, fee, at(3))).toMatchObject({
       kind: 'auction',
       at: at(15),
       before: fee.lateRenewal,
@@ -114,16 +126,16 @@ function toldDayByDay(observed: { phase: ObservedPhase['phase']; day: number } |
   for (let day = -120; day < 200; day += 1) {
     if (phase === 'term' && day === 0) [phase, left] = ['late', lateDays];
     if (phase === 'late' && left === 0) [phase, left] = ['redemption', POLICY.redemptionDays];
-    if (phase === 'redemption' && left === 0) [phase, left] = ['deleting', POLICY.deletingDays];
-    if (phase === 'deleting' && left === 0) phase = 'free';
-    if (phase === 'restoring' && left === 0) [phase, left] = ['redemption', redemptionLeft];
-    if (phase === 'redemption' && left === 0) [phase, left] = ['deleting', POLICY.deletingDays];
+    if (phase === 'redemption' && left === 0) [phase, left] = ['pending delete', POLICY.pendingDeleteDays];
+    if (phase === 'pending delete' && left === 0) phase = 'available';
+    if (phase === 'pending restore' && left === 0) [phase, left] = ['redemption', redemptionLeft];
+    if (phase === 'redemption' && left === 0) [phase, left] = ['pending delete', POLICY.pendingDeleteDays];
     if (observed?.day === day) {
       if (observed.phase === 'redemption') [phase, left] = ['redemption', POLICY.redemptionDays];
-      if (observed.phase === 'deleting') [phase, left] = ['deleting', POLICY.deletingDays];
-      if (observed.phase === 'restoring') {
+      if (observed.phase === 'pending delete') [phase, left] = ['pending delete', POLICY.pendingDeleteDays];
+      if (observed.phase === 'pending restore') {
         redemptionLeft = phase === 'redemption' ? left : POLICY.redemptionDays;
-        [phase, left] = ['restoring', POLICY.restoringDays];
+        [phase, left] = ['pending restore', POLICY.pendingRestoreDays];
       }
       if (observed.phase === 'registered' && !['term', 'late'].includes(phase))
         [phase, left] = ['late', Math.max(POLICY.lateDays - day, 1)];
@@ -137,7 +149,7 @@ function toldDayByDay(observed: { phase: ObservedPhase['phase']; day: number } |
 test('a record says anything on any day: from then on the phases go as a registry would take them', () => {
   fc.assert(
     fc.property(
-      fc.constantFrom('redemption', 'deleting', 'restoring', 'registered' as const),
+      fc.constantFrom('redemption', 'pending delete', 'pending restore', 'registered' as const),
       fc.integer({ min: -119, max: 150 }),
       fc.integer({ min: 0, max: POLICY.lateDays }),
       (phase, day, lateDays) => {

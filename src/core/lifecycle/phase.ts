@@ -1,7 +1,16 @@
 import { addDays, type Instant } from '../time';
 import type { Marks, ObservedPhase } from './marks';
 
-export const PHASES = ['refundable', 'term', 'late', 'redemption', 'restoring', 'deleting', 'free', 'moving'] as const;
+export const PHASES = [
+  'refundable',
+  'term',
+  'late',
+  'redemption',
+  'pending restore',
+  'pending delete',
+  'available',
+  'pending transfer',
+] as const;
 export type Phase = (typeof PHASES)[number];
 
 /** Days after which a transfer that nobody refuses is carried out (RFC 5731 section 3.2.4: by the server's policy; five for generic endings). */
@@ -18,14 +27,14 @@ export function movedBy(observed: Pick<ObservedPhase, 'at'>): Instant {
  */
 export function phaseAt(marks: Marks, observed: ObservedPhase | null, asOf: Instant): Phase {
   if (observed && observed.at <= asOf) {
-    if (observed.phase === 'moving' && asOf < movedBy(observed)) return 'moving';
-    if (observed.phase === 'restoring' && marks.restoreReportDue !== null && asOf < marks.restoreReportDue)
-      return 'restoring';
+    if (observed.phase === 'pending transfer' && asOf < movedBy(observed)) return 'pending transfer';
+    if (observed.phase === 'pending restore' && marks.restoreReportDue !== null && asOf < marks.restoreReportDue)
+      return 'pending restore';
   }
   // A name may be deleted in the middle of its term: then its end counts no more.
   if (asOf >= marks.deletion) {
-    if (asOf < marks.purge) return 'redemption';
-    return asOf < marks.release ? 'deleting' : 'free';
+    if (asOf < marks.redemptionEnd) return 'redemption';
+    return asOf < marks.release ? 'pending delete' : 'available';
   }
   if (marks.refundableUntil !== null && asOf < marks.refundableUntil && asOf < marks.termEnd) return 'refundable';
   return asOf < marks.termEnd ? 'term' : 'late';

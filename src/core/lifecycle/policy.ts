@@ -22,8 +22,8 @@ export interface Policy {
   readonly ending: string;
   readonly lateDays: number;
   readonly redemptionDays: number;
-  readonly restoringDays: number;
-  readonly deletingDays: number;
+  readonly pendingRestoreDays: number;
+  readonly pendingDeleteDays: number;
   readonly refundableDays: number;
   readonly terms: Readonly<Record<TermAction, TermRule>>;
   /** Years that a transfer adds to the term: 1 for generic endings, 0 for several country endings. */

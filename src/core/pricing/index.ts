@@ -1,4 +1,5 @@
 export { type Cost, type CostTerms, RESTORE_RULE_OF_THUMB, restoreCost, termCost } from './cost';
+export { type CostsToKeep, type Deadline, type DeadlineKind, deadlineAt } from './deadline';
 export {
   type AccountCharges,
   type RenewalCost,
@@ -21,10 +22,9 @@ export {
   PRICE_ACTIONS,
   type Price,
   type PriceAction,
-  type PriceBook,
   type Priced,
+  type PriceList,
   type PriceOrigin,
   type Promotion,
   priceInForce,
 } from './price';
-export { type PriceStep, type PriceStepKind, priceStep, type StepCosts } from './priceStep';

@@ -9,7 +9,7 @@ export type PriceOrigin = 'list' | 'by hand' | 'inferred';
 /** On what a first-year price depends. */
 export type FirstYearCondition = 'any term' | 'one year only' | 'three years only' | 'new customers';
 
-/** One row of a price book: what one account asks for one action under one ending, from a day on. */
+/** One row of a price list: what one account asks for one action under one ending, from a day on. */
 export interface Price {
   readonly accountId: number;
   /** A name's own (premium) price, which outranks the ending's for every action. */
@@ -48,10 +48,10 @@ export interface Priced {
 }
 
 /** All known prices, by what they are for, newest first. */
-export type PriceBook = ReadonlyMap<string, readonly Price[]>;
+export type PriceList = ReadonlyMap<string, readonly Price[]>;
 
 /** Puts prices in the order in which they are looked up. */
-export function makePriceBook(prices: Iterable<Price>): PriceBook {
+export function makePriceBook(prices: Iterable<Price>): PriceList {
   const book = new Map<string, Price[]>();
   for (const price of prices) {
     const key = keyOf(price, price.nameId, price.action);
@@ -64,7 +64,7 @@ export function makePriceBook(prices: Iterable<Price>): PriceBook {
 }
 
 /** The price in force on `day`: the name's own, else the ending's; `null` when none is known, since nothing is invented. */
-export function priceInForce(book: PriceBook, of: Priced, action: PriceAction, day: Day): Price | null {
+export function priceInForce(book: PriceList, of: Priced, action: PriceAction, day: Day): Price | null {
   const own = of.nameId === null ? undefined : book.get(keyOf(of, of.nameId, action));
   return newest(own, day) ?? newest(book.get(keyOf(of, null, action)), day);
 }

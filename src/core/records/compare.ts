@@ -51,7 +51,7 @@ export interface LedgerSide {
   readonly actedAt: Instant | null;
 }
 
-const DELETED: ReadonlySet<Phase> = new Set(['redemption', 'restoring', 'deleting', 'free']);
+const DELETED: ReadonlySet<Phase> = new Set(['redemption', 'pending restore', 'pending delete', 'available']);
 
 const LEGAL_FORMS = new Set('inc llc ltd limited bv gmbh eg co corp plc sa ag'.split(' '));
 
@@ -93,11 +93,11 @@ export function compareRecords(
   // A record from before the ledger's own last act knows nothing of it.
   const isCurrent = side.actedAt === null || side.seenAt >= side.actedAt;
   if (!record.found) {
-    if (side.phase !== 'free' && isCurrent) add('not registered', side.phase ?? 'registered', 'not registered');
+    if (side.phase !== 'available' && isCurrent) add('not registered', side.phase ?? 'registered', 'not registered');
     return found;
   }
   const phase = phaseOfStatuses(record.statuses);
-  const gone = phase === 'redemption' || phase === 'deleting' || phase === 'restoring';
+  const gone = phase === 'redemption' || phase === 'pending delete' || phase === 'pending restore';
   const ledgerGone = side.phase !== null && DELETED.has(side.phase);
   if (isCurrent && gone && side.phase !== phase && side.phase !== null) add('in redemption', side.phase, phase);
   if (isCurrent && !gone && ledgerGone) add('not deleted', side.phase ?? '', 'registered');
@@ -106,7 +106,7 @@ export function compareRecords(
   const holder = holderOf(registrar) ?? holderOf(registry);
   if (side.holder !== null && holder !== null && plain(side.holder) !== plain(holder))
     add('holder changed', side.holder, holder);
-  if (record.statuses.includes('pendingTransfer') && side.phase !== 'moving')
+  if (record.statuses.includes('pendingTransfer') && side.phase !== 'pending transfer')
     add('transfer pending', 'not moving', 'a transfer is pending');
   const term = judgeTerm({
     ledger: side.termEnd,

@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest';
 import { addDays, instant, parseTermEnd } from '../time';
 import { blankRecord, type EppStatus, releaseOf } from './index';
 
-const POLICY = { lateDays: 45, redemptionDays: 30, deletingDays: 5, restoringDays: 7 };
+const POLICY = { lateDays: 45, redemptionDays: 30, pendingDeleteDays: 5, pendingRestoreDays: 7 };
 const SEEN = instant('2026-11-24T09:12:00Z');
 const END = '2026-12-01T00:00:00Z';
 const record = (statuses: readonly EppStatus[], more = {}) => ({

@@ -20,23 +20,23 @@ export interface Release {
  */
 export function releaseOf(
   record: RegistrationRecord,
-  policy: Pick<Policy, 'lateDays' | 'redemptionDays' | 'deletingDays' | 'restoringDays'>,
+  policy: Pick<Policy, 'lateDays' | 'redemptionDays' | 'pendingDeleteDays' | 'pendingRestoreDays'>,
   firstSeen: Instant,
   lastSeenBefore: Instant | null,
 ): Release {
-  const { lateDays, redemptionDays, deletingDays } = policy;
+  const { lateDays, redemptionDays, pendingDeleteDays } = policy;
   if (!record.found) return { earliest: firstSeen, latest: firstSeen, free: true, ifNotRenewed: false };
   const end = record.expires;
   const phase = phaseOfStatuses(record.statuses);
   const since = { earliest: lastSeenBefore ?? earliestDeletion(record, firstSeen), latest: firstSeen };
   switch (phase) {
-    case 'deleting':
-      return range(addDays(since.earliest, deletingDays), addDays(since.latest, deletingDays), false);
+    case 'pending delete':
+      return range(addDays(since.earliest, pendingDeleteDays), addDays(since.latest, pendingDeleteDays), false);
     case 'redemption':
-    case 'restoring':
+    case 'pending restore':
       return range(
-        addDays(since.earliest, redemptionDays + deletingDays),
-        addDays(since.latest, redemptionDays + deletingDays),
+        addDays(since.earliest, redemptionDays + pendingDeleteDays),
+        addDays(since.latest, redemptionDays + pendingDeleteDays),
         true,
       );
     default: {
@@ -44,8 +44,8 @@ export function releaseOf(
       // In the provisional year the registry shows an end that nobody may have paid for: the term ended a year before.
       const ended = phase === 'provisional' ? laterEnd(end, -1) : end;
       return range(
-        addDays(earliestEnd(ended), redemptionDays + deletingDays),
-        addDays(latestEnd(ended), lateDays + redemptionDays + deletingDays),
+        addDays(earliestEnd(ended), redemptionDays + pendingDeleteDays),
+        addDays(latestEnd(ended), lateDays + redemptionDays + pendingDeleteDays),
         true,
       );
     }

@@ -41,13 +41,13 @@ export function readStatus(text: string): EppStatus | null {
   return BY_WORDS.get(squeezed(text.replace(/\s*\(?https?:.*$/i, ''))) ?? null;
 }
 
-export type StatusPhase = 'restoring' | 'redemption' | 'deleting' | 'provisional' | 'term';
+export type StatusPhase = 'pending restore' | 'redemption' | 'pending delete' | 'provisional' | 'term';
 
 /** The phase that statuses stand for. A pending restore outranks redemption, and that a pending deletion (RFC 3915). */
 export function phaseOfStatuses(statuses: readonly EppStatus[]): StatusPhase {
-  if (statuses.includes('pendingRestore')) return 'restoring';
+  if (statuses.includes('pendingRestore')) return 'pending restore';
   if (statuses.includes('redemptionPeriod')) return 'redemption';
-  if (statuses.includes('pendingDelete')) return 'deleting';
+  if (statuses.includes('pendingDelete')) return 'pending delete';
   if (statuses.includes('autoRenewPeriod')) return 'provisional';
   return 'term';
 }

@@ -10,7 +10,7 @@ const marks = (lateDays: number, redemptionDays: number) => ({
   auction: null,
   deletion: addDays(END, lateDays),
   restoreReportDue: null,
-  purge: addDays(END, lateDays + redemptionDays),
+  redemptionEnd: addDays(END, lateDays + redemptionDays),
   release: addDays(END, lateDays + redemptionDays + 5),
 });
 const costs = {

@@ -20,8 +20,8 @@ export function costsByDay(from: Instant, marks: Marks, costs: KeepingCosts): Co
   const stretches: CostStretch[] = [
     { from, until: marks.termEnd, by: 'renewal', cost: renewal, ruleOfThumb: false },
     { from: marks.termEnd, until: marks.deletion, by: 'late renewal', cost: late, ruleOfThumb: false },
-    { from: marks.deletion, until: marks.purge, by: 'restore', cost: restore, ruleOfThumb: restoreRuleOfThumb },
-    { from: marks.purge, until: null, by: 'nothing', cost: null, ruleOfThumb: false },
+    { from: marks.deletion, until: marks.redemptionEnd, by: 'restore', cost: restore, ruleOfThumb: restoreRuleOfThumb },
+    { from: marks.redemptionEnd, until: null, by: 'nothing', cost: null, ruleOfThumb: false },
   ];
   return stretches.filter((one) => one.until === null || one.until > one.from);
 }

@@ -2,7 +2,7 @@ import type { LedgerName, LedgerRow, SaleOdds } from '../ledger';
 import { type Amount, amount, roundHalfAway } from '../money';
 import { addDays, type Instant } from '../time';
 
-export const VERDICTS = ['renew', 'renew late', 'restore', 'send the report', 'let go'] as const;
+export const VERDICTS = ['renew', 'renew late', 'restore', 'send the report', 'drop'] as const;
 export type Verdict = (typeof VERDICTS)[number];
 
 export type VerdictReason =
@@ -36,11 +36,11 @@ export interface Judgement {
 /** How far ahead names that nothing keeps are looked for, in days. */
 export const RESCUE_DAYS = 60;
 
-/** True when a row is past its term, or going there because nothing is set to keep it. What is let go is not. */
+/** True when a row is past its term, or going there because nothing is set to keep it. What is dropped is not. */
 export function needsRescue(row: LedgerRow, asOf: Instant): boolean {
   const { phase, outlook, marks, name } = row;
-  if (name.purpose === 'let go' || phase === null || marks === null) return false;
-  if (phase === 'late' || phase === 'redemption' || phase === 'restoring') return row.coming?.outcome !== 'pass';
+  if (name.purpose === 'drop' || phase === null || marks === null) return false;
+  if (phase === 'late' || phase === 'redemption' || phase === 'pending restore') return row.coming?.outcome !== 'pass';
   if (phase !== 'term' && phase !== 'refundable') return false;
   const unkept = outlook.kind === 'lapses' || outlook.kind === 'charge fails';
   return unkept && marks.termEnd < addDays(asOf, RESCUE_DAYS);
@@ -52,7 +52,7 @@ export function needsRescue(row: LedgerRow, asOf: Instant): boolean {
  */
 export function judge(row: LedgerRow, odds: SaleOdds): Judgement {
   const { name, phase, costs } = row;
-  if (phase === 'restoring')
+  if (phase === 'pending restore')
     return {
       verdict: 'send the report',
       reason: { kind: 'restore is paid' },
@@ -61,7 +61,7 @@ export function judge(row: LedgerRow, odds: SaleOdds): Judgement {
       expected: null,
     };
   const keep: Verdict = phase === 'redemption' ? 'restore' : phase === 'late' ? 'renew late' : 'renew';
-  const cost = row.step?.before ?? (keep === 'restore' ? costs.restore : costs.renewal);
+  const cost = row.deadline?.before ?? (keep === 'restore' ? costs.restore : costs.renewal);
   const ruleOfThumb = keep === 'restore' && costs.restoreRuleOfThumb;
   const expected = expectedOf(name, odds);
   const judged = (verdict: Verdict, reason: VerdictReason, always = false): Judgement => ({
@@ -71,16 +71,16 @@ export function judge(row: LedgerRow, odds: SaleOdds): Judgement {
     cost,
     expected,
   });
-  if (name.rescue === 'let go') return judged('let go', { kind: 'decided' });
+  if (name.rescue === 'drop') return judged('drop', { kind: 'decided' });
   if (name.rescue === 'keep') return judged(keep, { kind: 'decided' }, true);
   if (name.neverLost) return judged(keep, { kind: 'never to be lost' }, true);
   if (name.purpose === 'in use') return judged(keep, { kind: 'in use' }, true);
   if (cost === null) return judged(keep, { kind: 'cost not known' });
-  if (expected === null) return judged('let go', { kind: 'no price asked' });
+  if (expected === null) return judged('drop', { kind: 'no price asked' });
   if (expected.currency !== cost.currency) return judged(keep, { kind: 'other currency' });
   return expected.minor >= cost.minor
     ? judged(keep, { kind: 'worth it', expected, cost, ruleOfThumb })
-    : judged('let go', { kind: 'not worth it', expected, cost, ruleOfThumb });
+    : judged('drop', { kind: 'not worth it', expected, cost, ruleOfThumb });
 }
 
 /**

@@ -25,7 +25,7 @@ export interface AgendaItem {
   /** What it is about in figures: the offer, the price, the cost. */
   readonly minor: number | null;
   readonly currency: string | null;
-  /** Venue or buyer. */
+  /** Marketplace or buyer. */
   readonly who: string;
   /** The page that deals with it. */
   readonly href: string;

@@ -23,7 +23,7 @@ export interface Auction {
   readonly reserveMinor: number | null;
   readonly buyNowMinor: number | null;
   readonly increments: readonly Increment[];
-  /** Bids are whole multiples of this: one unit where the venue takes whole units only, else 1. */
+  /** Bids are whole multiples of this: one unit where the marketplace takes whole units only, else 1. */
   readonly unitMinor: number;
   /** A bid in the last so many minutes moves the close by as many from then. */
   readonly extensionMinutes: number;
@@ -38,7 +38,7 @@ export interface Auction {
 export const BUY_NOW_ENDS = ['reserve met', 'first bid', 'close'] as const;
 export type BuyNowEnd = (typeof BUY_NOW_ENDS)[number];
 
-/** Rules of an auction where its venue says nothing else. */
+/** Rules of an auction where its marketplace says nothing else. */
 export const USUAL_AUCTION: Pick<Auction, 'extensionMinutes' | 'buyNowEnds'> = {
   extensionMinutes: 5,
   buyNowEnds: 'reserve met',
@@ -62,7 +62,7 @@ export type AuctionOutcome =
   | { readonly kind: 'unsold'; readonly highest: string | null; readonly priceMinor: number | null }
   | { readonly kind: 'cancelled' };
 
-/** Steps of whole units from which venues differ: of our own making. */
+/** Steps of whole units from which marketplaces differ: of our own making. */
 export function usualIncrements(unitMinor: number): Increment[] {
   return [
     [0, 1],
@@ -126,7 +126,7 @@ function isBuyNowOpen(
   return buyNowEnds === 'first bid' || reserveMinor === null ? !hasBids : !reserveMet;
 }
 
-/** What a venue shows of an auction that it holds: maxima stay secret there, so its own figures count. */
+/** What a marketplace shows of an auction that it holds: maxima stay secret there, so its own figures count. */
 export interface Shown {
   readonly priceMinor: number | null;
   readonly leader: string | null;
@@ -135,7 +135,7 @@ export interface Shown {
   readonly nextMinor: number | null;
 }
 
-/** How an auction stands that is followed at a venue: as shown there, the next bid a usual step above where it names none. */
+/** How an auction stands that is followed at a marketplace: as shown there, the next bid a usual step above where it names none. */
 export function standingAsShown(auction: Auction, shown: Shown): Standing {
   const { priceMinor, leader, reserveMet, nextMinor } = shown;
   return {

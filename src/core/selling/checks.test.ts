@@ -3,16 +3,16 @@ import {
   type CheckedListing,
   checkListing,
   HANDOVER_DAYS,
+  type MarketplaceFees,
+  type MarketplaceRules,
   NO_PRICES,
-  type VenueFees,
-  type VenueRules,
 } from '@/core/selling';
 import { addDays, type Day, instant } from '@/core/time';
 
 const NOW = instant('2026-11-24T09:12:00Z');
 const _day = (text: string) => text as Day;
-const FEES: VenueFees = { percent: 15, floorMinor: 2500, steps: [], saleFeeMinor: 0, listingFeeMinor: 0 };
-const VENUE: VenueRules = {
+const FEES: MarketplaceFees = { percent: 15, floorMinor: 2500, steps: [], saleFeeMinor: 0, listingFeeMinor: 0 };
+const MARKETPLACE: MarketplaceRules = {
   currencies: ['USD'],
   wholeUnits: true,
   auctionDays: [7, 14],
@@ -23,12 +23,12 @@ const VENUE: VenueRules = {
 function listing(
   more: Partial<Omit<CheckedListing, 'offered'>> & Partial<CheckedListing['offered']> = {},
 ): CheckedListing {
-  const { kind = 'both', currency = 'USD', prices = NO_PRICES, auctionDays = 14, ...rest } = more;
+  const { kind = 'fixed price, offers too', currency = 'USD', prices = NO_PRICES, auctionDays = 14, ...rest } = more;
   return {
     offered: { kind, currency, prices, auctionDays },
     costMinor: 5000,
     unitMinor: 100,
-    venue: VENUE,
+    marketplace: MARKETPLACE,
     pitch: '',
     description: '',
     now: NOW,
@@ -44,14 +44,14 @@ const prices = (more: Partial<typeof NO_PRICES>) => ({ ...NO_PRICES, ...more });
 /** The order of prices, whole. Source: minimum ≤ asking ≤ buy-now; start ≤ reserve < buy-now (docs/selling.md). */
 describe('the order of prices', () => {
   test.each([
-    ['minimum', 'asking', false, 'both'],
-    ['asking', 'buyNow', false, 'both'],
-    ['minimum', 'buyNow', false, 'both'],
+    ['minimum', 'asking', false, 'fixed price, offers too'],
+    ['asking', 'buyNow', false, 'fixed price, offers too'],
+    ['minimum', 'buyNow', false, 'fixed price, offers too'],
     ['start', 'reserve', false, 'auction'],
     ['reserve', 'buyNow', true, 'auction'],
     ['start', 'buyNow', true, 'auction'],
   ] as const)('%s against %s', (lower, upper, strictly, kind) => {
-    const base = kind === 'both' ? { asking: null } : { start: null };
+    const base = kind === 'fixed price, offers too' ? { asking: null } : { start: null };
     const at = (low: number, high: number) =>
       checkListing(listing({ kind, prices: prices({ ...base, [lower]: low, [upper]: high }) })).filter(
         ({ code }) => code === 'order of prices',
@@ -79,8 +79,8 @@ describe('what is checked of a listing', () => {
     ['nothing', { prices: prices({ asking: 0 }) }, ['price not whole', 'below cost']],
     ['another currency', { prices: fine, currency: 'EUR' }, ['currency not taken']],
     [
-      'any currency where the venue names none',
-      { prices: fine, currency: 'EUR', venue: { ...VENUE, currencies: [] } },
+      'any currency where the marketplace names none',
+      { prices: fine, currency: 'EUR', marketplace: { ...MARKETPLACE, currencies: [] } },
       [],
     ],
     ['too long an auction', { kind: 'auction', auctionDays: 31, prices: prices({ start: 9000 }) }, ['auction length']],
@@ -90,18 +90,18 @@ describe('what is checked of a listing', () => {
       ['auction length'],
     ],
     [
-      'a length that the venue does not have',
+      'a length that the marketplace does not have',
       { kind: 'auction', auctionDays: 10, prices: prices({ start: 9000 }) },
       ['auction length'],
     ],
     [
-      'a venue without auctions',
-      { kind: 'auction', prices: prices({ start: 9000 }), venue: { ...VENUE, auctionDays: [] } },
+      'a marketplace without auctions',
+      { kind: 'auction', prices: prices({ start: 9000 }), marketplace: { ...MARKETPLACE, auctionDays: [] } },
       ['no auctions here'],
     ],
     ['too long a pitch', { prices: fine, pitch: 'x'.repeat(121) }, ['too long']],
     ['too long a description', { prices: fine, description: 'x'.repeat(4001) }, ['too long']],
-    ['payout not set', { prices: fine, venue: { ...VENUE, payoutSet: false } }, ['payout not set']],
+    ['payout not set', { prices: fine, marketplace: { ...MARKETPLACE, payoutSet: false } }, ['payout not set']],
     ['cost not known', { prices: fine, costMinor: null }, ['cost not known']],
     ['below cost', { prices: prices({ asking: 4900 }) }, ['below cost']],
     ['below cost after commission', { prices: prices({ asking: 5800 }) }, ['proceeds below cost']],

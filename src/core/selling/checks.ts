@@ -1,21 +1,13 @@
 import { addDays, DAY_MS, HOUR_MS, type Instant } from '../time';
 import { dueAt, SALE_STAGES } from './handover';
-import { leavesOf, priceToLeave } from './leaves';
-import {
-  AUCTION_DAYS,
-  leadingPrice,
-  MOST_DESCRIPTION,
-  MOST_PITCH,
-  type Offered,
-  PRICE_NAMES,
-  type PriceName,
-  usedPrices,
-} from './listing';
-import { NO_FEES, type VenueRules } from './venue';
+import { LISTING_LIMITS, leadingPrice, type Offered, PRICE_NAMES, type PriceName, usedPrices } from './listing';
+import { type MarketplaceRules, NO_FEES } from './marketplace';
+import { netProceedsOf, priceForProceeds } from './netProceeds';
 
 /** What may be wrong with a listing. Every code means one thing. */
 export type FindingCode =
   | 'price missing'
+  | 'price not read'
   | 'price not whole'
   | 'order of prices'
   | 'currency not taken'
@@ -50,7 +42,7 @@ export interface CheckedListing {
   readonly costMinor: number | null;
   /** One whole unit of the currency, in minor units. */
   readonly unitMinor: number;
-  readonly venue: VenueRules | null;
+  readonly marketplace: MarketplaceRules | null;
   readonly pitch: string;
   readonly description: string;
   readonly now: Instant;
@@ -79,7 +71,7 @@ const ORDER: readonly (readonly [PriceName, PriceName, boolean])[] = [
 
 /** Everything that is wrong with a listing, what stops it first. */
 export function checkListing(checked: CheckedListing): Finding[] {
-  const { offered, venue, unitMinor, costMinor } = checked;
+  const { offered, marketplace, unitMinor, costMinor } = checked;
   const prices = usedPrices(offered);
   const found: Finding[] = [];
   const add = (code: FindingCode, stops: boolean, more: Partial<Finding> = {}) =>
@@ -88,7 +80,7 @@ export function checkListing(checked: CheckedListing): Finding[] {
   if (leading !== null && prices[leading] === null) add('price missing', true, { price: leading });
   for (const price of PRICE_NAMES) {
     const minor = prices[price];
-    if (minor !== null && (minor <= 0 || (venue?.wholeUnits !== false && minor % unitMinor !== 0)))
+    if (minor !== null && (minor <= 0 || (marketplace?.wholeUnits !== false && minor % unitMinor !== 0)))
       add('price not whole', true, { price });
   }
   for (const [lower, upper, strictly] of ORDER) {
@@ -96,13 +88,13 @@ export function checkListing(checked: CheckedListing): Finding[] {
     if (low !== null && high !== null && (strictly ? low >= high : low > high))
       add('order of prices', true, { price: lower, other: upper });
   }
-  if (venue && venue.currencies.length > 0 && !venue.currencies.includes(offered.currency))
+  if (marketplace && marketplace.currencies.length > 0 && !marketplace.currencies.includes(offered.currency))
     add('currency not taken', true);
-  if (offered.kind === 'auction') checkAuction(offered.auctionDays, venue, add);
-  if (checked.pitch.length > MOST_PITCH) add('too long', true, { figure: MOST_PITCH });
-  if (checked.description.length > MOST_DESCRIPTION) add('too long', true, { figure: MOST_DESCRIPTION });
-  if (venue && !venue.payoutSet) add('payout not set', true);
-  const fees = venue ? venue.fees : NO_FEES;
+  if (offered.kind === 'auction') checkAuction(offered.auctionDays, marketplace, add);
+  for (const text of ['pitch', 'description'] as const)
+    if (checked[text].length > LISTING_LIMITS[text]) add('too long', true, { figure: LISTING_LIMITS[text] });
+  if (marketplace && !marketplace.payoutSet) add('payout not set', true);
+  const fees = marketplace ? marketplace.fees : NO_FEES;
   if (fees === null) add('fees not known', false);
   if (costMinor === null) add('cost not known', false);
   else
@@ -111,10 +103,10 @@ export function checkListing(checked: CheckedListing): Finding[] {
       // The start binds nobody to sell where a reserve stands above it.
       if (minor === null || (price === 'start' && prices.reserve !== null)) continue;
       if (minor < costMinor) add('below cost', false, { price, figure: costMinor - minor });
-      else if (fees !== null && leavesOf(minor, fees).proceedsMinor < costMinor)
-        add('proceeds below cost', false, { price, figure: priceToLeave(costMinor, fees, unitMinor) });
+      else if (fees !== null && netProceedsOf(minor, fees).proceedsMinor < costMinor)
+        add('proceeds below cost', false, { price, figure: priceForProceeds(costMinor, fees, unitMinor) });
     }
-  const until = soldBy(offered, venue, checked.now);
+  const until = soldBy(offered, marketplace, checked.now);
   if (checked.termEnd !== null && checked.termEnd < until) add('term too short', false, { at: until });
   if (checked.lockedUntil !== null && checked.lockedUntil > checked.now)
     add('transfer lock', false, { at: checked.lockedUntil });
@@ -124,22 +116,22 @@ export function checkListing(checked: CheckedListing): Finding[] {
 
 function checkAuction(
   days: number,
-  venue: VenueRules | null,
+  marketplace: MarketplaceRules | null,
   add: (code: FindingCode, stops: boolean, more?: Partial<Finding>) => void,
 ): void {
-  if (!Number.isInteger(days) || days < AUCTION_DAYS.least || days > AUCTION_DAYS.most)
-    add('auction length', true, { figure: AUCTION_DAYS.most });
-  else if (venue && venue.auctionDays.length === 0) add('no auctions here', true);
-  else if (venue && !venue.auctionDays.includes(days))
-    add('auction length', true, { figure: Math.max(...venue.auctionDays) });
+  const { least, most } = LISTING_LIMITS.auctionDays;
+  if (!Number.isInteger(days) || days < least || days > most) add('auction length', true, { figure: most });
+  else if (marketplace && marketplace.auctionDays.length === 0) add('no auctions here', true);
+  else if (marketplace && !marketplace.auctionDays.includes(days))
+    add('auction length', true, { figure: Math.max(...marketplace.auctionDays) });
 }
 
 /** When a name that is listed now would be handed over at the latest: review, auction, and the steps of a sale. */
 export function soldBy(
   offered: Pick<Offered, 'kind' | 'auctionDays'>,
-  venue: Pick<VenueRules, 'reviewHours'> | null,
+  marketplace: Pick<MarketplaceRules, 'reviewHours'> | null,
   now: Instant,
 ): Instant {
-  const listed = (now + (venue?.reviewHours ?? 0) * HOUR_MS) as Instant;
+  const listed = (now + (marketplace?.reviewHours ?? 0) * HOUR_MS) as Instant;
   return addDays(listed, (offered.kind === 'auction' ? offered.auctionDays : 0) + HANDOVER_DAYS);
 }

@@ -9,7 +9,7 @@ test('what is like a name does not depend on the order in which sales came', () 
     ascii: `kelp${String.fromCharCode(97 + (i % 26))}ail.com`,
     price: { minor: 10_000 + i * 100, currency: 'USD' },
     day: '2026-03-01' as Day,
-    venue: i % 2 ? 'Test Hall' : '',
+    marketplace: i % 2 ? 'Test Hall' : '',
     own: i % 3 === 0,
   }));
   const usual = compareSales('kelpsail.com', sales, 'USD');

@@ -6,7 +6,7 @@ export interface PastSale {
   readonly ascii: string;
   readonly price: Amount;
   readonly day: Day;
-  readonly venue: string;
+  readonly marketplace: string;
   readonly own: boolean;
 }
 
@@ -99,7 +99,11 @@ export function compareSales(ascii: string, sales: readonly PastSale[], currency
 function newestFirst(a: PastSale, b: PastSale): number {
   const by = (one: string, other: string) => (one < other ? -1 : one > other ? 1 : 0);
   return (
-    by(b.day, a.day) || by(a.ascii, b.ascii) || a.price.minor - b.price.minor || by(a.venue, b.venue) || +b.own - +a.own
+    by(b.day, a.day) ||
+    by(a.ascii, b.ascii) ||
+    a.price.minor - b.price.minor ||
+    by(a.marketplace, b.marketplace) ||
+    +b.own - +a.own
   );
 }
 

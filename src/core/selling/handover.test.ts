@@ -10,7 +10,7 @@ describe('the handover', () => {
       'buyer',
       'buyer',
       'owner',
-      'venue',
+      'marketplace',
       'nobody',
     ]);
     expect(dueAt('buyer known', NOW)).toBe(addDays(NOW, 3));

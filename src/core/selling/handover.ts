@@ -7,7 +7,7 @@ export const SALE_EXITS = ['not paid', 'refused', 'dispute'] as const;
 export type SaleStage = (typeof SALE_STAGES)[number] | (typeof SALE_EXITS)[number];
 
 /** Who has to act. */
-export type Turn = 'buyer' | 'owner' | 'venue' | 'nobody';
+export type Turn = 'buyer' | 'owner' | 'marketplace' | 'nobody';
 
 interface StageRule {
   readonly turn: Turn;
@@ -21,11 +21,11 @@ const RULES: Readonly<Record<SaleStage, StageRule>> = {
   'money held': { turn: 'buyer', days: 5, next: ['buyer known', 'refused', 'dispute'] },
   'buyer known': { turn: 'owner', days: 3, next: ['handed over', 'refused', 'dispute'] },
   'handed over': { turn: 'buyer', days: 7, next: ['arrived', 'dispute'] },
-  arrived: { turn: 'venue', days: 5, next: ['done', 'dispute'] },
+  arrived: { turn: 'marketplace', days: 5, next: ['done', 'dispute'] },
   done: { turn: 'nobody', days: null, next: [] },
   'not paid': { turn: 'nobody', days: null, next: [] },
   refused: { turn: 'nobody', days: null, next: [] },
-  dispute: { turn: 'venue', days: null, next: ['money held', 'handed over', 'arrived', 'refused'] },
+  dispute: { turn: 'marketplace', days: null, next: ['money held', 'handed over', 'arrived', 'refused'] },
 };
 
 /** Whose turn it is at a stage. */

@@ -29,6 +29,24 @@ export {
   traitsOf,
 } from './comparables';
 export {
+  applyRule,
+  comparablesOf,
+  type Draft,
+  type Drafts,
+  draftsIn,
+  draftTerms,
+  firstDrafts,
+  type KnownListing,
+  type PricedMarketplace,
+  type PricedName,
+  type Pricing,
+  priceDraft,
+  returnOf,
+  type SoldAt,
+  soldAt,
+  withPrice,
+} from './drafts';
+export {
   dueAt,
   HANDOVERS,
   type Handover,
@@ -42,26 +60,37 @@ export {
   turnAt,
 } from './handover';
 export { type LadderScale, ladderOf, placeOn, priceAt, type Rung, scaleOf } from './ladder';
-export { commissionOn, type Leaves, leavesOf, priceToLeave } from './leaves';
 export {
-  AUCTION_DAYS,
   askedPrice,
   buyPrice,
+  FRESH_TERMS,
   LISTING_KINDS,
+  LISTING_LIMITS,
   LISTING_STATES,
   type ListingKind,
   type ListingPrices,
   type ListingStatus,
+  type ListingTerms,
   leadingPrice,
-  MOST_DESCRIPTION,
-  MOST_PITCH,
   NO_PRICES,
   type Offered,
   PRICE_NAMES,
   type PriceName,
+  type PriceReasons,
   pricesOf,
+  termsOf,
   usedPrices,
 } from './listing';
+export {
+  type AttributeOption,
+  type CommissionStep,
+  type MarketplaceAttribute,
+  type MarketplaceFees,
+  type MarketplaceRules,
+  NO_FEES,
+  USUAL_REVIEW_HOURS,
+} from './marketplace';
+export { commissionOn, type NetProceeds, netProceedsOf, priceForProceeds } from './netProceeds';
 export {
   type AnswerRule,
   answerByRule,
@@ -87,12 +116,13 @@ export {
   type RuleBase,
   roundPrice,
 } from './priceRule';
-export { costIn, listingCost, saleFees, sellingTerms, type ToList, type VenueTerms } from './terms';
 export {
-  type CommissionStep,
-  NO_FEES,
-  USUAL_REVIEW_HOURS,
-  type VenueFees,
-  type VenueRules,
-} from './venue';
+  costIn,
+  type ListingFees,
+  listingCost,
+  type MarketplaceTerms,
+  saleFees,
+  sellingTerms,
+  type ToList,
+} from './terms';
 export { type DatedMoney, yearlyReturn } from './yearlyReturn';

@@ -2,18 +2,18 @@ import { describe, expect, test } from 'vitest';
 import {
   type CheckedListing,
   ladderOf,
+  type MarketplaceFees,
+  type MarketplaceRules,
   NO_PRICES,
   placeOn,
   priceAt,
   scaleOf,
-  type VenueFees,
-  type VenueRules,
 } from '@/core/selling';
 import { addDays, instant } from '@/core/time';
 
 const NOW = instant('2026-11-24T09:12:00Z');
-const FEES: VenueFees = { percent: 15, floorMinor: 2500, steps: [], saleFeeMinor: 0, listingFeeMinor: 0 };
-const VENUE: VenueRules = {
+const FEES: MarketplaceFees = { percent: 15, floorMinor: 2500, steps: [], saleFeeMinor: 0, listingFeeMinor: 0 };
+const MARKETPLACE: MarketplaceRules = {
   currencies: ['USD'],
   wholeUnits: true,
   auctionDays: [7, 14],
@@ -24,12 +24,12 @@ const VENUE: VenueRules = {
 function listing(
   more: Partial<Omit<CheckedListing, 'offered'>> & Partial<CheckedListing['offered']> = {},
 ): CheckedListing {
-  const { kind = 'both', currency = 'USD', prices = NO_PRICES, auctionDays = 14, ...rest } = more;
+  const { kind = 'fixed price, offers too', currency = 'USD', prices = NO_PRICES, auctionDays = 14, ...rest } = more;
   return {
     offered: { kind, currency, prices, auctionDays },
     costMinor: 5000,
     unitMinor: 100,
-    venue: VENUE,
+    marketplace: MARKETPLACE,
     pitch: '',
     description: '',
     now: NOW,
@@ -42,7 +42,7 @@ function listing(
 const prices = (more: Partial<typeof NO_PRICES>) => ({ ...NO_PRICES, ...more });
 
 describe('the ladder', () => {
-  test('rungs rise, each with what it leaves', () => {
+  test('rungs rise, each with its net proceeds', () => {
     const rungs = ladderOf(listing({ prices: prices({ minimum: 20_000, asking: 50_000 }) }).offered, 5000, FEES, 100);
     expect(rungs.map(({ kind, minor, profitMinor }) => [kind, minor, profitMinor])).toEqual([
       ['cost', 5000, -2500],

@@ -1,13 +1,13 @@
-import { type Leaves, leavesOf, priceToLeave } from './leaves';
 import { type Offered, PRICE_NAMES, type PriceName, usedPrices } from './listing';
-import type { VenueFees } from './venue';
+import type { MarketplaceFees } from './marketplace';
+import { type NetProceeds, netProceedsOf, priceForProceeds } from './netProceeds';
 
-/** A rung: what the name has cost, the least that leaves no loss, or one of its prices, with what it leaves. */
+/** A rung: what the name has cost, the least that leaves no loss, or one of its prices, with its net proceeds. */
 export interface Rung {
   readonly kind: 'cost' | 'no loss' | PriceName;
   readonly minor: number;
   /** `null` when the fees are not known. */
-  readonly leaves: Leaves | null;
+  readonly net: NetProceeds | null;
   /** Proceeds less cost; `null` when one of them is not known. */
   readonly profitMinor: number | null;
 }
@@ -16,20 +16,20 @@ export interface Rung {
 export function ladderOf(
   offered: Offered,
   costMinor: number | null,
-  fees: VenueFees | null,
+  fees: MarketplaceFees | null,
   unitMinor: number,
 ): Rung[] {
   const prices = usedPrices(offered);
   const rung = (kind: Rung['kind'], minor: number): Rung => {
-    const leaves = fees && leavesOf(minor, fees);
+    const net = fees && netProceedsOf(minor, fees);
     return {
       kind,
       minor,
-      leaves,
-      profitMinor: costMinor === null || leaves === null ? null : leaves.proceedsMinor - costMinor,
+      net,
+      profitMinor: costMinor === null || net === null ? null : net.proceedsMinor - costMinor,
     };
   };
-  const noLoss = costMinor === null || fees === null ? null : priceToLeave(costMinor, fees, unitMinor);
+  const noLoss = costMinor === null || fees === null ? null : priceForProceeds(costMinor, fees, unitMinor);
   return [
     ...(costMinor === null ? [] : [rung('cost', costMinor)]),
     ...(noLoss === null ? [] : [rung('no loss', noLoss)]),

@@ -1,5 +1,5 @@
 /** How a name is on offer. A name without a listing is not offered. */
-export const LISTING_KINDS = ['fixed price', 'open to offers', 'both', 'auction'] as const;
+export const LISTING_KINDS = ['fixed price', 'open to offers', 'fixed price, offers too', 'auction'] as const;
 export type ListingKind = (typeof LISTING_KINDS)[number];
 
 /** How a listing stands, in the order in which it comes about. */
@@ -26,25 +26,68 @@ export type ListingPrices = Readonly<Record<PriceName, number | null>>;
 
 export const NO_PRICES: ListingPrices = { minimum: null, start: null, reserve: null, asking: null, buyNow: null };
 
-/** Lengths of an auction, in days. */
-export const AUCTION_DAYS = { least: 1, most: 30, usual: 14 } as const;
-
-/** Most letters of the one-line pitch and of the description. */
-export const MOST_PITCH = 120;
-export const MOST_DESCRIPTION = 4000;
+/**
+ * What a listing may hold. Which lengths of auction there are is each marketplace's own matter; no auction runs longer than
+ * `auctionDays.most`. Letters are counted as UTF-16 units, as a form counts them.
+ */
+export const LISTING_LIMITS = {
+  auctionDays: { least: 1, most: 90 },
+  pitch: 120,
+  description: 4000,
+  categories: 10,
+  attributes: 20,
+} as const;
 
 /** What is offered, for how much. */
 export interface Offered {
   readonly kind: ListingKind;
   readonly currency: string;
   readonly prices: ListingPrices;
+  /** Whole days, where it is an auction. */
   readonly auctionDays: number;
+}
+
+/** Everything that the owner says of a listing: the one shape of it, from the form to the marketplace. */
+export interface ListingTerms extends Offered {
+  /** True where buyers see what the reserve is, not only that there is one. */
+  readonly reserveShown: boolean;
+  /** Sold with what stands at it, not the name alone. */
+  readonly withSite: boolean;
+  readonly categories: readonly string[];
+  /** What was chosen of each attribute that the marketplace asks for, by its label. */
+  readonly attributes: Readonly<Record<string, string>>;
+  /** One line. */
+  readonly pitch: string;
+  readonly description: string;
+}
+
+/** Why each price is as it is, in the owner's words. */
+export type PriceReasons = Readonly<Partial<Record<PriceName, string>>>;
+
+/** Where a listing begins of which nobody has said anything. */
+export const FRESH_TERMS: Omit<ListingTerms, 'currency'> = {
+  kind: 'fixed price, offers too',
+  prices: NO_PRICES,
+  auctionDays: 10,
+  reserveShown: false,
+  withSite: false,
+  categories: [],
+  attributes: {},
+  pitch: '',
+  description: '',
+};
+
+/** The terms alone, of something that holds more than them. */
+export function termsOf(listing: ListingTerms): ListingTerms {
+  const { kind, currency, prices, auctionDays, reserveShown, withSite, categories, attributes, pitch, description } =
+    listing;
+  return { kind, currency, prices, auctionDays, reserveShown, withSite, categories, attributes, pitch, description };
 }
 
 const USED: Readonly<Record<ListingKind, readonly PriceName[]>> = {
   'fixed price': ['asking'],
   'open to offers': ['minimum', 'asking'],
-  both: ['minimum', 'asking', 'buyNow'],
+  'fixed price, offers too': ['minimum', 'asking', 'buyNow'],
   auction: ['start', 'reserve', 'buyNow'],
 };
 
@@ -69,7 +112,7 @@ export function buyPrice({ kind, prices }: Pick<Offered, 'kind' | 'prices'>): nu
   switch (kind) {
     case 'fixed price':
       return prices.asking;
-    case 'both':
+    case 'fixed price, offers too':
       return prices.buyNow ?? prices.asking;
     case 'auction':
       return prices.buyNow;

@@ -58,7 +58,7 @@ describe('an offer beside an auction', () => {
   } as const;
   const elsewhere = {
     ...listed,
-    kind: 'both',
+    kind: 'fixed price, offers too',
     prices: { ...NO_PRICES, minimum: 50, asking: 500, buyNow: 600 },
   } as const;
 
@@ -81,7 +81,7 @@ describe('an offer beside an auction', () => {
     expect(receive(10, elsewhere, auction({ bids: [bid(200)] }))).toEqual({ kind: 'open' });
   });
 
-  test('an offer buys in an auction exactly when a bidder could, whatever the bids and the venue’s rule', () => {
+  test('an offer buys in an auction exactly when a bidder could, whatever the bids and the marketplace’s rule', () => {
     fc.assert(
       fc.property(
         fc.array(fc.integer({ min: 100, max: 790 }), { maxLength: 4 }),
@@ -108,7 +108,7 @@ const prices = (more: Partial<typeof NO_PRICES>) => ({ ...NO_PRICES, ...more });
 
 describe('offers', () => {
   const both = {
-    kind: 'both',
+    kind: 'fixed price, offers too',
     currency: 'USD',
     auctionDays: 14,
     prices: prices({ minimum: 20_000, asking: 50_000, buyNow: 60_000 }),

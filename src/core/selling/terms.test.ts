@@ -2,19 +2,19 @@ import { describe, expect, test } from 'vitest';
 import type { Day, Instant } from '../time';
 import { checkListing } from './checks';
 import { ladderOf } from './ladder';
-import { leavesOf } from './leaves';
 import { NO_PRICES } from './listing';
-import { saleFees, sellingTerms, type VenueTerms } from './terms';
+import { netProceedsOf } from './netProceeds';
+import { type ListingFees, type MarketplaceTerms, saleFees, sellingTerms } from './terms';
 
 const NOW = Date.parse('2026-06-01T12:00:00Z') as Instant;
-const HALL: VenueTerms & { placements: { label: string; minor: number }[]; categoryMinor: number } = {
+const HALL: MarketplaceTerms & ListingFees = {
   percent: 10,
   floorMinor: 0,
   steps: [],
   saleFeeMinor: 0,
   listingFeeMinor: 2500,
   feesCurrency: 'USD',
-  placements: [{ label: 'first page', minor: 4000 }],
+  attributes: [{ label: 'Paid placement', options: [{ label: 'first page', minor: 4000 }] }],
   categoryMinor: 300,
   currencies: [],
   wholeUnits: true,
@@ -22,15 +22,17 @@ const HALL: VenueTerms & { placements: { label: string; minor: number }[]; categ
   reviewHours: 24,
   payoutSet: true,
 };
-const DRAFT = { sentAt: null, placement: null, categories: [] };
+const DRAFT = { sentAt: null, attributes: {}, categories: [] };
 const RATES = [{ from: '2026-01-01' as Day, currency: 'USD', into: 'EUR', factor: 0.9 }];
 
 describe('what a sale costs', () => {
   test('the listing fee counts while it has not been booked, and then no more', () => {
     const left = (listing: Parameters<typeof saleFees>[1]) =>
-      leavesOf(100_000, saleFees(HALL, listing, 'USD', [], NOW) ?? HALL).proceedsMinor;
+      netProceedsOf(100_000, saleFees(HALL, listing, 'USD', [], NOW) ?? HALL).proceedsMinor;
     expect(left(DRAFT)).toBe(87_500);
-    expect(left({ ...DRAFT, placement: 'first page', categories: ['a', 'b', 'c'] })).toBe(82_900);
+    expect(left({ ...DRAFT, attributes: { 'Paid placement': 'first page' }, categories: ['a', 'b', 'c'] })).toBe(
+      82_900,
+    );
     expect(left({ ...DRAFT, sentAt: NOW })).toBe(90_000);
     expect(left(null)).toBe(90_000);
   });
@@ -49,12 +51,12 @@ describe('what a sale costs', () => {
     const offered = { kind: 'fixed price', currency: 'JPY', auctionDays: 7, prices: { ...NO_PRICES, asking: 90_000 } };
     const { rules, fees, unitMinor } = sellingTerms(HALL, DRAFT, 'JPY', RATES, NOW);
     const [rung] = ladderOf(offered as never, null, fees, unitMinor);
-    expect(rung).toMatchObject({ kind: 'asking', leaves: null, profitMinor: null });
+    expect(rung).toMatchObject({ kind: 'asking', net: null, profitMinor: null });
     const found = checkListing({
       offered: offered as never,
       costMinor: 5000,
       unitMinor,
-      venue: rules,
+      marketplace: rules,
       pitch: '',
       description: '',
       now: NOW,

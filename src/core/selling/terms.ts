@@ -1,17 +1,17 @@
 import { type Amount, convert, type Rate, sumIn, wholeUnit } from '../money';
 import { dayOf, type Instant } from '../time';
-import { NO_FEES, type VenueFees, type VenueRules } from './venue';
+import { type MarketplaceAttribute, type MarketplaceFees, type MarketplaceRules, NO_FEES } from './marketplace';
 
-/** A venue's rules with its fees in the currency that it states them in. */
-export type VenueTerms = Omit<VenueRules, 'fees'> & VenueFees & { readonly feesCurrency: string };
+/** A marketplace's rules with its fees in the currency that it states them in. */
+export type MarketplaceTerms = Omit<MarketplaceRules, 'fees'> & MarketplaceFees & { readonly feesCurrency: string };
 
-/** The fees of a venue in another currency; `null` where a rate is missing for one of them. No venue: no fees. */
+/** The fees of a marketplace in another currency; `null` where a rate is missing for one of them. No marketplace: no fees. */
 export function feesIn(
-  row: VenueTerms | null,
+  row: MarketplaceTerms | null,
   currency: string,
   known: readonly Rate[],
   at: Parameters<typeof dayOf>[0],
-): VenueFees | null {
+): MarketplaceFees | null {
   if (!row) return NO_FEES;
   const day = dayOf(at);
   const isKnown =
@@ -29,8 +29,8 @@ export function feesIn(
   };
 }
 
-/** The rules of a venue as the checks read them; `null` for the office itself. */
-export function rulesOf(row: VenueTerms | null, fees: VenueFees | null): VenueRules | null {
+/** The rules of a marketplace as the checks read them; `null` for the office itself. */
+export function rulesOf(row: MarketplaceTerms | null, fees: MarketplaceFees | null): MarketplaceRules | null {
   if (!row) return null;
   const { currencies, wholeUnits, auctionDays, reviewHours, payoutSet } = row;
   return { currencies, wholeUnits, auctionDays, reviewHours, payoutSet, fees };
@@ -50,48 +50,51 @@ export function costIn(
 /** What is still to be paid for a listing: nothing more once it was sent, since that is booked as a cost of the name then. */
 export interface ToList {
   readonly sentAt: Instant | null;
-  readonly placement: string | null;
+  readonly attributes: Readonly<Record<string, string>>;
   readonly categories: readonly string[];
 }
 
 /**
- * What a sale costs at a venue, in the currency of the sale: commission, fees, and of the listing what has not been booked yet.
- * `null` for `listing` is one for which nothing more is paid. Answers `null` where a rate is missing. Every figure of what a price
- * leaves comes from here.
+ * What a sale costs at a marketplace, in the currency of the sale: commission, fees, and of the listing what has not been booked yet.
+ * `null` for `listing` is one for which nothing more is paid. Answers `null` where a rate is missing. Every figure of net
+ * proceeds comes from here.
  */
 export function saleFees(
-  row: (VenueTerms & ListingFees) | null,
+  row: (MarketplaceTerms & ListingFees) | null,
   listing: ToList | null,
   currency: string,
   rates: readonly Rate[],
   at: Instant,
-): VenueFees | null {
+): MarketplaceFees | null {
   if (!row) return NO_FEES;
   const listingFeeMinor = listing === null || listing.sentAt !== null ? 0 : listingCost(row, listing);
   return feesIn({ ...row, listingFeeMinor }, currency, rates, at);
 }
 
-/** Rules, fees and unit of a venue for one listing in one currency. */
+/** Rules, fees and unit of a marketplace for one listing in one currency. */
 export function sellingTerms(
-  row: (VenueTerms & ListingFees) | null,
+  row: (MarketplaceTerms & ListingFees) | null,
   listing: ToList | null,
   currency: string,
   rates: readonly Rate[],
   now: Instant,
-): { readonly fees: VenueFees | null; readonly rules: VenueRules | null; readonly unitMinor: number } {
+): { readonly fees: MarketplaceFees | null; readonly rules: MarketplaceRules | null; readonly unitMinor: number } {
   const fees = saleFees(row, listing, currency, rates, now);
   return { fees, rules: rulesOf(row, fees), unitMinor: wholeUnit(currency) };
 }
 
-/** What a venue takes for showing a listing. */
+/** What a marketplace takes for showing a listing. */
 export interface ListingFees {
   readonly listingFeeMinor: number;
-  readonly placements: readonly { readonly label: string; readonly minor: number }[];
+  readonly attributes: readonly MarketplaceAttribute[];
   readonly categoryMinor: number;
 }
 
-/** What a venue takes for listing, sold or not: its fee, a paid placement, and each category beyond the first. In the currency of its fees. */
-export function listingCost(venue: ListingFees, listing: Pick<ToList, 'placement' | 'categories'>): number {
-  const placement = venue.placements.find(({ label }) => label === listing.placement)?.minor ?? 0;
-  return venue.listingFeeMinor + placement + Math.max(0, listing.categories.length - 1) * venue.categoryMinor;
+/** What a marketplace takes for listing, sold or not: its fee, what the chosen options of its attributes cost, and each category beyond the first. In the currency of its fees. */
+export function listingCost(marketplace: ListingFees, listing: Pick<ToList, 'attributes' | 'categories'>): number {
+  const options = marketplace.attributes.reduce(
+    (sum, { label, options }) => sum + (options.find((one) => one.label === listing.attributes[label])?.minor ?? 0),
+    0,
+  );
+  return marketplace.listingFeeMinor + options + Math.max(0, listing.categories.length - 1) * marketplace.categoryMinor;
 }

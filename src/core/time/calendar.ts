@@ -1,5 +1,6 @@
 import { parseDate } from '@internationalized/date';
 import { DAY_MS, type Day, dayOf, type Instant, startOfDay } from './instant';
+import type { Month } from './readMonth';
 import type { TermEnd } from './termEnd';
 
 const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'] as const;
@@ -26,6 +27,11 @@ export function formatDay(day: Day, besides?: Day): string {
   const year = day.slice(0, 4);
   const short = `${Number(day.slice(8, 10))} ${MONTHS[Number(day.slice(5, 7)) - 1]}`;
   return besides?.startsWith(year) ? short : `${short} ${year}`;
+}
+
+/** `Feb 2027`. Takes a month as `readMonth` answers it. */
+export function formatMonth(month: Month): string {
+  return `${MONTHS[Number(month.slice(5, 7)) - 1]} ${month.slice(0, 4)}`;
 }
 
 /** `Jan`, by number from 1. */

@@ -1,4 +1,4 @@
-export { dayIn, daysUntil, endDay, endOfDay, formatDay, monthName, untilDay } from './calendar';
+export { dayIn, daysUntil, endDay, endOfDay, formatDay, formatMonth, monthName, untilDay } from './calendar';
 export {
   addDays,
   addYears,
@@ -16,4 +16,6 @@ export {
   parseInstant,
   startOfDay,
 } from './instant';
+export { DATE_ORDERS, type DateOrder, dateOrderOf, type FoundOrder, looksLikeDate, readDate } from './readDate';
+export { type Month, readMonth } from './readMonth';
 export { earliestEnd, formatTermEnd, laterEnd, latestEnd, parseTermEnd, type TermEnd } from './termEnd';

@@ -34,7 +34,7 @@ export function laterEnd(end: TermEnd, years: number): TermEnd {
   return { at: addYears(end.at, years), precision: end.precision };
 }
 
-/** A day alone as `2027-05-13`, an instant as RFC 3339. */
+/** A day alone as `2027-09-21`, an instant as RFC 3339. */
 export function formatTermEnd(end: TermEnd): string {
   return end.precision === 'day' ? dayOf(end.at) : formatInstant(end.at);
 }

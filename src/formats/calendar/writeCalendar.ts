@@ -29,10 +29,10 @@ export function writeCalendar(
   const calendar = new ICAL.Component('vcalendar');
   const head = {
     version: '2.0',
-    prodid: '-//Name Ledger//price steps//EN',
+    prodid: '-//Name Ledger//deadlines//EN',
     method: 'PUBLISH',
-    name: 'Name Ledger: price steps',
-    'x-wr-calname': 'Name Ledger: price steps',
+    name: 'Name Ledger: deadlines',
+    'x-wr-calname': 'Name Ledger: deadlines',
     'refresh-interval': ICAL.Duration.fromString(REFRESH),
     'x-published-ttl': REFRESH,
   };

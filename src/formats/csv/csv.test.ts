@@ -2,8 +2,7 @@ import fc from 'fast-check';
 import Papa from 'papaparse';
 import { describe, expect, test } from 'vitest';
 import { isRefusal } from '@/core/refusal';
-import { formatTermEnd } from '@/core/time';
-import { type DateOrder, dateOrderOf, readDateCell } from './dateCells';
+import { type DateOrder, dateOrderOf, formatTermEnd, readDate } from '@/core/time';
 import { decodeText } from './decodeText';
 import { areNumbersOpen, numbersOf, styleOfColumn } from './numberCells';
 import { readTable } from './readTable';
@@ -77,7 +76,7 @@ describe('tables of any delimiter are read with their lines', () => {
 
 describe('dates', () => {
   const read = (cell: string, order: DateOrder | null = null) => {
-    const date = readDateCell(cell, order);
+    const date = readDate(cell, order);
     return isRefusal(date) ? date.code : formatTermEnd(date);
   };
   test.each([

@@ -126,9 +126,9 @@ export function renewDomain(
   );
 }
 
-/** Our extension: the means that is to pay, in place of the account's usual order. */
-function payTag(means: string | null): string {
-  return means ? `<holding:pay ${OWN}>${escapeXml(means)}</holding:pay>` : '';
+/** Our extension: the payment method that is to pay, in place of the account's usual order. */
+function payTag(paymentMethod: string | null): string {
+  return paymentMethod ? `<holding:pay ${OWN}>${escapeXml(paymentMethod)}</holding:pay>` : '';
 }
 
 /** RFC 5731 section 3.2.5, with our extension for what it leaves to the registrar. Only what is said is changed. */
@@ -212,7 +212,7 @@ export function reportRestore(name: string, report: RestoreReport, clTRID: strin
   );
 }
 
-/** RFC 5731 section 3.2.2: deletes a name. In its first days that gives it back. */
+/** RFC 5731 section 3.2.2: deletes a name. In its first days that refunds it. */
 export function deleteDomain(name: string, clTRID: string): string {
   return command(`<delete><domain:delete ${DOMAIN}>${nameTag(name)}</domain:delete></delete>`, clTRID);
 }

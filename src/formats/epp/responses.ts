@@ -86,7 +86,7 @@ export interface HeldName {
     readonly clTRID: string | null;
     readonly svTRID: string;
     readonly amount: Amount | null;
-    readonly means: string | null;
+    readonly paymentMethod: string | null;
   } | null;
 }
 
@@ -154,7 +154,7 @@ function heldName({ text, attributes }: Node): HeldName {
           clTRID: attributes.receiptFor ?? null,
           svTRID: attributes.receipt,
           amount: amountOf(attributes.taken, attributes.currency),
-          means: attributes.takenBy ?? null,
+          paymentMethod: attributes.takenBy ?? null,
         }
       : null,
   };
@@ -167,7 +167,7 @@ function amountOf(text: string | undefined | null, currency: string | undefined 
 /** A page of what a login holds: our extension. */
 export interface HoldingPage {
   readonly balance: Amount | null;
-  readonly means: readonly {
+  readonly paymentMethods: readonly {
     readonly kind: 'balance' | 'card' | 'wallet' | 'bank';
     readonly label: string;
     readonly endsMonth: string | null;
@@ -197,7 +197,7 @@ export function readHolding(response: EppResponse): HoldingPage | null {
   const rules = at(holding, 'rules')?.attributes;
   return {
     balance: amountOf(balance.text, currency),
-    means: (holding.children.means ?? []).flatMap(({ text, attributes }) => {
+    paymentMethods: (holding.children.paymentMethod ?? []).flatMap(({ text, attributes }) => {
       const kind = KINDS.find((one) => one === attributes.kind);
       return kind ? [{ kind, label: text, endsMonth: attributes.ends ?? null }] : [];
     }),
@@ -257,7 +257,7 @@ export interface Renewed {
   readonly taken: Amount | null;
   readonly balance: Amount | null;
   /** What it was paid by, where the registrar says so. */
-  readonly means: string | null;
+  readonly paymentMethod: string | null;
 }
 
 /** The answer to a renewal (RFC 5731 section 3.2.3, RFC 8748 section 5.2.3). */
@@ -270,7 +270,7 @@ export function readRenewal(response: EppResponse): Renewed | null {
     paidThrough,
     taken: fee?.children.fee ? sumOf(fee.children.fee, currency) : null,
     balance: amountOf(textAt(fee, 'balance'), currency),
-    means: textAt(response.extension, 'paid'),
+    paymentMethod: textAt(response.extension, 'paid'),
   };
 }
 
@@ -279,7 +279,7 @@ export interface Taken {
   readonly taken: Amount | null;
   readonly balance: Amount | null;
   /** What it was paid by, where the registrar says so. */
-  readonly means: string | null;
+  readonly paymentMethod: string | null;
 }
 
 /** The fee of an update or deletion: where the answer has none, nothing was taken. */
@@ -290,7 +290,7 @@ export function readTaken(response: EppResponse): Taken {
   return {
     taken: fee?.children.fee ? sumOf(fee.children.fee, currency) : credit ? sumOf(credit, currency) : null,
     balance: amountOf(textAt(fee, 'balance'), currency),
-    means: textAt(response.extension, 'paid'),
+    paymentMethod: textAt(response.extension, 'paid'),
   };
 }
 
@@ -320,7 +320,7 @@ export interface RegistrarEvent {
   readonly name: string;
   readonly paidThrough: Instant | null;
   readonly amount: Amount | null;
-  readonly means: string | null;
+  readonly paymentMethod: string | null;
   /** The last instant to do what it asks for. */
   readonly until: Instant | null;
 }
@@ -328,13 +328,13 @@ export interface RegistrarEvent {
 export function readEvent(response: EppResponse): RegistrarEvent | null {
   const event = at(response.data, 'event');
   if (!event) return null;
-  const { kind, exDate, amount, currency, means, until } = event.attributes;
+  const { kind, exDate, amount, currency, paymentMethod, until } = event.attributes;
   return {
     kind: kind ?? '',
     name: event.text,
     paidThrough: parseInstant(exDate ?? ''),
     amount: amountOf(amount, currency),
-    means: means ?? null,
+    paymentMethod: paymentMethod ?? null,
     until: parseInstant(until ?? ''),
   };
 }

@@ -1,5 +1,5 @@
 import type { NumberStyle } from '@/core/money';
-import { DATE_ORDERS, type DateOrder, dateOrderOf, type FoundOrder, looksLikeDate } from '../csv/dateCells';
+import { DATE_ORDERS, type DateOrder, dateOrderOf, type FoundOrder, looksLikeDate } from '@/core/time';
 import { areNumbersOpen, type FoundNumbers, numbersOf, styleOfColumn } from '../csv/numberCells';
 import type { Table } from '../csv/readTable';
 import type { PortfolioField } from './fields';

@@ -1,5 +1,5 @@
 import { splitNames } from '@/core/names';
-import { looksLikeDate } from '../csv/dateCells';
+import { looksLikeDate } from '@/core/time';
 import { looksLikeName } from './columns';
 
 /** A name found in a text, with the dates beside it as they are written; '' for none. */
@@ -18,7 +18,7 @@ export interface Prose {
   readonly leftOut: number;
 }
 
-/** The most words of a date: “Thu, 13 May 2027 10:15:00 GMT”. */
+/** The most words of a date: “Thu, 21 Sep 2027 10:15:00 GMT”. */
 const LONGEST_DATE = 6;
 const BEGINS = /^(registered|created|since|bought|from|registriert|erstellt|créé|creado|registrato|geregistreerd)$/i;
 const bare = (word: string) => word.replace(/^[([{<"'“”‘’]+|[)\]}>"'“”‘’.,;:!?]+$/gu, '');

@@ -4,8 +4,7 @@ import { type Amount, isCurrency, type NumberStyle, readAmount } from '@/core/mo
 import { type DomainName, type NameRules, parseDomainName } from '@/core/names';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { isOneLine, refuseText } from '@/core/text/plainText';
-import { type Day, dayOf, type TermEnd } from '@/core/time';
-import { readDateCell } from '../csv/dateCells';
+import { type Day, dayOf, readDate, type TermEnd } from '@/core/time';
 import type { TableRow } from '../csv/readTable';
 import { undefuse } from '../csv/writeTable';
 import { type ColumnReading, type Mapping, numbersIn, orderOf, type PortfolioField } from './columns';
@@ -40,7 +39,7 @@ const PURPOSE_WORDS: Readonly<Record<string, Purpose>> = {
   sale: 'for sale',
   sell: 'for sale',
   selling: 'for sale',
-  drop: 'let go',
+  drop: 'drop',
 };
 
 function switchOf(text: string, what: string): boolean | Refusal {
@@ -121,7 +120,7 @@ function readRow(row: TableRow, columns: PlacedColumns, rules: RowRules): ReadRo
     const text = cell(field);
     const column = columns.get(field)?.column;
     if (text === '' || !column || NOTHING.test(text)) continue;
-    const value = take(readDateCell(text, orderOf(column)));
+    const value = take(readDate(text, orderOf(column)));
     if (value === undefined) continue;
     if (field === 'boughtOn') read.boughtOn = dayOf(value.at);
     else read[field] = value;

@@ -2,8 +2,7 @@ import { type Amount, type AmountContext, isCurrency, type NumberStyle, readAmou
 import { parseDomainName } from '@/core/names';
 import { PRICE_ACTIONS, type Price, type PriceAction } from '@/core/pricing';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
-import { type Day, dayOf } from '@/core/time';
-import { readDateCell } from '../csv/dateCells';
+import { type Day, dayOf, readDate } from '@/core/time';
 import { areNumbersOpen, numbersOf, styleOfColumn } from '../csv/numberCells';
 import { readTable, type TableRow } from '../csv/readTable';
 import { undefuse } from '../csv/writeTable';
@@ -77,7 +76,7 @@ function readPriceRow(
   if (code !== '' && !isCurrency(code))
     return refuse('currency-unknown', `“${code.slice(0, 20)}” is not a currency code.`);
   const context: AmountContext = { stated: code || null, usual: rules.currency, style: rules.numberStyle };
-  const date = cell('from') === '' ? null : readDateCell(cell('from'), null);
+  const date = cell('from') === '' ? null : readDate(cell('from'), null);
   if (isRefusal(date)) return date;
   const condition = CONDITIONS.find((known) => known === cell('condition').toLowerCase()) ?? null;
   const first = cell('first year') === '' ? null : readAmount(cell('first year'), context);

@@ -12,7 +12,7 @@ export interface BidPoint {
   readonly bidder: string;
 }
 
-/** The price of an auction over time as steps, with lines that do not move: reserve, and what leaves no loss. The bids stand in a table too. */
+/** The price of an auction over time as steps, with lines that do not move: reserve, and the least without a loss. The bids stand in a table too. */
 export function BidsChart({
   points,
   lines,

@@ -46,6 +46,7 @@ export function AmountField({
     <>
       <Field
         {...props}
+        name={name}
         inputMode="decimal"
         value={text}
         onChange={(next) => {
@@ -66,13 +67,13 @@ export function AmountField({
         }
         problem={unread ?? problem ?? null}
       />
-      {name && <input type="hidden" name={name} value={isEmpty ? '' : (understood?.minor ?? UNREAD)} />}
+      {name && <input type="hidden" name={`${name}.minor`} value={isEmpty ? '' : (understood?.minor ?? UNREAD)} />}
     </>
   );
 }
 
 /** The minor units that an `AmountField` holds in a form; `undefined` for nothing, `NaN` for what is no amount. */
 export function minorIn(form: FormData, name: string): number | undefined {
-  const text = String(form.get(name) ?? '');
+  const text = String(form.get(`${name}.minor`) ?? '');
   return text === '' ? undefined : Number(text);
 }

@@ -52,14 +52,16 @@ export interface FieldProps extends TextFieldProps {
   readonly rows?: number;
   readonly placeholder?: string;
   readonly mono?: boolean;
+  /** The label is for screen readers: a heading says it to the eye. */
+  readonly hideLabel?: boolean;
 }
 
 /** A labelled line or area of text with its hint and, when the command refused it, the reason. */
-export function Field({ label, hint, problem, rows, placeholder, mono, ...props }: FieldProps) {
+export function Field({ label, hint, problem, rows, placeholder, mono, hideLabel, ...props }: FieldProps) {
   const className = mono ? 'name' : undefined;
   return (
     <StyledField validationBehavior="aria" {...props} isInvalid={problem ? true : props.isInvalid}>
-      <StyledLabel>{label}</StyledLabel>
+      <StyledLabel className={hideLabel ? 'visually-hidden' : undefined}>{label}</StyledLabel>
       {rows ? (
         <AreaBox rows={rows} placeholder={placeholder} className={className} spellCheck={false} />
       ) : (
@@ -111,6 +113,7 @@ interface ChoiceProps<T extends string> {
   readonly hideLabel?: boolean;
   readonly placeholder?: string;
   readonly hint?: string;
+  readonly problem?: string | null;
 }
 
 /** A labelled choice of one out of a few. */
@@ -123,6 +126,7 @@ export function Choice<T extends string>({
   hideLabel,
   placeholder,
   hint,
+  problem,
 }: ChoiceProps<T>) {
   return (
     <StyledSelect
@@ -130,6 +134,8 @@ export function Choice<T extends string>({
       onChange={(key) => onChange(key as T)}
       name={name}
       placeholder={placeholder}
+      validationBehavior="aria"
+      isInvalid={problem ? true : undefined}
       {...(hideLabel ? { 'aria-label': label } : {})}
     >
       {!hideLabel && <StyledLabel>{label}</StyledLabel>}
@@ -138,6 +144,7 @@ export function Choice<T extends string>({
         <ChevronDown size={14} aria-hidden />
       </SelectButton>
       {hint && <Hint slot="description">{hint}</Hint>}
+      <Problem>{problem}</Problem>
       <OptionsPopover>
         <ListBox>
           {options.map((option) => (

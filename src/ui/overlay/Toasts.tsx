@@ -53,7 +53,7 @@ const Close = styled(
   AriaButton,
 )`border: 0; background: none; cursor: pointer; color: var(--ink-soft); padding: 2px 6px;`;
 
-/** Where reports appear, above the footing. */
+/** Where reports appear, above the totals. */
 export function Toasts() {
   return (
     <Region queue={queue} aria-label="Reports">

@@ -1,6 +1,6 @@
 'use client';
 import { type Instant, monthName } from '@/core/time';
-import { placeOn, type StripScale } from './LifeStrip';
+import { placeOn, type StripScale } from './LifecycleStrip';
 
 /** The months of a scale: the instants at which each begins (UTC). */
 export function monthsOn(scale: StripScale): { at: Instant; year: number; month: number }[] {

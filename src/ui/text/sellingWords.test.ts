@@ -16,7 +16,7 @@ test.each([
     { ...finding, code: 'order of prices', price: 'reserve', other: 'buyNow' },
     'The reserve price has to be below the buy now price.',
   ],
-  [{ ...finding, code: 'currency not taken' }, 'This venue does not sell in USD.'],
+  [{ ...finding, code: 'currency not taken' }, 'This marketplace does not sell in USD.'],
   [{ ...finding, code: 'auction length', figure: 14 }, 'Choose another length: 14 days at most here.'],
   [
     { ...finding, code: 'below cost', price: 'asking', figure: 1050 },

@@ -63,24 +63,26 @@ export function findingWords(finding: Finding, currency: string, style: DayStyle
   switch (code) {
     case 'price missing':
       return `Set the ${name} price.`;
+    case 'price not read':
+      return `The ${name} price is no amount.`;
     case 'price not whole':
       return `The ${name} price has to be a whole amount above nothing.`;
     case 'order of prices':
       return `The ${name} price has to be ${price === 'minimum' || price === 'start' || price === 'asking' ? 'no more than' : 'below'} the ${other === null ? '' : PRICE_WORDS[other]} price.`;
     case 'currency not taken':
-      return `This venue does not sell in ${currency}.`;
+      return `This marketplace does not sell in ${currency}.`;
     case 'no auctions here':
-      return 'This venue holds no auctions.';
+      return 'This marketplace holds no auctions.';
     case 'auction length':
       return `Choose another length: ${figure} days at most here.`;
     case 'too long':
       return `${figure === null ? '' : figure.toLocaleString('en')} letters at most.`;
     case 'payout not set':
-      return 'Set where the venue pays out to, there and under Setup, before you list.';
+      return 'Set where the marketplace pays out to, there and under Setup, before you list.';
     case 'cost not known':
       return 'What the name has cost is not known in this currency: no profit is shown.';
     case 'fees not known':
-      return `What the venue keeps is not known in ${currency}: save a rate under Setup, Venues.`;
+      return `What the marketplace keeps is not known in ${currency}: save a rate under Setup, Marketplaces.`;
     case 'below cost':
       return `The ${name} price is ${money} below what the name has cost.`;
     case 'proceeds below cost':

@@ -2,9 +2,9 @@ import { describe, expect, test } from 'vitest';
 import type { Charge } from '@/core/funding';
 import type { Outlook } from '@/core/ledger';
 import { amount } from '@/core/money';
-import type { PriceStep } from '@/core/pricing';
+import type { Deadline } from '@/core/pricing';
 import { type Day, instant, parseTermEnd, type TermEnd } from '@/core/time';
-import { amountsWords, daysWords, namesWords, outlookWords, stepFigures, termEndWords } from './words';
+import { amountsWords, daysWords, deadlineFigures, namesWords, outlookWords, termEndWords } from './words';
 
 const style = { zone: 'UTC', today: '2026-11-24' as Day };
 const end = (text: string) => parseTermEnd(text) as TermEnd;
@@ -15,7 +15,7 @@ const charge: Charge = {
   cost: amount(1138, 'USD'),
   outcome: 'pass',
   assumed: false,
-  means: 'balance',
+  paymentMethod: 'balance',
   cause: null,
   newEnd: end('2027-12-11'),
   balanceMinor: 0,
@@ -33,9 +33,9 @@ describe('what happens next, in a few words', () => {
     [{ kind: 'auctioned', at }, 'auctioned 21 Dec'],
     [{ kind: 'restore by', at }, 'restore by 20 Dec'],
     [{ kind: 'report due', at }, 'report by 20 Dec'],
-    [{ kind: 'moving' }, 'moving to another account'],
-    [{ kind: 'free from', at }, 'in deletion, free 21 Dec'],
-    [{ kind: 'free since', at }, 'free since 21 Dec'],
+    [{ kind: 'pending transfer' }, 'transfer pending'],
+    [{ kind: 'available from', at }, 'pending delete, available 21 Dec'],
+    [{ kind: 'available since', at }, 'available since 21 Dec'],
     [{ kind: 'unknown' }, 'end of term not known'],
   ])('%j: %s', (outlook, words) => {
     expect(outlookWords(outlook, style)).toBe(words);
@@ -43,7 +43,7 @@ describe('what happens next, in a few words', () => {
 });
 
 describe('cost now, then', () => {
-  const step = (more: Partial<PriceStep>): PriceStep => ({
+  const deadline = (more: Partial<Deadline>): Deadline => ({
     at,
     kind: 'restore',
     before: amount(1138, 'USD'),
@@ -51,19 +51,19 @@ describe('cost now, then', () => {
     ruleOfThumb: false,
     ...more,
   });
-  test.each<[PriceStep | null, string]>([
-    [step({}), '11.38 → 125.18'],
-    [step({ ruleOfThumb: true }), '11.38 → ≈125.18'],
-    [step({ kind: 'charge', after: null }), '11.38'],
-    [step({ kind: 'lost', after: null }), '11.38 → lost'],
-    [step({ kind: 'auction', after: null }), '11.38 → lost'],
-    [step({ before: null }), 'paid → 125.18'],
-    [step({ before: amount(690, 'EUR'), after: amount(5190, 'EUR') }), '€6.90 → 51.90'],
-    [step({ before: null, after: null }), 'no price'],
-    [step({ kind: 'charge', before: null, after: null }), 'no price'],
+  test.each<[Deadline | null, string]>([
+    [deadline({}), '11.38 → 125.18'],
+    [deadline({ ruleOfThumb: true }), '11.38 → ≈125.18'],
+    [deadline({ kind: 'charge', after: null }), '11.38'],
+    [deadline({ kind: 'lost', after: null }), '11.38 → lost'],
+    [deadline({ kind: 'auction', after: null }), '11.38 → lost'],
+    [deadline({ before: null }), 'paid → 125.18'],
+    [deadline({ before: amount(690, 'EUR'), after: amount(5190, 'EUR') }), '€6.90 → 51.90'],
+    [deadline({ before: null, after: null }), 'no price'],
+    [deadline({ kind: 'charge', before: null, after: null }), 'no price'],
     [null, ''],
   ])('%#', (given, words) => {
-    expect(stepFigures(given, 'USD')).toBe(words);
+    expect(deadlineFigures(given, 'USD')).toBe(words);
   });
 });
 

@@ -2,7 +2,7 @@ import type { AutoRenewSetting, FailureCause } from '@/core/funding';
 import type { Outlook } from '@/core/ledger';
 import type { Phase } from '@/core/lifecycle';
 import type { Amount } from '@/core/money';
-import type { PriceStep, StepCosts } from '@/core/pricing';
+import type { CostsToKeep, Deadline } from '@/core/pricing';
 import { type Day, dayIn, daysUntil, endDay, formatDay, type Instant, type TermEnd, untilDay } from '@/core/time';
 import { formatAmount, formatFigure } from './figures';
 
@@ -37,23 +37,23 @@ export function daysLeft(mark: Instant, asOf: Instant, style: DayStyle): number 
   return daysUntil(untilDay(mark, style.zone), asOf, style.zone);
 }
 
-/** Days to a price step: to the day of a charge, else to the last whole day before it. */
-export function daysToStep(step: Pick<PriceStep, 'at' | 'kind'>, asOf: Instant, style: DayStyle): number {
-  return step.kind === 'charge'
-    ? daysUntil(dayIn(step.at, style.zone), asOf, style.zone)
-    : daysLeft(step.at, asOf, style);
+/** Days to a deadline: to the day of a charge, else to the last whole day before it. */
+export function daysToDeadline(deadline: Pick<Deadline, 'at' | 'kind'>, asOf: Instant, style: DayStyle): number {
+  return deadline.kind === 'charge'
+    ? daysUntil(dayIn(deadline.at, style.zone), asOf, style.zone)
+    : daysLeft(deadline.at, asOf, style);
 }
 
 /** The words of each phase, with the trade's other word for it where there is one. */
 export const PHASE_WORDS: Readonly<Record<Phase, { readonly word: string; readonly trade: string | null }>> = {
   refundable: { word: 'refundable', trade: 'add grace' },
   term: { word: 'in term', trade: 'active' },
-  late: { word: 'late window', trade: 'auto-renew grace' },
+  late: { word: 'grace period', trade: 'auto-renew grace' },
   redemption: { word: 'redemption', trade: 'redemption grace' },
-  restoring: { word: 'restoring', trade: 'pending restore' },
-  deleting: { word: 'in deletion', trade: 'pending delete' },
-  free: { word: 'free', trade: 'available' },
-  moving: { word: 'moving', trade: 'pending transfer' },
+  'pending restore': { word: 'pending restore', trade: null },
+  'pending delete': { word: 'pending delete', trade: null },
+  available: { word: 'available', trade: null },
+  'pending transfer': { word: 'pending transfer', trade: null },
 };
 
 export const SETTING_WORDS: Readonly<Record<AutoRenewSetting, string>> = {
@@ -82,12 +82,12 @@ export function outlookWords(outlook: Outlook, style: DayStyle): string {
       return `restore by ${untilWords(outlook.at, style)}`;
     case 'report due':
       return `report by ${untilWords(outlook.at, style)}`;
-    case 'moving':
-      return 'moving to another account';
-    case 'free from':
-      return `in deletion, free ${dayWords(outlook.at, style)}`;
-    case 'free since':
-      return `free since ${dayWords(outlook.at, style)}`;
+    case 'pending transfer':
+      return 'transfer pending';
+    case 'available from':
+      return `pending delete, available ${dayWords(outlook.at, style)}`;
+    case 'available since':
+      return `available since ${dayWords(outlook.at, style)}`;
     case 'unknown':
       return 'end of term not known';
   }
@@ -97,23 +97,25 @@ export function outlookWords(outlook: Outlook, style: DayStyle): string {
 export function restoreWords({
   restore,
   restoreRuleOfThumb,
-}: Pick<StepCosts, 'restore' | 'restoreRuleOfThumb'>): string {
+}: Pick<CostsToKeep, 'restore' | 'restoreRuleOfThumb'>): string {
   return restore ? `${restoreRuleOfThumb ? 'about ' : ''}${formatAmount(restore)}` : 'a price not known';
 }
 
 /** `11.38 → 125.18`, `125.18 → lost`, `11.38`; with the currency when it is not the home one. A restore by rule of
  * thumb is marked: `≈125.18`. */
-export function stepFigures(step: PriceStep | null, homeCurrency: string): string {
-  if (!step) return '';
-  if (step.kind === 'charge') return step.before ? figure(step.before, homeCurrency) : 'no price';
-  if (!step.before && !step.after) return step.kind === 'lost' ? 'lost' : 'no price';
-  const about = step.ruleOfThumb ? '≈' : '';
-  const now = step.before ? `${step.kind === 'lost' ? about : ''}${figure(step.before, homeCurrency)}` : 'paid';
+export function deadlineFigures(deadline: Deadline | null, homeCurrency: string): string {
+  if (!deadline) return '';
+  if (deadline.kind === 'charge') return deadline.before ? figure(deadline.before, homeCurrency) : 'no price';
+  if (!deadline.before && !deadline.after) return deadline.kind === 'lost' ? 'lost' : 'no price';
+  const about = deadline.ruleOfThumb ? '≈' : '';
+  const now = deadline.before
+    ? `${deadline.kind === 'lost' ? about : ''}${figure(deadline.before, homeCurrency)}`
+    : 'paid';
   const then =
-    step.kind === 'lost' || step.kind === 'auction'
+    deadline.kind === 'lost' || deadline.kind === 'auction'
       ? 'lost'
-      : step.after
-        ? `${about}${figure(step.after, homeCurrency, step.before)}`
+      : deadline.after
+        ? `${about}${figure(deadline.after, homeCurrency, deadline.before)}`
         : 'no price';
   return `${now} → ${then}`;
 }
@@ -146,8 +148,8 @@ export function causeWords(cause: FailureCause): string {
       return `balance ${formatAmount(cause.missing)} short`;
     case 'card ended':
       return `${cause.label} ended ${cause.endsMonth.slice(5)}/${cause.endsMonth.slice(2, 4)}`;
-    case 'no means':
-      return 'no means of payment';
+    case 'no payment method':
+      return 'no payment method';
   }
 }
 

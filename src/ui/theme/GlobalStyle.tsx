@@ -19,9 +19,9 @@ const day = css`
   --bearing: #1f4e79;
   --bearing-pale: #e2ebf3;
   --on-bearing: #ffffff;
-  --footing: #15242e;
-  --on-footing: #f3f6f7;
-  --on-footing-soft: #b7c4cb;
+  --totals: #15242e;
+  --on-totals: #f3f6f7;
+  --on-totals-soft: #b7c4cb;
   --projection: #6b4fa0;
   --projection-pale: #efeaf7;
 `;
@@ -44,9 +44,9 @@ const night = css`
   --bearing: #93c2ec;
   --bearing-pale: #1d3348;
   --on-bearing: #0c1820;
-  --footing: #0a131a;
-  --on-footing: #e6edf0;
-  --on-footing-soft: #a3b3bc;
+  --totals: #0a131a;
+  --on-totals: #e6edf0;
+  --on-totals-soft: #a3b3bc;
   --projection: #bda8ea;
   --projection-pale: #241d38;
 `;

@@ -1,3 +1,4 @@
+import { USUAL_SWITCH_HOURS } from '@/core/ledger';
 import { isCurrency } from '@/core/money';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import {
@@ -25,7 +26,7 @@ export function account(deps: Deps, id: number): Promise<AccountRow | null> {
   return selectAccount(deps.database, id);
 }
 
-/** Writes an account's rules, means and balance; makes a new account when `id` is `null`. Answers its number. */
+/** Writes an account's rules, payment methods and balance; makes a new account when `id` is `null`. Answers its number. */
 export async function saveAccount(deps: Deps, id: number | null, input: unknown): Promise<number | Refusal> {
   const form = await readRequest(AccountForm, input);
   if (isRefusal(form)) return form;
@@ -46,6 +47,7 @@ export async function saveAccount(deps: Deps, id: number | null, input: unknown)
     currency: form.currency,
     leadDays: form.leadDays,
     lateDays: form.lateDays,
+    switchHours: form.switchHours ?? USUAL_SWITCH_HOURS,
     lateFeeMinor: form.lateFeeMinor ?? 0,
     auctionDay: form.auctionDay ?? null,
     yearsPerCharge: form.yearsPerCharge,
@@ -56,10 +58,10 @@ export async function saveAccount(deps: Deps, id: number | null, input: unknown)
     rulesKnown: true,
     taxPercent: form.taxPercent ?? 0,
     notes: form.notes ?? '',
-    means: form.means.map((means) => ({
-      kind: means.kind,
-      label: means.label.trim() || means.kind,
-      endsMonth: means.kind === 'card' ? (means.endsMonth ?? null) : null,
+    paymentMethods: form.paymentMethods.map((method) => ({
+      kind: method.kind,
+      label: method.label.trim() || method.kind,
+      endsMonth: method.kind === 'card' ? (method.endsMonth ?? null) : null,
     })),
   };
   return changing(deps, async (tx) => {

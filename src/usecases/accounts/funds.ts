@@ -31,7 +31,7 @@ export class FundsForm {
   card?: string;
 
   @IsOptional()
-  @Matches(/^\d{4}-(0[1-9]|1[0-2])$/, { message: 'Write the month a card ends like 2027-05.' })
+  @Matches(/^\d{4}-(0[1-9]|1[0-2])$/, { message: 'Write the month like 02/27.' })
   endsMonth?: string;
 }
 
@@ -64,13 +64,13 @@ export async function changeFunds(deps: Deps, input: unknown): Promise<string | 
   }
   const { card, endsMonth } = form;
   if (!card || !endsMonth) return refuse('funds-empty', 'Say how much was paid in, or when the new card ends.');
-  if (!account.means.some((means) => means.kind === 'card' && means.label === card))
+  if (!account.paymentMethods.some((method) => method.kind === 'card' && method.label === card))
     return refuse('card-unknown', `${account.label} has no card ${card}.`, 'card');
   const told = link ? await link.replaceCard(card, endsMonth) : null;
   if (told && told.kind !== 'done') return refuse('link-failed', linkProblem(told), 'endsMonth');
   await changing(deps, async (tx) => {
-    const means = account.means.map((one) => (one.label === card ? { ...one, endsMonth } : one));
-    await updateAccount(tx, account.id, { ...account, means });
+    const paymentMethods = account.paymentMethods.map((one) => (one.label === card ? { ...one, endsMonth } : one));
+    await updateAccount(tx, account.id, { ...account, paymentMethods });
   });
   return `${card} of ${account.label} is good through ${endsMonth}.`;
 }

@@ -17,7 +17,7 @@ export type { PriceRow } from '@/database/prices';
 
 import { changing } from '../changing';
 
-/** The price book of one account, or of all. */
+/** The price list of one account, or of all. */
 export function priceRows(deps: Deps, accountId: number | null = null): Promise<PriceRow[]> {
   return selectPriceRows(deps.database, accountId);
 }
@@ -28,7 +28,7 @@ export async function savePrice(deps: Deps, input: unknown): Promise<true | Refu
   if (isRefusal(form)) return form;
   if (!isCurrency(form.currency))
     return refuse('currency-unknown', `${form.currency} is not a currency code of ISO 4217.`, 'currency');
-  if (!parseDay(form.from)) return refuse('date-does-not-exist', 'Write the day like 2027-05-13.', 'from');
+  if (!parseDay(form.from)) return refuse('date-does-not-exist', 'Write the day like 2027-09-21.', 'from');
   const of = await pricedAs(deps, form);
   if (isRefusal(of)) return of;
   const { accountId, action, currency, yearMinor, from } = form;

@@ -13,23 +13,23 @@ import {
   Min,
   ValidateNested,
 } from 'class-validator';
-import { MEANS_KINDS, type MeansKind } from '@/core/funding';
+import { PAYMENT_METHOD_KINDS, type PaymentMethodKind } from '@/core/funding';
 import { GREATEST_MINOR } from '@/core/money';
 import { type FirstYearCondition, PRICE_ACTIONS, type PriceAction } from '@/core/pricing';
 import type { Day } from '@/core/time';
 import { OneLine } from '../texts';
 
-export class MeansForm {
-  @IsIn(MEANS_KINDS, { message: 'Choose balance, card, wallet or bank.' })
-  kind!: MeansKind;
+export class PaymentMethodForm {
+  @IsIn(PAYMENT_METHOD_KINDS, { message: 'Choose balance, card, wallet or bank.' })
+  kind!: PaymentMethodKind;
 
-  @IsString()
-  @MaxLength(60)
+  @IsString({ message: 'Give it a name.' })
+  @MaxLength(60, { message: 'A name has 60 letters at most.' })
   @OneLine()
   label!: string;
 
   @IsOptional()
-  @Matches(/^\d{4}-(0[1-9]|1[0-2])$/, { message: 'Write the month a card ends like 2027-05.' })
+  @Matches(/^\d{4}-(0[1-9]|1[0-2])$/, { message: 'Write the month like 02/27.' })
   endsMonth?: string;
 }
 
@@ -57,8 +57,16 @@ export class AccountForm {
   @Type(() => Number)
   @IsInt()
   @Min(0)
-  @Max(400, { message: 'A late window has 0 to 400 days.' })
+  @Max(400, { message: 'A late window (grace period) has 0 to 400 days.' })
   lateDays!: number;
+
+  /** How long the registrar may take to confirm a switch. */
+  @IsOptional()
+  @Type(() => Number)
+  @IsInt()
+  @Min(0)
+  @Max(720, { message: 'A switch is confirmed within 0 to 720 hours.' })
+  switchHours?: number;
 
   @IsOptional()
   @Type(() => Number)
@@ -108,8 +116,8 @@ export class AccountForm {
   @IsArray()
   @ArrayMaxSize(20)
   @ValidateNested({ each: true })
-  @Type(() => MeansForm)
-  means!: MeansForm[];
+  @Type(() => PaymentMethodForm)
+  paymentMethods!: PaymentMethodForm[];
 
   @IsOptional()
   @IsString()
@@ -124,7 +132,7 @@ export const FIRST_YEAR_CONDITIONS: readonly FirstYearCondition[] = [
   'new customers',
 ];
 
-/** One row of a price book as Setup writes it. A name makes it that name's own price. */
+/** One row of a price list as Setup writes it. A name makes it that name's own price. */
 export class PriceForm {
   @Type(() => Number)
   @IsInt()
@@ -173,6 +181,6 @@ export class PriceForm {
   @IsBoolean()
   feeIncluded?: boolean;
 
-  @Matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'Write the day like 2027-05-13.' })
+  @Matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'Write the day like 2027-09-21.' })
   from!: Day;
 }

@@ -1,6 +1,7 @@
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { formatInstant } from '@/core/time';
 import { clearLedger, isEmptyLedger, lackingTables, readLedger, restoreRows, settleRestored } from '@/database/backup';
+import { rowsNow, tableNow } from '@/database/backupVersion1';
 import { allowMinutes, type Transaction } from '@/database/pool';
 import { type BackupHead, DamagedBackup, readBackup } from '@/formats/backup/readBackup';
 import { changing } from '../changing';
@@ -8,7 +9,9 @@ import type { Deps } from '../deps';
 
 /** What a backup file says it is. The version rises when a member changes its meaning. */
 const FORMAT = 'name-ledger backup';
-const VERSION = 1;
+const VERSION = 2;
+/** The version before this one is read too, in the words of today. */
+const EARLIER = 1;
 
 /** The whole ledger as one JSON text, piece by piece, all of one moment; docs/backup.md tells its members. */
 export async function* makeBackup(deps: Deps): AsyncGenerator<string | Buffer> {
@@ -61,6 +64,8 @@ class NotRestored extends Error {
 async function restoreInto(tx: Transaction, source: AsyncIterable<Uint8Array>): Promise<number | Refusal> {
   const counts = new Map<string, number>();
   let said: BackupHead['rows'];
+  let isEarlier = false;
+  const networks = new Map<unknown, string>();
   for await (const piece of piecesOf(source)) {
     if (piece.kind === 'head') {
       const refused = refuseHead(piece.head);
@@ -71,17 +76,24 @@ async function restoreInto(tx: Transaction, source: AsyncIterable<Uint8Array>): 
           'A backup goes into an empty ledger only. Start one with bin/start --fresh --empty, then restore.',
         );
       await clearLedger(tx);
-      said = piece.head.rows;
+      isEarlier = piece.head.version === EARLIER;
+      said = isEarlier ? inTodaysNames(piece.head.rows) : piece.head.rows;
       continue;
     }
-    counts.set(piece.table, (counts.get(piece.table) ?? 0) + piece.rows.length);
-    await restoreRows(tx, piece.table, piece.rows);
+    const table = isEarlier ? tableNow(piece.table) : piece.table;
+    counts.set(table, (counts.get(table) ?? 0) + piece.rows.length);
+    await restoreRows(tx, table, isEarlier ? rowsNow(piece.table, piece.rows, networks) : piece.rows);
   }
   const lacking = lackingTables(new Set(counts.keys()));
   if (lacking.length > 0) return damaged(`it lacks ${lacking.join(', ')}`);
   const short = Object.entries(said ?? {}).find(([table, rows]) => counts.get(table) !== rows);
   if (short) return damaged(`${short[0]} should have ${short[1]} rows`);
   return (await settleRestored(tx)) ?? damaged('its generic policy is missing');
+}
+
+/** How many rows each table has, by the names that tables have today. */
+function inTodaysNames(rows: BackupHead['rows']): BackupHead['rows'] {
+  return rows && Object.fromEntries(Object.entries(rows).map(([table, count]) => [tableNow(table), count]));
 }
 
 /** The pieces of a file; one that is no backup from its first line on is refused as such. */
@@ -105,10 +117,10 @@ const NO_BACKUP = refuse(
 
 function refuseHead({ format, version }: BackupHead): Refusal | null {
   if (format !== FORMAT) return NO_BACKUP;
-  if (version !== VERSION)
+  if (version !== VERSION && version !== EARLIER)
     return refuse(
       'backup-version',
-      `This backup has version ${String(version).slice(0, 20)}; this program reads version ${VERSION}. Use the program that wrote it.`,
+      `This backup has version ${String(version).slice(0, 20)}; this program reads versions ${EARLIER} and ${VERSION}. Use the program that wrote it.`,
     );
   return null;
 }

@@ -1,6 +1,6 @@
 import { type LedgerRow, rowsOn } from '@/core/ledger';
 import { formatAmount, type NumberStyle } from '@/core/money';
-import type { PriceStep } from '@/core/pricing';
+import type { Deadline } from '@/core/pricing';
 import type { AgendaItem, AgendaKind } from '@/core/selling';
 import { addDays, type Day, dayIn, dayOf, endDay, formatDay, untilDay } from '@/core/time';
 import { type Settings, selectSettings } from '@/database/settings';
@@ -14,10 +14,10 @@ import { sellingAgenda } from '../selling/report';
 const HORIZON_DAYS = 400;
 
 /**
- * The price steps of the next 400 days, of every name that is not being let go, as an iCalendar file with the user's alarms;
+ * The deadlines of the next 400 days, of every name that is not being dropped, as an iCalendar file with the user's alarms;
  * with the days of selling and the releases of watched names. Computed off the thread that answers requests.
  */
-export async function priceStepCalendar(deps: Deps): Promise<string> {
+export async function deadlineCalendar(deps: Deps): Promise<string> {
   const [projection, settings, watched, selling] = await Promise.all([
     projectedLedger(deps),
     selectSettings(deps.database),
@@ -28,7 +28,7 @@ export async function priceStepCalendar(deps: Deps): Promise<string> {
   const last = dayOf(addDays(projection.asOf, HORIZON_DAYS));
   const within = ({ day }: CalendarDeadline) => day <= last;
   const deadlines = projection.names.flatMap((name, place) =>
-    name.purpose === 'let go'
+    name.purpose === 'drop'
       ? []
       : [deadlineOf(read(place), settings), mailDeadlineOf(read(place), settings.zone)].flatMap((one) => one ?? []),
   );
@@ -95,29 +95,29 @@ function mailDeadlineOf({ name }: LedgerRow, zone: string): CalendarDeadline | n
 }
 
 function deadlineOf(row: LedgerRow, { zone, numberStyle }: Notation): CalendarDeadline | null {
-  const { step, termEnd, name } = row;
-  if (!step || !termEnd) return null;
-  const day = step.kind === 'charge' ? dayIn(step.at, zone) : untilDay(step.at, zone);
+  const { deadline, termEnd, name } = row;
+  if (!deadline || !termEnd) return null;
+  const day = deadline.kind === 'charge' ? dayIn(deadline.at, zone) : untilDay(deadline.at, zone);
   return {
-    key: `${name.ascii}-${step.kind.replace(' ', '-')}-${dayOf(termEnd.at)}`,
+    key: `${name.ascii}-${deadline.kind.replace(' ', '-')}-${dayOf(termEnd.at)}`,
     day,
-    summary: `${name.unicode}: ${summaryOf(step, row.phase === 'restoring', numberStyle)}`,
-    description: `${whatHappens(step, day, numberStyle)} The term ends ${formatDay(endDay(termEnd, zone))}.`,
-    category: step.kind,
+    summary: `${name.unicode}: ${summaryOf(deadline, row.phase === 'pending restore', numberStyle)}`,
+    description: `${whatHappens(deadline, day, numberStyle)} The term ends ${formatDay(endDay(termEnd, zone))}.`,
+    category: deadline.kind,
   };
 }
 
-function summaryOf(step: PriceStep, isRestoring: boolean, style: NumberStyle): string {
-  const about = step.kind === 'lost' && step.ruleOfThumb ? 'about ' : '';
-  const before = step.before ? ` ${about}${formatAmount(step.before, { style })}` : '';
-  switch (step.kind) {
+function summaryOf(deadline: Deadline, isRestoring: boolean, style: NumberStyle): string {
+  const about = deadline.kind === 'lost' && deadline.ruleOfThumb ? 'about ' : '';
+  const before = deadline.before ? ` ${about}${formatAmount(deadline.before, { style })}` : '';
+  switch (deadline.kind) {
     case 'charge':
       return `charged${before}`;
     case 'late fee':
       return `last day without the late fee,${before}`;
     case 'restore':
       if (isRestoring) return 'restore report due';
-      return step.before ? `last day to renew for${before}` : 'last day to renew, price not known';
+      return deadline.before ? `last day to renew for${before}` : 'last day to renew, price not known';
     case 'auction':
       return `last day before it is auctioned away,${before}`;
     case 'lost':
@@ -125,11 +125,11 @@ function summaryOf(step: PriceStep, isRestoring: boolean, style: NumberStyle): s
   }
 }
 
-function whatHappens(step: PriceStep, day: Day, style: NumberStyle): string {
-  if (step.kind === 'charge') return `Auto-renew charges it on ${formatDay(day)} if the money is there.`;
-  const after = step.after
-    ? `it costs ${step.ruleOfThumb ? 'about ' : ''}${formatAmount(step.after, { style })}`
-    : step.kind === 'restore'
+function whatHappens(deadline: Deadline, day: Day, style: NumberStyle): string {
+  if (deadline.kind === 'charge') return `Auto-renew charges it on ${formatDay(day)} if the money is there.`;
+  const after = deadline.after
+    ? `it costs ${deadline.ruleOfThumb ? 'about ' : ''}${formatAmount(deadline.after, { style })}`
+    : deadline.kind === 'restore'
       ? 'it costs more'
       : 'it is lost';
   return `After ${formatDay(day)} ${after}.`;

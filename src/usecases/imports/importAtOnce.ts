@@ -1,9 +1,9 @@
 import type { NumberStyle } from '@/core/money';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
+import { DATE_ORDERS } from '@/core/time';
 import { countRefusals, selectNotes } from '@/database/importRows';
 import { deleteImport, type ImportOptions } from '@/database/imports';
 import { selectSettings } from '@/database/settings';
-import { DATE_ORDERS } from '@/formats/csv/dateCells';
 import { areAmountsOpen, isOpen, type OpenQuestion, openQuestions } from '@/formats/portfolio/columns';
 import type { Deps } from '../deps';
 import { chooseRows, importRows, importSummary } from './preview';

@@ -14,7 +14,7 @@ import {
   ValidateNested,
 } from 'class-validator';
 import { NUMBER_STYLES, type NumberStyle } from '@/core/money';
-import { DATE_ORDERS, type DateOrder, type FoundOrder } from '@/formats/csv/dateCells';
+import { DATE_ORDERS, type DateOrder, type FoundOrder } from '@/core/time';
 import { FOUND_NUMBERS, type FoundNumbers } from '@/formats/csv/numberCells';
 import { PORTFOLIO_FIELDS, type PortfolioField } from '@/formats/portfolio/columns';
 import { OneLine } from '../texts';

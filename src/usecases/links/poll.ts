@@ -2,8 +2,8 @@ import type { RegistrarMessage } from '@/connectors/registrar/port';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { dayOf, formatInstant, type Instant } from '@/core/time';
 import { insertBatch, type NamePatch, patchNames } from '@/database/changes';
+import { endDrops } from '@/database/drops';
 import { insertEntries } from '@/database/entries';
-import { endLettingGo } from '@/database/lettingGo';
 import { insertMessage, noteLink, noteMessageBatch, noteToldEnds } from '@/database/links';
 import { selectNameAt } from '@/database/names';
 import type { Transaction } from '@/database/pool';
@@ -67,7 +67,7 @@ export async function takeMessage(deps: Deps, accountId: number, message: Regist
     if (nameId === null || patch === null) return;
     const batchId = await insertBatch(tx, at, 'message', summaryOf(event.kind, event.name));
     await patchNames(tx, batchId, [{ nameId, patch, evidence: `message ${message.id} of the registrar` }]);
-    if (event.kind === 'released') await endLettingGo(tx, [nameId], message.at ?? at, 'released');
+    if (event.kind === 'released') await endDrops(tx, [nameId], message.at ?? at, 'released');
     if (event.kind === 'charged' && event.amount) await bookCharge(tx, batchId, nameId, message);
     await noteMessageBatch(tx, accountId, message.id, batchId);
   });
@@ -82,7 +82,7 @@ async function bookCharge(tx: Transaction, batchId: number, nameId: number, { id
       kind: 'renewal',
       minor: event.amount.minor,
       currency: event.amount.currency,
-      means: event.means ?? '',
+      paymentMethod: event.paymentMethod ?? '',
       reference: `message ${id}`,
       note: 'charged automatically',
     },
@@ -103,11 +103,11 @@ function patchOf(event: Event, at: Instant, text: string): NamePatch | null {
     standing: 'confirmed',
     setting_since: since,
     setting_evidence: text,
-    asked: null,
-    asked_at: null,
+    requested: null,
+    requested_at: null,
     switch_pending_since: null,
   });
-  const seen = (phase: 'redemption' | 'deleting') => ({ observed: phase, observed_at: since });
+  const seen = (phase: 'redemption' | 'pending delete') => ({ observed: phase, observed_at: since });
   switch (event.kind) {
     case 'charged':
       return { ...end, ...confirmed('on') };
@@ -120,7 +120,7 @@ function patchOf(event: Event, at: Instant, text: string): NamePatch | null {
     case 'deleted':
       return seen('redemption');
     case 'purged':
-      return seen('deleting');
+      return seen('pending delete');
     case 'released':
     case 'auctioned':
     case 'transferred':

@@ -54,11 +54,11 @@ async function readHoldingOf(deps: Deps, accountId: number): Promise<HoldingPage
     await noteLink(deps.database, accountId, { problem });
     return refuse('link-failed', problem);
   }
-  const { balance, means, rules } = holding.value;
+  const { balance, paymentMethods, rules } = holding.value;
   await changing(deps, async (tx) => {
     await takeOverHolding(tx, accountId, at, {
       balance,
-      means,
+      paymentMethods,
       rules: rules && { ...rules, lateFeeMinor: rules.lateFee?.minor ?? null },
     });
     await noteToldEnds(
@@ -72,7 +72,7 @@ async function readHoldingOf(deps: Deps, accountId: number): Promise<HoldingPage
   return holding.value;
 }
 
-/** Reads balance, means and rules of every linked account, names left alone. */
+/** Reads balance, payment methods and rules of every linked account, names left alone. */
 export async function readBalances(deps: Deps, patience: Patience = 'at once'): Promise<void> {
   const ids = (await links(deps)).map(({ accountId }) => accountId);
   const read = async (accountId: number) => {

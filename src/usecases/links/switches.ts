@@ -1,12 +1,12 @@
 import { randomUUID } from 'node:crypto';
 import type { NameSettings } from '@/connectors/registrar/port';
 import { SWITCHES } from '@/core/ledger';
-import { formatInstant, HOUR_MS, type Instant } from '@/core/time';
+import { formatInstant } from '@/core/time';
 import { insertBatch, type NamePatch, patchNames } from '@/database/changes';
-import { type AskedAtLink, notePendingSwitch, selectAskedAtLinks } from '@/database/links';
+import { notePendingSwitch, type RequestedAtLink, selectRequestedAtLinks } from '@/database/links';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
-import { NOT_ASKED, SWITCHED } from '../names/edit';
+import { NOT_REQUESTED, SWITCHED } from '../names/edit';
 import { eachPartner, type Patience } from '../partners';
 import { linkOf, linkProblem } from './links';
 
@@ -16,11 +16,6 @@ export interface SwitchResult {
   readonly problems: readonly { readonly name: string; readonly problem: string }[];
 }
 
-/** A switch that the registrar has taken is waited for so long before it is asked again: it may take up to 72 hours. */
-const PENDING_HOURS = 72;
-
-const addHours = (at: Instant, hours: number) => (at + hours * HOUR_MS) as Instant;
-
 /**
  * Switches auto-renew, lock and privacy at the registrars, for every name that it was asked for and whose account has a link.
  * Setting a value twice harms nothing, so what stays without an answer is simply sent again. A refusal takes the request
@@ -29,12 +24,11 @@ const addHours = (at: Instant, hours: number) => (at + hours * HOUR_MS) as Insta
 export async function carryOutSwitches(deps: Deps, patience: Patience = 'at once'): Promise<SwitchResult> {
   let confirmed = 0;
   const problems: { name: string; problem: string }[] = [];
-  const since = addHours(deps.clock(), -PENDING_HOURS);
-  const asked = await selectAskedAtLinks(deps.database, since);
+  const requested = await selectRequestedAtLinks(deps.database, deps.clock());
   const atAccount = async (accountId: number) => {
     const link = await linkOf(deps, accountId);
     if (!link) return null;
-    for (const one of asked.filter((row) => row.accountId === accountId)) {
+    for (const one of requested.filter((row) => row.accountId === accountId)) {
       const outcome = await link.change(one.ascii, settingsOf(one), `NL-${randomUUID()}`);
       if (outcome.kind === 'pending') await notePendingSwitch(deps.database, one.nameId, deps.clock());
       // Who does not answer for one name is not asked for the next.
@@ -50,14 +44,14 @@ export async function carryOutSwitches(deps: Deps, patience: Patience = 'at once
     deps,
     'account',
     'switches',
-    [...new Set(asked.map(({ accountId }) => accountId))],
+    [...new Set(requested.map(({ accountId }) => accountId))],
     atAccount,
     patience,
   );
   return { confirmed, problems };
 }
 
-function settingsOf({ auto, lock, privacy }: AskedAtLink): NameSettings {
+function settingsOf({ auto, lock, privacy }: RequestedAtLink): NameSettings {
   return {
     ...(auto === null ? {} : { auto }),
     ...(lock === null ? {} : { lock }),
@@ -66,21 +60,21 @@ function settingsOf({ auto, lock, privacy }: AskedAtLink): NameSettings {
 }
 
 /** Takes down what the registrar answered for one name: everything that was asked is confirmed, or none of it. */
-async function bookSwitch(deps: Deps, asked: AskedAtLink, refusal: string | null): Promise<void> {
+async function bookSwitch(deps: Deps, requested: RequestedAtLink, refusal: string | null): Promise<void> {
   const at = formatInstant(deps.clock());
   const wanted = SWITCHES.flatMap((what) => {
-    const value = what === 'auto-renew' ? asked.auto : asked[what];
+    const value = what === 'auto-renew' ? requested.auto : requested[what];
     return value === null ? [] : [{ what, to: value === 'on' || value === true ? ('on' as const) : ('off' as const) }];
   });
   const patch = Object.assign(
     {},
-    ...wanted.map(({ what, to }) => (refusal === null ? SWITCHED[what](to, at, 'by link') : NOT_ASKED[what])),
+    ...wanted.map(({ what, to }) => (refusal === null ? SWITCHED[what](to, at, 'by link') : NOT_REQUESTED[what])),
   ) as NamePatch;
   const words = wanted.map(({ what, to }) => `${what} ${to}`).join(', ');
   const summary = refusal === null ? `Switched by link: ${words}` : `Switching was refused: ${words}`;
   await changing(deps, async (tx) => {
     const batchId = await insertBatch(tx, deps.clock(), 'switch', summary);
     const evidence = refusal ?? 'the registrar’s answer';
-    await patchNames(tx, batchId, [{ nameId: asked.nameId, patch, evidence }]);
+    await patchNames(tx, batchId, [{ nameId: requested.nameId, patch, evidence }]);
   });
 }

@@ -18,7 +18,7 @@ import { selectSettings } from '@/database/settings';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { readRequest } from '../validate';
-import { AskSwitch, ConfirmSwitch, EditNames, type NameEdit } from './requests';
+import { ConfirmSwitch, EditNames, type NameEdit, RequestSwitch } from './requests';
 
 /** What a command did: the batch that undo takes back, and how many names it changed. */
 export interface Done {
@@ -128,10 +128,10 @@ function summaryOf(edit: NameEdit, names: number): string {
 }
 
 /** How each switch stands in a name's columns: what it is, and what it was asked to become. */
-export const ASKED: Readonly<Record<Switch, (to: 'on' | 'off', at: string) => NamePatch>> = {
-  'auto-renew': (asked, asked_at) => ({ asked, asked_at }),
-  lock: (to) => ({ asked_lock: to === 'on' }),
-  privacy: (to) => ({ asked_privacy: to === 'on' }),
+export const REQUESTED: Readonly<Record<Switch, (to: 'on' | 'off', at: string) => NamePatch>> = {
+  'auto-renew': (requested, requested_at) => ({ requested, requested_at }),
+  lock: (to) => ({ requested_lock: to === 'on' }),
+  privacy: (to) => ({ requested_privacy: to === 'on' }),
 };
 
 /** The columns that say that a registrar has confirmed a switch; ends what was asked. */
@@ -139,33 +139,33 @@ export const SWITCHED: Readonly<
   Record<Switch, (setting: 'on' | 'off' | 'stalled', at: string, evidence: string) => NamePatch>
 > = {
   'auto-renew': (setting, setting_since, setting_evidence) => ({
-    ...NOT_ASKED['auto-renew'],
+    ...NOT_REQUESTED['auto-renew'],
     setting,
     standing: 'confirmed',
     setting_since,
     setting_evidence,
   }),
-  lock: (setting) => ({ ...NOT_ASKED.lock, lock: setting === 'on' }),
-  privacy: (setting) => ({ ...NOT_ASKED.privacy, privacy: setting === 'on' }),
+  lock: (setting) => ({ ...NOT_REQUESTED.lock, lock: setting === 'on' }),
+  privacy: (setting) => ({ ...NOT_REQUESTED.privacy, privacy: setting === 'on' }),
 };
 
 /** The columns that take back what was asked. */
-export const NOT_ASKED: Readonly<Record<Switch, NamePatch>> = {
-  'auto-renew': { asked: null, asked_at: null, switch_pending_since: null },
-  lock: { asked_lock: null },
-  privacy: { asked_privacy: null },
+export const NOT_REQUESTED: Readonly<Record<Switch, NamePatch>> = {
+  'auto-renew': { requested: null, requested_at: null, switch_pending_since: null },
+  lock: { requested_lock: null },
+  privacy: { requested_privacy: null },
 };
 
 /**
  * Notes that the registrar is being asked to switch auto-renew, lock or privacy. The setting itself stays as it was known
  * until it is confirmed, so that the ledger never shows as done what was only asked.
  */
-export async function askSwitch(deps: Deps, input: unknown): Promise<Done | Refusal> {
-  const request = await readRequest(AskSwitch, input);
+export async function requestSwitch(deps: Deps, input: unknown): Promise<Done | Refusal> {
+  const request = await readRequest(RequestSwitch, input);
   if (isRefusal(request)) return request;
   const { nameIds, what, to } = request;
-  const patch = ASKED[what](to, formatInstant(deps.clock()));
-  return carryOut(deps, `${what} asked`, `Asked for ${what} ${to} on ${countNames(nameIds)}`, async () =>
+  const patch = REQUESTED[what](to, formatInstant(deps.clock()));
+  return carryOut(deps, `${what} requested`, `Asked for ${what} ${to} on ${countNames(nameIds)}`, async () =>
     nameIds.map((nameId) => ({ nameId, patch })),
   );
 }

@@ -49,14 +49,16 @@ const COLUMNS: Readonly<
   outlook: { heading: 'If nothing is done', cell: ({ outlook }) => outlookCell(outlook) },
   cost: {
     heading: 'Cost now, then',
-    cell: ({ step }) =>
-      step
+    cell: ({ deadline }) =>
+      deadline
         ? [
-            step.kind === 'lost' && step.ruleOfThumb ? `about ${money(step.before)}` : money(step.before),
-            step.kind === 'charge'
+            deadline.kind === 'lost' && deadline.ruleOfThumb
+              ? `about ${money(deadline.before)}`
+              : money(deadline.before),
+            deadline.kind === 'charge'
               ? ''
-              : step.after
-                ? `${step.ruleOfThumb ? 'about ' : ''}${money(step.after)}`
+              : deadline.after
+                ? `${deadline.ruleOfThumb ? 'about ' : ''}${money(deadline.after)}`
                 : 'lost',
           ]
             .filter(Boolean)

@@ -13,11 +13,11 @@ export function moneyDocument(amount: Amount | null): MoneyDocument | null {
 }
 
 const at = (instant: Instant | null) => (instant === null ? null : formatInstant(instant));
-const PURPOSE_WORDS = { 'in use': 'use', hold: 'hold', 'for sale': 'sale', 'let go': 'let-go' } as const;
+const PURPOSE_WORDS = { 'in use': 'use', hold: 'hold', 'for sale': 'sale', drop: 'drop' } as const;
 
 /** One name as `/api/v1` shows it on a day. Instants are RFC 3339 UTC; `projected` says that the day lies ahead of today. */
 export function nameDocument(row: LedgerRow, projection: Projection, asOf: Instant) {
-  const { name, marks, step, termEnd, costs } = row;
+  const { name, marks, deadline, termEnd, costs } = row;
   return {
     name: name.ascii,
     unicode: name.unicode,
@@ -28,9 +28,9 @@ export function nameDocument(row: LedgerRow, projection: Projection, asOf: Insta
     expiresOn: termEnd?.precision === 'day' ? formatTermEnd(termEnd) : null,
     autoRenew: {
       setting: row.setting,
-      standing: name.asked ? 'asked' : name.standing,
+      standing: name.requested ? 'requested' : name.standing,
       since: at(name.settingSince),
-      asked: name.asked,
+      requested: name.requested,
     },
     purpose: PURPOSE_WORDS[name.purpose],
     neverLost: name.neverLost,
@@ -46,17 +46,17 @@ export function nameDocument(row: LedgerRow, projection: Projection, asOf: Insta
     marks: marks && {
       termEnd: formatInstant(marks.termEnd),
       deletion: formatInstant(marks.deletion),
-      purge: formatInstant(marks.purge),
+      redemptionEnds: formatInstant(marks.redemptionEnd),
       release: formatInstant(marks.release),
       refundableUntil: at(marks.refundableUntil),
       auction: at(marks.auction),
       restoreReportDue: at(marks.restoreReportDue),
     },
-    priceStep: step && {
-      at: formatInstant(step.at),
-      kind: step.kind.replace(' ', '-'),
-      now: moneyDocument(step.before),
-      then: moneyDocument(step.after),
+    deadline: deadline && {
+      at: formatInstant(deadline.at),
+      kind: deadline.kind.replace(' ', '-'),
+      now: moneyDocument(deadline.before),
+      then: moneyDocument(deadline.after),
     },
     comingCharge: row.coming && {
       at: formatInstant(row.coming.at),
@@ -64,7 +64,7 @@ export function nameDocument(row: LedgerRow, projection: Projection, asOf: Insta
       cost: moneyDocument(row.coming.cost),
       outcome: row.coming.outcome,
       assumed: row.coming.assumed,
-      means: row.coming.means,
+      paymentMethod: row.coming.paymentMethod,
       cause: row.coming.cause?.kind ?? null,
     },
     costs: {

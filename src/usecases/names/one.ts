@@ -3,7 +3,7 @@ import { parseDomainName } from '@/core/names';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { selectNameIds } from '@/database/names';
 import type { Deps } from '../deps';
-import { askSwitch, editNames } from './edit';
+import { editNames, requestSwitch } from './edit';
 import { projectedLedger } from './ledger';
 import { asOfFrom } from './list';
 import { type NameDocument, nameDocument } from './nameDocument';
@@ -27,7 +27,7 @@ async function nameId(deps: Deps, written: string): Promise<number | Refusal> {
   return id ?? refuse('name-not-in-ledger', `${name.unicode} is not in the ledger. Import it first.`);
 }
 
-const PURPOSES = { use: 'in use', hold: 'hold', sale: 'for sale', 'let-go': 'let go' } as const;
+const PURPOSES = { use: 'in use', hold: 'hold', sale: 'for sale', drop: 'drop' } as const;
 
 /** Changes one name by the members of its document: purpose, tags, notes, asking, account, dates, and asks for auto-renew. */
 export async function patchName(deps: Deps, written: string, body: unknown): Promise<true | Refusal> {
@@ -66,12 +66,12 @@ export async function patchName(deps: Deps, written: string, body: unknown): Pro
     if (isRefusal(done)) return done;
   }
   if (autoRenew !== undefined) {
-    const asked = await askSwitch(deps, {
+    const requested = await requestSwitch(deps, {
       nameIds: [id],
       what: 'auto-renew',
-      to: (autoRenew as { asked?: unknown } | null)?.asked,
+      to: (autoRenew as { requested?: unknown } | null)?.requested,
     });
-    if (isRefusal(asked)) return asked;
+    if (isRefusal(requested)) return requested;
   }
   return true;
 }

@@ -89,7 +89,7 @@ export class NameEdit {
   clearAsking?: boolean;
 
   @IsOptional()
-  @IsISO8601({ strict: true }, { message: 'Write the end of the term like 2027-05-13 or 2027-05-13T10:15:00Z.' })
+  @IsISO8601({ strict: true }, { message: 'Write the end of the term like 2027-09-21 or 2027-09-21T10:15:00Z.' })
   expiresAt?: string;
 
   @IsOptional()
@@ -137,7 +137,7 @@ class SwitchNames {
 }
 
 /** A switch is asked of the registrar first, then confirmed by what was seen there. */
-export class AskSwitch extends SwitchNames {
+export class RequestSwitch extends SwitchNames {
   @IsIn(['on', 'off'])
   to!: 'on' | 'off';
 }
@@ -157,7 +157,7 @@ export class AddEntry {
   @IsInt()
   nameId!: number;
 
-  @Matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'Write the day like 2027-05-13.' })
+  @Matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'Write the day like 2027-09-21.' })
   onDay!: Day;
 
   @IsIn(ENTRY_KINDS, { message: 'Choose what the money was for.' })
@@ -175,7 +175,7 @@ export class AddEntry {
   @IsOptional()
   @IsString()
   @MaxLength(100)
-  means?: string;
+  paymentMethod?: string;
 
   @IsOptional()
   @IsString()

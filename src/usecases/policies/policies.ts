@@ -28,12 +28,12 @@ export class PolicyForm {
   @IsInt()
   @Min(0)
   @Max(60, { message: 'A restore report is due within 60 days at the most.' })
-  restoringDays!: number;
+  pendingRestoreDays!: number;
   @Type(() => Number)
   @IsInt()
   @Min(0)
   @Max(60, { message: 'Deletion takes 60 days at the most.' })
-  deletingDays!: number;
+  pendingDeleteDays!: number;
   @Type(() => Number)
   @IsInt()
   @Min(0)
@@ -60,7 +60,7 @@ export class PolicyForm {
   @IsBoolean() yearlyFee!: boolean;
   @IsIn(SOURCES) source!: RuleSource;
   @IsOptional() @IsString() @MaxLength(400) sourceNote?: string;
-  @Matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'Write the day like 2027-05-13.' }) sourceDate!: Day;
+  @Matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'Write the day like 2027-09-21.' }) sourceDate!: Day;
   @IsBoolean() verified!: boolean;
 }
 
@@ -76,7 +76,7 @@ export async function savePolicy(deps: Deps, input: unknown): Promise<true | Ref
   const ending = form.ending.trim().toLowerCase().replace(/^\./, '');
   const probe = ending === '*' ? { ending } : parseDomainName(`seaholly.${ending}`);
   if (isRefusal(probe)) return refuse('ending-unknown', 'Write an ending like com or co.uk.', 'ending');
-  if (!parseDay(form.sourceDate)) return refuse('date-does-not-exist', 'Write the day like 2027-05-13.', 'sourceDate');
+  if (!parseDay(form.sourceDate)) return refuse('date-does-not-exist', 'Write the day like 2027-09-21.', 'sourceDate');
   if (form.greatestYears < form.leastYears)
     return refuse('terms-reversed', 'The greatest term is shorter than the least.', 'greatestYears');
   const { leastYears: least, greatestYears: greatest, stepYears: step, sourceNote = '', ...rest } = form;
@@ -104,7 +104,7 @@ export async function saveRegistryFee(
   currency: string,
 ): Promise<true | Refusal> {
   const day = parseDay(from);
-  if (!day) return refuse('date-does-not-exist', 'Write the day like 2027-05-13.', 'from');
+  if (!day) return refuse('date-does-not-exist', 'Write the day like 2027-09-21.', 'from');
   if (!Number.isInteger(minor) || minor < 0 || minor > 100_000)
     return refuse('fee-invalid', 'Write the fee like 0.20.', 'minor');
   await write(deps, (tx) => upsertRegistryFees(tx, [{ from: day, minor, currency, source: 'memory' }]));

@@ -9,7 +9,7 @@ import { readBootstrap, serversFor } from '@/formats/rdap/bootstrap';
 import { readRdapDomain } from '@/formats/rdap/readRdap';
 import { readWhois } from '@/formats/whois/readWhois';
 import { delegationStands } from '@/formats/zone/delegation';
-import type { Turnstile } from './politeness';
+import type { RateLimiter } from './rateLimiter';
 import { dnsServer } from './servers';
 
 /** What came of asking for a name's records. */
@@ -26,11 +26,11 @@ const RETRY_S = 120;
  */
 export async function askRecords(
   servers: RecordServers,
-  turnstile: Turnstile,
+  rateLimiter: RateLimiter,
   ascii: string,
   known: readonly StoredRecord[],
 ): Promise<Asked> {
-  const asked = await askWhoKnows(servers, turnstile, ascii, known);
+  const asked = await askWhoKnows(servers, rateLimiter, ascii, known);
   const dns = dnsServer(servers);
   if (asked.kind !== 'seen' || dns === null) return asked;
   const drafts = await Promise.all(asked.drafts.map((draft) => withDelegation(draft, dns)));
@@ -50,17 +50,17 @@ async function withDelegation(draft: RecordDraft, dns: DnsServer): Promise<Recor
 
 function askWhoKnows(
   servers: RecordServers,
-  turnstile: Turnstile,
+  rateLimiter: RateLimiter,
   ascii: string,
   known: readonly StoredRecord[],
 ): Promise<Asked> {
   const limits: HttpLimits = { allowedHosts: servers.allowedHosts };
   const bootstrap = servers.bootstrap === null ? null : readBootstrap(servers.bootstrap);
   const [base] = bootstrap ? serversFor(bootstrap, ascii) : [];
-  if (base) return overRdap(base, limits, turnstile, ascii, known);
+  if (base) return overRdap(base, limits, rateLimiter, ascii, known);
   const ending = ascii.slice(ascii.indexOf('.') + 1);
   const whois = servers.whois[ending] ?? servers.whois[ending.split('.').at(-1) ?? ''];
-  if (whois) return overWhois(whois, limits, turnstile, ascii);
+  if (whois) return overWhois(whois, limits, rateLimiter, ascii);
   return Promise.resolve({
     kind: 'failed',
     problem: `No server is known for .${ending}. Name one under Setup, Office.`,
@@ -72,7 +72,7 @@ const newest = (known: readonly StoredRecord[], source: RecordSource) => known.f
 async function overRdap(
   base: string,
   limits: HttpLimits,
-  turnstile: Turnstile,
+  rateLimiter: RateLimiter,
   ascii: string,
   known: readonly StoredRecord[],
 ): Promise<Asked> {
@@ -80,10 +80,10 @@ async function overRdap(
   const host = new URL(base).host;
   // The zone of a signed name may break while its record stays as it is: it is read anew each time.
   const etag = registryKnown?.record.signed ? null : (registryKnown?.etag ?? null);
-  const answer = await throughRdap(turnstile, host, () => askRdap(base, ascii, limits, etag));
+  const answer = await throughRdap(rateLimiter, host, () => askRdap(base, ascii, limits, etag));
   if (answer === null) return leftAlone(host);
   const registry = readAnswer(answer, ascii, 'registry');
-  if (registry.kind === 'later') turnstile.pause(host, registry.seconds * 1000);
+  if (registry.kind === 'later') rateLimiter.pause(host, registry.seconds * 1000);
   if (registry.kind !== 'draft' && registry.kind !== 'unchanged') return registry;
   const drafts = registry.kind === 'draft' ? [registry.draft] : [];
   const unchanged = registry.kind === 'unchanged' && registryKnown ? [registryKnown.id] : [];
@@ -93,7 +93,7 @@ async function overRdap(
   const related = record.related;
   if (!URL.canParse(related)) return { kind: 'seen', drafts, unchanged };
   const registrarKnown = newest(known, 'registrar');
-  const second = await throughRdap(turnstile, new URL(related).host, () =>
+  const second = await throughRdap(rateLimiter, new URL(related).host, () =>
     askRdapAt(related, limits, registrarKnown?.etag ?? null),
   );
   if (second === null) return { kind: 'seen', drafts, unchanged };
@@ -113,14 +113,14 @@ const leftAlone = (host: string) =>
 
 /** Asks a host in its turn; `null` when it has been silent too often to be waited for. */
 async function throughRdap(
-  turnstile: Turnstile,
+  rateLimiter: RateLimiter,
   host: string,
   ask: () => Promise<RdapAnswer>,
 ): Promise<RdapAnswer | null> {
-  return turnstile.through(host, async () => {
-    if (turnstile.isSilent(host)) return null;
+  return rateLimiter.through(host, async () => {
+    if (rateLimiter.isSilent(host)) return null;
     const answer = await ask();
-    if (answer.kind !== 'later') turnstile.heard(host, answer.kind !== 'failed');
+    if (answer.kind !== 'later') rateLimiter.heard(host, answer.kind !== 'failed');
     return answer;
   });
 }
@@ -152,18 +152,18 @@ function readAnswer(answer: RdapAnswer, ascii: string, source: RecordSource): Re
   }
 }
 
-async function overWhois(server: string, limits: HttpLimits, turnstile: Turnstile, ascii: string): Promise<Asked> {
+async function overWhois(server: string, limits: HttpLimits, rateLimiter: RateLimiter, ascii: string): Promise<Asked> {
   const host = server.split(':')[0] ?? server;
   const ask = async (where: string, source: RecordSource): Promise<RecordDraft | string> => {
-    if (turnstile.isSilent(where)) return 'left alone';
+    if (rateLimiter.isSilent(where)) return 'left alone';
     try {
-      const raw = await turnstile.through(where, () => askWhois(where, ascii, limits));
-      turnstile.heard(where, true);
+      const raw = await rateLimiter.through(where, () => askWhois(where, ascii, limits));
+      rateLimiter.heard(where, true);
       if (/rate|quota|limit|too many/i.test(raw) && readWhois(raw, ascii) === null) return 'later';
       const record = readWhois(raw, ascii);
       return record ? draftOf(ascii, source, record, raw, null) : 'The answer is no record of it.';
     } catch (error) {
-      turnstile.heard(where, false);
+      rateLimiter.heard(where, false);
       return `The server gave no usable answer (${error instanceof Error ? error.message : 'failed'}).`;
     }
   };

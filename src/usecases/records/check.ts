@@ -17,7 +17,7 @@ import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { type Asked, askRecords } from './ask';
 import { takeRenewed } from './compare';
-import { Turnstile } from './politeness';
+import { RateLimiter } from './rateLimiter';
 import { noteWatched } from './watched';
 
 /** How the checking goes. */
@@ -51,7 +51,7 @@ const MOST_TRIES = 4;
 export function drainChecks(
   deps: Deps,
   most = Number.POSITIVE_INFINITY,
-  turnstile = new Turnstile(),
+  rateLimiter = new RateLimiter(),
 ): Promise<number | null> {
   return whileAlone(deps.database, 'record checks', async () => {
     const { records: servers } = await selectSettings(deps.database);
@@ -70,7 +70,7 @@ export function drainChecks(
           ascii,
           tries,
           known: known.get(ascii) ?? [],
-          asked: await askSafely(deps, servers, turnstile, ascii, known.get(ascii) ?? []),
+          asked: await askSafely(deps, servers, rateLimiter, ascii, known.get(ascii) ?? []),
         })),
       );
       await settle(deps, asked);
@@ -144,7 +144,7 @@ async function settle(deps: Deps, names: readonly AskedName[]): Promise<void> {
 export async function checkNow(deps: Deps, ascii: string): Promise<string | null> {
   const { records: servers } = await selectSettings(deps.database);
   const known = await selectNewestRecords(deps.database, [ascii]);
-  const asked = await askSafely(deps, servers, new Turnstile(), ascii, known);
+  const asked = await askSafely(deps, servers, new RateLimiter(), ascii, known);
   await settle(deps, [{ ascii, tries: 0, known, asked }]);
   return asked.kind === 'seen' ? null : asked.problem;
 }

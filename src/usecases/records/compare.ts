@@ -165,7 +165,7 @@ const LEAST_YEAR_DAYS = 300;
 /** More than this are several years. */
 const MOST_YEAR_DAYS = 400;
 
-const PROPOSED = 'proposed from the price book: no receipt yet. Correct it when the charge is known';
+const PROPOSED = 'proposed from the price list: no receipt yet. Correct it when the charge is known';
 
 /** Takes what the record says over into the ledger, with the record as evidence. What cannot be taken over is left as it is. */
 export async function takeOver(deps: Deps, input: unknown): Promise<Done | Refusal> {
@@ -213,7 +213,8 @@ function patchOf(
     }
     case 'in redemption': {
       const phase = phaseOfStatuses(record.statuses);
-      const observed = phase === 'redemption' || phase === 'restoring' || phase === 'deleting' ? phase : null;
+      const observed =
+        phase === 'redemption' || phase === 'pending restore' || phase === 'pending delete' ? phase : null;
       // A deletion changes the record: that is when it was, where the record tells.
       const since = record.changed !== null && record.changed <= seen ? record.changed : seen;
       return observed ? { observed, observed_at: formatInstant(observed === 'redemption' ? since : seen) } : {};
@@ -229,7 +230,7 @@ function patchOf(
       return account && account.id !== row.name.accountId ? { account_id: account.id } : {};
     }
     case 'transfer pending':
-      return { observed: 'moving', observed_at: formatInstant(seen) };
+      return { observed: 'pending transfer', observed_at: formatInstant(seen) };
     case 'holder changed':
       return { holder: difference.record };
     case 'unlocked':

@@ -6,14 +6,14 @@ import { selectWatches } from '@/database/watches';
 import type { Deps } from '../deps';
 import { projectedLedger } from '../names/ledger';
 
-/** How often a name is checked by itself: days between two checks, by how near its price step is. */
-export function checkEveryDays(daysToStep: number | null): number {
-  if (daysToStep === null) return 14;
-  if (daysToStep <= 7) return 1;
-  return daysToStep <= 60 ? 3 : 14;
+/** How often a name is checked by itself: days between two checks, by how near its deadline is. */
+export function checkEveryDays(daysToDeadline: number | null): number {
+  if (daysToDeadline === null) return 14;
+  if (daysToDeadline <= 7) return 1;
+  return daysToDeadline <= 60 ? 3 : 14;
 }
 
-/** Puts the names in line whose turn it is: own names the oftener the nearer their price step, watched names every day. */
+/** Puts the names in line whose turn it is: own names the oftener the nearer their deadline, watched names every day. */
 export async function queueDueChecks(deps: Deps): Promise<number> {
   const { records } = await selectSettings(deps.database);
   if (records.bootstrap === null && Object.keys(records.whois).length === 0) return 0;
@@ -22,8 +22,8 @@ export async function queueDueChecks(deps: Deps): Promise<number> {
   const read = rowsOn(projection, asOf);
   const isDue = (checkedAt: Instant | null, every: number) => checkedAt === null || checkedAt + every * DAY_MS <= asOf;
   const own = projection.names.flatMap((name, place) => {
-    const { step } = read(place);
-    const every = checkEveryDays(step === null ? null : (step.at - asOf) / DAY_MS);
+    const { deadline } = read(place);
+    const every = checkEveryDays(deadline === null ? null : (deadline.at - asOf) / DAY_MS);
     return isDue(name.checkedAt, every) ? [name.ascii] : [];
   });
   const watched = (await selectWatches(deps.database, null)).flatMap(({ ascii, checkedAt }) =>

@@ -54,13 +54,13 @@ const PHASE_WORDS = {
   term: 'taken',
   provisional: 'past its term or just renewed',
   redemption: 'in redemption',
-  restoring: 'being restored',
-  deleting: 'in deletion',
+  'pending restore': 'being restored',
+  'pending delete': 'pending delete',
 } as const;
 
 /** How a name stands by its record, in a few words. */
 function standingWords(record: RegistrationRecord): string {
-  if (!record.found) return 'free';
+  if (!record.found) return 'available';
   const holder = holderOf(record);
   const at = record.registrar ? ` at ${record.registrar}` : '';
   return `${PHASE_WORDS[phaseOfStatuses(record.statuses)]}${at}${holder ? `, ${holder}` : ''}`;

@@ -19,15 +19,15 @@ describe('what a mail says', () => {
   test('the last whole day, in how many days that is, both prices, and when the term ends', () => {
     // Late for 45 days from 20 October: until 4 December midnight, so the 3rd is the last whole day.
     const { text, subject } = digest(reminderFor(rowOf('kelpkiln.com', '2026-10-20T00:00:00Z'), TODAY, LEADS));
-    expect(subject).toBe('kelpkiln.com: price steps ahead');
-    expect(text).toContain('Last day before the next price step: 3 Dec 2026, in 9 days.');
+    expect(subject).toBe('kelpkiln.com: deadlines ahead');
+    expect(text).toContain('Last day before the next deadline: 3 Dec 2026, in 9 days.');
     expect(text).toContain(' $11.38 keeps it, about $125.18 after. The term ended 20 Oct 2026.');
   });
 
   test('the same instant is another day where the office is', () => {
     const row = rowOf('kelpkiln.com', '2026-10-20T03:00:00Z');
     const days = (zone: string) =>
-      /step: (\d+ \w+ \d+), (in \d+ days)/.exec(digest(reminderFor(row, TODAY, LEADS), zone).text);
+      /deadline: (\d+ \w+ \d+), (in \d+ days)/.exec(digest(reminderFor(row, TODAY, LEADS), zone).text);
     expect(days('UTC')?.slice(1)).toEqual(['3 Dec 2026', 'in 9 days']);
     // Still the evening of the 3rd there: the 2nd is the last whole day; and it is still the 23rd of November.
     expect(days('America/Los_Angeles')?.slice(1)).toEqual(['2 Dec 2026', 'in 9 days']);
@@ -47,7 +47,7 @@ describe('what a mail says', () => {
     const late = addDays(TODAY, 5);
     expect(digest(mailReminderFor(row, late, LEADS), 'UTC', late).text).toContain('On hold');
     expect(mailReminderFor(row, addDays(TODAY, -60), LEADS)).toBeNull();
-    const gone = rowOf('other.com', '2027-10-20T00:00:00Z', { confirmMailBy: addDays(TODAY, 5), purpose: 'let go' });
+    const gone = rowOf('other.com', '2027-10-20T00:00:00Z', { confirmMailBy: addDays(TODAY, 5), purpose: 'drop' });
     expect(mailReminderFor(gone, TODAY, LEADS)).toBeNull();
   });
 

@@ -29,7 +29,7 @@ function escapeHtml(text: string): string {
 /** What a line says: the last day, what happens after it, what it costs before and after, and when the term ends. */
 function sentence({ reminder }: DigestLine, asOf: Instant, { zone, numberStyle: style }: Notation): string {
   const { row, kind, at } = reminder;
-  const { step } = row;
+  const { deadline } = row;
   const last = untilDay(at, zone);
   if (kind === 'mail to confirm')
     return at <= asOf
@@ -40,13 +40,13 @@ function sentence({ reminder }: DigestLine, asOf: Instant, { zone, numberStyle: 
   const ends = row.termEnd
     ? ` The term ${days < 0 || row.phase === 'late' ? 'ended' : 'ends'} ${formatDay(endDay(row.termEnd, zone))}.`
     : '';
-  const about = step?.ruleOfThumb ? 'about ' : '';
-  const now = step?.before
-    ? ` ${step.kind === 'lost' ? about : ''}${formatAmount(step.before, { style })} keeps it`
+  const about = deadline?.ruleOfThumb ? 'about ' : '';
+  const now = deadline?.before
+    ? ` ${deadline.kind === 'lost' ? about : ''}${formatAmount(deadline.before, { style })} keeps it`
     : '';
-  const after = step?.after
-    ? `, ${about}${formatAmount(step.after, { style })} after`
-    : step?.kind === 'lost'
+  const after = deadline?.after
+    ? `, ${about}${formatAmount(deadline.after, { style })} after`
+    : deadline?.kind === 'lost'
       ? ', then it is lost'
       : '';
   const what =
@@ -55,7 +55,7 @@ function sentence({ reminder }: DigestLine, asOf: Instant, { zone, numberStyle: 
       : kind === 'never to be lost'
         ? 'It must never be lost. '
         : '';
-  return `${what}Last day before the next price step: ${formatDay(last)}, ${left}.${now}${after}${now || after ? '.' : ''}${ends}`;
+  return `${what}Last day before the next deadline: ${formatDay(last)}, ${left}.${now}${after}${now || after ? '.' : ''}${ends}`;
 }
 
 const urgency = (times: number) => (times === 0 ? '' : times === 1 ? 'Second time: ' : `Told ${times + 1} times: `);
@@ -73,10 +73,10 @@ export function writeDigest(
       a.reminder.at - b.reminder.at ||
       (a.reminder.row.name.ascii < b.reminder.row.name.ascii ? -1 : 1),
   );
-  const atOnce = sorted.filter((line) => line.reminder.kind !== 'price step').length;
+  const atOnce = sorted.filter((line) => line.reminder.kind !== 'deadline').length;
   const most = sorted[0]?.toldBefore ?? 0;
   const names = sorted.length === 1 ? (sorted[0]?.reminder.row.name.unicode ?? '') : `${sorted.length} names`;
-  const subject = `${urgency(most)}${names}: ${atOnce > 0 ? 'in danger' : 'price steps ahead'}`;
+  const subject = `${urgency(most)}${names}: ${atOnce > 0 ? 'in danger' : 'deadlines ahead'}`;
   const text = [
     ...sorted.map(
       (line) =>

@@ -28,8 +28,8 @@ class SomeNames {
 export class DecideRescue extends SomeNames {
   /** `as computed` goes back to the verdict. */
   @IsOptional()
-  @IsIn(['keep', 'let go', 'as computed'])
-  verdict?: 'keep' | 'let go' | 'as computed';
+  @IsIn(['keep', 'drop', 'as computed'])
+  verdict?: 'keep' | 'drop' | 'as computed';
 
   /** A share from 0 to 1. */
   @IsOptional()
@@ -73,7 +73,7 @@ export class SaleOddsForm {
   commission!: number;
 }
 
-export class LetGo extends SomeNames {
+export class DropNames extends SomeNames {
   @IsString()
   @MinLength(1, { message: 'Choose or write a reason: you will want to know it later.' })
   @MaxLength(200, { message: 'A reason has 200 letters at most.' })
@@ -96,8 +96,8 @@ export class LetGo extends SomeNames {
 
 export class KeepAfterAll extends SomeNames {}
 
-/** A fresh registration that is given back, or was given back by hand. */
-export class GiveBack {
+/** A fresh registration that is deleted for a refund, here or by hand. */
+export class RefundName {
   @IsInt()
   nameId!: number;
 

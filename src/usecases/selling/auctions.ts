@@ -6,12 +6,12 @@ import {
   buyNow,
   costIn,
   lowerReserve,
+  type MarketplaceFees,
   outcomeOf,
   placeBid,
   type Standing,
   sellingTerms,
   standingOf,
-  type VenueFees,
 } from '@/core/selling';
 import { dayIn, endOfDay, type Instant, parseDay } from '@/core/time';
 import {
@@ -26,15 +26,15 @@ import {
   updateAuction,
 } from '@/database/auctions';
 import { selectSaleNames, stepListings } from '@/database/listings';
+import { selectMarketplace, selectRates } from '@/database/marketplaces';
 import { insertFigure, insertThread } from '@/database/offers';
 import type { Transaction } from '@/database/pool';
 import { selectSalesOf } from '@/database/sales';
 import { selectSettings } from '@/database/settings';
-import { selectRates, selectVenue } from '@/database/venues';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
+import { marketplaceLink, marketplaceProblem } from '../marketplaces/marketplaces';
 import { readRequest } from '../validate';
-import { venueLink, venueProblem } from '../venues/venues';
 import { readPrice } from './listings';
 import { ChangeReserve, EnterBid, OfferToHighest } from './requests';
 import { commitSale } from './sales';
@@ -48,7 +48,7 @@ export interface AuctionView {
   /** What the name has cost, in the auction's currency; `null` when a rate is missing. */
   readonly cost: Amount | null;
   /** `null` when a rate is missing. */
-  readonly fees: VenueFees | null;
+  readonly fees: MarketplaceFees | null;
   readonly unitMinor: number;
   readonly saleId: number | null;
   readonly now: Instant;
@@ -58,14 +58,14 @@ export async function auctionView(deps: Deps, id: number): Promise<AuctionView |
   const { database } = deps;
   const auction = await selectAuction(database, id);
   if (!auction) return null;
-  const [[name], rates, venue, sales] = await Promise.all([
+  const [[name], rates, marketplace, sales] = await Promise.all([
     selectSaleNames(database, [auction.nameId]),
     selectRates(database),
-    auction.venueId === null ? null : selectVenue(database, auction.venueId),
+    auction.marketplaceId === null ? null : selectMarketplace(database, auction.marketplaceId),
     selectSalesOf(database, auction.nameId),
   ]);
   const now = deps.clock();
-  const { fees, unitMinor } = sellingTerms(venue, null, auction.currency, rates, now);
+  const { fees, unitMinor } = sellingTerms(marketplace, null, auction.currency, rates, now);
   return {
     auction,
     standing: standingOfRow(auction),
@@ -94,7 +94,10 @@ async function write(tx: Transaction, id: number, now: Auction): Promise<void> {
 }
 
 const UNKNOWN = refuse('auction-unknown', 'This auction is no longer there. Load the page again.');
-const AT_VENUE = refuse('auction-at-venue', 'This auction is held at its venue: bids are made there.');
+const AT_MARKETPLACE = refuse(
+  'auction-at-marketplace',
+  'This auction is held at its marketplace: bids are made there.',
+);
 
 /** Enters a bid that was given to the office itself, or a purchase at the buy-now price. Bids come one after the other. */
 export async function enterBid(deps: Deps, input: unknown): Promise<AuctionRow | Refusal> {
@@ -103,7 +106,7 @@ export async function enterBid(deps: Deps, input: unknown): Promise<AuctionRow |
   return changing(deps, async (tx) => {
     const row = await lockAuction(tx, request.auctionId);
     if (!row) return UNKNOWN;
-    if (row.atVenue) return AT_VENUE;
+    if (row.atMarketplace) return AT_MARKETPLACE;
     if (row.outcome) return refuse('auction-closed', 'This auction has closed.');
     const max = readPrice(request.max, row.currency, 'max');
     if (isRefusal(max)) return max;
@@ -123,7 +126,7 @@ export async function enterBid(deps: Deps, input: unknown): Promise<AuctionRow |
 /** Closes an auction when its time has come, at whatever moment that is noticed: only bids before the close were taken. */
 async function settle(tx: Transaction, deps: Deps, id: number): Promise<void> {
   const row = await lockAuction(tx, id);
-  if (!row || row.outcome || row.atVenue) return;
+  if (!row || row.outcome || row.atMarketplace) return;
   const outcome = outcomeOf(asAuction(row), deps.clock());
   if (outcome) await endAuction(tx, deps, row, outcome, row.boughtAt ?? row.closesAt);
 }
@@ -156,14 +159,14 @@ export async function endAuction(
     await stepListings(tx, [row.listingId], { status: outcome.kind === 'cancelled' ? 'withdrawn' : 'ended' }, ['live']);
     return null;
   }
-  // At a venue the purchase follows as an event of its own.
-  if (row.atVenue) return null;
+  // At a marketplace the purchase follows as an event of its own.
+  if (row.atMarketplace) return null;
   const sale = await commitSale(
     tx,
     deps.clock(),
     {
       nameId: row.nameId,
-      venueId: row.venueId,
+      marketplaceId: row.marketplaceId,
       listingId: row.listingId,
       figureId: offer?.figureId ?? null,
       auctionId: row.id,
@@ -189,7 +192,7 @@ export async function closeDueAuctions(deps: Deps): Promise<number> {
   return due.length;
 }
 
-/** Lowers the reserve of a running auction, or drops it; at a venue with a link, there first. */
+/** Lowers the reserve of a running auction, or drops it; at a marketplace with a link, there first. */
 export async function changeReserve(deps: Deps, input: unknown): Promise<AuctionRow | Refusal> {
   const request = await readRequest(ChangeReserve, input);
   if (isRefusal(request)) return request;
@@ -199,19 +202,19 @@ export async function changeReserve(deps: Deps, input: unknown): Promise<Auction
   if (isRefusal(reserve)) return reserve;
   const checked = lowerReserve(asAuction(row), reserve?.minor ?? null, deps.clock());
   if (isRefusal(checked)) return checked;
-  if (row.atVenue) {
-    const venue = row.venueId === null ? null : await selectVenue(deps.database, row.venueId);
-    const link = venue && (await venueLink(deps, venue));
+  if (row.atMarketplace) {
+    const marketplace = row.marketplaceId === null ? null : await selectMarketplace(deps.database, row.marketplaceId);
+    const link = marketplace && (await marketplaceLink(deps, marketplace));
     const done = link ? await link.lowerReserve(row.ascii, reserve?.minor ?? null) : null;
-    if (done && done.kind !== 'done') return refuse('venue-failed', venueProblem(done));
+    if (done && done.kind !== 'done') return refuse('marketplace-failed', marketplaceProblem(done));
   }
   return changing(deps, async (tx) => {
     const now = await lockAuction(tx, row.id);
     if (!now) return UNKNOWN;
     const next = lowerReserve(asAuction(now), reserve?.minor ?? null, deps.clock());
     if (isRefusal(next)) return next;
-    // What a venue shows stays as it shows it.
-    if (now.atVenue) await updateAuction(tx, row.id, { ...now, reserveMinor: next.reserveMinor });
+    // What a marketplace shows stays as it shows it.
+    if (now.atMarketplace) await updateAuction(tx, row.id, { ...now, reserveMinor: next.reserveMinor });
     else await write(tx, row.id, next);
     return (await selectAuction(tx, row.id)) as AuctionRow;
   });
@@ -234,17 +237,18 @@ export async function offerToHighest(deps: Deps, input: unknown): Promise<number
   if (!day || day < dayIn(deps.clock(), zone))
     return refuse('date-out-of-range', 'Write the last day on which it stands, like 2026-12-09.', 'until');
   const lapsesAt = endOfDay(day, zone);
-  const venue = row.atVenue && row.venueId !== null ? await selectVenue(deps.database, row.venueId) : null;
-  const link = venue && (await venueLink(deps, venue));
+  const marketplace =
+    row.atMarketplace && row.marketplaceId !== null ? await selectMarketplace(deps.database, row.marketplaceId) : null;
+  const link = marketplace && (await marketplaceLink(deps, marketplace));
   // The key makes it one offer, however often it is sent.
   const told = link ? await link.offerTo(row.ascii, `auction ${row.id}`, price.minor, lapsesAt) : null;
-  if (told && told.kind !== 'done') return refuse('venue-failed', venueProblem(told));
+  if (told && told.kind !== 'done') return refuse('marketplace-failed', marketplaceProblem(told));
   return changing(deps, async (tx) => {
     const threadId = await insertThread(
       tx,
       {
         nameId: row.nameId,
-        venueId: told ? row.venueId : null,
+        marketplaceId: told ? row.marketplaceId : null,
         ref: told?.kind === 'done' ? told.value : null,
         buyer: highest,
         contact: '',

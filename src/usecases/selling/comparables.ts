@@ -22,7 +22,7 @@ export interface BroughtSales {
 }
 
 const MOST_ROWS = 20_000;
-const HEADINGS: Readonly<Record<string, 'name' | 'price' | 'currency' | 'day' | 'venue'>> = {
+const HEADINGS: Readonly<Record<string, 'name' | 'price' | 'currency' | 'day' | 'marketplace'>> = {
   name: 'name',
   domain: 'name',
   'domain name': 'name',
@@ -35,8 +35,8 @@ const HEADINGS: Readonly<Record<string, 'name' | 'price' | 'currency' | 'day' | 
   day: 'day',
   'sold on': 'day',
   'sale date': 'day',
-  venue: 'venue',
-  place: 'venue',
+  marketplace: 'marketplace',
+  place: 'marketplace',
 };
 
 /** Brings past sales of others in from a table with a name, a price and a date (`YYYY-MM-DD`); a row that is there stays as it is. */
@@ -49,7 +49,7 @@ export async function bringInSales(deps: Deps, text: string, currency: string): 
     if (!columns.includes(needed))
       return refuse(
         'column-missing',
-        `Begin with a row of headings: name, price, date; also currency and venue. There is no ${needed === 'day' ? 'date' : needed}.`,
+        `Begin with a row of headings: name, price, date; also currency and marketplace. There is no ${needed === 'day' ? 'date' : needed}.`,
       );
   if (rows.length > MOST_ROWS) return refuse('too-many-rows', 'Bring in up to 20,000 sales at a time.');
   const found = numbersOf(rows.map(({ cells }) => cells[columns.indexOf('price')] ?? ''));
@@ -57,11 +57,12 @@ export async function bringInSales(deps: Deps, text: string, currency: string): 
   if (areNumbersOpen(found, numberStyle))
     return refuse('amounts-ambiguous', 'Prices like 1.200 can be read two ways here. Write them like 1200.00.');
   const style = styleOfColumn(found, numberStyle);
-  const sales: { ascii: string; minor: number; currency: string; day: Day; venue: string }[] = [];
+  const sales: { ascii: string; minor: number; currency: string; day: Day; marketplace: string }[] = [];
   const refused: { line: number; problem: string }[] = [];
   const today = dayOf(deps.clock());
   for (const { line, cells } of rows) {
-    const cell = (what: 'name' | 'price' | 'currency' | 'day' | 'venue') => (cells[columns.indexOf(what)] ?? '').trim();
+    const cell = (what: 'name' | 'price' | 'currency' | 'day' | 'marketplace') =>
+      (cells[columns.indexOf(what)] ?? '').trim();
     const name = parseDomainName(cell('name'));
     const code = cell('currency').toUpperCase();
     const price = readAmount(cell('price'), { stated: code || null, usual: currency, style });
@@ -83,7 +84,7 @@ export async function bringInSales(deps: Deps, text: string, currency: string): 
         minor: price.minor,
         currency: price.currency,
         day,
-        venue: cell('venue').slice(0, 60),
+        marketplace: cell('marketplace').slice(0, 60),
       });
   }
   const added = await changing(deps, (tx) => insertComparables(tx, sales));

@@ -1,4 +1,4 @@
-import type { VenueListingState } from '@/connectors/venue/port';
+import type { MarketplaceListingState } from '@/connectors/marketplace/port';
 import { type Amount, isCurrency, parseDecimal, type Rate, wholeUnit } from '@/core/money';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import {
@@ -7,11 +7,12 @@ import {
   closingAt,
   costIn,
   type Finding,
-  type ListingPrices,
+  FRESH_TERMS,
   listingCost,
-  PRICE_NAMES,
-  type PriceName,
+  NO_PRICES,
+  type PricedName,
   sellingTerms,
+  termsOf,
   USUAL_AUCTION,
   usualIncrements,
 } from '@/core/selling';
@@ -28,12 +29,12 @@ import {
   stepListings,
   upsertListings,
 } from '@/database/listings';
+import { type MarketplaceRow, selectMarketplace, selectMarketplaces, selectRates } from '@/database/marketplaces';
 import type { Transaction } from '@/database/pool';
-import { selectRates, selectVenue, selectVenues, type VenueRow } from '@/database/venues';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
-import { readRequest } from '../validate';
-import { type PricedName, pricedNames } from './pricing';
+import { readRequest, saidIn } from '../validate';
+import { pricedNames } from './pricing';
 import { type ListingForm, SaveListings, SomeListings } from './requests';
 
 export type { ListingRow } from '@/database/listings';
@@ -46,15 +47,15 @@ export interface Listed {
 }
 
 /**
- * Lists one to five hundred names at a venue, or by the office itself. Every listing is kept; those with which nothing is wrong
+ * Lists one to five hundred names at a marketplace, or by the office itself. Every listing is kept; those with which nothing is wrong
  * are sent when that is asked. The asking price stands in the ledger from then on.
  */
 export async function saveListings(deps: Deps, input: unknown): Promise<Listed | Refusal> {
   const request = await readRequest(SaveListings, input);
   if (isRefusal(request)) return request;
-  const { venueId = null, send } = request;
-  const [venue, rates, names, listings] = await Promise.all([
-    venueId === null ? null : selectVenue(deps.database, venueId),
+  const { marketplaceId = null, send } = request;
+  const [marketplace, rates, names, listings] = await Promise.all([
+    marketplaceId === null ? null : selectMarketplace(deps.database, marketplaceId),
     selectRates(deps.database),
     pricedNames(
       deps,
@@ -65,14 +66,14 @@ export async function saveListings(deps: Deps, input: unknown): Promise<Listed |
       request.listings.map(({ nameId }) => nameId),
     ),
   ]);
-  if (venueId !== null && !venue)
-    return refuse('venue-unknown', 'That venue is no longer there. Choose another.', 'venueId');
+  if (marketplaceId !== null && !marketplace)
+    return refuse('marketplace-unknown', 'That marketplace is no longer there. Choose another.', 'marketplaceId');
   const running = (
     await selectAuctions(
       deps.database,
       names.map(({ nameId }) => nameId),
     )
-  ).find(({ outcome, venueId: where }) => outcome === null && where === venueId);
+  ).find(({ outcome, marketplaceId: where }) => outcome === null && where === marketplaceId);
   if (running)
     return refuse(
       'auction-runs',
@@ -85,15 +86,15 @@ export async function saveListings(deps: Deps, input: unknown): Promise<Listed |
     const name = known.get(form.nameId);
     if (!name)
       return refuse('name-not-in-ledger', 'One of these names is no longer in the ledger. Load the page again.');
-    const draft = draftOf(form, venueId);
+    const draft = draftOf(form, marketplaceId);
     if (isRefusal(draft)) return draft;
-    const current = listings.find((one) => one.nameId === name.nameId && one.venueId === venueId) ?? null;
-    const findings = findingsOf({ ...draft, sentAt: current?.sentAt ?? null }, name, venue, rates, at);
+    const current = listings.find((one) => one.nameId === name.nameId && one.marketplaceId === marketplaceId) ?? null;
+    const findings = findingsOf({ ...draft, sentAt: current?.sentAt ?? null }, name, marketplace, rates, at);
     drafts.push({ draft, name, current, findings });
   }
   const stopped = drafts.filter(({ findings }) => findings.some(({ stops }) => stops));
   const fine = drafts.filter((one) => !stopped.includes(one));
-  // What stands at its venue stays as it stands until the change is right: nothing wrong goes out.
+  // What stands at its marketplace stays as it stands until the change is right: nothing wrong goes out.
   const kept = drafts.filter((one) => fine.includes(one) || !one.current || isDraft(one.current));
   const listingIds = await changing(deps, async (tx) => {
     const written = await upsertListings(
@@ -123,7 +124,7 @@ export async function saveListings(deps: Deps, input: unknown): Promise<Listed |
     );
     const fineIds = new Set(fine.map(({ draft }) => draft.nameId));
     const ids = written.filter(({ nameId }) => fineIds.has(nameId)).map(({ id }) => id);
-    if (send) await sendWithin(tx, deps, ids, venue);
+    if (send) await sendWithin(tx, deps, ids, marketplace);
     return written.map(({ id }) => id);
   });
   return {
@@ -133,20 +134,20 @@ export async function saveListings(deps: Deps, input: unknown): Promise<Listed |
   };
 }
 
-/** Everything that is wrong with a listing at a venue; the same when it is saved, and when a kept draft is sent. */
+/** Everything that is wrong with a listing at a marketplace; the same when it is saved, and when a kept draft is sent. */
 function findingsOf(
   listing: ListingDraft & Pick<ListingRow, 'sentAt'>,
   name: PricedName,
-  venue: VenueRow | null,
+  marketplace: MarketplaceRow | null,
   rates: readonly Rate[],
   at: Instant,
 ): Finding[] {
-  const { rules, unitMinor } = sellingTerms(venue, listing, listing.currency, rates, at);
+  const { rules, unitMinor } = sellingTerms(marketplace, listing, listing.currency, rates, at);
   return checkListing({
     offered: listing,
     costMinor: costIn(name.spent, listing.currency, rates, at)?.minor ?? null,
     unitMinor,
-    venue: rules,
+    marketplace: rules,
     pitch: listing.pitch,
     description: listing.description,
     now: at,
@@ -160,17 +161,22 @@ function isDraft({ status }: Pick<ListingRow, 'status'>): boolean {
   return status === 'draft' || status === 'refused';
 }
 
-/** Puts listings on their way: to a venue's link, to be entered at a venue by hand, or live at once where the office sells. */
-async function sendWithin(tx: Transaction, deps: Deps, ids: readonly number[], venue: VenueRow | null): Promise<void> {
+/** Puts listings on their way: to a marketplace's link, to be entered at a marketplace by hand, or live at once where the office sells. */
+async function sendWithin(
+  tx: Transaction,
+  deps: Deps,
+  ids: readonly number[],
+  marketplace: MarketplaceRow | null,
+): Promise<void> {
   if (ids.length === 0) return;
   const at = deps.clock();
   const drafts = ['draft', 'refused'] as const;
-  if (venue) await bookListingFees(tx, deps, ids, venue);
-  if (venue?.linkUrl) await stepListings(tx, ids, { status: 'sending', sentAt: at, problem: null }, drafts);
-  else if (venue) {
+  if (marketplace) await bookListingFees(tx, deps, ids, marketplace);
+  if (marketplace?.linkUrl) await stepListings(tx, ids, { status: 'sending', sentAt: at, problem: null }, drafts);
+  else if (marketplace) {
     await stepListings(tx, ids, { status: 'unproved', sentAt: at, problem: null }, drafts);
-    // What lies in the venue's own account is known to be ours.
-    const own = (await selectListingsById(tx, ids)).filter(({ accountId }) => accountId === venue.accountId);
+    // What lies in the marketplace's own account is known to be ours.
+    const own = (await selectListingsById(tx, ids)).filter(({ accountId }) => accountId === marketplace.accountId);
     const step = { status: 'in review', proofBy: 'account', provedAt: at } as const;
     await stepListings(
       tx,
@@ -184,12 +190,17 @@ async function sendWithin(tx: Transaction, deps: Deps, ids: readonly number[], v
   }
 }
 
-/** Books what the venue takes for listing: its fee, a paid placement, further categories. Once for each listing, when it is first sent. */
-async function bookListingFees(tx: Transaction, deps: Deps, ids: readonly number[], venue: VenueRow): Promise<void> {
+/** Books what the marketplace takes for listing: its fee, a paid placement, further categories. Once for each listing, when it is first sent. */
+async function bookListingFees(
+  tx: Transaction,
+  deps: Deps,
+  ids: readonly number[],
+  marketplace: MarketplaceRow,
+): Promise<void> {
   const at = deps.clock();
   const listings = await selectListingsById(tx, ids);
   const entries = listings.flatMap((listing) => {
-    const minor = listingCost(venue, listing);
+    const minor = listingCost(marketplace, listing);
     return listing.sentAt === null && minor > 0
       ? [
           {
@@ -197,15 +208,15 @@ async function bookListingFees(tx: Transaction, deps: Deps, ids: readonly number
             onDay: dayOf(at),
             kind: 'listing fee' as const,
             minor,
-            currency: venue.feesCurrency,
-            means: venue.label,
+            currency: marketplace.feesCurrency,
+            paymentMethod: marketplace.label,
             reference: `listing ${listing.id}`,
           },
         ]
       : [];
   });
   if (entries.length === 0) return;
-  await insertEntries(tx, await insertBatch(tx, at, 'entry', `Listing fees at ${venue.label}`), entries);
+  await insertEntries(tx, await insertBatch(tx, at, 'entry', `Listing fees at ${marketplace.label}`), entries);
 }
 
 /** Auctions that the office holds itself open the moment their listings are live. */
@@ -219,12 +230,12 @@ async function openOwnAuctions(tx: Transaction, ids: readonly number[], at: Inst
   );
 }
 
-/** The auction of a listing by the rules of its venue, or the office's own; none for a listing of another kind. */
+/** The auction of a listing by the rules of its marketplace, or the office's own; none for a listing of another kind. */
 export function auctionOf(
   { id, nameId, kind, currency, prices }: Pick<ListingRow, 'id' | 'nameId' | 'kind' | 'currency' | 'prices'>,
   opensAt: Instant,
   closesAt: Instant,
-  venue: Pick<VenueRow, 'wholeUnits' | 'extensionMinutes' | 'buyNowEnds'> | null,
+  marketplace: Pick<MarketplaceRow, 'wholeUnits' | 'extensionMinutes' | 'buyNowEnds'> | null,
 ): AuctionDraft[] {
   const { start, reserve, buyNow } = prices;
   return kind !== 'auction' || start === null
@@ -233,7 +244,7 @@ export function auctionOf(
         {
           listingId: id,
           nameId,
-          atVenue: venue !== null,
+          atMarketplace: marketplace !== null,
           currency,
           opensAt,
           closesAt,
@@ -241,20 +252,20 @@ export function auctionOf(
           reserveMinor: reserve,
           buyNowMinor: buyNow,
           increments: usualIncrements(wholeUnit(currency)),
-          wholeUnits: venue?.wholeUnits ?? true,
-          extensionMinutes: venue?.extensionMinutes ?? USUAL_AUCTION.extensionMinutes,
-          buyNowEnds: venue?.buyNowEnds ?? USUAL_AUCTION.buyNowEnds,
+          wholeUnits: marketplace?.wholeUnits ?? true,
+          extensionMinutes: marketplace?.extensionMinutes ?? USUAL_AUCTION.extensionMinutes,
+          buyNowEnds: marketplace?.buyNowEnds ?? USUAL_AUCTION.buyNowEnds,
         },
       ];
 }
 
-/** Takes down how a listing stands at its venue. */
+/** Takes down how a listing stands at its marketplace. */
 export async function takeState(
   tx: Transaction,
   deps: Deps,
-  venue: VenueRow,
+  marketplace: MarketplaceRow,
   listing: Pick<ListingRow, 'id' | 'nameId' | 'currency' | 'prices' | 'kind'>,
-  state: VenueListingState,
+  state: MarketplaceListingState,
   from: Parameters<typeof stepListings>[3],
 ): Promise<void> {
   await stepListings(
@@ -271,41 +282,24 @@ export async function takeState(
     from,
   );
   if (state.auction && state.status === 'live')
-    await insertAuctions(tx, auctionOf(listing, state.auction.opensAt, state.auction.closesAt, venue));
+    await insertAuctions(tx, auctionOf(listing, state.auction.opensAt, state.auction.closesAt, marketplace));
 }
 
-function draftOf(form: ListingForm, venueId: number | null): ListingDraft | Refusal {
+/** What the owner wrote, as the terms of a listing: what was left out is not set. */
+function draftOf({ nameId, reasons, ...form }: ListingForm, marketplaceId: number | null): ListingDraft | Refusal {
   if (!isCurrency(form.currency))
     return refuse('currency-unknown', `${form.currency} is not a currency code of ISO 4217.`, 'currency');
-  const prices = readPrices(form.prices as Partial<Record<PriceName, string>>, form.currency);
-  if (isRefusal(prices)) return prices;
   return {
-    nameId: form.nameId,
-    venueId,
-    kind: form.kind,
-    currency: form.currency,
-    prices,
-    reasons: { ...(form.reasons as ListingDraft['reasons']) },
-    auctionDays: form.auctionDays,
-    reserveShown: form.reserveShown,
-    withSite: form.withSite,
-    categories: form.categories,
-    pitch: form.pitch ?? '',
-    description: form.description ?? '',
-    adult: form.adult,
-    network: form.network,
-    placement: form.placement ?? null,
+    ...termsOf({
+      ...FRESH_TERMS,
+      ...saidIn(form),
+      currency: form.currency,
+      prices: { ...NO_PRICES, ...saidIn(form.prices) },
+    }),
+    nameId,
+    marketplaceId,
+    reasons: reasons ? saidIn(reasons) : {},
   };
-}
-
-function readPrices(written: Partial<Record<PriceName, string>>, currency: string): ListingPrices | Refusal {
-  const prices: Record<string, number | null> = {};
-  for (const name of PRICE_NAMES) {
-    const price = readPrice(written[name], currency, `prices.${name}`);
-    if (isRefusal(price)) return price;
-    prices[name] = price?.minor ?? null;
-  }
-  return prices as ListingPrices;
 }
 
 /** A price as a plain amount above nothing; `null` where nothing is written. */
@@ -322,8 +316,8 @@ export async function sendListings(deps: Deps, input: unknown): Promise<Listed |
   const request = await readRequest(SomeListings, input);
   if (isRefusal(request)) return request;
   const { database } = deps;
-  const [venues, rates, listings] = await Promise.all([
-    selectVenues(database),
+  const [marketplaces, rates, listings] = await Promise.all([
+    selectMarketplaces(database),
     selectRates(database),
     selectListingsById(database, request.listingIds),
   ]);
@@ -331,21 +325,23 @@ export async function sendListings(deps: Deps, input: unknown): Promise<Listed |
     deps,
     listings.map(({ nameId }) => nameId),
   );
-  const venueOf = new Map(venues.map((venue) => [venue.id, venue]));
+  const marketplaceOf = new Map(marketplaces.map((marketplace) => [marketplace.id, marketplace]));
   const known = new Map(names.map((name) => [name.nameId, name]));
   return changing(deps, async (tx) => {
     const drafts = (await selectListingsById(tx, request.listingIds)).filter(isDraft);
     const judged = drafts.flatMap((listing) => {
       const name = known.get(listing.nameId);
-      const venue = listing.venueId === null ? null : (venueOf.get(listing.venueId) ?? null);
-      return name ? [{ listing, venue, findings: findingsOf(listing, name, venue, rates, deps.clock()) }] : [];
+      const marketplace = listing.marketplaceId === null ? null : (marketplaceOf.get(listing.marketplaceId) ?? null);
+      return name
+        ? [{ listing, marketplace, findings: findingsOf(listing, name, marketplace, rates, deps.clock()) }]
+        : [];
     });
     const stopped = judged.filter(({ findings }) => findings.some(({ stops }) => stops));
     const fine = judged.filter((one) => !stopped.includes(one));
-    // Once for each venue, not for each listing.
-    for (const venue of new Set(fine.map((one) => one.venue))) {
-      const ids = fine.filter((one) => one.venue === venue).map(({ listing }) => listing.id);
-      await sendWithin(tx, deps, ids, venue);
+    // Once for each marketplace, not for each listing.
+    for (const marketplace of new Set(fine.map((one) => one.marketplace))) {
+      const ids = fine.filter((one) => one.marketplace === marketplace).map(({ listing }) => listing.id);
+      await sendWithin(tx, deps, ids, marketplace);
     }
     return {
       listingIds: drafts.map(({ id }) => id),
@@ -355,7 +351,7 @@ export async function sendListings(deps: Deps, input: unknown): Promise<Listed |
   });
 }
 
-/** Takes names off offer. At a venue with a link they are withdrawn there; those in a running auction stay to its close. */
+/** Takes names off offer. At a marketplace with a link they are withdrawn there; those in a running auction stay to its close. */
 export async function withdrawListingsById(deps: Deps, input: unknown): Promise<number | Refusal> {
   const request = await readRequest(SomeListings, input);
   if (isRefusal(request)) return request;
@@ -373,7 +369,7 @@ export async function withdrawListingsById(deps: Deps, input: unknown): Promise<
   });
 }
 
-/** Notes that listings were seen live at their venue, by looking. */
+/** Notes that listings were seen live at their marketplace, by looking. */
 export async function markSeenLive(deps: Deps, input: unknown): Promise<number | Refusal> {
   const request = await readRequest(SomeListings, input);
   if (isRefusal(request)) return request;

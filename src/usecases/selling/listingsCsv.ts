@@ -2,11 +2,11 @@ import { wholeUnit } from '@/core/money';
 import { type Refusal, refuse } from '@/core/refusal';
 import type { PriceName } from '@/core/selling';
 import { type ListingRow, selectListings } from '@/database/listings';
-import { selectVenue } from '@/database/venues';
+import { selectMarketplace } from '@/database/marketplaces';
 import { writeTable } from '@/formats/csv/writeTable';
 import type { Deps } from '../deps';
 
-/** Fields that a venue's list of listings can have, with what stands there. */
+/** Fields that a marketplace's list of listings can have, with what stands there. */
 export const CSV_FIELDS: Readonly<Record<string, (listing: ListingRow) => string>> = {
   name: ({ ascii }) => ascii,
   unicode: ({ unicode }) => unicode,
@@ -23,8 +23,10 @@ export const CSV_FIELDS: Readonly<Record<string, (listing: ListingRow) => string
   pitch: ({ pitch }) => pitch,
   description: ({ description }) => description,
   'with site': ({ withSite }) => (withSite ? 'yes' : 'no'),
-  adult: ({ adult }) => (adult ? 'yes' : 'no'),
-  network: ({ network }) => (network ? 'yes' : 'no'),
+  attributes: ({ attributes }) =>
+    Object.entries(attributes)
+      .map(([label, chosen]) => `${label}: ${chosen}`)
+      .join('; '),
 };
 
 function whole({ prices, currency }: ListingRow, name: PriceName): string {
@@ -32,11 +34,13 @@ function whole({ prices, currency }: ListingRow, name: PriceName): string {
   return minor === null ? '' : String(minor / wholeUnit(currency));
 }
 
-/** The current listings at a venue as CSV, in its own columns where they are defined. */
-export async function listingsCsv(deps: Deps, venueId: number): Promise<string | Refusal> {
-  const row = await selectVenue(deps.database, venueId);
-  if (!row) return refuse('venue-unknown', 'That venue is no longer there. Choose another.');
-  const listings = (await selectListings(deps.database, null)).filter((listing) => listing.venueId === venueId);
+/** The current listings at a marketplace as CSV, in its own columns where they are defined. */
+export async function listingsCsv(deps: Deps, marketplaceId: number): Promise<string | Refusal> {
+  const row = await selectMarketplace(deps.database, marketplaceId);
+  if (!row) return refuse('marketplace-unknown', 'That marketplace is no longer there. Choose another.');
+  const listings = (await selectListings(deps.database, null)).filter(
+    (listing) => listing.marketplaceId === marketplaceId,
+  );
   const columns = row.csvColumns ?? Object.keys(CSV_FIELDS).map((field) => ({ heading: field, field }));
   return writeTable(
     columns.map(({ heading }) => heading),

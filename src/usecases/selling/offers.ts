@@ -6,15 +6,16 @@ import {
   askedPrice,
   costIn,
   hasFailed,
+  type MarketplaceFees,
   type Offered,
   receive,
   refuseAnswer,
   sellingTerms,
-  type VenueFees,
 } from '@/core/selling';
 import { addDays, dayIn, endOfDay, type Instant, parseDay } from '@/core/time';
 import { type AuctionRow, asAuction, lockRunningAuctions } from '@/database/auctions';
 import { type ListingRow, selectListings, selectSaleNames } from '@/database/listings';
+import { selectMarketplace, selectRates } from '@/database/marketplaces';
 import {
   hasLapsed,
   insertFigure,
@@ -31,7 +32,6 @@ import {
 import type { Transaction } from '@/database/pool';
 import { selectSalesOf } from '@/database/sales';
 import { selectSettings, upsertSettings } from '@/database/settings';
-import { selectRates, selectVenue } from '@/database/venues';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { readRequest } from '../validate';
@@ -47,7 +47,7 @@ const STANDS_DAYS = 7;
 /** A buyer's figure, from wherever it came. */
 export interface Incoming {
   readonly nameId: number;
-  readonly venueId: number | null;
+  readonly marketplaceId: number | null;
   readonly threadId: number | null;
   readonly threadRef: string | null;
   readonly figureRef: string | null;
@@ -61,9 +61,9 @@ export interface Incoming {
   readonly at: Instant;
 }
 
-/** The listing that an offer is about: that of its venue, else the first that stands. */
-function listingFor(listings: readonly ListingRow[], venueId: number | null): ListingRow | null {
-  return listings.find((listing) => listing.venueId === venueId) ?? listings[0] ?? null;
+/** The listing that an offer is about: that of its marketplace, else the first that stands. */
+function listingFor(listings: readonly ListingRow[], marketplaceId: number | null): ListingRow | null {
+  return listings.find((listing) => listing.marketplaceId === marketplaceId) ?? listings[0] ?? null;
 }
 
 /**
@@ -83,8 +83,8 @@ export async function receiveOffer(tx: Transaction, deps: Deps, offer: Incoming)
     note: offer.note,
   });
   await setThread(tx, threadId, 'open');
-  const listing = listingFor(await selectListings(tx, [offer.nameId]), offer.venueId);
-  const isAtVenue = thread.ref !== null;
+  const listing = listingFor(await selectListings(tx, [offer.nameId]), offer.marketplaceId);
+  const isAtMarketplace = thread.ref !== null;
   const offered: Offered | null = listing && listing.currency === offer.currency ? listing : null;
   const running = await lockRunningAuctions(tx, offer.nameId);
   const auction =
@@ -93,9 +93,9 @@ export async function receiveOffer(tx: Transaction, deps: Deps, offer: Incoming)
     offered === null ? { kind: 'open' as const } : receive(offer.minor, offered, auction && asAuction(auction));
   // At an auction, and where nothing is listed, the owner answers.
   if (reception.kind === 'declined' && offered?.prices.minimum != null) {
-    await setFigure(tx, figureId, 'declined', isAtVenue ? 'decline' : null);
+    await setFigure(tx, figureId, 'declined', isAtMarketplace ? 'decline' : null);
     await setThread(tx, threadId, 'declined');
-  } else if (reception.kind === 'purchase' && !isAtVenue) {
+  } else if (reception.kind === 'purchase' && !isAtMarketplace) {
     await buy(tx, deps, thread, figureId, reception.minor, listing, auction);
   } else if (auction === null) await answerRuled(tx, deps, thread, figureId, offer.minor, listing);
   await noteBestOffers(tx, [offer.nameId]);
@@ -112,7 +112,7 @@ async function buy(
   listing: ListingRow | null,
   auction: AuctionRow | null,
 ): Promise<void> {
-  if (!auction || auction.atVenue || auction.listingId !== listing?.id) {
+  if (!auction || auction.atMarketplace || auction.listingId !== listing?.id) {
     await accept(tx, deps, thread, figureId, priceMinor, 'rule', listing);
     return;
   }
@@ -162,8 +162,8 @@ async function accept(
     deps.clock(),
     {
       nameId: thread.nameId,
-      venueId: thread.venueId,
-      listingId: listing && listing.venueId === thread.venueId ? listing.id : null,
+      marketplaceId: thread.marketplaceId,
+      listingId: listing && listing.marketplaceId === thread.marketplaceId ? listing.id : null,
       figureId,
       auctionId: null,
       ref: null,
@@ -213,7 +213,7 @@ export async function enterOffer(deps: Deps, input: unknown): Promise<number | R
       return refuse('thread-currency', `This thread is held in ${known.currency}.`, 'currency');
     return receiveOffer(tx, deps, {
       nameId: request.nameId,
-      venueId: null,
+      marketplaceId: null,
       threadId: known?.id ?? null,
       threadRef: null,
       figureRef: null,
@@ -259,15 +259,15 @@ async function carryOutAnswer(
   thread: ThreadRow,
   { answer, figureId, amount, until }: AnswerOffer,
 ): Promise<unknown> {
-  const isAtVenue = thread.ref !== null;
+  const isAtMarketplace = thread.ref !== null;
   switch (answer) {
     case 'accept': {
-      const listing = listingFor(await selectListings(tx, [thread.nameId]), thread.venueId);
+      const listing = listingFor(await selectListings(tx, [thread.nameId]), thread.marketplaceId);
       const figure = thread.figures.find(({ id }) => id === figureId);
       return accept(tx, deps, thread, figureId, figure?.minor ?? 0, 'by hand', listing);
     }
     case 'decline':
-      await setFigure(tx, figureId, 'declined', isAtVenue ? 'decline' : null);
+      await setFigure(tx, figureId, 'declined', isAtMarketplace ? 'decline' : null);
       return setThread(tx, thread.id, 'declined');
     case 'counter': {
       const price = readPrice(amount, thread.currency, 'amount');
@@ -284,7 +284,7 @@ async function carryOutAnswer(
         at: deps.clock(),
         lapsesAt: lapsesAt ?? addDays(deps.clock(), STANDS_DAYS),
         ref: null,
-        tell: isAtVenue,
+        tell: isAtMarketplace,
       });
     }
   }
@@ -354,7 +354,7 @@ export interface Negotiation {
   /** What the name has cost, in the currency of the thread; `null` when a rate is missing. */
   readonly cost: Amount | null;
   /** `null` when a rate is missing. */
-  readonly fees: VenueFees | null;
+  readonly fees: MarketplaceFees | null;
   readonly unitMinor: number;
   /** The sale that it led to, or that the name is promised to. */
   readonly saleId: number | null;
@@ -365,18 +365,18 @@ export async function negotiation(deps: Deps, threadId: number): Promise<Negotia
   const { database } = deps;
   const thread = await selectThread(database, threadId);
   if (!thread) return null;
-  const [listings, [name], rates, venue, sales] = await Promise.all([
+  const [listings, [name], rates, marketplace, sales] = await Promise.all([
     selectListings(database, [thread.nameId]),
     selectSaleNames(database, [thread.nameId]),
     selectRates(database),
-    thread.venueId === null ? null : selectVenue(database, thread.venueId),
+    thread.marketplaceId === null ? null : selectMarketplace(database, thread.marketplaceId),
     selectSalesOf(database, thread.nameId),
   ]);
   const now = deps.clock();
-  const { fees, unitMinor } = sellingTerms(venue, null, thread.currency, rates, now);
+  const { fees, unitMinor } = sellingTerms(marketplace, null, thread.currency, rates, now);
   return {
     thread,
-    listing: listingFor(listings, thread.venueId),
+    listing: listingFor(listings, thread.marketplaceId),
     cost: name ? costIn(name.spent, thread.currency, rates, now) : null,
     fees,
     unitMinor,

@@ -1,61 +1,31 @@
 import { policyFor } from '@/core/lifecycle';
-import type { Amount, Rate } from '@/core/money';
 import { parseDomainName, splitNames } from '@/core/names';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
-import type { PastSale } from '@/core/selling';
-import { addDays, type Day, earliestEnd, type Instant } from '@/core/time';
-import {
-  type ListingRow,
-  type SaleName,
-  selectDatedSpending,
-  selectListings,
-  selectSaleNames,
-} from '@/database/listings';
+import type { PricedName, Pricing } from '@/core/selling';
+import { addDays, earliestEnd, type Instant } from '@/core/time';
+import { type SaleName, selectDatedSpending, selectListings, selectSaleNames } from '@/database/listings';
+import { type MarketplaceRow, selectMarketplaces, selectRates } from '@/database/marketplaces';
 import { selectNameIds } from '@/database/names';
 import { selectPolicies } from '@/database/policies';
 import { selectPastSales } from '@/database/sales';
 import { selectSettings } from '@/database/settings';
-import { selectRates, selectVenues, type VenueRow } from '@/database/venues';
 import type { Deps } from '../deps';
 import { differingNames } from '../records/compare';
 
-/** One name as it is priced: what the checks and the ladder need. */
-export interface PricedName {
-  readonly nameId: number;
-  readonly ascii: string;
-  readonly unicode: string;
-  readonly account: string;
-  readonly spent: readonly Amount[];
-  /** The same, entry by entry. */
-  readonly entries: readonly { readonly day: Day; readonly minor: number; readonly currency: string }[];
-  readonly asking: Amount | null;
-  readonly termEnd: Instant | null;
-  readonly lockedUntil: Instant | null;
-  readonly atAccount: boolean;
-}
+/** Everything the pricing grid works with, the marketplaces as they are set up. The rest is computed where it is typed. */
+export type PricingView = Pricing<MarketplaceRow>;
 
-/** Everything the pricing grid works with. The rest is computed where it is typed. */
-export interface Pricing {
-  readonly names: readonly PricedName[];
-  readonly listings: readonly ListingRow[];
-  readonly venues: readonly VenueRow[];
-  readonly rates: readonly Rate[];
-  readonly sales: readonly PastSale[];
-  readonly homeCurrency: string;
-  readonly now: Instant;
-}
-
-export async function pricingOf(deps: Deps, nameIds: readonly number[]): Promise<Pricing> {
+export async function pricingOf(deps: Deps, nameIds: readonly number[]): Promise<PricingView> {
   const { database } = deps;
-  const [names, listings, venues, rates, sales, settings] = await Promise.all([
+  const [names, listings, marketplaces, rates, sales, settings] = await Promise.all([
     pricedNames(deps, nameIds),
     selectListings(database, nameIds),
-    selectVenues(database),
+    selectMarketplaces(database),
     selectRates(database),
     selectPastSales(database),
     selectSettings(database),
   ]);
-  return { names, listings, venues, rates, sales, homeCurrency: settings.homeCurrency, now: deps.clock() };
+  return { names, listings, marketplaces, rates, sales, homeCurrency: settings.homeCurrency, now: deps.clock() };
 }
 
 /** What checks have to know of names, by their ids. */

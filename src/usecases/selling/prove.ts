@@ -1,14 +1,14 @@
 import { randomUUID } from 'node:crypto';
-import type { VenueListingState } from '@/connectors/venue/port';
+import type { MarketplaceListingState } from '@/connectors/marketplace/port';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import type { Instant } from '@/core/time';
 import { type ListingRow, selectListing, stepListings } from '@/database/listings';
-import { selectVenue } from '@/database/venues';
+import { selectMarketplace } from '@/database/marketplaces';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { linkOf } from '../links/links';
+import { marketplaceLink, marketplaceProblem } from '../marketplaces/marketplaces';
 import { readRequest } from '../validate';
-import { venueLink, venueProblem } from '../venues/venues';
 import { takeState } from './listings';
 import { ProveListing } from './requests';
 
@@ -21,7 +21,7 @@ export function isLookDue({ proofSetAt, proofLookedAt }: ListingRow, now: Instan
 }
 
 /** Sets the record that proves ownership by the registrar's link, where the account has one. */
-export async function setProof(deps: Deps, listing: ListingRow, state: VenueListingState): Promise<void> {
+export async function setProof(deps: Deps, listing: ListingRow, state: MarketplaceListingState): Promise<void> {
   const link = state.proof && (await linkOf(deps, listing.accountId));
   if (!link || !state.proof) return;
   const set = await link.change(listing.ascii, { text: state.proof.text }, `NL-${randomUUID()}`);
@@ -29,19 +29,20 @@ export async function setProof(deps: Deps, listing: ListingRow, state: VenueList
   else deps.log.warn({ listing: listing.id, outcome: set.kind }, 'a proof could not be set by link');
 }
 
-/** Asks a venue to look for a proof now, or to take a code that it mailed. Answers a problem, or `null`. */
-export async function proveAtVenue(
+/** Asks a marketplace to look for a proof now, or to take a code that it mailed. Answers a problem, or `null`. */
+export async function proveAtMarketplace(
   deps: Deps,
   listing: ListingRow,
   by: 'txt' | 'mail',
   code: string | null,
 ): Promise<string | null> {
-  const venue = listing.venueId === null ? null : await selectVenue(deps.database, listing.venueId);
-  const link = venue && (await venueLink(deps, venue));
-  if (!link) return 'This venue has no link that works: prove it there, then note it here.';
+  const marketplace =
+    listing.marketplaceId === null ? null : await selectMarketplace(deps.database, listing.marketplaceId);
+  const link = marketplace && (await marketplaceLink(deps, marketplace));
+  if (!link) return 'This marketplace has no link that works: prove it there, then note it here.';
   const looked = await link.prove(listing.ascii, by, code);
-  if (looked.kind !== 'done') return venueProblem(looked);
-  await changing(deps, (tx) => takeState(tx, deps, venue, listing, looked.value, ['unproved']));
+  if (looked.kind !== 'done') return marketplaceProblem(looked);
+  await changing(deps, (tx) => takeState(tx, deps, marketplace, listing, looked.value, ['unproved']));
   return looked.value.status === 'unproved' ? looked.value.reason : null;
 }
 
@@ -57,6 +58,6 @@ export async function proveListing(deps: Deps, input: unknown): Promise<true | R
     );
     return true;
   }
-  const problem = await proveAtVenue(deps, listing, request.by, request.code ?? null);
+  const problem = await proveAtMarketplace(deps, listing, request.by, request.code ?? null);
   return problem === null ? true : refuse('not-proved', problem, 'code');
 }

@@ -3,13 +3,13 @@ import {
   AGENDA_KINDS,
   type AgendaItem,
   type AgendaKind,
-  AUCTION_DAYS,
   askedPrice,
   costIn,
   HANDOVER_DAYS,
+  LISTING_LIMITS,
   type ListingKind,
   type ListingStatus,
-  leavesOf,
+  netProceedsOf,
   orderAgenda,
   saleFees,
   soldBy,
@@ -27,10 +27,10 @@ import {
   selectNeverListed,
   selectSaleNames,
 } from '@/database/listings';
+import { type MarketplaceRow, selectMarketplaces, selectRates } from '@/database/marketplaces';
 import { selectThreads, type ThreadRow } from '@/database/offers';
 import { type SaleRow, selectSales, selectSalesOf } from '@/database/sales';
 import { selectSettings } from '@/database/settings';
-import { selectRates, selectVenues, type VenueRow } from '@/database/venues';
 import type { Deps } from '../deps';
 
 /** One listing as a line of the list of all. Amounts are minor units of its currency. */
@@ -39,12 +39,12 @@ export interface ListingLine {
   readonly nameId: number;
   readonly ascii: string;
   readonly unicode: string;
-  readonly venue: string;
+  readonly marketplace: string;
   readonly kind: ListingKind;
   readonly currency: string;
   readonly askedMinor: number | null;
   readonly minimumMinor: number | null;
-  /** What the asked price leaves. */
+  /** The net proceeds at the asked price. */
   readonly proceedsMinor: number | null;
   /** Proceeds less cost; `null` when the cost is not known in this currency. */
   readonly profitMinor: number | null;
@@ -73,7 +73,7 @@ export interface SellingReport {
 /** So much of each kind is shown. */
 const MOST_ITEMS = 50;
 /** The longest review, the longest auction, and the handover, in days. */
-const MOST_SALE_DAYS = 84 + AUCTION_DAYS.most + HANDOVER_DAYS;
+const MOST_SALE_DAYS = 84 + LISTING_LIMITS.auctionDays.most + HANDOVER_DAYS;
 const CLOSING_DAYS = 3;
 const SEEN_AGAIN_DAYS = 30;
 const NEVER_LISTED = 20;
@@ -95,23 +95,23 @@ export async function sellingReport(deps: Deps): Promise<SellingReport> {
 async function wholeReport(deps: Deps): Promise<Omit<SellingReport, 'agenda'> & { agenda: readonly AgendaItem[] }> {
   const { database } = deps;
   const now = deps.clock();
-  const [listings, listed, threads, auctions, unsold, sales, venues, never, settings, rates] = await Promise.all([
+  const [listings, listed, threads, auctions, unsold, sales, marketplaces, never, settings, rates] = await Promise.all([
     selectListingsToWatch(database, addDays(now, MOST_SALE_DAYS)),
     countListings(database),
     selectThreads(database, null),
     selectAuctions(database, null),
     selectUnsold(database),
     selectSales(database, 'open'),
-    selectVenues(database),
+    selectMarketplaces(database),
     selectNeverListed(database, NEVER_LISTED),
     selectSettings(database),
     selectRates(database),
   ]);
-  const byId = new Map(venues.map((venue) => [venue.id, venue]));
+  const byId = new Map(marketplaces.map((marketplace) => [marketplace.id, marketplace]));
   const agenda = [
     ...threads.flatMap((thread) => offerToAnswer(thread, now)),
     ...sales.flatMap(saleAtTurn),
-    ...listings.flatMap((listing) => listingItems(listing, byId.get(listing.venueId ?? -1) ?? null, now)),
+    ...listings.flatMap((listing) => listingItems(listing, byId.get(listing.marketplaceId ?? -1) ?? null, now)),
     ...auctions.filter(({ closesAt }) => closesAt < addDays(now, CLOSING_DAYS)).map(auctionClosing),
     ...unsold.map(
       (auction): AgendaItem => ({
@@ -164,7 +164,7 @@ function offerToAnswer(thread: ThreadRow, now: Instant): AgendaItem[] {
   ];
 }
 
-/** Sales where the owner has to act, or the venue has not been told; where no venue stands between, the owner does its part. */
+/** Sales where the owner has to act, or the marketplace has not been told; where no marketplace stands between, the owner does its part. */
 function saleAtTurn(sale: SaleRow): AgendaItem[] {
   const turn = turnAt(sale.stage);
   const isOwners = turn === 'owner' || sale.stage === 'dispute' || (!sale.linked && turn !== 'nobody');
@@ -183,28 +183,28 @@ function saleAtTurn(sale: SaleRow): AgendaItem[] {
     : [];
 }
 
-function listingItems(listing: ListingRow, venue: VenueRow | null, now: Instant): AgendaItem[] {
+function listingItems(listing: ListingRow, marketplace: MarketplaceRow | null, now: Instant): AgendaItem[] {
   const item = (kind: AgendaItem['kind'], by: Instant | null): AgendaItem => ({
     ...about(listing),
     kind,
     by,
     minor: askedPrice(listing),
     currency: listing.currency,
-    who: listing.venue ?? 'the office',
+    who: listing.marketplace ?? 'the office',
     href: pageOf(listing.ascii),
   });
   const items: AgendaItem[] = [];
   const sent = listing.sentAt ?? listing.madeAt;
   if (listing.status === 'unproved' && listing.linked) items.push(item('proof missing', addDays(sent, PROOF_DAYS)));
   if (listing.status === 'refused') items.push(item('listing refused', addDays(sent, PROOF_DAYS)));
-  if (venue && !listing.linked && ['unproved', 'live'].includes(listing.status)) {
-    const reviewed = listing.sentAt === null ? now : ((listing.sentAt + venue.reviewHours * HOUR_MS) as Instant);
+  if (marketplace && !listing.linked && ['unproved', 'live'].includes(listing.status)) {
+    const reviewed = listing.sentAt === null ? now : ((listing.sentAt + marketplace.reviewHours * HOUR_MS) as Instant);
     const again = listing.seenLiveAt === null ? reviewed : addDays(listing.seenLiveAt, SEEN_AGAIN_DAYS);
     if (again <= now) items.push(item('to be seen live', again));
   }
   const isOffered = ['sending', 'unproved', 'in review', 'live'].includes(listing.status);
   const end = listing.termEnd === null ? null : earliestEnd(listing.termEnd);
-  if (isOffered && end !== null && end < soldBy(listing, venue, now)) items.push(item('term too short', end));
+  if (isOffered && end !== null && end < soldBy(listing, marketplace, now)) items.push(item('term too short', end));
   return items;
 }
 
@@ -215,35 +215,41 @@ function auctionClosing(auction: AuctionRow): AgendaItem {
     by: auction.closesAt,
     minor: auction.priceMinor ?? auction.startMinor,
     currency: auction.currency,
-    who: auction.venue ?? 'the office',
+    who: auction.marketplace ?? 'the office',
     href: `/selling/auctions/${auction.id}`,
   };
 }
 
-/** Every current listing with what its price leaves. */
+/** Every current listing with its net proceeds. */
 export async function listingLines(deps: Deps): Promise<ListingLine[]> {
   const { database } = deps;
-  const [listings, venues, rates] = await Promise.all([
+  const [listings, marketplaces, rates] = await Promise.all([
     selectListings(database, null),
-    selectVenues(database),
+    selectMarketplaces(database),
     selectRates(database),
   ]);
   const names = await selectSaleNames(database, [...new Set(listings.map(({ nameId }) => nameId))]);
   const byName = new Map(names.map((name) => [name.nameId, name]));
-  const byVenue = new Map(venues.map((venue) => [venue.id, venue]));
+  const byMarketplace = new Map(marketplaces.map((marketplace) => [marketplace.id, marketplace]));
   const now = deps.clock();
   return listings.map((listing): ListingLine => {
-    const fees = saleFees(byVenue.get(listing.venueId ?? -1) ?? null, listing, listing.currency, rates, now);
+    const fees = saleFees(
+      byMarketplace.get(listing.marketplaceId ?? -1) ?? null,
+      listing,
+      listing.currency,
+      rates,
+      now,
+    );
     const name = byName.get(listing.nameId);
     const askedMinor = askedPrice(listing);
-    const proceedsMinor = askedMinor === null || fees === null ? null : leavesOf(askedMinor, fees).proceedsMinor;
+    const proceedsMinor = askedMinor === null || fees === null ? null : netProceedsOf(askedMinor, fees).proceedsMinor;
     const cost = name ? costIn(name.spent, listing.currency, rates, now) : null;
     return {
       id: listing.id,
       nameId: listing.nameId,
       ascii: listing.ascii,
       unicode: listing.unicode,
-      venue: listing.venue ?? 'the office',
+      marketplace: listing.marketplace ?? 'the office',
       kind: listing.kind,
       currency: listing.currency,
       askedMinor,

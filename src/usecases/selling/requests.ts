@@ -16,75 +16,76 @@ import {
   MinLength,
   ValidateNested,
 } from 'class-validator';
+import { GREATEST_MINOR } from '@/core/money';
 import {
   HANDOVERS,
   type Handover,
   LISTING_KINDS,
+  LISTING_LIMITS,
   type ListingKind,
   SALE_EXITS,
   SALE_STAGES,
   type SaleStage,
 } from '@/core/selling';
+import { Choices, together } from '../texts';
 
 const MOST_NAMES = 500;
 const CODE = /^[A-Z]{3}$/;
 const CODE_WORDS = 'Write the currency as a code like USD.';
 
-/** The prices of a listing as plain amounts, like `1200`; left out where none is set. */
+/** A price in minor units of the listing's currency; left out where none is set. */
+function APrice(): PropertyDecorator {
+  return together(
+    IsOptional(),
+    IsInt({ message: PRICE_IN_WORDS }),
+    Min(1, { message: PRICE_IN_WORDS }),
+    Max(GREATEST_MINOR, { message: 'That is more than a name can cost. Check the amount.' }),
+  );
+}
+
+const PRICE_IN_WORDS = 'Write a price as a plain amount above nothing, like 1200.';
+
+/** The prices of a listing. */
 export class PricesForm {
-  @IsOptional()
-  @IsString()
-  @MaxLength(20)
-  minimum?: string;
+  @APrice()
+  minimum?: number;
 
-  @IsOptional()
-  @IsString()
-  @MaxLength(20)
-  start?: string;
+  @APrice()
+  start?: number;
 
-  @IsOptional()
-  @IsString()
-  @MaxLength(20)
-  reserve?: string;
+  @APrice()
+  reserve?: number;
 
-  @IsOptional()
-  @IsString()
-  @MaxLength(20)
-  asking?: string;
+  @APrice()
+  asking?: number;
 
-  @IsOptional()
-  @IsString()
-  @MaxLength(20)
-  buyNow?: string;
+  @APrice()
+  buyNow?: number;
+}
+
+function AReason(): PropertyDecorator {
+  return together(IsOptional(), IsString(), MaxLength(300, { message: 'A reason has 300 letters at most.' }));
 }
 
 /** Why each price is what it is. */
 export class ReasonsForm {
-  @IsOptional()
-  @IsString()
-  @MaxLength(300)
+  @AReason()
   minimum?: string;
 
-  @IsOptional()
-  @IsString()
-  @MaxLength(300)
+  @AReason()
   start?: string;
 
-  @IsOptional()
-  @IsString()
-  @MaxLength(300)
+  @AReason()
   reserve?: string;
 
-  @IsOptional()
-  @IsString()
-  @MaxLength(300)
+  @AReason()
   asking?: string;
 
-  @IsOptional()
-  @IsString()
-  @MaxLength(300)
+  @AReason()
   buyNow?: string;
 }
+
+const AUCTION_WORDS = `An auction runs for 1 to ${LISTING_LIMITS.auctionDays.most} days.`;
 
 /** One name as it is to be listed. */
 export class ListingForm {
@@ -107,8 +108,8 @@ export class ListingForm {
   reasons?: ReasonsForm;
 
   @IsInt()
-  @Min(1, { message: 'An auction runs for 1 to 30 days.' })
-  @Max(30, { message: 'An auction runs for 1 to 30 days.' })
+  @Min(LISTING_LIMITS.auctionDays.least, { message: AUCTION_WORDS })
+  @Max(LISTING_LIMITS.auctionDays.most, { message: AUCTION_WORDS })
   auctionDays!: number;
 
   @IsBoolean()
@@ -118,39 +119,32 @@ export class ListingForm {
   withSite!: boolean;
 
   @IsArray()
-  @ArrayMaxSize(10, { message: 'Choose up to 10 categories.' })
+  @ArrayMaxSize(LISTING_LIMITS.categories, { message: `Choose up to ${LISTING_LIMITS.categories} categories.` })
   @IsString({ each: true })
   @MaxLength(60, { each: true })
   categories!: string[];
 
   @IsOptional()
   @IsString()
-  @MaxLength(120, { message: 'A pitch is one line of 120 letters at most.' })
+  @MaxLength(LISTING_LIMITS.pitch, { message: `A pitch is one line of ${LISTING_LIMITS.pitch} letters at most.` })
   pitch?: string;
 
   @IsOptional()
   @IsString()
-  @MaxLength(4000, { message: 'A description has 4,000 letters at most.' })
+  @MaxLength(LISTING_LIMITS.description, { message: 'A description has 4,000 letters at most.' })
   description?: string;
 
-  @IsBoolean()
-  adult!: boolean;
-
-  @IsBoolean()
-  network!: boolean;
-
   @IsOptional()
-  @IsString()
-  @MaxLength(60)
-  placement?: string;
+  @Choices(LISTING_LIMITS.attributes)
+  attributes?: Record<string, string>;
 }
 
-/** One to five hundred names to be listed at a venue, or by the office itself. */
+/** One to five hundred names to be listed at a marketplace, or by the office itself. */
 export class SaveListings {
   /** Left out: the office sells them itself. */
   @IsOptional()
   @IsInt()
-  venueId?: number;
+  marketplaceId?: number;
 
   @IsArray()
   @ArrayNotEmpty({ message: 'Choose at least one name.' })
@@ -159,7 +153,7 @@ export class SaveListings {
   @Type(() => ListingForm)
   listings!: ListingForm[];
 
-  /** Send them to the venue now; else they are kept as drafts. */
+  /** Send them to the marketplace now; else they are kept as drafts. */
   @IsBoolean()
   send!: boolean;
 }

@@ -1,13 +1,14 @@
 import { randomBytes, randomUUID } from 'node:crypto';
 import { sameRegistrar } from '@/core/records';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
-import { dueAt, hasFailed, leavesOf, refuseStage, SALE_STAGES, type SaleStage, saleFees } from '@/core/selling';
+import { dueAt, hasFailed, netProceedsOf, refuseStage, SALE_STAGES, type SaleStage, saleFees } from '@/core/selling';
 import { addDays, dayOf, formatInstant, type Instant } from '@/core/time';
 import { selectAccount } from '@/database/accounts';
 import { type AuctionRow, cancelAuctions, lockRunningAuctions } from '@/database/auctions';
 import { insertBatch, patchNames } from '@/database/changes';
 import { type EntryDraft, insertEntries } from '@/database/entries';
 import { reviveListings, stepListings, withdrawListings } from '@/database/listings';
+import { selectMarketplace, selectRates } from '@/database/marketplaces';
 import { closeThreads, holdThreads, noteBestOffers } from '@/database/offers';
 import type { Transaction } from '@/database/pool';
 import { selectNewestRecords } from '@/database/records';
@@ -26,7 +27,6 @@ import {
   updateSale,
 } from '@/database/sales';
 import { sealPlace } from '@/database/secrets';
-import { selectRates, selectVenue } from '@/database/venues';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { linkOf, linkProblem } from '../links/links';
@@ -52,8 +52,9 @@ export async function commitSale(
   threadId: number | null = null,
 ): Promise<number | Refusal> {
   const running = (await lockRunningAuctions(tx, sale.nameId)).filter(({ id }) => id !== sale.auctionId);
-  // What its venue tells of an auction there ends that auction: it knows the bids.
-  const ended = (auction: AuctionRow) => origin === 'venue' && auction.atVenue && auction.venueId === sale.venueId;
+  // What its marketplace tells of an auction there ends that auction: it knows the bids.
+  const ended = (auction: AuctionRow) =>
+    origin === 'marketplace' && auction.atMarketplace && auction.marketplaceId === sale.marketplaceId;
   if (running.some((auction) => auction.bids.length > 0 && !ended(auction)))
     return refuse(
       'auction-has-bids',
@@ -67,7 +68,7 @@ export async function commitSale(
   await withdrawListings(tx, sale.nameId, sale.listingId);
   await cancelAuctions(
     tx,
-    running.filter(({ atVenue }) => !atVenue).map(({ listingId }) => listingId),
+    running.filter(({ atMarketplace }) => !atMarketplace).map(({ listingId }) => listingId),
     at,
   );
   await holdThreads(tx, sale.nameId, true, threadId);
@@ -133,14 +134,14 @@ async function free(tx: Transaction, sale: SaleRow): Promise<void> {
   await noteBestOffers(tx, [sale.nameId]);
 }
 
-/** Books a sale, once: what came in, what the venue kept. The name leaves the working views and stays in the books. */
+/** Books a sale, once: what came in, what the marketplace kept. The name leaves the working views and stays in the books. */
 async function book(tx: Transaction, deps: Deps, sale: SaleRow): Promise<void> {
   if (sale.bookedBatch !== null) return;
   const at = deps.clock();
   const { commissionMinor, feesMinor } = (await keptBy(tx, deps, sale)) ?? { commissionMinor: null, feesMinor: null };
   const batchId = await insertBatch(tx, at, 'sale', `Sold: ${sale.unicode}`);
   const entry = (kind: EntryDraft['kind'], minor: number | null): EntryDraft[] =>
-    // What the venue keeps is not known without a rate: then it is not booked, and the statement says so.
+    // What the marketplace keeps is not known without a rate: then it is not booked, and the statement says so.
     minor === null || minor === 0
       ? []
       : [
@@ -150,7 +151,7 @@ async function book(tx: Transaction, deps: Deps, sale: SaleRow): Promise<void> {
             kind,
             minor,
             currency: sale.currency,
-            means: sale.venue ?? 'paid directly',
+            paymentMethod: sale.marketplace ?? 'paid directly',
             saleId: sale.id,
             note: `sold to ${sale.buyer}`,
           },
@@ -167,16 +168,16 @@ async function book(tx: Transaction, deps: Deps, sale: SaleRow): Promise<void> {
   await closeThreads(tx, sale.nameId);
 }
 
-/** What the venue keeps: as it told, else by its rules; `null` where a rate is missing. */
+/** What the marketplace keeps: as it told, else by its rules; `null` where a rate is missing. */
 async function keptBy(
   tx: Transaction,
   deps: Deps,
   sale: SaleRow,
 ): Promise<{ commissionMinor: number; feesMinor: number } | null> {
   if (sale.commissionMinor !== null) return { commissionMinor: sale.commissionMinor, feesMinor: sale.feesMinor ?? 0 };
-  const venue = sale.venueId === null ? null : await selectVenue(tx, sale.venueId);
-  const fees = saleFees(venue, null, sale.currency, await selectRates(tx), deps.clock());
-  return fees && leavesOf(sale.priceMinor, fees);
+  const marketplace = sale.marketplaceId === null ? null : await selectMarketplace(tx, sale.marketplaceId);
+  const fees = saleFees(marketplace, null, sale.currency, await selectRates(tx), deps.clock());
+  return fees && netProceedsOf(sale.priceMinor, fees);
 }
 
 /** Takes down a step of a sale by hand. */
@@ -192,7 +193,7 @@ export async function stepSale(deps: Deps, input: unknown): Promise<SaleRow | Re
     if (to === 'done' && (await keptBy(tx, deps, sale)) === null)
       return refuse(
         'rate-missing',
-        `What the venue keeps is not known: save a rate from its currency into ${sale.currency} under Setup, Venues, first.`,
+        `What the marketplace keeps is not known: save a rate from its currency into ${sale.currency} under Setup, Marketplaces, first.`,
       );
     if (to === 'buyer known' && (!handover || !buyerAccount))
       return refuse(

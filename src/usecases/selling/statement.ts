@@ -1,19 +1,19 @@
 import { type Amount, convert, type Rate, sumIn } from '@/core/money';
-import { type DatedMoney, type Leaves, leavesOf, saleFees, yearlyReturn } from '@/core/selling';
+import { type DatedMoney, type NetProceeds, netProceedsOf, saleFees, yearlyReturn } from '@/core/selling';
 import { DAY_MS, type Day, dayOf, startOfDay } from '@/core/time';
 import { type EntryRow, selectCostsOfSales, selectEntries } from '@/database/entries';
+import { selectMarketplace, selectRates } from '@/database/marketplaces';
 import { type SaleRow, type SaleStepRow, selectSale, selectSaleSteps, selectSales } from '@/database/sales';
 import { selectSettings } from '@/database/settings';
-import { selectRates, selectVenue } from '@/database/venues';
 import type { Deps } from '../deps';
 
 /** A sale with everything that its statement shows, and where each figure comes from. */
 export interface Statement {
   readonly sale: SaleRow;
   readonly steps: readonly SaleStepRow[];
-  /** `null` when what the venue keeps is not known: a rate is missing. */
-  readonly leaves: Leaves | null;
-  /** Commission and fees are what the venue told; else what its rules come to. */
+  /** `null` when what the marketplace keeps is not known: a rate is missing. */
+  readonly net: NetProceeds | null;
+  /** Commission and fees are what the marketplace told; else what its rules come to. */
   readonly told: boolean;
   /** Every entry of the name before the sale's own. */
   readonly costs: readonly EntryRow[];
@@ -29,21 +29,21 @@ export interface Statement {
 export async function statementOf(deps: Deps, saleId: number): Promise<Statement | null> {
   const sale = await selectSale(deps.database, saleId);
   if (!sale) return null;
-  const [steps, entries, rates, venue] = await Promise.all([
+  const [steps, entries, rates, marketplace] = await Promise.all([
     selectSaleSteps(deps.database, saleId),
     selectEntries(deps.database, sale.nameId),
     selectRates(deps.database),
-    sale.venueId === null ? null : selectVenue(deps.database, sale.venueId),
+    sale.marketplaceId === null ? null : selectMarketplace(deps.database, sale.marketplaceId),
   ]);
-  const told = steps.some(({ stage, origin }) => stage === 'done' && origin === 'venue');
-  const fees = saleFees(venue, null, sale.currency, rates, sale.agreedAt);
-  const leaves: Leaves | null = keptAsTold(sale) ?? (fees && leavesOf(sale.priceMinor, fees));
+  const told = steps.some(({ stage, origin }) => stage === 'done' && origin === 'marketplace');
+  const fees = saleFees(marketplace, null, sale.currency, rates, sale.agreedAt);
+  const net: NetProceeds | null = keptAsTold(sale) ?? (fees && netProceedsOf(sale.priceMinor, fees));
   const costs = entries.filter(({ kind, saleId: belongsTo }) => kind !== 'sale' && belongsTo === null);
-  return { sale, steps, leaves, told, costs, rates, ...resultOf(sale, leaves, costs, rates, dayOf(deps.clock())) };
+  return { sale, steps, net, told, costs, rates, ...resultOf(sale, net, costs, rates, dayOf(deps.clock())) };
 }
 
 /** What a sale left by what was kept of it; `null` while that has not been told or booked. */
-function keptAsTold({ priceMinor, commissionMinor, feesMinor }: SaleRow): Leaves | null {
+function keptAsTold({ priceMinor, commissionMinor, feesMinor }: SaleRow): NetProceeds | null {
   if (commissionMinor === null) return null;
   const fees = feesMinor ?? 0;
   return { priceMinor, commissionMinor, feesMinor: fees, proceedsMinor: priceMinor - commissionMinor - fees };
@@ -52,7 +52,7 @@ function keptAsTold({ priceMinor, commissionMinor, feesMinor }: SaleRow): Leaves
 /** Cost, profit and return of a sale: each entry converted at the rate of its own day. */
 function resultOf(
   sale: Pick<SaleRow, 'currency' | 'stage' | 'stageSince'>,
-  leaves: Leaves | null,
+  net: NetProceeds | null,
   costs: readonly Pick<EntryRow, 'minor' | 'currency' | 'onDay'>[],
   rates: readonly Rate[],
   today: Day,
@@ -70,8 +70,8 @@ function resultOf(
   const first = money.map(({ day }) => day).sort()[0];
   return {
     cost: { minor: costMinor, currency: sale.currency },
-    profit: leaves && { minor: leaves.proceedsMinor - costMinor, currency: sale.currency },
-    yearlyReturn: leaves && yearlyReturn([...money, { day: soldOn, minor: leaves.proceedsMinor }]),
+    profit: net && { minor: net.proceedsMinor - costMinor, currency: sale.currency },
+    yearlyReturn: net && yearlyReturn([...money, { day: soldOn, minor: net.proceedsMinor }]),
     heldDays: first === undefined ? null : Math.round((startOfDay(soldOn) - startOfDay(first)) / DAY_MS),
   };
 }
@@ -82,20 +82,20 @@ export interface SoldLine {
   readonly ascii: string;
   readonly unicode: string;
   readonly ending: string;
-  readonly venue: string;
+  readonly marketplace: string;
   readonly buyer: string;
   readonly soldOn: Day;
   readonly price: Amount;
-  /** `null` when what the venue kept is not known. */
+  /** `null` when what the marketplace kept is not known. */
   readonly proceeds: Amount | null;
   readonly profit: Amount | null;
   readonly yearlyReturn: number | null;
   readonly heldDays: number | null;
 }
 
-/** A sum of the sold list: of a year, an ending, a venue, or a currency. In the home currency at the rates of the sales' days. */
+/** A sum of the sold list: of a year, an ending, a marketplace, or a currency. In the home currency at the rates of the sales' days. */
 export interface SoldTotal {
-  readonly by: 'year' | 'ending' | 'venue' | 'currency';
+  readonly by: 'year' | 'ending' | 'marketplace' | 'currency';
   readonly key: string;
   readonly count: number;
   readonly proceeds: Amount | null;
@@ -120,19 +120,19 @@ export async function soldList(deps: Deps): Promise<SoldList> {
     done.map(({ id }) => id),
   );
   const lines = done.map((sale): SoldLine => {
-    const leaves = keptAsTold(sale);
+    const net = keptAsTold(sale);
     const soldOn = dayOf(sale.stageSince);
-    const { profit, yearlyReturn: rate, heldDays } = resultOf(sale, leaves, costs.get(sale.id) ?? [], rates, soldOn);
+    const { profit, yearlyReturn: rate, heldDays } = resultOf(sale, net, costs.get(sale.id) ?? [], rates, soldOn);
     return {
       id: sale.id,
       ascii: sale.ascii,
       unicode: sale.unicode,
       ending: sale.ascii.slice(sale.ascii.indexOf('.') + 1),
-      venue: sale.venue ?? 'the office',
+      marketplace: sale.marketplace ?? 'the office',
       buyer: sale.buyer,
       soldOn,
       price: { minor: sale.priceMinor, currency: sale.currency },
-      proceeds: leaves && { minor: leaves.proceedsMinor, currency: sale.currency },
+      proceeds: net && { minor: net.proceedsMinor, currency: sale.currency },
       profit,
       yearlyReturn: rate,
       heldDays,
@@ -145,7 +145,7 @@ function totalsOf(lines: readonly SoldLine[], home: string, rates: readonly Rate
   const keys: readonly [SoldTotal['by'], (line: SoldLine) => string][] = [
     ['year', ({ soldOn }) => soldOn.slice(0, 4)],
     ['ending', ({ ending }) => `.${ending}`],
-    ['venue', ({ venue }) => venue],
+    ['marketplace', ({ marketplace }) => marketplace],
     ['currency', ({ price }) => price.currency],
   ];
   return keys.flatMap(([by, keyOf]) => {

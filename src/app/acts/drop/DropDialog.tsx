@@ -21,9 +21,10 @@ import {
   termEndWords,
   untilWords,
 } from '@/ui/text/words';
-import type { Hanging } from '@/usecases/rescue/letGo';
+import type { Hanging } from '@/usecases/rescue/drop';
 import { useLedger } from '../../frame/LedgerProvider';
 import type { RowView } from '../../frame/views';
+import { hoursWords } from '../switch/SwitchDialog';
 import { useAct } from '../useAct';
 import { aboutDroppingAction, dropAction, seenZoneAction } from './actions';
 
@@ -33,11 +34,11 @@ interface DropDialogProps {
   readonly rows: readonly RowView[];
 }
 
-/** Letting names go: what hangs on each, the last day to change one's mind at each price, a reason, one confirmation. */
+/** Dropping names: what hangs on each, the last day to change one's mind at each price, a reason, one confirmation. */
 export function DropDialog({ isOpen, onClose, rows }: DropDialogProps) {
   return (
     <Dialog
-      title={`Let go of ${rows.length === 1 ? rows[0]?.name.unicode : namesWords(rows.length)}`}
+      title={`Drop ${rows.length === 1 ? rows[0]?.name.unicode : namesWords(rows.length)}`}
       isOpen={isOpen && rows.length > 0}
       onClose={onClose}
     >
@@ -66,6 +67,8 @@ function DropForm({ rows, onClose }: Omit<DropDialogProps, 'isOpen'>) {
   const hangs = new Map(hanging.map((one) => [one.nameId, one]));
   const saving = sumByCurrency(rows.flatMap((row) => row.costs.perYear ?? []));
   const [only] = rows.length === 1 ? rows : [];
+  const accountsOf = (some: readonly RowView[]) =>
+    meta.rules.accounts.filter(({ id }) => some.some(({ name }) => name.accountId === id));
   const isLinked = (row: RowView) => meta.rules.accounts.find((one) => one.id === row.name.accountId)?.linked === true;
   const byHand = rows.filter((row) => row.setting !== 'off' && !isLinked(row));
   const reason = chosen === OTHER ? other.trim() : (chosen ?? '');
@@ -112,8 +115,8 @@ function DropForm({ rows, onClose }: Omit<DropDialogProps, 'isOpen'>) {
       <p className="soft">
         Saves {amountsWords(saving)} a year.{' '}
         {byHand.length > 0
-          ? `Switch auto-renew off yourself for ${namesWords(byHand.length)} without a link; it stays asked until you confirm it.`
-          : 'Auto-renew is switched off at the registrar; some need up to 72 hours, and it stays asked until then.'}
+          ? `Switch auto-renew off yourself for ${namesWords(byHand.length)} without a link; it stays requested until you confirm it.`
+          : `Auto-renew is switched off at the registrar, and stays requested until it has confirmed: ${hoursWords(accountsOf(rows))}.`}
       </p>
       <Choice
         label="Why"
@@ -149,7 +152,7 @@ function DropForm({ rows, onClose }: Omit<DropDialogProps, 'isOpen'>) {
       )}
       <Actions>
         <Button data-kind="primary" isDisabled={isBusy || reason === ''} onPress={() => void drop()}>
-          Let go of {only ? only.name.unicode : namesWords(rows.length)}
+          Drop {only ? only.name.unicode : namesWords(rows.length)}
         </Button>
         <Button onPress={onClose}>Cancel</Button>
       </Actions>
@@ -167,7 +170,7 @@ function hangingWords(row: RowView, known: Hanging | undefined): string[] {
     known?.live && known.live.site.length > 0 ? `a site at ${known.live.site.join(', ')}` : '',
     known?.live && known.live.mail.length > 0 ? `mail at ${known.live.mail.join(', ')}` : '',
     name.asking ? `offered for ${formatAmount(name.asking, true)}` : '',
-    row.phase === 'moving' ? 'a move under way' : '',
+    row.phase === 'pending transfer' ? 'a move under way' : '',
     known && known.runs > 0 ? 'a run that is not settled' : '',
   ].filter((words) => words !== '');
 }
@@ -181,8 +184,8 @@ function changeOfMindWords({ marks, coming, costs }: RowView, today: Instant, st
     costs.lateRenewal && renewableUntil(marks, today) > Math.max(free, today)
       ? `for ${formatAmount(costs.lateRenewal)} until ${untilWords(renewableUntil(marks, today), style)}`
       : '',
-    costs.restore && marks.purge > Math.max(marks.deletion, today)
-      ? `for ${restoreWords(costs)} until ${untilWords(marks.purge, style)}`
+    costs.restore && marks.redemptionEnd > Math.max(marks.deletion, today)
+      ? `for ${restoreWords(costs)} until ${untilWords(marks.redemptionEnd, style)}`
       : '',
   ].filter((words) => words !== '');
   return chances.length === 0

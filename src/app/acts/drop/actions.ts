@@ -3,7 +3,7 @@ import { isRefusal, type Refusal } from '@/core/refusal';
 import { deps } from '@/usecases/deps';
 import type { Done } from '@/usecases/names/edit';
 import { seenZone } from '@/usecases/records/records';
-import { type Hanging, hangingOn, keepAfterAll, letGo } from '@/usecases/rescue/letGo';
+import { dropNames, type Hanging, hangingOn, keepAfterAll } from '@/usecases/rescue/drop';
 import { officeSettings } from '@/usecases/settings';
 import { switchedLater } from '../switch/switchedLater';
 
@@ -11,12 +11,12 @@ import { switchedLater } from '../switch/switchedLater';
 export async function aboutDroppingAction(
   nameIds: readonly number[],
 ): Promise<{ hanging: Hanging[]; reasons: readonly string[] }> {
-  const [hanging, { letGoReasons }] = await Promise.all([hangingOn(deps(), nameIds), officeSettings(deps())]);
-  return { hanging, reasons: letGoReasons };
+  const [hanging, { dropReasons }] = await Promise.all([hangingOn(deps(), nameIds), officeSettings(deps())]);
+  return { hanging, reasons: dropReasons };
 }
 
 export async function dropAction(input: unknown): Promise<Done | Refusal> {
-  return switchedLater(await letGo(deps(), input));
+  return switchedLater(await dropNames(deps(), input));
 }
 
 export async function keepAfterAllAction(input: unknown): Promise<Done | Refusal> {

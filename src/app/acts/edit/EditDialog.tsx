@@ -82,8 +82,8 @@ function EditForm({ nameIds, onClose, tags }: Omit<EditDialogProps, 'isOpen'>) {
         label="The term ends"
         value={ends}
         onChange={setEnds}
-        placeholder="2027-05-13"
-        hint="the day alone, or with its time: 2027-05-13T10:15:00Z"
+        placeholder="2027-09-21"
+        hint="the day alone, or with its time: 2027-09-21T10:15:00Z"
         problem={refused?.field?.endsWith('expiresAt') ? refused.message : null}
       />
       <Field label="Where that was seen" value={evidence} onChange={setEvidence} hint="kept with the change" />

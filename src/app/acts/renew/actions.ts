@@ -1,7 +1,7 @@
 'use server';
 import { isRefusal, type Refusal } from '@/core/refusal';
 import { deps } from '@/usecases/deps';
-import { planRenewal } from '@/usecases/renewals/renew';
+import { planRenewal } from '@/usecases/orders/plan';
 
 /** Plans a renewal or restore of the chosen names, one term each. Answers its number. */
 export async function planRenewalAction(

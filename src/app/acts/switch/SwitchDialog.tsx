@@ -2,7 +2,7 @@
 import { useState } from 'react';
 import styled from 'styled-components';
 import { isChargedAtOnce } from '@/core/funding';
-import { SWITCHES, type Switch } from '@/core/ledger';
+import { type LedgerAccount, SWITCHES, type Switch } from '@/core/ledger';
 import { sumByCurrency } from '@/core/money';
 import type { Instant } from '@/core/time';
 import { Button } from '@/ui/controls/Button';
@@ -12,7 +12,7 @@ import { amountsWords, dayWords, namesWords } from '@/ui/text/words';
 import { useLedger } from '../../frame/LedgerProvider';
 import type { RowView } from '../../frame/views';
 import { useAct } from '../useAct';
-import { askSwitchAction, confirmSwitchAction } from './actions';
+import { confirmSwitchAction, requestSwitchAction } from './actions';
 import { Stalled } from './Stalled';
 
 interface SwitchDialogProps {
@@ -69,7 +69,7 @@ function SwitchForm({ what, nameIds, rows, onClose }: Omit<SwitchDialogProps, 'i
   const { meta, style, today } = useLedger();
   const first = rows[0];
   const standing = first ? standingOf(what, first) : null;
-  const [to, setTo] = useState<'on' | 'off'>(standing?.asked ?? (standing?.setting === 'on' ? 'off' : 'on'));
+  const [to, setTo] = useState<'on' | 'off'>(standing?.requested ?? (standing?.setting === 'on' ? 'off' : 'on'));
   const [evidence, setEvidence] = useState('');
   const { act, isBusy } = useAct();
   const accounts = [...new Set(rows.map((row) => row.name.accountId))].flatMap(
@@ -85,7 +85,7 @@ function SwitchForm({ what, nameIds, rows, onClose }: Omit<SwitchDialogProps, 'i
   const linked = accounts.filter((account) => account.linked);
   const byHand = accounts.filter((account) => !account.linked);
 
-  const run = async (work: () => ReturnType<typeof askSwitchAction>) => {
+  const run = async (work: () => ReturnType<typeof requestSwitchAction>) => {
     if (await act(work)) onClose();
   };
 
@@ -96,7 +96,7 @@ function SwitchForm({ what, nameIds, rows, onClose }: Omit<SwitchDialogProps, 'i
           The ledger has it as {standing.setting}
           {what === 'auto-renew' && `, ${first.name.standing}`}
           {what === 'auto-renew' && first.name.settingSince ? ` since ${dayWords(first.name.settingSince, style)}` : ''}
-          .{standing.asked ? ` Asked for ${standing.asked}, not confirmed yet.` : ''}
+          .{standing.requested ? ` Requested: ${standing.requested}, not confirmed yet.` : ''}
         </p>
       )}
       {what === 'auto-renew' && first?.setting === 'stalled' && <Stalled row={first} />}
@@ -120,7 +120,7 @@ function SwitchForm({ what, nameIds, rows, onClose }: Omit<SwitchDialogProps, 'i
         <p>
           {linked.map((account) => account.label).join(', ')}: the program switches it there itself, for{' '}
           {namesWords(rows.filter((row) => linked.some((account) => account.id === row.name.accountId)).length)}. It
-          stays “asked” until the registrar has answered.
+          stays “requested” until the registrar has answered.
         </p>
       )}
       {byHand.length > 0 && (
@@ -135,7 +135,10 @@ function SwitchForm({ what, nameIds, rows, onClose }: Omit<SwitchDialogProps, 'i
                   ` It charges ${account.leadDays === 0 ? 'on the day the term ends' : `${account.leadDays} days before the term ends`}.`}
               </li>
             ))}
-            <li>Look at the list there again, then confirm what it shows. Some registrars need up to 72 hours.</li>
+            <li>
+              Look at the list there again, then confirm what it shows. A registrar can take its own time:{' '}
+              {hoursWords(byHand)}.
+            </li>
           </Steps>
           <Field
             label="What you saw (evidence)"
@@ -150,7 +153,7 @@ function SwitchForm({ what, nameIds, rows, onClose }: Omit<SwitchDialogProps, 'i
           <Button
             data-kind="primary"
             isDisabled={isBusy}
-            onPress={() => void run(() => askSwitchAction({ nameIds, what, to }))}
+            onPress={() => void run(() => requestSwitchAction({ nameIds, what, to }))}
           >
             Switch it {to}
           </Button>
@@ -166,8 +169,8 @@ function SwitchForm({ what, nameIds, rows, onClose }: Omit<SwitchDialogProps, 'i
             >
               It is {to} now: confirm
             </Button>
-            <Button isDisabled={isBusy} onPress={() => void run(() => askSwitchAction({ nameIds, what, to }))}>
-              Asked, confirm later
+            <Button isDisabled={isBusy} onPress={() => void run(() => requestSwitchAction({ nameIds, what, to }))}>
+              Requested, confirm later
             </Button>
           </>
         )}
@@ -177,24 +180,29 @@ function SwitchForm({ what, nameIds, rows, onClose }: Omit<SwitchDialogProps, 'i
   );
 }
 
+/** How long each registrar may take to confirm. */
+export function hoursWords(accounts: readonly LedgerAccount[]): string {
+  return accounts.map(({ label, switchHours }) => `${label} up to ${switchHours} hours`).join(', ');
+}
+
 /** How a switch stands for a name, and what was asked for. */
-function standingOf(what: Switch, { name, setting }: RowView): { setting: string; asked: 'on' | 'off' | null } {
+function standingOf(what: Switch, { name, setting }: RowView): { setting: string; requested: 'on' | 'off' | null } {
   const words = (value: boolean | null) => (value === null ? 'unknown' : value ? 'on' : 'off');
   switch (what) {
     case 'auto-renew':
-      return { setting, asked: name.asked };
+      return { setting, requested: name.requested };
     case 'lock':
-      return { setting: words(name.lock), asked: name.askedLock };
+      return { setting: words(name.lock), requested: name.requestedLock };
     case 'privacy':
-      return { setting: words(name.privacy), asked: name.askedPrivacy };
+      return { setting: words(name.privacy), requested: name.requestedPrivacy };
   }
 }
 
 /** What a name's registrar has been asked to switch and has not confirmed. */
-export function switchesAsked(row: RowView): { what: Switch; setting: string; to: 'on' | 'off' }[] {
+export function switchesRequested(row: RowView): { what: Switch; setting: string; to: 'on' | 'off' }[] {
   return SWITCHES.flatMap((what) => {
-    const { setting, asked } = standingOf(what, row);
-    return asked === null ? [] : [{ what, setting, to: asked }];
+    const { setting, requested } = standingOf(what, row);
+    return requested === null ? [] : [{ what, setting, to: requested }];
   });
 }
 

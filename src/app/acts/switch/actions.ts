@@ -1,12 +1,12 @@
 'use server';
 import type { Refusal } from '@/core/refusal';
 import { deps } from '@/usecases/deps';
-import { askSwitch, confirmSwitch, type Done } from '@/usecases/names/edit';
+import { confirmSwitch, type Done, requestSwitch } from '@/usecases/names/edit';
 import { switchedLater } from './switchedLater';
 
 /** Asks for auto-renew, lock or privacy to be switched. Where the account has a link, the registrar is told right after the answer. */
-export async function askSwitchAction(input: unknown): Promise<Done | Refusal> {
-  return switchedLater(await askSwitch(deps(), input));
+export async function requestSwitchAction(input: unknown): Promise<Done | Refusal> {
+  return switchedLater(await requestSwitch(deps(), input));
 }
 
 export async function confirmSwitchAction(input: unknown): Promise<Done | Refusal> {

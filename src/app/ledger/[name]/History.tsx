@@ -13,7 +13,7 @@ const WORDS: Readonly<Record<string, string>> = {
   term_end: 'term ends',
   setting: 'auto-renew',
   standing: 'standing',
-  asked: 'asked for',
+  requested: 'requested',
   observed: 'seen as',
   purpose: 'purpose',
   never_lost: 'never to be lost',

@@ -27,7 +27,7 @@ export function KnownFacts({ row, detail }: { row: RowView; detail: NameDetail }
     [
       'auto-renew',
       setting === 'unknown' ? 'not known' : setting,
-      `${name.standing}${name.settingSince ? ` since ${dayWords(name.settingSince, style)}` : ''}${detail.extras.settingEvidence ? `: ${detail.extras.settingEvidence}` : ''}${name.asked ? `; asked for ${name.asked}` : ''}`,
+      `${name.standing}${name.settingSince ? ` since ${dayWords(name.settingSince, style)}` : ''}${detail.extras.settingEvidence ? `: ${detail.extras.settingEvidence}` : ''}${name.requested ? `; requested: ${name.requested}` : ''}`,
     ],
     ['account', account?.label ?? ''],
     ['lock', yesNo(name.lock)],

@@ -2,7 +2,7 @@
 import { type KeyboardEvent, type PointerEvent, useEffect, useLayoutEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { addDays, type Instant, monthName } from '@/core/time';
-import { LifeStrip, placeOn, type StripScale } from '@/ui/strip/LifeStrip';
+import { LifecycleStrip, placeOn, type StripScale } from '@/ui/strip/LifecycleStrip';
 import { monthsOn } from '@/ui/strip/StripAxis';
 import { formatAmount } from '@/ui/text/figures';
 import { dayWords, outlookWords, PHASE_WORDS } from '@/ui/text/words';
@@ -31,7 +31,7 @@ const BAR_TOP = 50;
 const BAR_HEIGHT = 34;
 const LEVEL = 37;
 
-/** The life of a name, large: each price step with its date and cost; any point tells phase and cost on its day. */
+/** The life of a name, large: each deadline with its date and cost; any point tells phase and cost on its day. */
 export function LargeStrip({ row }: { row: RowView }) {
   const { today, style, worker } = useLedger();
   const { day } = useDay();
@@ -55,7 +55,7 @@ export function LargeStrip({ row }: { row: RowView }) {
       void worker?.name(row.name.ascii, probed).then((found) => {
         if (stale || !found) return;
         const then = found.row;
-        const cost = then.step?.before ?? null;
+        const cost = then.deadline?.before ?? null;
         setTold(
           `${dayWords(probed, style)}: ${then.phase ? PHASE_WORDS[then.phase].word : 'not known'}, ${outlookWords(then.outlook, style)}${cost ? `, ${formatAmount(cost)} to keep it` : ''}`,
         );
@@ -103,7 +103,7 @@ export function LargeStrip({ row }: { row: RowView }) {
           {day === today ? 'today' : dayWords(day, style)}
         </text>
         <g transform={`translate(0 ${BAR_TOP})`}>
-          <LifeStrip
+          <LifecycleStrip
             strip={row.strip}
             scale={scale}
             height={BAR_HEIGHT}

@@ -143,7 +143,7 @@ function EntryForm({
       kind,
       minor: minorIn(form, 'amount') ?? Number.NaN,
       currency,
-      means: text('means'),
+      paymentMethod: text('paymentMethod'),
       reference: text('reference'),
       note: text('note'),
     });
@@ -177,7 +177,7 @@ function EntryForm({
             onChange={(code) => setCurrency(code.trim().toUpperCase())}
             problem={problem('currency')}
           />
-          <Field name="means" label="Paid by" />
+          <Field name="paymentMethod" label="Paid by" />
           <Field name="reference" label="Reference" />
         </Fields>
         <Field name="note" label="Note" />

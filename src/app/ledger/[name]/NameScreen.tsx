@@ -74,7 +74,7 @@ export function NameScreen({
   const { worker, meta, problem, style, homeCurrency, reload } = useLedger();
   const { day, daysAhead } = useDay();
   const [view, setView] = useState<NameView | null>(null);
-  const [dialog, setDialog] = useState<'edit' | 'let go' | Switch | null>(null);
+  const [dialog, setDialog] = useState<'edit' | 'drop' | Switch | null>(null);
   const ahead = daysAhead > 0;
   useTitle('Ledger', view && view.place >= 0 ? `${view.place + 1} of ${view.total}` : detail.unicode);
 
@@ -115,7 +115,7 @@ export function NameScreen({
   }
   const { row } = view;
   const account = meta.rules.accounts.find((a) => a.id === row.name.accountId);
-  const price = row.step?.before ?? row.costs.renewal;
+  const price = row.deadline?.before ?? row.costs.renewal;
   const renewable = row.phase === 'term' || row.phase === 'refundable' || row.phase === 'late';
   return (
     <Page>
@@ -163,12 +163,12 @@ export function NameScreen({
               { id: 'sell', text: 'Sell, or see its offers' },
               { id: 'lock', text: 'Transfer lock…' },
               { id: 'privacy', text: 'Privacy…' },
-              { id: 'let go', text: 'Let go…' },
+              { id: 'drop', text: 'Drop…' },
             ]}
             onChoose={(id) =>
               id === 'sell'
                 ? router.push(`/selling/names/${encodeURIComponent(row.name.ascii)}`)
-                : setDialog(id as Switch | 'let go')
+                : setDialog(id as Switch | 'drop')
             }
           />
         </Actions>
@@ -195,7 +195,7 @@ export function NameScreen({
         nameIds={[detail.id]}
         rows={[row]}
       />
-      <DropDialog isOpen={dialog === 'let go'} onClose={() => setDialog(null)} rows={[row]} />
+      <DropDialog isOpen={dialog === 'drop'} onClose={() => setDialog(null)} rows={[row]} />
     </Page>
   );
 }

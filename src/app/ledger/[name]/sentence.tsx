@@ -27,8 +27,8 @@ export function standingSentence(row: RowView, account: string, day: Instant, st
     return (
       <>
         Auto-renew will be tried on {dayWords(coming.at, style)} and{' '}
-        <span className="caution">fails ({coming.cause ? causeWords(coming.cause) : 'no means'})</span>. Then it lapses
-        on {termEndWords(termEnd, style)}. {at}
+        <span className="caution">fails ({coming.cause ? causeWords(coming.cause) : 'no payment method'})</span>. Then
+        it lapses on {termEndWords(termEnd, style)}. {at}
       </>
     );
   }
@@ -40,11 +40,11 @@ export function standingSentence(row: RowView, account: string, day: Instant, st
   const restore = `${restoreWords(costs)}${costs.restoreRuleOfThumb ? ', by rule of thumb' : ''}`;
   const late = `Late renewal ${money(costs.lateRenewal)} until ${untilWords(renewableUntil(marks, day), style)}, then `;
   const auction = marks.auction !== null && day < marks.auction ? 'the registrar auctions it away' : null;
-  const after = auction ?? (marks.purge > marks.deletion ? `restore and a year ${restore}` : 'it is lost');
+  const after = auction ?? (marks.redemptionEnd > marks.deletion ? `restore and a year ${restore}` : 'it is lost');
   switch (phase) {
     case 'refundable':
     case 'term':
-    case 'moving':
+    case 'pending transfer':
       return `${outlook.kind === 'lapses' && outlook.ifOff ? 'Nobody has said whether auto-renew is on: if it is off, it lapses' : 'Lapses'} ${termEndWords(termEnd, style)}. ${marks.deletion > marks.termEnd ? late : 'Then '}${after}. ${at}`;
     case 'late':
       return `Past its term for ${-daysToEnd(termEnd, day, style)} days${why}. ${late}${after}. ${at}`;
@@ -52,14 +52,14 @@ export function standingSentence(row: RowView, account: string, day: Instant, st
       return (
         <>
           <span className="caution">In redemption.</span> Restore and a year {restore} until{' '}
-          {untilWords(marks.purge, style)}, then it is lost. {at}
+          {untilWords(marks.redemptionEnd, style)}, then it is lost. {at}
         </>
       );
-    case 'restoring':
+    case 'pending restore':
       return `Restoring: the report is due by ${marks.restoreReportDue ? untilWords(marks.restoreReportDue, style) : ''}, else it is in redemption again. ${at}`;
-    case 'deleting':
+    case 'pending delete':
       return `In deletion: nothing can be done. Free for anyone from ${dayWords(marks.release, style)} at the earliest.`;
-    case 'free':
+    case 'available':
       return `Free for anyone since ${dayWords(marks.release, style)}.`;
   }
 }

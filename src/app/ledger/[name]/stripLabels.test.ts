@@ -1,6 +1,6 @@
 import { renderToStaticMarkup } from 'react-dom/server';
 import { describe, expect, test } from 'vitest';
-import { indexRules, type LedgerName, lifeStrip, projectLedger, rowsOn } from '@/core/ledger';
+import { indexRules, type LedgerName, lifecycleStrip, projectLedger, rowsOn } from '@/core/ledger';
 import { nameWith, QUAYMARK, rulesWith, TODAY } from '@/core/ledger/sampleLedger';
 import type { Policy } from '@/core/lifecycle';
 import type { Day, Instant } from '@/core/time';
@@ -12,7 +12,11 @@ const style = { zone: 'UTC', today: '2026-11-24' as Day };
 
 function rowOf(name: LedgerName, rules = rulesWith(), day: Instant = TODAY): RowView {
   const projection = projectLedger(indexRules(rules), [name], TODAY);
-  return { ...rowsOn(projection, day)(0), strip: lifeStrip(projection, 0), policy: projection.policies[0] as Policy };
+  return {
+    ...rowsOn(projection, day)(0),
+    strip: lifecycleStrip(projection, 0),
+    policy: projection.policies[0] as Policy,
+  };
 }
 const labels = (row: RowView) => stripLabels(row, style).map((label) => `${label.title}: ${label.text}`);
 const sentence = (row: RowView) =>
@@ -20,12 +24,12 @@ const sentence = (row: RowView) =>
 
 describe('a stalled name in its late window', () => {
   const row = rowOf(nameWith('kelpkiln.com', '2026-11-06T10:15:00Z', { setting: 'stalled' }));
-  test('each price step is labelled with its date and cost', () => {
+  test('each deadline is labelled with its date and cost', () => {
     expect(labels(row)).toEqual([
       '6 Nov term ends: late renewal $11.38',
       '21 Dec deleted: restore and a year about $125.18',
       '19 Jan 2027 last day to restore: then lost',
-      '25 Jan 2027 free: for anyone, at the earliest',
+      '25 Jan 2027 available: for anyone, at the earliest',
     ]);
   });
   test('and said in a sentence', () => {
@@ -54,7 +58,7 @@ describe('a name that auto-renew will charge', () => {
   });
   test('says which card has ended', () => {
     const card = { kind: 'card' as const, label: 'blue card', endsMonth: '2026-11' };
-    const row = rowOf(name, rulesWith({ accounts: [{ ...QUAYMARK, means: [card], balanceMinor: null }] }));
+    const row = rowOf(name, rulesWith({ accounts: [{ ...QUAYMARK, paymentMethods: [card], balanceMinor: null }] }));
     expect(labels(row)[0]).toBe('4 Dec charge fails: blue card ended 11/26');
   });
 });
@@ -76,7 +80,7 @@ describe('where an account or an ending knows fewer steps', () => {
     expect(labels(row)).toContain('8 Jan 2027 auctioned away: lost if somebody bids');
   });
   test('a restore under way has its report due', () => {
-    const observed = { phase: 'restoring' as const, at: TODAY };
+    const observed = { phase: 'pending restore' as const, at: TODAY };
     const row = rowOf(nameWith('a.com', '2026-09-20T00:00:00Z', { observed }));
     expect(labels(row)).toEqual(['30 Nov last day for the report: else restore again, about $125.18']);
     expect(sentence(row)).toContain('Restoring: the report is due by 30 Nov, else it is in redemption again.');

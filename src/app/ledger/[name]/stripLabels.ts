@@ -29,11 +29,11 @@ export function stripLabels(row: RowView, style: DayStyle): StripLabel[] {
       text:
         fails && coming.cause
           ? causeWords(coming.cause)
-          : `${money(coming.cost)}${coming.means ? ` from ${coming.means}` : ''}`,
+          : `${money(coming.cost)}${coming.paymentMethod ? ` from ${coming.paymentMethod}` : ''}`,
     };
     return fails ? [charge, ...lapseLabels(row, style)] : [charge];
   }
-  if (row.phase === 'restoring' && marks.restoreReportDue !== null) {
+  if (row.phase === 'pending restore' && marks.restoreReportDue !== null) {
     return [
       {
         key: 'report',
@@ -53,7 +53,7 @@ function lapseLabels({ marks, costs, termEnd }: RowView, style: DayStyle): Strip
   const add = (key: string, at: Instant, title: string, text: string, caution: boolean, day = dayWords(at, style)) =>
     labels.push({ key, at, title: `${day} ${title}`, text, caution });
   const isLate = marks.deletion > marks.termEnd;
-  const isRestorable = marks.purge > marks.deletion;
+  const isRestorable = marks.redemptionEnd > marks.deletion;
   add(
     'end',
     marks.termEnd,
@@ -75,8 +75,16 @@ function lapseLabels({ marks, costs, termEnd }: RowView, style: DayStyle): Strip
       isRestorable ? `restore and a year ${restoreWords(costs)}` : 'nothing can be done',
       true,
     );
-  if (isRestorable) add('purge', marks.purge, 'last day to restore', 'then lost', true, untilWords(marks.purge, style));
-  if (marks.release > marks.purge || isRestorable)
-    add('release', marks.release, 'free', 'for anyone, at the earliest', false);
+  if (isRestorable)
+    add(
+      'redemption ends',
+      marks.redemptionEnd,
+      'last day to restore',
+      'then lost',
+      true,
+      untilWords(marks.redemptionEnd, style),
+    );
+  if (marks.release > marks.redemptionEnd || isRestorable)
+    add('release', marks.release, 'available', 'for anyone, at the earliest', false);
   return labels;
 }

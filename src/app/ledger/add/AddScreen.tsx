@@ -81,7 +81,7 @@ export function AddScreen({ accounts, open, written }: AddScreenProps) {
           value={text}
           onChange={setText}
           problem={problem}
-          placeholder={'seaholly.com\nbrackenquay.net 2027-05-13\nhttps://www.tarbarrel.org/'}
+          placeholder={'seaholly.com\nbrackenquay.net 2027-09-21\nhttps://www.tarbarrel.org/'}
           hint="Separated by anything; a date behind a name is the end of its term. Whole tables with headings can be pasted too."
         />
         <Actions>

@@ -10,12 +10,12 @@ import { Actions } from '@/ui/overlay/Dialog';
 import { readTyped, spellAmount, typedAmount } from '@/ui/text/figures';
 import { Fields, Ruled, Section } from '@/ui/text/Sheet';
 import { amountsWords } from '@/ui/text/words';
-import type { QuotedItem, RenewalQuote } from '@/usecases/renewals/quote';
+import type { QuotedItem, RenewalQuote } from '@/usecases/orders/quote';
 import { useAct } from '../../acts/useAct';
 import { useLedger } from '../../frame/LedgerProvider';
 import { confirmRenewalAction } from '../actions';
 
-/** What really happened: which names were renewed, what was charged for each, when, by which means, with which reference. */
+/** What really happened: which names were renewed, what was charged for each, when, by which payment method, with which reference. */
 export function ConfirmForm({ renewalId, quote }: { renewalId: string; quote: RenewalQuote }) {
   const router = useRouter();
   const { meta, style, homeCurrency } = useLedger();
@@ -25,7 +25,7 @@ export function ConfirmForm({ renewalId, quote }: { renewalId: string; quote: Re
     () => new Map(items.map((item) => [item.nameId, item.total ? typedAmount(item.total) : ''])),
   );
   const [day, setDay] = useState<string>(style.today);
-  const [means, setMeans] = useState('');
+  const [paymentMethod, setPaymentMethods] = useState('');
   const [reference, setReference] = useState('');
   const { act, isBusy, refused } = useAct();
   const sent = useRef(false);
@@ -48,7 +48,7 @@ export function ConfirmForm({ renewalId, quote }: { renewalId: string; quote: Re
     const request = {
       id: renewalId,
       chargedOn: day,
-      means,
+      paymentMethod,
       reference,
       items: told.map(({ item, read, done: chosen }) => ({
         nameId: item.nameId,
@@ -112,10 +112,10 @@ export function ConfirmForm({ renewalId, quote }: { renewalId: string; quote: Re
           label="Date of the charge"
           value={day}
           onChange={setDay}
-          placeholder="2027-05-13"
+          placeholder="2027-09-21"
           problem={refused?.field === 'chargedOn' ? refused.message : null}
         />
-        <Field label="Paid by" value={means} onChange={setMeans} placeholder="balance, card" />
+        <Field label="Paid by" value={paymentMethod} onChange={setPaymentMethods} placeholder="balance, card" />
         <Field label="Reference" value={reference} onChange={setReference} placeholder="order or receipt number" />
       </Fields>
       <Actions>

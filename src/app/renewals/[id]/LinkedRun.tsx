@@ -2,6 +2,7 @@
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { type Amount, amount, sumByCurrency } from '@/core/money';
+import type { ItemState } from '@/core/orders';
 import { isRefusal } from '@/core/refusal';
 import { Button } from '@/ui/controls/Button';
 import { Actions, Dialog } from '@/ui/overlay/Dialog';
@@ -11,8 +12,8 @@ import { Ruled, Section } from '@/ui/text/Sheet';
 import { Progress } from '@/ui/text/States';
 import { Wide } from '@/ui/text/Wide';
 import { amountsWords, namesWords, termEndWords } from '@/ui/text/words';
-import type { QuotedItem, RenewalQuote } from '@/usecases/renewals/quote';
-import type { ItemProgress, ItemState, ReportWords, RunProgress } from '@/usecases/runs/start';
+import type { QuotedItem, RenewalQuote } from '@/usecases/orders/quote';
+import type { ItemProgress, ReportWords, RunProgress } from '@/usecases/orders/start';
 import { useLedger } from '../../frame/LedgerProvider';
 import {
   finishRunAction,
@@ -30,7 +31,7 @@ import { TopUp } from './TopUp';
 const STATE_WORDS: Readonly<Record<ItemState, string>> = {
   planned: 'to be renewed',
   waiting: 'waiting',
-  sending: 'asked, no answer yet',
+  sending: 'requested, no answer yet',
   pending: 'taken, to be finished',
   done: 'done',
   refused: 'refused',
@@ -158,7 +159,7 @@ export function LinkedRun({
     );
     const asked = short.flatMap(({ item, state }) => liveAmount(item, state) ?? item.total ?? []);
     const minor = asked.reduce((sum, one) => sum + (one.currency === account.currency ? one.minor : 0), 0);
-    return short.length === 0 || !account.means.some(({ kind }) => kind === 'balance')
+    return short.length === 0 || !account.paymentMethods.some(({ kind }) => kind === 'balance')
       ? []
       : [{ id: account.id, label: account.label, minor: Math.max(1, minor) }];
   });
@@ -189,7 +190,7 @@ export function LinkedRun({
       {asking && <p className="soft">Asking the registrars what it costs now…</p>}
       {differing > 0 && !begun && (
         <p className="caution">
-          {differing === 1 ? 'One price differs' : `${differing} prices differ`} from the price book. What the registrar
+          {differing === 1 ? 'One price differs' : `${differing} prices differ`} from the price list. What the registrar
           asks now counts.
         </p>
       )}
@@ -200,7 +201,7 @@ export function LinkedRun({
               <th>Name</th>
               <th>Account</th>
               <th>New end</th>
-              <th className="figure">Price book</th>
+              <th className="figure">Price list</th>
               <th className="figure">{begun ? 'Charged' : 'Registrar asks'}</th>
               <th>Stands at</th>
               <th>
@@ -280,7 +281,7 @@ export function LinkedRun({
       >
         <p>
           {amountsWords(costs)} will be taken at {accounts}. {firstEnd(startable.map(({ item }) => item))}{' '}
-          {restoring ? 'A restore' : 'A renewal'} cannot be given back. <Otherwise nameIds={startableIds} />
+          {restoring ? 'A restore' : 'A renewal'} cannot be refunded. <Otherwise nameIds={startableIds} />
         </p>
         {restoring && <ReportForm reports={reports} draft={draft} onChange={setDraft} />}
         <Actions>

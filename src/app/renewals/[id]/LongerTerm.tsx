@@ -9,7 +9,7 @@ import { Actions } from '@/ui/overlay/Dialog';
 import { formatAmount, numberText } from '@/ui/text/figures';
 import { Fields, Section } from '@/ui/text/Sheet';
 import { namesWords } from '@/ui/text/words';
-import type { TermsCompared } from '@/usecases/renewals/compareTerms';
+import type { TermsCompared } from '@/usecases/orders/compareTerms';
 import { compareTermsAction } from '../actions';
 
 const TERMS = Array.from({ length: 10 }, (_, i) => ({

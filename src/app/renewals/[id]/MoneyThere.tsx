@@ -4,7 +4,7 @@ import { type Amount, amount } from '@/core/money';
 import { addDays } from '@/core/time';
 import { formatAmount } from '@/ui/text/figures';
 import { causeWords, dayWords } from '@/ui/text/words';
-import type { QuotedAccount, RenewalQuote } from '@/usecases/renewals/quote';
+import type { QuotedAccount, RenewalQuote } from '@/usecases/orders/quote';
 import { useLedger } from '../../frame/LedgerProvider';
 import type { FundingView } from '../../frame/views';
 import { TopUp } from './TopUp';
@@ -21,14 +21,15 @@ export function MoneyThere({
   quote: RenewalQuote;
   account: QuotedAccount['account'];
   totals: readonly Amount[];
-  /** The means that was chosen; `null` for the usual order. */
+  /** The payment method that was chosen; `null` for the usual order. */
   payBy: string | null;
 }) {
   const { worker, meta, today, style } = useLedger();
   const [after, setAfter] = useState<FundingView | null>(null);
   const own = totals.find((total) => total.currency === account.currency);
   const asked = own?.minor ?? 0;
-  const payer = payBy === null ? account.means[0] : account.means.find(({ label }) => label === payBy);
+  const payer =
+    payBy === null ? account.paymentMethods[0] : account.paymentMethods.find(({ label }) => label === payBy);
   // As the ledger knows it now: it may have been topped up since the quote.
   const balanceMinor = meta?.rules.accounts.find(({ id }) => id === account.id)?.balanceMinor ?? account.balanceMinor;
   const paysByBalance = balanceMinor !== null && payer?.kind === 'balance';

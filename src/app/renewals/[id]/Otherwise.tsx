@@ -13,9 +13,9 @@ const KIND_WORDS: Readonly<Record<Outlook['kind'], readonly [one: string, many: 
   auctioned: ['is auctioned away', 'are auctioned away'],
   'restore by': ['is lost', 'are lost'],
   'report due': ['falls back into redemption', 'fall back into redemption'],
-  moving: ['moves', 'move'],
-  'free from': ['is lost', 'are lost'],
-  'free since': ['is lost', 'are lost'],
+  'pending transfer': ['moves', 'move'],
+  'available from': ['is lost', 'are lost'],
+  'available since': ['is lost', 'are lost'],
   unknown: ['has no known end', 'have no known end'],
 };
 

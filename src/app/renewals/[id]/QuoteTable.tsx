@@ -4,7 +4,7 @@ import { formatAmount } from '@/ui/text/figures';
 import { Ruled } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
 import { termEndWords } from '@/ui/text/words';
-import type { QuotedItem, RenewalQuote } from '@/usecases/renewals/quote';
+import type { QuotedItem, RenewalQuote } from '@/usecases/orders/quote';
 import { useLedger } from '../../frame/LedgerProvider';
 import { type OnPayBy, type PayBy, QuoteTotals } from './QuoteTotals';
 

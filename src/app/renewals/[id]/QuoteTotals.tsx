@@ -1,13 +1,13 @@
 'use client';
 import { Choice } from '@/ui/controls/Field';
 import { amountsWords, namesWords } from '@/ui/text/words';
-import type { RenewalQuote } from '@/usecases/renewals/quote';
+import type { RenewalQuote } from '@/usecases/orders/quote';
 import { MoneyThere } from './MoneyThere';
 
-/** By which of its means each account pays, by account. */
+/** By which of its payment methods each account pays, by account. */
 export type PayBy = Readonly<Record<string, string>>;
 /** `null` is the account's usual order. */
-export type OnPayBy = (accountId: number, means: string | null) => void;
+export type OnPayBy = (accountId: number, paymentMethod: string | null) => void;
 
 /** The foot of a quote: what it comes to at each account, what pays it, and in all. `columns` are those of its table. */
 export function QuoteTotals({
@@ -29,16 +29,19 @@ export function QuoteTotals({
           <td colSpan={columns - 1}>
             {account.label}{' '}
             <MoneyThere quote={quote} account={account} totals={totals} payBy={payBy[account.id] ?? null} />
-            {account.means.length > 1 && (
+            {account.paymentMethods.length > 1 && (
               <div style={{ maxWidth: 320 }}>
                 <Choice
                   hideLabel
                   label={`What pays at ${account.label}`}
                   value={payBy[account.id] ?? ''}
-                  onChange={(means) => onPayBy(account.id, means || null)}
+                  onChange={(paymentMethod) => onPayBy(account.id, paymentMethod || null)}
                   options={[
-                    { value: '', text: `paid as usual: ${account.means.map(({ label }) => label).join(', then ')}` },
-                    ...account.means.map(({ label }) => ({ value: label, text: `paid by ${label}` })),
+                    {
+                      value: '',
+                      text: `paid as usual: ${account.paymentMethods.map(({ label }) => label).join(', then ')}`,
+                    },
+                    ...account.paymentMethods.map(({ label }) => ({ value: label, text: `paid by ${label}` })),
                   ]}
                 />
               </div>

@@ -10,9 +10,9 @@ import { report } from '@/ui/overlay/Toasts';
 import { numberText } from '@/ui/text/figures';
 import { Fields, Notice, Page, Section } from '@/ui/text/Sheet';
 import { amountsWords, namesWords } from '@/ui/text/words';
-import type { QuotedItem, RenewalQuote } from '@/usecases/renewals/quote';
-import type { OpenRenewal } from '@/usecases/renewals/renew';
-import type { RunProgress } from '@/usecases/runs/start';
+import type { OpenRenewal } from '@/usecases/orders/plan';
+import type { QuotedItem, RenewalQuote } from '@/usecases/orders/quote';
+import type { RunProgress } from '@/usecases/orders/start';
 import { useTitle } from '../../frame/Frame';
 import { changeRenewalAction, moveRenewalAction, payRunByAction } from '../actions';
 import { ConfirmForm } from './ConfirmForm';
@@ -84,16 +84,20 @@ export function RenewScreen({
     if (!isRefusal(answer)) setOpen(answer);
   };
 
-  const payBy = async (accountId: number, means: string | null) => {
-    const answer = await payRunByAction({ id: renewal.id, accountId, ...(means === null ? {} : { means }) });
+  const payBy = async (accountId: number, paymentMethod: string | null) => {
+    const answer = await payRunByAction({
+      id: renewal.id,
+      accountId,
+      ...(paymentMethod === null ? {} : { paymentMethod }),
+    });
     setProblem(isRefusal(answer) ? answer.message : null);
     if (!isRefusal(answer)) setOpen(answer);
   };
 
-  const asked = async () => {
-    const refused = await moveRenewalAction(renewal.id, 'asked');
+  const requested = async () => {
+    const refused = await moveRenewalAction(renewal.id, 'requested');
     if (refused) report({ text: refused.message, problem: true });
-    else setOpen({ ...open, renewal: { ...renewal, status: 'asked' } });
+    else setOpen({ ...open, renewal: { ...renewal, status: 'requested' } });
   };
 
   const drop = async () => {
@@ -117,7 +121,7 @@ export function RenewScreen({
           <RestoreTable
             quote={quote}
             payBy={renewal.payBy}
-            onPayBy={(accountId, means) => void payBy(accountId, means)}
+            onPayBy={(accountId, paymentMethod) => void payBy(accountId, paymentMethod)}
           />
         )}
         {!begun && !restoring && quote.items.some((item) => item.phase === 'late') && (
@@ -130,8 +134,8 @@ export function RenewScreen({
           <QuoteTable
             quote={quote}
             payBy={renewal.payBy}
-            onPayBy={(accountId, means) => void payBy(accountId, means)}
-            locked={renewal.status === 'asked'}
+            onPayBy={(accountId, paymentMethod) => void payBy(accountId, paymentMethod)}
+            locked={renewal.status === 'requested'}
             onYears={(nameId, years) => void change(new Map([[nameId, years]]), { code, percent }, tax)}
           />
         )}
@@ -196,7 +200,7 @@ export function RenewScreen({
             <Button
               data-kind={byLink.items.length > 0 ? undefined : 'primary'}
               isDisabled={byHand.items.every((item) => item.refusal !== null)}
-              onPress={() => void asked()}
+              onPress={() => void requested()}
             >
               {byLink.items.length > 0 ? 'By hand' : 'Next'}: what to do, {amountsWords(byHand.totals)}
             </Button>

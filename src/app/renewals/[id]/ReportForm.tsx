@@ -3,7 +3,7 @@ import { Check } from '@/ui/controls/Check';
 import { Field } from '@/ui/controls/Field';
 import { Ruled } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
-import type { RestoreReport } from '@/usecases/rescue/report';
+import type { RestoreReport } from '@/usecases/orders/restoreReport';
 
 /** What the owner says and certifies in restore reports. */
 export interface ReportDraft {

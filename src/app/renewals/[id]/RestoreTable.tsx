@@ -3,7 +3,7 @@ import { formatAmount } from '@/ui/text/figures';
 import { Ruled } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
 import { termEndWords, untilWords } from '@/ui/text/words';
-import type { RenewalQuote } from '@/usecases/renewals/quote';
+import type { RenewalQuote } from '@/usecases/orders/quote';
 import { useLedger } from '../../frame/LedgerProvider';
 import { type OnPayBy, type PayBy, QuoteTotals } from './QuoteTotals';
 

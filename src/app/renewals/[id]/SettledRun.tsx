@@ -6,7 +6,7 @@ import { formatAmount } from '@/ui/text/figures';
 import { Page, Ruled, Section } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
 import { dayWords } from '@/ui/text/words';
-import type { OpenRenewal } from '@/usecases/renewals/renew';
+import type { OpenRenewal } from '@/usecases/orders/plan';
 import { useLedger } from '../../frame/LedgerProvider';
 
 /** A run that is settled: what was renewed, what was charged, and the receipts, for printing and as CSV. */
@@ -54,7 +54,7 @@ export function SettledRun({ renewal }: { renewal: OpenRenewal['renewal'] }) {
                     </td>
                     <td className="figure">{taxWords(item)}</td>
                     <td>{item.done && item.chargedOn ? formatDay(item.chargedOn) : ''}</td>
-                    <td>{item.done ? item.means || 'not told' : ''}</td>
+                    <td>{item.done ? item.paymentMethod || 'not told' : ''}</td>
                     <td className="name">{item.done ? item.reference : ''}</td>
                   </tr>
                 ))}

@@ -3,7 +3,7 @@ import styled from 'styled-components';
 import { numberText } from '@/ui/text/figures';
 import { Section } from '@/ui/text/Sheet';
 import { amountsWords, namesWords, termEndWords } from '@/ui/text/words';
-import type { RenewalQuote } from '@/usecases/renewals/quote';
+import type { RenewalQuote } from '@/usecases/orders/quote';
 import { useLedger } from '../../frame/LedgerProvider';
 import type { PayBy } from './QuoteTotals';
 
@@ -23,7 +23,7 @@ export function StepsAtRegistrars({ quote, payBy }: { quote: RenewalQuote; payBy
       <h2>At the registrar</h2>
       {quote.accounts.map(({ account, totals }) => {
         const items = quote.items.filter((item) => item.accountId === account.id && item.refusal === null);
-        const pays = payBy[account.id] ?? account.means.map((means) => means.label).join(', then ');
+        const pays = payBy[account.id] ?? account.paymentMethods.map((method) => method.label).join(', then ');
         return (
           <Section key={account.id}>
             <strong>

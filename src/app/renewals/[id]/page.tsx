@@ -2,9 +2,9 @@ import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
 import { isRefusal } from '@/core/refusal';
 import { deps } from '@/usecases/deps';
-import { openRenewal } from '@/usecases/renewals/renew';
-import { restoreReports } from '@/usecases/rescue/report';
-import { runProgress } from '@/usecases/runs/start';
+import { openRenewal } from '@/usecases/orders/plan';
+import { restoreReports } from '@/usecases/orders/restoreReport';
+import { runProgress } from '@/usecases/orders/start';
 import { uuidIn } from '../../http/params';
 import { RenewScreen } from './RenewScreen';
 

@@ -70,7 +70,7 @@ export function ComparablesScreen({ sales }: { sales: readonly PastSale[] }) {
         <summary>Bring in past sales</summary>
         <Section>
           <p className="soft">
-            A table with a row of headings: name, price, date (2026-03-09); currency and venue if you like.
+            A table with a row of headings: name, price, date (2026-03-09); currency and marketplace if you like.
           </p>
           <Field label="Table" rows={5} mono value={text} onChange={setText} />
           <Actions>
@@ -120,7 +120,7 @@ export function ComparablesScreen({ sales }: { sales: readonly PastSale[] }) {
                   <td className="name">{sale.ascii}</td>
                   <td>{formatDay(sale.day)}</td>
                   <td className="figure">{formatAmount(sale.price, true)}</td>
-                  <td>{sale.own ? `${sale.venue || 'the office'}, your own` : sale.venue}</td>
+                  <td>{sale.own ? `${sale.marketplace || 'the office'}, your own` : sale.marketplace}</td>
                   <td className="figure">{traits.length}</td>
                   <td className="figure">{traits.digits}</td>
                   <td className="figure">{traits.hyphens}</td>

@@ -35,33 +35,33 @@ const Foot = styled.footer`
   gap: 4px 20px;
   min-height: 44px;
   padding: 4px 18px;
-  background: var(--footing);
-  color: var(--on-footing);
+  background: var(--totals);
+  color: var(--on-totals);
   & > div { margin-left: auto; display: flex; gap: 8px; }
 `;
 
-type SortId = 'name' | 'venue' | 'kind' | 'asked' | 'leaves' | 'profit' | 'offer' | 'status' | 'term';
+type SortId = 'name' | 'marketplace' | 'kind' | 'asked' | 'proceeds' | 'profit' | 'offer' | 'status' | 'term';
 
 const SORT: Readonly<Record<SortId, (line: ListingLine) => string | number>> = {
   name: ({ ascii }) => ascii,
-  venue: ({ venue }) => venue,
+  marketplace: ({ marketplace }) => marketplace,
   kind: ({ kind }) => kind,
   asked: ({ askedMinor }) => askedMinor ?? -1,
-  leaves: ({ proceedsMinor }) => proceedsMinor ?? -1,
+  proceeds: ({ proceedsMinor }) => proceedsMinor ?? -1,
   profit: ({ profitMinor }) => profitMinor ?? Number.NEGATIVE_INFINITY,
   offer: ({ bestMinor }) => bestMinor ?? -1,
   status: ({ status }) => status,
   term: ({ termEnd }) => termEnd ?? Number.POSITIVE_INFINITY,
 };
 
-interface Venue {
+interface Marketplace {
   readonly id: number;
   readonly label: string;
   readonly linked: boolean;
 }
 
-/** Every listing with what its price leaves, sorted and filtered where it stands. */
-export function ListingsScreen({ venues }: { venues: readonly Venue[] }) {
+/** Every listing with its net proceeds, sorted and filtered where it stands. */
+export function ListingsScreen({ marketplaces }: { marketplaces: readonly Marketplace[] }) {
   const router = useRouter();
   const { style, homeCurrency } = useLedger();
   const [lines, setLines] = useState<readonly ListingLine[] | null>(null);
@@ -90,8 +90,8 @@ export function ListingsScreen({ venues }: { venues: readonly Venue[] }) {
   const shown = useMemo(() => {
     const keyOf = SORT[sort.id];
     const found = (lines ?? []).filter(
-      ({ ascii, unicode, venue }) =>
-        (where === 'all' || venue === where) && (ascii.includes(text.toLowerCase()) || unicode.includes(text)),
+      ({ ascii, unicode, marketplace }) =>
+        (where === 'all' || marketplace === where) && (ascii.includes(text.toLowerCase()) || unicode.includes(text)),
     );
     const keyed = found.map((line) => ({ line, key: keyOf(line) }));
     const sign = sort.descending ? -1 : 1;
@@ -116,7 +116,7 @@ export function ListingsScreen({ venues }: { venues: readonly Venue[] }) {
   const picked = shown.filter(({ id }) => chosen.has(id));
   const listingIds = picked.map(({ id }) => id);
   const names = [...new Set(picked.map(({ nameId }) => nameId))];
-  const venue = venues.find(({ label }) => label === where);
+  const marketplace = marketplaces.find(({ label }) => label === where);
   if (problem) return <Failed text="The listings could not be read." onRetry={() => void load()} />;
   if (lines === null) return <Loading text="Reading the listings" />;
   return (
@@ -124,17 +124,17 @@ export function ListingsScreen({ venues }: { venues: readonly Venue[] }) {
       <Bar>
         <Field label="Find" value={text} onChange={setText} placeholder="any part of a name" />
         <Choice
-          label="Venue"
+          label="Marketplace"
           value={where}
           onChange={setWhere}
           options={[
-            { value: 'all', text: 'all venues' },
+            { value: 'all', text: 'all marketplaces' },
             { value: 'the office', text: 'the office' },
-            ...venues.map(({ label }) => ({ value: label, text: label })),
+            ...marketplaces.map(({ label }) => ({ value: label, text: label })),
           ]}
         />
-        {venue && !venue.linked && (
-          <ButtonLink href={`/selling/csv/${venue.id}`} prefetch={false}>
+        {marketplace && !marketplace.linked && (
+          <ButtonLink href={`/selling/csv/${marketplace.id}`} prefetch={false}>
             These as CSV
           </ButtonLink>
         )}
@@ -172,12 +172,12 @@ export function ListingsScreen({ venues }: { venues: readonly Venue[] }) {
           </Empty>
         }
       />
-      <Foot aria-label="Footing">
+      <Foot aria-label="Totals">
         <b>
           {(chosen.size || shown.length).toLocaleString('en')} {chosen.size > 0 ? 'chosen' : 'listings'}
         </b>
         <span>
-          leave <b>{amountsWords(sumByCurrency(leavesOf(chosen.size > 0 ? picked : shown)), true)}</b>
+          leave <b>{amountsWords(sumByCurrency(netProceedsOf(chosen.size > 0 ? picked : shown)), true)}</b>
           {notKnown(chosen.size > 0 ? picked : shown)}
         </span>
         {chosen.size > 0 && (
@@ -209,7 +209,7 @@ function notKnown(lines: readonly ListingLine[]): string {
   return count === 0 ? '' : `, ${count} not known`;
 }
 
-function leavesOf(lines: readonly ListingLine[]) {
+function netProceedsOf(lines: readonly ListingLine[]) {
   return lines.flatMap(({ proceedsMinor, currency }) =>
     proceedsMinor === null ? [] : [{ minor: proceedsMinor, currency }],
   );
@@ -231,10 +231,10 @@ function columnsFor(style: Parameters<typeof dayWords>[1], home: string): GridCo
   ): GridColumn<ListingLine> => ({ id, heading: label, label, width, figures, sortable: true, render });
   return [
     column('name', 'Name', 210, ({ unicode }) => <span className="name">{unicode}</span>),
-    column('venue', 'Venue', 140, ({ venue }) => venue),
+    column('marketplace', 'Marketplace', 140, ({ marketplace }) => marketplace),
     column('kind', 'Offered as', 120, ({ kind }) => kind),
     column('asked', 'Asked', 90, ({ askedMinor, currency }) => money(askedMinor, currency), true),
-    column('leaves', 'Leaves', 90, ({ proceedsMinor, currency }) => money(proceedsMinor, currency), true),
+    column('proceeds', 'Proceeds', 90, ({ proceedsMinor, currency }) => money(proceedsMinor, currency), true),
     column(
       'profit',
       'Over cost',

@@ -87,17 +87,17 @@ export function Ladder({
       <rect className="sunk" x={RAIL - 5} y={sunkTop} width={10} height={Math.max(0, FOOT - sunkTop)} />
       <line className="rail" x1={RAIL - 5} x2={RAIL - 5} y1={TOP} y2={FOOT} />
       <line className="rail" x1={RAIL + 5} x2={RAIL + 5} y1={TOP} y2={FOOT} />
-      {rungs.map(({ kind, minor, leaves, profitMinor }, i) => {
+      {rungs.map(({ kind, minor, net, profitMinor }, i) => {
         const y = heightOf(minor);
         const textY = (lines[i] ?? y) + 4;
         const price = formatAmount({ minor, currency }, true);
         const left =
           kind === 'cost' || kind === 'no loss'
             ? ''
-            : leaves === null
+            : net === null
               ? 'fees not known'
               : profitMinor === null
-                ? `leaves ${formatAmount({ minor: leaves.proceedsMinor, currency }, true)}`
+                ? `proceeds ${formatAmount({ minor: net.proceedsMinor, currency }, true)}`
                 : `${profitMinor < 0 ? '' : '+'}${formatAmount({ minor: profitMinor, currency }, true)}`;
         const texts = (
           <>

@@ -1,9 +1,7 @@
 'use client';
 import styled from 'styled-components';
-import { buyPrice, type ListingPrices, PRICE_NAMES } from '@/core/selling';
-import { formatAmount, typedMinor } from '@/ui/text/figures';
-import type { PricedName } from '@/usecases/selling/pricing';
-import type { Draft } from './drafts';
+import { buyPrice, type Draft, type PricedName } from '@/core/selling';
+import { formatAmount } from '@/ui/text/figures';
 
 const Card = styled.div`
   display: flex;
@@ -16,9 +14,7 @@ const Card = styled.div`
 
 /** What a buyer gets to see: never a hidden reserve, the least offer, or what it has cost. */
 export function Preview({ name, draft, currency }: { name: PricedName; draft: Draft; currency: string }) {
-  const prices = Object.fromEntries(
-    PRICE_NAMES.map((one) => [one, typedMinor(draft.prices[one], currency)]),
-  ) as unknown as ListingPrices;
+  const { prices } = draft;
   const money = (minor: number) => formatAmount({ minor, currency }, true);
   const buy = buyPrice({ kind: draft.kind, prices });
   return (
@@ -40,10 +36,13 @@ export function Preview({ name, draft, currency }: { name: PricedName; draft: Dr
       {buy !== null && draft.kind !== 'fixed price' && <span>Buy at once for {money(buy)}</span>}
       {draft.description && <p>{draft.description}</p>}
       <span className="soft">
-        {[draft.withSite ? 'with its site' : 'the name alone', draft.adult ? '18+' : '', ...draft.categories]
-          .filter(Boolean)
-          .join(' · ')}
+        {[draft.withSite ? 'with its site' : 'the name alone', ...draft.categories, ...chosenWords(draft)].join(' · ')}
       </span>
     </Card>
   );
+}
+
+/** What was chosen of the marketplace's attributes, in words. */
+function chosenWords({ attributes }: Draft): string[] {
+  return Object.entries(attributes).map(([label, chosen]) => (chosen === 'yes' ? label : `${label}: ${chosen}`));
 }

@@ -1,18 +1,14 @@
 'use client';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { type KeyboardEvent, memo, useMemo, useRef } from 'react';
+import { type KeyboardEvent, useMemo, useRef } from 'react';
 import styled from 'styled-components';
-import { wholeUnit } from '@/core/money';
-import { type LadderScale, PRICE_NAMES, type PriceName, pricesOf } from '@/core/selling';
+import { type Draft, type Drafts, PRICE_NAMES, type PricedName, type PriceName, pricesOf } from '@/core/selling';
 import { Check } from '@/ui/controls/Check';
-import { formatAmount } from '@/ui/text/figures';
 import { PRICE_WORDS } from '@/ui/text/sellingWords';
-import type { PricedName, Pricing } from '@/usecases/selling/pricing';
-import { type Draft, type Drafts, judge, type Terms } from './drafts';
-import { LadderLine } from './Ladder';
+import { PriceRow, WIDTHS } from './PriceRow';
+import { usePricing } from './PricingContext';
 
 const ROW = 38;
-const WIDTHS = { choose: 28, name: 152, cost: 50, price: 65, ladder: 74, leaves: 70, check: 70 };
 
 /** Headings that fit over a price. */
 const HEADS: Readonly<Record<PriceName, string>> = { ...PRICE_WORDS, minimum: 'min. offer' };
@@ -36,48 +32,24 @@ const Table = styled.table`
   & tr[data-space='true'] td { height: auto; padding: 0; border: 0; }
 `;
 
-const PriceInput = styled.input`
-  width: 100%;
-  min-height: 28px;
-  padding: 2px 6px;
-  border: 1px solid var(--rule);
-  border-radius: 2px;
-  background: var(--sheet);
-  text-align: right;
-  &[aria-invalid='true'] { border-color: var(--caution); }
-  &:disabled { border-color: transparent; background: none; }
-`;
-
 /** Prices that at least one of the drafts has, in their order. */
 function shownPrices(drafts: Drafts): PriceName[] {
   const used = new Set([...drafts.values()].flatMap(({ kind }) => pricesOf(kind)));
   return PRICE_NAMES.filter((name) => used.has(name));
 }
 
+interface PriceRowsProps {
+  readonly drafts: Drafts;
+  readonly current: number;
+  readonly chosen: ReadonlySet<number>;
+  readonly onCurrent: (nameId: number) => void;
+  readonly onChoose: (nameId: number | 'all', isChosen: boolean) => void;
+}
+
 /** The names with their prices to be typed: arrows up and down go from name to name, Tab from price to price. */
-export function PriceRows({
-  pricing,
-  drafts,
-  terms,
-  scale,
-  current,
-  chosen,
-  onCurrent,
-  onChoose,
-  onPrice,
-}: {
-  pricing: Pricing;
-  drafts: Drafts;
-  terms: Terms;
-  scale: LadderScale;
-  current: number;
-  chosen: ReadonlySet<number>;
-  onCurrent: (nameId: number) => void;
-  onChoose: (nameId: number | 'all', isChosen: boolean) => void;
-  onPrice: (nameId: number, price: PriceName, text: string) => void;
-}) {
+export function PriceRows({ drafts, current, chosen, onCurrent, onChoose }: PriceRowsProps) {
+  const { names } = usePricing().pricing;
   const scroller = useRef<HTMLDivElement>(null);
-  const { names } = pricing;
   const shown = shownPrices(drafts).join();
   // The same list while the kinds stay: else every row would be drawn anew.
   const prices = useMemo(() => PRICE_NAMES.filter((price) => shown.split(',').includes(price)), [shown]);
@@ -94,7 +66,7 @@ export function PriceRows({
     WIDTHS.cost +
     prices.length * WIDTHS.price +
     WIDTHS.ladder +
-    WIDTHS.leaves +
+    WIDTHS.proceeds +
     WIDTHS.check;
 
   const onKeyDown = (event: KeyboardEvent<HTMLDivElement>) => {
@@ -130,7 +102,7 @@ export function PriceRows({
             WIDTHS.cost,
             ...prices.map(() => WIDTHS.price),
             WIDTHS.ladder,
-            WIDTHS.leaves,
+            WIDTHS.proceeds,
             WIDTHS.check,
           ].map((each, i) => (
             // biome-ignore lint/suspicious/noArrayIndexKey: columns have no other name
@@ -155,7 +127,7 @@ export function PriceRows({
               </th>
             ))}
             <th>ladder</th>
-            <th className="figure">leaves</th>
+            <th className="figure">proceeds</th>
             <th>checks</th>
           </tr>
         </thead>
@@ -172,14 +144,10 @@ export function PriceRows({
                 name={name}
                 draft={drafts.get(name.nameId) as Draft}
                 prices={prices}
-                terms={terms}
-                scale={scale}
-                pricing={pricing}
                 isCurrent={current === name.nameId}
                 isChosen={chosen.has(name.nameId)}
                 onCurrent={onCurrent}
                 onChoose={onChoose}
-                onPrice={onPrice}
               />
             );
           })}
@@ -191,94 +159,3 @@ export function PriceRows({
     </Scroller>
   );
 }
-
-const PriceRow = memo(function PriceRow({
-  place,
-  name,
-  draft,
-  prices,
-  terms,
-  scale,
-  pricing,
-  isCurrent,
-  isChosen,
-  onCurrent,
-  onChoose,
-  onPrice,
-}: {
-  place: number;
-  name: PricedName;
-  draft: Draft;
-  prices: readonly PriceName[];
-  terms: Terms;
-  scale: LadderScale;
-  pricing: Pricing;
-  isCurrent: boolean;
-  isChosen: boolean;
-  onCurrent: (nameId: number) => void;
-  onChoose: (nameId: number, isChosen: boolean) => void;
-  onPrice: (nameId: number, price: PriceName, text: string) => void;
-}) {
-  const { rungs, findings, costMinor } = judge(name, draft, terms, pricing);
-  const used = pricesOf(draft.kind);
-  const stops = findings.filter((finding) => finding.stops);
-  const wrong = new Set(stops.flatMap(({ price, other }) => [price, other]));
-  const leading =
-    rungs.findLast(({ kind }) => kind === 'asking') ?? rungs.findLast(({ kind }) => kind === 'reserve') ?? rungs.at(-1);
-  const { currency } = terms;
-  const unitMinor = wholeUnit(currency);
-  // Whole units fit in a row; the exact figures stand beside the list.
-  const units = (minor: number) => formatAmount({ minor: Math.round(minor / unitMinor) * unitMinor, currency }, true);
-  return (
-    <tr
-      aria-rowindex={place + 2}
-      data-current={isCurrent}
-      onFocus={() => onCurrent(name.nameId)}
-      onPointerDown={() => onCurrent(name.nameId)}
-    >
-      <td>
-        <Check
-          aria-label={`Choose ${name.unicode}`}
-          isSelected={isChosen}
-          onChange={(on) => onChoose(name.nameId, on)}
-        />
-      </td>
-      <td className="name" title={name.unicode}>
-        {name.unicode}
-      </td>
-      <td className={costMinor === null ? 'figure soft' : 'figure'}>
-        {costMinor === null ? 'no rate' : units(costMinor)}
-      </td>
-      {prices.map((price) => (
-        <td key={price}>
-          {used.includes(price) ? (
-            <PriceInput
-              inputMode="decimal"
-              value={draft.prices[price]}
-              aria-label={`${PRICE_WORDS[price]} of ${name.unicode}`}
-              aria-invalid={wrong.has(price)}
-              data-place={place}
-              data-price={price}
-              onChange={(event) => onPrice(name.nameId, price, event.target.value)}
-            />
-          ) : (
-            <span className="soft">–</span>
-          )}
-        </td>
-      ))}
-      <td>
-        <LadderLine rungs={rungs} scale={scale} width={WIDTHS.ladder - 8} />
-      </td>
-      <td className="figure">
-        {leading && leading.kind !== 'cost' && leading.kind !== 'no loss'
-          ? leading.leaves
-            ? units(leading.leaves.proceedsMinor)
-            : 'no rate'
-          : ''}
-      </td>
-      <td className={stops.length > 0 ? 'caution' : undefined}>
-        {stops.length > 0 ? `${stops.length} to mend` : findings.length > 0 ? `${findings.length} to know` : 'in order'}
-      </td>
-    </tr>
-  );
-});

@@ -12,9 +12,9 @@ const MOST_NAMES = 500;
 export default async function PricePage({
   searchParams,
 }: {
-  searchParams: Promise<{ names?: string; venue?: string }>;
+  searchParams: Promise<{ names?: string; marketplace?: string }>;
 }) {
-  const { names = '', venue } = await searchParams;
+  const { names = '', marketplace } = await searchParams;
   const ids = names.split(',').map(Number).filter(Number.isInteger).slice(0, MOST_NAMES);
   const pricing = await pricingOf(deps(), ids);
   if (pricing.names.length === 0)
@@ -28,5 +28,5 @@ export default async function PricePage({
         </ButtonLink>
       </Empty>
     );
-  return <PriceScreen pricing={pricing} venueId={venue === undefined ? null : Number(venue)} />;
+  return <PriceScreen pricing={pricing} marketplaceId={marketplace === undefined ? null : Number(marketplace)} />;
 }

@@ -25,7 +25,7 @@ export function SoldScreen({ sold }: { sold: SoldList }) {
           label="Sums by"
           value={by}
           onChange={setBy}
-          options={(['year', 'ending', 'venue', 'currency'] as const).map((one) => ({ value: one, text: one }))}
+          options={(['year', 'ending', 'marketplace', 'currency'] as const).map((one) => ({ value: one, text: one }))}
         />
         <Ruled aria-label={`Sums by ${by}`}>
           <thead>
@@ -76,7 +76,7 @@ export function SoldScreen({ sold }: { sold: SoldList }) {
                     </Link>
                   </td>
                   <td>{formatDay(line.soldOn)}</td>
-                  <td>{line.venue}</td>
+                  <td>{line.marketplace}</td>
                   <td>{line.buyer}</td>
                   <td className="figure">{formatAmount(line.price, true)}</td>
                   <td className="figure">{line.proceeds ? formatAmount(line.proceeds) : 'no rate'}</td>

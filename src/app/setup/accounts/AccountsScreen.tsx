@@ -61,8 +61,8 @@ export function AccountsScreen({ accounts }: { accounts: readonly AccountRow[] }
                     `, ${formatAmount({ minor: account.lateFeeMinor, currency: account.currency })} fee`}
                 </td>
                 <td>
-                  {account.means
-                    .map((means) => `${means.label}${means.endsMonth ? ` to ${means.endsMonth}` : ''}`)
+                  {account.paymentMethods
+                    .map((method) => `${method.label}${method.endsMonth ? ` to ${method.endsMonth}` : ''}`)
                     .join(', then ') || <span className="soft">not said</span>}
                 </td>
                 <td className="figure">

@@ -28,8 +28,8 @@ export function CalendarPart({ feed, base }: { feed: FeedRow | null; base: strin
   };
 
   return (
-    <Section aria-label="Calendar of price steps">
-      <h2>Calendar of price steps</h2>
+    <Section aria-label="Calendar of deadlines">
+      <h2>Calendar of deadlines</h2>
       <p>
         {feed
           ? `A calendar may subscribe until ${dayWords(feed.expiresAt, style)}. ${feed.readAt ? `Last read ${dayWords(feed.readAt, style)}.` : 'Not read yet.'}`

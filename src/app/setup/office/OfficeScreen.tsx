@@ -17,7 +17,7 @@ import { CalendarPart } from './CalendarPart';
 import { RecordServersForm } from './RecordServersForm';
 import { RemindersForm } from './RemindersForm';
 
-/** Home currency, time zone, and the calendar of price steps. */
+/** Home currency, time zone, and the calendar of deadlines. */
 export function OfficeScreen({
   settings,
   feed,
@@ -46,7 +46,7 @@ export function OfficeScreen({
         .split(/[\s,]+/)
         .filter(Boolean)
         .map(Number),
-      letGoReasons: String(form.get('letGoReasons') ?? '')
+      dropReasons: String(form.get('dropReasons') ?? '')
         .split('\n')
         .map((line) => line.trim())
         .filter(Boolean),
@@ -91,12 +91,12 @@ export function OfficeScreen({
               problem={problem('alarmDays')}
             />
             <Field
-              name="letGoReasons"
-              label="Reasons for letting names go"
-              defaultValue={settings.letGoReasons.join('\n')}
+              name="dropReasons"
+              label="Reasons for dropping names"
+              defaultValue={settings.dropReasons.join('\n')}
               rows={4}
               hint="one a line"
-              problem={problem('letGoReasons')}
+              problem={problem('dropReasons')}
             />
           </Fields>
           <Actions>

@@ -66,7 +66,7 @@ export function RemindersForm({ settings }: { settings: Settings }) {
         <Fields>
           <Field
             name="reminderDays"
-            label="Days before a price step"
+            label="Days before a deadline"
             defaultValue={settings.reminderDays.join(', ')}
             hint="at once when a charge fails"
             problem={problem('reminderDays')}

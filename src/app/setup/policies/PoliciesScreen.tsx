@@ -58,8 +58,8 @@ export function PoliciesScreen({ policies, fees }: { policies: readonly Policy[]
                 </td>
                 <td className="figure">{policy.lateDays}</td>
                 <td className="figure">{policy.redemptionDays}</td>
-                <td className="figure">{policy.restoringDays}</td>
-                <td className="figure">{policy.deletingDays}</td>
+                <td className="figure">{policy.pendingRestoreDays}</td>
+                <td className="figure">{policy.pendingDeleteDays}</td>
                 <td className="figure">{policy.refundableDays}</td>
                 <td style={{ whiteSpace: 'nowrap' }}>
                   {policy.terms.renew.least} to {Math.min(policy.terms.renew.greatest, policy.ceilingYears)} years
@@ -111,8 +111,8 @@ const SOURCES: readonly RuleSource[] = ['standard', 'contract', 'common practice
 const NUMBERS = [
   ['lateDays', 'Late window, days'],
   ['redemptionDays', 'Redemption, days'],
-  ['restoringDays', 'Restore report due, days'],
-  ['deletingDays', 'Deletion, days'],
+  ['pendingRestoreDays', 'Restore report due, days'],
+  ['pendingDeleteDays', 'Deletion, days'],
   ['refundableDays', 'Refundable, days'],
   ['transferYears', 'Years a transfer adds'],
   ['transferLockDays', 'Transfer lock, days'],

@@ -30,7 +30,7 @@ const FAULT_WORDS = {
   'finished later': 'takes it, finishes later',
 } as const;
 /** What is no registrar. */
-const PLACE_WORDS: Readonly<Record<string, string>> = { records: 'the public record', venue: 'the venue' };
+const PLACE_WORDS: Readonly<Record<string, string>> = { records: 'the public record', marketplace: 'the marketplace' };
 type Fault = keyof typeof FAULT_WORDS;
 
 /** The practice world: its date, letting days pass, and what is to go wrong. */

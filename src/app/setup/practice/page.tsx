@@ -11,5 +11,5 @@ export default async function PracticePage() {
   const registrars = linked.flatMap(({ login }) =>
     login.startsWith('harbour-') ? [login.slice('harbour-'.length)] : [],
   );
-  return <PracticeScreen first={state} places={[...registrars, 'records', 'venue']} />;
+  return <PracticeScreen first={state} places={[...registrars, 'records', 'marketplace']} />;
 }

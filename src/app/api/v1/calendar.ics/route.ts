@@ -3,7 +3,7 @@ import { compute } from '@/usecases/computing';
 import { deps } from '@/usecases/deps';
 import { answer, written } from '../../../http/problem';
 
-/** The price steps as an iCalendar feed, for whoever has its token; in the interface it is a file to save. */
+/** The deadlines as an iCalendar feed, for whoever has its token; in the interface it is a file to save. */
 export function GET(request: Request): Promise<Response> {
   return answer(async () => {
     const refused = await readFeed(deps(), new URL(request.url).searchParams.get('token'));

@@ -1,6 +1,6 @@
 import { isRefusal } from '@/core/refusal';
 import { deps } from '@/usecases/deps';
-import { renewByName } from '@/usecases/renewals/documents';
+import { renewByName } from '@/usecases/orders/documents';
 import { answer, readJson } from '../../../http/problem';
 
 /** Takes down renewals that were carried out, once for each idempotency key. */

@@ -1,7 +1,7 @@
 'use client';
 import { useState } from 'react';
 import type { NumberStyle } from '@/core/money';
-import { DATE_ORDERS, type DateOrder } from '@/formats/csv/dateCells';
+import { DATE_ORDERS, type DateOrder } from '@/core/time';
 import {
   areAmountsOpen,
   type ColumnReading,

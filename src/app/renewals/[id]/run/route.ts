@@ -1,6 +1,6 @@
 import { isRefusal } from '@/core/refusal';
 import { deps } from '@/usecases/deps';
-import { runCsv } from '@/usecases/runs/runCsv';
+import { runCsv } from '@/usecases/orders/runCsv';
 import { uuidIn } from '../../../http/params';
 
 /** A run as CSV: each name with what was charged and its receipt. */

@@ -1,7 +1,7 @@
 import { deps } from '@/usecases/deps';
-import { keptZone } from '@/usecases/rescue/letGo';
+import { keptZone } from '@/usecases/rescue/drop';
 
-/** The zone that was kept of a name when it was let go (RFC 1035). */
+/** The zone that was kept of a name when it was dropped (RFC 1035). */
 export async function GET(_request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
   const { id } = await params;
   const zone = /^\d{1,9}$/.test(id) ? await keptZone(deps(), Number(id)) : null;

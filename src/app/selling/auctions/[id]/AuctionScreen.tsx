@@ -5,7 +5,7 @@ import { useEffect, useMemo, useState } from 'react';
 import styled from 'styled-components';
 import { type Amount, formatDecimal } from '@/core/money';
 import { isRefusal, type Refusal } from '@/core/refusal';
-import { leavesOf, priceToLeave } from '@/core/selling';
+import { netProceedsOf, priceForProceeds } from '@/core/selling';
 import { addDays, DAY_MS, dayOf, HOUR_MS, type Instant } from '@/core/time';
 import { BidsChart } from '@/ui/chart/BidsChart';
 import { AmountField } from '@/ui/controls/AmountField';
@@ -47,7 +47,7 @@ function leftWords(ms: number): string {
   return hours > 0 ? some(hours, 'hour') : some(minutes, 'minute');
 }
 
-/** One auction: how long it runs, the price, how far the reserve is, and what it leaves now. */
+/** One auction: how long it runs, the price, how far the reserve is, and its proceeds now. */
 export function AuctionScreen({ view }: { view: AuctionView }) {
   const router = useRouter();
   const { style } = useLedger();
@@ -64,8 +64,8 @@ export function AuctionScreen({ view }: { view: AuctionView }) {
 
   const money = (minor: number) => formatAmount({ minor, currency }, true);
   const price = standing.priceMinor;
-  const leaves = price === null || fees === null ? null : leavesOf(price, fees).proceedsMinor;
-  const noLoss = cost === null || fees === null ? null : priceToLeave(cost.minor, fees, unitMinor);
+  const proceeds = price === null || fees === null ? null : netProceedsOf(price, fees).proceedsMinor;
+  const noLoss = cost === null || fees === null ? null : priceForProceeds(cost.minor, fees, unitMinor);
   const points = useMemo(() => bids.map(({ at, priceMinor, bidder }) => ({ at, minor: priceMinor, bidder })), [bids]);
   const lines = useMemo(
     () => [
@@ -83,7 +83,7 @@ export function AuctionScreen({ view }: { view: AuctionView }) {
             Auction of <span className="name">{auction.unicode}</span>
           </h2>
           <Link href={`/selling/names/${encodeURIComponent(auction.ascii)}`}>all of this name</Link>
-          <span className="soft">{auction.venue ?? 'held by the office'}</span>
+          <span className="soft">{auction.marketplace ?? 'held by the office'}</span>
         </Actions>
         {outcome && (
           <Notice data-kind={outcome.kind === 'sold' ? undefined : 'caution'}>
@@ -128,11 +128,11 @@ export function AuctionScreen({ view }: { view: AuctionView }) {
             </dd>
           </div>
           <div>
-            <dt>leaves now</dt>
+            <dt>proceeds now</dt>
             <dd>
-              {leaves === null ? (fees === null ? 'no rate' : '–') : money(leaves)}
-              <small className={leaves !== null && cost !== null && leaves < cost.minor ? 'caution' : undefined}>
-                {leaves !== null && cost !== null && `${money(leaves - cost.minor)} over cost`}
+              {proceeds === null ? (fees === null ? 'no rate' : '–') : money(proceeds)}
+              <small className={proceeds !== null && cost !== null && proceeds < cost.minor ? 'caution' : undefined}>
+                {proceeds !== null && cost !== null && `profit ${money(proceeds - cost.minor)}`}
               </small>
             </dd>
           </div>
@@ -168,14 +168,14 @@ export function AuctionScreen({ view }: { view: AuctionView }) {
         {auction.reserveMinor !== null && `, the long dashes the reserve of ${money(auction.reserveMinor)}`}
         {noLoss !== null && `, the short ones ${money(noLoss)}, from which no loss is left`}.
       </p>
-      {isOpen && !auction.atVenue && <BidPart view={view} onDone={() => router.refresh()} />}
+      {isOpen && !auction.atMarketplace && <BidPart view={view} onDone={() => router.refresh()} />}
       {isOpen && auction.reserveMinor !== null && <ReservePart view={view} onDone={() => router.refresh()} />}
       {outcome?.kind === 'unsold' && outcome.highest !== null && saleId === null && <HighestPart view={view} />}
       {isOpen && (
         <details>
           <summary>
             The next bid has to reach {money(standing.leastMinor)}
-            {auction.atVenue && auction.nextMinor === null && ' by the usual steps'}
+            {auction.atMarketplace && auction.nextMinor === null && ' by the usual steps'}
           </summary>
           <Steps aria-label="Steps of the bids">
             <thead>
@@ -205,7 +205,7 @@ export function AuctionScreen({ view }: { view: AuctionView }) {
               <tr>
                 <th>When</th>
                 <th>Bidder</th>
-                {!auction.atVenue && <th className="figure">up to</th>}
+                {!auction.atMarketplace && <th className="figure">up to</th>}
                 <th className="figure">price after it</th>
               </tr>
             </thead>
@@ -214,7 +214,9 @@ export function AuctionScreen({ view }: { view: AuctionView }) {
                 <tr key={bid.id}>
                   <td>{hourWords(bid.at, style)}</td>
                   <td>{bid.bidder}</td>
-                  {!auction.atVenue && <td className="figure">{bid.maxMinor === null ? '' : money(bid.maxMinor)}</td>}
+                  {!auction.atMarketplace && (
+                    <td className="figure">{bid.maxMinor === null ? '' : money(bid.maxMinor)}</td>
+                  )}
                   <td className="figure">{money(bid.priceMinor)}</td>
                 </tr>
               ))}

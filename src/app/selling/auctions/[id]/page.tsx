@@ -12,7 +12,7 @@ export default async function AuctionPage({ params }: { params: Promise<{ id: st
   const found = await auctionView(deps(), rowIdIn((await params).id));
   if (!found)
     return (
-      <Empty title="This auction is not there." text="It may belong to a name that was given back.">
+      <Empty title="This auction is not there." text="It may belong to a name that was deleted for a refund.">
         <ButtonLink href="/selling">Selling</ButtonLink>
       </Empty>
     );

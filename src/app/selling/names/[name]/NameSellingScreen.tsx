@@ -90,7 +90,7 @@ export function NameSellingScreen({ selling }: { selling: NameSelling }) {
                       {auction.outcome === null ? `closes ${hourWords(auction.closesAt, style)}` : auction.outcome.kind}
                     </Link>
                   </td>
-                  <td>{auction.venue ?? 'the office'}</td>
+                  <td>{auction.marketplace ?? 'the office'}</td>
                   <td>
                     {auction.bids.length} {auction.bids.length === 1 ? 'bid' : 'bids'}
                   </td>
@@ -118,7 +118,7 @@ export function NameSellingScreen({ selling }: { selling: NameSelling }) {
                     <td>
                       <Link href={`/selling/offers/${thread.id}`}>{thread.buyer}</Link>
                     </td>
-                    <td>{thread.venue ?? 'by hand'}</td>
+                    <td>{thread.marketplace ?? 'by hand'}</td>
                     <td>
                       {thread.state}
                       {thread.state === 'open' &&
@@ -157,9 +157,9 @@ function ListingPart({
 }) {
   const { style } = useLedger();
   const [code, setCode] = useState('');
-  const { id, venue, kind, currency, prices, reasons, status } = listing;
-  const where = venue ?? 'the office itself';
-  const isUnproved = status === 'unproved' && listing.venueId !== null;
+  const { id, marketplace, kind, currency, prices, reasons, status } = listing;
+  const where = marketplace ?? 'the office itself';
+  const isUnproved = status === 'unproved' && listing.marketplaceId !== null;
   const prove = async (by: 'txt' | 'mail' | 'by hand', words: string, sent?: string) => {
     const answer = await proveAction({ listingId: id, by, ...(sent ? { code: sent } : {}) });
     onDone(answer, words);
@@ -194,7 +194,7 @@ function ListingPart({
           <p>
             Nobody sees it until {where} knows that the name is yours.{' '}
             {listing.proofSetAt
-              ? 'The record was set by your registrar’s link; the venue looks for it again by itself.'
+              ? 'The record was set by your registrar’s link; the marketplace looks for it again by itself.'
               : linkedAccount
                 ? 'The registrar’s link could not set the record. Set it at your registrar.'
                 : 'Set this record at your registrar:'}
@@ -270,7 +270,7 @@ function ListingPart({
             Send it
           </Button>
         )}
-        {listing.venueId !== null && !listing.linked && ['unproved', 'in review', 'live'].includes(status) && (
+        {listing.marketplaceId !== null && !listing.linked && ['unproved', 'in review', 'live'].includes(status) && (
           <Button onPress={async () => onDone(await seenLiveAction({ listingIds: [id] }), 'Noted as seen live today.')}>
             I have seen it live
           </Button>

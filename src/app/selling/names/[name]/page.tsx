@@ -16,7 +16,7 @@ export default async function NameSellingPage({ params }: NameParams) {
   const selling = await sellingOf(deps(), textIn((await params).name));
   if (!selling)
     return (
-      <Empty title="This name is not in the ledger." text="It may have been renamed or given back.">
+      <Empty title="This name is not in the ledger." text="It may have been renamed or refunded.">
         <ButtonLink href="/selling">Selling</ButtonLink>
       </Empty>
     );

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import styled from 'styled-components';
 import { type Amount, formatDecimal } from '@/core/money';
 import { isRefusal, type Refusal } from '@/core/refusal';
-import { askedPrice, leavesOf, middleOf, priceToLeave } from '@/core/selling';
+import { askedPrice, middleOf, netProceedsOf, priceForProceeds } from '@/core/selling';
 import { addDays, dayOf } from '@/core/time';
 import { AmountField } from '@/ui/controls/AmountField';
 import { Button } from '@/ui/controls/Button';
@@ -54,13 +54,13 @@ export function OfferScreen({ about }: { about: Negotiation }) {
   const middle = middleOf(figures, unitMinor) ?? betweenAsking(last('buyer')?.minor, asking, unitMinor);
   const wanted = margin;
   const floor =
-    cost === null || fees === null || wanted === null ? null : priceToLeave(cost.minor + wanted, fees, unitMinor);
-  const leaves = (minor: number) => {
-    if (fees === null) return 'what the venue keeps is not known: no rate';
-    const { proceedsMinor } = leavesOf(minor, fees);
+    cost === null || fees === null || wanted === null ? null : priceForProceeds(cost.minor + wanted, fees, unitMinor);
+  const proceedsWords = (minor: number) => {
+    if (fees === null) return 'what the marketplace keeps is not known: no rate';
+    const { proceedsMinor } = netProceedsOf(minor, fees);
     return cost === null
-      ? `leaves ${money(proceedsMinor)}`
-      : `leaves ${money(proceedsMinor)}, ${money(proceedsMinor - cost.minor)} over cost`;
+      ? `proceeds ${money(proceedsMinor)}`
+      : `proceeds ${money(proceedsMinor)}, profit ${money(proceedsMinor - cost.minor)}`;
   };
   const read = amount.trim() === '' ? null : readTyped(amount, currency);
   const typed = read === null || isRefusal(read) ? null : read.minor;
@@ -95,7 +95,7 @@ export function OfferScreen({ about }: { about: Negotiation }) {
           </h2>
           <Link href={`/selling/names/${encodeURIComponent(thread.ascii)}`}>all of this name</Link>
           <span className="soft">
-            {thread.venue ?? 'kept by hand'}
+            {thread.marketplace ?? 'kept by hand'}
             {thread.contact && `, ${thread.contact}`}
           </span>
         </Actions>
@@ -127,12 +127,12 @@ export function OfferScreen({ about }: { about: Negotiation }) {
               <dt>{what}</dt>
               <dd>
                 {minor === null ? '–' : money(minor as number)}
-                {minor !== null && what !== 'your floor' && <small>{leaves(minor as number)}</small>}
+                {minor !== null && what !== 'your floor' && <small>{proceedsWords(minor as number)}</small>}
                 {what === 'your floor' && (
                   <small>
                     {cost === null || fees === null
                       ? 'the cost is not known'
-                      : `leaves what it has cost, ${formatAmount(cost)}${wanted ? `, and ${money(wanted)}` : ''}`}
+                      : `brings what it has cost, ${formatAmount(cost)}${wanted ? `, and ${money(wanted)}` : ''}`}
                   </small>
                 )}
               </dd>
@@ -160,7 +160,7 @@ export function OfferScreen({ about }: { about: Negotiation }) {
               currency={currency}
               value={amount}
               onChange={setAmount}
-              hint={typed === null ? 'like 1200' : leaves(typed)}
+              hint={typed === null ? 'like 1200' : proceedsWords(typed)}
               problem={refused?.field === 'amount' ? refused.message : null}
             />
             <Field
@@ -261,8 +261,8 @@ export function OfferScreen({ about }: { about: Negotiation }) {
           <>
             <p>
               <span className="name">{thread.unicode}</span> goes to {thread.buyer} for <b>{money(live.minor)}</b>
-              {`: it ${leaves(live.minor)}`}. The name is promised from now on: other offers wait, and it is taken off
-              offer everywhere else.
+              {`: ${proceedsWords(live.minor)}`}. The name is promised from now on: other offers wait, and it is taken
+              off offer everywhere else.
             </p>
             <p className="soft">
               {live.lapsesAt

@@ -12,7 +12,7 @@ export default async function OfferPage({ params }: { params: Promise<{ id: stri
   const found = await negotiation(deps(), rowIdIn((await params).id));
   if (!found)
     return (
-      <Empty title="This thread is not there." text="It may belong to a name that was given back.">
+      <Empty title="This thread is not there." text="It may belong to a name that was deleted for a refund.">
         <ButtonLink href="/selling">Selling</ButtonLink>
       </Empty>
     );

@@ -48,7 +48,7 @@ const STEP_WORDS: Readonly<Record<SaleStage, string>> = {
   dispute: 'In dispute',
 };
 
-const TURN_WORDS = { buyer: 'the buyer', owner: 'you', venue: 'the venue', nobody: 'nobody' } as const;
+const TURN_WORDS = { buyer: 'the buyer', owner: 'you', marketplace: 'the marketplace', nobody: 'nobody' } as const;
 
 /** A sale from the agreement to the money: whose turn it is, what can be done, and its statement. */
 export function SaleScreen({ statement, hasLink }: { statement: Statement; hasLink: boolean }) {
@@ -128,7 +128,7 @@ export function SaleScreen({ statement, hasLink }: { statement: Statement; hasLi
               <b>It is {TURN_WORDS[turn]}</b>
               {turn === 'owner' ? '' : ' who acts'}: {STAGE_WORDS[sale.stage]}
               {sale.dueAt !== null && `, by ${hourWords(sale.dueAt, style)}`}.
-              {sale.toTell !== null && ' The venue has still to be told.'}
+              {sale.toTell !== null && ' The marketplace has still to be told.'}
             </p>
           )}
         </Section>
@@ -226,7 +226,7 @@ export function SaleScreen({ statement, hasLink }: { statement: Statement; hasLi
           <>
             <p>
               {asking === 'done'
-                ? `${price} is booked as received, the venue’s part as spent. The name leaves the ledger and stays in the books.`
+                ? `${price} is booked as received, the marketplace’s part as spent. The name leaves the ledger and stays in the books.`
                 : asking === 'dispute'
                   ? 'The sale waits until the dispute is settled. The name stays promised.'
                   : 'The sale ends here, and the name may be sold again. Offers that waited are open.'}

@@ -22,7 +22,7 @@ const HOW = {
 
 /** The statement of a sale, printable: every figure with where it comes from. */
 export function StatementPart({ statement }: { statement: Statement }) {
-  const { sale, leaves, told, costs, cost, profit, yearlyReturn, heldDays, rates } = statement;
+  const { sale, net, told, costs, cost, profit, yearlyReturn, heldDays, rates } = statement;
   const { currency } = sale;
   const money = (minor: number) => formatAmount({ minor, currency });
   const used = rates.filter(
@@ -45,7 +45,7 @@ export function StatementPart({ statement }: { statement: Statement }) {
           </>
         )}
         , sold to {sale.buyer} by {HOW[sale.how]}
-        {sale.venue ? ` at ${sale.venue}` : ''}, agreed {formatDay(dayOf(sale.agreedAt))}
+        {sale.marketplace ? ` at ${sale.marketplace}` : ''}, agreed {formatDay(dayOf(sale.agreedAt))}
         {soldOn ? `, paid out ${formatDay(soldOn)}` : ', not paid out yet'}.
       </p>
       <Ruled aria-label="Proceeds">
@@ -57,20 +57,24 @@ export function StatementPart({ statement }: { statement: Statement }) {
           </tr>
           <tr>
             <td>Commission</td>
-            <td className="origin">{told ? 'as the venue told' : sale.venue ? 'by the venue’s rules' : 'no venue'}</td>
-            <td className="figure">{leaves ? money(-leaves.commissionMinor) : 'no rate'}</td>
+            <td className="origin">
+              {told ? 'as the marketplace told' : sale.marketplace ? 'by the marketplace’s rules' : 'no marketplace'}
+            </td>
+            <td className="figure">{net ? money(-net.commissionMinor) : 'no rate'}</td>
           </tr>
           <tr>
             <td>Fees</td>
-            <td className="origin">{told ? 'as the venue told' : sale.venue ? 'by the venue’s rules' : 'no venue'}</td>
-            <td className="figure">{leaves ? money(-leaves.feesMinor) : 'no rate'}</td>
+            <td className="origin">
+              {told ? 'as the marketplace told' : sale.marketplace ? 'by the marketplace’s rules' : 'no marketplace'}
+            </td>
+            <td className="figure">{net ? money(-net.feesMinor) : 'no rate'}</td>
           </tr>
         </tbody>
         <tfoot>
           <tr>
             <td>Proceeds</td>
             <td />
-            <td className="figure">{leaves ? money(leaves.proceedsMinor) : 'not known'}</td>
+            <td className="figure">{net ? money(net.proceedsMinor) : 'not known'}</td>
           </tr>
         </tfoot>
       </Ruled>

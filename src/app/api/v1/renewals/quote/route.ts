@@ -1,6 +1,6 @@
 import { isRefusal } from '@/core/refusal';
 import { deps } from '@/usecases/deps';
-import { quoteByName } from '@/usecases/renewals/documents';
+import { quoteByName } from '@/usecases/orders/documents';
 import { answer, readJson } from '../../../../http/problem';
 
 /** What renewing would do and cost. */

@@ -1,0 +1,140 @@
+'use client';
+import styled from 'styled-components';
+import type { Switch, Totals } from '@/core/ledger';
+import { Button } from '@/ui/controls/Button';
+import { Menu } from '@/ui/overlay/Menu';
+import { amountsWords, namesWords } from '@/ui/text/words';
+import { useDay } from '../frame/LedgerProvider';
+
+const Bar = styled.footer`
+  display: flex;
+  align-items: center;
+  gap: 0 20px;
+  flex-wrap: wrap;
+  flex: none;
+  min-height: 44px;
+  padding: 4px 18px;
+  background: var(--totals);
+  color: var(--on-totals);
+  & > span { color: var(--on-totals-soft); white-space: nowrap; }
+  & b { color: var(--on-totals); }
+  @media (max-width: 640px) { & > span { white-space: normal; } }
+  @media print { background: none; color: black; border-top: 2px solid black; }
+`;
+
+const Acts = styled.div`
+  display: flex;
+  gap: 8px;
+  margin-left: auto;
+  & > * { min-height: 28px; padding-block: 2px; border-color: transparent; }
+  @media print { display: none; }
+`;
+
+interface FootingBarProps {
+  readonly totals: Totals | null;
+  readonly chosen: number;
+  readonly disabled: boolean;
+  readonly onRenew: () => void;
+  readonly onSwitch: (what: Switch | 'drop') => void;
+  readonly onCheck: () => void;
+  readonly onSell: () => void;
+  readonly onEdit: () => void;
+  readonly onClear: () => void;
+  readonly query: string;
+  readonly columns: readonly string[];
+}
+
+/** The totals of the view, or of the chosen names with what can be done with them. */
+export function TotalsBar({
+  totals,
+  chosen,
+  disabled,
+  onRenew,
+  onSwitch,
+  onCheck,
+  onSell,
+  onEdit,
+  onClear,
+  query,
+  columns,
+}: FootingBarProps) {
+  const { day, daysAhead } = useDay();
+  if (!totals) return <Bar aria-label="Totals" />;
+  const asOf = daysAhead > 0 ? `&asOf=${new Date(day).toISOString()}` : '';
+  const exported = (format: string) =>
+    `/api/v1/names/export?format=${format}&columns=${columns.join(',')}${asOf}&${query}`;
+  const unpriced = totals.unpriced > 0 && <span>{namesWords(totals.unpriced)} without a price</span>;
+  if (chosen === 0) {
+    return (
+      <Bar aria-label="Totals of the view">
+        <b>{namesWords(totals.names)}</b>
+        <span>
+          cost per year <b>{amountsWords(totals.perYear)}</b>
+        </span>
+        <span>
+          charged in 30 days <b>{amountsWords(totals.charged30)}</b>, in 90 <b>{amountsWords(totals.charged90)}</b>
+        </span>
+        <span>
+          spent so far <b>{amountsWords(totals.spent)}</b>
+        </span>
+        <span>
+          asking <b>{amountsWords(totals.asking, true)}</b>
+        </span>
+        {unpriced}
+        <Acts>
+          <Menu
+            trigger={<Button>Export</Button>}
+            label="Export this view"
+            choices={[
+              { id: 'csv', text: 'This view as CSV' },
+              { id: 'xlsx', text: 'This view as a workbook (.xlsx)' },
+              { id: 'json', text: 'This view as JSON' },
+            ]}
+            onChoose={(format) => window.location.assign(exported(format))}
+          />
+        </Acts>
+      </Bar>
+    );
+  }
+  return (
+    <Bar aria-label="Totals of the chosen names">
+      <b>{namesWords(totals.names)} chosen</b>
+      <span>
+        renew once <b>{amountsWords(totals.renewal)}</b>
+      </span>
+      <span>
+        spent so far <b>{amountsWords(totals.spent)}</b>
+      </span>
+      <span>
+        asking <b>{amountsWords(totals.asking, true)}</b>
+      </span>
+      {unpriced}
+      <Acts>
+        <Renew onPress={onRenew} isDisabled={disabled}>
+          Renew…
+        </Renew>
+        <Button onPress={() => onSwitch('auto-renew')} isDisabled={disabled}>
+          Auto-renew…
+        </Button>
+        <Button onPress={onEdit} isDisabled={disabled}>
+          Edit…
+        </Button>
+        <Menu
+          trigger={<Button isDisabled={disabled}>More</Button>}
+          label="More to do with the chosen names"
+          choices={[
+            { id: 'sell', text: 'List for sale…' },
+            { id: 'lock', text: 'Transfer lock…' },
+            { id: 'privacy', text: 'Privacy…' },
+            { id: 'drop', text: 'Drop…' },
+            { id: 'check', text: 'Check the public record' },
+          ]}
+          onChoose={(id) => (id === 'check' ? onCheck() : id === 'sell' ? onSell() : onSwitch(id as Switch | 'drop'))}
+        />
+        <Button onPress={onClear}>Clear</Button>
+      </Acts>
+    </Bar>
+  );
+}
+
+const Renew = styled(Button)`background: var(--land); color: #15242e;`;

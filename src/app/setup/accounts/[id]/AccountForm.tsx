@@ -1,0 +1,153 @@
+'use client';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { readPercent } from '@/core/money';
+import { isRefusal, type Refusal } from '@/core/refusal';
+import { readWholeNumbers } from '@/formats/lists/readWords';
+import { AmountField, minorIn } from '@/ui/controls/AmountField';
+import { Button } from '@/ui/controls/Button';
+import { Check } from '@/ui/controls/Check';
+import { Field } from '@/ui/controls/Field';
+import { Form, textOf } from '@/ui/controls/Form';
+import { Actions } from '@/ui/overlay/Dialog';
+import { report } from '@/ui/overlay/Toasts';
+import { Fields } from '@/ui/text/Sheet';
+import type { AccountRow } from '@/usecases/accounts/accounts';
+import { useLedger } from '../../../frame/LedgerProvider';
+import { removeAccountAction, saveAccountAction } from '../../actions';
+import { type PaymentMethodLine, PaymentMethods } from './PaymentMethods';
+
+/** The rules by which the registrar charges, what it is paid with, and the balance there. */
+export function AccountForm({ account }: { account: AccountRow | null }) {
+  const router = useRouter();
+  const { homeCurrency, reload } = useLedger();
+  const [paymentMethods, setPaymentMethods] = useState(() => linesOf(account));
+  const [refunds, setRefunds] = useState(account?.refunds ?? false);
+  const [refused, setRefused] = useState<Refusal | null>(null);
+  const [currency, setCurrency] = useState(account?.currency ?? homeCurrency);
+  const known = (minor: number | null | undefined) =>
+    minor === null || minor === undefined ? null : { minor, currency: account?.currency ?? homeCurrency };
+
+  const save = async (form: FormData) => {
+    const rules = rulesIn(form);
+    if (isRefusal(rules)) {
+      setRefused(rules);
+      return;
+    }
+    const answer = await saveAccountAction(account?.id ?? null, {
+      ...rules,
+      currency,
+      refunds,
+      paymentMethods: paymentMethods.map(({ kind, label, month }) => ({ kind, label, endsMonth: month })),
+    });
+    setRefused(isRefusal(answer) ? answer : null);
+    if (isRefusal(answer)) return;
+    report({ text: 'Account saved.' });
+    await reload();
+    if (account) router.refresh();
+    else router.push(`/setup/accounts/${answer}`);
+  };
+
+  const remove = async () => {
+    if (!account) return;
+    const answer = await removeAccountAction(account.id);
+    if (isRefusal(answer)) report({ text: answer.message, problem: true });
+    else router.push('/setup/accounts');
+  };
+
+  return (
+    <Form aria-label="Account" refused={refused} onSubmit={save}>
+      <Fields>
+        <Field name="label" label="Label" defaultValue={account?.label ?? ''} />
+        <Field name="registrar" label="Registrar" defaultValue={account?.registrar ?? ''} />
+        <Field
+          name="currency"
+          label="Currency"
+          value={currency}
+          onChange={(code) => setCurrency(code.trim().toUpperCase())}
+        />
+        {RULES.map(({ name, label, hint, usual }) => (
+          <Field
+            key={name}
+            name={name}
+            label={label}
+            defaultValue={String(account?.[name] ?? usual)}
+            inputMode="numeric"
+            hint={hint}
+          />
+        ))}
+        <Field
+          name="retryDays"
+          label="Tries again, days before the end"
+          defaultValue={account?.retryDays.join(', ') ?? ''}
+          hint="like 3, 1"
+        />
+        <AmountField
+          name="lateFeeMinor"
+          label="Late fee"
+          currency={currency}
+          amount={known(account?.lateFeeMinor || null)}
+        />
+        <Field
+          name="taxPercent"
+          label="Tax on every price, percent"
+          defaultValue={account?.taxPercent ? String(account.taxPercent) : ''}
+          inputMode="decimal"
+        />
+        <AmountField
+          name="balanceMinor"
+          label="Balance as last known"
+          currency={currency}
+          amount={known(account?.balanceMinor)}
+          negative
+          hint="empty: not said"
+        />
+      </Fields>
+      <Check isSelected={refunds} onChange={setRefunds}>
+        Refunds a name deleted in its first days
+      </Check>
+      <PaymentMethods lines={paymentMethods} onChange={setPaymentMethods} />
+      <Field name="notes" label="Notes" rows={2} defaultValue={account?.notes ?? ''} />
+      <Actions>
+        <Button type="submit" data-kind="primary">
+          Save the account
+        </Button>
+        {account && account.names === 0 && <Button onPress={() => void remove()}>Remove it</Button>}
+      </Actions>
+    </Form>
+  );
+}
+
+/** The rules that are whole numbers, with what is usual. */
+const RULES = [
+  { name: 'leadDays', label: 'Charges, days before the end', hint: '', usual: '5' },
+  { name: 'lateDays', label: 'Late window (grace period), days', hint: '0 for none', usual: '45' },
+  { name: 'auctionDay', label: 'Auctions late names on day', hint: 'empty for never', usual: '' },
+  { name: 'yearsPerCharge', label: 'Years each charge buys', hint: '', usual: '1' },
+  { name: 'switchHours', label: 'Confirms a switch within, hours', hint: 'the registrar’s own time', usual: '72' },
+] as const;
+
+function linesOf(account: AccountRow | null): readonly PaymentMethodLine[] {
+  return (account?.paymentMethods ?? []).map(({ kind, label, endsMonth }) => ({
+    kind,
+    label,
+    endsMonth: endsMonth ?? '',
+    month: endsMonth ?? '',
+  }));
+}
+
+/** What stands in the fields of the form, or why it cannot be. */
+function rulesIn(form: FormData): Record<string, unknown> | Refusal {
+  const tax = textOf(form, 'taxPercent') === '' ? 0 : readPercent(textOf(form, 'taxPercent'));
+  if (isRefusal(tax)) return { ...tax, field: 'taxPercent' };
+  return {
+    label: textOf(form, 'label'),
+    registrar: textOf(form, 'registrar'),
+    ...Object.fromEntries(RULES.map(({ name }) => [name, textOf(form, name)])),
+    retryDays: readWholeNumbers(textOf(form, 'retryDays')),
+    lateFeeMinor: minorIn(form, 'lateFeeMinor'),
+    balanceMinor: minorIn(form, 'balanceMinor'),
+    taxPercent: tax,
+    notes: textOf(form, 'notes'),
+  };
+}

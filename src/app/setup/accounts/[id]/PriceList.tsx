@@ -1,0 +1,194 @@
+'use client';
+import { X } from 'lucide-react';
+import { useRouter } from 'next/navigation';
+import { type FormEvent, useState } from 'react';
+import { FileTrigger } from 'react-aria-components';
+import { PRICE_ACTIONS, type PriceAction } from '@/core/pricing';
+import { isRefusal, type Refusal } from '@/core/refusal';
+import { formatDay } from '@/core/time';
+import { AmountField, minorIn } from '@/ui/controls/AmountField';
+import { Button } from '@/ui/controls/Button';
+import { Check } from '@/ui/controls/Check';
+import { Choice, Field } from '@/ui/controls/Field';
+import { Actions } from '@/ui/overlay/Dialog';
+import { report } from '@/ui/overlay/Toasts';
+import { formatAmount } from '@/ui/text/figures';
+import { Fields, Ruled, Section } from '@/ui/text/Sheet';
+import { Wide } from '@/ui/text/Wide';
+import type { PriceRow } from '@/usecases/accounts/prices';
+import { useLedger } from '../../../frame/LedgerProvider';
+import { importPricesAction, removePriceAction, savePriceAction } from '../../actions';
+
+interface PriceBookProps {
+  readonly accountId: number;
+  readonly currency: string;
+  readonly prices: readonly PriceRow[];
+}
+
+/** What the account charges: by ending and action, dated; a name's own price outranks it. */
+export function PriceList({ accountId, currency, prices }: PriceBookProps) {
+  const router = useRouter();
+  const { reload } = useLedger();
+  const refresh = async () => {
+    router.refresh();
+    await reload();
+  };
+  const bring = async (files: FileList | null) => {
+    const file = files?.[0];
+    if (!file) return;
+    const answer = await importPricesAction(accountId, await file.text());
+    if (isRefusal(answer)) report({ text: answer.message, problem: true });
+    else {
+      report({ text: `${answer} prices brought in.` });
+      await refresh();
+    }
+  };
+  return (
+    <Section>
+      <Actions>
+        <h2>Prices</h2>
+        <FileTrigger acceptedFileTypes={['.csv', 'text/csv']} onSelect={(files) => void bring(files)}>
+          <Button data-kind="plain">Bring in a price list (CSV)…</Button>
+        </FileTrigger>
+      </Actions>
+      {prices.length === 0 ? (
+        <p className="soft">No price is known. Names here show no cost until one is set.</p>
+      ) : (
+        <Wide>
+          <Ruled>
+            <thead>
+              <tr>
+                <th>Ending</th>
+                <th>For</th>
+                <th className="figure">A year</th>
+                <th>Longer terms, first year</th>
+                <th>Registry fee</th>
+                <th>From</th>
+                <th>Known by</th>
+                <th>
+                  <span className="visually-hidden">Remove</span>
+                </th>
+              </tr>
+            </thead>
+            <tbody>
+              {prices.map((price) => (
+                <tr key={price.id}>
+                  <td className="name">{price.ascii ?? `.${price.ending}`}</td>
+                  <td>{price.action}</td>
+                  <td className="figure">{formatAmount({ minor: price.yearMinor, currency: price.currency })}</td>
+                  <td className="soft">{moreOf(price)}</td>
+                  <td>{price.feeIncluded ? 'included' : 'added'}</td>
+                  <td>{formatDay(price.from)}</td>
+                  <td>
+                    {price.origin === 'inferred' ? <em>inferred</em> : price.origin}
+                    {price.taughtBy && <div className="soft">from {price.taughtBy}</div>}
+                  </td>
+                  <td>
+                    <Button
+                      data-kind="plain"
+                      aria-label={`Remove ${price.action} ${price.ascii ?? price.ending}`}
+                      onPress={async () => {
+                        await removePriceAction(price.id);
+                        await refresh();
+                      }}
+                    >
+                      <X size={13} aria-hidden />
+                    </Button>
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </Ruled>
+        </Wide>
+      )}
+      <PriceForm accountId={accountId} currency={currency} onSaved={refresh} />
+    </Section>
+  );
+}
+
+function moreOf(price: PriceRow): string {
+  const parts = Object.entries(price.termTotals ?? {}).map(
+    ([years, minor]) => `${years} years ${formatAmount({ minor, currency: price.currency })}`,
+  );
+  if (price.firstYearMinor !== null)
+    parts.push(
+      `first year ${formatAmount({ minor: price.firstYearMinor, currency: price.currency })} (${price.firstYearCondition})`,
+    );
+  return parts.join(', ');
+}
+
+function PriceForm({
+  accountId,
+  currency,
+  onSaved,
+}: {
+  accountId: number;
+  currency: string;
+  onSaved: () => Promise<void>;
+}) {
+  const { style } = useLedger();
+  const [action, setAction] = useState<PriceAction>('renew');
+  const [feeIncluded, setFeeIncluded] = useState(false);
+  const [refused, setRefused] = useState<Refusal | null>(null);
+  // A saved form begins anew.
+  const [round, setRound] = useState(0);
+  const problem = (field: string) => (refused?.field === field ? refused.message : null);
+
+  const save = async (event: FormEvent<HTMLFormElement>) => {
+    event.preventDefault();
+    const form = new FormData(event.currentTarget);
+    const of = String(form.get('of') ?? '').trim();
+    const isName = of.replace(/^\./, '').includes('.') && !of.startsWith('.');
+    const answer = await savePriceAction({
+      accountId,
+      ...(isName ? { name: of } : { ending: of }),
+      action,
+      currency,
+      yearMinor: minorIn(form, 'year') ?? Number.NaN,
+      firstYearMinor: minorIn(form, 'firstYear'),
+      feeIncluded,
+      from: String(form.get('from') ?? ''),
+    });
+    setRefused(isRefusal(answer) ? answer : null);
+    if (isRefusal(answer)) return;
+    setRound((round) => round + 1);
+    await onSaved();
+  };
+
+  return (
+    <form key={round} onSubmit={(event) => void save(event)}>
+      <Section>
+        <Fields>
+          <Field
+            name="of"
+            label="Ending, or a name for its own price"
+            placeholder=".com or seaholly.com"
+            problem={problem('ending') ?? problem('name')}
+          />
+          <Choice
+            label="For"
+            value={action}
+            onChange={setAction}
+            options={PRICE_ACTIONS.map((value) => ({ value, text: value }))}
+          />
+          <AmountField name="year" label={`A year, ${currency}`} currency={currency} problem={problem('yearMinor')} />
+          {action === 'register' && (
+            <AmountField
+              name="firstYear"
+              label={`First year, ${currency}`}
+              currency={currency}
+              problem={problem('firstYearMinor')}
+            />
+          )}
+          <Field name="from" label="In force from" defaultValue={style.today} problem={problem('from')} />
+        </Fields>
+        <Actions>
+          <Check isSelected={feeIncluded} onChange={setFeeIncluded}>
+            Registry fee included
+          </Check>
+          <Button type="submit">Set the price</Button>
+        </Actions>
+      </Section>
+    </form>
+  );
+}

@@ -1,0 +1,186 @@
+'use client';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { isRefusal, type Refusal } from '@/core/refusal';
+import { type BuyNowEnd, USUAL_AUCTION, USUAL_REVIEW_HOURS } from '@/core/selling';
+import { readPhrases, readWholeNumbers, readWords } from '@/formats/lists/readWords';
+import { minorIn } from '@/ui/controls/AmountField';
+import { Button } from '@/ui/controls/Button';
+import { Check } from '@/ui/controls/Check';
+import { Choice, Field } from '@/ui/controls/Field';
+import { Form, textOf } from '@/ui/controls/Form';
+import { Actions } from '@/ui/overlay/Dialog';
+import { report } from '@/ui/overlay/Toasts';
+import { Fields, Section } from '@/ui/text/Sheet';
+import type { MarketplaceRow } from '@/usecases/marketplaces/marketplaces';
+import { useLedger } from '../../../frame/LedgerProvider';
+import { saveMarketplaceAction } from '../../actions';
+import { AttributesPart, attributesOf, type OptionLine } from './AttributesPart';
+import { CsvColumnsPart, type CsvLine } from './CsvColumnsPart';
+import { FeesPart, percentOf, type StepLine } from './FeesPart';
+
+export interface Held {
+  readonly id: number;
+  readonly label: string;
+}
+
+interface MarketplaceFormProps {
+  readonly marketplace: MarketplaceRow | null;
+  readonly accounts: readonly Held[];
+  readonly fields: readonly string[];
+}
+
+/** What is known of a marketplace: saved as a whole. */
+export function MarketplaceForm({ marketplace, accounts, fields }: MarketplaceFormProps) {
+  const router = useRouter();
+  const { homeCurrency } = useLedger();
+  const [rules, setRules] = useState(() => rulesOf(marketplace));
+  const [currency, setCurrency] = useState(marketplace?.feesCurrency ?? homeCurrency);
+  const [steps, setSteps] = useState<readonly StepLine[]>(
+    () => marketplace?.steps.map(({ fromMinor, percent }) => ({ fromMinor, percent: String(percent) })) ?? [],
+  );
+  const [options, setOptions] = useState<readonly OptionLine[]>(() => optionLines(marketplace));
+  const [columns, setColumns] = useState<readonly CsvLine[]>(marketplace?.csvColumns ?? []);
+  const [refused, setRefused] = useState<Refusal | null>(null);
+
+  const save = async (form: FormData) => {
+    const answer = await saveMarketplaceAction({
+      ...(marketplace ? { id: marketplace.id } : {}),
+      ...textsIn(form),
+      ...rules,
+      ...(rules.accountId === null ? { accountId: undefined } : {}),
+      feesCurrency: currency,
+      steps: steps.map(({ fromMinor, percent }) => ({
+        fromMinor: fromMinor ?? Number.NaN,
+        percent: percentOf(percent),
+      })),
+      attributes: attributesOf(options),
+      ...(columns.length > 0 ? { csvColumns: columns } : {}),
+    });
+    setRefused(isRefusal(answer) ? answer : null);
+    if (isRefusal(answer)) return;
+    report({ text: 'Saved.' });
+    if (marketplace) router.refresh();
+    else router.push(`/setup/marketplaces/${answer}`);
+  };
+
+  return (
+    <Form aria-label="Marketplace" refused={refused} onSubmit={save}>
+      <Section aria-label="Rules">
+        <Fields>
+          <Field label="Marketplace" name="label" defaultValue={marketplace?.label ?? ''} />
+          <Field
+            label="Sells in"
+            name="currencies"
+            defaultValue={marketplace?.currencies.join(', ') ?? ''}
+            hint="codes; empty for any"
+          />
+          <Field
+            label="Auctions run, days"
+            name="auctionDays"
+            defaultValue={marketplace?.auctionDays.join(', ') ?? ''}
+            hint="empty: it holds none"
+          />
+          <Field
+            label="A late bid moves the close, minutes"
+            name="extensionMinutes"
+            defaultValue={String(marketplace?.extensionMinutes ?? USUAL_AUCTION.extensionMinutes)}
+            hint="0: it never moves"
+          />
+          <Choice<BuyNowEnd>
+            label="Buy now in an auction ends"
+            value={rules.buyNowEnds}
+            onChange={(buyNowEnds) => setRules({ ...rules, buyNowEnds })}
+            options={[
+              { value: 'reserve met', text: 'when the reserve is met' },
+              { value: 'first bid', text: 'with the first bid' },
+              { value: 'close', text: 'at the close' },
+            ]}
+          />
+          <Field
+            label="Review, hours at most"
+            name="reviewHours"
+            defaultValue={String(marketplace?.reviewHours ?? USUAL_REVIEW_HOURS)}
+          />
+          <Choice
+            label="Account at the marketplace itself"
+            value={rules.accountId === null ? '' : String(rules.accountId)}
+            onChange={(id) => setRules({ ...rules, accountId: id === '' ? null : Number(id) })}
+            hint="names there need no proof"
+            options={[
+              { value: '', text: 'none' },
+              ...accounts.map(({ id, label }) => ({ value: String(id), text: label })),
+            ]}
+          />
+          <Field
+            label="Categories"
+            name="categories"
+            rows={3}
+            defaultValue={marketplace?.categories.join('\n') ?? ''}
+            hint="a line each"
+          />
+          <Field label="Notes" name="notes" rows={3} defaultValue={marketplace?.notes ?? ''} />
+        </Fields>
+        <Check isSelected={rules.wholeUnits} onChange={(wholeUnits) => setRules({ ...rules, wholeUnits })}>
+          Prices in whole units only
+        </Check>
+        <Check isSelected={rules.payoutSet} onChange={(payoutSet) => setRules({ ...rules, payoutSet })}>
+          The account that it pays out to is set there
+        </Check>
+      </Section>
+      <FeesPart
+        marketplace={marketplace}
+        currency={currency}
+        steps={steps}
+        onCurrency={setCurrency}
+        onSteps={setSteps}
+      />
+      <AttributesPart currency={currency} lines={options} onChange={setOptions} />
+      <CsvColumnsPart fields={fields} lines={columns} onChange={setColumns} />
+      <Actions>
+        <Button type="submit" data-kind="primary">
+          Save the marketplace
+        </Button>
+      </Actions>
+    </Form>
+  );
+}
+
+function rulesOf(marketplace: MarketplaceRow | null) {
+  return {
+    wholeUnits: marketplace?.wholeUnits ?? true,
+    payoutSet: marketplace?.payoutSet ?? false,
+    buyNowEnds: marketplace?.buyNowEnds ?? USUAL_AUCTION.buyNowEnds,
+    accountId: marketplace?.accountId ?? null,
+  };
+}
+
+function optionLines(marketplace: MarketplaceRow | null): OptionLine[] {
+  return (marketplace?.attributes ?? []).flatMap(({ label, options }) =>
+    options.map((option) => ({
+      attribute: label,
+      option: option.label,
+      minor: option.minor === 0 ? null : option.minor,
+    })),
+  );
+}
+
+/** What stands in the fields of the form. */
+function textsIn(form: FormData) {
+  const minor = (key: string) => minorIn(form, key) ?? 0;
+  return {
+    label: textOf(form, 'label'),
+    currencies: readWords(textOf(form, 'currencies').toUpperCase()),
+    percent: percentOf(textOf(form, 'percent') || '0'),
+    floorMinor: minor('floorMinor'),
+    saleFeeMinor: minor('saleFeeMinor'),
+    listingFeeMinor: minor('listingFeeMinor'),
+    membershipMinor: minor('membershipMinor'),
+    categoryMinor: minor('categoryMinor'),
+    auctionDays: readWholeNumbers(textOf(form, 'auctionDays')),
+    extensionMinutes: Number(textOf(form, 'extensionMinutes') || USUAL_AUCTION.extensionMinutes),
+    reviewHours: Number(textOf(form, 'reviewHours') || 0),
+    categories: readPhrases(textOf(form, 'categories')),
+    notes: textOf(form, 'notes'),
+  };
+}

@@ -1,0 +1,68 @@
+import type { Taken } from '@/connectors/registrar/port';
+import type { EntryKind } from '@/core/journal';
+import { amount } from '@/core/money';
+import { dayOf, type Instant } from '@/core/time';
+import { insertEntries } from '@/database/entries';
+import { updateBalance } from '@/database/links';
+import type { Transaction } from '@/database/pool';
+import type { RunItem } from '@/database/runs';
+import type { Done } from './step';
+
+/** What a registrar took for an order, with its receipt. */
+export interface Receipted extends Taken {
+  readonly receipt: string | null;
+}
+
+/** Books what was taken for each item, with its receipt and the quote beside it. */
+export async function bookTaken(
+  tx: Transaction,
+  batchId: number,
+  at: Instant,
+  kind: EntryKind,
+  done: readonly Done<Receipted>[],
+  noteOf: (item: RunItem) => string,
+): Promise<void> {
+  const entries = done.flatMap(({ item, value: { taken, receipt, paymentMethod } }) =>
+    taken === null
+      ? []
+      : [
+          {
+            nameId: item.nameId,
+            onDay: dayOf(at),
+            kind,
+            minor: taken.minor,
+            currency: taken.currency,
+            paymentMethod: paymentMethod ?? '',
+            reference: receipt ?? '',
+            note: noteOf(item),
+            quotedMinor: item.currency === taken.currency ? item.quotedMinor : null,
+          },
+        ],
+  );
+  await insertEntries(tx, batchId, entries);
+  await noteBalance(tx, at, done);
+}
+
+/** What a batch calls the names it is about. */
+export function whatOf(done: readonly Done<unknown>[]): string {
+  return done.length === 1 ? (done[0]?.item.ascii ?? '') : `${done.length} names`;
+}
+
+/** What the history names as evidence of an order over a link. */
+export function evidenceOf(receipt: string | null): string {
+  return receipt ? `receipt ${receipt}` : 'the registrar’s answer';
+}
+
+/** Answers come in any order; money only goes out here, so the least balance told is the last. */
+async function noteBalance(tx: Transaction, at: Instant, done: readonly Done<Receipted>[]): Promise<void> {
+  const [first] = done;
+  const balances = done.flatMap(({ value }) => value.balance ?? []);
+  const [one] = balances;
+  if (!first || !one || balances.some(({ currency }) => currency !== one.currency)) return;
+  await updateBalance(
+    tx,
+    first.item.accountId,
+    amount(Math.min(...balances.map(({ minor }) => minor)), one.currency),
+    at,
+  );
+}

@@ -1,0 +1,140 @@
+import type { HeldName, Outcome, RegistrarLink } from '@/connectors/registrar/port';
+import type { ItemState } from '@/core/orders';
+import type { Instant } from '@/core/time';
+import type { Transaction } from '@/database/pool';
+import { moveItems, type RunItem } from '@/database/runs';
+import { changing } from '../changing';
+import type { Deps } from '../deps';
+
+/** What a look at the registrar or its answer says of an item: to be sent (again), done, or moved on with a reason. */
+export type Verdict<T> =
+  | { readonly kind: 'send' }
+  | { readonly kind: 'done'; readonly value: T }
+  | {
+      readonly kind: 'moved';
+      readonly state: ItemState;
+      readonly problem: string;
+      /** Nothing more can be done for it by itself. */
+      readonly settles: boolean;
+      readonly unreachable?: boolean;
+    };
+
+/** One kind of order, sent once whatever happens: how it is looked up, sent, judged and booked. */
+export interface Step<T> {
+  /** Compares what the registrar has with what was expected. */
+  reconcile(item: RunItem, held: HeldName): Verdict<T>;
+  /** Notes that the orders may have been sent, before they are. Answers the items as they stand then. */
+  mark(deps: Deps, items: readonly RunItem[]): Promise<readonly RunItem[]>;
+  send(link: RegistrarLink, item: RunItem): Promise<Verdict<T>>;
+  /** Writes what was done, in the transaction of its group, each once. */
+  book(tx: Transaction, at: Instant, done: readonly Done<T>[]): Promise<void>;
+}
+
+export interface Done<T> {
+  readonly item: RunItem;
+  readonly value: T;
+}
+
+/** What a step came to for a group. `left`: neither done nor settled. */
+export interface Stepped<T> {
+  readonly done: readonly Done<T>[];
+  readonly settled: number;
+  readonly unreachable: boolean;
+}
+
+/** How often one pass sends the same order, when its answer stays away. */
+const MOST_SENDS = 3;
+
+/**
+ * Takes a group of items through one step (guarded resend): looked up first, marked, sent, booked; what has no answer is looked
+ * up and sent again. A crash anywhere leaves rows from which the next pass starts with a look.
+ */
+export async function takeStep<T>(
+  deps: Deps,
+  link: RegistrarLink,
+  step: Step<T>,
+  items: readonly RunItem[],
+): Promise<Stepped<T>> {
+  let open = items;
+  const done: Done<T>[] = [];
+  let settled = 0;
+  let unreachable = false;
+  const judge = async (verdicts: readonly Verdict<T>[]) => {
+    const now = open.flatMap((item, i): Done<T>[] => {
+      const verdict = verdicts[i];
+      return verdict?.kind === 'done' ? [{ item, value: verdict.value }] : [];
+    });
+    const moves = open.flatMap((item, i) => {
+      const verdict = verdicts[i];
+      return verdict?.kind === 'moved' ? [{ ...item, state: verdict.state, problem: verdict.problem }] : [];
+    });
+    if (moves.length > 0) await moveItems(deps.database, moves);
+    if (now.length > 0) await changing(deps, (tx) => step.book(tx, deps.clock(), now));
+    done.push(...now);
+    settled += verdicts.filter((one) => one.kind === 'moved' && one.settles).length;
+    unreachable ||= verdicts.some((one) => one.kind === 'moved' && one.unreachable);
+    open = open.filter((_, i) => verdicts[i]?.kind === 'send');
+  };
+  for (let sends = 0; sends < MOST_SENDS && open.length > 0; sends += 1) {
+    await judge(await Promise.all(open.map(async (item) => seen(step, item, await link.info(item.ascii)))));
+    if (open.length === 0) break;
+    open = await step.mark(deps, open);
+    await judge(await Promise.all(open.map((item) => step.send(link, item))));
+  }
+  if (open.length > 0) {
+    const problem = 'The registrar did not answer. It is looked up there and tried again.';
+    await moveItems(
+      deps.database,
+      open.map((item) => ({ ...item, problem })),
+    );
+  }
+  return { done, settled, unreachable };
+}
+
+/**
+ * Waits for what the registrar has taken and not finished: its answer said so (RFC 5730 section 3, 1001), or the name carries the
+ * status (RFC 5731 section 2.3). Nothing is sent again; the registrar's message settles it. `null` when nothing is being finished.
+ */
+export function isBeingFinished<T>(item: RunItem, { statuses }: HeldName, status: string): Verdict<T> | null {
+  if (item.state !== 'pending' && !statuses.includes(status) && !statuses.includes('pendingTransfer')) return null;
+  return {
+    kind: 'moved',
+    state: item.state === 'waiting' ? 'waiting' : 'pending',
+    problem: TAKEN_FOR_LATER,
+    settles: false,
+  };
+}
+
+const TAKEN_FOR_LATER = 'The registrar has taken it and will finish it later. Its message says when it has.';
+
+function seen<T>(step: Step<T>, item: RunItem, outcome: Outcome<HeldName>): Verdict<T> {
+  if (outcome.kind === 'done') return step.reconcile(item, outcome.value);
+  if (outcome.kind === 'refused') {
+    const state = item.state === 'waiting' ? 'refused' : 'doubt';
+    return { kind: 'moved', state, problem: `The registrar says: ${outcome.reason}.`, settles: true };
+  }
+  const cause = outcome.kind === 'unknown' ? outcome.cause : 'not finished yet';
+  const problem = `The registrar cannot be reached (${cause}). It is tried again.`;
+  return { kind: 'moved', state: item.state, problem, settles: false, unreachable: true };
+}
+
+/** Turns an order's outcome into a verdict. */
+export function answered<A, T>(outcome: Outcome<A>, read: (value: A, svTRID: string | null) => T): Verdict<T> {
+  switch (outcome.kind) {
+    case 'done':
+      return { kind: 'done', value: read(outcome.value, outcome.svTRID) };
+    case 'pending':
+      return { kind: 'moved', state: 'pending', problem: TAKEN_FOR_LATER, settles: false };
+    case 'refused':
+      return { kind: 'moved', state: 'refused', problem: refusalWords(outcome.code, outcome.reason), settles: true };
+    case 'unknown':
+      return { kind: 'send' };
+  }
+}
+
+/** Why a registrar refused, with what to do about it. */
+function refusalWords(code: number, reason: string): string {
+  if (code === 2104) return `Not paid: ${reason}. Top up the balance or replace the card, then try again.`;
+  if (code === 2004) return `It costs more now: ${reason}. Ask for the prices again.`;
+  return `Refused: ${reason}.`;
+}

@@ -1,0 +1,46 @@
+import { describe, expect, test } from 'vitest';
+import { RateLimiter } from './rateLimiter';
+
+describe('the rateLimiter', () => {
+  test('lets a few through at once to each host, whatever the crowd', async () => {
+    const rateLimiter = new RateLimiter({ atOnce: 3, gapMs: 0 });
+    let open = 0;
+    let most = 0;
+    const ask = async () => {
+      open += 1;
+      most = Math.max(most, open);
+      await new Promise((done) => setTimeout(done, 5));
+      open -= 1;
+    };
+    await Promise.all(Array.from({ length: 20 }, () => rateLimiter.through('one', ask)));
+    expect(most).toBe(3);
+  });
+
+  test('keeps its distance between two questions, and stops when it is asked to', async () => {
+    const rateLimiter = new RateLimiter({ atOnce: 10, gapMs: 20 });
+    const at: number[] = [];
+    const ask = async () => void at.push(performance.now());
+    await Promise.all(Array.from({ length: 4 }, () => rateLimiter.through('one', ask)));
+    const gaps = at.slice(1).map((time, i) => time - (at[i] ?? 0));
+    expect(Math.min(...gaps)).toBeGreaterThan(10);
+    rateLimiter.pause('one', 80);
+    const before = performance.now();
+    await rateLimiter.through('one', ask);
+    expect(performance.now() - before).toBeGreaterThan(60);
+  });
+
+  test('one host’s rest is not another’s', async () => {
+    const rateLimiter = new RateLimiter({ atOnce: 1, gapMs: 0 });
+    await rateLimiter.through('one', async () => undefined);
+    rateLimiter.pause('one', 5000);
+    const before = performance.now();
+    await rateLimiter.through('other', async () => undefined);
+    expect(performance.now() - before).toBeLessThan(500);
+  });
+
+  test('a failed question lets the next one through', async () => {
+    const rateLimiter = new RateLimiter({ atOnce: 1, gapMs: 0 });
+    await expect(rateLimiter.through('one', () => Promise.reject(new Error('no')))).rejects.toThrow('no');
+    expect(await rateLimiter.through('one', async () => 'yes')).toBe('yes');
+  });
+});

@@ -1,0 +1,73 @@
+import { randomUUID } from 'node:crypto';
+import type { Taken } from '@/connectors/registrar/port';
+import { rowsOn } from '@/core/ledger';
+import { refuseAction } from '@/core/lifecycle';
+import { isRefusal, type Refusal, refuse } from '@/core/refusal';
+import { dayOf, formatInstant, latestEnd } from '@/core/time';
+import { insertBatch, patchNames } from '@/database/changes';
+import { insertEntries } from '@/database/entries';
+import { changing } from '../changing';
+import type { Deps } from '../deps';
+import { linkOf, linkProblem } from '../links/links';
+import type { Done } from '../names/edit';
+import { projectedLedger } from '../names/ledger';
+import { readRequest } from '../validate';
+import { RefundName } from './requests';
+
+/**
+ * Deletes a fresh registration for a refund while that lasts: deleted at the registrar over its link, or noted as done by hand. What is
+ * credited is booked; the name leaves the working views and stays in the books.
+ */
+export async function refundName(deps: Deps, input: unknown): Promise<Done | Refusal> {
+  const request = await readRequest(RefundName, input);
+  if (isRefusal(request)) return request;
+  const projection = await projectedLedger(deps, [request.nameId]);
+  const name = projection.names[0];
+  if (!name) return refuse('name-not-in-ledger', 'This name is no longer in the ledger. Load the page again.');
+  const { phase, marks } = rowsOn(projection, projection.asOf)(0);
+  if (phase === null || marks === null) return refuse('term-unknown', 'Set the end of the term first.');
+  const facts = {
+    phase,
+    marks,
+    registeredAt: name.registered && latestEnd(name.registered),
+    lock: name.lock,
+    asOf: projection.asOf,
+  };
+  const refused = refuseAction('refund', facts);
+  if (refused) return refused;
+  const link = await linkOf(deps, name.accountId);
+  if (!link && !request.doneByHand)
+    return refuse('by-hand', 'This account has no link: delete the name at the registrar, then say that it is done.');
+  let given: Taken = { taken: null, balance: null, paymentMethod: null };
+  let receipt: string | null = null;
+  if (link) {
+    // Sent twice it harms nothing: a name that is gone already is told as unknown there.
+    const outcome = await link.remove(name.ascii, `NL-${randomUUID()}`);
+    if (outcome.kind !== 'done') return refuse('link-failed', linkProblem(outcome));
+    given = outcome.value;
+    receipt = outcome.svTRID;
+  }
+  const at = deps.clock();
+  const summary = `Refunded: ${name.ascii}`;
+  return changing(deps, async (tx) => {
+    const batchId = await insertBatch(tx, at, 'refund', summary);
+    const evidence = receipt ? `receipt ${receipt}` : 'by hand';
+    const changed = await patchNames(tx, batchId, [
+      { nameId: name.id, patch: { gone_at: formatInstant(at) }, evidence },
+    ]);
+    if (given.taken && changed > 0)
+      await insertEntries(tx, batchId, [
+        {
+          nameId: name.id,
+          onDay: dayOf(at),
+          kind: 'refund',
+          minor: Math.abs(given.taken.minor),
+          currency: given.taken.currency,
+          paymentMethod: 'by link',
+          reference: receipt ?? '',
+          note: 'refund',
+        },
+      ]);
+    return { batchId: null, changed, summary };
+  });
+}
