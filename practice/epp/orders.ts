@@ -1,6 +1,7 @@
 import { at, type Node, textAt } from '@/formats/epp/document';
 import { monthOf } from '../world/calendar';
 import * as world from '../world/orders';
+import * as transfers from '../world/transfers';
 import type { Action } from '../world/types';
 import {
   checkData,
@@ -185,7 +186,7 @@ function restoreFee(extension: Node | null): number | null {
 }
 
 function transfer(order: world.Orderer, body: Node): Response {
-  const done = world.transfer(order, {
+  const done = transfers.transfer(order, {
     name: nameIn(body, 'transfer'),
     op: body.attributes.op ?? 'query',
     authInfo: textAt(body, 'transfer', 'authInfo', 'pw'),

@@ -8,8 +8,8 @@ import { DAY } from '../world/calendar';
 import type { Ms, World } from '../world/types';
 import type { Market, MarketListing, MarketSale, MarketThread } from './types';
 
-/** The rules of the practice marketplace. */
 export const MARKETPLACE_TITLE = 'Cordage Hall';
+/** The rules of the practice marketplace. */
 export const MARKETPLACE_RULES: MarketplaceRules = {
   currencies: ['USD', 'EUR'],
   wholeUnits: true,
@@ -43,7 +43,6 @@ export function emptyMarket(): Market {
 
 export const at = (ms: Ms) => formatInstant(ms as Instant);
 const hash = (text: string) => createHash('sha256').update(text).digest();
-
 /** A number from 0 to 1 that is always the same for a text. */
 export function chanceOf(text: string): number {
   return hash(text).readUInt32BE(0) / 2 ** 32;

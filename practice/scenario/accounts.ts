@@ -87,7 +87,7 @@ export function demoAccounts(now: Instant): AccountDraft[] {
       balanceMinor: null,
       balanceAt: null,
       paymentMethods: [{ kind: 'wallet', label: 'wallet', endsMonth: null }],
-      notes: 'No late window at all here: what is not paid is deleted on the day.',
+      notes: 'No late window (grace period) at all here: what is not paid is deleted on the day.',
     },
   ];
 }

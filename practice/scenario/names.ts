@@ -26,6 +26,7 @@ interface Case {
 }
 
 /** The names whose troubles the demo is about: every phase, and every way to lose one. Days count from `now`. */
+// biome-ignore lint/complexity/noExcessiveLinesPerFunction: a list of names, each with its story
 function cases(now: Instant): Case[] {
   const ago = (days: number) => formatInstant(addDays(now, -days));
   const sale = { purpose: 'for sale' };

@@ -35,7 +35,13 @@ export async function seedDemo(database: Database, now: Instant): Promise<void> 
       ...name,
       fields: { ...name.fields, account_id: accountIds.get(name.account) },
     }));
-    const began = await insertBatch(tx, addDays(now, -400), 'import', 'Brought in from the office’s old spreadsheet');
+    const began = await insertBatch(tx, {
+      at: addDays(now, -400),
+      by: 'office',
+      kind: 'import',
+      summary: 'Brought in from the office’s old spreadsheet',
+      undoes: null,
+    });
     await insertNames(tx, began, names, addDays(now, -400));
     const ids = await selectNameIds(
       tx,

@@ -259,7 +259,13 @@ async function soldBefore(deps: Deps, hall: number, rooms: number): Promise<void
     const at = addDays(now, -ago);
     const bought = addYears(at, -years);
     const nameId = await transaction(deps.database, async (tx) => {
-      const batchId = await insertBatch(tx, bought, 'entry', `Registered ${ascii}`);
+      const batchId = await insertBatch(tx, {
+        at: bought,
+        by: 'office',
+        kind: 'entry',
+        summary: `Registered ${ascii}`,
+        undoes: null,
+      });
       const ending = ascii.slice(ascii.indexOf('.') + 1);
       const fields = {
         account_id: account.id,

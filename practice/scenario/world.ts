@@ -17,7 +17,7 @@ export const bids: World['bids'] = (domain) =>
 export const grabs: World['grabs'] = (domain) =>
   [...domain.name].reduce((sum, letter) => sum + letter.charCodeAt(0), 0) % 2 === 0;
 
-/** What the office does not know yet: the public record tells. */
+/** What the office does not know yet: the registration record tells. */
 const UNTRUE: Readonly<Record<string, Partial<Domain>>> = {
   'copperbuoy.com': { lock: false },
   'larchpilot.com': { nameServers: ['ns1.parkwick.test', 'ns2.parkwick.test'] },

@@ -14,6 +14,7 @@ function priceList(...lines: readonly PriceLine[]): Registrar['prices'] {
 }
 
 /** The invented registrars of the practice world: no two follow the same rules. Prices hold the yearly registry fee. */
+// biome-ignore lint/complexity/noExcessiveLinesPerFunction: a list of registrars with their rules
 export function practiceRegistrars(now: number): Registrar[] {
   const base = {
     lateFeeMinor: 0,

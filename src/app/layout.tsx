@@ -6,6 +6,7 @@ import { formatInstant } from '@/core/time';
 import { CspNonce, StyledRegistry } from '@/ui/theme/StyledRegistry';
 import { deps } from '@/usecases/deps';
 import { shownSettings } from '@/usecases/settings';
+import { undoLastAction } from './acts/undo/actions';
 import { Frame } from './frame/Frame';
 
 const text = localFont({
@@ -42,7 +43,7 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
       </head>
       <body>
         <StyledRegistry nonce={nonce}>
-          <Frame now={formatInstant(world.clock())} {...shown}>
+          <Frame now={formatInstant(world.clock())} undoLast={undoLastAction} {...shown}>
             {children}
           </Frame>
         </StyledRegistry>

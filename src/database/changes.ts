@@ -47,17 +47,23 @@ export interface PatchedName {
   readonly evidence?: string | null;
 }
 
-/** Opens a batch: one act, in the words of the history. */
-export async function insertBatch(
-  tx: Transaction,
-  at: Instant,
-  kind: string,
-  summary: string,
-  undoes: number | null = null,
-): Promise<number> {
+/** Who made a change: a person of the office, or the program by itself. */
+export type MadeBy = 'office' | 'program';
+
+/** One act, in the words of the history. */
+export interface BatchDraft {
+  readonly at: Instant;
+  readonly by: MadeBy;
+  readonly kind: string;
+  readonly summary: string;
+  readonly undoes: number | null;
+}
+
+/** Opens a batch. */
+export async function insertBatch(tx: Transaction, { at, by, kind, summary, undoes }: BatchDraft): Promise<number> {
   const { rows } = await tx.query<{ id: number }>(
-    'insert into batches (at, kind, summary, undoes) values ($1, $2, $3, $4) returning id',
-    [new Date(at), kind, summary, undoes],
+    'insert into batches (at, made_by, kind, summary, undoes) values ($1, $2, $3, $4, $5) returning id',
+    [new Date(at), by, kind, summary, undoes],
   );
   return rows[0]?.id as number;
 }
@@ -117,6 +123,14 @@ export async function selectBatch(db: Queryable, id: number): Promise<BatchRow |
     [id],
   );
   return rows[0] ?? null;
+}
+
+/** The last batch that a person made and nobody has taken back; `null` without one. */
+export async function selectLastAct(db: Queryable): Promise<number | null> {
+  const { rows } = await db.query<{ id: number }>(
+    "select id from batches where made_by = 'office' and undone_by is null and undoes is null order by id desc limit 1",
+  );
+  return rows[0]?.id ?? null;
 }
 
 /** Names of a batch that something else has changed since, so that undoing it would lose that. */

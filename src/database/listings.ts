@@ -1,4 +1,10 @@
-import { type ListingStatus, type ListingTerms, PRICE_NAMES, type PriceReasons } from '@/core/selling';
+import {
+  type ListingStatus,
+  type ListingTerms,
+  MOST_BIDS_TO_CANCEL,
+  PRICE_NAMES,
+  type PriceReasons,
+} from '@/core/selling';
 import type { Day, Instant, TermEnd } from '@/core/time';
 import type { Queryable, Transaction } from './pool';
 
@@ -207,9 +213,9 @@ export async function lockFreeListings(
   const { rows } = await tx.query<{ id: number; linked: boolean }>(
     `select l.id, v.link_url is not null and l.status <> 'draft' as linked from listings l left join marketplaces v on v.id = l.marketplace_id
      where l.id = any($1) and l.status not in ('withdrawing', 'withdrawn', 'sold', 'ended')
-       and not exists (select from auctions a join bids b on b.auction_id = a.id where a.listing_id = l.id and a.outcome is null)
+       and (select count(*) from auctions a join bids b on b.auction_id = a.id where a.listing_id = l.id and a.outcome is null) <= $2
      for update of l`,
-    [ids],
+    [ids, MOST_BIDS_TO_CANCEL],
   );
   return rows;
 }

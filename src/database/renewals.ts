@@ -35,6 +35,15 @@ export interface RenewalRow {
   readonly batchId: number | null;
   readonly undone: boolean;
   readonly items: readonly RenewalItemRow[];
+  /** What it was quoted last, and for which state of the ledger on which day; `null` for one that never was. */
+  readonly quoted: KeptQuote | null;
+}
+
+/** A quote as it was shown: what is started and confirmed is checked against it. */
+export interface KeptQuote {
+  readonly quote: unknown;
+  readonly revision: number;
+  readonly day: Day;
 }
 
 export interface RenewalItemRow {
@@ -64,7 +73,9 @@ const RENEWAL = `
       'oldEnd', (extract(epoch from i.old_end) * 1000)::int8, 'newEnd', (extract(epoch from i.new_end) * 1000)::int8,
       'quotedMinor', i.quoted_minor, 'quotedTaxMinor', i.quoted_tax_minor, 'currency', i.currency, 'chargedMinor', i.charged_minor, 'chargedOn', i.charged_on,
       'paymentMethod', i.payment_method, 'reference', i.reference, 'done', i.done, 'state', i.state) order by n.ascii)
-      from renewal_items i join names n on n.id = i.name_id where i.renewal_id = r.id), '[]') as items
+      from renewal_items i join names n on n.id = i.name_id where i.renewal_id = r.id), '[]') as items,
+    case when r.quote is not null then jsonb_build_object('quote', r.quote, 'revision', r.quoted_revision,
+      'day', to_char(r.quoted_at at time zone 'UTC', 'YYYY-MM-DD')) end as quoted
   from renewals r`;
 
 export async function selectRenewal(db: Queryable, id: string): Promise<RenewalRow | null> {
@@ -105,7 +116,7 @@ export async function bindKey(db: Queryable, key: string, sha256: Buffer): Promi
 /** Writes a renewal, unless its idempotency key is taken. Answers whether it did. */
 export async function insertRenewal(
   tx: Transaction,
-  renewal: Omit<RenewalRow, 'batchId' | 'undone' | 'payBy'>,
+  renewal: Omit<RenewalRow, 'batchId' | 'undone' | 'payBy' | 'quoted'>,
 ): Promise<boolean> {
   const { rowCount } = await tx.query(
     `insert into renewals (id, idempotency_key, status, made_at, promotion, tax_percent, action, report) values ($1, $2, $3, $4, $5, $6, $7, $8)
@@ -192,4 +203,20 @@ export async function forgetLivePrices(tx: Transaction, id: string, nameIds: rea
      where renewal_id = $1 and name_id = any($2) and state ${oneOf(STARTABLE)}`,
     [id, nameIds],
   );
+}
+
+/** Keeps a quote with its run, for the state of the ledger that it was made of. */
+export async function keepQuote(
+  db: Queryable,
+  id: string,
+  quote: object,
+  revision: number,
+  at: Instant,
+): Promise<void> {
+  await db.query('update renewals set quote = $2, quoted_revision = $3, quoted_at = $4 where id = $1', [
+    id,
+    JSON.stringify(quote),
+    revision,
+    new Date(at),
+  ]);
 }

@@ -4,6 +4,7 @@ import type { MarketplaceAddress, MarketplaceLink } from '@/connectors/marketpla
 import { eppLink } from '@/connectors/registrar/eppLink';
 import type { LinkAddress, RegistrarLink } from '@/connectors/registrar/port';
 import { type Instant, parseInstant } from '@/core/time';
+import type { MadeBy } from '@/database/changes';
 import { type Database, openDatabase } from '@/database/pool';
 import { makeLog } from './log';
 import { keyFrom, type SealKey } from './secrets/seal';
@@ -24,6 +25,8 @@ export interface Deps {
   readonly marketplace: (address: MarketplaceAddress) => MarketplaceLink;
   /** Where long work is done; without it, here. */
   readonly thread?: Thread | null;
+  /** Who is at work in this process; a person of the office unless it is said. */
+  readonly by?: MadeBy;
   /** The links that are open, by account, each with the address it was opened for. */
   readonly links: Map<number, { readonly address: string; readonly link: RegistrarLink }>;
 }
@@ -65,6 +68,7 @@ export function deps(own: Own = { part: 'app', connections: 10, thread: null }):
       connect: (address) => eppLink(address),
       marketplace: httpMarketplace,
       thread: own.thread,
+      by: own.part === 'jobs' ? 'program' : 'office',
       links: new Map(),
     };
   }

@@ -60,6 +60,7 @@ const WAIT_MS = 15_000;
 const quoted = (text: string) => (text.includes('"') ? `'${text}'` : `"${text}"`);
 
 /** Opens a headless browser of exactly `width` by `height` on the application at `url`. */
+// biome-ignore lint/complexity/noExcessiveLinesPerFunction: one method for each thing that a visitor does
 export async function openBrowser(url: string, width = 1280, height = 800): Promise<Visitor> {
   const options = new Options();
   options.setBinaryPath('/usr/bin/chromium');

@@ -115,7 +115,7 @@ test('everything by keyboard: find, choose a range, edit together, take back', a
   await visitor.driver.executeScript('document.activeElement.blur()');
   await visitor.keys('/');
   await visitor.keys('grace period');
-  await visitor.see('Names in the late window');
+  await visitor.see('Names in the late window (grace period)');
   await visitor.keys(Key.ARROW_DOWN, Key.ENTER);
   await visitor.see('late until 20 Dec');
 });

@@ -20,7 +20,7 @@ test('every name is checked, what differs is ranked, and taken over in bulk', as
   await visitor.press('Choose copperbuoy.com: unlocked');
   await visitor.press('Choose larchpilot.com: name servers');
   await visitor.press('Take 2 over into the ledger');
-  await visitor.see('Taken over from the public record: 2 names.');
+  await visitor.see('Taken over from the registration record: 2 names.');
   await visitor.see('6 names differ');
   const { rows } = await ledger.database.query(
     "select ascii, lock, name_servers from names where ascii in ('copperbuoy.com', 'larchpilot.com') order by ascii",
@@ -52,7 +52,7 @@ test('a name of somebody else is looked up, watched, and told as free when its d
   expect(await visitor.axe()).toEqual([]);
   await visitor.press('Watch it');
   await visitor.see('Watch it no more');
-  await visitor.press('What hangs on it');
+  await visitor.press('What it is in use for');
   await visitor.see('$ORIGIN');
   await visitor.go('/record');
   await visitor.see('Watched: one name');

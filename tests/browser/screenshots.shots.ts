@@ -86,7 +86,7 @@ test('pictures of the main views', async () => {
   await visitor.go('/ledger/kelpkiln.com');
   await visitor.press('More');
   await visitor.press('Drop…');
-  await visitor.see('What hangs on it');
+  await visitor.see('What it is in use for');
   await keep('drop');
 
   await visitor.go('/ledger/add');

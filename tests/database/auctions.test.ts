@@ -2,9 +2,10 @@ import { describe, expect, test } from 'vitest';
 import { addDays, dayOf } from '@/core/time';
 import { selectAuctions } from '@/database/auctions';
 import { auctionView, changeReserve, closeDueAuctions, enterBid, offerToHighest } from '@/usecases/selling/auctions';
-import { saveListings, withdrawListingsById } from '@/usecases/selling/listings';
+import { saveListings } from '@/usecases/selling/listings';
 import { answerOffer, buyerAnswers, enterOffer, saveAnswerRule, threadsOf } from '@/usecases/selling/offers';
 import { stepSale } from '@/usecases/selling/sales';
+import { withdrawListingsById } from '@/usecases/selling/withdraw';
 import { TODAY } from './ledger';
 import { awaiting, LISTING, listingOf, must, sellingDesk } from './marketplace';
 

@@ -196,7 +196,7 @@ test('how a name lapsed: warnings, failures and steps in order, with what each d
     ['act', 'The term has ended and was not renewed'],
     ['step', 'The term ended'],
     ['failure', 'Deleted at the registry'],
-    ['step', 'The late window ended: deleted, a restore from here on'],
+    ['step', 'The late window (grace period) ended: deleted, a restore from here on'],
   ]);
   expect(lapse?.costs.map(({ by, cost }) => [by, cost?.minor ?? null])).toEqual([
     ['renewal', 1138],

@@ -9,12 +9,13 @@ import {
 } from '@/usecases/marketplaces/marketplaces';
 import { bringInSales } from '@/usecases/selling/comparables';
 import { followSelling } from '@/usecases/selling/follow';
-import { markSeenLive, saveListings, sendListings, withdrawListingsById } from '@/usecases/selling/listings';
+import { saveListings, sendListings } from '@/usecases/selling/listings';
 import { listingsCsv } from '@/usecases/selling/listingsCsv';
 import { enterOffer, negotiation } from '@/usecases/selling/offers';
 import { pastedNames } from '@/usecases/selling/pricing';
 import { proveAtMarketplace } from '@/usecases/selling/prove';
 import { listingLines, sellingReport } from '@/usecases/selling/report';
+import { markSeenLive, withdrawListingsById } from '@/usecases/selling/withdraw';
 import { TODAY } from './ledger';
 import { awaiting, booked, LISTING, listingOf, must, sellingDesk } from './marketplace';
 

@@ -54,7 +54,13 @@ export async function linkedLedger(
     lateDays: registrar.lateDays,
   });
   await transaction(ledger.database, async (tx) => {
-    const batch = await insertBatch(tx, TODAY, 'import', 'made for a test');
+    const batch = await insertBatch(tx, {
+      at: TODAY,
+      by: 'office',
+      kind: 'import',
+      summary: 'made for a test',
+      undoes: null,
+    });
     await insertNames(
       tx,
       batch,

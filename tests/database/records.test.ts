@@ -1,17 +1,13 @@
 import { afterEach, describe, expect, test } from 'vitest';
 import { askDns } from '@/connectors/records/dnsClient';
-import { askRdapAt } from '@/connectors/records/rdapClient';
-import { askWhois } from '@/connectors/records/whoisClient';
 import { addDays, addYears, instant } from '@/core/time';
 import { selectRecordHistory } from '@/database/records';
-import { selectSettings } from '@/database/settings';
 import { projectedLedger } from '@/usecases/names/ledger';
 import { undo } from '@/usecases/names/undo';
 import { checkNow, checkProgress, drainChecks, queueChecks } from '@/usecases/records/check';
 import { differingNames, dismissDifferences, takeOver } from '@/usecases/records/compare';
 import { pasteRecord, seenZone } from '@/usecases/records/records';
 import { checkEveryDays, queueDueChecks } from '@/usecases/records/schedule';
-import { fetchBootstrap, saveRecordServers } from '@/usecases/records/servers';
 import { lookUp, unwatchName, watches, watchNames } from '@/usecases/records/watch';
 import { pointRecordsAt } from '../../practice/scenario/links';
 import { letDaysPass } from '../../practice/world/days';
@@ -78,10 +74,12 @@ describe('checking', () => {
         { nameId, kind: 'name servers' },
       ],
     });
-    expect(done).toMatchObject({ changed: 1, summary: 'Taken over from the public record: one name' });
+    expect(done).toMatchObject({ changed: 1, summary: 'Taken over from the registration record: one name' });
     expect((await kinds()).map(([name]) => name)).toEqual(['larchpilot.com', 'tidewick.com']);
-    const { rows } = await ledger.database.query("select evidence from changes where evidence like 'public record%'");
-    expect(rows).toEqual([{ evidence: 'public record of 2026-11-24, by the registry' }]);
+    const { rows } = await ledger.database.query(
+      "select evidence from changes where evidence like 'registration record%'",
+    );
+    expect(rows).toEqual([{ evidence: 'registration record of 2026-11-24, by the registry' }]);
     if (!('batchId' in done) || done.batchId === null) throw new Error('nothing was done');
     await undo(ledger, done.batchId);
     expect((await kinds()).map(([name]) => name)).toContain('copperbuoy.com');
@@ -315,37 +313,4 @@ test('what hangs on a name, as a zone file; DNS over TCP when UDP cuts it short'
   );
   const nothing = await askDns({ host: '127.0.0.1', port: practice.records.dns }, 'no-such-name.com', 'A');
   expect(nothing.answers).toEqual([]);
-});
-
-test('nobody is asked at an address that is not public, however it is written, unless it is allowed', async () => {
-  const { practice } = await begin();
-  const url = `http://127.0.0.1:${practice.records.rdap}/registry/domain/copperbuoy.com`;
-  expect(await askRdapAt(url, { allowedHosts: [] })).toMatchObject({ kind: 'failed' });
-  expect(await askRdapAt(url.replace('127.0.0.1', 'localhost'), { allowedHosts: [] })).toMatchObject({
-    kind: 'failed',
-  });
-  expect(await askRdapAt(url.replace('127.0.0.1', '[::1]'), { allowedHosts: [] })).toMatchObject({ kind: 'failed' });
-  expect(await askRdapAt('file:///etc/passwd', { allowedHosts: [] })).toMatchObject({ kind: 'failed' });
-  expect(await askRdapAt(url, { allowedHosts: ['127.0.0.1'] })).toMatchObject({ kind: 'found' });
-  await expect(askWhois(`127.0.0.1:${practice.records.whois}`, 'a.uk', { allowedHosts: [] })).rejects.toThrow('public');
-});
-
-test('where records are asked for: a bootstrap file is read before it replaces the old one, and fetched on command', async () => {
-  const { ledger, practice } = await begin();
-  const form = {
-    whois: ['uk 127.0.0.1:4343', '.de whois.example'],
-    dns: '127.0.0.1:5353',
-    allowedHosts: ['127.0.0.1'],
-  };
-  expect(await saveRecordServers(ledger, { ...form, bootstrap: '{"no":"file"}' })).toMatchObject({
-    field: 'bootstrap',
-  });
-  expect(await saveRecordServers(ledger, { ...form, whois: ['uk'] })).toMatchObject({ kind: 'refusal' });
-  expect(await saveRecordServers(ledger, form)).toBe(true);
-  const { records } = await selectSettings(ledger.database);
-  expect(records).toMatchObject({ whois: { uk: '127.0.0.1:4343', de: 'whois.example' }, dns: '127.0.0.1:5353' });
-  expect(records.bootstrap).toMatchObject({ version: '1.0' });
-  const rdap = `http://127.0.0.1:${practice.records.rdap}/registry/domain/copperbuoy.com`;
-  expect(await fetchBootstrap(ledger, rdap)).toMatchObject({ code: 'bootstrap-unreadable' });
-  expect(await fetchBootstrap(ledger, 'nowhere')).toMatchObject({ field: 'address' });
 });

@@ -71,7 +71,7 @@ describe('a restore over a link', () => {
     await carryOutRun(made.ledger, id);
     expect(await state(id)).toMatchObject({
       state: 'refused',
-      problem: 'In deletion already: nothing can be done until it is free. Nothing was paid.',
+      problem: 'Pending delete already: nothing can be done until it is available. Nothing was paid.',
     });
     expect(await money()).toEqual([]);
   });

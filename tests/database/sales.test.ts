@@ -121,7 +121,7 @@ describe('handing over', () => {
     expect(await transferCode(desk.made.ledger, saleId)).toMatchObject({ code: 'code-gone' });
   });
 
-  test('a transfer of an account without a link has arrived when the public record shows another registrar', async () => {
+  test('a transfer of an account without a link has arrived when the registration record shows another registrar', async () => {
     const saleId = await promised();
     must(
       await stepSale(desk.made.ledger, { saleId, to: 'buyer known', handover: 'transfer', buyerAccount: 'wrackgate' }),

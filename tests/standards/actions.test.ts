@@ -13,6 +13,7 @@ import { passTo } from '../../practice/world/days';
 import { blankDomain } from '../../practice/world/domain';
 import * as orders from '../../practice/world/orders';
 import { practiceCustomers, practiceRegistrars } from '../../practice/world/registrars';
+import { transfer } from '../../practice/world/transfers';
 import type { Customer, Domain, Registrar } from '../../practice/world/types';
 import { makeWorld } from '../../practice/world/world';
 
@@ -78,7 +79,7 @@ function live(phase: Exclude<Phase, 'pending transfer'>) {
     restore: () => orders.requestRestore(order, NAME, 12_518, null),
     report: () => orders.reportRestore(order, NAME),
     switch: () => orders.change(order, NAME, { auto: 'on' }),
-    transfer: () => orders.transfer(other, { name: NAME, op: 'request', authInfo: 'code' }),
+    transfer: () => transfer(other, { name: NAME, op: 'request', authInfo: 'code' }),
     refund: () => {
       const answer = orders.remove(order, NAME);
       // A deletion that brings no money back is not a refund.

@@ -1,7 +1,7 @@
 'use client';
 import { useCallback, useState } from 'react';
 import { isRefusal, type Refusal } from '@/core/refusal';
-import type { Done } from '@/usecases/names/edit';
+import type { Done } from '@/usecases/changing';
 import { useLedger } from '../frame/LedgerProvider';
 import { reportDone } from './reportDone';
 import { undoAction } from './undo/actions';

@@ -3,9 +3,13 @@ import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
 import { ComboBox, Input, ListBox } from 'react-aria-components';
 import styled from 'styled-components';
+import { isRefusal, type Refusal } from '@/core/refusal';
 import { Option, OptionsPopover } from '@/ui/controls/Field';
-import { findCommands } from './commands';
-import { useLedger } from './LedgerProvider';
+import { report } from '@/ui/overlay/Toasts';
+import { accountCommands, COMMANDS, type CommandDoes, findCommands } from './commands';
+import { useDay, useLedger } from './LedgerProvider';
+import { namePage } from './pages';
+import { showChart } from './ThemeSwitch';
 
 const Box = styled(ComboBox)`
   position: relative;
@@ -39,16 +43,17 @@ const LIKE_A_NAME = /^[^\s/]+\.[^\s./]{2,}$/;
 interface Found {
   readonly id: string;
   readonly text: string;
-  readonly href: string;
+  readonly does: CommandDoes;
   readonly isName: boolean;
 }
 
+/** Takes back what was done last. */
+export type UndoLast = () => Promise<{ readonly summary: string } | Refusal>;
+
 /** Finds names by any part of them, and commands by the trade's words. `/` opens it. */
-export function CommandBox() {
-  const router = useRouter();
-  const { worker } = useLedger();
+export function CommandBox({ undoLast, onKeys }: { undoLast: UndoLast; onKeys: () => void }) {
   const [text, setText] = useState('');
-  const [found, setFound] = useState<readonly Found[]>([]);
+  const found = useFound(text);
   const input = useRef<HTMLInputElement>(null);
 
   useEffect(() => {
@@ -63,42 +68,7 @@ export function CommandBox() {
     return () => document.removeEventListener('keydown', onKey);
   }, []);
 
-  useEffect(() => {
-    let stale = false;
-    const find = async () => {
-      const names = text.trim() === '' || !worker ? [] : await worker.find(text, 8);
-      if (stale) return;
-      const commands = findCommands(text).slice(0, 8);
-      setFound([
-        ...names.map(({ ascii, unicode }) => ({
-          id: `name ${ascii}`,
-          text: unicode,
-          href: `/ledger/${encodeURIComponent(ascii)}`,
-          isName: true,
-        })),
-        ...(names.length === 0 && LIKE_A_NAME.test(text.trim())
-          ? [
-              {
-                id: 'look up',
-                text: `Look up ${text.trim()}`,
-                href: `/record/${encodeURIComponent(text.trim())}`,
-                isName: false,
-              },
-            ]
-          : []),
-        ...commands.map(({ id, text: words, href }) => ({
-          id: `command ${id}`,
-          text: words,
-          href,
-          isName: false,
-        })),
-      ]);
-    };
-    void find();
-    return () => {
-      stale = true;
-    };
-  }, [text, worker]);
+  const carryOut = useCarryOut(undoLast, onKeys);
 
   return (
     <Box
@@ -114,7 +84,7 @@ export function CommandBox() {
         const chosen = found.find((item) => item.id === key);
         if (!chosen) return;
         setText('');
-        router.push(chosen.href);
+        void carryOut(chosen.does);
         // The box takes the focus back when something is chosen, and would open again: it is left after that.
         setTimeout(() => input.current?.blur(), 0);
       }}
@@ -137,3 +107,81 @@ export function CommandBox() {
 }
 
 const Nothing = styled.p`padding: 8px 10px; color: var(--ink-soft);`;
+
+/** What fits the letters that are typed: names first, then a look-up, then commands and accounts. */
+function useFound(text: string): readonly Found[] {
+  const { worker, meta } = useLedger();
+  const accounts = meta?.rules.accounts;
+  const [found, setFound] = useState<readonly Found[]>([]);
+  useEffect(() => {
+    let stale = false;
+    const find = async () => {
+      const names = text.trim() === '' || !worker ? [] : await worker.find(text, 8);
+      if (stale) return;
+      const commands = findCommands(text, [
+        ...COMMANDS,
+        ...accountCommands(text.trim() === '' ? [] : (accounts ?? [])),
+      ]).slice(0, 8);
+      setFound([
+        ...names.map(({ ascii, unicode }) => ({
+          id: `name ${ascii}`,
+          text: unicode,
+          does: { kind: 'go' as const, href: namePage(ascii) },
+          isName: true,
+        })),
+        ...(names.length === 0 && LIKE_A_NAME.test(text.trim())
+          ? [
+              {
+                id: 'look up',
+                text: `Look up ${text.trim()}`,
+                does: { kind: 'go' as const, href: `/record/${encodeURIComponent(text.trim())}` },
+                isName: false,
+              },
+            ]
+          : []),
+        ...commands.map(({ id, text: words, does }) => ({
+          id: `command ${id}`,
+          text: words,
+          does,
+          isName: false,
+        })),
+      ]);
+    };
+    void find();
+    return () => {
+      stale = true;
+    };
+  }, [text, worker, accounts]);
+  return found;
+}
+
+/** Does what a command does. */
+function useCarryOut(undoLast: UndoLast, onKeys: () => void) {
+  const router = useRouter();
+  const { reload } = useLedger();
+  const { moveDate } = useDay();
+  return async (does: CommandDoes) => {
+    switch (does.kind) {
+      case 'go':
+        router.push(does.href);
+        return;
+      case 'fetch':
+        window.location.assign(does.href);
+        return;
+      case 'chart':
+        showChart(does.chart);
+        return;
+      case 'keys':
+        onKeys();
+        return;
+      case 'today':
+        moveDate(0);
+        return;
+      case 'undo': {
+        const answer = await undoLast();
+        report(isRefusal(answer) ? { text: answer.message, problem: true } : { text: `${answer.summary}.` });
+        await reload();
+      }
+    }
+  };
+}

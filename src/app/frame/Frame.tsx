@@ -11,15 +11,16 @@ import { Toasts } from '@/ui/overlay/Toasts';
 import { StripTextures } from '@/ui/strip/LifecycleStrip';
 import { showFiguresIn } from '@/ui/text/figures';
 import { GlobalStyle } from '@/ui/theme/GlobalStyle';
-import { CommandBox } from './CommandBox';
+import { CommandBox, type UndoLast } from './CommandBox';
 import { DateControl } from './DateControl';
+import { Keys } from './Keys';
 import { LedgerProvider, useDay, useLedger } from './LedgerProvider';
 import { ThemeSwitch } from './ThemeSwitch';
 import { TroubleBar } from './TroubleBar';
 
 const Whole = styled.div`
   display: grid;
-  grid-template: 52px minmax(0, 1fr) / 136px minmax(0, 1fr);
+  grid-template: 52px minmax(0, 1fr) / 158px minmax(0, 1fr);
   height: 100vh;
   height: 100dvh;
   &[data-ahead='true']::after { content: ''; position: fixed; inset: 0; z-index: 15; border: 3px solid var(--projection); pointer-events: none; }
@@ -125,7 +126,7 @@ const PLACES: readonly PlaceLink[] = [
   { href: '/ledger', text: 'Ledger' },
   { href: '/renewals', text: 'Renewals', count: 'unconfirmed' },
   { href: '/rescue', text: 'Rescue' },
-  { href: '/record', text: 'Public record' },
+  { href: '/record', text: 'Registration record' },
   { href: '/selling', text: 'Selling', count: 'selling' },
 ];
 
@@ -141,12 +142,14 @@ export function Frame({
   zone,
   homeCurrency,
   numberStyle,
+  undoLast,
   children,
 }: {
   now: string;
   zone: string;
   homeCurrency: string;
   numberStyle: NumberStyle;
+  undoLast: UndoLast;
   children: ReactNode;
 }) {
   const router = useRouter();
@@ -157,7 +160,7 @@ export function Frame({
         <GlobalStyle />
         <StripTextures />
         <LedgerProvider now={instant(now)} zone={zone} homeCurrency={homeCurrency}>
-          <Inside>{children}</Inside>
+          <Inside undoLast={undoLast}>{children}</Inside>
         </LedgerProvider>
         <Toasts />
       </RouterProvider>
@@ -165,12 +168,14 @@ export function Frame({
   );
 }
 
-function Inside({ children }: { children: ReactNode }) {
+function Inside({ undoLast, children }: { undoLast: UndoLast; children: ReactNode }) {
   const path = usePathname();
   const { style, meta } = useLedger();
   const { day, daysAhead, moveDate } = useDay();
   const [title, setTitle] = useState({ title: '', about: '' });
   const titled = useCallback((text: string, about: string) => setTitle({ title: text, about }), []);
+  const [areKeysShown, setKeysShown] = useState(false);
+  const showKeys = useCallback(() => setKeysShown(true), []);
   const ahead = daysAhead > 0;
 
   useEffect(() => {
@@ -182,6 +187,7 @@ function Inside({ children }: { children: ReactNode }) {
         (event.target as HTMLElement).closest('input:not([type=range]), textarea, [role=dialog]')
       )
         return;
+      if (event.key === '?') setKeysShown(true);
       if (event.key === 't') moveDate(0);
       if (event.key === ']') moveDate(daysAhead + 7);
       if (event.key === '[') moveDate(daysAhead - 7);
@@ -217,7 +223,7 @@ function Inside({ children }: { children: ReactNode }) {
             <h1>{title.title}</h1>
             {title.about && <span>{title.about}</span>}
           </About>
-          <StillCommandBox />
+          <StillCommandBox undoLast={undoLast} onKeys={showKeys} />
           <DateControl />
         </Top>
         <Main data-ahead={ahead}>
@@ -233,6 +239,7 @@ function Inside({ children }: { children: ReactNode }) {
           )}
           {children}
         </Main>
+        <Keys isOpen={areKeysShown} onClose={() => setKeysShown(false)} />
       </Whole>
     </TitleContext>
   );

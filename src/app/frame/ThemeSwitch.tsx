@@ -12,20 +12,31 @@ const Quiet = styled(Button)`
 
 const A_YEAR_S = 31_536_000;
 
+/** Shows the day or the night chart from now on. */
+export function showChart(chart: 'day' | 'night'): void {
+  document.documentElement.dataset.theme = chart;
+  void cookieStore.set({ name: 'theme', value: chart, path: '/', expires: Date.now() + A_YEAR_S * 1000 });
+}
+
+/** The chart that is shown: as chosen, else as the system has it. */
+export function shownChart(): 'day' | 'night' {
+  const chosen = document.documentElement.dataset.theme;
+  if (chosen === 'day' || chosen === 'night') return chosen;
+  return matchMedia('(prefers-color-scheme: dark)').matches ? 'night' : 'day';
+}
+
 /** Switches between the day and the night chart. Until used, the system decides. */
 export function ThemeSwitch() {
   const [night, setNight] = useState(false);
   useEffect(() => {
-    const chosen = document.documentElement.dataset.theme;
-    setNight(chosen ? chosen === 'night' : matchMedia('(prefers-color-scheme: dark)').matches);
+    setNight(shownChart() === 'night');
   }, []);
   const to = night ? 'day' : 'night';
   return (
     <Quiet
       data-kind="plain"
       onPress={() => {
-        document.documentElement.dataset.theme = to;
-        void cookieStore.set({ name: 'theme', value: to, path: '/', expires: Date.now() + A_YEAR_S * 1000 });
+        showChart(to);
         setNight(!night);
       }}
     >

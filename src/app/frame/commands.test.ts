@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
 import { viewFromQuery } from '@/core/ledger';
-import { COMMANDS, findCommands } from './commands';
+import { accountCommands, COMMANDS, findCommands } from './commands';
 
 test.each([
   ['grace period', 'late'],
@@ -12,6 +12,17 @@ test.each([
   ['tld', 'policies'],
   ['ical', 'office'],
   ['back up', 'backup'],
+  ['expiry', 'soon'],
+  ['extension', 'renewals'],
+  ['transfer', 'transfers'],
+  ['backorder', 'record'],
+  ['coupon', 'renewals'],
+  ['available', 'record'],
+  ['cancel', 'dropped'],
+  ['let go', 'dropped'],
+  ['undo', 'undo'],
+  ['night', 'night'],
+  ['back up', 'back up now'],
 ])('the trade’s word “%s” finds its command', (words, id) => {
   expect(findCommands(words).map((command) => command.id)).toContain(id);
 });
@@ -22,8 +33,20 @@ test('every piece of what is typed must fit', () => {
 });
 
 test('every command that opens a view opens one that the ledger understands', () => {
-  for (const { href } of COMMANDS.filter((command) => command.href.startsWith('/ledger?'))) {
+  const views = COMMANDS.flatMap(({ does }) =>
+    does.kind === 'go' && does.href.startsWith('/ledger?') ? [does.href] : [],
+  );
+  expect(views.length).toBeGreaterThan(8);
+  for (const href of views) {
     const query = href.slice(href.indexOf('?') + 1);
     expect(viewFromQuery(new URLSearchParams(query))).not.toEqual(viewFromQuery(new URLSearchParams()));
   }
+});
+
+test('every account is found by its name, to see its names or to set it up', () => {
+  const commands = accountCommands([{ id: 3, label: 'Wrackgate' }]);
+  expect(findCommands('wrackg', commands).map(({ does }) => does)).toEqual([
+    { kind: 'go', href: '/ledger?account=3' },
+    { kind: 'go', href: '/setup/accounts/3' },
+  ]);
 });

@@ -4,128 +4,203 @@ export interface Command {
   readonly text: string;
   /** Other words of the trade for the same. */
   readonly words: string;
-  readonly href: string;
+  readonly does: CommandDoes;
 }
+
+/** What a command does: it goes to a page, fetches a file, or acts where one is. */
+export type CommandDoes =
+  | { readonly kind: 'go'; readonly href: string }
+  | { readonly kind: 'fetch'; readonly href: string }
+  | { readonly kind: 'undo' }
+  | { readonly kind: 'chart'; readonly chart: 'day' | 'night' }
+  | { readonly kind: 'keys' }
+  | { readonly kind: 'today' };
+
+const go = (href: string) => ({ kind: 'go', href }) as const;
 
 /** Every command goes to a place or a view of the ledger; trade words find them too. */
 export const COMMANDS: readonly Command[] = [
-  { id: 'today', text: 'Today: what needs a decision', words: 'start home urgent alerts tasks', href: '/today' },
+  { id: 'today', text: 'Today: what needs a decision', words: 'start home urgent alerts tasks', does: go('/today') },
   {
     id: 'funding',
     text: 'Renewals: what will be charged',
     words: 'funding balance top up card charges money',
-    href: '/renewals',
+    does: go('/renewals'),
   },
   {
     id: 'rescue',
     text: 'Rescue: names in danger',
-    words: 'restore redemption expired late lapse save budget let go drop',
-    href: '/rescue',
+    words: 'restore redemption expired late lapse save budget let go drop cancel abandon delete',
+    does: go('/rescue'),
   },
   {
     id: 'record',
-    text: 'Public record: is it still true?',
-    words: 'whois rdap registry check lookup compare watch drop dns holder registrant',
-    href: '/record',
+    text: 'Registration record: look up, compare, watch',
+    words: 'whois rdap registry check lookup compare watch backorder available free drop catch dns holder registrant',
+    does: go('/record'),
   },
   {
     id: 'selling',
-    text: 'Selling: what awaits you',
+    text: 'Selling: what is to do',
     words: 'offers negotiate auction bids listings marketplace escrow handover push',
-    href: '/selling',
+    does: go('/selling'),
   },
   {
     id: 'offer',
-    text: 'Selling: every listing on offer',
-    words: 'listed for sale price parked',
-    href: '/selling/listings',
+    text: 'Selling: every listing',
+    words: 'listings listed for sale price parked on offer',
+    does: go('/selling/listings'),
   },
-  { id: 'sold', text: 'Selling: what was sold', words: 'profit return income sales history', href: '/selling/sold' },
+  {
+    id: 'sold',
+    text: 'Selling: what was sold',
+    words: 'profit return income sales history',
+    does: go('/selling/sold'),
+  },
   {
     id: 'comparables',
     text: 'Selling: past sales',
     words: 'comparables comps appraisal value estimate',
-    href: '/selling/comparables',
+    does: go('/selling/comparables'),
   },
   {
     id: 'add',
     text: 'Add names',
     words: 'import paste csv bring in upload list domains',
-    href: '/ledger/add',
+    does: go('/ledger/add'),
   },
-  { id: 'ledger', text: 'Ledger: every name', words: 'portfolio domains all list', href: '/ledger' },
+  { id: 'ledger', text: 'Ledger: every name', words: 'portfolio domains all list', does: go('/ledger') },
   {
     id: 'soon',
     text: 'Deadlines within 30 days',
-    words: 'expires expiring due renewal deadline soon',
-    href: '/ledger?within=30',
+    words: 'expires expiring expiry expiration due renewal extension extend deadline soon',
+    does: go('/ledger?within=30'),
   },
   {
     id: 'late',
-    text: 'Names in the late window',
+    text: 'Names in the late window (grace period)',
     words: 'grace period expired auto-renew grace overdue',
-    href: '/ledger?phase=late',
+    does: go('/ledger?phase=late'),
   },
   {
     id: 'redemption',
     text: 'Names in redemption',
-    words: 'rgp restore deleted pending delete',
-    href: '/ledger?phase=redemption,restoring',
+    words: 'rgp restore deleted pending delete expired',
+    does: go('/ledger?phase=redemption,pending restore'),
   },
-  { id: 'off', text: 'Auto-renew off', words: 'autorenew manual will lapse', href: '/ledger?auto=off' },
+  { id: 'off', text: 'Auto-renew off', words: 'autorenew manual will lapse', does: go('/ledger?auto=off') },
   {
     id: 'stalled',
     text: 'Auto-renew stalled',
     words: 'charge failed card balance',
-    href: '/ledger?auto=stalled',
+    does: go('/ledger?auto=stalled'),
   },
-  { id: 'sale', text: 'Names for sale', words: 'listed listing asking selling', href: '/ledger?forSale=yes' },
+  { id: 'sale', text: 'Names for sale', words: 'listed listing asking selling', does: go('/ledger?forSale=yes') },
   {
     id: 'lost',
     text: 'Names never to be lost',
     words: 'critical important protected',
-    href: '/ledger?neverLost=yes',
+    does: go('/ledger?neverLost=yes'),
   },
   {
     id: 'renewals',
     text: 'Renewals to confirm',
-    words: 'renew planned asked receipt auto-renew pending',
-    href: '/renewals',
+    words: 'renew renewal extend extension planned requested receipt auto-renew pending coupon promotion discount',
+    does: go('/renewals'),
   },
   {
     id: 'accounts',
     text: 'Setup: accounts',
-    words: 'registrar card balance payment',
-    href: '/setup/accounts',
+    words: 'registrar card balance payment prices link coupon',
+    does: go('/setup/accounts'),
   },
   {
     id: 'policies',
     text: 'Setup: policies',
     words: 'ending tld grace redemption period lifecycle',
-    href: '/setup/policies',
+    does: go('/setup/policies'),
   },
   {
     id: 'office',
     text: 'Setup: office and calendar',
     words: 'currency time zone ical feed alarm',
-    href: '/setup/office',
+    does: go('/setup/office'),
   },
   {
     id: 'marketplaces',
     text: 'Setup: marketplaces',
     words: 'marketplace commission fees payout rates currency exchange',
-    href: '/setup/marketplaces',
+    does: go('/setup/marketplaces'),
   },
-  { id: 'backup', text: 'Setup: back up and restore', words: 'export json save', href: '/setup/backup' },
+  {
+    id: 'transfers',
+    text: 'Names with a transfer pending',
+    words: 'transfer moving authorization auth code epp code',
+    does: go('/ledger?phase=pending transfer'),
+  },
+  {
+    id: 'dropped',
+    text: 'Names that are dropped on purpose',
+    words: 'let go drop cancel cancelled abandon',
+    does: go('/ledger?purpose=drop'),
+  },
+  { id: 'undo', text: 'Undo what was done last', words: 'take back revert', does: { kind: 'undo' } },
+  { id: 'night', text: 'Night chart', words: 'dark theme mode', does: { kind: 'chart', chart: 'night' } },
+  { id: 'day', text: 'Day chart', words: 'light theme mode', does: { kind: 'chart', chart: 'day' } },
+  {
+    id: 'back up now',
+    text: 'Back up now',
+    words: 'backup save download copy',
+    does: { kind: 'fetch', href: '/api/v1/backup' },
+  },
+  {
+    id: 'export',
+    text: 'Export every name as CSV',
+    words: 'download spreadsheet excel',
+    does: { kind: 'fetch', href: '/api/v1/names/export?format=csv' },
+  },
+  { id: 'back to today', text: 'Back to today’s date', words: 'date ahead time reset', does: { kind: 'today' } },
+  { id: 'keys', text: 'Show all keys', words: 'keyboard shortcuts help ?', does: { kind: 'keys' } },
+  { id: 'log', text: 'Setup: log', words: 'errors problems trouble', does: go('/setup/log') },
+  {
+    id: 'practice',
+    text: 'Setup: practice',
+    words: 'demo let a day pass simulate faults',
+    does: go('/setup/practice'),
+  },
+  {
+    id: 'backup',
+    text: 'Setup: back up and restore',
+    words: 'backup export json save restore',
+    does: go('/setup/backup'),
+  },
 ];
 
+/** What the command box does with each account of the office. */
+export function accountCommands(accounts: readonly { readonly id: number; readonly label: string }[]): Command[] {
+  return accounts.flatMap(({ id, label }) => [
+    {
+      id: `account ${id}`,
+      text: `${label}: names in this account`,
+      words: 'account registrar portfolio',
+      does: go(`/ledger?account=${id}`),
+    },
+    {
+      id: `rules ${id}`,
+      text: `${label}: rules, prices and link`,
+      words: 'account registrar setup balance card coupon',
+      does: go(`/setup/accounts/${id}`),
+    },
+  ]);
+}
+
 /** The commands whose text or words hold every piece of `text`. */
-export function findCommands(text: string): Command[] {
+export function findCommands(text: string, commands: readonly Command[] = COMMANDS): Command[] {
   const pieces = text
     .toLowerCase()
     .split(/\s+/)
     .filter((piece) => piece !== '');
-  return COMMANDS.filter((command) => {
+  return commands.filter((command) => {
     const all = `${command.text} ${command.words}`.toLowerCase();
     return pieces.every((piece) => all.includes(piece));
   });

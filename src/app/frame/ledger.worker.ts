@@ -5,28 +5,33 @@ import {
   arrangeRows,
   contradictionOf,
   EVERY_NAME,
+  type FoundName,
+  findNames,
   fundingOf,
   indexRules,
+  isRequested,
+  isUrgent,
   type LedgerColumns,
-  type LedgerName,
   type LedgerRow,
   type LedgerRules,
   type LedgerView,
   lifecycleStrip,
-  lossPerDay,
   matchingRows,
   namesFromColumns,
   type Projection,
+  projectIf,
   projectLedger,
   rowsOn,
   type Totals,
   todayLists,
   todaySummary,
   totalsOf,
+  URGENT_DAYS,
+  type WhatIf,
   worthIn,
 } from '@/core/ledger';
 import type { Policy } from '@/core/lifecycle';
-import { bestUnderBudget, judge, needsRescue } from '@/core/rescue';
+import { bestSet, namesInDanger } from '@/core/rescue';
 import { addDays, earliestEnd, type Instant, instant } from '@/core/time';
 import type {
   Arranged,
@@ -37,7 +42,6 @@ import type {
   RescueView,
   RowView,
   TodayView,
-  WhatIf,
 } from './views';
 
 let meta: LedgerMeta | null = null;
@@ -115,20 +119,6 @@ function prepareAhead(ledger: Projection): void {
 }
 
 const PREPARE_AFTER_MS = 500;
-
-const URGENT_DAYS = 30;
-
-function isUrgent({ deadline, name }: LedgerRow, day: Instant): boolean {
-  return (
-    deadline !== null &&
-    deadline.kind !== 'charge' &&
-    deadline.at < addDays(day, URGENT_DAYS) &&
-    name.purpose !== 'drop'
-  );
-}
-
-const isRequested = ({ requested, requestedLock, requestedPrivacy }: LedgerName) =>
-  requested !== null || requestedLock !== null || requestedPrivacy !== null;
 
 const api = {
   /** Fetches the ledger unless the copy here is still true, and plays it forward. */
@@ -231,10 +221,7 @@ const api = {
     const { asOf, index } = ledger;
     const worth = worthIn(index.rules, asOf);
     const rows = rowsAsOf(asOf);
-    const judged = rows
-      .filter((row) => needsRescue(row, asOf))
-      .map((row) => ({ row, judgement: judge(row, index.rules.odds), rank: lossPerDay(row, asOf, worth) }))
-      .sort((a, b) => b.rank - a.rank || (a.row.deadline?.at ?? Infinity) - (b.row.deadline?.at ?? Infinity));
+    const judged = namesInDanger(rows, asOf, index.rules.odds, worth);
     const those = (wanted: (row: LedgerRow) => boolean) => rows.filter(wanted).map(view);
     return {
       rows: judged.map(({ row, judgement }) => ({ row: view(row), judgement })),
@@ -249,22 +236,9 @@ const api = {
   },
 
   /** Ids of the best set of names in danger under a budget of one currency. */
-  bestSet(currency: string, budgetMinor: number): number[] {
-    const ledger = current();
-    const { asOf, index } = ledger;
-    const affordable = rowsAsOf(asOf).flatMap((row) => {
-      if (!needsRescue(row, asOf)) return [];
-      const { verdict, cost, expected, always } = judge(row, index.rules.odds);
-      const decidedAgainst = verdict === 'drop' && row.name.rescue === 'drop';
-      if (cost === null || cost.currency !== currency || decidedAgainst) return [];
-      const worth = (expected?.currency === currency ? expected.minor : 0) - cost.minor;
-      return [{ id: row.name.id, choice: { cost: cost.minor, worth, always } }];
-    });
-    const taken = bestUnderBudget(
-      affordable.map(({ choice }) => choice),
-      budgetMinor,
-    );
-    return taken.flatMap((place) => affordable[place]?.id ?? []);
+  bestSet(currency: string, minor: number): number[] {
+    const { asOf, index } = current();
+    return bestSet(rowsAsOf(asOf), asOf, index.rules.odds, { currency, minor });
   },
 
   /** Every account's coming charges up to `until`. */
@@ -274,22 +248,8 @@ const api = {
   },
 
   /** One account's charges up to `until`, if it were changed: nothing is. */
-  whatIf({ accountId, topUpMinor, card, renewed = [] }: WhatIf, until: Instant): FundingView | null {
-    const { index, names, asOf } = current();
-    const accounts = index.rules.accounts
-      .filter((account) => account.id === accountId)
-      .map((account) => ({
-        ...account,
-        balanceMinor: account.balanceMinor === null ? null : account.balanceMinor + topUpMinor,
-        paymentMethods: account.paymentMethods.map((method) =>
-          card && method.label === card.label ? { ...method, ...card } : method,
-        ),
-      }));
-    const newEnds = new Map(renewed.map(({ nameId, newEnd }) => [nameId, newEnd]));
-    const own = names
-      .filter((name) => name.accountId === accountId)
-      .map((name) => ({ ...name, termEnd: newEnds.get(name.id) ?? name.termEnd }));
-    const changed = projectLedger(indexRules({ ...index.rules, accounts }), own, asOf);
+  whatIf(thought: WhatIf, until: Instant): FundingView | null {
+    const changed = projectIf(current(), thought);
     const [funding] = fundingOf(changed, until);
     return funding ? fundingView(changed, funding) : null;
   },
@@ -337,18 +297,8 @@ const api = {
   },
 
   /** Up to `limit` names that hold `text`, those that begin with it first. */
-  find(text: string, limit: number): { ascii: string; unicode: string }[] {
-    const wanted = text.trim().toLowerCase();
-    if (wanted === '') return [];
-    const starts: { ascii: string; unicode: string }[] = [];
-    const holds: { ascii: string; unicode: string }[] = [];
-    for (const { ascii, unicode } of projection?.names ?? []) {
-      if (ascii.startsWith(wanted) || unicode.startsWith(wanted)) starts.push({ ascii, unicode });
-      else if (holds.length < limit && (ascii.includes(wanted) || unicode.includes(wanted)))
-        holds.push({ ascii, unicode });
-      if (starts.length >= limit) break;
-    }
-    return [...starts, ...holds].slice(0, limit);
+  find(text: string, limit: number): FoundName[] {
+    return findNames(projection?.names ?? [], text, limit);
   },
 };
 

@@ -10,7 +10,7 @@ import type {
 } from '@/core/ledger';
 import type { Policy } from '@/core/lifecycle';
 import type { Judgement } from '@/core/rescue';
-import type { Instant, TermEnd } from '@/core/time';
+import type { Instant } from '@/core/time';
 
 /** A row with its lifecycle strip and the policy of its ending, ready to be drawn. */
 export interface RowView extends LedgerRow {
@@ -51,14 +51,6 @@ export interface FundingView extends Omit<AccountFunding, 'charges' | 'lapsing'>
     readonly lapsesAt: Instant;
   }[];
   readonly lapsingCount: number;
-}
-
-/** A change to an account that is only thought of: more money or less, a new card, names renewed. */
-export interface WhatIf {
-  readonly accountId: number;
-  readonly topUpMinor: number;
-  readonly card: { readonly label: string; readonly endsMonth: string } | null;
-  readonly renewed?: readonly { readonly nameId: number; readonly newEnd: TermEnd }[];
 }
 
 /** What needs a decision today. */

@@ -1,24 +1,19 @@
 'use client';
-import { X } from 'lucide-react';
-import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { Dialog, DialogTrigger } from 'react-aria-components';
 import styled from 'styled-components';
 import { AUTO_RENEW_SETTINGS } from '@/core/funding';
-import { EVERY_NAME, type LedgerView, PURPOSES } from '@/core/ledger';
+import { EVERY_NAME, type LedgerView } from '@/core/ledger';
 import { PHASES } from '@/core/lifecycle';
-import { isRefusal } from '@/core/refusal';
 import { Button, ButtonLink } from '@/ui/controls/Button';
-import { Check } from '@/ui/controls/Check';
-import { Field, InputBox } from '@/ui/controls/Field';
-import { report } from '@/ui/overlay/Toasts';
+import { InputBox } from '@/ui/controls/Field';
 import { PHASE_WORDS } from '@/ui/text/words';
 import type { SavedView } from '@/usecases/names/views';
 import { useLedger } from '../frame/LedgerProvider';
-import { dropViewAction, saveViewAction } from './actions';
-import { ChecksChip, Chip, FilterChip, RangeChip, Sheet } from './FilterChips';
-import { COLUMN_IDS, LEDGER_COLUMNS } from './ledgerColumns';
+import type { LedgerMeta } from '../frame/views';
+import { ChecksChip, FilterChip } from './FilterChips';
+import { isMoreSet, MoreFilters } from './MoreFilters';
 import type { Columns } from './useColumns';
+import { ColumnsMenu, ViewsMenu } from './ViewsMenu';
 
 const Bar = styled.div`
   display: flex;
@@ -41,52 +36,16 @@ interface FilterBarProps {
 }
 
 const DAYS = [7, 30, 60, 90, 150, 365] as const;
-const MORE = ['purpose', 'tag', 'cost now', 'asking', 'never to be lost'] as const;
 
 /** The filters in plain words, saved views, and the columns. */
-export function FilterBar({ view, onChange, tags, views: first, columns, query }: FilterBarProps) {
-  const router = useRouter();
-  const { meta, homeCurrency } = useLedger();
-  const [views, setViews] = useState(first);
-  const [more, setMore] = useState(false);
-  const [label, setLabel] = useState('');
+export function FilterBar({ view, onChange, tags, views, columns, query }: FilterBarProps) {
+  const { meta } = useLedger();
+  const [isMoreWanted, setMoreWanted] = useState(false);
   const set = (change: Partial<LedgerView>) => onChange({ ...view, ...change });
   const accounts = meta?.rules.accounts ?? [];
-  const endings = [
-    ...new Set(
-      meta
-        ? [
-            ...meta.rules.policies.map((policy) => policy.ending).filter((ending) => ending !== '*'),
-            'com',
-            'net',
-            'org',
-            ...view.endings,
-          ]
-        : [],
-    ),
-  ].sort();
   const isPlain =
     query === '' || JSON.stringify({ ...view, sort: 'deadline', descending: false }) === JSON.stringify(EVERY_NAME);
-  const showMore =
-    more ||
-    view.purposes.length > 0 ||
-    view.tags.length > 0 ||
-    view.costFrom !== null ||
-    view.costTo !== null ||
-    view.askingFrom !== null ||
-    view.askingTo !== null ||
-    view.neverLost !== null;
-
-  const save = async () => {
-    const answer = await saveViewAction(label, query, columns.shown);
-    if (isRefusal(answer)) report({ text: answer.message, problem: true });
-    else {
-      setViews(answer);
-      setLabel('');
-      report({ text: `Kept as “${label.trim()}”.` });
-    }
-  };
-
+  const showMore = isMoreWanted || isMoreSet(view);
   return (
     <Bar role="search" aria-label="Filters">
       <InputBox
@@ -118,7 +77,7 @@ export function FilterBar({ view, onChange, tags, views: first, columns, query }
       <ChecksChip
         label="ending"
         values={view.endings}
-        of={endings}
+        of={endingsIn(meta, view)}
         word={(ending) => `.${ending}`}
         onChange={(chosen) => set({ endings: chosen })}
       />
@@ -140,59 +99,10 @@ export function FilterBar({ view, onChange, tags, views: first, columns, query }
           onChange={(settings) => set({ settings })}
         />
       )}
-      {showMore && (
-        <>
-          <ChecksChip
-            label={MORE[0]}
-            values={view.purposes}
-            of={PURPOSES}
-            word={(purpose) => purpose}
-            onChange={(purposes) => set({ purposes })}
-          />
-          <ChecksChip
-            label={MORE[1]}
-            values={view.tags}
-            of={tags}
-            word={(tag) => tag}
-            onChange={(chosen) => set({ tags: chosen })}
-          />
-          <RangeChip
-            label={MORE[2]}
-            from={view.costFrom}
-            to={view.costTo}
-            currency={homeCurrency}
-            onChange={(costFrom, costTo) => set({ costFrom, costTo })}
-          />
-          <RangeChip
-            label={MORE[3]}
-            from={view.askingFrom}
-            to={view.askingTo}
-            currency={homeCurrency}
-            onChange={(askingFrom, askingTo) => set({ askingFrom, askingTo })}
-          />
-          <FilterChip
-            label="sale"
-            text={view.forSale === null ? 'for sale or not' : view.forSale ? 'for sale' : 'not for sale'}
-            set={view.forSale !== null}
-            onClear={() => set({ forSale: null })}
-          >
-            <Button data-kind="plain" onPress={() => set({ forSale: true })}>
-              for sale
-            </Button>
-            <Button data-kind="plain" onPress={() => set({ forSale: false })}>
-              not for sale
-            </Button>
-          </FilterChip>
-          <Chip data-set={view.dateless}>
-            <Button onPress={() => set({ dateless: !view.dateless })}>end not known</Button>
-          </Chip>
-          <Chip data-set={view.neverLost === true}>
-            <Button onPress={() => set({ neverLost: view.neverLost ? null : true })}>{MORE[4]}</Button>
-          </Chip>
-        </>
-      )}
-      {!showMore && (
-        <Button data-kind="plain" aria-label="More filters" onPress={() => setMore(true)}>
+      {showMore ? (
+        <MoreFilters view={view} tags={tags} set={set} />
+      ) : (
+        <Button data-kind="plain" aria-label="More filters" onPress={() => setMoreWanted(true)}>
           + more
         </Button>
       )}
@@ -205,63 +115,19 @@ export function FilterBar({ view, onChange, tags, views: first, columns, query }
         </Button>
       )}
       <Right>
-        <DialogTrigger>
-          <Button data-kind="plain">Views</Button>
-          <Sheet>
-            <Dialog aria-label="Views">
-              {views.map((saved) => (
-                <ViewLine key={saved.id}>
-                  <Button
-                    data-kind="plain"
-                    slot="close"
-                    onPress={() =>
-                      router.push(
-                        `/ledger?${saved.query}${saved.columns.length > 0 ? `&columns=${saved.columns.join(',')}` : ''}`,
-                      )
-                    }
-                  >
-                    {saved.label}
-                  </Button>
-                  <Button
-                    data-kind="plain"
-                    aria-label={`Forget the view ${saved.label}`}
-                    onPress={async () => setViews(await dropViewAction(saved.id))}
-                  >
-                    <X size={12} aria-hidden />
-                  </Button>
-                </ViewLine>
-              ))}
-              {views.length === 0 && <span className="soft">No view has been kept yet.</span>}
-              <Field label="Keep this view as" value={label} onChange={setLabel} />
-              <Button onPress={() => void save()} isDisabled={label.trim() === ''}>
-                Save this view
-              </Button>
-            </Dialog>
-          </Sheet>
-        </DialogTrigger>
-        <DialogTrigger>
-          <Button data-kind="plain">Columns</Button>
-          <Sheet>
-            <Dialog aria-label="Columns">
-              {COLUMN_IDS.map((id) => (
-                <Check
-                  key={id}
-                  isSelected={columns.shown.includes(id)}
-                  isDisabled={id === 'name'}
-                  onChange={(on) =>
-                    columns.setShown(on ? [...columns.shown, id] : columns.shown.filter((other) => other !== id))
-                  }
-                >
-                  {LEDGER_COLUMNS[id].label}
-                </Check>
-              ))}
-            </Dialog>
-          </Sheet>
-        </DialogTrigger>
+        <ViewsMenu views={views} query={query} columns={columns} />
+        <ColumnsMenu columns={columns} />
         <ButtonLink href="/ledger/add">Add names</ButtonLink>
       </Right>
     </Bar>
   );
+}
+
+/** The endings that can be chosen: those with a policy of their own, the usual generic ones, and those chosen already. */
+function endingsIn(meta: LedgerMeta | null, view: LedgerView): string[] {
+  if (!meta) return [];
+  const own = meta.rules.policies.map((policy) => policy.ending).filter((ending) => ending !== '*');
+  return [...new Set([...own, 'com', 'net', 'org', ...view.endings])].sort();
 }
 
 const Right = styled.div`
@@ -269,9 +135,4 @@ const Right = styled.div`
   align-items: center;
   gap: 6px;
   margin-left: auto;
-`;
-
-const ViewLine = styled.div`
-  display: flex;
-  justify-content: space-between;
 `;

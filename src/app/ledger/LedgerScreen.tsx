@@ -2,6 +2,7 @@
 import { useRouter } from 'next/navigation';
 import { memo, useCallback, useEffect, useMemo, useState } from 'react';
 import { EVERY_NAME, type LedgerView, queryFromView, type Switch } from '@/core/ledger';
+import type { Instant } from '@/core/time';
 import { ButtonLink } from '@/ui/controls/Button';
 import { Grid } from '@/ui/grid/Grid';
 import { report } from '@/ui/overlay/Toasts';
@@ -23,7 +24,7 @@ import { type ColumnId, gridColumns, isColumn, LEDGER_COLUMNS, sortKeyOf } from 
 import { TotalsBar } from './TotalsBar';
 import { useArrangedRows } from './useArrangedRows';
 import { useChosen } from './useChosen';
-import { useColumns } from './useColumns';
+import { type Columns, useColumns } from './useColumns';
 import { useView } from './useView';
 
 /** Not drawn anew when the date moves. */
@@ -41,12 +42,11 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
   const list = useList();
   const { view, show, columns: savedColumns } = useView();
   const query = useMemo(() => queryFromView(view).toString(), [view]);
-  const { worker, meta, problem, style, homeCurrency, reload } = useLedger();
+  const { worker, meta, problem, reload } = useLedger();
   const { day, daysAhead } = useDay();
   const rows = useArrangedRows(view);
   const columns = useColumns(savedColumns);
   const chosen = useChosen(worker, day, meta?.revision ?? 0);
-  const [editing, setEditing] = useState<{ id: number; column: ColumnId } | null>(null);
   const [dialog, setDialog] = useState<OpenDialog>(null);
   const closeDialog = useCallback(() => setDialog(null), []);
 
@@ -62,27 +62,7 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
     view.sort === 'deadline' ? 'by next deadline' : `by ${sortWords}`,
   );
 
-  // biome-ignore lint/correctness/useExhaustiveDependencies: an edit ends when the list changes under it
-  useEffect(() => setEditing(null), [view, daysAhead]);
-
-  const edit = useCallback(
-    (row: RowView, id: ColumnId) =>
-      editing?.id === row.name.id && editing.column === id ? (
-        <CellEditor row={row} column={id} onEnd={() => setEditing(null)} />
-      ) : null,
-    [editing],
-  );
-  const accounts = useMemo(() => new Map(meta?.rules.accounts.map((account) => [account.id, account.label])), [meta]);
-  const grid = useMemo(
-    () =>
-      gridColumns(
-        columns.shown,
-        columns.widths,
-        { day: rows.day, style, homeCurrency, accountLabel: (id) => accounts.get(id) ?? '' },
-        edit,
-      ),
-    [columns.shown, columns.widths, rows.day, style, homeCurrency, accounts, edit],
-  );
+  const { grid, setEditing } = useEditableGrid(rows.day, columns, [view, daysAhead]);
 
   const sort = (id: string) => {
     const key = isColumn(id) ? sortKeyOf(id) : null;
@@ -130,24 +110,7 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
           onChooseAll={() => void chosen.all(total)}
           onOpen={open}
           onWidth={columns.setWidth}
-          empty={
-            meta?.names === 0 ? (
-              <Empty
-                title="The ledger is empty."
-                text="Paste the names you own, or bring in a list from each registrar."
-              >
-                <ButtonLink href="/ledger/add" data-kind="primary">
-                  Add names
-                </ButtonLink>
-              </Empty>
-            ) : (
-              <Empty title="No name fits these filters." text="Take one of them out, or show every name.">
-                <ButtonLink href="/ledger" onClick={() => show(EVERY_NAME)}>
-                  Show every name
-                </ButtonLink>
-              </Empty>
-            )
-          }
+          empty={<NothingShown isEmpty={meta?.names === 0} onShowAll={() => show(EVERY_NAME)} />}
         />
       )}
       <TotalsBar
@@ -163,21 +126,7 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
         query={query}
         columns={columns.shown}
       />
-      <StillEditDialog
-        isOpen={dialog === 'edit'}
-        onClose={closeDialog}
-        nameIds={chosen.ids}
-        rows={chosen.rows}
-        tags={tags}
-      />
-      <StillSwitchDialog
-        what={isSwitch(dialog) ? dialog : 'auto-renew'}
-        isOpen={isSwitch(dialog)}
-        onClose={closeDialog}
-        nameIds={chosen.ids}
-        rows={chosen.rows}
-      />
-      <StillDropDialog isOpen={dialog === 'drop'} onClose={closeDialog} rows={chosen.rows} />
+      <ChosenDialogs dialog={dialog} chosen={chosen} tags={tags} onClose={closeDialog} />
     </>
   );
 }
@@ -185,4 +134,80 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
 /** The column that shows the order: the first shown one that sorts by the view's key. */
 function sortColumn(view: LedgerView, shown: readonly ColumnId[]): ColumnId {
   return shown.find((id) => sortKeyOf(id) === view.sort) ?? 'outlook';
+}
+
+/** The columns as the grid draws them, with the cell that is being edited. An edit ends when the list changes under it. */
+function useEditableGrid(day: Instant, columns: Columns, within: readonly unknown[]) {
+  const { meta, style, homeCurrency } = useLedger();
+  const [editing, setEditing] = useState<{ id: number; column: ColumnId } | null>(null);
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: an edit ends when the list changes under it
+  useEffect(() => setEditing(null), within);
+
+  const edit = useCallback(
+    (row: RowView, id: ColumnId) =>
+      editing?.id === row.name.id && editing.column === id ? (
+        <CellEditor row={row} column={id} onEnd={() => setEditing(null)} />
+      ) : null,
+    [editing],
+  );
+  const accounts = useMemo(() => new Map(meta?.rules.accounts.map((account) => [account.id, account.label])), [meta]);
+  const grid = useMemo(
+    () =>
+      gridColumns(
+        columns.shown,
+        columns.widths,
+        { day: day, style, homeCurrency, accountLabel: (id) => accounts.get(id) ?? '' },
+        edit,
+      ),
+    [columns.shown, columns.widths, day, style, homeCurrency, accounts, edit],
+  );
+  return { grid, setEditing };
+}
+
+/** What stands in the place of the list where nothing is to be shown. */
+function NothingShown({ isEmpty, onShowAll }: { isEmpty: boolean; onShowAll: () => void }) {
+  return isEmpty ? (
+    <Empty title="The ledger is empty." text="Paste the names you own, or bring in a list from each registrar.">
+      <ButtonLink href="/ledger/add" data-kind="primary">
+        Add names
+      </ButtonLink>
+    </Empty>
+  ) : (
+    <Empty title="No name fits these filters." text="Take one of them out, or show every name.">
+      <ButtonLink href="/ledger" onClick={onShowAll}>
+        Show every name
+      </ButtonLink>
+    </Empty>
+  );
+}
+
+interface ChosenDialogsProps {
+  readonly dialog: OpenDialog;
+  readonly chosen: ReturnType<typeof useChosen>;
+  readonly tags: readonly string[];
+  readonly onClose: () => void;
+}
+
+/** The dialogs of what can be done with the chosen names. */
+function ChosenDialogs({ dialog, chosen, tags, onClose }: ChosenDialogsProps) {
+  return (
+    <>
+      <StillEditDialog
+        isOpen={dialog === 'edit'}
+        onClose={onClose}
+        nameIds={chosen.ids}
+        rows={chosen.rows}
+        tags={tags}
+      />
+      <StillSwitchDialog
+        what={isSwitch(dialog) ? dialog : 'auto-renew'}
+        isOpen={isSwitch(dialog)}
+        onClose={onClose}
+        nameIds={chosen.ids}
+        rows={chosen.rows}
+      />
+      <StillDropDialog isOpen={dialog === 'drop'} onClose={onClose} rows={chosen.rows} />
+    </>
+  );
 }

@@ -127,7 +127,7 @@ export function TotalsBar({
             { id: 'lock', text: 'Transfer lock…' },
             { id: 'privacy', text: 'Privacy…' },
             { id: 'drop', text: 'Drop…' },
-            { id: 'check', text: 'Check the public record' },
+            { id: 'check', text: 'Check the registration record' },
           ]}
           onChoose={(id) => (id === 'check' ? onCheck() : id === 'sell' ? onSell() : onSwitch(id as Switch | 'drop'))}
         />

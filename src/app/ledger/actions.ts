@@ -1,7 +1,7 @@
 'use server';
 import type { Refusal } from '@/core/refusal';
+import type { Done } from '@/usecases/changing';
 import { deps } from '@/usecases/deps';
-import type { Done } from '@/usecases/names/edit';
 import { addEntry, correctEntry } from '@/usecases/names/entries';
 import { dropView, type SavedView, saveView } from '@/usecases/names/views';
 

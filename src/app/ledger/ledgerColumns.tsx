@@ -2,7 +2,7 @@
 import type { ReactNode } from 'react';
 import { isCaution, type SortKey } from '@/core/ledger';
 import { addDays, type Instant } from '@/core/time';
-import type { GridColumn } from '@/ui/grid/Grid';
+import type { GridColumn } from '@/ui/grid/gridProps';
 import { LifecycleStrip, type StripScale } from '@/ui/strip/LifecycleStrip';
 import { StripAxis } from '@/ui/strip/StripAxis';
 import { formatAmount, formatFigure } from '@/ui/text/figures';
@@ -80,7 +80,7 @@ export const LEDGER_COLUMNS = {
     render: ({ termEnd }, { day, style }) => (termEnd ? soft(daysWords(daysToEnd(termEnd, day, style))) : null),
   },
   auto: {
-    label: 'Auto',
+    label: 'Auto-renew',
     width: 66,
     sort: 'auto',
     render: ({ setting, name }) => (
@@ -116,7 +116,7 @@ export const LEDGER_COLUMNS = {
     ),
   },
   strip: {
-    label: 'Life',
+    label: 'Lifecycle',
     width: STRIP_WIDTH,
     heading: ({ day }) => <StripAxis scale={stripScale(day)} day={day} height={33} />,
     render: ({ strip, outlook }, { day, style }) =>

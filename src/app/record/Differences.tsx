@@ -134,7 +134,7 @@ function askedWords({ names, asked, oldestAt }: CheckProgress, style: DayStyle):
   if (asked === 0 || oldestAt === null)
     return names === 0
       ? 'The ledger is empty: there is nothing to compare.'
-      : 'Whether the ledger agrees with the public record is not known before the registries are asked.';
+      : 'Whether the ledger agrees with the registration record is not known before the registries are asked.';
   const all = asked >= names ? `${namesWords(asked)} asked about` : `${namesWords(asked)} of ${names} asked about`;
   return `${all}, the longest ago on ${dayWords(oldestAt, style)}.${asked < names ? ' Of the others nothing is known.' : ''}`;
 }

@@ -27,7 +27,7 @@ export function ListedNames({ names }: { names: readonly ListedName[] }) {
         <thead>
           <tr>
             <th>Name</th>
-            <th>Stands at</th>
+            <th>Status</th>
             <th>Cheapest at</th>
             <th className="figure">First year</th>
             <th className="figure">Later</th>

@@ -21,7 +21,7 @@ import { WatchPart } from './WatchPart';
 
 const LOOK_AGAIN_MS = 900;
 
-/** Is it still true? What the public record says against the ledger, names of others, and what is watched. */
+/** Is it still true? What the registration record says against the ledger, names of others, and what is watched. */
 export function RecordScreen({
   differing,
   progress: first,
@@ -36,7 +36,7 @@ export function RecordScreen({
   const [progress, setProgress] = useState(first);
   const [total, setTotal] = useState(0);
   const [wanted, setWanted] = useState('');
-  useTitle('Public record', 'is it still true?');
+  useTitle('Registration record', 'is it still true?');
 
   const isChecking = total > 0 && progress.waiting > 0;
   useEffect(() => {

@@ -26,8 +26,8 @@ export function WatchPart({ watched }: { watched: readonly WatchRow[] }) {
           <thead>
             <tr>
               <th>Name</th>
-              <th>Stands at</th>
-              <th>May come free</th>
+              <th>Status</th>
+              <th>May become available</th>
               <th>What changed</th>
               <th>Checked</th>
               <th>

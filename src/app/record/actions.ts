@@ -1,7 +1,7 @@
 'use server';
 import type { Refusal } from '@/core/refusal';
+import type { Done } from '@/usecases/changing';
 import { deps } from '@/usecases/deps';
-import type { Done } from '@/usecases/names/edit';
 import { type CheckProgress, checkProgress } from '@/usecases/records/check';
 import { dismissDifferences, takeOver } from '@/usecases/records/compare';
 import { type ListedName, lookUpList } from '@/usecases/records/list';

@@ -5,7 +5,7 @@ import { checkProgress } from '@/usecases/records/check';
 import { watches } from '@/usecases/records/watch';
 import { RecordScreen } from './RecordScreen';
 
-export const metadata: Metadata = { title: 'Public record' };
+export const metadata: Metadata = { title: 'Registration record' };
 
 export default async function RecordPage() {
   const [differing, progress, watched] = await Promise.all([

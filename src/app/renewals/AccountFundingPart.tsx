@@ -1,6 +1,7 @@
 'use client';
 import Link from 'next/link';
 import { useEffect, useMemo, useState } from 'react';
+import type { WhatIf } from '@/core/ledger';
 import { amount } from '@/core/money';
 import type { Instant } from '@/core/time';
 import { BalanceChart, type BalancePoint } from '@/ui/chart/BalanceChart';
@@ -14,7 +15,7 @@ import { Wide } from '@/ui/text/Wide';
 import { causeWords, dayWords, namesWords } from '@/ui/text/words';
 import { useRenew } from '../acts/renew/useRenew';
 import { useLedger } from '../frame/LedgerProvider';
-import type { FundingView, WhatIf } from '../frame/views';
+import type { FundingView } from '../frame/views';
 import { useChangeFunds, WhoTells } from './changeFunds';
 
 /** One account's coming charges: the balance over time, by month, and charge by charge, with what would mend a failure. */

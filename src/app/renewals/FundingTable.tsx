@@ -29,7 +29,7 @@ export function FundingTable({
             <th className="figure">Charges</th>
             <th className="figure">Will pass</th>
             <th>First that fails</th>
-            <th className="figure">Lapse by it</th>
+            <th className="figure">Names that lapse</th>
             <th className="figure">Least top-up</th>
           </tr>
         </thead>

@@ -65,7 +65,7 @@ export function RenewalsScreen({ open, account }: { open: readonly OpenRenewalLi
     setConfirming([row]);
   };
   if (problem) return <Failed text={problem} onRetry={() => void reload()} />;
-  if (fundings === null) return <Loading text="Playing the accounts forward" />;
+  if (fundings === null) return <Loading text="Working out the charges" />;
   const shown = fundings.find(({ account }) => account.id === chosen) ?? firstInTrouble(fundings);
   return (
     <Page>
@@ -86,7 +86,7 @@ export function RenewalsScreen({ open, account }: { open: readonly OpenRenewalLi
                 <th>Begun</th>
                 <th>Names</th>
                 <th className="figure">Quoted</th>
-                <th>Stands at</th>
+                <th>Status</th>
               </tr>
             </thead>
             <tbody>
@@ -106,13 +106,13 @@ export function RenewalsScreen({ open, account }: { open: readonly OpenRenewalLi
       )}
       {requested.length > 0 && (
         <Section>
-          <h2>Asked for, not confirmed</h2>
-          <Ruled aria-label="Asked for, not confirmed">
+          <h2>Requested, not confirmed</h2>
+          <Ruled aria-label="Requested, not confirmed">
             <thead>
               <tr>
                 <th>Name</th>
                 <th>Ledger</th>
-                <th>Asked for</th>
+                <th>Requested</th>
                 <th>
                   <span className="visually-hidden">Act</span>
                 </th>

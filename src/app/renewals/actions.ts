@@ -1,8 +1,8 @@
 'use server';
 import { isRefusal, type Refusal } from '@/core/refusal';
 import { changeFunds } from '@/usecases/accounts/funds';
+import type { Done } from '@/usecases/changing';
 import { deps } from '@/usecases/deps';
-import type { Done } from '@/usecases/names/edit';
 import { carryOutRun } from '@/usecases/orders/carryOut';
 import { compareTerms, type TermsCompared } from '@/usecases/orders/compareTerms';
 import { confirmRenewal } from '@/usecases/orders/confirm';

@@ -63,7 +63,7 @@ function DecideForm({ about: { row, judgement }, onClose }: { about: RescueRow; 
         value={verdict}
         onChange={setVerdict}
         options={[
-          { value: COMPUTED, text: 'As computed' },
+          { value: COMPUTED, text: 'As recommended' },
           { value: 'keep', text: 'Keep it' },
           { value: 'drop', text: 'Drop it' },
         ]}
@@ -85,7 +85,7 @@ function DecideForm({ about: { row, judgement }, onClose }: { about: RescueRow; 
       />
       <Actions>
         <Button data-kind="primary" isDisabled={isBusy} onPress={() => void save()}>
-          Remember it
+          Save the decision
         </Button>
         <Button onPress={onClose}>Cancel</Button>
       </Actions>

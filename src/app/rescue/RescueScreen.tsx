@@ -62,14 +62,14 @@ export function RescueScreen({ odds, going }: { odds: Settings['saleOdds']; goin
     };
   }, [worker, meta, router]);
 
-  /** A restore that is paid waits for its report: in its run, or at the registrar when it was not asked for here. */
+  /** A restore that is paid waits for its report: in its run, or at the registrar when it was not requested here. */
   const decide = async (about: RescueRow) => {
     if (about.judgement.verdict !== 'send the report') return setDeciding(about);
     const run = await runOfNameAction(about.row.name.id);
     if (run) router.push(`/renewals/${run}`);
     else
       report({
-        text: `The restore of ${about.row.name.unicode} was not asked for here: send its report at the registrar.`,
+        text: `The restore of ${about.row.name.unicode} was not requested here: send its report at the registrar.`,
         problem: true,
       });
   };
@@ -112,12 +112,12 @@ export function RescueScreen({ odds, going }: { odds: Settings['saleOdds']; goin
               <div>
                 {toRenew.length > 0 && (
                   <Button onPress={() => void renew(items(toRenew))}>
-                    Renew {namesWords(toRenew.length)}, {costs(toRenew)}…
+                    Renew {namesWords(toRenew.length)} for {costs(toRenew)}…
                   </Button>
                 )}
                 {toRestore.length > 0 && (
                   <Button onPress={() => void renew(items(toRestore), 'restore')}>
-                    Restore {namesWords(toRestore.length)}, {costs(toRestore)}…
+                    Restore {namesWords(toRestore.length)} for {costs(toRestore)}…
                   </Button>
                 )}
                 <Button onPress={() => setLeaving(picked.map(({ row }) => row))}>Drop…</Button>
@@ -133,9 +133,9 @@ export function RescueScreen({ odds, going }: { odds: Settings['saleOdds']; goin
       )}
       <RefundPart rows={refundable} />
       {pendingDelete.length > 0 && (
-        <Section aria-label="In deletion">
-          <h2>In deletion: nothing can be done</h2>
-          <Ruled aria-label="In deletion">
+        <Section aria-label="Pending delete">
+          <h2>Pending delete: nothing can be done</h2>
+          <Ruled aria-label="Pending delete">
             <tbody>
               {pendingDelete.map((row) => (
                 <tr key={row.name.id}>
@@ -144,7 +144,9 @@ export function RescueScreen({ odds, going }: { odds: Settings['saleOdds']; goin
                       {row.name.unicode}
                     </Link>
                   </td>
-                  <td>free for anyone from {row.marks ? dayWords(row.marks.release, style) : ''} at the earliest</td>
+                  <td>
+                    available to anyone from {row.marks ? dayWords(row.marks.release, style) : ''} at the earliest
+                  </td>
                   <td className="figure">
                     <Link href={`/record/${encodeURIComponent(row.name.ascii)}`}>Watch for its release</Link>
                   </td>

@@ -34,7 +34,7 @@ export function RescueTable({
             <th>If nothing is done</th>
             <th>Ordinary price until</th>
             <th>Restore until</th>
-            <th>Free from</th>
+            <th>Available from</th>
             <th className="figure">now → then</th>
             <th className="figure">Spent</th>
             <th className="figure">Asking, offered</th>

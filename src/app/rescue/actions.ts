@@ -1,7 +1,7 @@
 'use server';
 import type { Refusal } from '@/core/refusal';
+import type { Done } from '@/usecases/changing';
 import { deps } from '@/usecases/deps';
-import type { Done } from '@/usecases/names/edit';
 import { runOfName } from '@/usecases/orders/start';
 import { decideRescue, saveSaleOdds } from '@/usecases/rescue/decide';
 

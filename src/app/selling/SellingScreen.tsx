@@ -17,6 +17,7 @@ import { daysLeft, daysWords, dayWords, hourWords, untilWords } from '@/ui/text/
 import type { AgendaGroup, SellingReport } from '@/usecases/selling/report';
 import { useTitle } from '../frame/Frame';
 import { useLedger, useLedgerChange } from '../frame/LedgerProvider';
+import { agendaPage } from '../frame/pages';
 import { lookAgainAction } from './actions';
 import { PastePart } from './PastePart';
 
@@ -36,7 +37,7 @@ export function SellingScreen({ report }: { report: SellingReport }) {
   const { style } = useLedger();
   const [busy, setBusy] = useState(false);
   const { agenda, auctions, sales, threads, listed } = report;
-  useTitle('Selling', listed === 0 ? 'nothing is on offer' : `${listed.toLocaleString('en')} listings`);
+  useTitle('Selling', listed === 0 ? 'nothing is listed for sale' : `${listed.toLocaleString('en')} listings`);
   useLedgerChange(router.refresh);
 
   const lookAgain = async () => {
@@ -48,7 +49,7 @@ export function SellingScreen({ report }: { report: SellingReport }) {
   };
   const others = sales.filter(({ stage }) => turnAt(stage) !== 'owner');
   const running = auctions.filter(
-    ({ id }) => !agenda.some(({ items }) => items.some(({ href }) => href === `/selling/auctions/${id}`)),
+    ({ id }) => !agenda.some(({ items }) => items.some(({ about }) => about.kind === 'auction' && about.id === id)),
   );
   const waiting = threads.filter(({ figures }) => figures.at(-1)?.by === 'owner');
   return (
@@ -195,9 +196,9 @@ function AgendaPart({ group: { kind, total, items } }: { group: AgendaGroup }) {
           </thead>
           <tbody>
             {shown.map((item) => (
-              <tr key={`${item.href} ${item.nameId}`}>
+              <tr key={`${agendaPage(item)} ${item.nameId}`}>
                 <td>
-                  <Link href={item.href} className="name">
+                  <Link href={agendaPage(item)} className="name">
                     {item.unicode}
                   </Link>
                 </td>

@@ -15,7 +15,7 @@ const Tabs = styled.nav`
 `;
 
 const PARTS = [
-  { href: '/selling', text: 'What awaits you' },
+  { href: '/selling', text: 'To do' },
   { href: '/selling/listings', text: 'On offer' },
   { href: '/selling/sold', text: 'Sold' },
   { href: '/selling/comparables', text: 'Past sales' },

@@ -9,6 +9,7 @@ import { AGENDA_WORDS } from '@/ui/text/sellingWords';
 import { Wide } from '@/ui/text/Wide';
 import { daysLeft, daysWords, dayWords } from '@/ui/text/words';
 import { useLedger } from '../frame/LedgerProvider';
+import { agendaPage } from '../frame/pages';
 
 /** What awaits the owner in selling, the most urgent first. */
 export function SellingPart({
@@ -27,9 +28,9 @@ export function SellingPart({
         <Ruled aria-label="Selling">
           <tbody>
             {items.map((item) => (
-              <tr key={`${item.kind} ${item.href}`}>
+              <tr key={`${item.kind} ${item.ascii} ${agendaPage(item)}`}>
                 <td>
-                  <Link href={item.href} className="name">
+                  <Link href={agendaPage(item)} className="name">
                     {item.unicode}
                   </Link>
                 </td>

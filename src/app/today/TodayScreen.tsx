@@ -87,25 +87,7 @@ export function TodayScreen({
     decisions.every(({ total }) => total === 0) && messages.length === 0 && watched.length === 0 && selling.total === 0;
   return (
     <Page>
-      <Section>
-        <Line>
-          If nothing is done in the next 30 days: {chargedWords(summary)},{' '}
-          {summary.lapses === 0
-            ? 'no name lapses'
-            : `${namesWords(summary.lapses)} ${summary.lapses === 1 ? 'lapses' : 'lapse'}`}
-          ,{' '}
-          {summary.lost === 0
-            ? 'none is lost'
-            : `${namesWords(summary.lost)} ${summary.lost === 1 ? 'is' : 'are'} lost for good`}
-          .
-        </Line>
-        {summary.dateless > 0 && (
-          <p className="caution">
-            Of {namesWords(summary.dateless)} nobody has said when the term ends: nothing is told of{' '}
-            {summary.dateless === 1 ? 'it' : 'them'}. <Link href="/ledger?end=unknown">Choose and set the ends</Link>
-          </p>
-        )}
-      </Section>
+      <SummaryPart summary={summary} />
       {otherKey.length > 0 && <OtherKeyNotice places={otherKey} />}
       {nothing && (
         <Empty
@@ -170,9 +152,9 @@ export function TodayScreen({
                   </td>
                   <td>
                     {watch.isFree
-                      ? 'free now'
+                      ? 'available now'
                       : watch.earliest && watch.latest
-                        ? `comes free ${dayWords(watch.earliest, style)} to ${dayWords(watch.latest, style)}`
+                        ? `becomes available ${dayWords(watch.earliest, style)} to ${dayWords(watch.latest, style)}`
                         : watch.standing}
                   </td>
                   <td className="soft">{watch.changedAt && `${dayWords(watch.changedAt, style)}: ${watch.change}`}</td>
@@ -222,4 +204,29 @@ function chargedWords({ charged, charges, unpriced }: TodaySummary): string {
   if (charges === 0) return 'nothing is charged';
   if (priced === 0) return unknown;
   return `${amountsWords(charged)} is charged in ${some(priced)}${unknown && `, besides ${unknown}`}`;
+}
+
+/** What the next thirty days bring if nothing is done, in a sentence. */
+function SummaryPart({ summary }: { summary: TodayView['summary'] }) {
+  return (
+    <Section>
+      <Line>
+        If nothing is done in the next 30 days: {chargedWords(summary)},{' '}
+        {summary.lapses === 0
+          ? 'no name lapses'
+          : `${namesWords(summary.lapses)} ${summary.lapses === 1 ? 'lapses' : 'lapse'}`}
+        ,{' '}
+        {summary.lost === 0
+          ? 'none is lost'
+          : `${namesWords(summary.lost)} ${summary.lost === 1 ? 'is' : 'are'} lost for good`}
+        .
+      </Line>
+      {summary.dateless > 0 && (
+        <p className="caution">
+          Of {namesWords(summary.dateless)} nobody has said when the term ends: nothing is told of{' '}
+          {summary.dateless === 1 ? 'it' : 'them'}. <Link href="/ledger?end=unknown">Choose and set the ends</Link>
+        </p>
+      )}
+    </Section>
+  );
 }

@@ -1,7 +1,8 @@
 'use server';
 import type { Refusal } from '@/core/refusal';
+import type { Done } from '@/usecases/changing';
 import { deps } from '@/usecases/deps';
-import { type Done, editNames } from '@/usecases/names/edit';
+import { editNames } from '@/usecases/names/edit';
 import { seen, seenNames } from '@/usecases/reminders/remind';
 
 /** Takes note that what was told of these names has been seen. */

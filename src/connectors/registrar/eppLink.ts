@@ -26,6 +26,7 @@ const MOST_MESSAGES = 1000;
 const MOST_PAGES = 20_000;
 
 /** A registrar link over EPP, with a few sessions that are opened when they are needed and thrown away when in doubt. */
+// biome-ignore lint/complexity/noExcessiveLinesPerFunction: one method for each command of the port
 export function eppLink(
   address: LinkAddress,
   { timeoutMs = 15_000, sessions: most = 4 }: LinkOptions = {},

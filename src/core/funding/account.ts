@@ -1,5 +1,3 @@
-import type { Instant } from '../time';
-
 export const PAYMENT_METHOD_KINDS = ['balance', 'card', 'wallet', 'bank'] as const;
 export type PaymentMethodKind = (typeof PAYMENT_METHOD_KINDS)[number];
 
@@ -31,8 +29,3 @@ export type AutoRenewSetting = (typeof AUTO_RENEW_SETTINGS)[number];
 /** How far the ledger knows a setting: believed without evidence, requested of the registrar, confirmed by it. */
 export const STANDINGS = ['believed', 'requested', 'confirmed'] as const;
 export type Standing = (typeof STANDINGS)[number];
-
-/** True while a card that ends in `endsMonth` can still be charged: through the last day of that month, UTC. */
-export function cardIsGood(endsMonth: string | null, at: Instant): boolean {
-  return endsMonth === null || new Date(at).toISOString().slice(0, 7) <= endsMonth;
-}

@@ -1,6 +1,6 @@
 import { type Amount, amount } from '../money';
 import type { Instant, TermEnd } from '../time';
-import { cardIsGood, type FundedAccount } from './account';
+import type { FundedAccount } from './account';
 
 /** Why no payment method of an account paid. */
 export type FailureCause =
@@ -57,4 +57,9 @@ export function pay(account: FundedAccount, balanceMinor: number | null, cost: A
     }
   }
   return { outcome: 'fail', cause, balanceMinor };
+}
+
+/** True while a card that ends in `endsMonth` can still be charged: through the last day of that month, UTC. */
+export function cardIsGood(endsMonth: string | null, at: Instant): boolean {
+  return endsMonth === null || new Date(at).toISOString().slice(0, 7) <= endsMonth;
 }

@@ -1,7 +1,6 @@
 export {
   AUTO_RENEW_SETTINGS,
   type AutoRenewSetting,
-  cardIsGood,
   type FundedAccount,
   PAYMENT_METHOD_KINDS,
   type PaymentMethod,
@@ -9,7 +8,7 @@ export {
   STANDINGS,
   type Standing,
 } from './account';
-export type { Charge, FailureCause } from './charge';
+export { type Charge, cardIsGood, type FailureCause } from './charge';
 export {
   balanceNeeded,
   type ChargedName,

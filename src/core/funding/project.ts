@@ -1,7 +1,7 @@
 import type { Amount } from '../money';
 import { addDays, earliestEnd, type Instant, laterEnd, type TermEnd } from '../time';
-import { type AutoRenewSetting, cardIsGood, type FundedAccount } from './account';
-import { type Charge, pay } from './charge';
+import type { AutoRenewSetting, FundedAccount } from './account';
+import { type Charge, cardIsGood, pay } from './charge';
 
 /** A name as its account's charges see it. */
 export interface ChargedName {

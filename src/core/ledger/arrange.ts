@@ -165,7 +165,7 @@ export function sortRows(
 /**
  * Rows by key, equal keys by place. Key and place are packed into one number, since sorting numbers without a comparison
  * function is many times faster, and only the places that are asked for are sorted: this must keep up with the hand on a
- * long list.
+ * long list. Exact for up to 94 million rows (the root of 2^53); more are refused.
  */
 function inOrder(rows: readonly LedgerRow[], keys: Float64Array): Arrangement {
   let span = 1;
@@ -182,6 +182,8 @@ function inOrder(rows: readonly LedgerRow[], keys: Float64Array): Arrangement {
   // Unknown values stand one behind the last; keys too far apart to be packed are replaced by their rank.
   const fits = (most - least + 2) * span < Number.MAX_SAFE_INTEGER;
   const sorted = fits ? null : keys.slice().sort();
+  if (sorted && (rows.length + 1) * span >= Number.MAX_SAFE_INTEGER)
+    throw new RangeError('too many rows to be put in order');
   const byPlace = new Array<LedgerRow>(span);
   const packed = new Float64Array(rows.length);
   for (let i = 0; i < rows.length; i += 1) {

@@ -15,6 +15,7 @@ export {
   USUAL_ODDS,
   USUAL_SWITCH_HOURS,
 } from './data';
+export { type FoundName, findNames } from './find';
 export { type LifecycleStrip, lifecycleStrip, type Stretch, type StretchKind, type StripMark } from './lifecycleStrip';
 export { isCaution, type Outlook } from './outlook';
 export { type LedgerRow, LOOK_AHEAD_YEARS, type Projection, projectLedger, rowsOn } from './projection';
@@ -34,4 +35,6 @@ export {
   worthIn,
 } from './today';
 export { type Totals, totalsOf } from './totals';
+export { isRequested, isUrgent, URGENT_DAYS } from './urgent';
 export { EVERY_NAME, type LedgerView, queryFromView, SORT_KEYS, type SortKey, viewFromQuery } from './view';
+export { projectIf, type WhatIf } from './whatIf';

@@ -10,7 +10,7 @@ import {
   policyFor,
 } from '../lifecycle';
 import { type Deadline, deadlineAt } from '../pricing';
-import { addDays, addYears, earliestEnd, type Instant, type TermEnd } from '../time';
+import { addDays, addYears, earliestEnd, type Instant, stretchBetween, type TermEnd, type TimeStretch } from '../time';
 import {
   type CostGroups,
   groupByCost,
@@ -163,13 +163,8 @@ export function rowsOn(
   };
 }
 
-interface Stretch {
-  readonly from: Instant;
-  readonly until: Instant;
-}
-
 /** The stretch of time around `day` in which no price changes. Today's facts hold on today's instant alone. */
-function stretchAround(changes: readonly Instant[], asOf: Instant, day: Instant): Stretch {
+function stretchAround(changes: readonly Instant[], asOf: Instant, day: Instant): TimeStretch {
   if (day <= asOf) return { from: day, until: (day + 1) as Instant };
   let from = (asOf + 1) as Instant;
   for (const change of changes) {
@@ -179,54 +174,25 @@ function stretchAround(changes: readonly Instant[], asOf: Instant, day: Instant)
   return { from, until: Number.MAX_SAFE_INTEGER as Instant };
 }
 
-/** The later of `from` and `at`, if `at` lies at or before `day`. */
-function since(from: Instant, at: Instant | null, day: Instant): Instant {
-  return at !== null && at <= day && at > from ? at : from;
-}
-
-/** The earlier of `until` and `at`, if `at` lies after `day`. */
-function before(until: Instant, at: Instant | null, day: Instant): Instant {
-  return at !== null && at > day && at < until ? at : until;
-}
-
 /** `within`, cut down to where none of a name's marks and charges lies. */
 function stretchOf(
-  within: Stretch,
+  within: TimeStretch,
   marks: Marks,
   charges: readonly Charge[],
   observed: LedgerName['observed'],
   day: Instant,
-): Stretch {
-  const observedAt = observed?.at ?? null;
-  let { from, until } = within;
-  if (observed?.phase === 'pending transfer') {
-    from = since(from, movedBy(observed), day);
-    until = before(until, movedBy(observed), day);
-  }
-  from = since(
-    since(since(since(from, marks.termEnd, day), marks.deletion, day), marks.redemptionEnd, day),
+): TimeStretch {
+  const own = [
+    marks.refundableUntil,
+    marks.termEnd,
+    marks.auction,
+    marks.deletion,
+    marks.restoreReportDue,
+    marks.redemptionEnd,
     marks.release,
-    day,
-  );
-  from = since(
-    since(since(since(from, marks.refundableUntil, day), marks.auction, day), marks.restoreReportDue, day),
-    observedAt,
-    day,
-  );
-  until = before(
-    before(before(before(until, marks.termEnd, day), marks.deletion, day), marks.redemptionEnd, day),
-    marks.release,
-    day,
-  );
-  until = before(
-    before(before(before(until, marks.refundableUntil, day), marks.auction, day), marks.restoreReportDue, day),
-    observedAt,
-    day,
-  );
-  for (let i = 0; i < charges.length; i += 1) {
-    const { at } = charges[i] as Charge;
-    from = since(from, at, day);
-    until = before(until, at, day);
-  }
-  return { from, until };
+    observed?.at ?? null,
+    observed?.phase === 'pending transfer' ? movedBy(observed) : null,
+  ];
+  for (let i = 0; i < charges.length; i += 1) own.push((charges[i] as Charge).at);
+  return stretchBetween(within, own, day);
 }

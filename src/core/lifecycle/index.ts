@@ -17,5 +17,6 @@ export {
   TERM_ACTIONS,
   type TermAction,
   type TermRule,
+  transferLockEnds,
 } from './policy';
-export { greatestTerm, renewedEnd } from './terms';
+export { greatestTerm, renewedEnd, restoredEnd } from './terms';

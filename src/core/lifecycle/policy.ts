@@ -1,4 +1,4 @@
-import type { Day } from '../time';
+import { addDays, type Day, type Instant } from '../time';
 
 /** Where a rule comes from. `memory` and `common practice` have no source to check against. */
 export type RuleSource = 'standard' | 'contract' | 'common practice' | 'memory';
@@ -60,4 +60,15 @@ export function registryFeeOn(fees: readonly RegistryFee[], day: Day): RegistryF
   let found: RegistryFee | null = null;
   for (const fee of fees) if (fee.from <= day && (found === null || fee.from > found.from)) found = fee;
   return found;
+}
+
+/**
+ * Until when registrars may refuse to transfer a name that was registered then: as many days as its ending's policy says (RFC 5731
+ * leaves the period to the server). `null` where nobody knows when it was registered, or there is no such period.
+ */
+export function transferLockEnds(
+  registeredAt: Instant | null,
+  { transferLockDays }: Pick<Policy, 'transferLockDays'>,
+): Instant | null {
+  return registeredAt === null || transferLockDays === 0 ? null : addDays(registeredAt, transferLockDays);
 }

@@ -1,5 +1,5 @@
 import { type Refusal, refuse } from '../refusal';
-import { addYears, dayOf, formatDay, type Instant, laterEnd, type TermEnd } from '../time';
+import { addYears, dayOf, earliestEnd, formatDay, type Instant, laterEnd, type TermEnd } from '../time';
 import type { Policy, TermAction, TermRule } from './policy';
 
 /** True when `years` is one of the terms a rule sells. */
@@ -47,4 +47,12 @@ export function greatestTerm(end: TermEnd, policy: Policy, asOf: Instant, action
     if (laterEnd(end, years).at <= ceiling) return years;
   }
   return null;
+}
+
+/**
+ * The end of a term after a restore: a name that was deleted after its term gets a year more; one deleted in mid-term keeps its end.
+ * `deletion` is when it was deleted. The account's answer decides; this is what is quoted. RFC 3915 says nothing of it: common practice.
+ */
+export function restoredEnd(end: TermEnd, deletion: Instant): TermEnd {
+  return earliestEnd(end) <= deletion ? laterEnd(end, 1) : end;
 }

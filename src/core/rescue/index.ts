@@ -1,4 +1,5 @@
-export { bestUnderBudget, type Choice } from './budget';
+export { bestUnderBudget } from './budget';
+export { bestSet, type InDanger, namesInDanger } from './danger';
 export { type CostStretch, costsByDay, type LapseEvent, timelineOf } from './lapse';
 export {
   type Judgement,

@@ -14,7 +14,7 @@ test('what awaits the owner: by kind, then by date, then by worth', () => {
     minor,
     currency: 'USD',
     who: '',
-    href: '',
+    about: { kind: 'listings' as const },
   });
   expect(
     orderAgenda([

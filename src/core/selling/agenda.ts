@@ -14,6 +14,14 @@ export const AGENDA_KINDS = [
 ] as const;
 export type AgendaKind = (typeof AGENDA_KINDS)[number];
 
+/** What an item of the agenda is about: one of the things that are sold with, or the name itself. */
+export type AgendaSubject =
+  | { readonly kind: 'offer' | 'sale' | 'auction'; readonly id: number }
+  /** The listings of the name. */
+  | { readonly kind: 'listings' }
+  /** The name is to be priced. */
+  | { readonly kind: 'price' };
+
 /** One thing to do about one name, and until when. */
 export interface AgendaItem {
   readonly kind: AgendaKind;
@@ -27,8 +35,8 @@ export interface AgendaItem {
   readonly currency: string | null;
   /** Marketplace or buyer. */
   readonly who: string;
-  /** The page that deals with it. */
-  readonly href: string;
+  /** What deals with it. */
+  readonly about: AgendaSubject;
 }
 
 /** By kind, within it what is due first, then what is worth most. */

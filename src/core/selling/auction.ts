@@ -34,6 +34,9 @@ export interface Auction {
   readonly cancelled: boolean;
 }
 
+/** An auction may be cancelled, and its name taken off sale, while it has no more bids than this: a bid is a promise to its bidder. */
+export const MOST_BIDS_TO_CANCEL = 0;
+
 /** Until when a name can be bought at once: until the reserve is met (without a reserve, until somebody bids), until the first bid, or to the close. */
 export const BUY_NOW_ENDS = ['reserve met', 'first bid', 'close'] as const;
 export type BuyNowEnd = (typeof BUY_NOW_ENDS)[number];

@@ -1,4 +1,4 @@
-export { AGENDA_KINDS, type AgendaItem, type AgendaKind, orderAgenda } from './agenda';
+export { AGENDA_KINDS, type AgendaItem, type AgendaKind, type AgendaSubject, orderAgenda } from './agenda';
 export {
   type Auction,
   type AuctionOutcome,
@@ -10,6 +10,7 @@ export {
   type Increment,
   incrementAt,
   lowerReserve,
+  MOST_BIDS_TO_CANCEL,
   outcomeOf,
   placeBid,
   type Standing,
@@ -94,6 +95,9 @@ export { commissionOn, type NetProceeds, netProceedsOf, priceForProceeds } from 
 export {
   type AnswerRule,
   answerByRule,
+  betweenAsking,
+  COUNTER_DAYS,
+  counterLapses,
   FIGURE_STATES,
   type Figure,
   type FigureState,

@@ -1,4 +1,4 @@
-/** How a name is on offer. A name without a listing is not offered. */
+/** How a name is listed for sale. A name without a listing is not offered. */
 export const LISTING_KINDS = ['fixed price', 'open to offers', 'fixed price, offers too', 'auction'] as const;
 export type ListingKind = (typeof LISTING_KINDS)[number];
 

@@ -1,6 +1,6 @@
 import { roundHalfAway, shareOf } from '../money';
 import { type Refusal, refuse } from '../refusal';
-import type { Instant } from '../time';
+import { addDays, type Instant } from '../time';
 import { type Auction, standingOf } from './auction';
 import { buyPrice, type Offered } from './listing';
 
@@ -17,6 +17,14 @@ export interface Figure {
   /** From this instant on it is lapsed; `null` for no date. */
   readonly lapsesAt: Instant | null;
   readonly state: FigureState;
+}
+
+/** How long a counter stands where its giver says nothing of it: a week, by common practice. */
+export const COUNTER_DAYS = 7;
+
+/** When a counter that is given then lapses, unless another day is said. */
+export function counterLapses(givenAt: Instant): Instant {
+  return addDays(givenAt, COUNTER_DAYS);
 }
 
 /** How a thread stands. `waiting`: the name is promised elsewhere. */
@@ -93,4 +101,11 @@ export function answerByRule(
   if (rule.counterWith === null || hasCountered) return null;
   const counter = roundHalfAway(shareOf(askingMinor, rule.counterWith) / unitMinor) * unitMinor;
   return counter <= minor ? { kind: 'accept' } : { kind: 'counter', minor: counter };
+}
+
+/** Half way between the buyer's figure and what is asked, in whole units, while the owner has named none; `null` where there is no way between. */
+export function betweenAsking(buyer: number | null, asking: number | null, unitMinor: number): number | null {
+  return buyer === null || asking === null || asking <= buyer
+    ? null
+    : Math.round((buyer + asking) / 2 / unitMinor) * unitMinor;
 }

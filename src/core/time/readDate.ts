@@ -1,5 +1,6 @@
 import { type Refusal, refuse } from '../refusal';
-import { type Day, FIRST_DAY, HOUR_MS, type Instant, LAST_DAY, parseDay, startOfDay, type TermEnd } from '.';
+import { type Day, FIRST_DAY, HOUR_MS, type Instant, LAST_DAY, parseDay, startOfDay } from './instant';
+import type { TermEnd } from './termEnd';
 
 /** In which order a column writes day, month and a year of two digits when all are numbers. */
 export const DATE_ORDERS = ['day first', 'month first', 'year first'] as const;

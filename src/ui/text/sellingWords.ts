@@ -92,7 +92,7 @@ export function findingWords(finding: Finding, currency: string, style: DayStyle
     case 'transfer lock':
       return `Until ${at === null ? 'then' : dayWords(at, style)} it can only be pushed inside its registrar.`;
     case 'not at the account':
-      return 'The public record has it at another registrar than the ledger: look first.';
+      return 'The registration record has it at another registrar than the ledger: look first.';
   }
 }
 

@@ -76,8 +76,8 @@ function releaseOf({ ascii, unicode, earliest, latest, isFree }: WatchRow, zone:
   return {
     key: `${ascii}-release`,
     day: dayIn(earliest, zone),
-    summary: `${unicode}: may come free`,
-    description: `A watched name may come free from this day on.${until}`,
+    summary: `${unicode}: may become available`,
+    description: `A watched name may become available from this day on.${until}`,
     category: 'release',
   };
 }

@@ -2,7 +2,6 @@ import { registryFeeOn } from '@/core/lifecycle';
 import { type Refusal, refuse } from '@/core/refusal';
 import { dayOf } from '@/core/time';
 import { accountsByLabel } from '@/database/accounts';
-import { insertBatch } from '@/database/changes';
 import { hasNewRowsWithoutAccount, NO_ACCOUNT, selectStagedAccounts } from '@/database/importRows';
 import { moveImport, selectImport, type WrittenCounts } from '@/database/imports';
 import { selectRegistryFees } from '@/database/policies';
@@ -23,8 +22,7 @@ export async function writeImport(deps: Deps, id: string): Promise<WrittenImport
   const { database } = deps;
   const row = await selectImport(database, id);
   if (!row) return refuse('import-unknown', 'This import is no longer there. Bring the list again.');
-  const at = deps.clock();
-  return changing(deps, async (tx) => {
+  return changing(deps, async (tx, { at, record }) => {
     if (!(await moveImport(tx, id, { status: 'writing' }, ['ready']))) {
       return refuse(
         'import-not-ready',
@@ -37,9 +35,7 @@ export async function writeImport(deps: Deps, id: string): Promise<WrittenImport
     if (accountId === null && (await hasNewRowsWithoutAccount(tx, id))) {
       accountId = (await accountsByLabel(tx, [NO_ACCOUNT], homeCurrency, at)).get(NO_ACCOUNT.toLowerCase()) ?? null;
     }
-    const batchId = await insertBatch(
-      tx,
-      at,
+    const batchId = await record(
       'import',
       row.source === 'pasted' ? 'Brought in by pasting' : `Brought in from ${row.source}`,
     );

@@ -1,7 +1,7 @@
 import type { RegistrarMessage } from '@/connectors/registrar/port';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { dayOf, formatInstant, type Instant } from '@/core/time';
-import { insertBatch, type NamePatch, patchNames } from '@/database/changes';
+import { type NamePatch, patchNames } from '@/database/changes';
 import { endDrops } from '@/database/drops';
 import { insertEntries } from '@/database/entries';
 import { insertMessage, noteLink, noteMessageBatch, noteToldEnds } from '@/database/links';
@@ -42,9 +42,8 @@ export async function pollEveryAccount(deps: Deps, patience: Patience = 'at once
  * own account: what it says of a name held elsewhere (that it has left, say) changes nothing there.
  */
 export async function takeMessage(deps: Deps, accountId: number, message: RegistrarMessage): Promise<void> {
-  await changing(deps, async (tx) => {
+  await changing(deps, async (tx, { at, record }) => {
     const { event, settled } = message;
-    const at = deps.clock();
     const isNew = await insertMessage(tx, {
       accountId,
       messageId: message.id,
@@ -65,7 +64,7 @@ export async function takeMessage(deps: Deps, accountId: number, message: Regist
       await noteToldEnds(tx, accountId, [{ ascii: event.name, end: event.paidThrough }], message.at ?? at);
     const patch = nameId === null ? null : patchOf(event, message.at ?? at, message.text);
     if (nameId === null || patch === null) return;
-    const batchId = await insertBatch(tx, at, 'message', summaryOf(event.kind, event.name));
+    const batchId = await record('message', summaryOf(event.kind, event.name));
     await patchNames(tx, batchId, [{ nameId, patch, evidence: `message ${message.id} of the registrar` }]);
     if (event.kind === 'released') await endDrops(tx, [nameId], message.at ?? at, 'released');
     if (event.kind === 'charged' && event.amount) await bookCharge(tx, batchId, nameId, message);

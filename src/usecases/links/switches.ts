@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import type { NameSettings } from '@/connectors/registrar/port';
 import { SWITCHES } from '@/core/ledger';
 import { formatInstant } from '@/core/time';
-import { insertBatch, type NamePatch, patchNames } from '@/database/changes';
+import type { NamePatch } from '@/database/changes';
 import { notePendingSwitch, type RequestedAtLink, selectRequestedAtLinks } from '@/database/links';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
@@ -72,9 +72,6 @@ async function bookSwitch(deps: Deps, requested: RequestedAtLink, refusal: strin
   ) as NamePatch;
   const words = wanted.map(({ what, to }) => `${what} ${to}`).join(', ');
   const summary = refusal === null ? `Switched by link: ${words}` : `Switching was refused: ${words}`;
-  await changing(deps, async (tx) => {
-    const batchId = await insertBatch(tx, deps.clock(), 'switch', summary);
-    const evidence = refusal ?? 'the registrar’s answer';
-    await patchNames(tx, batchId, [{ nameId: requested.nameId, patch, evidence }]);
-  });
+  const evidence = refusal ?? 'the registrar’s answer';
+  await changing(deps, (_tx, { names }) => names('switch', summary, [{ nameId: requested.nameId, patch, evidence }]));
 }

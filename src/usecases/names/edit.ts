@@ -12,34 +12,23 @@ import {
   type TermEnd,
 } from '@/core/time';
 import { selectAccount } from '@/database/accounts';
-import { insertBatch, type NamePatch, type PatchedName, patchNames } from '@/database/changes';
+import type { NamePatch, PatchedName } from '@/database/changes';
 import { selectTagPatches } from '@/database/names';
+import type { Transaction } from '@/database/pool';
 import { selectSettings } from '@/database/settings';
-import { changing } from '../changing';
+import { changing, type Done } from '../changing';
 import type { Deps } from '../deps';
 import { readRequest } from '../validate';
 import { ConfirmSwitch, EditNames, type NameEdit, RequestSwitch } from './requests';
-
-/** What a command did: the batch that undo takes back, and how many names it changed. */
-export interface Done {
-  readonly batchId: number | null;
-  readonly changed: number;
-  readonly summary: string;
-}
 
 /** Opens a batch, carries out the patches, and drops the batch again when nothing differed. */
 export async function carryOut(
   deps: Deps,
   kind: string,
   summary: string,
-  patchesOf: (tx: Parameters<typeof patchNames>[0]) => Promise<readonly PatchedName[]>,
+  patchesOf: (tx: Transaction) => Promise<readonly PatchedName[]>,
 ): Promise<Done> {
-  return changing(deps, async (tx) => {
-    const patches = await patchesOf(tx);
-    const batchId = await insertBatch(tx, deps.clock(), kind, summary);
-    const changed = await patchNames(tx, batchId, patches);
-    return { batchId: changed > 0 ? batchId : null, changed, summary };
-  });
+  return changing(deps, async (tx, change) => change.names(kind, summary, await patchesOf(tx)));
 }
 
 /** Changes account, purpose, tags, asking price and the like on many names, with undo. */

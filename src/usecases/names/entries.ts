@@ -2,13 +2,11 @@ import { isReceived } from '@/core/journal';
 import { isCurrency } from '@/core/money';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { dayOf, FIRST_DAY, parseDay } from '@/core/time';
-import { insertBatch } from '@/database/changes';
 import { insertEntries, selectEntry } from '@/database/entries';
 import { forgetTaughtPrices, inferPrices } from '@/database/prices';
-import { changing } from '../changing';
+import { changing, type Done } from '../changing';
 import type { Deps } from '../deps';
 import { readRequest } from '../validate';
-import type { Done } from './edit';
 import { AddEntry } from './requests';
 
 /** Writes down money spent on a name, or received for it (`sale`, `refund`). */
@@ -21,8 +19,8 @@ export async function addEntry(deps: Deps, input: unknown): Promise<Done | Refus
   if (!day || day < FIRST_DAY || day > dayOf(deps.clock()))
     return refuse('date-out-of-range', 'Write a day that has been: money in the books has moved already.', 'onDay');
   const summary = `Entered ${request.kind}`;
-  return changing(deps, async (tx) => {
-    const batchId = await insertBatch(tx, deps.clock(), 'entry', summary);
+  return changing(deps, async (tx, { record }) => {
+    const batchId = await record('entry', summary);
     await insertEntries(tx, batchId, [
       { ...request, minor: isReceived(request.kind) ? -request.minor : request.minor },
     ]);
@@ -35,13 +33,13 @@ export async function addEntry(deps: Deps, input: unknown): Promise<Done | Refus
 
 /** Takes an entry back by a counter-entry: the books keep both. Refused when that has been done. */
 export async function correctEntry(deps: Deps, entryId: number): Promise<Done | Refusal> {
-  return changing(deps, async (tx) => {
+  return changing(deps, async (tx, { record }) => {
     const entry = await selectEntry(tx, entryId);
     if (!entry) return refuse('entry-unknown', 'This entry is no longer there. Load the page again.');
     if (entry.correctedBy !== null || entry.corrects !== null)
       return refuse('entry-corrected', 'This entry has been taken back already.');
     const summary = `Took back an entry of ${entry.kind}`;
-    const batchId = await insertBatch(tx, deps.clock(), 'entry', summary);
+    const batchId = await record('entry', summary);
     await insertEntries(tx, batchId, [{ ...entry, minor: -entry.minor, note: 'taken back', corrects: entry.id }]);
     await forgetTaughtPrices(tx);
     return { batchId, changed: 1, summary };

@@ -1,17 +1,16 @@
 import { type Refusal, refuse } from '@/core/refusal';
-import { insertBatch, revertBatch, selectBatch, selectChangedSince } from '@/database/changes';
+import { revertBatch, selectBatch, selectChangedSince, selectLastAct } from '@/database/changes';
 import { counterEntries } from '@/database/entries';
 import { forgetTaughtPrices } from '@/database/prices';
-import { changing } from '../changing';
+import { changing, type Done } from '../changing';
 import type { Deps } from '../deps';
-import type { Done } from './edit';
 
 /**
  * Takes back what one act wrote in the books: every name as it was before, every entry by a counter-entry. It undoes
  * nothing at a registrar. Refused when it was taken back already, or when something else has changed the same since.
  */
 export async function undo(deps: Deps, batchId: number): Promise<Done | Refusal> {
-  return changing(deps, async (tx) => {
+  return changing(deps, async (tx, { at, record }) => {
     const batch = await selectBatch(tx, batchId);
     if (!batch) return refuse('undo-unknown', 'There is nothing to take back here any more.');
     if (batch.undoneBy !== null) return refuse('undo-done', 'This has been taken back already.');
@@ -26,11 +25,16 @@ export async function undo(deps: Deps, batchId: number): Promise<Done | Refusal>
       );
     }
     const summary = `Taken back: ${batch.summary}`;
-    const at = deps.clock();
-    const undoId = await insertBatch(tx, at, 'undo', summary, batchId);
+    const undoId = await record('undo', summary, batchId);
     const changed = await revertBatch(tx, batchId, undoId, at);
     await counterEntries(tx, batchId, undoId);
     await forgetTaughtPrices(tx);
     return { batchId: null, changed, summary };
   });
+}
+
+/** Takes back the last act of a person that can be taken back. Refused when there is none. */
+export async function undoLast(deps: Deps): Promise<Done | Refusal> {
+  const last = await selectLastAct(deps.database);
+  return last === null ? refuse('undo-unknown', 'There is nothing to take back.') : undo(deps, last);
 }

@@ -6,7 +6,7 @@ import { insertEntries } from '@/database/entries';
 import { updateBalance } from '@/database/links';
 import type { Transaction } from '@/database/pool';
 import type { RunItem } from '@/database/runs';
-import type { Done } from './step';
+import type { Fulfilled } from './step';
 
 /** What a registrar took for an order, with its receipt. */
 export interface Receipted extends Taken {
@@ -19,7 +19,7 @@ export async function bookTaken(
   batchId: number,
   at: Instant,
   kind: EntryKind,
-  done: readonly Done<Receipted>[],
+  done: readonly Fulfilled<Receipted>[],
   noteOf: (item: RunItem) => string,
 ): Promise<void> {
   const entries = done.flatMap(({ item, value: { taken, receipt, paymentMethod } }) =>
@@ -44,7 +44,7 @@ export async function bookTaken(
 }
 
 /** What a batch calls the names it is about. */
-export function whatOf(done: readonly Done<unknown>[]): string {
+export function whatOf(done: readonly Fulfilled<unknown>[]): string {
   return done.length === 1 ? (done[0]?.item.ascii ?? '') : `${done.length} names`;
 }
 
@@ -54,7 +54,7 @@ export function evidenceOf(receipt: string | null): string {
 }
 
 /** Answers come in any order; money only goes out here, so the least balance told is the last. */
-async function noteBalance(tx: Transaction, at: Instant, done: readonly Done<Receipted>[]): Promise<void> {
+async function noteBalance(tx: Transaction, at: Instant, done: readonly Fulfilled<Receipted>[]): Promise<void> {
   const [first] = done;
   const balances = done.flatMap(({ value }) => value.balance ?? []);
   const [one] = balances;

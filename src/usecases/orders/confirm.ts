@@ -1,7 +1,7 @@
 import { isCurrency } from '@/core/money';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { dayOf, FIRST_DAY, formatInstant, type Instant, parseDay } from '@/core/time';
-import { insertBatch, type PatchedName, patchNames } from '@/database/changes';
+import { type PatchedName, patchNames } from '@/database/changes';
 import { type EntryDraft, insertEntries } from '@/database/entries';
 import { lockTermEnds } from '@/database/names';
 import type { Transaction } from '@/database/pool';
@@ -15,11 +15,10 @@ import {
   writeItems,
 } from '@/database/renewals';
 import { confirmSettledRun } from '@/database/runs';
-import { changing } from '../changing';
+import { type Change, changing, type Done } from '../changing';
 import type { Deps } from '../deps';
-import type { Done } from '../names/edit';
 import { readRequest } from '../validate';
-import { type OpenRenewal, openRenewal } from './plan';
+import { agreedRenewal, type OpenRenewal } from './plan';
 import type { QuotedItem, RenewalQuote } from './quote';
 import { ConfirmRenewal } from './requests';
 
@@ -37,24 +36,24 @@ export async function confirmRenewal(deps: Deps, input: unknown): Promise<Done |
   const strange = request.items.find(({ currency }) => currency !== undefined && !isCurrency(currency));
   if (strange) return refuse('currency-unknown', `${strange.currency} is not a currency code of ISO 4217.`, 'currency');
   // The quote is read before the transaction: a second connection asked for within one could wait for itself.
-  const open = await openRenewal(deps, request.id);
+  const open = await agreedRenewal(deps, request.id);
   if (isRefusal(open)) return open;
-  return changing(deps, async (tx) => {
+  return changing(deps, async (tx, change) => {
     const status = await lockRenewal(tx, request.id);
     const renewal = status === null ? null : await selectRenewal(tx, request.id);
     if (!renewal || status === 'dropped')
       return refuse('renewal-unknown', 'This renewal is no longer there. Choose the names again.');
     if (status === 'confirmed')
       return { batchId: renewal.batchId, changed: doneItems(renewal).length, summary: summaryOf(renewal) };
-    return settle(tx, { renewal, quote: open.quote }, request, at);
+    return settle(tx, change, { renewal, quote: open.quote }, request);
   });
 }
 
 async function settle(
   tx: Transaction,
+  { at, record }: Change,
   { renewal, quote }: OpenRenewal,
   request: ConfirmRenewal,
-  at: Instant,
 ): Promise<Done | Refusal> {
   const told = new Map(request.items.map((item) => [item.nameId, item]));
   const quoted = new Map(quote.items.map((item) => [item.nameId, item]));
@@ -90,7 +89,7 @@ async function settle(
   const done = items.filter((item) => item.done && item.newEnd !== null);
   const summary = summaryOf({ ...renewal, items });
   const restored = renewal.action === 'restore';
-  const batchId = await insertBatch(tx, at, restored ? 'restore' : 'renewal', summary);
+  const batchId = await record(restored ? 'restore' : 'renewal', summary);
   const evidence = ['by hand', request.reference].filter(Boolean).join(', ');
   const patches = done.map(
     (item): PatchedName => ({

@@ -2,10 +2,14 @@ import { randomUUID } from 'node:crypto';
 import { amount } from '@/core/money';
 import { isOpenRun, isStartable } from '@/core/orders';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
+import { dayOf } from '@/core/time';
 import { selectAccount } from '@/database/accounts';
+import { selectRevision } from '@/database/ledger';
+import { type Transaction, transaction } from '@/database/pool';
 import {
   forgetLivePrices,
   insertRenewal,
+  keepQuote,
   lockRenewal,
   type RenewalItemRow,
   type RenewalRow,
@@ -37,6 +41,7 @@ export async function planRenewal(
   input: unknown,
   key: string | null = null,
 ): Promise<OpenRenewal | Refusal> {
+  const revision = await selectRevision(deps.database);
   const quote = await quoteRenewal(deps, input);
   if (isRefusal(quote)) return quote;
   const id = randomUUID();
@@ -55,7 +60,11 @@ export async function planRenewal(
     taxPercent,
     items,
   };
-  const written = await changing(deps, (tx) => insertRenewal(tx, draft));
+  const written = await changing(deps, async (tx, { at }) => {
+    const isNew = await insertRenewal(tx, draft);
+    if (isNew) await keepQuote(tx, id, quote, await revisionAfter(tx, revision), at);
+    return isNew;
+  });
   const renewal =
     written || key === null ? await selectRenewal(deps.database, id) : await selectRenewalByKey(deps.database, key);
   return { renewal: renewal as RenewalRow, quote };
@@ -83,18 +92,46 @@ function itemOf(item: QuotedItem): RenewalItemRow | null {
   };
 }
 
-/** A planned renewal with its quote worked out anew. */
+/** A planned renewal with what it would do today: quoted once for each state of the ledger and each day, and kept with the run. */
 export async function openRenewal(deps: Deps, id: string): Promise<OpenRenewal | Refusal> {
   const renewal = await selectRenewal(deps.database, id);
   if (!renewal) return refuse('renewal-unknown', 'This renewal is no longer there. Choose the names again.');
-  const items = renewal.items.map(({ nameId, years }) => ({ nameId, years }));
+  const revision = await selectRevision(deps.database);
+  const { quoted } = renewal;
+  if (quoted && quoted.revision === revision && quoted.day === dayOf(deps.clock()))
+    return { renewal, quote: asOrdered(quoted.quote as RenewalQuote, renewal) };
   const quote = await quoteRenewal(deps, {
     action: renewal.action,
-    items,
+    items: renewal.items.map(({ nameId, years }) => ({ nameId, years })),
     promotion: renewal.promotion ?? undefined,
     taxPercent: renewal.taxPercent ?? undefined,
   });
-  return isRefusal(quote) ? quote : { renewal, quote: asOrdered(quote, renewal) };
+  if (isRefusal(quote)) return quote;
+  await transaction(deps.database, async (tx) => {
+    if (!isOpenRun(await lockRenewal(tx, id))) return;
+    const open = new Set(renewal.items.flatMap((item) => (isStartable(item) ? item.nameId : [])));
+    await writeItems(
+      tx,
+      id,
+      quote.items.flatMap((item) => (open.has(item.nameId) ? (itemOf(item) ?? []) : [])),
+    );
+    await keepQuote(tx, id, quote, revision, deps.clock());
+  });
+  return { renewal, quote: asOrdered(quote, renewal) };
+}
+
+/** A renewal with the quote that was shown last: what is priced, started and confirmed is that, and is checked by its caps. */
+export async function agreedRenewal(deps: Deps, id: string): Promise<OpenRenewal | Refusal> {
+  const renewal = await selectRenewal(deps.database, id);
+  return renewal?.quoted
+    ? { renewal, quote: asOrdered(renewal.quoted.quote as RenewalQuote, renewal) }
+    : openRenewal(deps, id);
+}
+
+/** The ledger's number after one's own change, if nothing else came between: else the one before, so that it is quoted anew. */
+async function revisionAfter(tx: Transaction, before: number): Promise<number> {
+  const now = await selectRevision(tx);
+  return now === before + 1 ? now : before;
 }
 
 /**
@@ -124,9 +161,10 @@ export function openRenewals(deps: Deps): Promise<RenewalRow[]> {
 
 /** Changes terms, promotion and tax of a planned renewal. */
 export async function changeRenewal(deps: Deps, id: string, input: unknown): Promise<OpenRenewal | Refusal> {
+  const revision = await selectRevision(deps.database);
   const quote = await quoteRenewal(deps, input);
   if (isRefusal(quote)) return quote;
-  const refused = await changing(deps, async (tx) => {
+  const refused = await changing(deps, async (tx, { at }) => {
     const status = await lockRenewal(tx, id);
     if (!isOpenRun(status)) return refuse('renewal-settled', 'This renewal is settled and cannot be changed.');
     const before = await selectRenewal(tx, id);
@@ -146,6 +184,7 @@ export async function changeRenewal(deps: Deps, id: string, input: unknown): Pro
       id,
       asked.map(({ nameId }) => nameId),
     );
+    await keepQuote(tx, id, quote, await revisionAfter(tx, revision), at);
     return null;
   });
   return refused ?? openRenewal(deps, id);

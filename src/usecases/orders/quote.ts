@@ -1,11 +1,11 @@
 import type { AutoRenewSetting, FundedAccount } from '@/core/funding';
 import type { LedgerAccount, LedgerName, Projection } from '@/core/ledger';
 import { pricingOf, restoreCostOf, rowsOn } from '@/core/ledger';
-import { greatestTerm, type Phase, policyFor, refuseAction, renewedEnd } from '@/core/lifecycle';
+import { greatestTerm, type Phase, policyFor, refuseAction, renewedEnd, restoredEnd } from '@/core/lifecycle';
 import { type Amount, sumByCurrency } from '@/core/money';
 import { type Cost, renewalCost } from '@/core/pricing';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
-import { dayOf, earliestEnd, type Instant, laterEnd, latestEnd, type TermEnd } from '@/core/time';
+import { dayOf, type Instant, latestEnd, type TermEnd } from '@/core/time';
 import type { PromotionWords } from '@/database/renewals';
 import type { Deps } from '../deps';
 import { projectedLedger } from '../names/ledger';
@@ -159,9 +159,4 @@ function quoteItem(projection: Projection, place: number, wanted: number, reques
 function promotionOf({ promotion }: QuoteRenewal): PromotionWords | null {
   const { code = null, percent = null } = promotion ?? {};
   return code === null && percent === null ? null : { code, percent };
-}
-
-/** A name that was deleted after its term gets a year more; one deleted in mid-term keeps its end. The account's answer decides. */
-function restoredEnd(end: TermEnd, deletion: Instant): TermEnd {
-  return earliestEnd(end) <= deletion ? laterEnd(end, 1) : end;
 }

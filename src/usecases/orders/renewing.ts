@@ -1,10 +1,11 @@
 import { amount } from '@/core/money';
 import { dayOf, formatInstant, type Instant } from '@/core/time';
-import { insertBatch, patchNames } from '@/database/changes';
+import { patchNames } from '@/database/changes';
 import type { Transaction } from '@/database/pool';
 import { markSending, type RunItem, settleItems } from '@/database/runs';
+import type { Change } from '../changing';
 import { bookTaken, evidenceOf, type Receipted, whatOf } from './booking';
-import { answered, type Done, isBeingFinished, type Step } from './step';
+import { answered, type Fulfilled, isBeingFinished, type Step } from './step';
 
 /** A renewal as the registrar carried it out. */
 interface RenewedOnce extends Receipted {
@@ -50,8 +51,8 @@ function orderOf(item: RunItem) {
   };
 }
 
-async function book(tx: Transaction, at: Instant, done: readonly Done<RenewedOnce>[]): Promise<void> {
-  const batchId = await insertBatch(tx, at, 'renewal', `Renewed by link: ${whatOf(done)}`);
+async function book(tx: Transaction, { at, record }: Change, done: readonly Fulfilled<RenewedOnce>[]): Promise<void> {
+  const batchId = await record('renewal', `Renewed by link: ${whatOf(done)}`);
   const isNew = await settleItems(
     tx,
     batchId,

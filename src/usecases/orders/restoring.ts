@@ -1,13 +1,14 @@
 import type { RegistrarLink, RestoreReport } from '@/connectors/registrar/port';
 import { amount } from '@/core/money';
 import { dayOf, formatInstant, type Instant } from '@/core/time';
-import { insertBatch, patchNames } from '@/database/changes';
+import { patchNames } from '@/database/changes';
 import type { Transaction } from '@/database/pool';
 import { markPaid, markSending, type RunItem, settleRestored } from '@/database/runs';
+import type { Change } from '../changing';
 import type { Deps } from '../deps';
 import { bookTaken, evidenceOf, type Receipted, whatOf } from './booking';
 import { restoreReports } from './restoreReport';
-import { answered, type Done, isBeingFinished, type Step, type Verdict } from './step';
+import { answered, type Fulfilled, isBeingFinished, type Resolution, type Step } from './step';
 
 /** Asking for a restore and paying for it (RFC 3915 section 4.2.5, request). Not harmless twice: it is always looked up first. */
 export const REQUESTING: Step<Receipted> = {
@@ -16,7 +17,7 @@ export const REQUESTING: Step<Receipted> = {
       const { amount: taken, svTRID: receipt, paymentMethod } = held.receipt;
       return { kind: 'done', value: { taken, balance: null, receipt, paymentMethod } };
     }
-    const decide = (problem: string): Verdict<Receipted> => ({
+    const decide = (problem: string): Resolution<Receipted> => ({
       kind: 'moved',
       state: item.state === 'waiting' ? 'refused' : 'doubt',
       problem,
@@ -27,7 +28,7 @@ export const REQUESTING: Step<Receipted> = {
     if (held.statuses.includes('redemptionPeriod'))
       return isBeingFinished(item, held, 'pendingUpdate') ?? { kind: 'send' };
     if (held.statuses.includes('pendingDelete'))
-      return decide('In deletion already: nothing can be done until it is free. Nothing was paid.');
+      return decide('Pending delete already: nothing can be done until it is available. Nothing was paid.');
     return decide(`The registrar shows it in term until ${dayOf(held.paidThrough)}: nothing is to be restored.`);
   },
   async mark(deps, items) {
@@ -39,8 +40,8 @@ export const REQUESTING: Step<Receipted> = {
     const outcome = await link.requestRestore(item.ascii, fee, item.payBy, item.orderId);
     return answered(outcome, (value, receipt) => ({ ...value, receipt }));
   },
-  async book(tx, at, done) {
-    const batchId = await insertBatch(tx, at, 'restore', `Restore asked for by link: ${whatOf(done)}`);
+  async book(tx, { at, record }, done) {
+    const batchId = await record('restore', `Restore requested by link: ${whatOf(done)}`);
     const isNew = await markPaid(
       tx,
       batchId,
@@ -88,7 +89,7 @@ export async function reportingFor(deps: Deps, items: readonly RunItem[]): Promi
   };
 }
 
-function reconcile(_item: RunItem, held: { statuses: readonly string[]; paidThrough: Instant }): Verdict<Restored> {
+function reconcile(_item: RunItem, held: { statuses: readonly string[]; paidThrough: Instant }): Resolution<Restored> {
   if (held.statuses.includes('pendingRestore')) return { kind: 'send' };
   if (held.statuses.includes('redemptionPeriod') || held.statuses.includes('pendingDelete')) {
     const problem =
@@ -102,7 +103,7 @@ async function sendReport(
   link: RegistrarLink,
   item: RunItem,
   report: RestoreReport | undefined,
-): Promise<Verdict<Restored>> {
+): Promise<Resolution<Restored>> {
   if (!report) {
     const problem = 'The report could not be written: the name is no longer in the ledger.';
     return { kind: 'moved', state: 'report refused', problem, settles: true };
@@ -118,8 +119,8 @@ async function sendReport(
   return held.kind === 'done' ? reconcile(item, held.value) : { kind: 'send' };
 }
 
-async function bookRestored(tx: Transaction, at: Instant, done: readonly Done<Restored>[]): Promise<void> {
-  const batchId = await insertBatch(tx, at, 'restore', `Restored: ${whatOf(done)}`);
+async function bookRestored(tx: Transaction, { record }: Change, done: readonly Fulfilled<Restored>[]): Promise<void> {
+  const batchId = await record('restore', `Restored: ${whatOf(done)}`);
   const isNew = await settleRestored(
     tx,
     batchId,

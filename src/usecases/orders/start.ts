@@ -20,7 +20,7 @@ import {
 import type { Deps } from '../deps';
 import { linkOf, linkProblem } from '../links/links';
 import { readRequest } from '../validate';
-import { openRenewal } from './plan';
+import { agreedRenewal } from './plan';
 import type { QuotedItem } from './quote';
 
 export type { ReportWords } from '@/database/renewals';
@@ -46,7 +46,7 @@ const NAMES_A_QUESTION = 100;
  * book is seen before anything is agreed.
  */
 export async function priceRun(deps: Deps, renewalId: string): Promise<RunProgress | Refusal> {
-  const open = await openRenewal(deps, renewalId);
+  const open = await agreedRenewal(deps, renewalId);
   if (isRefusal(open)) return open;
   const linked = new Set((await selectLinks(deps.database)).map((link) => link.accountId));
   const askable = open.quote.items.filter((item) => item.refusal === null && linked.has(item.accountId));
@@ -101,7 +101,7 @@ async function priceItems(
  * (else the quoted one). A restore takes what the owner certifies in its reports. Names by hand stay in the list until somebody says what was charged. Starting twice does it once.
  */
 export async function startRun(deps: Deps, renewalId: string, words: unknown = null): Promise<number | Refusal> {
-  const open = await openRenewal(deps, renewalId);
+  const open = await agreedRenewal(deps, renewalId);
   if (isRefusal(open)) return open;
   const report = open.renewal.action === 'restore' ? await readRequest(CertifiedReport, words ?? {}) : null;
   if (isRefusal(report)) return report;

@@ -1,13 +1,12 @@
 import type { HeldName, Outcome, RegistrarLink } from '@/connectors/registrar/port';
 import type { ItemState } from '@/core/orders';
-import type { Instant } from '@/core/time';
 import type { Transaction } from '@/database/pool';
 import { moveItems, type RunItem } from '@/database/runs';
-import { changing } from '../changing';
+import { type Change, changing } from '../changing';
 import type { Deps } from '../deps';
 
 /** What a look at the registrar or its answer says of an item: to be sent (again), done, or moved on with a reason. */
-export type Verdict<T> =
+export type Resolution<T> =
   | { readonly kind: 'send' }
   | { readonly kind: 'done'; readonly value: T }
   | {
@@ -22,22 +21,22 @@ export type Verdict<T> =
 /** One kind of order, sent once whatever happens: how it is looked up, sent, judged and booked. */
 export interface Step<T> {
   /** Compares what the registrar has with what was expected. */
-  reconcile(item: RunItem, held: HeldName): Verdict<T>;
+  reconcile(item: RunItem, held: HeldName): Resolution<T>;
   /** Notes that the orders may have been sent, before they are. Answers the items as they stand then. */
   mark(deps: Deps, items: readonly RunItem[]): Promise<readonly RunItem[]>;
-  send(link: RegistrarLink, item: RunItem): Promise<Verdict<T>>;
+  send(link: RegistrarLink, item: RunItem): Promise<Resolution<T>>;
   /** Writes what was done, in the transaction of its group, each once. */
-  book(tx: Transaction, at: Instant, done: readonly Done<T>[]): Promise<void>;
+  book(tx: Transaction, change: Change, done: readonly Fulfilled<T>[]): Promise<void>;
 }
 
-export interface Done<T> {
+export interface Fulfilled<T> {
   readonly item: RunItem;
   readonly value: T;
 }
 
 /** What a step came to for a group. `left`: neither done nor settled. */
 export interface Stepped<T> {
-  readonly done: readonly Done<T>[];
+  readonly done: readonly Fulfilled<T>[];
   readonly settled: number;
   readonly unreachable: boolean;
 }
@@ -56,11 +55,11 @@ export async function takeStep<T>(
   items: readonly RunItem[],
 ): Promise<Stepped<T>> {
   let open = items;
-  const done: Done<T>[] = [];
+  const done: Fulfilled<T>[] = [];
   let settled = 0;
   let unreachable = false;
-  const judge = async (verdicts: readonly Verdict<T>[]) => {
-    const now = open.flatMap((item, i): Done<T>[] => {
+  const judge = async (verdicts: readonly Resolution<T>[]) => {
+    const now = open.flatMap((item, i): Fulfilled<T>[] => {
       const verdict = verdicts[i];
       return verdict?.kind === 'done' ? [{ item, value: verdict.value }] : [];
     });
@@ -69,7 +68,7 @@ export async function takeStep<T>(
       return verdict?.kind === 'moved' ? [{ ...item, state: verdict.state, problem: verdict.problem }] : [];
     });
     if (moves.length > 0) await moveItems(deps.database, moves);
-    if (now.length > 0) await changing(deps, (tx) => step.book(tx, deps.clock(), now));
+    if (now.length > 0) await changing(deps, (tx, change) => step.book(tx, change, now));
     done.push(...now);
     settled += verdicts.filter((one) => one.kind === 'moved' && one.settles).length;
     unreachable ||= verdicts.some((one) => one.kind === 'moved' && one.unreachable);
@@ -95,7 +94,7 @@ export async function takeStep<T>(
  * Waits for what the registrar has taken and not finished: its answer said so (RFC 5730 section 3, 1001), or the name carries the
  * status (RFC 5731 section 2.3). Nothing is sent again; the registrar's message settles it. `null` when nothing is being finished.
  */
-export function isBeingFinished<T>(item: RunItem, { statuses }: HeldName, status: string): Verdict<T> | null {
+export function isBeingFinished<T>(item: RunItem, { statuses }: HeldName, status: string): Resolution<T> | null {
   if (item.state !== 'pending' && !statuses.includes(status) && !statuses.includes('pendingTransfer')) return null;
   return {
     kind: 'moved',
@@ -107,7 +106,7 @@ export function isBeingFinished<T>(item: RunItem, { statuses }: HeldName, status
 
 const TAKEN_FOR_LATER = 'The registrar has taken it and will finish it later. Its message says when it has.';
 
-function seen<T>(step: Step<T>, item: RunItem, outcome: Outcome<HeldName>): Verdict<T> {
+function seen<T>(step: Step<T>, item: RunItem, outcome: Outcome<HeldName>): Resolution<T> {
   if (outcome.kind === 'done') return step.reconcile(item, outcome.value);
   if (outcome.kind === 'refused') {
     const state = item.state === 'waiting' ? 'refused' : 'doubt';
@@ -119,7 +118,7 @@ function seen<T>(step: Step<T>, item: RunItem, outcome: Outcome<HeldName>): Verd
 }
 
 /** Turns an order's outcome into a verdict. */
-export function answered<A, T>(outcome: Outcome<A>, read: (value: A, svTRID: string | null) => T): Verdict<T> {
+export function answered<A, T>(outcome: Outcome<A>, read: (value: A, svTRID: string | null) => T): Resolution<T> {
   switch (outcome.kind) {
     case 'done':
       return { kind: 'done', value: read(outcome.value, outcome.svTRID) };

@@ -34,7 +34,7 @@ export function checkProgress(deps: Deps): Promise<CheckProgress> {
   return selectQueue(deps.database);
 }
 
-/** Puts names in line to be checked against the public record. Answers how many. */
+/** Puts names in line to be checked against the registration record. Answers how many. */
 export function queueChecks(deps: Deps, ascii: readonly string[]): Promise<number> {
   return enqueueChecks(deps.database, ascii, deps.clock());
 }

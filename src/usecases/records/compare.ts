@@ -11,7 +11,7 @@ import {
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { DAY_MS, dayOf, earliestEnd, formatInstant, type Instant } from '@/core/time';
 import { selectAccounts } from '@/database/accounts';
-import { insertBatch, type NamePatch, type PatchedName, patchNames } from '@/database/changes';
+import { type NamePatch, type PatchedName, patchNames } from '@/database/changes';
 import { insertEntries } from '@/database/entries';
 import { lockNameEnding, selectNameIds } from '@/database/names';
 import {
@@ -21,9 +21,9 @@ import {
   selectComparedExtras,
   selectNewestRecords,
 } from '@/database/records';
+import type { Done } from '../changing';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
-import type { Done } from '../names/edit';
 import { projectedLedger } from '../names/ledger';
 import { readRequest } from '../validate';
 import { SomeDifferences } from './requests';
@@ -139,12 +139,14 @@ export async function takeRenewed(deps: Deps, ascii: readonly string[]): Promise
   const at = deps.clock();
   // Each in a batch of its own, so that one can be taken back without the others.
   for (const { nameId, unicode, row, end, by } of renewed)
-    await changing(deps, async (tx) => {
+    await changing(deps, async (tx, { record }) => {
       // A run may have renewed it since it was compared.
       if (!(await lockNameEnding(tx, nameId, row.termEnd))) return;
-      const batchId = await insertBatch(tx, at, 'record', `Renewed, as registry and ${by} show: ${unicode}`);
+      const batchId = await record('record', `Renewed, as registry and ${by} show: ${unicode}`);
       const patch = { term_end: formatInstant(end.at), term_end_day: end.precision === 'day' };
-      await patchNames(tx, batchId, [{ nameId, patch, evidence: `public record of ${dayOf(at)}, and the ${by}` }]);
+      await patchNames(tx, batchId, [
+        { nameId, patch, evidence: `registration record of ${dayOf(at)}, and the ${by}` },
+      ]);
       const cost = row.costs.renewal;
       // What several years cost together nobody has said.
       const isOneYear = row.termEnd !== null && end.at - row.termEnd.at < MOST_YEAR_DAYS * DAY_MS;
@@ -182,17 +184,13 @@ export async function takeOver(deps: Deps, input: unknown): Promise<Done | Refus
         .map((difference) => patchOf(difference, one, accounts)),
     );
     const source = one.registry ?? one.registrar;
-    const evidence = source ? `public record of ${dayOf(source.lastAt)}, by the ${source.source}` : null;
+    const evidence = source ? `registration record of ${dayOf(source.lastAt)}, by the ${source.source}` : null;
     return Object.keys(patch).length === 0 ? [] : [{ nameId: one.nameId, patch, evidence }];
   });
   if (patches.length === 0)
     return refuse('nothing-to-take-over', 'Nothing of this can be taken over by itself: look at each name.');
-  const summary = `Taken over from the public record: ${patches.length === 1 ? 'one name' : `${patches.length} names`}`;
-  return changing(deps, async (tx) => {
-    const batchId = await insertBatch(tx, deps.clock(), 'record', summary);
-    const changed = await patchNames(tx, batchId, patches);
-    return { batchId: changed > 0 ? batchId : null, changed, summary };
-  });
+  const summary = `Taken over from the registration record: ${patches.length === 1 ? 'one name' : `${patches.length} names`}`;
+  return changing(deps, (_tx, { names }) => names('record', summary, patches));
 }
 
 /** What taking one difference over means for a name's columns; nothing where a person has to look first. */

@@ -4,9 +4,10 @@ import { formatInstant } from '@/core/time';
 import type { NamePatch } from '@/database/changes';
 import { lockTermEnds } from '@/database/names';
 import { upsertSettings } from '@/database/settings';
+import type { Done } from '../changing';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
-import { carryOut, type Done } from '../names/edit';
+import { carryOut } from '../names/edit';
 import { readRequest } from '../validate';
 import { DecideRescue, SaleOddsForm } from './requests';
 

@@ -1,6 +1,6 @@
 import { isRefusal, type Refusal } from '@/core/refusal';
 import { formatInstant } from '@/core/time';
-import { insertBatch, type NamePatch, type PatchedName, patchNames } from '@/database/changes';
+import type { NamePatch, PatchedName } from '@/database/changes';
 import {
   type DropRow,
   endDrops,
@@ -12,8 +12,9 @@ import {
   selectHangingOn,
   selectKeptZone,
 } from '@/database/drops';
+import type { Done } from '../changing';
 import type { Deps } from '../deps';
-import { type Done, NOT_REQUESTED, REQUESTED } from '../names/edit';
+import { NOT_REQUESTED, REQUESTED } from '../names/edit';
 import { seenZone } from '../records/records';
 import { readRequest } from '../validate';
 import { DropNames, KeepAfterAll } from './requests';
@@ -69,20 +70,18 @@ export async function dropNames(deps: Deps, input: unknown): Promise<Done | Refu
   const { nameIds, reason, zone, checked } = request;
   const at = deps.clock();
   const summary = `Dropped ${countNames(nameIds.length)}: ${reason}`;
-  return changing(deps, async (tx) => {
+  return changing(deps, async (tx, { names }) => {
     await insertDrops(tx, at, { reason, zone: zone?.trim() || null, checked: checked ?? [] }, nameIds);
     const before = await selectAutoRenewOf(tx, nameIds);
-    const batchId = await insertBatch(tx, at, 'drop', summary);
-    const changed = await patchNames(
-      tx,
-      batchId,
+    return names(
+      'drop',
+      summary,
       nameIds.map((nameId): PatchedName => {
         const off: NamePatch = before.get(nameId) === 'off' ? {} : REQUESTED['auto-renew']('off', formatInstant(at));
         const decided = { purpose: 'drop', rescue_verdict: null, rescue_for: null };
         return { nameId, patch: { ...decided, ...off }, evidence: reason };
       }),
     );
-    return { batchId: changed > 0 ? batchId : null, changed, summary };
   });
 }
 
@@ -92,12 +91,11 @@ export async function keepAfterAll(deps: Deps, input: unknown): Promise<Done | R
   if (isRefusal(request)) return request;
   const at = deps.clock();
   const summary = `Kept after all: ${countNames(request.nameIds.length)}`;
-  return changing(deps, async (tx) => {
+  return changing(deps, async (tx, { names }) => {
     const before = await selectBeforeDrop(tx, request.nameIds);
-    const batchId = await insertBatch(tx, at, 'keep', summary);
-    const changed = await patchNames(
-      tx,
-      batchId,
+    const kept = await names(
+      'keep',
+      summary,
       before.map(({ nameId, purpose, setting, settingNow }): PatchedName => {
         const isOnAgain = setting === 'on' && settingNow === 'off';
         const asked: NamePatch = isOnAgain
@@ -107,6 +105,6 @@ export async function keepAfterAll(deps: Deps, input: unknown): Promise<Done | R
       }),
     );
     await endDrops(tx, request.nameIds, at, 'taken back');
-    return { batchId: changed > 0 ? batchId : null, changed, summary };
+    return kept;
   });
 }

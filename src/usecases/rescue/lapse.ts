@@ -76,7 +76,7 @@ function reminderEvent({
 const STEP_WORDS: Readonly<Record<CostStretch['by'], string>> = {
   renewal: '',
   'late renewal': 'The term ended.',
-  restore: 'The late window ended: deleted, a restore from here on.',
+  restore: 'The late window (grace period) ended: deleted, a restore from here on.',
   nothing: 'Redemption ended: nothing could be done from here on.',
 };
 

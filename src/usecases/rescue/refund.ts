@@ -4,12 +4,12 @@ import { rowsOn } from '@/core/ledger';
 import { refuseAction } from '@/core/lifecycle';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { dayOf, formatInstant, latestEnd } from '@/core/time';
-import { insertBatch, patchNames } from '@/database/changes';
+import { patchNames } from '@/database/changes';
 import { insertEntries } from '@/database/entries';
+import type { Done } from '../changing';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { linkOf, linkProblem } from '../links/links';
-import type { Done } from '../names/edit';
 import { projectedLedger } from '../names/ledger';
 import { readRequest } from '../validate';
 import { RefundName } from './requests';
@@ -47,10 +47,9 @@ export async function refundName(deps: Deps, input: unknown): Promise<Done | Ref
     given = outcome.value;
     receipt = outcome.svTRID;
   }
-  const at = deps.clock();
   const summary = `Refunded: ${name.ascii}`;
-  return changing(deps, async (tx) => {
-    const batchId = await insertBatch(tx, at, 'refund', summary);
+  return changing(deps, async (tx, { at, record }) => {
+    const batchId = await record('refund', summary);
     const evidence = receipt ? `receipt ${receipt}` : 'by hand';
     const changed = await patchNames(tx, batchId, [
       { nameId: name.id, patch: { gone_at: formatInstant(at) }, evidence },

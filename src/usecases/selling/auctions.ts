@@ -35,7 +35,7 @@ import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { marketplaceLink, marketplaceProblem } from '../marketplaces/marketplaces';
 import { readRequest } from '../validate';
-import { readPrice } from './listings';
+import { readPrice } from './readPrice';
 import { ChangeReserve, EnterBid, OfferToHighest } from './requests';
 import { commitSale } from './sales';
 

@@ -1,5 +1,5 @@
 import type { MarketplaceListingState } from '@/connectors/marketplace/port';
-import { type Amount, isCurrency, parseDecimal, type Rate, wholeUnit } from '@/core/money';
+import { isCurrency, type Rate, wholeUnit } from '@/core/money';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import {
   askedPrice,
@@ -17,13 +17,12 @@ import {
   usualIncrements,
 } from '@/core/selling';
 import { dayOf, type Instant } from '@/core/time';
-import { type AuctionDraft, cancelAuctions, insertAuctions, selectAuctions } from '@/database/auctions';
-import { insertBatch, patchNames } from '@/database/changes';
+import { type AuctionDraft, insertAuctions, selectAuctions } from '@/database/auctions';
+import { patchNames } from '@/database/changes';
 import { insertEntries } from '@/database/entries';
 import {
   type ListingDraft,
   type ListingRow,
-  lockFreeListings,
   selectListings,
   selectListingsById,
   stepListings,
@@ -31,7 +30,7 @@ import {
 } from '@/database/listings';
 import { type MarketplaceRow, selectMarketplace, selectMarketplaces, selectRates } from '@/database/marketplaces';
 import type { Transaction } from '@/database/pool';
-import { changing } from '../changing';
+import { changing, recordIn } from '../changing';
 import type { Deps } from '../deps';
 import { readRequest, saidIn } from '../validate';
 import { pricedNames } from './pricing';
@@ -102,9 +101,9 @@ export async function saveListings(deps: Deps, input: unknown): Promise<Listed |
       kept.map(({ draft }) => draft),
       at,
     );
-    const batchId = await insertBatch(
+    const batchId = await recordIn(
       tx,
-      at,
+      deps,
       'listing',
       `Priced ${kept.length === 1 ? 'one name' : `${kept.length} names`} for sale`,
     );
@@ -216,7 +215,7 @@ async function bookListingFees(
       : [];
   });
   if (entries.length === 0) return;
-  await insertEntries(tx, await insertBatch(tx, at, 'entry', `Listing fees at ${marketplace.label}`), entries);
+  await insertEntries(tx, await recordIn(tx, deps, 'entry', `Listing fees at ${marketplace.label}`), entries);
 }
 
 /** Auctions that the office holds itself open the moment their listings are live. */
@@ -302,15 +301,6 @@ function draftOf({ nameId, reasons, ...form }: ListingForm, marketplaceId: numbe
   };
 }
 
-/** A price as a plain amount above nothing; `null` where nothing is written. */
-export function readPrice(written: string | undefined, currency: string, field: string): Amount | null | Refusal {
-  if (written === undefined || written.trim() === '') return null;
-  const price = parseDecimal(written, currency);
-  return price !== null && price.minor > 0
-    ? price
-    : refuse('price-invalid', 'Write the price as a plain amount above nothing, like 1200.', field);
-}
-
 /** Sends drafts that were kept, those with which nothing is wrong by now. */
 export async function sendListings(deps: Deps, input: unknown): Promise<Listed | Refusal> {
   const request = await readRequest(SomeListings, input);
@@ -349,31 +339,4 @@ export async function sendListings(deps: Deps, input: unknown): Promise<Listed |
       stopped: stopped.map(({ listing, findings }) => ({ ascii: listing.ascii, findings })),
     };
   });
-}
-
-/** Takes names off offer. At a marketplace with a link they are withdrawn there; those in a running auction stay to its close. */
-export async function withdrawListingsById(deps: Deps, input: unknown): Promise<number | Refusal> {
-  const request = await readRequest(SomeListings, input);
-  if (isRefusal(request)) return request;
-  return changing(deps, async (tx) => {
-    const rows = await lockFreeListings(tx, request.listingIds);
-    const ids = (linked: boolean) => rows.filter((row) => row.linked === linked).map(({ id }) => id);
-    await stepListings(tx, ids(true), { status: 'withdrawing' });
-    await stepListings(tx, ids(false), { status: 'withdrawn' });
-    await cancelAuctions(
-      tx,
-      rows.map(({ id }) => id),
-      deps.clock(),
-    );
-    return rows.length;
-  });
-}
-
-/** Notes that listings were seen live at their marketplace, by looking. */
-export async function markSeenLive(deps: Deps, input: unknown): Promise<number | Refusal> {
-  const request = await readRequest(SomeListings, input);
-  if (isRefusal(request)) return request;
-  const at = deps.clock();
-  const seen = { status: 'live', seenLiveAt: at, provedAt: at, proofBy: 'by hand' } as const;
-  return changing(deps, (tx) => stepListings(tx, request.listingIds, seen, ['unproved', 'in review', 'live']));
 }

@@ -1,9 +1,9 @@
-import { policyFor } from '@/core/lifecycle';
+import { policyFor, transferLockEnds } from '@/core/lifecycle';
 import { parseDomainName, splitNames } from '@/core/names';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import type { PricedName, Pricing } from '@/core/selling';
-import { addDays, earliestEnd, type Instant } from '@/core/time';
-import { type SaleName, selectDatedSpending, selectListings, selectSaleNames } from '@/database/listings';
+import { earliestEnd } from '@/core/time';
+import { selectDatedSpending, selectListings, selectSaleNames } from '@/database/listings';
 import { type MarketplaceRow, selectMarketplaces, selectRates } from '@/database/marketplaces';
 import { selectNameIds } from '@/database/names';
 import { selectPolicies } from '@/database/policies';
@@ -37,7 +37,6 @@ export async function pricedNames(deps: Deps, nameIds: readonly number[]): Promi
     namesElsewhere(deps, nameIds),
   ]);
   const byEnding = new Map(policies.map((policy) => [policy.ending, policy]));
-  const now = deps.clock();
   return names.map((name) => ({
     nameId: name.nameId,
     ascii: name.ascii,
@@ -47,18 +46,12 @@ export async function pricedNames(deps: Deps, nameIds: readonly number[]): Promi
     entries: entries.get(name.nameId) ?? [],
     asking: name.askingMinor === null ? null : { minor: name.askingMinor, currency: name.askingCurrency as string },
     termEnd: name.termEnd === null ? null : earliestEnd(name.termEnd),
-    lockedUntil: lockedUntil(name, policyFor(name.ending, byEnding).transferLockDays, now),
+    lockedUntil: transferLockEnds(name.registered, policyFor(name.ending, byEnding)),
     atAccount: !elsewhere.has(name.nameId),
   }));
 }
 
-/** Registrars may refuse to transfer a name in the first days after its registration. */
-export function lockedUntil({ registered }: Pick<SaleName, 'registered'>, days: number, now: Instant): Instant | null {
-  const until = registered === null ? null : addDays(registered, days);
-  return until !== null && until > now ? until : null;
-}
-
-/** Names that the public record has at another registrar than the ledger. */
+/** Names that the registration record has at another registrar than the ledger. */
 async function namesElsewhere(deps: Deps, nameIds: readonly number[]): Promise<Set<number>> {
   const differing = await differingNames(deps, nameIds);
   return new Set(

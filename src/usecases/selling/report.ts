@@ -115,51 +115,50 @@ async function wholeReport(deps: Deps): Promise<Omit<SellingReport, 'agenda'> & 
     ...auctions.filter(({ closesAt }) => closesAt < addDays(now, CLOSING_DAYS)).map(auctionClosing),
     ...unsold.map(
       (auction): AgendaItem => ({
-        ...about(auction),
+        ...nameOf(auction),
         kind: 'auction unsold',
         by: auction.closedAt === null ? null : addDays(auction.closedAt, UNSOLD_DAYS),
         minor: auction.priceMinor,
         currency: auction.currency,
         who: auction.outcome?.kind === 'unsold' ? (auction.outcome.highest ?? '') : '',
-        href: `/selling/auctions/${auction.id}`,
+        about: { kind: 'auction', id: auction.id },
       }),
     ),
     ...never.map((name): AgendaItem => {
       const cost = sumIn(name.spent, settings.homeCurrency, rates, dayOf(now));
       return {
-        ...about(name),
+        ...nameOf(name),
         kind: 'never listed',
         // Before it costs again.
         by: name.termEnd === null ? null : earliestEnd(name.termEnd),
         minor: cost?.minor ?? null,
         currency: cost?.currency ?? null,
         who: name.account,
-        href: `/selling/price?names=${name.nameId}`,
+        about: { kind: 'price' },
       };
     }),
   ];
   return { agenda: orderAgenda(agenda), threads, auctions, sales, listed };
 }
 
-const about = ({ nameId, ascii, unicode }: Pick<AgendaItem, 'nameId' | 'ascii' | 'unicode'>) => ({
+const nameOf = ({ nameId, ascii, unicode }: Pick<AgendaItem, 'nameId' | 'ascii' | 'unicode'>) => ({
   nameId,
   ascii,
   unicode,
 });
-const pageOf = (ascii: string) => `/selling/names/${encodeURIComponent(ascii)}`;
 
 function offerToAnswer(thread: ThreadRow, now: Instant): AgendaItem[] {
   const live = thread.figures.findLast(({ state }) => state === 'live');
   if (thread.state !== 'open' || live?.by !== 'buyer' || (live.lapsesAt !== null && live.lapsesAt <= now)) return [];
   return [
     {
-      ...about(thread),
+      ...nameOf(thread),
       kind: 'offer to answer',
       by: live.lapsesAt,
       minor: live.minor,
       currency: thread.currency,
       who: thread.buyer,
-      href: `/selling/offers/${thread.id}`,
+      about: { kind: 'offer', id: thread.id },
     },
   ];
 }
@@ -171,13 +170,13 @@ function saleAtTurn(sale: SaleRow): AgendaItem[] {
   return isOwners
     ? [
         {
-          ...about(sale),
+          ...nameOf(sale),
           kind: 'handover',
           by: sale.dueAt,
           minor: sale.priceMinor,
           currency: sale.currency,
           who: sale.buyer,
-          href: `/selling/sales/${sale.id}`,
+          about: { kind: 'sale', id: sale.id },
         },
       ]
     : [];
@@ -185,13 +184,13 @@ function saleAtTurn(sale: SaleRow): AgendaItem[] {
 
 function listingItems(listing: ListingRow, marketplace: MarketplaceRow | null, now: Instant): AgendaItem[] {
   const item = (kind: AgendaItem['kind'], by: Instant | null): AgendaItem => ({
-    ...about(listing),
+    ...nameOf(listing),
     kind,
     by,
     minor: askedPrice(listing),
     currency: listing.currency,
     who: listing.marketplace ?? 'the office',
-    href: pageOf(listing.ascii),
+    about: { kind: 'listings' },
   });
   const items: AgendaItem[] = [];
   const sent = listing.sentAt ?? listing.madeAt;
@@ -210,13 +209,13 @@ function listingItems(listing: ListingRow, marketplace: MarketplaceRow | null, n
 
 function auctionClosing(auction: AuctionRow): AgendaItem {
   return {
-    ...about(auction),
+    ...nameOf(auction),
     kind: 'auction closing',
     by: auction.closesAt,
     minor: auction.priceMinor ?? auction.startMinor,
     currency: auction.currency,
     who: auction.marketplace ?? 'the office',
-    href: `/selling/auctions/${auction.id}`,
+    about: { kind: 'auction', id: auction.id },
   };
 }
 

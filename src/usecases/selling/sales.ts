@@ -5,7 +5,7 @@ import { dueAt, hasFailed, netProceedsOf, refuseStage, SALE_STAGES, type SaleSta
 import { addDays, dayOf, formatInstant, type Instant } from '@/core/time';
 import { selectAccount } from '@/database/accounts';
 import { type AuctionRow, cancelAuctions, lockRunningAuctions } from '@/database/auctions';
-import { insertBatch, patchNames } from '@/database/changes';
+import { patchNames } from '@/database/changes';
 import { type EntryDraft, insertEntries } from '@/database/entries';
 import { reviveListings, stepListings, withdrawListings } from '@/database/listings';
 import { selectMarketplace, selectRates } from '@/database/marketplaces';
@@ -27,7 +27,7 @@ import {
   updateSale,
 } from '@/database/sales';
 import { sealPlace } from '@/database/secrets';
-import { changing } from '../changing';
+import { changing, recordIn } from '../changing';
 import type { Deps } from '../deps';
 import { linkOf, linkProblem } from '../links/links';
 import { queueChecks } from '../records/check';
@@ -139,7 +139,7 @@ async function book(tx: Transaction, deps: Deps, sale: SaleRow): Promise<void> {
   if (sale.bookedBatch !== null) return;
   const at = deps.clock();
   const { commissionMinor, feesMinor } = (await keptBy(tx, deps, sale)) ?? { commissionMinor: null, feesMinor: null };
-  const batchId = await insertBatch(tx, at, 'sale', `Sold: ${sale.unicode}`);
+  const batchId = await recordIn(tx, deps, 'sale', `Sold: ${sale.unicode}`);
   const entry = (kind: EntryDraft['kind'], minor: number | null): EntryDraft[] =>
     // What the marketplace keeps is not known without a rate: then it is not booked, and the statement says so.
     minor === null || minor === 0
@@ -295,7 +295,7 @@ export async function followHandovers(deps: Deps): Promise<void> {
 }
 
 /**
- * What shows that a name has arrived: the account no longer has it, or the public record has it at another registrar than before.
+ * What shows that a name has arrived: the account no longer has it, or the registration record has it at another registrar than before.
  * `null` while nothing does: then it is the buyer's word that counts.
  */
 async function arrivalOf(deps: Deps, sale: SaleRow): Promise<'registrar' | 'record' | null> {

@@ -18,7 +18,7 @@ import type { Deps } from '../deps';
 import { marketplaceProblem } from '../marketplaces/marketplaces';
 import { endAuction } from './auctions';
 import { takeState } from './listings';
-import { receiveOffer } from './offers';
+import { receiveOffer } from './receiveOffer';
 import { bringTo, commitSale, leaveSale } from './sales';
 
 /** So many pages are read at a time, of however many events a marketplace has to tell. */

@@ -62,7 +62,7 @@ function DropForm({ rows, onClose }: Omit<DropDialogProps, 'isOpen'>) {
   useEffect(() => {
     void aboutDroppingAction(ids.split(' ').map(Number)).then(setAbout);
   }, [ids]);
-  if (about === null || meta === null) return <p className="soft">Looking what hangs on them…</p>;
+  if (about === null || meta === null) return <p className="soft">Looking what they are in use for…</p>;
   const { hanging, reasons } = about;
   const hangs = new Map(hanging.map((one) => [one.nameId, one]));
   const saving = sumByCurrency(rows.flatMap((row) => row.costs.perYear ?? []));
@@ -92,11 +92,11 @@ function DropForm({ rows, onClose }: Omit<DropDialogProps, 'isOpen'>) {
   return (
     <>
       <Wide>
-        <Ruled aria-label="What hangs on them">
+        <Ruled aria-label="What they are in use for">
           <thead>
             <tr>
               <th>Name</th>
-              <th>What hangs on it</th>
+              <th>What it is in use for</th>
               <th>Paid until</th>
             </tr>
           </thead>

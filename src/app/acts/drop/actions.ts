@@ -1,7 +1,7 @@
 'use server';
 import { isRefusal, type Refusal } from '@/core/refusal';
+import type { Done } from '@/usecases/changing';
 import { deps } from '@/usecases/deps';
-import type { Done } from '@/usecases/names/edit';
 import { seenZone } from '@/usecases/records/records';
 import { dropNames, type Hanging, hangingOn, keepAfterAll } from '@/usecases/rescue/drop';
 import { officeSettings } from '@/usecases/settings';

@@ -1,7 +1,8 @@
 'use server';
 import type { Refusal } from '@/core/refusal';
+import type { Done } from '@/usecases/changing';
 import { deps } from '@/usecases/deps';
-import { confirmSwitch, type Done, requestSwitch } from '@/usecases/names/edit';
+import { confirmSwitch, requestSwitch } from '@/usecases/names/edit';
 import { switchedLater } from './switchedLater';
 
 /** Asks for auto-renew, lock or privacy to be switched. Where the account has a link, the registrar is told right after the answer. */

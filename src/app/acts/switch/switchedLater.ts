@@ -1,6 +1,6 @@
 import { isRefusal, type Refusal } from '@/core/refusal';
+import type { Done } from '@/usecases/changing';
 import { carryOutSwitches } from '@/usecases/links/switches';
-import type { Done } from '@/usecases/names/edit';
 import { later } from '../later';
 
 /** Tells the registrars what they were asked to switch, right after the answer. */

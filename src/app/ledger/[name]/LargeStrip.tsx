@@ -1,5 +1,13 @@
 'use client';
-import { type KeyboardEvent, type PointerEvent, useEffect, useLayoutEffect, useRef, useState } from 'react';
+import {
+  type KeyboardEvent,
+  type PointerEvent,
+  type RefObject,
+  useEffect,
+  useLayoutEffect,
+  useRef,
+  useState,
+} from 'react';
 import styled from 'styled-components';
 import { addDays, type Instant, monthName } from '@/core/time';
 import { LifecycleStrip, placeOn, type StripScale } from '@/ui/strip/LifecycleStrip';
@@ -33,114 +41,25 @@ const LEVEL = 37;
 
 /** The life of a name, large: each deadline with its date and cost; any point tells phase and cost on its day. */
 export function LargeStrip({ row }: { row: RowView }) {
-  const { today, style, worker } = useLedger();
+  const { today, style } = useLedger();
   const { day } = useDay();
   const box = useRef<HTMLElement>(null);
-  const [width, setWidth] = useState(1060);
-  const [probed, setProbed] = useState<Instant | null>(null);
-  const [told, setTold] = useState<string | null>(null);
-
-  useLayoutEffect(() => {
-    const element = box.current;
-    if (!element) return;
-    const observer = new ResizeObserver(() => setWidth(Math.max(280, Math.floor(element.clientWidth))));
-    observer.observe(element);
-    return () => observer.disconnect();
-  }, []);
-
-  useEffect(() => {
-    let stale = false;
-    if (probed === null) setTold(null);
-    else {
-      void worker?.name(row.name.ascii, probed).then((found) => {
-        if (stale || !found) return;
-        const then = found.row;
-        const cost = then.deadline?.before ?? null;
-        setTold(
-          `${dayWords(probed, style)}: ${then.phase ? PHASE_WORDS[then.phase].word : 'not known'}, ${outlookWords(then.outlook, style)}${cost ? `, ${formatAmount(cost)} to keep it` : ''}`,
-        );
-      });
-    }
-    return () => {
-      stale = true;
-    };
-  }, [probed, worker, row.name.ascii, style]);
-
+  const width = useWidth(box);
+  const { probed, told, setProbed } = useProbe(row);
   if (!row.strip || !row.marks) return null;
   const centre = row.marks.termEnd > addDays(day, DAYS_ON) ? addDays(row.marks.termEnd, -DAYS_ON + 40) : day;
   const scale: StripScale = { from: addDays(centre, -DAYS_BACK), to: addDays(centre, DAYS_ON), width };
-  const labels = stripLabels(row, style).filter(({ at }) => at >= scale.from && at <= scale.to);
-  const height = BAR_TOP + BAR_HEIGHT + 12 + Math.max(1, labels.length) * LEVEL;
   const at = (x: number) => (scale.from + (x / width) * (scale.to - scale.from)) as Instant;
   const probe = (to: Instant) => setProbed(Math.max(today, Math.min(scale.to, to)) as Instant);
   const onKeyDown = (event: KeyboardEvent) => {
-    const steps: Record<string, number> = {
-      ArrowRight: 1,
-      ArrowUp: 1,
-      ArrowLeft: -1,
-      ArrowDown: -1,
-      PageUp: 30,
-      PageDown: -30,
-    };
-    const days = steps[event.key];
+    const days = STEPS[event.key];
     if (days === undefined) return;
     event.preventDefault();
     probe(addDays(probed ?? day, days));
   };
-  const now = placeOn(scale, day);
   return (
     <Whole ref={box as never}>
-      <svg width={width} height={height} aria-hidden>
-        {monthsOn(scale).map(({ at: month, year, month: number }) => (
-          <g key={month} transform={`translate(${placeOn(scale, month) + 0.5} 0)`}>
-            <path d={`M0 0V${BAR_TOP + BAR_HEIGHT}`} stroke="var(--rule)" />
-            <text x="4" y="12" fill="var(--ink-soft)">
-              {monthWords(number, year, width)}
-            </text>
-          </g>
-        ))}
-        <text x={now + 5} y={BAR_TOP - 12} fontWeight="700" fill="var(--ink)">
-          {day === today ? 'today' : dayWords(day, style)}
-        </text>
-        <g transform={`translate(0 ${BAR_TOP})`}>
-          <LifecycleStrip
-            strip={row.strip}
-            scale={scale}
-            height={BAR_HEIGHT}
-            day={day}
-            label={outlookWords(row.outlook, style)}
-            bar={26}
-          />
-        </g>
-        <path d={`M${now} ${BAR_TOP - 22}V${BAR_TOP + BAR_HEIGHT + 4}`} stroke="var(--ink)" strokeWidth="1.5" />
-        {probed !== null && (
-          <path
-            d={`M${placeOn(scale, probed)} ${BAR_TOP}V${BAR_TOP + BAR_HEIGHT}`}
-            stroke="var(--bearing)"
-            strokeWidth="2"
-            strokeDasharray="3 2"
-          />
-        )}
-        {labels.map((label, i) => {
-          const x = placeOn(scale, label.at);
-          return (
-            <path
-              key={label.key}
-              d={`M${x} ${BAR_TOP + BAR_HEIGHT - 2}V${BAR_TOP + BAR_HEIGHT + 30 + i * LEVEL}`}
-              stroke={labelColour(label)}
-            />
-          );
-        })}
-        {labels.map((label, i) => (
-          <Label
-            key={label.key}
-            label={label}
-            x={placeOn(scale, label.at)}
-            y={BAR_TOP + BAR_HEIGHT + 4 + i * LEVEL}
-            width={width}
-          />
-        ))}
-      </svg>
+      <Drawing row={row} strip={row.strip} scale={scale} probed={probed} />
       <Probe
         role="slider"
         tabIndex={0}
@@ -158,6 +77,124 @@ export function LargeStrip({ row }: { row: RowView }) {
         {told ?? 'Point at the strip, or step along it with the arrow keys, to see any day.'}
       </figcaption>
     </Whole>
+  );
+}
+
+/** How many days a key moves the point. */
+const STEPS: Readonly<Record<string, number>> = {
+  ArrowRight: 1,
+  ArrowUp: 1,
+  ArrowLeft: -1,
+  ArrowDown: -1,
+  PageUp: 30,
+  PageDown: -30,
+};
+
+/** The width that there is, in pixels. */
+function useWidth(box: RefObject<HTMLElement | null>): number {
+  const [width, setWidth] = useState(1060);
+  useLayoutEffect(() => {
+    const element = box.current;
+    if (!element) return;
+    const observer = new ResizeObserver(() => setWidth(Math.max(280, Math.floor(element.clientWidth))));
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, [box]);
+  return width;
+}
+
+/** The day that is pointed at, and what holds on it, in words. */
+function useProbe(row: RowView) {
+  const { style, worker } = useLedger();
+  const [probed, setProbed] = useState<Instant | null>(null);
+  const [told, setTold] = useState<string | null>(null);
+  useEffect(() => {
+    let stale = false;
+    if (probed === null) setTold(null);
+    else {
+      void worker?.name(row.name.ascii, probed).then((found) => {
+        if (stale || !found) return;
+        const then = found.row;
+        const cost = then.deadline?.before ?? null;
+        setTold(
+          `${dayWords(probed, style)}: ${then.phase ? PHASE_WORDS[then.phase].word : 'not known'}, ${outlookWords(then.outlook, style)}${cost ? `, ${formatAmount(cost)} to keep it` : ''}`,
+        );
+      });
+    }
+    return () => {
+      stale = true;
+    };
+  }, [probed, worker, row.name.ascii, style]);
+  return { probed, told, setProbed };
+}
+
+interface DrawingProps {
+  readonly row: RowView;
+  readonly strip: NonNullable<RowView['strip']>;
+  readonly scale: StripScale;
+  readonly probed: Instant | null;
+}
+
+/** Months, the strip, today's line, the point that is looked at, and a label to each deadline. */
+function Drawing({ row, strip, scale, probed }: DrawingProps) {
+  const { today, style } = useLedger();
+  const { day } = useDay();
+  const { width } = scale;
+  const labels = stripLabels(row, style).filter(({ at }) => at >= scale.from && at <= scale.to);
+  const height = BAR_TOP + BAR_HEIGHT + 12 + Math.max(1, labels.length) * LEVEL;
+  const now = placeOn(scale, day);
+  return (
+    <svg width={width} height={height} aria-hidden>
+      {monthsOn(scale).map(({ at: month, year, month: number }) => (
+        <g key={month} transform={`translate(${placeOn(scale, month) + 0.5} 0)`}>
+          <path d={`M0 0V${BAR_TOP + BAR_HEIGHT}`} stroke="var(--rule)" />
+          <text x="4" y="12" fill="var(--ink-soft)">
+            {monthWords(number, year, width)}
+          </text>
+        </g>
+      ))}
+      <text x={now + 5} y={BAR_TOP - 12} fontWeight="700" fill="var(--ink)">
+        {day === today ? 'today' : dayWords(day, style)}
+      </text>
+      <g transform={`translate(0 ${BAR_TOP})`}>
+        <LifecycleStrip
+          strip={strip}
+          scale={scale}
+          height={BAR_HEIGHT}
+          day={day}
+          label={outlookWords(row.outlook, style)}
+          bar={26}
+        />
+      </g>
+      <path d={`M${now} ${BAR_TOP - 22}V${BAR_TOP + BAR_HEIGHT + 4}`} stroke="var(--ink)" strokeWidth="1.5" />
+      {probed !== null && (
+        <path
+          d={`M${placeOn(scale, probed)} ${BAR_TOP}V${BAR_TOP + BAR_HEIGHT}`}
+          stroke="var(--bearing)"
+          strokeWidth="2"
+          strokeDasharray="3 2"
+        />
+      )}
+      {labels.map((label, i) => {
+        const x = placeOn(scale, label.at);
+        return (
+          <path
+            key={label.key}
+            d={`M${x} ${BAR_TOP + BAR_HEIGHT - 2}V${BAR_TOP + BAR_HEIGHT + 30 + i * LEVEL}`}
+            stroke={labelColour(label)}
+          />
+        );
+      })}
+      {labels.map((label, i) => (
+        <Label
+          key={label.key}
+          label={label}
+          x={placeOn(scale, label.at)}
+          y={BAR_TOP + BAR_HEIGHT + 4 + i * LEVEL}
+          width={width}
+        />
+      ))}
+    </svg>
   );
 }
 

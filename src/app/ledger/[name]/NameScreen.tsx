@@ -142,12 +142,12 @@ export function NameScreen({
               isDisabled={ahead}
               onPress={() => void plan([{ nameId: detail.id, years: 1 }], 'restore')}
             >
-              Restore{row.costs.restore ? `, ${restoreWords(row.costs)}…` : '…'}
+              Restore{row.costs.restore ? ` for ${restoreWords(row.costs)}…` : '…'}
             </Button>
           ) : (
             <Button data-kind="primary" isDisabled={ahead || !renewable} onPress={() => void renew()}>
               {row.phase === 'late' ? 'Renew late' : 'Renew'}
-              {renewable && price ? `, ${formatAmount(price)}…` : '…'}
+              {renewable && price ? ` for ${formatAmount(price)}…` : '…'}
             </Button>
           )}
           <Button isDisabled={ahead} onPress={() => setDialog('auto-renew')}>

@@ -62,13 +62,13 @@ export function RecordPart({
     ],
   ];
   return (
-    <Section aria-label="Public record">
+    <Section aria-label="Registration record">
       <Actions>
-        <h2>Public record</h2>
+        <h2>Registration record</h2>
         <Button isDisabled={busy} onPress={() => void check()}>
           {busy ? 'Asking…' : 'Check it now'}
         </Button>
-        <Link href={`/record/${encodeURIComponent(name.ascii)}`}>Look closer</Link>
+        <Link href={`/record/${encodeURIComponent(name.ascii)}`}>Open the record</Link>
       </Actions>
       {records.length === 0 ? (
         <p className="soft">Not checked yet.</p>

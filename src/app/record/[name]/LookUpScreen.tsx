@@ -33,7 +33,7 @@ export function LookUpScreen({
   const [near, setNear] = useState<readonly ListedName[] | null>(null);
   const [busy, setBusy] = useState(false);
   const { ascii, unicode, record, registrarRecord, release, problem, watched } = found;
-  useTitle('Public record', unicode);
+  useTitle('Registration record', unicode);
 
   const watch = async () => {
     if (watched) await unwatchAction(ascii);
@@ -82,10 +82,10 @@ export function LookUpScreen({
         <h2 className="name">{unicode}</h2>
         {problem && <p className="caution">{problem}</p>}
         {record === null && !problem && <p>No record could be had.</p>}
-        {record?.found === false && <p>Free: anyone may register it.</p>}
+        {record?.found === false && <p>Available: anyone may register it.</p>}
         {record?.found && release?.earliest && release.latest && (
           <p>
-            {release.ifNotRenewed ? 'If its holder does not renew it, it' : 'It'} comes free between{' '}
+            {release.ifNotRenewed ? 'If its holder does not renew it, it' : 'It'} becomes available between{' '}
             {dayWords(release.earliest, style)} and {dayWords(release.latest, style)}.{' '}
             {reach ? 'Ask the holder, or wait for its release.' : 'Ask through the registrar, or wait for its release.'}
           </p>
@@ -94,7 +94,7 @@ export function LookUpScreen({
           <Button data-kind="primary" onPress={() => void watch()}>
             {watched ? 'Watch it no more' : 'Watch it'}
           </Button>
-          <Button onPress={() => void lookAtZone()}>What hangs on it</Button>
+          <Button onPress={() => void lookAtZone()}>What it is in use for</Button>
           <Button isDisabled={busy} onPress={() => void lookAround()}>
             {busy ? 'Asking the registries…' : 'Near spellings'}
           </Button>
@@ -116,8 +116,8 @@ export function LookUpScreen({
         </Section>
       )}
       {zone !== null && (
-        <Section aria-label="What hangs on it">
-          <h2>What hangs on it</h2>
+        <Section aria-label="What it is in use for">
+          <h2>What it is in use for</h2>
           <pre>{zone}</pre>
           <Actions>
             <a href={`data:text/dns;charset=utf-8,${encodeURIComponent(zone)}`} download={`${ascii}.zone`}>

@@ -19,7 +19,7 @@ export default async function LookUpPage({ params }: NameParams) {
   if (isRefusal(found))
     return (
       <Empty title={found.message} text="Write a name like kelpkiln.com.">
-        <ButtonLink href="/record">Public record</ButtonLink>
+        <ButtonLink href="/record">Registration record</ButtonLink>
       </Empty>
     );
   return <LookUpScreen found={found} history={await recordHistory(deps(), found.ascii)} />;

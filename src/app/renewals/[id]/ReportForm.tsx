@@ -70,3 +70,8 @@ export function ReportForm({
     </>
   );
 }
+
+/** True when the owner has given a reason and certified the report: only then it may be sent. */
+export function isCertified({ reason, certified }: ReportDraft): boolean {
+  return certified && reason.trim().length >= 3;
+}

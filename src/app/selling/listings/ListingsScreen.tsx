@@ -6,7 +6,8 @@ import { sumByCurrency } from '@/core/money';
 import { isRefusal, type Refusal } from '@/core/refusal';
 import { Button, ButtonLink } from '@/ui/controls/Button';
 import { Choice, Field } from '@/ui/controls/Field';
-import { Grid, type GridColumn } from '@/ui/grid/Grid';
+import { Grid } from '@/ui/grid/Grid';
+import type { GridColumn } from '@/ui/grid/gridProps';
 import { report } from '@/ui/overlay/Toasts';
 import { formatAmount, formatFigure } from '@/ui/text/figures';
 import { Empty, Failed, Loading } from '@/ui/text/States';
@@ -64,41 +65,15 @@ interface Marketplace {
 export function ListingsScreen({ marketplaces }: { marketplaces: readonly Marketplace[] }) {
   const router = useRouter();
   const { style, homeCurrency } = useLedger();
-  const [lines, setLines] = useState<readonly ListingLine[] | null>(null);
-  const [problem, setProblem] = useState(false);
-  const [sort, setSort] = useState<{ id: SortId; descending: boolean }>({ id: 'name', descending: false });
+  const { lines, problem, load } = useListings();
+  const [sort, setSort] = useState<Sorting>({ id: 'name', descending: false });
   const [text, setText] = useState('');
   const [where, setWhere] = useState('all');
   const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
   const [widths, setWidths] = useState<Readonly<Record<string, number>>>({});
-  useTitle('Selling', 'on offer');
+  useTitle('Selling', 'listed for sale');
 
-  const load = useCallback(async () => {
-    try {
-      const response = await fetch('/selling/data');
-      if (!response.ok) throw new Error(String(response.status));
-      setLines((await response.json()) as ListingLine[]);
-      setProblem(false);
-    } catch (cause) {
-      console.warn('the listings could not be read', cause);
-      setProblem(true);
-    }
-  }, []);
-  useEffect(() => void load(), [load]);
-  useLedgerChange(load);
-
-  const shown = useMemo(() => {
-    const keyOf = SORT[sort.id];
-    const found = (lines ?? []).filter(
-      ({ ascii, unicode, marketplace }) =>
-        (where === 'all' || marketplace === where) && (ascii.includes(text.toLowerCase()) || unicode.includes(text)),
-    );
-    const keyed = found.map((line) => ({ line, key: keyOf(line) }));
-    const sign = sort.descending ? -1 : 1;
-    keyed.sort((a, b) => (a.key < b.key ? -sign : a.key > b.key ? sign : a.line.id - b.line.id));
-    return keyed.map(({ line }) => line);
-  }, [lines, sort, text, where]);
-
+  const shown = useShown(lines, sort, text, where);
   const columns = useMemo(
     (): GridColumn<ListingLine>[] =>
       columnsFor(style, homeCurrency).map((column) => ({ ...column, width: widths[column.id] ?? column.width })),
@@ -165,7 +140,7 @@ export function ListingsScreen({ marketplaces }: { marketplaces: readonly Market
         }}
         onWidth={(id, width) => setWidths({ ...widths, [id]: width })}
         empty={
-          <Empty title="Nothing is on offer here." text="Choose names in the ledger, and list them.">
+          <Empty title="Nothing is listed here." text="Choose names in the ledger, and list them.">
             <ButtonLink href="/ledger" data-kind="primary">
               To the ledger
             </ButtonLink>
@@ -177,7 +152,7 @@ export function ListingsScreen({ marketplaces }: { marketplaces: readonly Market
           {(chosen.size || shown.length).toLocaleString('en')} {chosen.size > 0 ? 'chosen' : 'listings'}
         </b>
         <span>
-          leave <b>{amountsWords(sumByCurrency(netProceedsOf(chosen.size > 0 ? picked : shown)), true)}</b>
+          proceeds <b>{amountsWords(sumByCurrency(netProceedsOf(chosen.size > 0 ? picked : shown)), true)}</b>
           {notKnown(chosen.size > 0 ? picked : shown)}
         </span>
         {chosen.size > 0 && (
@@ -191,8 +166,8 @@ export function ListingsScreen({ marketplaces }: { marketplaces: readonly Market
             >
               Seen live
             </Button>
-            <Button onPress={async () => acted(await withdrawAction({ listingIds }), (n) => `${n} taken off offer.`)}>
-              Take off offer
+            <Button onPress={async () => acted(await withdrawAction({ listingIds }), (n) => `${n} withdrawn.`)}>
+              Withdraw
             </Button>
           </div>
         )}
@@ -255,4 +230,44 @@ function columnsFor(style: Parameters<typeof dayWords>[1], home: string): GridCo
     )),
     column('term', 'Term ends', 110, ({ termEnd }) => (termEnd === null ? '' : dayWords(termEnd, style))),
   ];
+}
+
+/** Every listing, read anew after each change of the ledger. */
+function useListings() {
+  const [lines, setLines] = useState<readonly ListingLine[] | null>(null);
+  const [problem, setProblem] = useState(false);
+  const load = useCallback(async () => {
+    try {
+      const response = await fetch('/selling/data');
+      if (!response.ok) throw new Error(String(response.status));
+      setLines((await response.json()) as ListingLine[]);
+      setProblem(false);
+    } catch (cause) {
+      console.warn('the listings could not be read', cause);
+      setProblem(true);
+    }
+  }, []);
+  useEffect(() => void load(), [load]);
+  useLedgerChange(load);
+  return { lines, problem, load };
+}
+
+interface Sorting {
+  readonly id: SortId;
+  readonly descending: boolean;
+}
+
+/** The listings that fit what is looked for, in order. */
+function useShown(lines: readonly ListingLine[] | null, sort: Sorting, text: string, where: string): ListingLine[] {
+  return useMemo(() => {
+    const keyOf = SORT[sort.id];
+    const found = (lines ?? []).filter(
+      ({ ascii, unicode, marketplace }) =>
+        (where === 'all' || marketplace === where) && (ascii.includes(text.toLowerCase()) || unicode.includes(text)),
+    );
+    const keyed = found.map((line) => ({ line, key: keyOf(line) }));
+    const sign = sort.descending ? -1 : 1;
+    keyed.sort((a, b) => (a.key < b.key ? -sign : a.key > b.key ? sign : a.line.id - b.line.id));
+    return keyed.map(({ line }) => line);
+  }, [lines, sort, text, where]);
 }

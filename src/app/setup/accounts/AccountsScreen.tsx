@@ -40,7 +40,7 @@ export function AccountsScreen({ accounts }: { accounts: readonly AccountRow[] }
               <th>Registrar</th>
               <th className="figure">Names</th>
               <th>Charges</th>
-              <th>Late window</th>
+              <th>Late window (grace period)</th>
               <th>Pays by</th>
               <th className="figure">Balance</th>
               <th>Rules</th>

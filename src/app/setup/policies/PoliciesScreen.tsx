@@ -37,7 +37,7 @@ export function PoliciesScreen({ policies, fees }: { policies: readonly Policy[]
           <thead>
             <tr>
               <th>Ending</th>
-              <th className="figure">Late window</th>
+              <th className="figure">Late window (grace period)</th>
               <th className="figure">Redemption</th>
               <th className="figure">Report due</th>
               <th className="figure">Deletion</th>
@@ -109,7 +109,7 @@ export function PoliciesScreen({ policies, fees }: { policies: readonly Policy[]
 
 const SOURCES: readonly RuleSource[] = ['standard', 'contract', 'common practice', 'memory'];
 const NUMBERS = [
-  ['lateDays', 'Late window, days'],
+  ['lateDays', 'Late window (grace period), days'],
   ['redemptionDays', 'Redemption, days'],
   ['pendingRestoreDays', 'Restore report due, days'],
   ['pendingDeleteDays', 'Deletion, days'],
@@ -185,7 +185,7 @@ function PolicyForm({ policy, onSaved }: { policy: Policy; onSaved: () => Promis
           />
           <Field name="sourceDate" label="As of" defaultValue={style.today} problem={problem('sourceDate')} />
         </Fields>
-        <Field name="sourceNote" label="Where it stands" defaultValue={policy.sourceNote} />
+        <Field name="sourceNote" label="Where it is written" defaultValue={policy.sourceNote} />
         <Check isSelected={yearlyFee} onChange={setYearlyFee}>
           The yearly registry fee is added
         </Check>

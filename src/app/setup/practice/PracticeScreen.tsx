@@ -30,7 +30,10 @@ const FAULT_WORDS = {
   'finished later': 'takes it, finishes later',
 } as const;
 /** What is no registrar. */
-const PLACE_WORDS: Readonly<Record<string, string>> = { records: 'the public record', marketplace: 'the marketplace' };
+const PLACE_WORDS: Readonly<Record<string, string>> = {
+  records: 'the registration record',
+  marketplace: 'the marketplace',
+};
 type Fault = keyof typeof FAULT_WORDS;
 
 /** The practice world: its date, letting days pass, and what is to go wrong. */
@@ -133,17 +136,17 @@ export function PracticeScreen({
         )}
       </Section>
       <Section>
-        <h2>What is to go wrong</h2>
-        <p className="soft">It strikes the next order or question there, once.</p>
+        <h2>Faults</h2>
+        <p className="soft">A fault strikes the next order or question at a place, once.</p>
         <Fields>
           <Choice
-            label="At"
+            label="Place"
             value={registrar}
             onChange={setRegistrar}
             options={places.map((id) => ({ value: id, text: PLACE_WORDS[id] ?? id }))}
           />
           <Choice
-            label="It"
+            label="Fault"
             value={kind}
             onChange={setKind}
             options={(Object.keys(FAULT_WORDS) as Fault[]).map((id) => ({ value: id, text: FAULT_WORDS[id] }))}
@@ -151,7 +154,7 @@ export function PracticeScreen({
         </Fields>
         <Actions>
           <Button isDisabled={registrar === ''} onPress={() => void fault(registrar, kind)}>
-            Let it go wrong
+            Set the fault
           </Button>
         </Actions>
         {Object.keys(state.faults).length > 0 && (
@@ -163,7 +166,7 @@ export function PracticeScreen({
                   <td>{FAULT_WORDS[one.kind as Fault]}</td>
                   <td>
                     <Button data-kind="plain" onPress={() => void fault(id, null)}>
-                      Never mind
+                      Take it away
                     </Button>
                   </td>
                 </tr>

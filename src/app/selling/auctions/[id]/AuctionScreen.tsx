@@ -177,7 +177,7 @@ export function AuctionScreen({ view }: { view: AuctionView }) {
             The next bid has to reach {money(standing.leastMinor)}
             {auction.atMarketplace && auction.nextMinor === null && ' by the usual steps'}
           </summary>
-          <Steps aria-label="Steps of the bids">
+          <Steps aria-label="Bid increments">
             <thead>
               <tr>
                 <th className="figure">from</th>

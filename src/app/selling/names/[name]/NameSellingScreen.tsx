@@ -55,7 +55,7 @@ export function NameSellingScreen({ selling }: { selling: NameSelling }) {
       {listings.map((listing) => (
         <ListingPart key={listing.id} listing={listing} linkedAccount={selling.linkedAccount} onDone={done} />
       ))}
-      {listings.length === 0 && !promised && <p className="soft">It is not on offer.</p>}
+      {listings.length === 0 && !promised && <p className="soft">It is not listed for sale.</p>}
       {sales.length > 0 && (
         <Section aria-label="Sales">
           <h2>Sales</h2>
@@ -276,7 +276,7 @@ function ListingPart({
           </Button>
         )}
         <Button onPress={async () => onDone(await withdrawAction({ listingIds: [id] }), 'It is taken off offer.')}>
-          Take off offer
+          Withdraw
         </Button>
       </Actions>
     </Section>

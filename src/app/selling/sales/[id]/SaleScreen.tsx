@@ -53,8 +53,8 @@ const TURN_WORDS = { buyer: 'the buyer', owner: 'you', marketplace: 'the marketp
 /** A sale from the agreement to the money: whose turn it is, what can be done, and its statement. */
 export function SaleScreen({ statement, hasLink }: { statement: Statement; hasLink: boolean }) {
   const router = useRouter();
-  const { style, reload } = useLedger();
-  const { sale, steps } = statement;
+  const { reload } = useLedger();
+  const { sale } = statement;
   const [asking, setAsking] = useState<SaleStage | 'by link' | null>(null);
   const [busy, setBusy] = useState(false);
   const [handover, setHandover] = useState<Handover>('push');
@@ -62,9 +62,6 @@ export function SaleScreen({ statement, hasLink }: { statement: Statement; hasLi
   const [note, setNote] = useState('');
   const [refused, setRefused] = useState<Refusal | null>(null);
   useTitle('Selling', `sale of ${sale.unicode}`);
-  const price = formatAmount({ minor: sale.priceMinor, currency: sale.currency }, true);
-  const turn = turnAt(sale.stage);
-  const place = SALE_STAGES.indexOf(sale.stage as (typeof SALE_STAGES)[number]);
 
   const answered = async (answer: true | Refusal, words: string) => {
     setBusy(false);
@@ -93,45 +90,7 @@ export function SaleScreen({ statement, hasLink }: { statement: Statement; hasLi
   return (
     <Page>
       <NoPrint>
-        <Section>
-          <Actions>
-            <h2>
-              <span className="name">{sale.unicode}</span> to {sale.buyer} for {price}
-            </h2>
-            <Link href={`/selling/names/${encodeURIComponent(sale.ascii)}`}>all of this name</Link>
-          </Actions>
-          <Way aria-label="The way of this sale">
-            {SALE_STAGES.map((stage, i) => {
-              const taken = steps.findLast((one) => one.stage === stage);
-              return (
-                <li key={stage} data-done={i <= place} aria-current={i === place ? 'step' : undefined}>
-                  {STEP_WORDS[stage]}
-                  {taken && (
-                    <small>
-                      {dayWords(taken.at, style)}, {taken.origin}
-                    </small>
-                  )}
-                </li>
-              );
-            })}
-          </Way>
-          {place < 0 && (
-            <Notice data-kind="caution">
-              <p>
-                {STEP_WORDS[sale.stage]} since {dayWords(sale.stageSince, style)}
-                {sale.note || steps.at(-1)?.note ? `: ${sale.note || steps.at(-1)?.note}` : ''}.
-              </p>
-            </Notice>
-          )}
-          {turn !== 'nobody' && (
-            <p>
-              <b>It is {TURN_WORDS[turn]}</b>
-              {turn === 'owner' ? '' : ' who acts'}: {STAGE_WORDS[sale.stage]}
-              {sale.dueAt !== null && `, by ${hourWords(sale.dueAt, style)}`}.
-              {sale.toTell !== null && ' The marketplace has still to be told.'}
-            </p>
-          )}
-        </Section>
+        <SaleHead statement={statement} />
         {sale.stage === 'buyer known' && (
           <Section aria-label="Hand the name over">
             <h2>Hand the name over</h2>
@@ -193,58 +152,140 @@ export function SaleScreen({ statement, hasLink }: { statement: Statement; hasLi
         )}
       </NoPrint>
       <StatementPart statement={statement} />
-      <Dialog
-        title={
-          asking === 'by link'
-            ? 'Hand it over now?'
-            : asking === 'done'
-              ? 'Close this sale?'
-              : `${asking ? STEP_WORDS[asking] : ''}?`
-        }
-        isOpen={asking !== null}
+      <AskDialog
+        sale={sale}
+        asking={asking}
+        busy={busy}
+        note={note}
+        onNote={setNote}
+        onHand={() => void hand(false)}
+        onStep={(to) => void step(to)}
         onClose={() => setAsking(null)}
-      >
-        {asking === 'by link' ? (
-          <>
-            <p>
-              <span className="name">{sale.unicode}</span> goes to {sale.buyer},{' '}
-              {sale.handover === 'push' ? 'account' : 'registrar'} <b>{sale.buyerAccount}</b>, for {price}. This cannot
-              be taken back.
-            </p>
-            <p className="soft">
-              If you do nothing{sale.dueAt !== null && `, it is overdue from ${dayWords(sale.dueAt, style)}, and`} the
-              buyer may ask for the money back.
-            </p>
-            <Actions>
-              <Button data-kind="primary" isDisabled={busy} onPress={() => void hand(false)}>
-                {busy ? 'Asking the registrar…' : 'Hand it over'}
-              </Button>
-              <Button onPress={() => setAsking(null)}>Not yet</Button>
-            </Actions>
-          </>
-        ) : asking !== null ? (
-          <>
-            <p>
-              {asking === 'done'
-                ? `${price} is booked as received, the marketplace’s part as spent. The name leaves the ledger and stays in the books.`
-                : asking === 'dispute'
-                  ? 'The sale waits until the dispute is settled. The name stays promised.'
-                  : 'The sale ends here, and the name may be sold again. Offers that waited are open.'}
-            </p>
-            <Field label="What happened" value={note} onChange={setNote} />
-            <Actions>
-              <Button
-                data-kind={asking === 'done' ? 'primary' : 'caution'}
-                isDisabled={busy}
-                onPress={() => void step(asking)}
-              >
-                {STEP_WORDS[asking]}
-              </Button>
-              <Button onPress={() => setAsking(null)}>Not yet</Button>
-            </Actions>
-          </>
-        ) : null}
-      </Dialog>
+      />
     </Page>
+  );
+}
+
+type Sale = Statement['sale'];
+
+const priceWords = ({ priceMinor, currency }: Sale) => formatAmount({ minor: priceMinor, currency }, true);
+
+/** What is sold to whom, how far it has come, and whose turn it is. */
+function SaleHead({ statement: { sale, steps } }: { statement: Statement }) {
+  const { style } = useLedger();
+  const price = priceWords(sale);
+  const turn = turnAt(sale.stage);
+  const place = SALE_STAGES.indexOf(sale.stage as (typeof SALE_STAGES)[number]);
+  return (
+    <Section>
+      <Actions>
+        <h2>
+          <span className="name">{sale.unicode}</span> to {sale.buyer} for {price}
+        </h2>
+        <Link href={`/selling/names/${encodeURIComponent(sale.ascii)}`}>all of this name</Link>
+      </Actions>
+      <Way aria-label="Progress of this sale">
+        {SALE_STAGES.map((stage, i) => {
+          const taken = steps.findLast((one) => one.stage === stage);
+          return (
+            <li key={stage} data-done={i <= place} aria-current={i === place ? 'step' : undefined}>
+              {STEP_WORDS[stage]}
+              {taken && (
+                <small>
+                  {dayWords(taken.at, style)}, {taken.origin}
+                </small>
+              )}
+            </li>
+          );
+        })}
+      </Way>
+      {place < 0 && (
+        <Notice data-kind="caution">
+          <p>
+            {STEP_WORDS[sale.stage]} since {dayWords(sale.stageSince, style)}
+            {sale.note || steps.at(-1)?.note ? `: ${sale.note || steps.at(-1)?.note}` : ''}.
+          </p>
+        </Notice>
+      )}
+      {turn !== 'nobody' && (
+        <p>
+          <b>It is {TURN_WORDS[turn]}</b>
+          {turn === 'owner' ? '' : ' who acts'}: {STAGE_WORDS[sale.stage]}
+          {sale.dueAt !== null && `, by ${hourWords(sale.dueAt, style)}`}.
+          {sale.toTell !== null && ' The marketplace has still to be told.'}
+        </p>
+      )}
+    </Section>
+  );
+}
+
+interface AskDialogProps {
+  readonly sale: Sale;
+  readonly asking: SaleStage | 'by link' | null;
+  readonly busy: boolean;
+  readonly note: string;
+  readonly onNote: (note: string) => void;
+  readonly onHand: () => void;
+  readonly onStep: (to: SaleStage) => void;
+  readonly onClose: () => void;
+}
+
+/** The one question before something that cannot be taken back. */
+function AskDialog({ sale, asking, busy, note, onNote, onHand, onStep, onClose }: AskDialogProps) {
+  const { style } = useLedger();
+  const price = priceWords(sale);
+  return (
+    <Dialog
+      title={
+        asking === 'by link'
+          ? 'Hand it over now?'
+          : asking === 'done'
+            ? 'Close this sale?'
+            : `${asking ? STEP_WORDS[asking] : ''}?`
+      }
+      isOpen={asking !== null}
+      onClose={onClose}
+    >
+      {asking === 'by link' ? (
+        <>
+          <p>
+            <span className="name">{sale.unicode}</span> goes to {sale.buyer},{' '}
+            {sale.handover === 'push' ? 'account' : 'registrar'} <b>{sale.buyerAccount}</b>, for {price}. This cannot be
+            taken back.
+          </p>
+          <p className="soft">
+            If you do nothing{sale.dueAt !== null && `, it is overdue from ${dayWords(sale.dueAt, style)}, and`} the
+            buyer may ask for the money back.
+          </p>
+          <Actions>
+            <Button data-kind="primary" isDisabled={busy} onPress={onHand}>
+              {busy ? 'Asking the registrar…' : 'Hand it over'}
+            </Button>
+            <Button onPress={onClose}>Not yet</Button>
+          </Actions>
+        </>
+      ) : asking !== null ? (
+        <>
+          <p>
+            {asking === 'done'
+              ? `${price} is booked as received, the marketplace’s part as spent. The name leaves the ledger and stays in the books.`
+              : asking === 'dispute'
+                ? 'The sale waits until the dispute is settled. The name stays promised.'
+                : 'The sale ends here, and the name may be sold again. Offers that waited are open.'}
+          </p>
+          <Field label="What happened" value={note} onChange={onNote} />
+          <Actions>
+            <Button
+              data-kind={asking === 'done' ? 'primary' : 'caution'}
+              isDisabled={busy}
+              onPress={() => onStep(asking)}
+            >
+              {STEP_WORDS[asking]}
+            </Button>
+            <Button onPress={onClose}>Not yet</Button>
+          </Actions>
+        </>
+      ) : null}
+    </Dialog>
   );
 }

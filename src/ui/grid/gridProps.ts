@@ -1,0 +1,35 @@
+import type { ReactNode } from 'react';
+
+export interface GridColumn<R> {
+  readonly id: string;
+  readonly heading: ReactNode;
+  /** The heading in words, for screen readers. */
+  readonly label: string;
+  readonly width: number;
+  readonly figures?: boolean;
+  readonly sortable?: boolean;
+  readonly render: (row: R) => ReactNode;
+}
+
+export interface GridProps<R> {
+  readonly label: string;
+  readonly columns: readonly GridColumn<R>[];
+  readonly total: number;
+  /** The row at a place, or `undefined` while it is on its way. */
+  readonly rowAt: (place: number) => R | undefined;
+  readonly idOf: (row: R) => number;
+  /** Rises when the order changes: the list goes back to its top. */
+  readonly order: number;
+  readonly onWindow: (from: number, to: number) => void;
+  readonly sort: { readonly id: string; readonly descending: boolean };
+  readonly onSort: (id: string) => void;
+  readonly isChosen: (id: number) => boolean;
+  readonly chosen: number;
+  /** Chooses the row at `place`; with `range`, everything from the last chosen to it. */
+  readonly onChoose: (place: number, range: boolean) => void;
+  readonly onChooseAll: () => void;
+  /** Enter, F2 or a double click on a cell. */
+  readonly onOpen: (place: number, column: string) => void;
+  readonly onWidth: (id: string, width: number) => void;
+  readonly empty: ReactNode;
+}
