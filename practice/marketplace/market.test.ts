@@ -17,7 +17,7 @@ const USUAL = {
   kind: 'fixed price, offers too',
   currency: 'USD',
   prices: { ...NO_PRICES, minimum: 20_000, asking: 50_000, buyNow: 60_000 },
-  auctionDays: 7,
+  auctionDays: 4,
   reserveShown: false,
   withSite: false,
   categories: [],

@@ -69,7 +69,7 @@ export function demoListings(now: number): DemoListing[] {
               asking,
               buyNow: kind === 'fixed price, offers too' ? share(1.1) : null,
             },
-      auctionDays: i % 2 === 0 ? 14 : 7,
+      auctionDays: i % 2 === 0 ? 10 : 4,
       pitch: PITCHES[i % PITCHES.length] as string,
     };
   });

@@ -31,7 +31,7 @@ test('filters are plain words, kept in the address, and a view is kept under a n
   await visitor.keys(Key.ESCAPE);
   await visitor.press('+ more');
   await visitor.press('any phase');
-  await visitor.press('late window');
+  await visitor.press('grace period');
   await visitor.keys(Key.ESCAPE);
   await visitor.see('2 of 412 names');
   expect(await names()).toEqual(['petrelworks.net', 'kelpkiln.com']);

@@ -41,7 +41,7 @@ test('auto-renew by hand is asked first, and confirmed by what was seen', async 
   await visitor.go('/ledger/copperbuoy.com');
   await visitor.press('Auto-renew…');
   await visitor.see('Log in to Quaymark Names BV and switch auto-renew on');
-  await visitor.press('Asked, confirm later');
+  await visitor.press('Requested, confirm later');
   await visitor.see('requested: on');
   await visitor.click('Renewals');
   await visitor.see('copperbuoy.com');

@@ -30,7 +30,7 @@ test('three names are pasted, seen with their phase and deadline, one is renewed
   await visitor.see('one name chosen');
   await visitor.press('Renew…');
   await visitor.see('6 Nov 2027');
-  await visitor.press('Next: what to do, $11.38');
+  await visitor.press('Next: what to do for $11.38');
   await visitor.see('It should come to $11.38');
   await visitor.fill('Charged for kelpkiln.com', '11.58');
   await visitor.fill('Reference', 'Q-4471');

@@ -3,6 +3,7 @@ import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { Button } from '@/ui/controls/Button';
 import { Field } from '@/ui/controls/Field';
+import { Form } from '@/ui/controls/Form';
 import { Actions } from '@/ui/overlay/Dialog';
 import { Page, Section } from '@/ui/text/Sheet';
 import { Progress } from '@/ui/text/States';
@@ -62,9 +63,10 @@ export function RecordScreen({
   return (
     <Page>
       <Section>
-        <form
-          onSubmit={(event) => {
-            event.preventDefault();
+        <Form
+          aria-label="Look up any name"
+          refused={null}
+          onSubmit={() => {
             if (wanted.trim() !== '') router.push(`/record/${encodeURIComponent(wanted.trim())}`);
           }}
         >
@@ -74,7 +76,7 @@ export function RecordScreen({
               Look it up
             </Button>
           </Actions>
-        </form>
+        </Form>
         <Actions>
           <Button data-kind="primary" isDisabled={!meta || isChecking} onPress={() => void checkAll()}>
             Check {meta ? namesWords(meta.names) : 'every name'} now

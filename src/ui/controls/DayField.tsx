@@ -82,6 +82,12 @@ function readTypedDay(text: string, time: boolean): TermEnd | Refusal | null {
     : { kind: 'refusal', code: 'day-alone', message: 'Write the day alone.' };
 }
 
+/** A typed day as `YYYY-MM-DD`; as it was typed where it is none. */
+export function writtenDay(text: string): string {
+  const read = readTypedDay(text, false);
+  return read === null || isRefusal(read) ? text.trim() : dayOf(read.at);
+}
+
 /** The day that stands in a form under this name: as it was read, or as it was typed where it is no day. */
 export function dayIn(form: FormData, name: string): string {
   return String(form.get(`${name}.day`) ?? '');

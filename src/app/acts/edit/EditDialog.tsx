@@ -2,9 +2,13 @@
 import { useState } from 'react';
 import { PURPOSES } from '@/core/ledger';
 import { type Amount, formatDecimal } from '@/core/money';
+import { formatTermEnd, type TermEnd } from '@/core/time';
+import { readPhrases } from '@/formats/lists/readWords';
 import { AmountField } from '@/ui/controls/AmountField';
 import { Button } from '@/ui/controls/Button';
+import { DayField, writtenDay } from '@/ui/controls/DayField';
 import { Choice, Field } from '@/ui/controls/Field';
+import { Form } from '@/ui/controls/Form';
 import { Actions, Dialog } from '@/ui/overlay/Dialog';
 import { namesWords } from '@/ui/text/words';
 import { useLedger } from '../../frame/LedgerProvider';
@@ -42,14 +46,9 @@ function EditForm({ nameIds, onClose, tags }: Omit<EditDialogProps, 'isOpen'>) {
   const [asking, setAsking] = useState<{ text: string; read: Amount | null }>({ text: '', read: null });
   const [notes, setNotes] = useState('');
   const [mailBy, setMailBy] = useState('');
-  const [ends, setEnds] = useState('');
+  const [ends, setEnds] = useState<{ text: string; read: TermEnd | null }>({ text: '', read: null });
   const [evidence, setEvidence] = useState('');
   const { act, isBusy, refused } = useAct();
-  const list = (text: string) =>
-    text
-      .split(',')
-      .map((tag) => tag.trim())
-      .filter((tag) => tag !== '');
   const keep = { value: KEEP, text: 'Leave as it is' };
 
   const save = async () => {
@@ -59,11 +58,11 @@ function EditForm({ nameIds, onClose, tags }: Omit<EditDialogProps, 'isOpen'>) {
       ...(account !== KEEP && { accountId: Number(account) }),
       ...(purpose !== KEEP && { purpose }),
       ...(never !== KEEP && { neverLost: never === 'yes' }),
-      ...(add.trim() && { addTags: list(add) }),
-      ...(remove.trim() && { removeTags: list(remove) }),
+      ...(add.trim() && { addTags: readPhrases(add) }),
+      ...(remove.trim() && { removeTags: readPhrases(remove) }),
       ...(asking.read && { asking: { amount: formatDecimal(asking.read), currency: asking.read.currency } }),
-      ...(mailBy.trim() && { confirmMailBy: mailBy.trim() }),
-      ...(ends.trim() && { expiresAt: ends.trim() }),
+      ...(mailBy.trim() && { confirmMailBy: writtenDay(mailBy) }),
+      ...(ends.text.trim() && { expiresAt: ends.read ? formatTermEnd(ends.read) : ends.text.trim() }),
       ...(evidence.trim() && { evidence: evidence.trim() }),
       ...(notes.trim() && { notes: notes.trim() }),
     };
@@ -71,22 +70,28 @@ function EditForm({ nameIds, onClose, tags }: Omit<EditDialogProps, 'isOpen'>) {
   };
 
   return (
-    <>
+    <Form aria-label="Edit" refused={refused} onSubmit={save}>
       <Choice
         label="Account"
         value={account}
         onChange={setAccount}
         options={[keep, ...(meta?.rules.accounts ?? []).map(({ id, label }) => ({ value: String(id), text: label }))]}
       />
-      <Field
+      <DayField
+        name="edit.expiresAt"
         label="The term ends"
-        value={ends}
-        onChange={setEnds}
-        placeholder="2027-09-21"
-        hint="the day alone, or with its time: 2027-09-21T10:15:00Z"
-        problem={refused?.field?.endsWith('expiresAt') ? refused.message : null}
+        value={ends.text}
+        onChange={(text, read) => setEnds({ text, read })}
+        hint="the day alone, or with its time: 21 Sep 2027 10:15 UTC"
+        time
       />
-      <Field label="Where that was seen" value={evidence} onChange={setEvidence} hint="kept with the change" />
+      <Field
+        name="edit.evidence"
+        label="Where that was seen"
+        value={evidence}
+        onChange={setEvidence}
+        hint="kept with the change"
+      />
       <Choice
         label="Purpose"
         value={purpose}
@@ -100,31 +105,32 @@ function EditForm({ nameIds, onClose, tags }: Omit<EditDialogProps, 'isOpen'>) {
         options={[keep, { value: 'yes', text: 'Yes' }, { value: 'no', text: 'No' }]}
       />
       <Field
+        name="edit.addTags"
         label="Add tags"
         value={add}
         onChange={setAdd}
         hint={tags.length > 0 ? `In use: ${tags.slice(0, 8).join(', ')}` : 'Separated by commas'}
       />
-      <Field label="Take tags off" value={remove} onChange={setRemove} />
+      <Field name="edit.removeTags" label="Take tags off" value={remove} onChange={setRemove} />
       <AmountField
         label={`Asking price, ${homeCurrency}`}
         currency={homeCurrency}
         value={asking.text}
         onChange={(text, read) => setAsking({ text, read })}
       />
-      <Field
+      <DayField
+        name="edit.confirmMailBy"
         label="Holder’s mail has to be confirmed by"
         value={mailBy}
-        onChange={setMailBy}
-        placeholder="2026-12-09"
+        onChange={(text) => setMailBy(text)}
       />
-      <Field label="Notes" value={notes} onChange={setNotes} rows={2} />
+      <Field name="edit.notes" label="Notes" value={notes} onChange={setNotes} rows={2} />
       <Actions>
-        <Button data-kind="primary" onPress={() => void save()} isDisabled={isBusy}>
+        <Button type="submit" data-kind="primary" isDisabled={isBusy}>
           Set on {namesWords(nameIds.length)}
         </Button>
         <Button onPress={onClose}>Cancel</Button>
       </Actions>
-    </>
+    </Form>
   );
 }

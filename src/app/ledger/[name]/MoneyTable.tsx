@@ -1,12 +1,14 @@
 'use client';
-import { type FormEvent, useState } from 'react';
+import { useState } from 'react';
 import { type EntryKind, isReceived } from '@/core/journal';
 import { sumByCurrency } from '@/core/money';
 import { isRefusal, type Refusal } from '@/core/refusal';
 import { formatDay } from '@/core/time';
 import { AmountField, minorIn } from '@/ui/controls/AmountField';
 import { Button } from '@/ui/controls/Button';
+import { DayField, dayIn } from '@/ui/controls/DayField';
 import { Choice, Field } from '@/ui/controls/Field';
+import { Form, textOf } from '@/ui/controls/Form';
 import { Actions, Dialog } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
 import { formatAmount, formatFigure } from '@/ui/text/figures';
@@ -116,32 +118,26 @@ export function MoneyTable({ detail, kinds, disabled, onChanged }: MoneyTablePro
   );
 }
 
-function EntryForm({
-  nameId,
-  kinds,
-  onClose,
-  onChanged,
-}: {
-  nameId: number;
-  kinds: readonly EntryKind[];
-  onClose: () => void;
-  onChanged: () => Promise<void>;
-}) {
+interface EntryFormProps {
+  readonly nameId: number;
+  readonly kinds: readonly EntryKind[];
+  readonly onClose: () => void;
+  readonly onChanged: () => Promise<void>;
+}
+
+function EntryForm({ nameId, kinds, onClose, onChanged }: EntryFormProps) {
   const { style, homeCurrency } = useLedger();
   const [kind, setKind] = useState<EntryKind>('renewal');
   const [currency, setCurrency] = useState(homeCurrency);
   const [refused, setRefused] = useState<Refusal | null>(null);
-  const problem = (field: string) => (refused?.field === field ? refused.message : null);
 
-  const save = async (event: FormEvent<HTMLFormElement>) => {
-    event.preventDefault();
-    const form = new FormData(event.currentTarget);
-    const text = (key: string) => String(form.get(key) ?? '').trim();
+  const save = async (form: FormData) => {
+    const text = (key: string) => textOf(form, key);
     const answer = await addEntryAction({
       nameId,
-      onDay: text('onDay'),
+      onDay: dayIn(form, 'onDay'),
       kind,
-      minor: minorIn(form, 'amount') ?? Number.NaN,
+      minor: minorIn(form, 'minor') ?? Number.NaN,
       currency,
       paymentMethod: text('paymentMethod'),
       reference: text('reference'),
@@ -154,7 +150,7 @@ function EntryForm({
   };
 
   return (
-    <form onSubmit={(event) => void save(event)}>
+    <Form aria-label="An entry" refused={refused} onSubmit={save}>
       <Section>
         <Fields>
           <Choice
@@ -163,29 +159,23 @@ function EntryForm({
             onChange={setKind}
             options={kinds.map((value) => ({ value, text: value }))}
           />
-          <Field name="onDay" label="On" defaultValue={style.today} problem={problem('onDay')} />
+          <DayField name="onDay" label="On" defaultValue={style.today} />
           <AmountField
-            name="amount"
+            name="minor"
             currency={currency}
             label={isReceived(kind) ? 'Amount received' : 'Amount spent'}
             autoFocus
-            problem={problem('minor')}
           />
           <Field
+            name="currency"
             label="Currency"
             value={currency}
             onChange={(code) => setCurrency(code.trim().toUpperCase())}
-            problem={problem('currency')}
           />
           <Field name="paymentMethod" label="Paid by" />
           <Field name="reference" label="Reference" />
         </Fields>
         <Field name="note" label="Note" />
-        {refused && !['onDay', 'minor', 'currency'].includes(refused.field ?? '') && (
-          <p className="caution" role="alert">
-            {refused.message}
-          </p>
-        )}
         <Actions>
           <Button type="submit" data-kind="primary">
             Enter it
@@ -193,6 +183,6 @@ function EntryForm({
           <Button onPress={onClose}>Cancel</Button>
         </Actions>
       </Section>
-    </form>
+    </Form>
   );
 }

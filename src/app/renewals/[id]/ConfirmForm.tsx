@@ -5,6 +5,7 @@ import type { Amount } from '@/core/money';
 import { isRefusal, type Refusal } from '@/core/refusal';
 import { Button } from '@/ui/controls/Button';
 import { Check } from '@/ui/controls/Check';
+import { DayField, writtenDay } from '@/ui/controls/DayField';
 import { Field, InputBox } from '@/ui/controls/Field';
 import { Actions } from '@/ui/overlay/Dialog';
 import { readTyped, spellAmount, typedAmount } from '@/ui/text/figures';
@@ -47,7 +48,7 @@ export function ConfirmForm({ renewalId, quote }: { renewalId: string; quote: Re
     sent.current = true;
     const request = {
       id: renewalId,
-      chargedOn: day,
+      chargedOn: writtenDay(day),
       paymentMethod,
       reference,
       items: told.map(({ item, read, done: chosen }) => ({
@@ -108,11 +109,10 @@ export function ConfirmForm({ renewalId, quote }: { renewalId: string; quote: Re
         </tbody>
       </Ruled>
       <Fields>
-        <Field
+        <DayField
           label="Date of the charge"
           value={day}
-          onChange={setDay}
-          placeholder="2027-09-21"
+          onChange={(text) => setDay(text)}
           problem={refused?.field === 'chargedOn' ? refused.message : null}
         />
         <Field label="Paid by" value={paymentMethod} onChange={setPaymentMethods} placeholder="balance, card" />

@@ -1,10 +1,12 @@
 'use client';
 import { useRouter } from 'next/navigation';
-import { type FormEvent, useState } from 'react';
+import { useState } from 'react';
 import { NUMBER_STYLES } from '@/core/money';
 import { isRefusal, type Refusal } from '@/core/refusal';
+import { readWholeNumbers } from '@/formats/lists/readWords';
 import { Button } from '@/ui/controls/Button';
 import { Choice, Field } from '@/ui/controls/Field';
+import { Form, textOf } from '@/ui/controls/Form';
 import { Actions } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
 import { Fields, Page, Section } from '@/ui/text/Sheet';
@@ -33,19 +35,13 @@ export function OfficeScreen({
   const { reload } = useLedger();
   const [refused, setRefused] = useState<Refusal | null>(null);
   const [numberStyle, setNumberStyle] = useState(settings.numberStyle);
-  const problem = (field: string) => (refused?.field?.startsWith(field) ? refused.message : null);
 
-  const save = async (event: FormEvent<HTMLFormElement>) => {
-    event.preventDefault();
-    const form = new FormData(event.currentTarget);
+  const save = async (form: FormData) => {
     const answer = await saveOfficeAction({
-      homeCurrency: String(form.get('homeCurrency')).trim().toUpperCase(),
-      zone: String(form.get('zone')).trim(),
+      homeCurrency: textOf(form, 'homeCurrency').toUpperCase(),
+      zone: textOf(form, 'zone'),
       numberStyle,
-      alarmDays: String(form.get('alarmDays'))
-        .split(/[\s,]+/)
-        .filter(Boolean)
-        .map(Number),
+      alarmDays: readWholeNumbers(textOf(form, 'alarmDays')),
       dropReasons: String(form.get('dropReasons') ?? '')
         .split('\n')
         .map((line) => line.trim())
@@ -60,22 +56,11 @@ export function OfficeScreen({
 
   return (
     <Page>
-      <form onSubmit={(event) => void save(event)}>
+      <Form aria-label="Office" refused={refused} onSubmit={save}>
         <Section>
           <Fields>
-            <Field
-              name="homeCurrency"
-              label="Home currency"
-              defaultValue={settings.homeCurrency}
-              problem={problem('homeCurrency')}
-            />
-            <Field
-              name="zone"
-              label="Time zone"
-              defaultValue={settings.zone}
-              hint="like Europe/Lisbon"
-              problem={problem('zone')}
-            />
+            <Field name="homeCurrency" label="Home currency" defaultValue={settings.homeCurrency} />
+            <Field name="zone" label="Time zone" defaultValue={settings.zone} hint="like Europe/Lisbon" />
             <Choice
               label="Figures are written"
               value={numberStyle}
@@ -88,7 +73,6 @@ export function OfficeScreen({
               label="Calendar alarms, days before"
               defaultValue={settings.alarmDays.join(', ')}
               hint="like 7, 1; empty for none"
-              problem={problem('alarmDays')}
             />
             <Field
               name="dropReasons"
@@ -96,7 +80,6 @@ export function OfficeScreen({
               defaultValue={settings.dropReasons.join('\n')}
               rows={4}
               hint="one a line"
-              problem={problem('dropReasons')}
             />
           </Fields>
           <Actions>
@@ -105,7 +88,7 @@ export function OfficeScreen({
             </Button>
           </Actions>
         </Section>
-      </form>
+      </Form>
       <RemindersForm settings={settings} />
       <RecordServersForm records={settings.records} />
       <CalendarPart feed={feed} base={base} />

@@ -1,9 +1,10 @@
 'use client';
 import { useRouter } from 'next/navigation';
-import { type FormEvent, useState } from 'react';
+import { useState } from 'react';
 import { isRefusal, type Refusal } from '@/core/refusal';
 import { Button } from '@/ui/controls/Button';
 import { Field } from '@/ui/controls/Field';
+import { Form, textOf } from '@/ui/controls/Form';
 import { Actions } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
 import { Fields, Section } from '@/ui/text/Sheet';
@@ -21,13 +22,10 @@ export function RecordServersForm({ records }: { records: Settings['records'] })
   const router = useRouter();
   const [refused, setRefused] = useState<Refusal | null>(null);
   const [address, setAddress] = useState('');
-  const problem = (field: string) => (refused?.field?.startsWith(field) ? refused.message : null);
   const published = (records.bootstrap as { publication?: string } | null)?.publication;
 
-  const save = async (event: FormEvent<HTMLFormElement>) => {
-    event.preventDefault();
-    const form = new FormData(event.currentTarget);
-    const text = (key: string) => String(form.get(key) ?? '');
+  const save = async (form: FormData) => {
+    const text = (key: string) => textOf(form, key);
     const answer = await saveRecordServersAction({
       bootstrap: text('bootstrap'),
       whois: lines(text('whois')),
@@ -48,7 +46,7 @@ export function RecordServersForm({ records }: { records: Settings['records'] })
   };
 
   return (
-    <form onSubmit={(event) => void save(event)}>
+    <Form aria-label="Registration records" refused={refused} onSubmit={save}>
       <Section>
         <h2>Registration records</h2>
         <Fields>
@@ -61,7 +59,6 @@ export function RecordServersForm({ records }: { records: Settings['records'] })
             hint={
               published ? `the one of ${published.slice(0, 10)} is in use; paste another to replace it` : 'none yet'
             }
-            problem={problem('bootstrap')}
           />
           <Field
             name="whois"
@@ -72,7 +69,6 @@ export function RecordServersForm({ records }: { records: Settings['records'] })
               .map(([ending, server]) => `${ending} ${server}`)
               .join('\n')}
             hint="a line for each ending without RDAP"
-            problem={problem('whois')}
           />
           <Field
             name="allowedHosts"
@@ -81,15 +77,9 @@ export function RecordServersForm({ records }: { records: Settings['records'] })
             mono
             defaultValue={records.allowedHosts.join('\n')}
             hint="only these are asked off the public addresses"
-            problem={problem('allowedHosts')}
           />
-          <Field name="dns" label="Name server to ask" defaultValue={records.dns ?? ''} problem={problem('dns')} />
-          <Field
-            label="Fetch the bootstrap file from"
-            value={address}
-            onChange={setAddress}
-            problem={problem('address')}
-          />
+          <Field name="dns" label="Name server to ask" defaultValue={records.dns ?? ''} />
+          <Field name="address" label="Fetch the bootstrap file from" value={address} onChange={setAddress} />
         </Fields>
         <Actions>
           <Button type="submit">Save the servers</Button>
@@ -98,6 +88,6 @@ export function RecordServersForm({ records }: { records: Settings['records'] })
           </Button>
         </Actions>
       </Section>
-    </form>
+    </Form>
   );
 }

@@ -1,9 +1,11 @@
 'use client';
 import { useRouter } from 'next/navigation';
-import { type FormEvent, useState } from 'react';
+import { useState } from 'react';
 import { isRefusal, type Refusal } from '@/core/refusal';
+import { readWholeNumbers } from '@/formats/lists/readWords';
 import { Button } from '@/ui/controls/Button';
 import { Field } from '@/ui/controls/Field';
+import { Form, textOf } from '@/ui/controls/Form';
 import { Actions } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
 import { Fields, Section } from '@/ui/text/Sheet';
@@ -17,17 +19,11 @@ export function RemindersForm({ settings }: { settings: Settings }) {
   const [refused, setRefused] = useState<Refusal | null>(null);
   const [busy, setBusy] = useState(false);
   const { mail } = settings;
-  const problem = (field: string) => (refused?.field?.startsWith(field) ? refused.message : null);
 
-  const save = async (event: FormEvent<HTMLFormElement>) => {
-    event.preventDefault();
-    const form = new FormData(event.currentTarget);
-    const text = (key: string) => String(form.get(key) ?? '').trim();
+  const save = async (form: FormData) => {
+    const text = (key: string) => textOf(form, key);
     const answer = await saveRemindersAction({
-      reminderDays: text('reminderDays')
-        .split(/[\s,]+/)
-        .filter(Boolean)
-        .map(Number),
+      reminderDays: readWholeNumbers(text('reminderDays')),
       to: text('to'),
       from: text('from'),
       host: text('host'),
@@ -60,7 +56,7 @@ export function RemindersForm({ settings }: { settings: Settings }) {
   };
 
   return (
-    <form onSubmit={(event) => void save(event)}>
+    <Form aria-label="Reminders by mail" refused={refused} onSubmit={save}>
       <Section>
         <h2>Reminders by mail</h2>
         <Fields>
@@ -69,33 +65,25 @@ export function RemindersForm({ settings }: { settings: Settings }) {
             label="Days before a deadline"
             defaultValue={settings.reminderDays.join(', ')}
             hint="at once when a charge fails"
-            problem={problem('reminderDays')}
           />
-          <Field name="to" label="To" defaultValue={mail?.to ?? ''} hint="empty: no mails" problem={problem('to')} />
-          <Field name="from" label="From" defaultValue={mail?.from ?? ''} problem={problem('from')} />
-          <Field name="host" label="Mail server (SMTP)" defaultValue={mail?.host ?? ''} problem={problem('host')} />
-          <Field
-            name="port"
-            label="Port"
-            defaultValue={String(mail?.port ?? 587)}
-            inputMode="numeric"
-            problem={problem('port')}
-          />
+          <Field name="to" label="To" defaultValue={mail?.to ?? ''} hint="empty: no mails" />
+          <Field name="from" label="From" defaultValue={mail?.from ?? ''} />
+          <Field name="host" label="Mail server (SMTP)" defaultValue={mail?.host ?? ''} />
+          <Field name="port" label="Port" defaultValue={String(mail?.port ?? 587)} inputMode="numeric" />
           <Field name="user" label="User" defaultValue={mail?.user ?? ''} />
           <Field
+            name="password"
             label="Password"
             type="password"
             value={password}
             onChange={setPassword}
             hint={mail?.sealedPassword ? 'kept; write it only to change it' : 'sealed at once, never shown again'}
-            problem={problem('password')}
           />
           <Field
             name="baseUrl"
             label="This program is at"
             defaultValue={settings.baseUrl}
             hint="for the links in mails"
-            problem={problem('baseUrl')}
           />
         </Fields>
         <Actions>
@@ -108,6 +96,6 @@ export function RemindersForm({ settings }: { settings: Settings }) {
           {mail && <Button onPress={() => void withdraw()}>Withdraw the links in mails</Button>}
         </Actions>
       </Section>
-    </form>
+    </Form>
   );
 }

@@ -1,14 +1,16 @@
 'use client';
 import { useRouter } from 'next/navigation';
-import { type FormEvent, useState } from 'react';
+import { useState } from 'react';
 import type { Policy, RegistryFee, RuleSource } from '@/core/lifecycle';
 import type { Amount } from '@/core/money';
 import { isRefusal, type Refusal } from '@/core/refusal';
-import { formatDay } from '@/core/time';
+import { dayOf, formatDay } from '@/core/time';
 import { AmountField } from '@/ui/controls/AmountField';
 import { Button } from '@/ui/controls/Button';
 import { Check } from '@/ui/controls/Check';
+import { DayField, dayIn } from '@/ui/controls/DayField';
 import { Choice, Field } from '@/ui/controls/Field';
+import { Form } from '@/ui/controls/Form';
 import { Actions, Dialog } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
 import { formatAmount } from '@/ui/text/figures';
@@ -125,65 +127,43 @@ function PolicyForm({ policy, onSaved }: { policy: Policy; onSaved: () => Promis
   const [verified, setVerified] = useState(policy.verified);
   const [source, setSource] = useState(policy.source);
   const [refused, setRefused] = useState<Refusal | null>(null);
-  const problem = (field: string) => (refused?.field === field ? refused.message : null);
   const { least, greatest, step } = policy.terms.renew;
 
-  const save = async (event: FormEvent<HTMLFormElement>) => {
-    event.preventDefault();
-    const form = Object.fromEntries(new FormData(event.currentTarget));
-    const answer = await savePolicyAction({ ...form, yearlyFee, verified, source });
+  const save = async (sent: FormData) => {
+    const form = Object.fromEntries([...sent].filter(([key]) => !key.includes('.')));
+    const answer = await savePolicyAction({
+      ...form,
+      sourceDate: dayIn(sent, 'sourceDate'),
+      yearlyFee,
+      verified,
+      source,
+    });
     setRefused(isRefusal(answer) ? answer : null);
     if (!isRefusal(answer)) await onSaved();
   };
   return (
-    <form onSubmit={(event) => void save(event)}>
+    <Form aria-label="A policy" refused={refused} onSubmit={save}>
       <Section>
         <Fields>
-          <Field
-            name="ending"
-            label="Ending"
-            defaultValue={policy.ending}
-            isReadOnly={policy.ending !== ''}
-            problem={problem('ending')}
-          />
+          <Field name="ending" label="Ending" defaultValue={policy.ending} isReadOnly={policy.ending !== ''} />
           {NUMBERS.map(([key, label]) => (
-            <Field
-              key={key}
-              name={key}
-              label={label}
-              defaultValue={String(policy[key])}
-              inputMode="numeric"
-              problem={problem(key)}
-            />
+            <Field key={key} name={key} label={label} defaultValue={String(policy[key])} inputMode="numeric" />
           ))}
-          <Field
-            name="leastYears"
-            label="Least term, years"
-            defaultValue={String(least)}
-            inputMode="numeric"
-            problem={problem('leastYears')}
-          />
+          <Field name="leastYears" label="Least term, years" defaultValue={String(least)} inputMode="numeric" />
           <Field
             name="greatestYears"
             label="Greatest term, years"
             defaultValue={String(greatest)}
             inputMode="numeric"
-            problem={problem('greatestYears')}
           />
-          <Field
-            name="stepYears"
-            label="In steps of, years"
-            defaultValue={String(step)}
-            inputMode="numeric"
-            problem={problem('stepYears')}
-          />
+          <Field name="stepYears" label="In steps of, years" defaultValue={String(step)} inputMode="numeric" />
           <Choice
             label="Source"
             value={source}
             onChange={setSource}
             options={SOURCES.map((value) => ({ value, text: value }))}
           />
-          <Field name="sourceDate" label="As of" defaultValue={style.today} problem={problem('sourceDate')} />
+          <DayField name="sourceDate" label="As of" defaultValue={style.today} />
         </Fields>
         <Field name="sourceNote" label="Where it is written" defaultValue={policy.sourceNote} />
         <Check isSelected={yearlyFee} onChange={setYearlyFee}>
@@ -192,7 +172,6 @@ function PolicyForm({ policy, onSaved }: { policy: Policy; onSaved: () => Promis
         <Check isSelected={verified} onChange={setVerified}>
           Verified with the registry
         </Check>
-        {refused && !refused.field && <p className="caution">{refused.message}</p>}
         <Actions>
           <Button type="submit" data-kind="primary">
             Save the policy
@@ -209,7 +188,7 @@ function PolicyForm({ policy, onSaved }: { policy: Policy; onSaved: () => Promis
           )}
         </Actions>
       </Section>
-    </form>
+    </Form>
   );
 }
 
@@ -237,7 +216,7 @@ function Fees({ fees, onSaved }: { fees: readonly RegistryFee[]; onSaved: () => 
         </tbody>
       </Ruled>
       <Fields>
-        <Field label="From" value={from} onChange={setFrom} />
+        <DayField label="From" value={from} onChange={(text, read) => setFrom(read ? dayOf(read.at) : text)} />
         <AmountField label="A year, USD" currency="USD" onChange={(_, read) => setFee(read)} />
       </Fields>
       <Actions>

@@ -1,9 +1,10 @@
 'use client';
 import { useRouter } from 'next/navigation';
-import { type FormEvent, useState } from 'react';
+import { useState } from 'react';
 import { isRefusal, type Refusal } from '@/core/refusal';
 import { Button } from '@/ui/controls/Button';
 import { Field } from '@/ui/controls/Field';
+import { Form, textOf } from '@/ui/controls/Form';
 import { Actions } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
 import { Fields, Notice, Section } from '@/ui/text/Sheet';
@@ -28,12 +29,9 @@ export function LinkSection({
   const [password, setPassword] = useState('');
   const [refused, setRefused] = useState<Refusal | null>(null);
   const [busy, setBusy] = useState<'test' | 'read' | null>(null);
-  const problem = (field: string) => (refused?.field === field ? refused.message : null);
 
-  const save = async (event: FormEvent<HTMLFormElement>) => {
-    event.preventDefault();
-    const form = new FormData(event.currentTarget);
-    const text = (key: string) => String(form.get(key) ?? '').trim();
+  const save = async (form: FormData) => {
+    const text = (key: string) => textOf(form, key);
     const answer = await saveLinkAction({
       accountId,
       host: text('host'),
@@ -89,32 +87,21 @@ export function LinkSection({
         </Notice>
       )}
       {link?.problem && <Notice data-kind="caution">{link.problem}</Notice>}
-      <form onSubmit={(event) => void save(event)}>
+      <Form aria-label="Link to the registrar" refused={refused} onSubmit={save}>
         <Section>
           <Fields>
-            <Field name="host" label="EPP server" defaultValue={link?.host ?? ''} problem={problem('host')} />
+            <Field name="host" label="EPP server" defaultValue={link?.host ?? ''} />
+            <Field name="port" label="Port" defaultValue={String(link?.port ?? 700)} inputMode="numeric" />
+            <Field name="login" label="Login" defaultValue={link?.login ?? ''} />
             <Field
-              name="port"
-              label="Port"
-              defaultValue={String(link?.port ?? 700)}
-              inputMode="numeric"
-              problem={problem('port')}
-            />
-            <Field name="login" label="Login" defaultValue={link?.login ?? ''} problem={problem('login')} />
-            <Field
+              name="password"
               label="Password"
               type="password"
               value={password}
               onChange={setPassword}
               hint={link && !needsLogin ? 'kept; write it only to change it' : 'sealed at once, never shown again'}
-              problem={problem('password')}
             />
           </Fields>
-          {refused && !refused.field && (
-            <p className="caution" role="alert">
-              {refused.message}
-            </p>
-          )}
           <Actions>
             <Button type="submit" data-kind={link ? undefined : 'primary'}>
               Save the link
@@ -127,12 +114,12 @@ export function LinkSection({
                 <Button isDisabled={busy !== null} onPress={() => void read()}>
                   {busy === 'read' ? 'Reading…' : 'Read the whole account…'}
                 </Button>
-                <Button onPress={() => void remove()}>Take the link away</Button>
+                <Button onPress={() => void remove()}>Remove the link</Button>
               </>
             )}
           </Actions>
         </Section>
-      </form>
+      </Form>
     </Section>
   );
 }

@@ -1,7 +1,7 @@
 'use client';
 import { X } from 'lucide-react';
 import { useRouter } from 'next/navigation';
-import { type FormEvent, useState } from 'react';
+import { useState } from 'react';
 import { FileTrigger } from 'react-aria-components';
 import { PRICE_ACTIONS, type PriceAction } from '@/core/pricing';
 import { isRefusal, type Refusal } from '@/core/refusal';
@@ -9,7 +9,9 @@ import { formatDay } from '@/core/time';
 import { AmountField, minorIn } from '@/ui/controls/AmountField';
 import { Button } from '@/ui/controls/Button';
 import { Check } from '@/ui/controls/Check';
+import { DayField, dayIn } from '@/ui/controls/DayField';
 import { Choice, Field } from '@/ui/controls/Field';
+import { Form } from '@/ui/controls/Form';
 import { Actions } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
 import { formatAmount } from '@/ui/text/figures';
@@ -132,22 +134,19 @@ function PriceForm({
   const [refused, setRefused] = useState<Refusal | null>(null);
   // A saved form begins anew.
   const [round, setRound] = useState(0);
-  const problem = (field: string) => (refused?.field === field ? refused.message : null);
 
-  const save = async (event: FormEvent<HTMLFormElement>) => {
-    event.preventDefault();
-    const form = new FormData(event.currentTarget);
-    const of = String(form.get('of') ?? '').trim();
+  const save = async (form: FormData) => {
+    const of = String(form.get('ending') ?? '').trim();
     const isName = of.replace(/^\./, '').includes('.') && !of.startsWith('.');
     const answer = await savePriceAction({
       accountId,
       ...(isName ? { name: of } : { ending: of }),
       action,
       currency,
-      yearMinor: minorIn(form, 'year') ?? Number.NaN,
-      firstYearMinor: minorIn(form, 'firstYear'),
+      yearMinor: minorIn(form, 'yearMinor') ?? Number.NaN,
+      firstYearMinor: minorIn(form, 'firstYearMinor'),
       feeIncluded,
-      from: String(form.get('from') ?? ''),
+      from: dayIn(form, 'from'),
     });
     setRefused(isRefusal(answer) ? answer : null);
     if (isRefusal(answer)) return;
@@ -156,31 +155,21 @@ function PriceForm({
   };
 
   return (
-    <form key={round} onSubmit={(event) => void save(event)}>
+    <Form key={round} aria-label="A price" refused={refused} onSubmit={save}>
       <Section>
         <Fields>
-          <Field
-            name="of"
-            label="Ending, or a name for its own price"
-            placeholder=".com or seaholly.com"
-            problem={problem('ending') ?? problem('name')}
-          />
+          <Field name="ending" label="Ending, or a name for its own price" placeholder=".com or seaholly.com" />
           <Choice
             label="For"
             value={action}
             onChange={setAction}
             options={PRICE_ACTIONS.map((value) => ({ value, text: value }))}
           />
-          <AmountField name="year" label={`A year, ${currency}`} currency={currency} problem={problem('yearMinor')} />
+          <AmountField name="yearMinor" label={`A year, ${currency}`} currency={currency} />
           {action === 'register' && (
-            <AmountField
-              name="firstYear"
-              label={`First year, ${currency}`}
-              currency={currency}
-              problem={problem('firstYearMinor')}
-            />
+            <AmountField name="firstYearMinor" label={`First year, ${currency}`} currency={currency} />
           )}
-          <Field name="from" label="In force from" defaultValue={style.today} problem={problem('from')} />
+          <DayField name="from" label="In force from" defaultValue={style.today} />
         </Fields>
         <Actions>
           <Check isSelected={feeIncluded} onChange={setFeeIncluded}>
@@ -189,6 +178,6 @@ function PriceForm({
           <Button type="submit">Set the price</Button>
         </Actions>
       </Section>
-    </form>
+    </Form>
   );
 }
