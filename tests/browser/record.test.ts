@@ -48,7 +48,7 @@ test('a name of somebody else is looked up, watched, and told as free when its d
   await visitor.go('/ledger');
   await visitor.fill('Find a name or a command', leaving.name);
   await visitor.press(`Look up ${leaving.name}`);
-  await visitor.see('comes free between');
+  await visitor.see('becomes available between');
   expect(await visitor.axe()).toEqual([]);
   await visitor.press('Watch it');
   await visitor.see('Watch it no more');
@@ -68,9 +68,9 @@ test('a name of somebody else is looked up, watched, and told as free when its d
   await visitor.press('7 days');
   await visitor.driver.wait(async () => (await visitor.text('main h2').catch(() => '')) === '31 Dec 2026', 60_000);
   await visitor.go('/today');
-  await visitor.see('free now');
+  await visitor.see('available now');
   await visitor.go(`/record/${leaving.name}`);
-  await visitor.see('Free: anyone may register it.');
+  await visitor.see('Available: anyone may register it.');
 }, 200_000);
 
 test('a list is looked up: the free ones first, with what they cost', async () => {

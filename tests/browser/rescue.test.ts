@@ -29,17 +29,17 @@ test('three names are rescued under a budget, by keyboard alone', async () => {
   await visitor.keys(Key.ENTER);
   await visitor.see('3 names chosen');
   await visitor.see('$36.00 goes as far as 3 names.');
-  await tabTo('Renew 3 names, $35.36');
+  await tabTo('Renew 3 names for $35.36');
   await visitor.keys(Key.ENTER);
   await visitor.see('By link: 3 names');
   await visitor.gone('Asking the registrars what it costs now…');
   await visitor.see('One price differs from the price list.');
-  await tabTo('Renew 3 names, $');
+  await tabTo('Renew 3 names for $');
   await visitor.keys(Key.ENTER);
   await visitor.see('A renewal cannot be refunded.');
   await visitor.keys(Key.TAB);
   await visitor.driver.wait(
-    async () => (await visitor.driver.switchTo().activeElement().getText()).startsWith('Renew now'),
+    async () => (await visitor.driver.switchTo().activeElement().getText()).startsWith('Renew for'),
     5000,
   );
   await visitor.keys(Key.ENTER);
@@ -62,14 +62,14 @@ test('a restore whose report is refused is sent again', async () => {
   const { visitor, ledger, practice } = app;
   practice?.faults.set('quaymark', 'report refused', 1);
   await visitor.go('/ledger/brinelantern.com');
-  await visitor.press('Restore, $125.18…');
+  await visitor.press('Restore for $125.18…');
   await visitor.gone('Asking the registrars what it costs now…');
-  await visitor.press('Restore one name, $125.18…');
+  await visitor.press('Restore one name for $125.18…');
   await visitor.see('A restore cannot be refunded.');
   await visitor.see('it is lost after 26 Nov');
   expect(await visitor.axe()).toEqual([]);
   await visitor.press('I certify that this is true. The registrar passes it on as my statement.');
-  await visitor.press('Restore now, $125.18');
+  await visitor.press('Restore for $125.18');
   await visitor.see('The report was refused');
   expect(await visitor.axe()).toEqual([]);
   await visitor.fill('Why it is restored', 'A card had ended unnoticed, so the charge failed.');
@@ -110,11 +110,11 @@ test('a verdict is overruled and remembered; a fresh registration is refunded', 
   await visitor.press('Drop: decide about osierandoak.com');
   await visitor.choose('What is to be done', 'Keep it');
   await visitor.fill('Best offer so far, USD', '250');
-  await visitor.press('Remember it');
+  await visitor.press('Save the decision');
   await visitor.see('you decided so');
   await visitor.see('$250');
-  await visitor.press('Give marramweave.com back');
-  await visitor.press('Delete it and take the money back');
+  await visitor.press('Refund marramweave.com');
+  await visitor.press('Delete it and take the refund');
   await visitor.see('Refunded: marramweave.com.');
   await visitor.gone('Can be refunded');
 });

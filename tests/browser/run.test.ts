@@ -25,10 +25,10 @@ test('a run is put together, carried out with one failure, and only that one is 
   await visitor.see('no older price is known: write what you expect');
   await visitor.fill('Prices rise by, percent a year', '4');
   await visitor.see('5 years now are cheaper by');
-  await visitor.press('Renew 2 names, $59.38…');
+  await visitor.press('Renew 2 names for $59.38…');
   await visitor.see('A renewal cannot be refunded.');
   await visitor.see('If nothing is done: one name');
-  await visitor.press('Renew now, $59.38');
+  await visitor.press('Renew for $59.38');
   await visitor.see('By link: 1 of 2 renewed, 1 refused');
   await visitor.see('Not paid: balance too small.');
   expect(await visitor.axe()).toEqual([]);
@@ -42,8 +42,8 @@ test('a run is put together, carried out with one failure, and only that one is 
   await visitor.go('/renewals');
   await visitor.see('Runs that are not settled');
   await visitor.press('24 Nov');
-  await visitor.press('Try again one name, $48.00…');
-  await visitor.press('Renew now, $48.00');
+  await visitor.press('Try again one name for $48.00…');
+  await visitor.press('Renew for $48.00');
   await visitor.see('By link: 2 of 2 renewed');
   await visitor.press('Close this run');
   await visitor.see('Confirmed.');

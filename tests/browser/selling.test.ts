@@ -193,11 +193,12 @@ test('a marketplace is described under Setup, with its own columns; a rule and a
   await visitor.press('New marketplace');
   await visitor.fill('Marketplace', 'Oakum Row');
   await visitor.fill('Commission, percent', '12.5');
-  await visitor.fill('Columns of its list (CSV)', 'Item = nothing');
-  await visitor.press('Save');
-  await visitor.see('“nothing” is no field.');
-  await visitor.fill('Columns of its list (CSV)', 'Item = name');
-  await visitor.press('Save');
+  await visitor.press('Add a column');
+  await visitor.press('Save the marketplace');
+  // What is refused stands at the cell that it is about, in plain words.
+  await visitor.see('Write something here.');
+  await visitor.fill('Column 1: heading', 'Item');
+  await visitor.press('Save the marketplace');
   await visitor.see('Over a link listings are sent and proved');
   expect(await visitor.axe()).toEqual([]);
 });
