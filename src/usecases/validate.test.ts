@@ -1,5 +1,6 @@
 import { expect, test } from 'vitest';
 import { isRefusal } from '@/core/refusal';
+import { MarketplaceForm } from './marketplaces/requests';
 import { EditNames } from './names/requests';
 import { ConfirmRenewal, QuoteRenewal } from './orders/requests';
 import { readRequest } from './validate';
@@ -28,6 +29,13 @@ test.each([
     code: 'request-invalid',
     field,
     message,
+  });
+});
+
+test('a blank text in a table is missing, not too long, and is named by its cell', async () => {
+  const sent = { csvColumns: [{ heading: '', field: 'name' }] };
+  expect(await readRequest(MarketplaceForm, sent)).toMatchObject({
+    fields: { 'csvColumns.0.heading': 'Write something here.' },
   });
 });
 

@@ -40,17 +40,27 @@ export async function readRequest<T extends object>(type: ClassConstructor<T>, i
   return { ...refuse('request-invalid', message, field), fields: Object.fromEntries(wrong) };
 }
 
+/** What a text is held against: a blank field is none, so that its length is not what is wrong with it. */
+const TEXT_RULES: ReadonlySet<string> = new Set(['isString', 'minLength', 'maxLength', 'matches']);
+
+/** A rule that says something of its own says a sentence; its package begins with the name of the field. */
+const SENTENCE = /^[A-Z“]/;
+
 /** The fields under one error, each by its path with what to write there. */
-function wrongFields({ property, children = [], constraints = {} }: ValidationError, path = ''): [string, string][] {
+function wrongFields(
+  { property, value, children = [], constraints = {} }: ValidationError,
+  path = '',
+): [string, string][] {
   const field = path === '' ? property : `${path}.${property}`;
   if (children.length > 0) return children.flatMap((child) => wrongFields(child, field));
   const [[rule, message] = ['', '']] = Object.entries(constraints);
-  return [[field, inPlainWords(rule, message, property)]];
+  const isMissing = value === undefined && TEXT_RULES.has(rule) && !SENTENCE.test(message);
+  return [[field, isMissing ? 'Write something here.' : inPlainWords(rule, message, property)]];
 }
 
 /** A rule that says nothing of its own says it in the words of its package, which are a programmer's: here in plain ones. */
 function inPlainWords(rule: string, message: string, property: string): string {
-  if (/^[A-Z“]/.test(message)) return message;
+  if (SENTENCE.test(message)) return message;
   const figure = /-?\d[\d.]*/.exec(message.replace(property, ''))?.[0] ?? '';
   const count = Number(figure).toLocaleString('en');
   switch (rule) {
