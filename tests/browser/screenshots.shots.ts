@@ -77,9 +77,9 @@ test('pictures of the main views', async () => {
   await keep('record');
 
   await visitor.go('/ledger/brinelantern.com');
-  await visitor.press('Restore, $125.18…');
+  await visitor.press('Restore for $125.18…');
   await visitor.gone('Asking the registrars what it costs now…');
-  await visitor.press('Restore one name, $125.18…');
+  await visitor.press('Restore one name for $125.18…');
   await visitor.see('it is lost after 26 Nov');
   await keep('restore');
 
