@@ -39,6 +39,11 @@ test.each([
     { before: { requested: null }, after: { requested: 'on', purpose: 'drop' } },
   ],
   ['changes', { before: null, after: {} }, { before: null, after: {} }],
+  [
+    'views',
+    { query: 'q=moving+restoring&phase=late%2Cfree%2Cdeleting&tag=let+go&sort=-step' },
+    { query: 'q=moving+restoring&phase=late%2Cavailable%2Cpending+delete&tag=let+go&sort=-deadline' },
+  ],
   ['views', { query: 'phase=free,late&q=free' }, { query: 'phase=available%2Clate&q=free' }],
 ])('a row of %s speaks as the ledger does now', (table, before, after) => expect(now(table, before)).toEqual(after));
 

@@ -94,6 +94,8 @@ function queryNow(query: string): string {
     .map((phase) => (phase === 'free' ? 'available' : (STATES.observed?.[phase] ?? phase)))
     .join(',');
   if (phases !== undefined) params.set('phase', phases);
+  const sort = params.get('sort');
+  if (sort === 'step' || sort === '-step') params.set('sort', sort.replace('step', 'deadline'));
   return params.toString();
 }
 

@@ -1,4 +1,5 @@
 import type { PaymentMethod } from '@/core/funding';
+import { USUAL_SWITCH_HOURS } from '@/core/ledger';
 import type { Amount } from '@/core/money';
 import type { Instant } from '@/core/time';
 import type { Queryable } from './pool';
@@ -231,8 +232,8 @@ export async function selectRequestedAtLinks(db: Queryable, asOf: Instant): Prom
      from names n join accounts a on a.id = n.account_id
      where (n.requested is not null or n.requested_lock is not null or n.requested_privacy is not null)
        and n.gone_at is null and a.link_host is not null
-       and (n.switch_pending_since is null or n.switch_pending_since + a.switch_hours * interval '1 hour' < $1) order by n.account_id, n.ascii`,
-    [new Date(asOf)],
+       and (n.switch_pending_since is null or n.switch_pending_since + coalesce(a.switch_hours, $2) * interval '1 hour' < $1) order by n.account_id, n.ascii`,
+    [new Date(asOf), USUAL_SWITCH_HOURS],
   );
   return rows;
 }

@@ -158,7 +158,7 @@ export const SCHEMAS = {
         names: whole,
         leadDays: whole,
         lateDays: whole,
-        switchHours: whole,
+        switchHours: orNull(whole),
         lateFee: ref('Money'),
         auctionDay: orNull(whole),
         yearsPerCharge: whole,

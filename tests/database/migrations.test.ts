@@ -104,8 +104,10 @@ test('what stood in a ledger in the words of before stands there in those of tod
     },
   ]);
   expect(await rowsIn(url, 'select status from renewals')).toEqual([{ status: 'requested' }]);
-  expect(await rowsIn(url, 'select query from views')).toEqual([
+  expect(await rowsIn(url, 'select query from views order by label')).toEqual([
     { query: 'phase=available,pending+transfer&purpose=drop&q=free' },
+    { query: 'q=moving+restoring&phase=late%2Cavailable%2Cpending+delete&tag=let+go&sort=-deadline' },
+    { query: '' },
   ]);
   expect(await rowsIn(url, 'select kind, attributes from listings')).toEqual([
     {
@@ -137,7 +139,8 @@ const EARLIER_ROWS = `
     '{"purpose": "let go", "asked": "off", "observed": "restoring", "asked_lock": true}');
   insert into entries (name_id, batch_id, on_day, kind, minor, currency, means) values (1, 1, '2026-01-01', 'renewal', 1100, 'USD', 'card');
   insert into renewals (id, status, made_at) values (gen_random_uuid(), 'asked', now());
-  insert into views (label, query, columns) values ('a', 'phase=free,moving&purpose=let+go&q=free', '{}');
+  insert into views (label, query, columns) values ('a', 'phase=free,moving&purpose=let+go&q=free', '{}'),
+    ('b', 'q=moving+restoring&phase=late%2Cfree%2Cdeleting&tag=let+go&sort=-step', '{}'), ('c', '', '{}');
   insert into venues (label, currencies, fees_currency, network, placements)
     values ('Hall', '{USD}', 'USD', 'twelve partner halls', '[{"label": "first page", "minor": 4000}]');
   insert into listings (name_id, venue_id, kind, currency, adult, network, placement, made_at)

@@ -36,7 +36,7 @@ export const COMMANDS: readonly Command[] = [
   {
     id: 'record',
     text: 'Registration record: look up, compare, watch',
-    words: 'whois rdap registry check lookup compare watch backorder available free drop catch dns holder registrant',
+    words: 'whois rdap registry check lookup compare watch backorder available free dns holder registrant',
     does: go('/record'),
   },
   {

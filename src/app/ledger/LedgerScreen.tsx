@@ -21,7 +21,7 @@ import type { RowView } from '../frame/views';
 import { CellEditor, isEditable } from './CellEditor';
 import { FilterBar } from './FilterBar';
 import { type ColumnId, gridColumns, isColumn, LEDGER_COLUMNS, sortKeyOf } from './ledgerColumns';
-import { TotalsBar } from './TotalsBar';
+import { Bar, type ChosenAct, TotalsOfChosen, TotalsOfView } from './TotalsBar';
 import { useArrangedRows } from './useArrangedRows';
 import { useChosen } from './useChosen';
 import { type Columns, useColumns } from './useColumns';
@@ -87,6 +87,17 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
     await plan(chosen.rows.map((row) => ({ nameId: row.name.id, years: row.policy.terms.renew.least })));
   };
 
+  const act = (what: ChosenAct) => {
+    if (what === 'renew') void renew();
+    else if (what === 'check') void check(chosen.rows);
+    else if (what === 'sell') list(chosen.ids);
+    else if (what === 'clear') chosen.clear();
+    else setDialog(what);
+  };
+
+  // Until the sums of the chosen names are there, none are shown: those of the whole view would be said of them.
+  const totals = chosen.count > 0 ? chosen.totals : rows.totals;
+
   if (problem) return <Failed text={problem} onRetry={() => void reload()} />;
   return (
     <>
@@ -113,19 +124,13 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
           empty={<NothingShown isEmpty={meta?.names === 0} onShowAll={() => show(EVERY_NAME)} />}
         />
       )}
-      <TotalsBar
-        totals={chosen.totals ?? rows.totals}
-        chosen={chosen.count}
-        disabled={daysAhead > 0}
-        onRenew={() => void renew()}
-        onSwitch={setDialog}
-        onCheck={() => void check(chosen.rows)}
-        onSell={() => list(chosen.ids)}
-        onEdit={() => setDialog('edit')}
-        onClear={chosen.clear}
-        query={query}
-        columns={columns.shown}
-      />
+      {totals === null ? (
+        <Bar aria-label="Totals" />
+      ) : chosen.count > 0 ? (
+        <TotalsOfChosen totals={totals} disabled={daysAhead > 0} onAct={act} />
+      ) : (
+        <TotalsOfView totals={totals} query={query} columns={columns.shown} />
+      )}
       <ChosenDialogs dialog={dialog} chosen={chosen} tags={tags} onClose={closeDialog} />
     </>
   );

@@ -6,7 +6,7 @@ import { Menu } from '@/ui/overlay/Menu';
 import { amountsWords, namesWords } from '@/ui/text/words';
 import { useDay } from '../frame/LedgerProvider';
 
-const Bar = styled.footer`
+export const Bar = styled.footer`
   display: flex;
   align-items: center;
   gap: 0 20px;
@@ -30,93 +30,71 @@ const Acts = styled.div`
   @media print { display: none; }
 `;
 
-interface FootingBarProps {
-  readonly totals: Totals | null;
-  readonly chosen: number;
-  readonly disabled: boolean;
-  readonly onRenew: () => void;
-  readonly onSwitch: (what: Switch | 'drop') => void;
-  readonly onCheck: () => void;
-  readonly onSell: () => void;
-  readonly onEdit: () => void;
-  readonly onClear: () => void;
+interface TotalsOfViewProps {
+  readonly totals: Totals;
+  /** The view as the query of a URL, and its columns: what is exported. */
   readonly query: string;
   readonly columns: readonly string[];
 }
 
-/** The totals of the view, or of the chosen names with what can be done with them. */
-export function TotalsBar({
-  totals,
-  chosen,
-  disabled,
-  onRenew,
-  onSwitch,
-  onCheck,
-  onSell,
-  onEdit,
-  onClear,
-  query,
-  columns,
-}: FootingBarProps) {
+/** The totals of every name in the view, and the view as a file. */
+export function TotalsOfView({ totals, query, columns }: TotalsOfViewProps) {
   const { day, daysAhead } = useDay();
-  if (!totals) return <Bar aria-label="Totals" />;
   const asOf = daysAhead > 0 ? `&asOf=${new Date(day).toISOString()}` : '';
   const exported = (format: string) =>
     `/api/v1/names/export?format=${format}&columns=${columns.join(',')}${asOf}&${query}`;
-  const unpriced = totals.unpriced > 0 && <span>{namesWords(totals.unpriced)} without a price</span>;
-  if (chosen === 0) {
-    return (
-      <Bar aria-label="Totals of the view">
-        <b>{namesWords(totals.names)}</b>
-        <span>
-          cost per year <b>{amountsWords(totals.perYear)}</b>
-        </span>
-        <span>
-          charged in 30 days <b>{amountsWords(totals.charged30)}</b>, in 90 <b>{amountsWords(totals.charged90)}</b>
-        </span>
-        <span>
-          spent so far <b>{amountsWords(totals.spent)}</b>
-        </span>
-        <span>
-          asking <b>{amountsWords(totals.asking, true)}</b>
-        </span>
-        {unpriced}
-        <Acts>
-          <Menu
-            trigger={<Button>Export</Button>}
-            label="Export this view"
-            choices={[
-              { id: 'csv', text: 'This view as CSV' },
-              { id: 'xlsx', text: 'This view as a workbook (.xlsx)' },
-              { id: 'json', text: 'This view as JSON' },
-            ]}
-            onChoose={(format) => window.location.assign(exported(format))}
-          />
-        </Acts>
-      </Bar>
-    );
-  }
+  return (
+    <Bar aria-label="Totals of the view">
+      <b>{namesWords(totals.names)}</b>
+      <span>
+        cost per year <b>{amountsWords(totals.perYear)}</b>
+      </span>
+      <span>
+        charged in 30 days <b>{amountsWords(totals.charged30)}</b>, in 90 <b>{amountsWords(totals.charged90)}</b>
+      </span>
+      <SpentAndAsked totals={totals} />
+      <Acts>
+        <Menu
+          trigger={<Button>Export</Button>}
+          label="Export this view"
+          choices={[
+            { id: 'csv', text: 'This view as CSV' },
+            { id: 'xlsx', text: 'This view as a workbook (.xlsx)' },
+            { id: 'json', text: 'This view as JSON' },
+          ]}
+          onChoose={(format) => window.location.assign(exported(format))}
+        />
+      </Acts>
+    </Bar>
+  );
+}
+
+/** What can be done with the chosen names. */
+export type ChosenAct = Switch | 'renew' | 'edit' | 'sell' | 'drop' | 'check' | 'clear';
+
+interface TotalsOfChosenProps {
+  readonly totals: Totals;
+  readonly disabled: boolean;
+  readonly onAct: (act: ChosenAct) => void;
+}
+
+/** The totals of the chosen names, with what can be done with them. */
+export function TotalsOfChosen({ totals, disabled, onAct }: TotalsOfChosenProps) {
   return (
     <Bar aria-label="Totals of the chosen names">
       <b>{namesWords(totals.names)} chosen</b>
       <span>
         renew once <b>{amountsWords(totals.renewal)}</b>
       </span>
-      <span>
-        spent so far <b>{amountsWords(totals.spent)}</b>
-      </span>
-      <span>
-        asking <b>{amountsWords(totals.asking, true)}</b>
-      </span>
-      {unpriced}
+      <SpentAndAsked totals={totals} />
       <Acts>
-        <Renew onPress={onRenew} isDisabled={disabled}>
+        <Renew onPress={() => onAct('renew')} isDisabled={disabled}>
           Renew…
         </Renew>
-        <Button onPress={() => onSwitch('auto-renew')} isDisabled={disabled}>
+        <Button onPress={() => onAct('auto-renew')} isDisabled={disabled}>
           Auto-renew…
         </Button>
-        <Button onPress={onEdit} isDisabled={disabled}>
+        <Button onPress={() => onAct('edit')} isDisabled={disabled}>
           Edit…
         </Button>
         <Menu
@@ -129,11 +107,25 @@ export function TotalsBar({
             { id: 'drop', text: 'Drop…' },
             { id: 'check', text: 'Check the registration record' },
           ]}
-          onChoose={(id) => (id === 'check' ? onCheck() : id === 'sell' ? onSell() : onSwitch(id as Switch | 'drop'))}
+          onChoose={(id) => onAct(id as ChosenAct)}
         />
-        <Button onPress={onClear}>Clear</Button>
+        <Button onPress={() => onAct('clear')}>Clear</Button>
       </Acts>
     </Bar>
+  );
+}
+
+function SpentAndAsked({ totals }: { totals: Totals }) {
+  return (
+    <>
+      <span>
+        spent so far <b>{amountsWords(totals.spent)}</b>
+      </span>
+      <span>
+        asking <b>{amountsWords(totals.asking, true)}</b>
+      </span>
+      {totals.unpriced > 0 && <span>{namesWords(totals.unpriced)} without a price</span>}
+    </>
   );
 }
 

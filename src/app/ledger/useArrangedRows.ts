@@ -27,7 +27,7 @@ export function useArrangedRows(view: LedgerView): ArrangedRows {
   const { worker, meta } = useLedger();
   const { day } = useDay();
   const [arranged, setArranged] = useState<{ total: number; day: Instant } | null>(null);
-  const [totals, setFooting] = useState<Totals | null>(null);
+  const [totals, setTotals] = useState<Totals | null>(null);
   const [order, setOrder] = useState(0);
   const rows = useRef(new Map<number, RowView>());
   const [, redraw] = useState(0);
@@ -55,7 +55,7 @@ export function useArrangedRows(view: LedgerView): ArrangedRows {
         document.documentElement.dataset.arranged = String(Number(document.documentElement.dataset.arranged ?? 0) + 1);
         // Sums wait until the hand rests: the rows must follow it.
         clearTimeout(resting.current);
-        resting.current = setTimeout(() => void worker.arrangedTotals(now.day).then(setFooting), REST_MS);
+        resting.current = setTimeout(() => void worker.arrangedTotals(now.day).then(setTotals), REST_MS);
       }
     } finally {
       busy.current = false;

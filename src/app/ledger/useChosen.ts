@@ -26,13 +26,13 @@ const MOST_ROWS = 1000;
 export function useChosen(worker: Remote<LedgerWorker> | null, day: Instant, revision: number): Chosen {
   const [ids, setIds] = useState<ReadonlySet<number>>(new Set());
   const [rows, setRows] = useState<readonly RowView[]>([]);
-  const [totals, setFooting] = useState<Totals | null>(null);
+  const [totals, setTotals] = useState<Totals | null>(null);
   const anchor = useRef<number | null>(null);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: a new revision means new figures for the same names
   useEffect(() => {
     if (!worker || ids.size === 0) {
-      setFooting(null);
+      setTotals(null);
       setRows([]);
       return;
     }
@@ -40,7 +40,7 @@ export function useChosen(worker: Remote<LedgerWorker> | null, day: Instant, rev
     const list = [...ids];
     void Promise.all([worker.totals(list, day), worker.rowsOf(list.slice(0, MOST_ROWS), day)]).then(([sums, found]) => {
       if (stale) return;
-      setFooting(sums);
+      setTotals(sums);
       setRows(found);
       if (list.length <= MOST_ROWS && found.length < list.length) setIds(new Set(found.map((row) => row.name.id)));
     });

@@ -20,15 +20,15 @@ export interface LedgerAccount extends FundedAccount, AccountWindow {
   readonly lateFeeMinor: number;
   /** Percent that the registrar adds to every price. */
   readonly taxPercent: number;
-  /** How long the registrar may take to confirm a switch, in hours. */
-  readonly switchHours: number;
+  /** How long the registrar may take to confirm a switch, in hours; `null` where nobody has said. */
+  readonly switchHours: number | null;
   /** The registrar gives the money of a fresh registration back. */
   readonly refunds: boolean;
   /** The program can talk to the registrar itself; else everything there is done by hand. */
   readonly linked: boolean;
 }
 
-/** How long a registrar may take to confirm a switch where nobody has said, in hours: common practice. */
+/** How long a registrar is left alone with a switch where nobody has said how long it takes, in hours: three days, by common practice. */
 export const USUAL_SWITCH_HOURS = 72;
 
 /** One name with everything the ledger shows of it. */

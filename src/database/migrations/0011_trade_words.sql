@@ -68,19 +68,27 @@ create function in_trade_words(patch jsonb) returns jsonb language sql immutable
 $$;
 alter table changes disable trigger changes_append_only;
 update changes set before = in_trade_words(before), after = in_trade_words(after)
-  where before ?| array['asked', 'asked_lock', 'asked_privacy', 'observed', 'purpose', 'rescue_verdict']
-    or after ?| array['asked', 'asked_lock', 'asked_privacy', 'observed', 'purpose', 'rescue_verdict'];
+  where before ?| array['asked', 'asked_at', 'asked_lock', 'asked_privacy', 'observed', 'purpose', 'rescue_verdict']
+    or after ?| array['asked', 'asked_at', 'asked_lock', 'asked_privacy', 'observed', 'purpose', 'rescue_verdict'];
 alter table changes enable trigger changes_append_only;
 
+-- A saved view is the query of a URL: only what names a phase, a purpose or an order is put in other words, never a text looked for.
 create function view_in_trade_words(query text) returns text language sql immutable as $$
-  select replace(replace(replace(replace(replace(query, 'let+go', 'drop'), 'let%20go', 'drop'), 'restoring', 'pending+restore'),
-    'deleting', 'pending+delete'), 'moving', 'pending+transfer');
+  select coalesce(string_agg(case
+      when part like 'phase=%' then
+        replace(replace(replace(replace(part, 'free', 'available'), 'restoring', 'pending+restore'), 'deleting', 'pending+delete'),
+          'moving', 'pending+transfer')
+      when part like 'purpose=%' then replace(replace(part, 'let+go', 'drop'), 'let%20go', 'drop')
+      when part in ('sort=step', 'sort=-step') then replace(part, 'step', 'deadline')
+      else part end, '&' order by place), '')
+  from unnest(string_to_array(query, '&')) with ordinality as parts(part, place);
 $$;
 update views set query = view_in_trade_words(query);
-update views set query = regexp_replace(query, '(phase=[^&]*)\mfree\M', '\1available') where query like '%phase=%';
+drop function view_in_trade_words(text);
+drop function in_trade_words(jsonb);
 
--- How long a registrar may take to confirm what it was requested to switch.
-alter table accounts add column switch_hours int not null default 72 check (switch_hours between 0 and 720);
+-- How long a registrar may take to confirm what it was requested to switch; null where nobody has said.
+alter table accounts add column switch_hours int check (switch_hours between 0 and 720);
 
 -- Who did it: a person of the office, or the program by itself.
 alter table batches add column made_by text not null default 'office';

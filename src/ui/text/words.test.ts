@@ -4,7 +4,15 @@ import type { Outlook } from '@/core/ledger';
 import { amount } from '@/core/money';
 import type { Deadline } from '@/core/pricing';
 import { type Day, instant, parseTermEnd, type TermEnd } from '@/core/time';
-import { amountsWords, daysWords, deadlineFigures, namesWords, outlookWords, termEndWords } from './words';
+import {
+  amountsWords,
+  daysWords,
+  deadlineFigures,
+  namesWords,
+  outlookWords,
+  switchHoursWords,
+  termEndWords,
+} from './words';
 
 const style = { zone: 'UTC', today: '2026-11-24' as Day };
 const end = (text: string) => parseTermEnd(text) as TermEnd;
@@ -78,3 +86,11 @@ test('numbers of names and days, and sums of several currencies', () => {
   expect(amountsWords([amount(1138, 'USD'), amount(690, 'EUR')])).toBe('$11.38 + €6.90');
   expect(amountsWords([])).toBe('–');
 });
+
+test('how long a registrar takes with a switch is not guessed where nobody has said', () =>
+  expect(
+    switchHoursWords([
+      { label: 'Quaymark', switchHours: 48 },
+      { label: 'Bollard', switchHours: null },
+    ]),
+  ).toBe('Quaymark up to 48 hours, how long Bollard takes is not known'));

@@ -1,5 +1,5 @@
 import type { AutoRenewSetting, FailureCause } from '@/core/funding';
-import type { Outlook } from '@/core/ledger';
+import type { LedgerAccount, Outlook } from '@/core/ledger';
 import type { Phase } from '@/core/lifecycle';
 import type { Amount } from '@/core/money';
 import type { CostsToKeep, Deadline } from '@/core/pricing';
@@ -159,4 +159,13 @@ export function hourWords(at: Instant, style: DayStyle): string {
     at,
   );
   return `${dayWords(at, style)}, ${time}`;
+}
+
+/** How long each registrar may take to confirm, as far as it was said. */
+export function switchHoursWords(accounts: readonly Pick<LedgerAccount, 'label' | 'switchHours'>[]): string {
+  return accounts
+    .map(({ label, switchHours }) =>
+      switchHours === null ? `how long ${label} takes is not known` : `${label} up to ${switchHours} hours`,
+    )
+    .join(', ');
 }

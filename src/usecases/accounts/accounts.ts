@@ -1,4 +1,3 @@
-import { USUAL_SWITCH_HOURS } from '@/core/ledger';
 import { isCurrency } from '@/core/money';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import {
@@ -47,7 +46,7 @@ export async function saveAccount(deps: Deps, id: number | null, input: unknown)
     currency: form.currency,
     leadDays: form.leadDays,
     lateDays: form.lateDays,
-    switchHours: form.switchHours ?? USUAL_SWITCH_HOURS,
+    switchHours: form.switchHours ?? null,
     lateFeeMinor: form.lateFeeMinor ?? 0,
     auctionDay: form.auctionDay ?? null,
     yearsPerCharge: form.yearsPerCharge,

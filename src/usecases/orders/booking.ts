@@ -5,12 +5,31 @@ import { dayOf, type Instant } from '@/core/time';
 import { insertEntries } from '@/database/entries';
 import { updateBalance } from '@/database/links';
 import type { Transaction } from '@/database/pool';
-import type { RunItem } from '@/database/runs';
+import { markSending, type RunItem } from '@/database/runs';
+import type { Deps } from '../deps';
 import type { Fulfilled } from './step';
 
 /** What a registrar took for an order, with its receipt. */
 export interface Receipted extends Taken {
   readonly receipt: string | null;
+}
+
+/** Notes that orders which cost something may have been sent. */
+export async function markSent(deps: Deps, items: readonly RunItem[]): Promise<readonly RunItem[]> {
+  await markSending(deps.database, items, deps.clock());
+  return items.map((item) => ({ ...item, state: 'sending' as const }));
+}
+
+/** What is kept at an item of a run once it is paid. */
+export function paidOf({ item, value }: Fulfilled<Receipted>) {
+  return {
+    renewalId: item.renewalId,
+    nameId: item.nameId,
+    chargedMinor: value.taken?.minor ?? null,
+    currency: value.taken?.currency ?? null,
+    paymentMethod: value.paymentMethod,
+    receipt: value.receipt,
+  };
 }
 
 /** Books what was taken for each item, with its receipt and the quote beside it. */

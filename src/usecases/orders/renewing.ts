@@ -2,9 +2,9 @@ import { amount } from '@/core/money';
 import { dayOf, formatInstant, type Instant } from '@/core/time';
 import { patchNames } from '@/database/changes';
 import type { Transaction } from '@/database/pool';
-import { markSending, type RunItem, settleItems } from '@/database/runs';
+import { type RunItem, settleItems } from '@/database/runs';
 import type { Change } from '../changing';
-import { bookTaken, evidenceOf, type Receipted, whatOf } from './booking';
+import { bookTaken, evidenceOf, markSent, paidOf, type Receipted, whatOf } from './booking';
 import { answered, type Fulfilled, isBeingFinished, type Step } from './step';
 
 /** A renewal as the registrar carried it out. */
@@ -31,10 +31,7 @@ export const RENEWING: Step<RenewedOnce> = {
         : `The registrar shows the term to ${there}, which is neither the old end nor the new one. Read the account, then decide.`;
     return { kind: 'moved', state: 'doubt', problem, settles: true };
   },
-  async mark(deps, items) {
-    await markSending(deps.database, items, deps.clock());
-    return items.map((item) => ({ ...item, state: 'sending' as const }));
-  },
+  mark: markSent,
   send: async (link, item) =>
     answered(await link.renew(orderOf(item), item.orderId), (value, receipt) => ({ ...value, receipt })),
   book,
@@ -57,15 +54,7 @@ async function book(tx: Transaction, { at, record }: Change, done: readonly Fulf
     tx,
     batchId,
     dayOf(at),
-    done.map(({ item, value }) => ({
-      renewalId: item.renewalId,
-      nameId: item.nameId,
-      newEnd: value.paidThrough,
-      chargedMinor: value.taken?.minor ?? null,
-      currency: value.taken?.currency ?? null,
-      paymentMethod: value.paymentMethod,
-      receipt: value.receipt,
-    })),
+    done.map((one) => ({ ...paidOf(one), newEnd: one.value.paidThrough })),
   );
   const booked = done.filter(({ item }) => isNew.has(item.nameId));
   if (booked.length === 0) return;

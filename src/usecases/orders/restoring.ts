@@ -3,10 +3,10 @@ import { amount } from '@/core/money';
 import { dayOf, formatInstant, type Instant } from '@/core/time';
 import { patchNames } from '@/database/changes';
 import type { Transaction } from '@/database/pool';
-import { markPaid, markSending, type RunItem, settleRestored } from '@/database/runs';
+import { markPaid, type RunItem, settleRestored } from '@/database/runs';
 import type { Change } from '../changing';
 import type { Deps } from '../deps';
-import { bookTaken, evidenceOf, type Receipted, whatOf } from './booking';
+import { bookTaken, evidenceOf, markSent, paidOf, type Receipted, whatOf } from './booking';
 import { restoreReports } from './restoreReport';
 import { answered, type Fulfilled, isBeingFinished, type Resolution, type Step } from './step';
 
@@ -31,10 +31,7 @@ export const REQUESTING: Step<Receipted> = {
       return decide('Pending delete already: nothing can be done until it is available. Nothing was paid.');
     return decide(`The registrar shows it in term until ${dayOf(held.paidThrough)}: nothing is to be restored.`);
   },
-  async mark(deps, items) {
-    await markSending(deps.database, items, deps.clock());
-    return items.map((item) => ({ ...item, state: 'sending' as const }));
-  },
+  mark: markSent,
   async send(link, item) {
     const fee = item.feeCapMinor === null ? null : amount(item.feeCapMinor, item.currency);
     const outcome = await link.requestRestore(item.ascii, fee, item.payBy, item.orderId);
@@ -42,19 +39,7 @@ export const REQUESTING: Step<Receipted> = {
   },
   async book(tx, { at, record }, done) {
     const batchId = await record('restore', `Restore requested by link: ${whatOf(done)}`);
-    const isNew = await markPaid(
-      tx,
-      batchId,
-      dayOf(at),
-      done.map(({ item, value }) => ({
-        renewalId: item.renewalId,
-        nameId: item.nameId,
-        chargedMinor: value.taken?.minor ?? null,
-        currency: value.taken?.currency ?? null,
-        paymentMethod: value.paymentMethod,
-        receipt: value.receipt,
-      })),
-    );
+    const isNew = await markPaid(tx, batchId, dayOf(at), done.map(paidOf));
     const booked = done.filter(({ item }) => isNew.has(item.nameId));
     if (booked.length === 0) return;
     await patchNames(

@@ -18,13 +18,13 @@ import {
   dayWords,
   namesWords,
   restoreWords,
+  switchHoursWords,
   termEndWords,
   untilWords,
 } from '@/ui/text/words';
 import type { Hanging } from '@/usecases/rescue/drop';
 import { useLedger } from '../../frame/LedgerProvider';
 import type { RowView } from '../../frame/views';
-import { hoursWords } from '../switch/SwitchDialog';
 import { useAct } from '../useAct';
 import { aboutDroppingAction, dropAction, seenZoneAction } from './actions';
 
@@ -116,7 +116,7 @@ function DropForm({ rows, onClose }: Omit<DropDialogProps, 'isOpen'>) {
         Saves {amountsWords(saving)} a year.{' '}
         {byHand.length > 0
           ? `Switch auto-renew off yourself for ${namesWords(byHand.length)} without a link; it stays requested until you confirm it.`
-          : `Auto-renew is switched off at the registrar, and stays requested until it has confirmed: ${hoursWords(accountsOf(rows))}.`}
+          : `Auto-renew is switched off at the registrar, and stays requested until it has confirmed: ${switchHoursWords(accountsOf(rows))}.`}
       </p>
       <Choice
         label="Why"

@@ -2,13 +2,13 @@
 import { useState } from 'react';
 import styled from 'styled-components';
 import { isChargedAtOnce } from '@/core/funding';
-import { type LedgerAccount, SWITCHES, type Switch } from '@/core/ledger';
+import { SWITCHES, type Switch } from '@/core/ledger';
 import { sumByCurrency } from '@/core/money';
 import type { Instant } from '@/core/time';
 import { Button } from '@/ui/controls/Button';
 import { Choice, Field } from '@/ui/controls/Field';
 import { Actions, Dialog } from '@/ui/overlay/Dialog';
-import { amountsWords, dayWords, namesWords } from '@/ui/text/words';
+import { amountsWords, dayWords, namesWords, switchHoursWords } from '@/ui/text/words';
 import { useLedger } from '../../frame/LedgerProvider';
 import type { RowView } from '../../frame/views';
 import { useAct } from '../useAct';
@@ -137,7 +137,7 @@ function SwitchForm({ what, nameIds, rows, onClose }: Omit<SwitchDialogProps, 'i
             ))}
             <li>
               Look at the list there again, then confirm what it shows. A registrar can take its own time:{' '}
-              {hoursWords(byHand)}.
+              {switchHoursWords(byHand)}.
             </li>
           </Steps>
           <Field
@@ -178,11 +178,6 @@ function SwitchForm({ what, nameIds, rows, onClose }: Omit<SwitchDialogProps, 'i
       </Actions>
     </>
   );
-}
-
-/** How long each registrar may take to confirm. */
-export function hoursWords(accounts: readonly LedgerAccount[]): string {
-  return accounts.map(({ label, switchHours }) => `${label} up to ${switchHours} hours`).join(', ');
 }
 
 /** How a switch stands for a name, and what was asked for. */

@@ -4,11 +4,11 @@ import { useState } from 'react';
 import type { Policy, RegistryFee, RuleSource } from '@/core/lifecycle';
 import type { Amount } from '@/core/money';
 import { isRefusal, type Refusal } from '@/core/refusal';
-import { dayOf, formatDay } from '@/core/time';
+import { formatDay } from '@/core/time';
 import { AmountField } from '@/ui/controls/AmountField';
 import { Button } from '@/ui/controls/Button';
 import { Check } from '@/ui/controls/Check';
-import { DayField, dayIn } from '@/ui/controls/DayField';
+import { DayField, dayIn, writtenDay } from '@/ui/controls/DayField';
 import { Choice, Field } from '@/ui/controls/Field';
 import { Form } from '@/ui/controls/Form';
 import { Actions, Dialog } from '@/ui/overlay/Dialog';
@@ -197,7 +197,7 @@ function Fees({ fees, onSaved }: { fees: readonly RegistryFee[]; onSaved: () => 
   const [from, setFrom] = useState<string>(style.today);
   const [fee, setFee] = useState<Amount | null>(null);
   const save = async () => {
-    const answer = await saveRegistryFeeAction(from, fee?.minor ?? Number.NaN, 'USD');
+    const answer = await saveRegistryFeeAction(writtenDay(from), fee?.minor ?? Number.NaN, 'USD');
     if (isRefusal(answer)) report({ text: answer.message, problem: true });
     else await onSaved();
   };
@@ -216,7 +216,7 @@ function Fees({ fees, onSaved }: { fees: readonly RegistryFee[]; onSaved: () => 
         </tbody>
       </Ruled>
       <Fields>
-        <DayField label="From" value={from} onChange={(text, read) => setFrom(read ? dayOf(read.at) : text)} />
+        <DayField label="From" value={from} onChange={(text) => setFrom(text)} />
         <AmountField label="A year, USD" currency="USD" onChange={(_, read) => setFee(read)} />
       </Fields>
       <Actions>

@@ -1,25 +1,19 @@
 'use client';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo } from 'react';
 import styled from 'styled-components';
-import { type Amount, formatDecimal } from '@/core/money';
-import { isRefusal, type Refusal } from '@/core/refusal';
 import { netProceedsOf, priceForProceeds } from '@/core/selling';
-import { addDays, DAY_MS, dayOf, HOUR_MS, type Instant } from '@/core/time';
+import { DAY_MS, HOUR_MS, type Instant } from '@/core/time';
 import { BidsChart } from '@/ui/chart/BidsChart';
-import { AmountField } from '@/ui/controls/AmountField';
-import { Button } from '@/ui/controls/Button';
-import { Field } from '@/ui/controls/Field';
 import { Actions } from '@/ui/overlay/Dialog';
-import { report } from '@/ui/overlay/Toasts';
 import { formatAmount } from '@/ui/text/figures';
-import { Fields, Notice, Page, Ruled, Section } from '@/ui/text/Sheet';
+import { Notice, Page, Ruled, Section } from '@/ui/text/Sheet';
 import { hourWords } from '@/ui/text/words';
 import type { AuctionView } from '@/usecases/selling/auctions';
 import { useTitle } from '../../../frame/Frame';
 import { useLedger } from '../../../frame/LedgerProvider';
-import { changeReserveAction, enterBidAction, offerToHighestAction } from '../../actions';
+import { BidPart, HighestPart, ReservePart } from './AuctionForms';
 
 const Figures = styled.dl`
   display: grid;
@@ -33,7 +27,6 @@ const Figures = styled.dl`
 const Steps = styled(Ruled)`max-width: 320px;`;
 
 const LOOK_EVERY_MS = 30_000;
-const OFFER_DAYS = 7;
 
 /** `3 days 4 hours`, `12 minutes`: how long it still runs. */
 function leftWords(ms: number): string {
@@ -195,173 +188,42 @@ export function AuctionScreen({ view }: { view: AuctionView }) {
           </Steps>
         </details>
       )}
-      <Section aria-label="Bids">
-        <h2>Bids</h2>
-        {bids.length === 0 ? (
-          <p className="soft">Nobody has bid yet.</p>
-        ) : (
-          <Ruled aria-label="Bids">
-            <thead>
-              <tr>
-                <th>When</th>
-                <th>Bidder</th>
-                {!auction.atMarketplace && <th className="figure">up to</th>}
-                <th className="figure">price after it</th>
-              </tr>
-            </thead>
-            <tbody>
-              {[...bids].reverse().map((bid) => (
-                <tr key={bid.id}>
-                  <td>{hourWords(bid.at, style)}</td>
-                  <td>{bid.bidder}</td>
-                  {!auction.atMarketplace && (
-                    <td className="figure">{bid.maxMinor === null ? '' : money(bid.maxMinor)}</td>
-                  )}
-                  <td className="figure">{money(bid.priceMinor)}</td>
-                </tr>
-              ))}
-            </tbody>
-          </Ruled>
-        )}
-      </Section>
+      <BidsTable auction={auction} />
     </Page>
   );
 }
 
-function useAnswer(onDone: () => void): [Refusal | null, (answer: true | Refusal, words: string) => void] {
-  const [refused, setRefused] = useState<Refusal | null>(null);
-  return [
-    refused,
-    (answer, words) => {
-      setRefused(isRefusal(answer) ? answer : null);
-      if (isRefusal(answer)) return;
-      report({ text: words });
-      onDone();
-    },
-  ];
-}
-
-/** Bids that were given to the office itself, by mail or telephone. */
-function BidPart({ view: { auction, standing }, onDone }: { view: AuctionView; onDone: () => void }) {
-  const [bidder, setBidder] = useState('');
-  const [max, setMax] = useState('');
-  const [read, setRead] = useState<Amount | null>(null);
-  const [refused, answered] = useAnswer(() => {
-    setMax('');
-    setRead(null);
-    onDone();
-  });
-  const money = (minor: number) => formatAmount({ minor, currency: auction.currency }, true);
-  const bid = async (most: Amount | null) =>
-    answered(
-      await enterBidAction({ auctionId: auction.id, bidder, ...(most === null ? {} : { max: formatDecimal(most) }) }),
-      most === null ? 'Sold at the buy-now price.' : 'The bid is entered.',
-    );
+/** Every bid, the last one first; what it goes up to is known where the office holds the auction. */
+function BidsTable({ auction: { bids, atMarketplace, currency } }: { auction: AuctionView['auction'] }) {
+  const { style } = useLedger();
+  const money = (minor: number) => formatAmount({ minor, currency }, true);
   return (
-    <Section aria-label="Enter a bid">
-      <h2>Enter a bid</h2>
-      <Fields>
-        <Field
-          label="Who bids"
-          value={bidder}
-          onChange={setBidder}
-          problem={refused?.field === 'bidder' ? refused.message : null}
-        />
-        <AmountField
-          label={`Up to, in ${auction.currency}`}
-          currency={auction.currency}
-          value={max}
-          onChange={(text, understood) => {
-            setMax(text);
-            setRead(understood);
-          }}
-          hint={`the next bid has to reach ${money(standing.leastMinor)}`}
-          problem={refused && refused.field !== 'bidder' ? refused.message : null}
-        />
-      </Fields>
-      <Actions>
-        <Button isDisabled={read === null} onPress={() => void bid(read)}>
-          Enter the bid
-        </Button>
-        {standing.buyNowOpen && auction.buyNowMinor !== null && (
-          <Button isDisabled={bidder.trim() === ''} onPress={() => void bid(null)}>
-            Sell at once for {money(auction.buyNowMinor)}
-          </Button>
-        )}
-      </Actions>
-    </Section>
-  );
-}
-
-function ReservePart({ view: { auction }, onDone }: { view: AuctionView; onDone: () => void }) {
-  const [reserve, setReserve] = useState<Amount | null>(null);
-  const [refused, answered] = useAnswer(onDone);
-  const change = async (lower: Amount | null) =>
-    answered(
-      await changeReserveAction({
-        auctionId: auction.id,
-        ...(lower === null ? {} : { reserve: formatDecimal(lower) }),
-      }),
-      'The reserve is lower now.',
-    );
-  return (
-    <details>
-      <summary>Lower the reserve</summary>
-      <Actions>
-        <AmountField
-          label={`Reserve in ${auction.currency}`}
-          currency={auction.currency}
-          onChange={(_, understood) => setReserve(understood)}
-          hint="it only ever falls"
-          problem={refused?.message ?? null}
-        />
-        <Button isDisabled={reserve === null} onPress={() => void change(reserve)}>
-          Lower it
-        </Button>
-        <Button onPress={() => void change(null)}>Sell without a reserve</Button>
-      </Actions>
-    </details>
-  );
-}
-
-/** Nothing is lost yet: who bid most may still want it. */
-function HighestPart({ view: { auction, now } }: { view: AuctionView }) {
-  const router = useRouter();
-  const [amount, setAmount] = useState<Amount | null>(null);
-  const [until, setUntil] = useState(dayOf(addDays(now, OFFER_DAYS)) as string);
-  const [refused, setRefused] = useState<Refusal | null>(null);
-  const highest = auction.outcome?.kind === 'unsold' ? auction.outcome.highest : '';
-  const offer = async () => {
-    const thread = await offerToHighestAction({
-      auctionId: auction.id,
-      amount: amount === null ? '' : formatDecimal(amount),
-      until,
-    });
-    setRefused(isRefusal(thread) ? thread : null);
-    if (!isRefusal(thread)) router.push(`/selling/offers/${thread}`);
-  };
-  return (
-    <Section aria-label="Offer it to the highest bidder">
-      <h2>Offer it to {highest}</h2>
-      <Fields>
-        <AmountField
-          label={`Your figure in ${auction.currency}`}
-          currency={auction.currency}
-          onChange={(_, understood) => setAmount(understood)}
-          problem={refused && refused.field !== 'until' ? refused.message : null}
-        />
-        <Field
-          label="Stands until"
-          value={until}
-          onChange={setUntil}
-          problem={refused?.field === 'until' ? refused.message : null}
-        />
-      </Fields>
-      <Actions>
-        <Button data-kind="primary" isDisabled={amount === null} onPress={() => void offer()}>
-          Offer it
-        </Button>
-      </Actions>
+    <Section aria-label="Bids">
+      <h2>Bids</h2>
+      {bids.length === 0 ? (
+        <p className="soft">Nobody has bid yet.</p>
+      ) : (
+        <Ruled aria-label="Bids">
+          <thead>
+            <tr>
+              <th>When</th>
+              <th>Bidder</th>
+              {!atMarketplace && <th className="figure">up to</th>}
+              <th className="figure">price after it</th>
+            </tr>
+          </thead>
+          <tbody>
+            {[...bids].reverse().map((bid) => (
+              <tr key={bid.id}>
+                <td>{hourWords(bid.at, style)}</td>
+                <td>{bid.bidder}</td>
+                {!atMarketplace && <td className="figure">{bid.maxMinor === null ? '' : money(bid.maxMinor)}</td>}
+                <td className="figure">{money(bid.priceMinor)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </Ruled>
+      )}
     </Section>
   );
 }

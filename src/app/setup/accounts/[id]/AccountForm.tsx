@@ -124,7 +124,7 @@ const RULES = [
   { name: 'lateDays', label: 'Late window (grace period), days', hint: '0 for none', usual: '45' },
   { name: 'auctionDay', label: 'Auctions late names on day', hint: 'empty for never', usual: '' },
   { name: 'yearsPerCharge', label: 'Years each charge buys', hint: '', usual: '1' },
-  { name: 'switchHours', label: 'Confirms a switch within, hours', hint: 'the registrar’s own time', usual: '72' },
+  { name: 'switchHours', label: 'Confirms a switch within, hours', hint: 'empty: not known', usual: '' },
 ] as const;
 
 function linesOf(account: AccountRow | null): readonly PaymentMethodLine[] {
