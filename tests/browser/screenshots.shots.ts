@@ -97,7 +97,7 @@ test('pictures of the main views', async () => {
   await keep('bring-in');
 
   await visitor.go('/setup/accounts/1');
-  await visitor.see('Pays by, in this order');
+  await visitor.see('Payment methods, in the order in which they are tried');
   await visitor.see('141 names');
   await keep('account');
   await visitor.go('/setup/practice');

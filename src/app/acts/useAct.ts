@@ -17,7 +17,10 @@ export interface Act {
   readonly refused: Refusal | null;
 }
 
-/** Doing something with names, the same way on every screen. */
+/**
+ * Doing something with names, the same way on every screen. What was done is reported once the ledger shows it and its dialog can
+ * close: a report that came before would let keys meant for what is beneath fall into the dialog.
+ */
 export function useAct(): Act {
   const { reload } = useLedger();
   const [isBusy, setBusy] = useState(false);
@@ -25,9 +28,9 @@ export function useAct(): Act {
 
   const undo = useCallback(
     async (batchId: number) => {
-      const isDone = reportDone(await undoAction(batchId), null);
-      if (isDone) await reload();
-      return isDone;
+      const answer = await undoAction(batchId);
+      if (!isRefusal(answer)) await reload();
+      return reportDone(answer, null);
     },
     [reload],
   );
@@ -38,9 +41,8 @@ export function useAct(): Act {
       try {
         const answer = await work();
         setRefused(isRefusal(answer) ? answer : null);
-        if (!reportDone(answer, (batchId) => void undo(batchId))) return false;
-        await reload();
-        return true;
+        if (!isRefusal(answer)) await reload();
+        return reportDone(answer, (batchId) => void undo(batchId));
       } finally {
         setBusy(false);
       }
