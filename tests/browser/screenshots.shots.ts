@@ -101,7 +101,7 @@ test('pictures of the main views', async () => {
   await visitor.see('141 names');
   await keep('account');
   await visitor.go('/setup/practice');
-  await visitor.see('What is to go wrong');
+  await visitor.see('Faults');
   await keep('practice');
 
   await visitor.go('/selling');

@@ -37,7 +37,8 @@ interface ColumnDefinition {
 }
 
 /** How wide life strips are drawn, and which stretch of time they show around the chosen day. */
-const STRIP_WIDTH = 262;
+/** As wide as leaves every column whole on a sheet of 1280 px. */
+const STRIP_WIDTH = 242;
 const DAYS_BACK = 80;
 const DAYS_ON = 285;
 
@@ -81,7 +82,7 @@ export const LEDGER_COLUMNS = {
   },
   auto: {
     label: 'Auto-renew',
-    width: 66,
+    width: 78,
     sort: 'auto',
     render: ({ setting, name }) => (
       <span
@@ -95,7 +96,7 @@ export const LEDGER_COLUMNS = {
   },
   outlook: {
     label: 'If nothing is done',
-    width: 172,
+    width: 158,
     sort: 'deadline',
     render: ({ outlook, name }, { style }) => (
       <span className={isCaution(outlook) && name.purpose !== 'drop' ? 'caution' : undefined}>

@@ -4,7 +4,8 @@ import styled from 'styled-components';
 import { isRefusal, type Refusal } from '@/core/refusal';
 import { addDays, dayOf, daysUntil, formatDay, type Instant, instant, parseDay } from '@/core/time';
 import { Button } from '@/ui/controls/Button';
-import { Choice, Field } from '@/ui/controls/Field';
+import { DayField, writtenDay } from '@/ui/controls/DayField';
+import { Choice } from '@/ui/controls/Field';
 import { Actions } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
 import { Fields, Notice, Page, Ruled, Section } from '@/ui/text/Sheet';
@@ -14,7 +15,7 @@ import { useTitle } from '../../frame/Frame';
 import { useLedger } from '../../frame/LedgerProvider';
 import { confirmHolderMailAction, letDayPassAction, setFaultAction } from './actions';
 
-const Until = styled.div`display: flex; gap: 8px; align-items: end;`;
+const Until = styled.div`display: flex; gap: 8px; align-items: start; & > button { margin-top: 21px; }`;
 const MailText = styled.pre`white-space: pre-wrap; font: inherit; max-width: 80ch; color: var(--ink-soft);`;
 const Prose = styled.p`max-width: 72ch; color: var(--ink-soft);`;
 
@@ -78,10 +79,13 @@ export function PracticeScreen({
   };
 
   const passUntil = () => {
-    const day = parseDay(until.trim());
+    const day = parseDay(writtenDay(until));
     const days = day ? daysUntil(day, now, 'UTC') : 0;
     if (days < 1 || days > 800)
-      report({ text: `Write a day after ${dayOf(now)}, like ${dayOf(addDays(now, 40))}.`, problem: true });
+      report({
+        text: `Write a day after ${formatDay(dayOf(now))}, like ${formatDay(dayOf(addDays(now, 40)))}.`,
+        problem: true,
+      });
     else void pass(days);
   };
 
@@ -127,7 +131,7 @@ export function PracticeScreen({
               <Button onPress={() => void pass(30)}>30 days</Button>
             </Actions>
             <Until>
-              <Field label="Until" value={until} onChange={setUntil} placeholder={dayOf(addDays(now, 14))} />
+              <DayField label="Until" value={until} onChange={(text) => setUntil(text)} />
               <Button isDisabled={until.trim() === ''} onPress={passUntil}>
                 Let the days until then pass
               </Button>
