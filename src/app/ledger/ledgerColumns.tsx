@@ -38,7 +38,7 @@ interface ColumnDefinition {
 
 /** How wide life strips are drawn, and which stretch of time they show around the chosen day. */
 /** As wide as leaves every column whole on a sheet of 1280 px. */
-const STRIP_WIDTH = 242;
+const STRIP_WIDTH = 228;
 const DAYS_BACK = 80;
 const DAYS_ON = 285;
 
@@ -96,7 +96,7 @@ export const LEDGER_COLUMNS = {
   },
   outlook: {
     label: 'If nothing is done',
-    width: 158,
+    width: 172,
     sort: 'deadline',
     render: ({ outlook, name }, { style }) => (
       <span className={isCaution(outlook) && name.purpose !== 'drop' ? 'caution' : undefined}>

@@ -10,7 +10,7 @@ import { PriceInput } from './PriceInput';
 import { usePricing } from './PricingContext';
 
 /** How wide each column is, in pixels. */
-export const WIDTHS = { choose: 28, name: 150, cost: 50, price: 65, ladder: 55, proceeds: 70, check: 70 };
+export const WIDTHS = { choose: 28, name: 154, cost: 50, price: 65, ladder: 51, proceeds: 70, check: 70 };
 
 interface PriceRowProps {
   readonly place: number;
