@@ -48,7 +48,7 @@ module.exports = {
     storey(
       'practice-is-the-outside',
       '^practice/(?!scenario/)',
-      '^src/core/(lifecycle|funding)/|^src/core/selling/leaves',
+      '^src/core/(lifecycle|funding)/|^src/core/selling/netProceeds',
     ),
     storey('tests-are-not-shipped', '^src/.*(?<!\\.test\\.tsx?)$', '^tests/'),
   ],

@@ -1,30 +1,20 @@
 import { type ChildProcess, execFileSync, spawn } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
-import { dirname, join } from 'node:path';
-import { fileURLToPath } from 'node:url';
-import { buildSync } from 'esbuild';
+import { join } from 'node:path';
 import type { PartLog } from './logs';
 import { alive } from './postgres';
+import { buildPrograms, type Program, programPath, ROOT, watchPrograms } from './programs';
 
-export const ROOT = join(dirname(fileURLToPath(import.meta.url)), '../..');
 const NEXT = join(ROOT, 'node_modules/next/dist/bin/next');
-/** The programs that are started, each bundled from its one file. */
-const PROGRAMS = {
-  server: 'src/server/main.ts',
-  jobs: 'src/jobs/main.ts',
-  thread: 'src/thread/main.ts',
-  practice: 'practice/main.ts',
-} as const;
-export type Program = keyof typeof PROGRAMS;
-
-/** Where a program of this project stands once it is built. */
-export const programPath = (program: Program) => join(ROOT, '.next/programs', `${program}.mjs`);
 
 /** Room for what lives as long as one request, so that it is cleared away less often; and the leave to clear up when it is quiet. */
 const NODE_FLAGS = ['--max-semi-space-size=32', '--expose-gc'];
 
-const QUIET = { NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' } as const;
+/** Whether this is a start for work on the program itself: sources are watched, pages are made as they are asked for. */
+export const isDev = process.env.NAME_LEDGER_DEV === '1';
+
+const QUIET = { NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: isDev ? 'development' : 'production' } as const;
 
 /** A fingerprint of everything that the build is made from. */
 function sources(): string {
@@ -37,9 +27,17 @@ function sources(): string {
   return hash.digest('hex');
 }
 
+const stamp = join(ROOT, '.next/built-from');
+
+/** Builds what runs during work on it, and keeps building; `changed` hears of every program that is new. */
+export async function buildForWork(changed: (program: Program) => void): Promise<() => Promise<void>> {
+  // The programs stand where the built ones stood.
+  rmSync(stamp, { force: true });
+  return watchPrograms(changed);
+}
+
 /** Builds the application for production, unless what is there was made from the same sources. */
 export function build(): void {
-  const stamp = join(ROOT, '.next/built-from');
   const now = sources();
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === now) return;
   console.log('Building the application');
@@ -48,19 +46,7 @@ export function build(): void {
     env: { ...process.env, ...QUIET },
     stdio: ['ignore', 'ignore', 'inherit'],
   });
-  buildSync({
-    entryPoints: PROGRAMS,
-    outdir: join(ROOT, '.next/programs'),
-    outExtension: { '.js': '.mjs' },
-    bundle: true,
-    packages: 'external',
-    platform: 'node',
-    format: 'esm',
-    target: 'node20',
-    sourcemap: true,
-    absWorkingDir: ROOT,
-    logLevel: 'warning',
-  });
+  buildPrograms();
   writeFileSync(stamp, now);
 }
 

@@ -2,8 +2,9 @@ import { type ChildProcess, spawn } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
 import pg from 'pg';
 import type { PracticePorts } from '../../practice/run';
-import { end, type Program, programPath, ROOT } from './app';
+import { end, isDev } from './app';
 import type { PartLog } from './logs';
+import { type Program, programPath, ROOT } from './programs';
 
 /** Starts a program of this project; resolves once it has said its first line, with that line. */
 export function startProgram(
@@ -14,7 +15,7 @@ export function startProgram(
 ): Promise<{ child: ChildProcess; line: string }> {
   const child = spawn(process.execPath, [programPath(program)], {
     cwd: ROOT,
-    env: { ...process.env, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1', ...env },
+    env: { ...process.env, NODE_ENV: isDev ? 'development' : 'production', NEXT_TELEMETRY_DISABLED: '1', ...env },
     stdio: ['ignore', 'pipe', 'pipe'],
     detached: true,
   });

@@ -2,11 +2,12 @@ import { randomBytes } from 'node:crypto';
 import { existsSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { homedir } from 'node:os';
 import { join } from 'node:path';
+import { isDev } from './app';
 
-/** Where the program keeps its own database and logs: readable by PostgreSQL's user when started as root. */
-export const home =
-  process.env.NAME_LEDGER_HOME ??
-  (process.getuid?.() === 0 ? '/var/lib/name-ledger' : join(homedir(), '.local/share/name-ledger'));
+const usual = process.getuid?.() === 0 ? '/var/lib/name-ledger' : join(homedir(), '.local/share/name-ledger');
+
+/** Where the program keeps its own database and logs: readable by PostgreSQL's user when started as root. Work on it has another. */
+export const home = process.env.NAME_LEDGER_HOME ?? (isDev ? `${usual}-dev` : usual);
 
 export const paths = {
   lock: join(home, 'running.pid'),

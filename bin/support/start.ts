@@ -9,7 +9,7 @@ import { clockFrom } from '../../src/usecases/deps';
 import { serveAt } from '../../src/usecases/reminders/settings';
 import { type Resealed, sealAnew, sealedWithOtherKey } from '../../src/usecases/secrets/keys';
 import { keyFrom, type SealKey } from '../../src/usecases/secrets/seal';
-import { build, endLeftOver, serve } from './app';
+import { build, buildForWork, endLeftOver, isDev, serve } from './app';
 import {
   jobsBeat,
   type PracticeAt,
@@ -22,7 +22,8 @@ import { demoDeps, linkPractice } from './demo';
 import { alreadyRunning, home, isRotating, nextKey, ownKey, paths, takeNextKey } from './home';
 import { openLog, type PartLog } from './logs';
 import { type PostgresServer, portTaken, startPostgres, stopServer } from './postgres';
-import { type Part, supervise } from './supervise';
+import type { Program } from './programs';
+import { type Part, type Supervised, supervise } from './supervise';
 
 const { values: options } = parseArgs({
   options: {
@@ -36,6 +37,8 @@ const { values: options } = parseArgs({
 });
 
 const stops: (() => Promise<void>)[] = [];
+/** The parts that run, by the program that each is. */
+const parts = new Map<Program, Supervised>();
 let ending = false;
 
 async function end(code: number): Promise<void> {
@@ -52,7 +55,7 @@ function logOf(part: string): PartLog {
 }
 
 /** Runs a part from now on, whatever becomes of its process. */
-async function keep(part: Part, log: PartLog): Promise<void> {
+async function keep(part: Part, log: PartLog, program?: Program): Promise<void> {
   const say = (message: string) => {
     if (ending) return;
     console.error(message);
@@ -60,6 +63,7 @@ async function keep(part: Part, log: PartLog): Promise<void> {
   };
   const running = await supervise(part, say);
   stops.push(() => running.stop());
+  if (program) parts.set(program, running);
 }
 
 /** The private PostgreSQL, kept running on one port. Answers its address. */
@@ -102,6 +106,7 @@ async function keepPractice(databaseUrl: string, now: number): Promise<PracticeA
       isWell: () => practiceAnswers(said?.control ?? 0),
     },
     log,
+    'practice',
   );
   return said as unknown as PracticeAt;
 }
@@ -149,7 +154,8 @@ async function start(): Promise<void> {
   if (own && options.fresh)
     throw new Error('--fresh discards the private demo only. Empty your own PostgreSQL database yourself.');
   if (options.fresh) for (const part of [paths.postgres, paths.demo]) rmSync(part, { recursive: true, force: true });
-  build();
+  if (isDev) stops.push(await buildForWork((program) => parts.get(program)?.renew()));
+  else build();
   const databaseUrl = own ?? (await keepPostgres());
   await migrate(databaseUrl);
   const database = openDatabase(databaseUrl, (error) => console.error(error.message));
@@ -164,6 +170,8 @@ async function start(): Promise<void> {
     DATABASE_URL: databaseUrl,
     NAME_LEDGER_KEY: key,
     NAME_LEDGER_LOGS: paths.logs,
+    // A thread would go on computing with the sources that it was started from.
+    ...(isDev ? { NAME_LEDGER_THREAD: '' } : {}),
     ...(fixed ? { NAME_LEDGER_TODAY: fixed } : {}),
   };
   const fresh = !options.empty && !own && !(await hasNames(database));
@@ -193,6 +201,7 @@ async function keepJobs(env: Record<string, string>): Promise<void> {
       isWell: () => jobsBeat(env.DATABASE_URL ?? ''),
     },
     log,
+    'jobs',
   );
 }
 
@@ -213,6 +222,7 @@ async function keepApp(port: number, env: Record<string, string>): Promise<void>
       },
     },
     log,
+    'server',
   );
 }
 

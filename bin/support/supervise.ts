@@ -12,6 +12,8 @@ export interface Part {
 }
 
 export interface Supervised {
+  /** Ends the part and starts it again at once. */
+  renew(): void;
   stop(): Promise<void>;
 }
 
@@ -43,6 +45,7 @@ export async function supervise(
   patience: Patience = PATIENCE,
 ): Promise<Supervised> {
   let stopping = false;
+  let renewing = false;
   let child = await part.start();
   let wake: () => void = () => undefined;
 
@@ -53,12 +56,16 @@ export async function supervise(
       const why = await untilItFails(child);
       if (stopping) return;
       if (why === 'hangs') child.kill('SIGKILL');
-      failures = Date.now() - since > patience.mostWaitMs ? 1 : failures + 1;
+      failures = renewing ? 0 : Date.now() - since > patience.mostWaitMs ? 1 : failures + 1;
       for (let started = false; !started && !stopping; failures += started ? 0 : 1) {
-        const pause = Math.min(patience.mostWaitMs, patience.firstWaitMs * 2 ** (failures - 1));
-        say(
-          `${part.name} ${why === 'hangs' ? 'does not answer' : 'has ended'}; it is started again in ${pause / 1000} s`,
-        );
+        const pause = renewing ? 0 : Math.min(patience.mostWaitMs, patience.firstWaitMs * 2 ** (failures - 1));
+        const what = renewing
+          ? 'is new'
+          : why === 'hangs'
+            ? 'does not answer'
+            : `has ended (${child.signalCode ?? `code ${child.exitCode}`})`;
+        say(`${part.name} ${what}; it is started again in ${pause / 1000} s`);
+        renewing = false;
         await Promise.race([wait(pause), new Promise<void>((go) => (wake = go))]);
         if (stopping) return;
         try {
@@ -96,6 +103,10 @@ export async function supervise(
 
   const watching = watch();
   return {
+    renew() {
+      renewing = true;
+      void end(child);
+    },
     async stop() {
       stopping = true;
       wake();

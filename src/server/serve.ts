@@ -146,7 +146,13 @@ export async function serve(port: number): Promise<void> {
   server.headersTimeout = 15_000;
   server.requestTimeout = 600_000;
   server.maxConnections = 2000;
-  server.on('upgrade', (_request, socket) => socket.destroy());
+  // Nothing here is spoken over a socket, but for the framework's word that a source has changed.
+  const upgrade = dev ? app.getUpgradeHandler() : null;
+  server.on('upgrade', (request, socket, head) => {
+    if (upgrade && turnAway({ method: 'GET', url: request.url ?? '', headers: request.headers }) === null)
+      void upgrade(request, socket, head);
+    else socket.destroy();
+  });
   // Starting is work too: what counts is how it goes afterwards.
   setTimeout(watchDelay, START_MS).unref();
   tidyWhenQuiet();

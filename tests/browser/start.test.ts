@@ -3,7 +3,7 @@ import { chmodSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, expect, test } from 'vitest';
-import { ROOT } from '../../bin/support/app';
+import { ROOT } from '../../bin/support/programs';
 import { freePort } from '../../bin/support/postgres';
 
 const home = mkdtempSync(join(tmpdir(), 'name-ledger-home-'));

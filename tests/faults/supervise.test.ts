@@ -27,7 +27,22 @@ describe('a part that is kept running', () => {
     await expect.poll(() => children.length).toBe(2);
     await expect
       .poll(() => said)
-      .toEqual([expect.stringContaining('The part has ended; it is started again in'), 'The part runs again']);
+      .toEqual([
+        expect.stringContaining('The part has ended (SIGKILL); it is started again in'),
+        'The part runs again',
+      ]);
+  });
+
+  test('made new, it is ended and started again at once, and counts as no failure', async () => {
+    const said: string[] = [];
+    const slow = { ...QUICK, firstWaitMs: 60_000, mostWaitMs: 120_000 };
+    running = await supervise({ name: 'The part', start: async () => born() }, (text) => said.push(text), slow);
+    running.renew();
+    await expect.poll(() => children.length).toBe(2);
+    expect(lives(children[0])).toBe(false);
+    await expect.poll(() => said).toEqual(['The part is new; it is started again in 0 s', 'The part runs again']);
+    running.renew();
+    await expect.poll(() => children.length).toBe(3);
   });
 
   test('hanging, it is ended first', async () => {
