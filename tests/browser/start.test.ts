@@ -3,8 +3,8 @@ import { chmodSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, expect, test } from 'vitest';
-import { ROOT } from '../../bin/support/programs';
 import { freePort } from '../../bin/support/postgres';
+import { ROOT } from '../../bin/support/programs';
 
 const home = mkdtempSync(join(tmpdir(), 'name-ledger-home-'));
 // PostgreSQL runs as a user of its own when this runs as root.

@@ -57,7 +57,7 @@ describe('auctions', () => {
     await begin();
     const auctionId = await own({ start: 10_000, reserve: 30_000, buyNow: 80_000 });
     must(await enterBid(desk.made.ledger, { auctionId, bidder: 'Ann', max: '150' }));
-    must(await enterBid(desk.made.ledger, { auctionId, bidder: 'Ben' }));
+    must(await enterBid(desk.made.ledger, { auctionId, bidder: 'Ben', buyNow: true }));
     expect(await enterBid(desk.made.ledger, { auctionId, bidder: 'Ann', max: '700' })).toMatchObject({
       code: 'auction-closed',
     });
@@ -135,7 +135,7 @@ describe('auctions', () => {
     expect(
       await saveListings(desk.made.ledger, { send: true, listings: [{ ...LISTING, nameId: id(COPPER) }] }),
     ).toMatchObject({ code: 'auction-runs' });
-    must(await enterBid(desk.made.ledger, { auctionId, bidder: 'Ben' }));
+    must(await enterBid(desk.made.ledger, { auctionId, bidder: 'Ben', buyNow: true }));
     must(await stepSale(desk.made.ledger, { saleId: (await sales())[0]?.id, to: 'not paid' }));
     expect(await listingOf(desk.made, COPPER)).toBeUndefined();
     const again = await own({ start: 10_000 });

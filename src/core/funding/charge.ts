@@ -1,5 +1,5 @@
 import { type Amount, amount } from '../money';
-import type { Instant, TermEnd } from '../time';
+import { type Instant, monthOf, type TermEnd } from '../time';
 import type { FundedAccount } from './account';
 
 /** Why no payment method of an account paid. */
@@ -61,5 +61,5 @@ export function pay(account: FundedAccount, balanceMinor: number | null, cost: A
 
 /** True while a card that ends in `endsMonth` can still be charged: through the last day of that month, UTC. */
 export function cardIsGood(endsMonth: string | null, at: Instant): boolean {
-  return endsMonth === null || new Date(at).toISOString().slice(0, 7) <= endsMonth;
+  return endsMonth === null || monthOf(at) <= endsMonth;
 }

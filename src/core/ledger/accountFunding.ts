@@ -1,12 +1,12 @@
 import { balanceNeeded, type Charge, type FailureCause } from '../funding';
-import type { Instant } from '../time';
+import { type Instant, type Month, monthOf } from '../time';
 import type { LedgerAccount } from './data';
 import type { Projection } from './projection';
 
 /** What a month brings an account: how many charges, and what passes and what does not, in minor units. */
 export interface FundedMonth {
   /** `YYYY-MM`, UTC. */
-  readonly month: string;
+  readonly month: Month;
   readonly charges: number;
   readonly passingMinor: number;
   readonly failing: number;
@@ -74,7 +74,7 @@ function byMonth(charges: readonly Charge[]): FundedMonth[] {
     if (at >= ends) {
       const date = new Date(at);
       ends = Date.UTC(date.getUTCFullYear(), date.getUTCMonth() + 1, 1);
-      const month = date.toISOString().slice(0, 7);
+      const month = monthOf(at);
       months.push({ month, charges: 0, passingMinor: 0, failing: 0, failingMinor: 0 });
     }
     const sums = months[months.length - 1] as (typeof months)[number];

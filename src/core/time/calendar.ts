@@ -29,6 +29,11 @@ export function formatDay(day: Day, besides?: Day): string {
   return besides?.startsWith(year) ? short : `${short} ${year}`;
 }
 
+/** The calendar month of an instant, in UTC. */
+export function monthOf(at: Instant): Month {
+  return new Date(at).toISOString().slice(0, 7) as Month;
+}
+
 /** `Feb 2027`. Takes a month as `readMonth` answers it. */
 export function formatMonth(month: Month): string {
   return `${MONTHS[Number(month.slice(5, 7)) - 1]} ${month.slice(0, 4)}`;

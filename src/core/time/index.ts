@@ -1,4 +1,4 @@
-export { dayIn, daysUntil, endDay, endOfDay, formatDay, formatMonth, monthName, untilDay } from './calendar';
+export { dayIn, daysUntil, endDay, endOfDay, formatDay, formatMonth, monthName, monthOf, untilDay } from './calendar';
 export {
   addDays,
   addYears,

@@ -1,6 +1,6 @@
 'use client';
 import { useState } from 'react';
-import type { Amount } from '@/core/money';
+import { type Amount, formatDecimal } from '@/core/money';
 import { isRefusal } from '@/core/refusal';
 import { readTyped, spellAmount, typedAmount } from '../text/figures';
 import { Field, type FieldProps } from './Field';
@@ -76,4 +76,11 @@ export function AmountField({
 export function minorIn(form: FormData, name: string): number | undefined {
   const text = String(form.get(`${name}.minor`) ?? '');
   return text === '' ? undefined : Number(text);
+}
+
+/** The same as a plain decimal for a request: `1200.5`; empty for nothing, and never the typed text, which another reader may take for another amount. */
+export function decimalIn(form: FormData, name: string, currency: string): string {
+  const minor = minorIn(form, name);
+  if (minor === undefined) return '';
+  return Number.isNaN(minor) ? UNREAD : formatDecimal({ minor, currency });
 }

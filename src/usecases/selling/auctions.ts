@@ -108,8 +108,11 @@ export async function enterBid(deps: Deps, input: unknown): Promise<AuctionRow |
     if (!row) return UNKNOWN;
     if (row.atMarketplace) return AT_MARKETPLACE;
     if (row.outcome) return refuse('auction-closed', 'This auction has closed.');
-    const max = readPrice(request.max, row.currency, 'max');
+    const max = request.buyNow === true ? null : readPrice(request.max, row.currency, 'max');
     if (isRefusal(max)) return max;
+    // Nothing written is no purchase.
+    if (max === null && request.buyNow !== true)
+      return refuse('price-missing', 'Write the most that is bid, like 1200.', 'max');
     const at = deps.clock();
     const { bidder } = request;
     const next =
@@ -198,8 +201,10 @@ export async function changeReserve(deps: Deps, input: unknown): Promise<Auction
   if (isRefusal(request)) return request;
   const row = await selectAuction(deps.database, request.auctionId);
   if (!row) return UNKNOWN;
-  const reserve = readPrice(request.reserve, row.currency, 'reserve');
+  const reserve = request.withoutReserve === true ? null : readPrice(request.reserve, row.currency, 'reserve');
   if (isRefusal(reserve)) return reserve;
+  if (reserve === null && request.withoutReserve !== true)
+    return refuse('price-missing', 'Write the lower reserve, like 1200.', 'reserve');
   const checked = lowerReserve(asAuction(row), reserve?.minor ?? null, deps.clock());
   if (isRefusal(checked)) return checked;
   if (row.atMarketplace) {

@@ -176,6 +176,7 @@ export class ProveListing {
 
   @IsOptional()
   @IsString()
+  @MinLength(1, { message: 'Write the code that was mailed.' })
   @MaxLength(100)
   code?: string;
 }
@@ -275,22 +276,31 @@ export class EnterBid {
   @MaxLength(120)
   bidder!: string;
 
-  /** The most that the bidder will pay; left out to buy at the buy-now price. */
+  /** The most that the bidder will pay. */
   @IsOptional()
   @IsString()
   @MaxLength(20)
   max?: string;
+
+  /** In place of a bid: the name is bought at the buy-now price. */
+  @IsOptional()
+  @IsBoolean()
+  buyNow?: boolean;
 }
 
 export class ChangeReserve {
   @IsInt()
   auctionId!: number;
 
-  /** Left out: no reserve any more. */
   @IsOptional()
   @IsString()
   @MaxLength(20)
   reserve?: string;
+
+  /** In place of a lower one: no reserve any more. */
+  @IsOptional()
+  @IsBoolean()
+  withoutReserve?: boolean;
 }
 
 export class OfferToHighest {

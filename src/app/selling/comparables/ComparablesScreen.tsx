@@ -1,17 +1,16 @@
 'use client';
-import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
-import { isRefusal } from '@/core/refusal';
 import { compareSales, type PastSale, traitsOf } from '@/core/selling';
 import { formatDay } from '@/core/time';
 import { Button } from '@/ui/controls/Button';
 import { Field } from '@/ui/controls/Field';
+import { Form } from '@/ui/controls/Form';
 import { Actions } from '@/ui/overlay/Dialog';
-import { report } from '@/ui/overlay/Toasts';
 import { formatAmount } from '@/ui/text/figures';
 import { Fields, Page, Ruled, Section } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
 import type { BroughtSales } from '@/usecases/selling/comparables';
+import { useSave } from '../../acts/useSave';
 import { useTitle } from '../../frame/Frame';
 import { useLedger } from '../../frame/LedgerProvider';
 import { bringInSalesAction } from '../actions';
@@ -20,7 +19,7 @@ const MOST_ROWS = 200;
 
 /** Sales that names are compared with: one's own, and those that were told. */
 export function ComparablesScreen({ sales }: { sales: readonly PastSale[] }) {
-  const router = useRouter();
+  const { save, refused, isBusy } = useSave();
   const { homeCurrency } = useLedger();
   const [like, setLike] = useState('');
   const [text, setText] = useState('');
@@ -42,13 +41,10 @@ export function ComparablesScreen({ sales }: { sales: readonly PastSale[] }) {
     [comparison, sales, like],
   );
   const bringIn = async () => {
-    const answer = await bringInSalesAction(text, homeCurrency);
-    if (isRefusal(answer)) report({ text: answer.message, problem: true });
-    else {
-      setBrought(answer);
-      setText('');
-      router.refresh();
-    }
+    const answer = await save(bringInSalesAction(text, homeCurrency), ({ added }) => `${added} sales brought in.`);
+    if (answer === null) return;
+    setBrought(answer);
+    setText('');
   };
   return (
     <Page>
@@ -68,13 +64,13 @@ export function ComparablesScreen({ sales }: { sales: readonly PastSale[] }) {
       </Section>
       <details>
         <summary>Bring in past sales</summary>
-        <Section>
+        <Form aria-label="Bring in past sales" refused={refused} onSubmit={bringIn}>
           <p className="soft">
-            A table with a row of headings: name, price, date (2026-03-09); currency and marketplace if you like.
+            A table with a row of headings: name, price, date; currency and marketplace if you like.
           </p>
-          <Field label="Table" rows={5} mono value={text} onChange={setText} />
+          <Field name="text" label="Table" rows={5} mono value={text} onChange={setText} />
           <Actions>
-            <Button isDisabled={text.trim() === ''} onPress={() => void bringIn()}>
+            <Button type="submit" isDisabled={isBusy}>
               Bring them in
             </Button>
           </Actions>
@@ -97,7 +93,7 @@ export function ComparablesScreen({ sales }: { sales: readonly PastSale[] }) {
               )}
             </>
           )}
-        </Section>
+        </Form>
       </details>
       <Wide>
         <Ruled aria-label="Past sales">

@@ -1,19 +1,16 @@
 'use client';
-import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { NUMBER_STYLES } from '@/core/money';
-import { isRefusal, type Refusal } from '@/core/refusal';
 import { readWholeNumbers } from '@/formats/lists/readWords';
 import { Button } from '@/ui/controls/Button';
 import { Choice, Field } from '@/ui/controls/Field';
 import { Form, textOf } from '@/ui/controls/Form';
 import { Actions } from '@/ui/overlay/Dialog';
-import { report } from '@/ui/overlay/Toasts';
 import { Fields, Page, Section } from '@/ui/text/Sheet';
 import type { FeedRow } from '@/usecases/calendar/feed';
 import type { Settings } from '@/usecases/settings';
+import { useSave } from '../../acts/useSave';
 import { useTitle } from '../../frame/Frame';
-import { useLedger } from '../../frame/LedgerProvider';
 import { saveOfficeAction } from '../actions';
 import { CalendarPart } from './CalendarPart';
 import { RecordServersForm } from './RecordServersForm';
@@ -31,13 +28,11 @@ export function OfficeScreen({
   base: string;
 }) {
   useTitle('Office and calendar');
-  const router = useRouter();
-  const { reload } = useLedger();
-  const [refused, setRefused] = useState<Refusal | null>(null);
+  const { save, refused, isBusy } = useSave({ ledger: true });
   const [numberStyle, setNumberStyle] = useState(settings.numberStyle);
 
-  const save = async (form: FormData) => {
-    const answer = await saveOfficeAction({
+  const saveOffice = (form: FormData) => {
+    const asked = saveOfficeAction({
       homeCurrency: textOf(form, 'homeCurrency').toUpperCase(),
       zone: textOf(form, 'zone'),
       numberStyle,
@@ -47,16 +42,12 @@ export function OfficeScreen({
         .map((line) => line.trim())
         .filter(Boolean),
     });
-    setRefused(isRefusal(answer) ? answer : null);
-    if (isRefusal(answer)) return;
-    report({ text: 'Saved.' });
-    router.refresh();
-    await reload();
+    void save(asked, 'Saved.');
   };
 
   return (
     <Page>
-      <Form aria-label="Office" refused={refused} onSubmit={save}>
+      <Form aria-label="Office" refused={refused} onSubmit={saveOffice}>
         <Section>
           <Fields>
             <Field name="homeCurrency" label="Home currency" defaultValue={settings.homeCurrency} />
@@ -83,7 +74,7 @@ export function OfficeScreen({
             />
           </Fields>
           <Actions>
-            <Button type="submit" data-kind="primary">
+            <Button type="submit" data-kind="primary" isDisabled={isBusy}>
               Save
             </Button>
           </Actions>

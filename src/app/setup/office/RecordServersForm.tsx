@@ -1,14 +1,12 @@
 'use client';
-import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { isRefusal, type Refusal } from '@/core/refusal';
 import { Button } from '@/ui/controls/Button';
 import { Field } from '@/ui/controls/Field';
 import { Form, textOf } from '@/ui/controls/Form';
 import { Actions } from '@/ui/overlay/Dialog';
-import { report } from '@/ui/overlay/Toasts';
 import { Fields, Section } from '@/ui/text/Sheet';
 import type { Settings } from '@/usecases/settings';
+import { useSave } from '../../acts/useSave';
 import { fetchBootstrapAction, saveRecordServersAction } from '../actions';
 
 const lines = (text: string) =>
@@ -19,34 +17,25 @@ const lines = (text: string) =>
 
 /** Where registration records are asked for: RDAP by a bootstrap file, WHOIS by ending, and a name server. */
 export function RecordServersForm({ records }: { records: Settings['records'] }) {
-  const router = useRouter();
-  const [refused, setRefused] = useState<Refusal | null>(null);
+  const { save, refused, isBusy } = useSave();
   const [address, setAddress] = useState('');
   const published = (records.bootstrap as { publication?: string } | null)?.publication;
 
-  const save = async (form: FormData) => {
+  const saveServers = (form: FormData) => {
     const text = (key: string) => textOf(form, key);
-    const answer = await saveRecordServersAction({
+    const asked = saveRecordServersAction({
       bootstrap: text('bootstrap'),
       whois: lines(text('whois')),
       dns: text('dns').trim(),
       allowedHosts: lines(text('allowedHosts')),
     });
-    setRefused(isRefusal(answer) ? answer : null);
-    if (isRefusal(answer)) return;
-    report({ text: 'Saved.' });
-    router.refresh();
+    void save(asked, 'Saved.');
   };
-  const fetchFile = async () => {
-    const answer = await fetchBootstrapAction(address.trim());
-    setRefused(isRefusal(answer) ? answer : null);
-    if (isRefusal(answer)) return;
-    report({ text: `The bootstrap file of ${answer} is taken.` });
-    router.refresh();
-  };
+  const fetchFile = () =>
+    save(fetchBootstrapAction(address.trim()), (publication) => `The bootstrap file of ${publication} is taken.`);
 
   return (
-    <Form aria-label="Registration records" refused={refused} onSubmit={save}>
+    <Form aria-label="Registration records" refused={refused} onSubmit={saveServers}>
       <Section>
         <h2>Registration records</h2>
         <Fields>
@@ -82,7 +71,9 @@ export function RecordServersForm({ records }: { records: Settings['records'] })
           <Field name="address" label="Fetch the bootstrap file from" value={address} onChange={setAddress} />
         </Fields>
         <Actions>
-          <Button type="submit">Save the servers</Button>
+          <Button type="submit" isDisabled={isBusy}>
+            Save the servers
+          </Button>
           <Button isDisabled={address.trim() === ''} onPress={() => void fetchFile()}>
             Fetch it now
           </Button>

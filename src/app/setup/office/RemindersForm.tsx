@@ -1,28 +1,25 @@
 'use client';
-import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { isRefusal, type Refusal } from '@/core/refusal';
 import { readWholeNumbers } from '@/formats/lists/readWords';
 import { Button } from '@/ui/controls/Button';
 import { Field } from '@/ui/controls/Field';
 import { Form, textOf } from '@/ui/controls/Form';
 import { Actions } from '@/ui/overlay/Dialog';
-import { report } from '@/ui/overlay/Toasts';
 import { Fields, Section } from '@/ui/text/Sheet';
+import { namesWords } from '@/ui/text/words';
 import type { Settings } from '@/usecases/settings';
+import { useSave } from '../../acts/useSave';
 import { saveRemindersAction, sendRemindersAction, withdrawLinksAction } from '../actions';
 
 /** Reminders by mail: when, to whom, and through which server. */
 export function RemindersForm({ settings }: { settings: Settings }) {
-  const router = useRouter();
   const [password, setPassword] = useState('');
-  const [refused, setRefused] = useState<Refusal | null>(null);
-  const [busy, setBusy] = useState(false);
+  const { save, ask, refused, isBusy } = useSave();
   const { mail } = settings;
 
-  const save = async (form: FormData) => {
+  const saveReminders = async (form: FormData) => {
     const text = (key: string) => textOf(form, key);
-    const answer = await saveRemindersAction({
+    const asked = saveRemindersAction({
       reminderDays: readWholeNumbers(text('reminderDays')),
       to: text('to'),
       from: text('from'),
@@ -32,31 +29,20 @@ export function RemindersForm({ settings }: { settings: Settings }) {
       password,
       baseUrl: text('baseUrl'),
     });
-    setRefused(isRefusal(answer) ? answer : null);
-    if (isRefusal(answer)) return;
-    setPassword('');
-    report({ text: text('to') === '' ? 'Saved. No mails are sent.' : 'Saved.' });
-    router.refresh();
+    const saved = await save(asked, text('to') === '' ? 'Saved. No mails are sent.' : 'Saved.');
+    if (saved !== null) setPassword('');
   };
-
-  const send = async () => {
-    setBusy(true);
-    const answer = await sendRemindersAction();
-    setBusy(false);
-    report(
-      isRefusal(answer)
-        ? { text: answer.message, problem: true }
-        : { text: answer === 0 ? 'Nothing new to remind of.' : `Reminded of ${answer} names.` },
+  const send = () =>
+    ask(sendRemindersAction(), (names) =>
+      names === 0 ? 'Nothing new to remind of.' : `Reminded of ${namesWords(names)}.`,
     );
-  };
-
-  const withdraw = async () => {
-    const links = await withdrawLinksAction();
-    report({ text: links === 0 ? 'No links were open.' : `${links} links hold no more. The next mail has new ones.` });
-  };
+  const withdraw = () =>
+    ask(withdrawLinksAction(), (links) =>
+      links === 0 ? 'No links were open.' : `${links} links hold no more. The next mail has new ones.`,
+    );
 
   return (
-    <Form aria-label="Reminders by mail" refused={refused} onSubmit={save}>
+    <Form aria-label="Reminders by mail" refused={refused} onSubmit={saveReminders}>
       <Section>
         <h2>Reminders by mail</h2>
         <Fields>
@@ -89,7 +75,7 @@ export function RemindersForm({ settings }: { settings: Settings }) {
         <Actions>
           <Button type="submit">Save the reminders</Button>
           {mail && (
-            <Button isDisabled={busy} onPress={() => void send()}>
+            <Button isDisabled={isBusy} onPress={() => void send()}>
               Send what is due now
             </Button>
           )}

@@ -1,21 +1,18 @@
 'use client';
-import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import type { Policy, RegistryFee, RuleSource } from '@/core/lifecycle';
-import type { Amount } from '@/core/money';
-import { isRefusal, type Refusal } from '@/core/refusal';
 import { formatDay } from '@/core/time';
-import { AmountField } from '@/ui/controls/AmountField';
+import { AmountField, minorIn } from '@/ui/controls/AmountField';
 import { Button } from '@/ui/controls/Button';
 import { Check } from '@/ui/controls/Check';
-import { DayField, dayIn, writtenDay } from '@/ui/controls/DayField';
+import { DayField, dayIn } from '@/ui/controls/DayField';
 import { Choice, Field } from '@/ui/controls/Field';
 import { Form } from '@/ui/controls/Form';
 import { Actions, Dialog } from '@/ui/overlay/Dialog';
-import { report } from '@/ui/overlay/Toasts';
 import { formatAmount } from '@/ui/text/figures';
 import { Fields, Page, Ruled, Section } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
+import { useSave } from '../../acts/useSave';
 import { useTitle } from '../../frame/Frame';
 import { useLedger } from '../../frame/LedgerProvider';
 import { removePolicyAction, savePolicyAction, saveRegistryFeeAction } from '../actions';
@@ -23,14 +20,7 @@ import { removePolicyAction, savePolicyAction, saveRegistryFeeAction } from '../
 /** The lifecycle rules of every ending, with where each comes from, and the yearly registry fee. */
 export function PoliciesScreen({ policies, fees }: { policies: readonly Policy[]; fees: readonly RegistryFee[] }) {
   useTitle('Policies', 'the periods and terms of each ending');
-  const router = useRouter();
-  const { reload } = useLedger();
   const [editing, setEditing] = useState<Policy | 'new' | null>(null);
-  const refresh = async () => {
-    setEditing(null);
-    router.refresh();
-    await reload();
-  };
   const generic = policies.find((policy) => policy.ending === '*') ?? null;
   return (
     <Page>
@@ -82,7 +72,7 @@ export function PoliciesScreen({ policies, fees }: { policies: readonly Policy[]
       <Actions>
         <Button onPress={() => setEditing('new')}>Add an ending</Button>
       </Actions>
-      <Fees fees={fees} onSaved={refresh} />
+      <Fees fees={fees} />
       <Dialog
         title={
           editing === 'new'
@@ -101,7 +91,7 @@ export function PoliciesScreen({ policies, fees }: { policies: readonly Policy[]
                 ? { ...generic, ending: '', verified: false, source: 'memory', sourceNote: '' }
                 : editing
             }
-            onSaved={refresh}
+            onSaved={() => setEditing(null)}
           />
         )}
       </Dialog>
@@ -121,28 +111,27 @@ const NUMBERS = [
   ['ceilingYears', 'Ceiling, years from now'],
 ] as const;
 
-function PolicyForm({ policy, onSaved }: { policy: Policy; onSaved: () => Promise<void> }) {
+function PolicyForm({ policy, onSaved }: { policy: Policy; onSaved: () => void }) {
   const { style } = useLedger();
   const [yearlyFee, setYearlyFee] = useState(policy.yearlyFee);
   const [verified, setVerified] = useState(policy.verified);
   const [source, setSource] = useState(policy.source);
-  const [refused, setRefused] = useState<Refusal | null>(null);
+  const { save, refused, isBusy } = useSave({ ledger: true });
   const { least, greatest, step } = policy.terms.renew;
 
-  const save = async (sent: FormData) => {
+  const savePolicy = async (sent: FormData) => {
     const form = Object.fromEntries([...sent].filter(([key]) => !key.includes('.')));
-    const answer = await savePolicyAction({
+    const asked = savePolicyAction({
       ...form,
       sourceDate: dayIn(sent, 'sourceDate'),
       yearlyFee,
       verified,
       source,
     });
-    setRefused(isRefusal(answer) ? answer : null);
-    if (!isRefusal(answer)) await onSaved();
+    if ((await save(asked, 'The policy is saved.')) !== null) onSaved();
   };
   return (
-    <Form aria-label="A policy" refused={refused} onSubmit={save}>
+    <Form aria-label="A policy" refused={refused} onSubmit={savePolicy}>
       <Section>
         <Fields>
           <Field name="ending" label="Ending" defaultValue={policy.ending} isReadOnly={policy.ending !== ''} />
@@ -173,14 +162,14 @@ function PolicyForm({ policy, onSaved }: { policy: Policy; onSaved: () => Promis
           Verified with the registry
         </Check>
         <Actions>
-          <Button type="submit" data-kind="primary">
+          <Button type="submit" data-kind="primary" isDisabled={isBusy}>
             Save the policy
           </Button>
           {policy.ending !== '*' && policy.ending !== '' && (
             <Button
               onPress={async () => {
-                await removePolicyAction(policy.ending);
-                await onSaved();
+                await save(removePolicyAction(policy.ending), `The generic policy holds for ${policy.ending} now.`);
+                onSaved();
               }}
             >
               Use the generic one
@@ -192,17 +181,16 @@ function PolicyForm({ policy, onSaved }: { policy: Policy; onSaved: () => Promis
   );
 }
 
-function Fees({ fees, onSaved }: { fees: readonly RegistryFee[]; onSaved: () => Promise<void> }) {
+function Fees({ fees }: { fees: readonly RegistryFee[] }) {
   const { style } = useLedger();
-  const [from, setFrom] = useState<string>(style.today);
-  const [fee, setFee] = useState<Amount | null>(null);
-  const save = async () => {
-    const answer = await saveRegistryFeeAction(writtenDay(from), fee?.minor ?? Number.NaN, 'USD');
-    if (isRefusal(answer)) report({ text: answer.message, problem: true });
-    else await onSaved();
-  };
+  const { save, refused, isBusy } = useSave({ ledger: true });
+  const saveFee = (form: FormData) =>
+    save(
+      saveRegistryFeeAction(dayIn(form, 'from'), minorIn(form, 'minor') ?? Number.NaN, 'USD'),
+      'The registry fee is set.',
+    );
   return (
-    <Section>
+    <Form aria-label="Yearly registry fee" refused={refused} onSubmit={async (form) => void (await saveFee(form))}>
       <h2>Yearly registry fee</h2>
       <Ruled>
         <tbody>
@@ -216,14 +204,14 @@ function Fees({ fees, onSaved }: { fees: readonly RegistryFee[]; onSaved: () => 
         </tbody>
       </Ruled>
       <Fields>
-        <DayField label="From" value={from} onChange={(text) => setFrom(text)} />
-        <AmountField label="A year, USD" currency="USD" onChange={(_, read) => setFee(read)} />
+        <DayField name="from" label="From" defaultValue={style.today} />
+        <AmountField name="minor" label="A year, USD" currency="USD" />
       </Fields>
       <Actions>
-        <Button onPress={() => void save()} isDisabled={fee === null}>
+        <Button type="submit" isDisabled={isBusy}>
           Set the fee
         </Button>
       </Actions>
-    </Section>
+    </Form>
   );
 }

@@ -8,12 +8,13 @@ import { DAY_MS, HOUR_MS, type Instant } from '@/core/time';
 import { BidsChart } from '@/ui/chart/BidsChart';
 import { Actions } from '@/ui/overlay/Dialog';
 import { formatAmount } from '@/ui/text/figures';
-import { Notice, Page, Ruled, Section } from '@/ui/text/Sheet';
+import { Notice, Page, Section } from '@/ui/text/Sheet';
 import { hourWords } from '@/ui/text/words';
 import type { AuctionView } from '@/usecases/selling/auctions';
 import { useTitle } from '../../../frame/Frame';
 import { useLedger } from '../../../frame/LedgerProvider';
 import { BidPart, HighestPart, ReservePart } from './AuctionForms';
+import { BidsTable, IncrementsPart } from './BidsPart';
 
 const Figures = styled.dl`
   display: grid;
@@ -23,8 +24,6 @@ const Figures = styled.dl`
   & dd { font-size: 1.15rem; font-weight: 600; }
   & dd small { display: block; font-weight: 400; font-size: 0.86rem; color: var(--ink-soft); }
 `;
-
-const Steps = styled(Ruled)`max-width: 320px;`;
 
 const LOOK_EVERY_MS = 30_000;
 
@@ -161,69 +160,11 @@ export function AuctionScreen({ view }: { view: AuctionView }) {
         {auction.reserveMinor !== null && `, the long dashes the reserve of ${money(auction.reserveMinor)}`}
         {noLoss !== null && `, the short ones ${money(noLoss)}, from which no loss is left`}.
       </p>
-      {isOpen && !auction.atMarketplace && <BidPart view={view} onDone={() => router.refresh()} />}
-      {isOpen && auction.reserveMinor !== null && <ReservePart view={view} onDone={() => router.refresh()} />}
+      {isOpen && !auction.atMarketplace && <BidPart view={view} />}
+      {isOpen && auction.reserveMinor !== null && <ReservePart view={view} />}
       {outcome?.kind === 'unsold' && outcome.highest !== null && saleId === null && <HighestPart view={view} />}
-      {isOpen && (
-        <details>
-          <summary>
-            The next bid has to reach {money(standing.leastMinor)}
-            {auction.atMarketplace && auction.nextMinor === null && ' by the usual steps'}
-          </summary>
-          <Steps aria-label="Bid increments">
-            <thead>
-              <tr>
-                <th className="figure">from</th>
-                <th className="figure">each bid is higher by</th>
-              </tr>
-            </thead>
-            <tbody>
-              {auction.increments.map(({ fromMinor, stepMinor }) => (
-                <tr key={fromMinor}>
-                  <td className="figure">{money(fromMinor)}</td>
-                  <td className="figure">{money(stepMinor)}</td>
-                </tr>
-              ))}
-            </tbody>
-          </Steps>
-        </details>
-      )}
+      {isOpen && <IncrementsPart view={view} />}
       <BidsTable auction={auction} />
     </Page>
-  );
-}
-
-/** Every bid, the last one first; what it goes up to is known where the office holds the auction. */
-function BidsTable({ auction: { bids, atMarketplace, currency } }: { auction: AuctionView['auction'] }) {
-  const { style } = useLedger();
-  const money = (minor: number) => formatAmount({ minor, currency }, true);
-  return (
-    <Section aria-label="Bids">
-      <h2>Bids</h2>
-      {bids.length === 0 ? (
-        <p className="soft">Nobody has bid yet.</p>
-      ) : (
-        <Ruled aria-label="Bids">
-          <thead>
-            <tr>
-              <th>When</th>
-              <th>Bidder</th>
-              {!atMarketplace && <th className="figure">up to</th>}
-              <th className="figure">price after it</th>
-            </tr>
-          </thead>
-          <tbody>
-            {[...bids].reverse().map((bid) => (
-              <tr key={bid.id}>
-                <td>{hourWords(bid.at, style)}</td>
-                <td>{bid.bidder}</td>
-                {!atMarketplace && <td className="figure">{bid.maxMinor === null ? '' : money(bid.maxMinor)}</td>}
-                <td className="figure">{money(bid.priceMinor)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </Ruled>
-      )}
-    </Section>
   );
 }

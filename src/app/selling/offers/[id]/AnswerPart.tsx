@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { isRefusal } from '@/core/refusal';
 import { counterLapses } from '@/core/selling';
 import { dayOf } from '@/core/time';
-import { AmountField } from '@/ui/controls/AmountField';
+import { AmountField, decimalIn } from '@/ui/controls/AmountField';
 import { Button } from '@/ui/controls/Button';
 import { DayField, dayIn } from '@/ui/controls/DayField';
 import { Form } from '@/ui/controls/Form';
@@ -31,7 +31,7 @@ export function AnswerPart({ about: { thread, now }, state, onAccept }: AnswerPa
   const read = amount.trim() === '' ? null : readTyped(amount, currency);
   const typed = read === null || isRefusal(read) ? null : read.minor;
   const buyerAnswers = async (answer: 'accept' | 'decline', words: string) =>
-    state.answered(await buyerAnswersAction(thread.id, answer), words);
+    state.save(buyerAnswersAction(thread.id, answer), words);
   return (
     <Section aria-label={isMine ? 'Your answer' : 'The buyer’s answer'}>
       <h2>{isMine ? 'Your answer' : 'The buyer has your figure'}</h2>
@@ -50,7 +50,8 @@ export function AnswerPart({ about: { thread, now }, state, onAccept }: AnswerPa
         aria-label="Counter"
         refused={state.refused}
         onSubmit={async (form) => {
-          if (typed !== null && (await state.counter(typed, dayIn(form, 'until')))) setAmount('');
+          const countered = await state.counter(decimalIn(form, 'amount', currency), dayIn(form, 'until'));
+          if (countered !== null) setAmount('');
         }}
       >
         <Fields>
@@ -74,9 +75,7 @@ export function AnswerPart({ about: { thread, now }, state, onAccept }: AnswerPa
           <p className="caution">That is below your floor of {money(floor)}.</p>
         )}
         <Actions>
-          <Button type="submit" isDisabled={typed === null}>
-            {typed === null ? 'Counter: write a figure' : 'Counter'}
-          </Button>
+          <Button type="submit">Counter</Button>
           {middle !== null && isMine && (
             <Button onPress={() => setAmount(typedAmount({ minor: middle, currency }))}>
               Take the middle, {money(middle)}

@@ -1,12 +1,14 @@
 'use client';
 import { useState } from 'react';
-import { type Amount, formatDecimal } from '@/core/money';
-import { AmountField } from '@/ui/controls/AmountField';
+import { AmountField, decimalIn } from '@/ui/controls/AmountField';
 import { Button } from '@/ui/controls/Button';
+import { DayField, dayIn } from '@/ui/controls/DayField';
+import { Form } from '@/ui/controls/Form';
 import { Actions } from '@/ui/overlay/Dialog';
-import { Ruled, Section } from '@/ui/text/Sheet';
+import { Fields, Ruled, Section } from '@/ui/text/Sheet';
 import { hourWords, untilWords } from '@/ui/text/words';
 import type { Negotiation } from '@/usecases/selling/offers';
+import { useSave } from '../../../acts/useSave';
 import { useLedger } from '../../../frame/LedgerProvider';
 import { enterOfferAction } from '../../actions';
 import type { NegotiationState } from './useNegotiation';
@@ -16,9 +18,7 @@ export function FiguresPart({ about: { thread }, state }: { about: Negotiation; 
   const { style } = useLedger();
   return (
     <>
-      {thread.ref === null && ['open', 'lapsed', 'declined'].includes(thread.state) && (
-        <NextFigure thread={thread} state={state} />
-      )}
+      {thread.ref === null && ['open', 'lapsed', 'declined'].includes(thread.state) && <NextFigure thread={thread} />}
       <Section aria-label="Every figure">
         <h2>Every figure</h2>
         <Ruled aria-label="Every figure">
@@ -54,37 +54,36 @@ export function FiguresPart({ about: { thread }, state }: { about: Negotiation; 
 }
 
 /** What a buyer by mail or telephone says next. */
-function NextFigure({ thread, state }: { thread: Negotiation['thread']; state: NegotiationState }) {
+function NextFigure({ thread }: { thread: Negotiation['thread'] }) {
   const { currency } = thread;
-  const [text, setText] = useState('');
-  const [figure, setFigure] = useState<Amount | null>(null);
-  const enter = async (amount: Amount) => {
-    const answer = await enterOfferAction({
+  const { save, refused, isBusy } = useSave();
+  // A form whose figure was entered begins anew.
+  const [round, setRound] = useState(0);
+  const enter = async (form: FormData) => {
+    const asked = enterOfferAction({
       nameId: thread.nameId,
       threadId: thread.id,
       buyer: thread.buyer,
-      amount: formatDecimal(amount),
+      amount: decimalIn(form, 'amount', currency),
       currency,
+      until: dayIn(form, 'until'),
     });
-    if (state.answered(answer, 'The figure is entered.')) setText('');
+    if ((await save(asked, 'The figure is entered.')) !== null) setRound(round + 1);
   };
   return (
     <details>
       <summary>Enter the buyer’s next figure</summary>
-      <Actions>
-        <AmountField
-          label={`Figure in ${currency}`}
-          currency={currency}
-          value={text}
-          onChange={(next, understood) => {
-            setText(next);
-            setFigure(understood);
-          }}
-        />
-        <Button isDisabled={figure === null} onPress={() => figure && void enter(figure)}>
-          Enter it
-        </Button>
-      </Actions>
+      <Form key={round} aria-label="The buyer’s next figure" refused={refused} onSubmit={enter}>
+        <Fields>
+          <AmountField name="amount" label={`Figure in ${currency}`} currency={currency} />
+          <DayField name="until" label="Stands until" hint="empty for no date" />
+        </Fields>
+        <Actions>
+          <Button type="submit" isDisabled={isBusy}>
+            Enter it
+          </Button>
+        </Actions>
+      </Form>
     </details>
   );
 }

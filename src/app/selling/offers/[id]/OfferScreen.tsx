@@ -137,7 +137,7 @@ function AcceptDialog({ about: { thread }, state, isOpen, onClose }: AcceptDialo
             <Button
               data-kind="primary"
               onPress={async () => {
-                if (await state.answer('accept', 'Accepted: it is a sale.')) onClose();
+                if ((await state.answer('accept', 'Accepted: it is a sale.')) !== null) onClose();
               }}
             >
               Accept {money(live.minor)}

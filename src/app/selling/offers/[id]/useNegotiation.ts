@@ -1,44 +1,33 @@
 'use client';
-import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { formatDecimal } from '@/core/money';
-import { isRefusal, type Refusal } from '@/core/refusal';
 import { askedPrice, betweenAsking, middleOf, netProceedsOf, priceForProceeds } from '@/core/selling';
-import { report } from '@/ui/overlay/Toasts';
 import { formatAmount } from '@/ui/text/figures';
 import type { Negotiation } from '@/usecases/selling/offers';
+import { useSave } from '../../../acts/useSave';
 import { answerOfferAction } from '../../actions';
 
 /** What a thread comes to where it is answered: the figures that count, what each would bring, and answering. */
 export function useNegotiation(about: Negotiation) {
-  const router = useRouter();
   const { thread, listing, cost, fees, unitMinor, now } = about;
   const { currency, figures } = thread;
   /** The profit that is wanted at least, in minor units; `null` while it cannot be read. */
   const [margin, setMargin] = useState<number | null>(0);
-  const [refused, setRefused] = useState<Refusal | null>(null);
+  const { save, refused } = useSave();
   const live = figures.findLast(({ state }) => state === 'live');
   const isOpen = thread.state === 'open' && live !== undefined && !(live.lapsesAt !== null && live.lapsesAt <= now);
   const last = (by: 'buyer' | 'owner') => figures.findLast((figure) => figure.by === by)?.minor ?? null;
   const asking = listing?.currency === currency ? askedPrice(listing) : null;
   const money = (minor: number) => formatAmount({ minor, currency }, true);
 
-  const answered = (answer: true | Refusal | number, words: string): boolean => {
-    setRefused(isRefusal(answer) ? answer : null);
-    if (isRefusal(answer)) return false;
-    report({ text: words });
-    router.refresh();
-    return true;
-  };
-  const answer = async (kind: 'accept' | 'decline', words: string) =>
-    answered(await answerOfferAction({ threadId: thread.id, figureId: live?.id, answer: kind }), words);
-  const counter = async (minor: number, until: string) =>
-    answered(
-      await answerOfferAction({
+  const answer = (kind: 'accept' | 'decline', words: string) =>
+    save(answerOfferAction({ threadId: thread.id, figureId: live?.id, answer: kind }), words);
+  const counter = (amount: string, until: string) =>
+    save(
+      answerOfferAction({
         threadId: thread.id,
         figureId: live?.id,
         answer: 'counter',
-        amount: formatDecimal({ minor, currency }),
+        amount,
         until,
       }),
       'Your figure is on the table.',
@@ -66,7 +55,7 @@ export function useNegotiation(about: Negotiation) {
         : `proceeds ${money(proceedsMinor)}, profit ${money(proceedsMinor - cost.minor)}`;
     },
     refused,
-    answered,
+    save,
     answer,
     counter,
   };

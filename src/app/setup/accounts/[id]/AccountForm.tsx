@@ -10,9 +10,9 @@ import { Check } from '@/ui/controls/Check';
 import { Field } from '@/ui/controls/Field';
 import { Form, textOf } from '@/ui/controls/Form';
 import { Actions } from '@/ui/overlay/Dialog';
-import { report } from '@/ui/overlay/Toasts';
 import { Fields } from '@/ui/text/Sheet';
 import type { AccountRow } from '@/usecases/accounts/accounts';
+import { useSave } from '../../../acts/useSave';
 import { useLedger } from '../../../frame/LedgerProvider';
 import { removeAccountAction, saveAccountAction } from '../../actions';
 import { type PaymentMethodLine, PaymentMethods } from './PaymentMethods';
@@ -20,43 +20,38 @@ import { type PaymentMethodLine, PaymentMethods } from './PaymentMethods';
 /** The rules by which the registrar charges, what it is paid with, and the balance there. */
 export function AccountForm({ account }: { account: AccountRow | null }) {
   const router = useRouter();
-  const { homeCurrency, reload } = useLedger();
+  const { homeCurrency } = useLedger();
   const [paymentMethods, setPaymentMethods] = useState(() => linesOf(account));
   const [refunds, setRefunds] = useState(account?.refunds ?? false);
-  const [refused, setRefused] = useState<Refusal | null>(null);
+  const { save, ask, refused, setRefused } = useSave({ ledger: true });
   const [currency, setCurrency] = useState(account?.currency ?? homeCurrency);
   const known = (minor: number | null | undefined) =>
     minor === null || minor === undefined ? null : { minor, currency: account?.currency ?? homeCurrency };
 
-  const save = async (form: FormData) => {
+  const saveAccount = async (form: FormData) => {
     const rules = rulesIn(form);
     if (isRefusal(rules)) {
       setRefused(rules);
       return;
     }
-    const answer = await saveAccountAction(account?.id ?? null, {
+    const asked = saveAccountAction(account?.id ?? null, {
       ...rules,
       currency,
       refunds,
       paymentMethods: paymentMethods.map(({ kind, label, month }) => ({ kind, label, endsMonth: month })),
     });
-    setRefused(isRefusal(answer) ? answer : null);
-    if (isRefusal(answer)) return;
-    report({ text: 'Account saved.' });
-    await reload();
-    if (account) router.refresh();
-    else router.push(`/setup/accounts/${answer}`);
+    const id = await save(asked, 'Account saved.');
+    if (!account && id !== null) router.push(`/setup/accounts/${id}`);
   };
 
   const remove = async () => {
     if (!account) return;
-    const answer = await removeAccountAction(account.id);
-    if (isRefusal(answer)) report({ text: answer.message, problem: true });
-    else router.push('/setup/accounts');
+    const removed = await ask(removeAccountAction(account.id), `${account.label} is removed.`);
+    if (removed !== null) router.push('/setup/accounts');
   };
 
   return (
-    <Form aria-label="Account" refused={refused} onSubmit={save}>
+    <Form aria-label="Account" refused={refused} onSubmit={saveAccount}>
       <Fields>
         <Field name="label" label="Label" defaultValue={account?.label ?? ''} />
         <Field name="registrar" label="Registrar" defaultValue={account?.registrar ?? ''} />

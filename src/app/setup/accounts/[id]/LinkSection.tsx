@@ -1,7 +1,7 @@
 'use client';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { isRefusal, type Refusal } from '@/core/refusal';
+import { isRefusal } from '@/core/refusal';
 import { Button } from '@/ui/controls/Button';
 import { Field } from '@/ui/controls/Field';
 import { Form, textOf } from '@/ui/controls/Form';
@@ -10,6 +10,7 @@ import { report } from '@/ui/overlay/Toasts';
 import { Fields, Notice, Section } from '@/ui/text/Sheet';
 import { dayWords } from '@/ui/text/words';
 import type { LinkRow } from '@/usecases/links/links';
+import { useSave } from '../../../acts/useSave';
 import { useLedger } from '../../../frame/LedgerProvider';
 import { readAccountAction, removeLinkAction, saveLinkAction, testLinkAction } from '../../actions';
 
@@ -25,36 +26,27 @@ export function LinkSection({
   needsLogin: boolean;
 }) {
   const router = useRouter();
-  const { style, reload } = useLedger();
+  const { style } = useLedger();
   const [password, setPassword] = useState('');
-  const [refused, setRefused] = useState<Refusal | null>(null);
+  const { save, ask, refused } = useSave({ ledger: true });
   const [busy, setBusy] = useState<'test' | 'read' | null>(null);
 
-  const save = async (form: FormData) => {
+  const saveLink = async (form: FormData) => {
     const text = (key: string) => textOf(form, key);
-    const answer = await saveLinkAction({
+    const asked = saveLinkAction({
       accountId,
       host: text('host'),
       port: text('port'),
       login: text('login'),
       password,
     });
-    setRefused(isRefusal(answer) ? answer : null);
-    if (isRefusal(answer)) return;
-    setPassword('');
-    report({ text: 'Link saved.' });
-    await reload();
-    router.refresh();
+    if ((await save(asked, 'Link saved.')) !== null) setPassword('');
   };
 
   const test = async () => {
     setBusy('test');
-    const answer = await testLinkAction(accountId);
+    await ask(testLinkAction(accountId), (answer) => `${answer} answers. The link works.`);
     setBusy(null);
-    report(
-      isRefusal(answer) ? { text: answer.message, problem: true } : { text: `${answer} answers. The link works.` },
-    );
-    router.refresh();
   };
 
   const read = async () => {
@@ -65,12 +57,8 @@ export function LinkSection({
     else router.push(`/ledger/add/${answer}`);
   };
 
-  const remove = async () => {
-    await removeLinkAction(accountId);
-    report({ text: 'The link is gone. Everything at this registrar is done by hand now.' });
-    await reload();
-    router.refresh();
-  };
+  const remove = () =>
+    ask(removeLinkAction(accountId), 'The link is gone. Everything at this registrar is done by hand now.');
 
   return (
     <Section aria-label="Link to the registrar">
@@ -87,7 +75,7 @@ export function LinkSection({
         </Notice>
       )}
       {link?.problem && <Notice data-kind="caution">{link.problem}</Notice>}
-      <Form aria-label="Link to the registrar" refused={refused} onSubmit={save}>
+      <Form aria-label="Link to the registrar" refused={refused} onSubmit={saveLink}>
         <Section>
           <Fields>
             <Field name="host" label="EPP server" defaultValue={link?.host ?? ''} />

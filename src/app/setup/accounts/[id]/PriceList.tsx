@@ -1,10 +1,8 @@
 'use client';
 import { X } from 'lucide-react';
-import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { FileTrigger } from 'react-aria-components';
 import { PRICE_ACTIONS, type PriceAction } from '@/core/pricing';
-import { isRefusal, type Refusal } from '@/core/refusal';
 import { formatDay } from '@/core/time';
 import { AmountField, minorIn } from '@/ui/controls/AmountField';
 import { Button } from '@/ui/controls/Button';
@@ -13,37 +11,27 @@ import { DayField, dayIn } from '@/ui/controls/DayField';
 import { Choice, Field } from '@/ui/controls/Field';
 import { Form } from '@/ui/controls/Form';
 import { Actions } from '@/ui/overlay/Dialog';
-import { report } from '@/ui/overlay/Toasts';
 import { formatAmount } from '@/ui/text/figures';
 import { Fields, Ruled, Section } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
 import type { PriceRow } from '@/usecases/accounts/prices';
+import { useSave } from '../../../acts/useSave';
 import { useLedger } from '../../../frame/LedgerProvider';
 import { importPricesAction, removePriceAction, savePriceAction } from '../../actions';
 
-interface PriceBookProps {
+interface PriceListProps {
   readonly accountId: number;
   readonly currency: string;
   readonly prices: readonly PriceRow[];
 }
 
 /** What the account charges: by ending and action, dated; a name's own price outranks it. */
-export function PriceList({ accountId, currency, prices }: PriceBookProps) {
-  const router = useRouter();
-  const { reload } = useLedger();
-  const refresh = async () => {
-    router.refresh();
-    await reload();
-  };
+export function PriceList({ accountId, currency, prices }: PriceListProps) {
+  const { ask } = useSave({ ledger: true });
   const bring = async (files: FileList | null) => {
     const file = files?.[0];
     if (!file) return;
-    const answer = await importPricesAction(accountId, await file.text());
-    if (isRefusal(answer)) report({ text: answer.message, problem: true });
-    else {
-      report({ text: `${answer} prices brought in.` });
-      await refresh();
-    }
+    await ask(importPricesAction(accountId, await file.text()), (prices) => `${prices} prices brought in.`);
   };
   return (
     <Section>
@@ -89,10 +77,7 @@ export function PriceList({ accountId, currency, prices }: PriceBookProps) {
                     <Button
                       data-kind="plain"
                       aria-label={`Remove ${price.action} ${price.ascii ?? price.ending}`}
-                      onPress={async () => {
-                        await removePriceAction(price.id);
-                        await refresh();
-                      }}
+                      onPress={() => void ask(removePriceAction(price.id), 'The price is removed.')}
                     >
                       <X size={13} aria-hidden />
                     </Button>
@@ -103,7 +88,7 @@ export function PriceList({ accountId, currency, prices }: PriceBookProps) {
           </Ruled>
         </Wide>
       )}
-      <PriceForm accountId={accountId} currency={currency} onSaved={refresh} />
+      <PriceForm accountId={accountId} currency={currency} />
     </Section>
   );
 }
@@ -119,26 +104,18 @@ function moreOf(price: PriceRow): string {
   return parts.join(', ');
 }
 
-function PriceForm({
-  accountId,
-  currency,
-  onSaved,
-}: {
-  accountId: number;
-  currency: string;
-  onSaved: () => Promise<void>;
-}) {
+function PriceForm({ accountId, currency }: Pick<PriceListProps, 'accountId' | 'currency'>) {
   const { style } = useLedger();
   const [action, setAction] = useState<PriceAction>('renew');
   const [feeIncluded, setFeeIncluded] = useState(false);
-  const [refused, setRefused] = useState<Refusal | null>(null);
+  const { save, refused, isBusy } = useSave({ ledger: true });
   // A saved form begins anew.
   const [round, setRound] = useState(0);
 
-  const save = async (form: FormData) => {
+  const savePrice = async (form: FormData) => {
     const of = String(form.get('ending') ?? '').trim();
     const isName = of.replace(/^\./, '').includes('.') && !of.startsWith('.');
-    const answer = await savePriceAction({
+    const asked = savePriceAction({
       accountId,
       ...(isName ? { name: of } : { ending: of }),
       action,
@@ -148,14 +125,11 @@ function PriceForm({
       feeIncluded,
       from: dayIn(form, 'from'),
     });
-    setRefused(isRefusal(answer) ? answer : null);
-    if (isRefusal(answer)) return;
-    setRound((round) => round + 1);
-    await onSaved();
+    if ((await save(asked, 'The price is set.')) !== null) setRound((round) => round + 1);
   };
 
   return (
-    <Form key={round} aria-label="A price" refused={refused} onSubmit={save}>
+    <Form key={round} aria-label="A price" refused={refused} onSubmit={savePrice}>
       <Section>
         <Fields>
           <Field name="ending" label="Ending, or a name for its own price" placeholder=".com or seaholly.com" />
@@ -175,7 +149,9 @@ function PriceForm({
           <Check isSelected={feeIncluded} onChange={setFeeIncluded}>
             Registry fee included
           </Check>
-          <Button type="submit">Set the price</Button>
+          <Button type="submit" isDisabled={isBusy}>
+            Set the price
+          </Button>
         </Actions>
       </Section>
     </Form>

@@ -1,35 +1,18 @@
 'use client';
-import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { isRefusal, type Refusal } from '@/core/refusal';
 import { Button } from '@/ui/controls/Button';
 import { Field } from '@/ui/controls/Field';
 import { Form, textOf } from '@/ui/controls/Form';
 import { Actions } from '@/ui/overlay/Dialog';
-import { report } from '@/ui/overlay/Toasts';
 import { Fields, Section } from '@/ui/text/Sheet';
 import type { MarketplaceRow } from '@/usecases/marketplaces/marketplaces';
+import { useSave } from '../../../acts/useSave';
 import { removeMarketplaceLinkAction, saveMarketplaceLinkAction, testMarketplaceAction } from '../../actions';
 
 /** The marketplace's address and key: over the link listings, offers and sales go by themselves. */
 export function LinkPart({ marketplace }: { marketplace: MarketplaceRow }) {
-  const router = useRouter();
   const [key, setKey] = useState('');
-  const [refused, setRefused] = useState<Refusal | null>(null);
-  const answered = (answer: unknown, words: string) => {
-    setRefused(isRefusal(answer) ? answer : null);
-    if (isRefusal(answer)) return;
-    report({ text: words });
-    router.refresh();
-  };
-  const test = async () => {
-    const answer = await testMarketplaceAction(marketplace.id);
-    answered(answer, isRefusal(answer) ? '' : `${answer} answers.`);
-  };
-  const remove = async () => {
-    await removeMarketplaceLinkAction(marketplace.id);
-    answered(true, 'From now on this marketplace is kept by hand.');
-  };
+  const { save, refused, isBusy } = useSave();
   return (
     <Section aria-label="Link">
       <h2>Link</h2>
@@ -41,16 +24,17 @@ export function LinkPart({ marketplace }: { marketplace: MarketplaceRow }) {
       <Form
         aria-label="Link"
         refused={refused}
-        onSubmit={async (form) =>
-          answered(
-            await saveMarketplaceLinkAction({
+        onSubmit={async (form) => {
+          const saved = await save(
+            saveMarketplaceLinkAction({
               marketplaceId: marketplace.id,
               url: textOf(form, 'url'),
               key: textOf(form, 'key'),
             }),
             'Linked.',
-          )
-        }
+          );
+          if (saved !== null) setKey('');
+        }}
       >
         <Fields>
           <Field name="url" label="Address" defaultValue={marketplace.linkUrl ?? ''} mono />
@@ -64,11 +48,25 @@ export function LinkPart({ marketplace }: { marketplace: MarketplaceRow }) {
           />
         </Fields>
         <Actions>
-          <Button type="submit">Save the link</Button>
+          <Button type="submit" isDisabled={isBusy}>
+            {isBusy ? 'Asking there…' : 'Save the link'}
+          </Button>
           {marketplace.linkUrl && (
             <>
-              <Button onPress={() => void test()}>Test it</Button>
-              <Button data-kind="caution" onPress={() => void remove()}>
+              <Button
+                onPress={() => void save(testMarketplaceAction(marketplace.id), (answer) => `${answer} answers.`)}
+              >
+                Test it
+              </Button>
+              <Button
+                data-kind="caution"
+                onPress={() =>
+                  void save(
+                    removeMarketplaceLinkAction(marketplace.id),
+                    'From now on this marketplace is kept by hand.',
+                  )
+                }
+              >
                 Remove the link
               </Button>
             </>
