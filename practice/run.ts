@@ -92,10 +92,7 @@ export async function runPractice({
   }
   const mails: PracticeMail[] = [];
   const post = mailServer(mails, () => world.now);
-  const mailPort = await new Promise<number>((resolve, reject) => {
-    post.on('error', reject);
-    const inner = post.listen(at?.mail ?? 0, '127.0.0.1', () => resolve((inner.address() as AddressInfo).port));
-  });
+  const mailPort = await listenForMail(post, at?.mail ?? 0);
   servers.push(post);
   const { registrarWhois, ...records } = await openRecords(world, faults, servers, at, mostQuestionsASecond);
   const marketplace = marketplaceServer({
@@ -141,6 +138,13 @@ export async function runPractice({
     },
   };
 }
+
+/** Its listening is told otherwise than that of the others. */
+const listenForMail = (post: ReturnType<typeof mailServer>, port: number) =>
+  new Promise<number>((resolve, reject) => {
+    post.on('error', reject);
+    const inner = post.listen(port, '127.0.0.1', () => resolve((inner.address() as AddressInfo).port));
+  });
 
 /** Opens the servers of registration records, on loopback. */
 async function openRecords(

@@ -1,5 +1,6 @@
 import { linkDemo, pointMailAt, pointRecordsAt } from '../../practice/scenario/links';
-import { moveMarketplace, seedSelling } from '../../practice/scenario/selling';
+import { moveMarketplace } from '../../practice/scenario/marketplaces';
+import { seedSelling } from '../../practice/scenario/selling';
 import { httpMarketplace } from '../../src/connectors/marketplace/httpMarketplace';
 import { eppLink } from '../../src/connectors/registrar/eppLink';
 import type { Instant } from '../../src/core/time';

@@ -4,7 +4,7 @@ import { at, type Node, readDocument, textAt } from '@/formats/epp/document';
 import { frame, frameReader } from '@/formats/epp/frames';
 import type { Customer, Registrar, World } from '../world/types';
 import { EXTENSIONS, greeting, response } from './answers';
-import { type Faults, SLOW_MS } from './faults';
+import { type FaultKind, type Faults, SLOW_MS } from './faults';
 import { carryOut } from './orders';
 
 export interface EppServerOptions {
@@ -61,6 +61,52 @@ async function serve(socket: Socket, crowded: boolean, options: EppServerOptions
 /** Commands that change something: only these meet faults, since a lost question harms nobody. */
 const CHANGING = ['renew', 'update', 'transfer', 'create', 'delete'];
 
+interface LogIn {
+  readonly command: Node;
+  readonly clTRID: string | null;
+  readonly crowded: boolean;
+}
+
+/** Opens a session (RFC 5730 section 2.9.1.1): once, by the right password, for extensions that are served. */
+function logIn(
+  socket: Socket,
+  session: { customer: Customer | null },
+  { command, clTRID, crowded }: LogIn,
+  { world, registrar }: EppServerOptions,
+): void {
+  const told = (result: Parameters<typeof response>[0]) =>
+    frame(response(result, clTRID, `${registrar.id}-${world.nextId++}`));
+  const customer = world.customers.get(registrar.id);
+  const right =
+    customer &&
+    textAt(command, 'login', 'clID') === customer.login &&
+    textAt(command, 'login', 'pw') === customer.password;
+  const asked = at(command, 'login', 'svcs', 'svcExtension')?.children.extURI ?? [];
+  const isServed = asked.every(({ text }) => (EXTENSIONS as readonly string[]).includes(text));
+  if (session.customer) socket.write(told({ code: 2002, reason: 'logged in already' }));
+  else if (crowded) socket.end(told({ code: 2502 }));
+  else if (!right) socket.end(told({ code: 2501 }));
+  else if (!isServed) socket.write(told({ code: 2103, reason: 'an extension that is not served here' }));
+  else {
+    session.customer = customer;
+    socket.write(told({ code: 1000 }));
+  }
+}
+
+/** The fault that strikes a command, if one waits for it. */
+function faultOf(command: Node, { registrar, faults }: EppServerOptions): FaultKind | null {
+  if (!CHANGING.some((verb) => at(command, verb))) return null;
+  return faults.strike(registrar.id, [
+    'slow',
+    'cut',
+    'garbage',
+    'duplicate',
+    'busy',
+    'result lost',
+    ...(at(command, 'renew') ? (['finished later'] as const) : []),
+  ]);
+}
+
 async function answer(
   socket: Socket,
   session: { customer: Customer | null },
@@ -94,27 +140,7 @@ async function answer(
     send(response({ code: 2005, reason: 'clTRID' }, clTRID, svTRID()));
     return;
   }
-  if (at(command, 'login')) {
-    const customer = world.customers.get(registrar.id);
-    const right =
-      customer &&
-      textAt(command, 'login', 'clID') === customer.login &&
-      textAt(command, 'login', 'pw') === customer.password;
-    if (session.customer) send(response({ code: 2002, reason: 'logged in already' }, clTRID, svTRID()));
-    else if (crowded) socket.end(frame(response({ code: 2502 }, clTRID, svTRID())));
-    else if (!right) socket.end(frame(response({ code: 2501 }, clTRID, svTRID())));
-    else if (
-      at(command, 'login', 'svcs', 'svcExtension')?.children.extURI?.some(
-        ({ text }) => !(EXTENSIONS as readonly string[]).includes(text),
-      )
-    )
-      send(response({ code: 2103, reason: 'an extension that is not served here' }, clTRID, svTRID()));
-    else {
-      session.customer = customer;
-      send(response({ code: 1000 }, clTRID, svTRID()));
-    }
-    return;
-  }
+  if (at(command, 'login')) return logIn(socket, session, { command, clTRID, crowded }, options);
   const { customer } = session;
   if (!customer) {
     send(response({ code: 2002, reason: 'log in first' }, clTRID, svTRID()));
@@ -131,18 +157,7 @@ async function answer(
     send(response({ code: 2306, reason: 'the reason given says too little' }, clTRID, svTRID()));
     return;
   }
-  const changes = CHANGING.some((verb) => at(command, verb));
-  const fault = changes
-    ? faults.strike(registrar.id, [
-        'slow',
-        'cut',
-        'garbage',
-        'duplicate',
-        'busy',
-        'result lost',
-        ...(at(command, 'renew') ? (['finished later'] as const) : []),
-      ])
-    : null;
+  const fault = faultOf(command, options);
   if (fault === 'busy') {
     send(response({ code: 2400, reason: 'busy, try again later' }, clTRID, svTRID()));
     return;

@@ -8,6 +8,7 @@ function month(at: Instant): string {
 }
 
 /** The office's five accounts, each with rules and troubles of its own. Every registrar is invented. */
+// Long because it is a list: each account with its rules.
 export function demoAccounts(now: Instant): AccountDraft[] {
   const base = {
     auctionDay: null,

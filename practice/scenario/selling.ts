@@ -1,34 +1,23 @@
-import { isRefusal } from '@/core/refusal';
 import { addDays, addYears, type Day, dayOf, formatInstant, type Instant } from '@/core/time';
 import { selectAccounts } from '@/database/accounts';
 import { insertBatch } from '@/database/changes';
 import { insertEntries } from '@/database/entries';
 import { stepListings, upsertListings } from '@/database/listings';
-import { selectMarketplaces } from '@/database/marketplaces';
 import { insertNames, selectNameIds } from '@/database/names';
-import { type Database, transaction } from '@/database/pool';
+import { transaction } from '@/database/pool';
 import { insertComparables } from '@/database/sales';
 import type { Deps } from '@/usecases/deps';
-import { saveMarketplace, saveMarketplaceLink, saveRate } from '@/usecases/marketplaces/marketplaces';
+import { saveRate } from '@/usecases/marketplaces/marketplaces';
 import { enterBid } from '@/usecases/selling/auctions';
 import { followSelling } from '@/usecases/selling/follow';
 import { saveListings } from '@/usecases/selling/listings';
 import { enterOffer } from '@/usecases/selling/offers';
 import { commitSale, stepSale } from '@/usecases/selling/sales';
-import { MARKETPLACE_RULES, MARKETPLACE_TITLE } from '../marketplace/market';
-import { MARKETPLACE_KEY } from '../marketplace/server';
+import { MARKETPLACE_TITLE } from '../marketplace/market';
 import { chanceFrom } from './chance';
 import { demoListings } from './market';
+import { must, ROOMS, seedMarketplaces } from './marketplaces';
 import { FIRST_HALVES, SECOND_HALVES } from './words';
-
-/** What a command of the scenario answered; a refusal is a mistake in the scenario. */
-function must<T>(answer: T): Exclude<T, { kind: 'refusal' }> {
-  if (isRefusal(answer)) throw new Error(answer.message);
-  return answer as Exclude<T, { kind: 'refusal' }>;
-}
-
-/** Another marketplace of the office, which has no link. */
-const ROOMS = 'Brackwater Rooms';
 
 /** Puts the selling of the demo into its ledger: marketplaces, rates, what is on offer, offers and bids, and what was sold before. */
 export async function seedSelling(deps: Deps, marketplacePort: number): Promise<void> {
@@ -41,96 +30,12 @@ export async function seedSelling(deps: Deps, marketplacePort: number): Promise<
     ['2026-01-01', 'GBP', 1.28],
   ] as const)
     must(await saveRate(deps, { from, currency, into: 'USD', factor }));
-  const { fees } = MARKETPLACE_RULES;
-  const hall = must(
-    await saveMarketplace(deps, {
-      label: MARKETPLACE_TITLE,
-      currencies: MARKETPLACE_RULES.currencies,
-      feesCurrency: 'USD',
-      ...fees,
-      membershipMinor: 0,
-      wholeUnits: true,
-      auctionDays: MARKETPLACE_RULES.auctionDays,
-      reviewHours: MARKETPLACE_RULES.reviewHours,
-      payoutSet: true,
-      attributes: [
-        { label: 'For adults only (18+)', options: [{ label: 'yes', minor: 0 }] },
-        { label: 'Shown at twelve partner halls too', options: [{ label: 'yes', minor: 0 }] },
-        { label: 'Paid placement', options: [{ label: 'first page for a week', minor: 4000 }] },
-      ],
-      categories: ['Boats', 'Coast', 'Crafts', 'Weather', 'Workshops'],
-      categoryMinor: 0,
-    }),
-  );
-  must(
-    await saveMarketplaceLink(deps, {
-      marketplaceId: hall,
-      url: `http://127.0.0.1:${marketplacePort}`,
-      key: MARKETPLACE_KEY,
-    }),
-  );
-  const rooms = must(
-    await saveMarketplace(deps, {
-      label: ROOMS,
-      currencies: ['USD', 'GBP'],
-      feesCurrency: 'USD',
-      percent: 20,
-      floorMinor: 1000,
-      steps: [
-        { fromMinor: 200_000, percent: 12 },
-        { fromMinor: 1_000_000, percent: 6 },
-      ],
-      saleFeeMinor: 0,
-      listingFeeMinor: 600,
-      membershipMinor: 0,
-      wholeUnits: true,
-      auctionDays: [4, 10],
-      reviewHours: 48,
-      payoutSet: true,
-      attributes: [],
-      categories: ['Craft', 'Sea', 'Trade'],
-      categoryMinor: 200,
-      csvColumns: [
-        { heading: 'Name', field: 'name' },
-        { heading: 'Asking', field: 'asking' },
-        { heading: 'Least offer', field: 'minimum offer' },
-        { heading: 'Money', field: 'currency' },
-        { heading: 'Shelf', field: 'category' },
-      ],
-    }),
-  );
-  must(
-    await saveMarketplace(deps, {
-      label: 'Lighterage List',
-      currencies: [],
-      feesCurrency: 'EUR',
-      percent: 9,
-      floorMinor: 0,
-      steps: [],
-      saleFeeMinor: 1500,
-      listingFeeMinor: 0,
-      membershipMinor: 12_000,
-      wholeUnits: true,
-      auctionDays: [],
-      reviewHours: 0,
-      payoutSet: false,
-      attributes: [],
-      categories: [],
-      categoryMinor: 0,
-    }),
-  );
+  const { hall, rooms } = await seedMarketplaces(deps, marketplacePort);
   await listAtHall(deps, hall);
   await offerByHand(deps, rooms);
   await soldBefore(deps, hall, rooms);
   await transaction(database, (tx) => insertComparables(tx, pastSales(now)));
   await followSelling(deps);
-}
-
-/** The demo's marketplace listens somewhere else after each start. */
-export async function moveMarketplace(database: Database, port: number): Promise<void> {
-  const hall = (await selectMarketplaces(database)).find(({ label }) => label === MARKETPLACE_TITLE);
-  if (hall?.linkUrl?.startsWith('http://127.0.0.1:'))
-    await database.query('update marketplaces set link_url = $2 where id = $1', [hall.id, `http://127.0.0.1:${port}`]);
 }
 
 async function listAtHall(deps: Deps, marketplaceId: number): Promise<void> {

@@ -56,6 +56,16 @@ describe('auctions', () => {
   test('bought at once it is over: the bid after it is refused', async () => {
     await begin();
     const auctionId = await own({ start: 10_000, reserve: 30_000, buyNow: 80_000 });
+    // Nothing written is neither a bid nor a purchase, and no reserve written does not take the reserve away.
+    for (const max of [undefined, '', ' '])
+      expect(await enterBid(desk.made.ledger, { auctionId, bidder: 'Ann', max })).toMatchObject({
+        code: 'price-missing',
+        field: 'max',
+      });
+    expect(await changeReserve(desk.made.ledger, { auctionId, reserve: '' })).toMatchObject({
+      code: 'price-missing',
+      field: 'reserve',
+    });
     must(await enterBid(desk.made.ledger, { auctionId, bidder: 'Ann', max: '150' }));
     must(await enterBid(desk.made.ledger, { auctionId, bidder: 'Ben', buyNow: true }));
     expect(await enterBid(desk.made.ledger, { auctionId, bidder: 'Ann', max: '700' })).toMatchObject({

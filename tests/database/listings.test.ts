@@ -7,14 +7,14 @@ import {
   saveMarketplaceLink,
   testMarketplace,
 } from '@/usecases/marketplaces/marketplaces';
-import { bringInSales } from '@/usecases/selling/comparables';
 import { followSelling } from '@/usecases/selling/follow';
-import { saveListings, sendListings } from '@/usecases/selling/listings';
+import { saveListings } from '@/usecases/selling/listings';
 import { listingsCsv } from '@/usecases/selling/listingsCsv';
 import { enterOffer, negotiation } from '@/usecases/selling/offers';
 import { pastedNames } from '@/usecases/selling/pricing';
 import { proveAtMarketplace } from '@/usecases/selling/prove';
 import { listingLines, sellingReport } from '@/usecases/selling/report';
+import { sendListings } from '@/usecases/selling/sendListings';
 import { markSeenLive, withdrawListingsById } from '@/usecases/selling/withdraw';
 import { TODAY } from './ledger';
 import { awaiting, booked, LISTING, listingOf, must, sellingDesk } from './marketplace';
@@ -274,19 +274,6 @@ test('the list of all: what each price leaves over what the name has cost', asyn
     // Names that have cost nothing press nobody.
     agenda: [],
   });
-});
-
-test('past sales of others come in from a table, once; what cannot be read is told by line', async () => {
-  await begin();
-  const table =
-    'Name,Price,Date,Marketplace\nkelpkiln.com,"$1,200",2026-03-09,Hall\nbad name,5,2026-01-01,\nfoghorn.net,80 EUR,2026-02-30,\nquayrope.org,95,2026-02-02,\n';
-  expect(await bringInSales(desk.made.ledger, table, 'USD')).toMatchObject({
-    added: 2,
-    known: 0,
-    refused: [{ line: 3 }, { line: 4 }],
-  });
-  expect(await bringInSales(desk.made.ledger, table, 'USD')).toMatchObject({ added: 0, known: 2 });
-  expect(await bringInSales(desk.made.ledger, 'a,b\n1,2', 'USD')).toMatchObject({ code: 'column-missing' });
 });
 
 describe('what is wrong does not go out', () => {

@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest';
 import { addDays, dayOf } from '@/core/time';
 import { undo } from '@/usecases/names/undo';
 import { followSelling } from '@/usecases/selling/follow';
-import { saveListings, sendListings } from '@/usecases/selling/listings';
+import { saveListings } from '@/usecases/selling/listings';
 import {
   answerOffer,
   buyerAnswers,
@@ -13,6 +13,7 @@ import {
 } from '@/usecases/selling/offers';
 import { sellingToday } from '@/usecases/selling/report';
 import { handOver, stepSale } from '@/usecases/selling/sales';
+import { sendListings } from '@/usecases/selling/sendListings';
 import { TODAY } from './ledger';
 import { awaiting, booked, LISTING, listingOf, must, sellingDesk } from './marketplace';
 

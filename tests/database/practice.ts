@@ -27,6 +27,43 @@ export interface LinkedLedger {
   close(): Promise<void>;
 }
 
+interface BroughtIn {
+  readonly names: readonly string[];
+  readonly end: Instant;
+  readonly accountId: number;
+  readonly registrar: Registrar;
+}
+
+/** The names at the account, and what its registrar charges for them. */
+function bringIn(ledger: TestLedger, { names, end, accountId, registrar }: BroughtIn): Promise<void> {
+  return transaction(ledger.database, async (tx) => {
+    const batch = await insertBatch(tx, {
+      at: TODAY,
+      by: 'office',
+      kind: 'import',
+      summary: 'made for a test',
+      undoes: null,
+    });
+    await insertNames(
+      tx,
+      batch,
+      names.map((ascii) => ({
+        ascii,
+        unicode: ascii,
+        ending: ascii.slice(ascii.indexOf('.') + 1),
+        fields: { account_id: accountId, term_end: formatInstant(end), setting: 'on' },
+      })),
+      TODAY,
+    );
+    const { renew = 0, restore = 0 } = registrar.prices.com ?? {};
+    const price = { ...RENEWAL, accountId, currency: registrar.currency };
+    await upsertPrices(tx, [
+      { ...price, yearMinor: renew },
+      { ...price, action: 'restore', yearMinor: restore },
+    ]);
+  });
+}
+
 export async function linkedLedger(
   names: readonly string[],
   end: Instant,
@@ -53,32 +90,7 @@ export async function linkedLedger(
     leadDays: registrar.leadDays,
     lateDays: registrar.lateDays,
   });
-  await transaction(ledger.database, async (tx) => {
-    const batch = await insertBatch(tx, {
-      at: TODAY,
-      by: 'office',
-      kind: 'import',
-      summary: 'made for a test',
-      undoes: null,
-    });
-    await insertNames(
-      tx,
-      batch,
-      names.map((ascii) => ({
-        ascii,
-        unicode: ascii,
-        ending: ascii.slice(ascii.indexOf('.') + 1),
-        fields: { account_id: accountId, term_end: formatInstant(end), setting: 'on' },
-      })),
-      TODAY,
-    );
-    const { renew = 0, restore = 0 } = registrar.prices.com ?? {};
-    const price = { ...RENEWAL, accountId, currency: registrar.currency };
-    await upsertPrices(tx, [
-      { ...price, yearMinor: renew },
-      { ...price, action: 'restore', yearMinor: restore },
-    ]);
-  });
+  await bringIn(ledger, { names, end, accountId, registrar });
   const saved = await saveLink(ledger, {
     accountId,
     host: '127.0.0.1',

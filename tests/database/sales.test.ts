@@ -7,7 +7,7 @@ import type { Deps } from '@/usecases/deps';
 import { removeLink } from '@/usecases/links/links';
 import { saveRate } from '@/usecases/marketplaces/marketplaces';
 import { drainChecks } from '@/usecases/records/check';
-import { pastSales } from '@/usecases/selling/comparables';
+import { bringInSales, pastSales } from '@/usecases/selling/comparables';
 import { followSelling } from '@/usecases/selling/follow';
 import { answerOffer, enterOffer, threadsOf } from '@/usecases/selling/offers';
 import { handOver, stepSale, transferCode } from '@/usecases/selling/sales';
@@ -235,4 +235,17 @@ test('selling comes along in a backup, and a name that is promised stays promise
   } finally {
     await other.close();
   }
+});
+
+test('past sales of others come in from a table, once; what cannot be read is told by line', async () => {
+  await begin();
+  const table =
+    'Name,Price,Date,Marketplace\nkelpkiln.com,"$1,200",2026-03-09,Hall\nbad name,5,2026-01-01,\nfoghorn.net,80 EUR,2026-02-30,\nquayrope.org,95,2026-02-02,\n';
+  expect(await bringInSales(desk.made.ledger, table, 'USD')).toMatchObject({
+    added: 2,
+    known: 0,
+    refused: [{ line: 3 }, { line: 4 }],
+  });
+  expect(await bringInSales(desk.made.ledger, table, 'USD')).toMatchObject({ added: 0, known: 2 });
+  expect(await bringInSales(desk.made.ledger, 'a,b\n1,2', 'USD')).toMatchObject({ code: 'column-missing' });
 });

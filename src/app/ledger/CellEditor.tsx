@@ -1,9 +1,10 @@
 'use client';
-import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
+import { type KeyboardEvent, type RefObject, useEffect, useRef, useState } from 'react';
 import { Popover } from 'react-aria-components';
 import styled from 'styled-components';
 import { type Amount, formatDecimal } from '@/core/money';
 import { isRefusal, type Refusal } from '@/core/refusal';
+import { readPhrases } from '@/formats/lists/readWords';
 import { readTyped, spellAmount, typedAmount } from '@/ui/text/figures';
 import { editNamesAction } from '../acts/edit/actions';
 import { useAct } from '../acts/useAct';
@@ -65,10 +66,7 @@ function editOf(row: RowView, column: ColumnId, text: string, homeCurrency: stri
         : { asking: { amount: formatDecimal(read), currency: read.currency } };
     }
     case 'tags': {
-      const tags = written
-        .split(',')
-        .map((tag) => tag.trim())
-        .filter((tag) => tag !== '');
+      const tags = readPhrases(written);
       return { addTags: tags, removeTags: row.name.tags.filter((tag) => !tags.includes(tag)) };
     }
     case 'notes':
@@ -129,12 +127,6 @@ export function CellEditor({ row, column, onEnd }: { row: RowView; column: Colum
       </Line>
     );
   }
-  const understood =
-    read === null || text === textOf(row, column)
-      ? null
-      : isRefusal(read)
-        ? read.message
-        : `read as ${spellAmount(read)}`;
   return (
     <>
       <Line
@@ -147,17 +139,25 @@ export function CellEditor({ row, column, onEnd }: { row: RowView; column: Colum
         onKeyDown={onKeyDown}
         onBlur={() => void end(true)}
       />
-      <Understood
-        triggerRef={field}
-        isNonModal
-        isOpen={understood !== null}
-        placement="bottom start"
-        aria-label="What was read"
-      >
-        <span id="read-as" role="status" className={isRefusal(read) ? 'caution' : 'soft'}>
-          {understood}
-        </span>
-      </Understood>
+      <ReadAs field={field} read={text === textOf(row, column) ? null : read} />
     </>
+  );
+}
+
+/** What was understood of an amount while it is typed, or why it was not. */
+function ReadAs({ field, read }: { field: RefObject<HTMLInputElement | null>; read: Amount | Refusal | null }) {
+  const understood = read === null ? null : isRefusal(read) ? read.message : `read as ${spellAmount(read)}`;
+  return (
+    <Understood
+      triggerRef={field}
+      isNonModal
+      isOpen={understood !== null}
+      placement="bottom start"
+      aria-label="What was read"
+    >
+      <span id="read-as" role="status" className={isRefusal(read) ? 'caution' : 'soft'}>
+        {understood}
+      </span>
+    </Understood>
   );
 }

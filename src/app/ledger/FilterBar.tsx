@@ -55,18 +55,7 @@ export function FilterBar({ view, onChange, tags, views, columns, query }: Filte
         value={view.text}
         onChange={(event) => set({ text: event.target.value })}
       />
-      <FilterChip
-        label="due within"
-        text={view.dueWithinDays === null ? 'due any time' : `due within ${view.dueWithinDays} days`}
-        set={view.dueWithinDays !== null}
-        onClear={() => set({ dueWithinDays: null })}
-      >
-        {DAYS.map((days) => (
-          <Button key={days} data-kind="plain" onPress={() => set({ dueWithinDays: days })}>
-            within {days} days
-          </Button>
-        ))}
-      </FilterChip>
+      <DueChip view={view} set={set} />
       <ChecksChip
         label="account"
         values={view.accountIds}
@@ -120,6 +109,24 @@ export function FilterBar({ view, onChange, tags, views, columns, query }: Filte
         <ButtonLink href="/ledger/add">Add names</ButtonLink>
       </Right>
     </Bar>
+  );
+}
+
+/** How soon a deadline has to come. */
+function DueChip({ view, set }: { view: LedgerView; set: (change: Partial<LedgerView>) => void }) {
+  return (
+    <FilterChip
+      label="due within"
+      text={view.dueWithinDays === null ? 'due any time' : `due within ${view.dueWithinDays} days`}
+      set={view.dueWithinDays !== null}
+      onClear={() => set({ dueWithinDays: null })}
+    >
+      {DAYS.map((days) => (
+        <Button key={days} data-kind="plain" onPress={() => set({ dueWithinDays: days })}>
+          within {days} days
+        </Button>
+      ))}
+    </FilterChip>
   );
 }
 

@@ -33,13 +33,11 @@ const StillEditDialog = memo(EditDialog);
 const StillSwitchDialog = memo(SwitchDialog);
 const StillDropDialog = memo(DropDialog);
 
+type Chosen = ReturnType<typeof useChosen>;
 type OpenDialog = 'edit' | 'drop' | Switch | null;
 
 export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: readonly SavedView[] }) {
   const router = useRouter();
-  const plan = useRenew();
-  const check = useCheck();
-  const list = useList();
   const { view, show, columns: savedColumns } = useView();
   const query = useMemo(() => queryFromView(view).toString(), [view]);
   const { worker, meta, problem, reload } = useLedger();
@@ -51,16 +49,7 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
   const closeDialog = useCallback(() => setDialog(null), []);
 
   const total = rows.total ?? 0;
-  const filtered = meta !== null && total < meta.names;
-  const sortWords = LEDGER_COLUMNS[sortColumn(view, columns.shown)].label.toLowerCase();
-  useTitle(
-    meta === null
-      ? 'Ledger'
-      : filtered
-        ? `${total.toLocaleString('en')} of ${namesWords(meta.names)}`
-        : namesWords(meta.names),
-    view.sort === 'deadline' ? 'by next deadline' : `by ${sortWords}`,
-  );
+  useLedgerTitle(view, total, sortColumn(view, columns.shown));
 
   const { grid, setEditing } = useEditableGrid(rows.day, columns, [view, daysAhead]);
 
@@ -79,21 +68,7 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
     } else router.push(`/ledger/${encodeURIComponent(row.name.ascii)}`);
   };
 
-  const renew = async () => {
-    if (chosen.count > chosen.rows.length) {
-      report({ text: 'Renew up to 1,000 names at a time. Choose fewer.', problem: true });
-      return;
-    }
-    await plan(chosen.rows.map((row) => ({ nameId: row.name.id, years: row.policy.terms.renew.least })));
-  };
-
-  const act = (what: ChosenAct) => {
-    if (what === 'renew') void renew();
-    else if (what === 'check') void check(chosen.rows);
-    else if (what === 'sell') list(chosen.ids);
-    else if (what === 'clear') chosen.clear();
-    else setDialog(what);
-  };
+  const act = useChosenAct(chosen, setDialog);
 
   // Until the sums of the chosen names are there, none are shown: those of the whole view would be said of them.
   const totals = chosen.count > 0 ? chosen.totals : rows.totals;
@@ -134,6 +109,39 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
       <ChosenDialogs dialog={dialog} chosen={chosen} tags={tags} onClose={closeDialog} />
     </>
   );
+}
+
+/** How many names the view shows of how many, and in which order. */
+function useLedgerTitle(view: LedgerView, total: number, sortedBy: ColumnId): void {
+  const { meta } = useLedger();
+  const names = meta?.names ?? 0;
+  const count = total < names ? `${total.toLocaleString('en')} of ${namesWords(names)}` : namesWords(names);
+  useTitle(
+    meta === null ? 'Ledger' : count,
+    view.sort === 'deadline' ? 'by next deadline' : `by ${LEDGER_COLUMNS[sortedBy].label.toLowerCase()}`,
+  );
+}
+
+/** What is done with the chosen names: at once, or in the dialog that it opens. */
+function useChosenAct(chosen: Chosen, onOpen: (dialog: OpenDialog) => void): (what: ChosenAct) => void {
+  const plan = useRenew();
+  const check = useCheck();
+  const list = useList();
+  const renew = async () => {
+    if (chosen.count > chosen.rows.length) {
+      report({ text: 'Renew up to 1,000 names at a time. Choose fewer.', problem: true });
+      return;
+    }
+    await plan(chosen.rows.map((row) => ({ nameId: row.name.id, years: row.policy.terms.renew.least })));
+  };
+
+  return (what: ChosenAct) => {
+    if (what === 'renew') void renew();
+    else if (what === 'check') void check(chosen.rows);
+    else if (what === 'sell') list(chosen.ids);
+    else if (what === 'clear') chosen.clear();
+    else onOpen(what);
+  };
 }
 
 /** The column that shows the order: the first shown one that sorts by the view's key. */
@@ -189,7 +197,7 @@ function NothingShown({ isEmpty, onShowAll }: { isEmpty: boolean; onShowAll: () 
 
 interface ChosenDialogsProps {
   readonly dialog: OpenDialog;
-  readonly chosen: ReturnType<typeof useChosen>;
+  readonly chosen: Chosen;
   readonly tags: readonly string[];
   readonly onClose: () => void;
 }

@@ -28,6 +28,13 @@ const DANGEROUS = new Set<DifferenceKind>([
 ]);
 const MOST_ROWS = 200;
 
+interface Row {
+  readonly name: DifferingName;
+  readonly difference: DifferingName['differences'][number];
+}
+
+const keyOf = ({ name, difference }: Row) => `${name.nameId} ${difference.kind}`;
+
 /** What differs between ledger and record, the most dangerous first; taken over or dismissed, one or many. */
 export function Differences({ names, progress }: { names: readonly DifferingName[]; progress: CheckProgress }) {
   const router = useRouter();
@@ -35,7 +42,6 @@ export function Differences({ names, progress }: { names: readonly DifferingName
   const { style, reload } = useLedger();
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const rows = names.flatMap((name) => name.differences.map((difference) => ({ name, difference })));
-  const keyOf = ({ name, difference }: (typeof rows)[number]) => `${name.nameId} ${difference.kind}`;
   const picked = rows.filter((row) => chosen.has(keyOf(row)));
   const asked = picked.map(({ name, difference }) => ({ nameId: name.nameId, kind: difference.kind }));
 
@@ -80,52 +86,66 @@ export function Differences({ names, progress }: { names: readonly DifferingName
           Dismiss {picked.length}
         </Button>
       </Actions>
-      <Wide>
-        <Ruled aria-label="Differences">
-          <thead>
-            <tr>
-              <th>Name</th>
-              <th>What differs</th>
-              <th>Account</th>
-              <th>Seen</th>
-            </tr>
-          </thead>
-          <tbody>
-            {rows.slice(0, MOST_ROWS).map((row) => {
-              const { name, difference } = row;
-              return (
-                <tr key={keyOf(row)}>
-                  <td className="whole">
-                    <Check
-                      isSelected={chosen.has(keyOf(row))}
-                      onChange={(on) =>
-                        setChosen(
-                          new Set(on ? [...chosen, keyOf(row)] : [...chosen].filter((key) => key !== keyOf(row))),
-                        )
-                      }
-                      aria-label={`Choose ${name.unicode}: ${difference.kind}`}
-                    />{' '}
-                    <Link href={`/ledger/${encodeURIComponent(name.ascii)}`} className="name">
-                      {name.unicode}
-                    </Link>
-                  </td>
-                  <td className={DANGEROUS.has(difference.kind) ? 'caution' : undefined}>
-                    {differenceWords(difference)}
-                  </td>
-                  <td>{name.account}</td>
-                  <td>{dayWords(name.seenAt, style)}</td>
-                </tr>
-              );
-            })}
-          </tbody>
-        </Ruled>
-      </Wide>
+      <DifferencesTable
+        rows={rows.slice(0, MOST_ROWS)}
+        chosen={chosen}
+        onChoose={(key, on) => setChosen(new Set(on ? [...chosen, key] : [...chosen].filter((one) => one !== key)))}
+      />
       {rows.length > MOST_ROWS && (
         <p className="soft">
           The first {MOST_ROWS} of {rows.length}.
         </p>
       )}
     </Section>
+  );
+}
+
+interface DifferencesTableProps {
+  readonly rows: readonly Row[];
+  readonly chosen: ReadonlySet<string>;
+  readonly onChoose: (key: string, isChosen: boolean) => void;
+}
+
+/** Each difference with its account and the day on which it was seen. */
+function DifferencesTable({ rows, chosen, onChoose }: DifferencesTableProps) {
+  const { style } = useLedger();
+  return (
+    <Wide>
+      <Ruled aria-label="Differences">
+        <thead>
+          <tr>
+            <th>Name</th>
+            <th>What differs</th>
+            <th>Account</th>
+            <th>Seen</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row) => {
+            const { name, difference } = row;
+            return (
+              <tr key={keyOf(row)}>
+                <td className="whole">
+                  <Check
+                    isSelected={chosen.has(keyOf(row))}
+                    onChange={(on) => onChoose(keyOf(row), on)}
+                    aria-label={`Choose ${name.unicode}: ${difference.kind}`}
+                  />{' '}
+                  <Link href={`/ledger/${encodeURIComponent(name.ascii)}`} className="name">
+                    {name.unicode}
+                  </Link>
+                </td>
+                <td className={DANGEROUS.has(difference.kind) ? 'caution' : undefined}>
+                  {differenceWords(difference)}
+                </td>
+                <td>{name.account}</td>
+                <td>{dayWords(name.seenAt, style)}</td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </Ruled>
+    </Wide>
   );
 }
 

@@ -1,9 +1,10 @@
 'use client';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
+import { type Refusal, refuse } from '@/core/refusal';
 import { Button } from '@/ui/controls/Button';
 import { Field } from '@/ui/controls/Field';
-import { Form } from '@/ui/controls/Form';
+import { Form, textOf } from '@/ui/controls/Form';
 import { Actions } from '@/ui/overlay/Dialog';
 import { Page, Section } from '@/ui/text/Sheet';
 import { Progress } from '@/ui/text/States';
@@ -36,7 +37,6 @@ export function RecordScreen({
   const { worker, meta, reload } = useLedger();
   const [progress, setProgress] = useState(first);
   const [total, setTotal] = useState(0);
-  const [wanted, setWanted] = useState('');
   useTitle('Registration record', 'is it still true?');
 
   const isChecking = total > 0 && progress.waiting > 0;
@@ -63,20 +63,7 @@ export function RecordScreen({
   return (
     <Page>
       <Section>
-        <Form
-          aria-label="Look up any name"
-          refused={null}
-          onSubmit={() => {
-            if (wanted.trim() !== '') router.push(`/record/${encodeURIComponent(wanted.trim())}`);
-          }}
-        >
-          <Actions style={{ alignItems: 'end' }}>
-            <Field label="Look up any name" value={wanted} onChange={setWanted} placeholder="kelpkiln.com" />
-            <Button type="submit" isDisabled={wanted.trim() === ''}>
-              Look it up
-            </Button>
-          </Actions>
-        </Form>
+        <LookUpForm />
         <Actions>
           <Button data-kind="primary" isDisabled={!meta || isChecking} onPress={() => void checkAll()}>
             Check {meta ? namesWords(meta.names) : 'every name'} now
@@ -103,5 +90,24 @@ export function RecordScreen({
       <ListPart />
       <PastePart />
     </Page>
+  );
+}
+
+/** Any name, one's own or not. */
+function LookUpForm() {
+  const router = useRouter();
+  const [refused, setRefused] = useState<Refusal | null>(null);
+  const lookUp = (form: FormData) => {
+    const wanted = textOf(form, 'name');
+    if (wanted === '') setRefused(refuse('name-missing', 'Write a name, like kelpkiln.com.', 'name'));
+    else router.push(`/record/${encodeURIComponent(wanted)}`);
+  };
+  return (
+    <Form aria-label="Look up any name" refused={refused} onSubmit={lookUp}>
+      <Actions style={{ alignItems: 'end' }}>
+        <Field name="name" label="Look up any name" placeholder="kelpkiln.com" />
+        <Button type="submit">Look it up</Button>
+      </Actions>
+    </Form>
   );
 }

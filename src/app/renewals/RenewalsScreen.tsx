@@ -1,30 +1,19 @@
 'use client';
-import Link from 'next/link';
 import { useEffect, useMemo, useState } from 'react';
 import type { Switch } from '@/core/ledger';
-import { type Amount, sumByCurrency } from '@/core/money';
-import { addDays, type Instant } from '@/core/time';
-import { Button } from '@/ui/controls/Button';
+import { addDays } from '@/core/time';
 import { Choice } from '@/ui/controls/Field';
 import { Actions } from '@/ui/overlay/Dialog';
-import { Page, Ruled, Section } from '@/ui/text/Sheet';
+import { Page, Section } from '@/ui/text/Sheet';
 import { Failed, Loading } from '@/ui/text/States';
-import { amountsWords, dayWords, namesWords } from '@/ui/text/words';
-import { SWITCH_WORDS, SwitchDialog, switchesRequested } from '../acts/switch/SwitchDialog';
+import { SwitchDialog } from '../acts/switch/SwitchDialog';
 import { useTitle } from '../frame/Frame';
 import { useDay, useLedger } from '../frame/LedgerProvider';
 import type { ContradictingRow, FundingView, RowView } from '../frame/views';
 import { AccountFundingPart } from './AccountFundingPart';
 import { Contradictions } from './Contradictions';
 import { FundingTable } from './FundingTable';
-
-interface OpenRenewalLine {
-  readonly id: string;
-  readonly status: string;
-  readonly madeAt: Instant;
-  readonly names: number;
-  readonly totals: readonly Amount[];
-}
+import { type OpenRenewalLine, OpenRuns, RequestedSwitches } from './OpenOrders';
 
 const RANGES = [
   { value: '30', text: '30 days' },
@@ -37,7 +26,7 @@ const MOST_CONTRADICTIONS = 40;
 
 /** What will be charged where and whether it will pass, what contradicts itself, and what is begun and not confirmed. */
 export function RenewalsScreen({ open, account }: { open: readonly OpenRenewalLine[]; account: number | null }) {
-  const { worker, meta, problem, style, today, reload } = useLedger();
+  const { worker, meta, problem, today, reload } = useLedger();
   const { day } = useDay();
   const [range, setRange] = useState<Range>('365');
   const [fundings, setFundings] = useState<readonly FundingView[] | null>(null);
@@ -77,76 +66,8 @@ export function RenewalsScreen({ open, account }: { open: readonly OpenRenewalLi
       </Section>
       {shown && <AccountFundingPart key={shown.account.id} funding={shown} until={until} />}
       <Contradictions rows={contradicting} onSwitch={(row) => confirm(row, 'auto-renew')} />
-      {open.length > 0 && (
-        <Section>
-          <h2>Runs that are not settled</h2>
-          <Ruled>
-            <thead>
-              <tr>
-                <th>Begun</th>
-                <th>Names</th>
-                <th className="figure">Quoted</th>
-                <th>Status</th>
-              </tr>
-            </thead>
-            <tbody>
-              {open.map((renewal) => (
-                <tr key={renewal.id}>
-                  <td>
-                    <Link href={`/renewals/${renewal.id}`}>{dayWords(renewal.madeAt, style)}</Link>
-                  </td>
-                  <td>{namesWords(renewal.names)}</td>
-                  <td className="figure">{amountsWords(sumByCurrency(renewal.totals))}</td>
-                  <td>{renewal.status}</td>
-                </tr>
-              ))}
-            </tbody>
-          </Ruled>
-        </Section>
-      )}
-      {requested.length > 0 && (
-        <Section>
-          <h2>Requested, not confirmed</h2>
-          <Ruled aria-label="Requested, not confirmed">
-            <thead>
-              <tr>
-                <th>Name</th>
-                <th>Ledger</th>
-                <th>Requested</th>
-                <th>
-                  <span className="visually-hidden">Act</span>
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              {requested.flatMap((row) =>
-                switchesRequested(row).map(({ what, setting, to }) => (
-                  <tr key={`${row.name.id} ${what}`}>
-                    <td>
-                      <Link href={`/ledger/${encodeURIComponent(row.name.ascii)}`} className="name">
-                        {row.name.unicode}
-                      </Link>
-                    </td>
-                    <td>
-                      {SWITCH_WORDS[what].toLowerCase()} {setting}
-                    </td>
-                    <td>{to}</td>
-                    <td className="figure">
-                      <Button
-                        data-kind="plain"
-                        onPress={() => confirm(row, what)}
-                        aria-label={`Confirm ${SWITCH_WORDS[what].toLowerCase()} of ${row.name.unicode}`}
-                      >
-                        Confirm…
-                      </Button>
-                    </td>
-                  </tr>
-                )),
-              )}
-            </tbody>
-          </Ruled>
-        </Section>
-      )}
+      <OpenRuns runs={open} />
+      <RequestedSwitches rows={requested} onConfirm={confirm} />
       <SwitchDialog
         what={confirmWhat}
         isOpen={confirming.length > 0}

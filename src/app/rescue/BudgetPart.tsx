@@ -16,35 +16,17 @@ import { saveSaleOddsAction } from './actions';
 
 const percentOf = (share: number) => String(Math.round(share * 10_000) / 100);
 
+interface BudgetPartProps {
+  readonly odds: Settings['saleOdds'];
+  readonly currencies: readonly string[];
+  readonly onChoose: (nameIds: readonly number[], currency: string) => void;
+}
+
 /** What is assumed of selling, and how far a given budget goes. */
-export function BudgetPart({
-  odds,
-  currencies,
-  onChoose,
-}: {
-  odds: Settings['saleOdds'];
-  currencies: readonly string[];
-  onChoose: (nameIds: readonly number[], currency: string) => void;
-}) {
-  const { worker, reload } = useLedger();
-  const [chance, setChance] = useState(percentOf(odds.chance));
-  const [commission, setCommission] = useState(percentOf(odds.commission));
+export function BudgetPart({ odds, currencies, onChoose }: BudgetPartProps) {
+  const { worker } = useLedger();
   const [currency, setCurrency] = useState(currencies[0] ?? 'USD');
   const [budget, setBudget] = useState<Amount | null>(null);
-  const [unread, setUnread] = useState<{ chance?: string; commission?: string }>({});
-
-  const saveOdds = async () => {
-    if (chance === percentOf(odds.chance) && commission === percentOf(odds.commission)) return;
-    const [likely, kept] = [readPercent(chance), readPercent(commission)];
-    setUnread({
-      ...(isRefusal(likely) ? { chance: likely.message } : {}),
-      ...(isRefusal(kept) ? { commission: kept.message } : {}),
-    });
-    if (isRefusal(likely) || isRefusal(kept)) return;
-    const answer = await saveSaleOddsAction({ chance: likely / 100, commission: kept / 100 });
-    if (isRefusal(answer)) report({ text: answer.message, problem: true });
-    else await reload();
-  };
 
   const choose = async () => {
     if (!worker || budget === null) return;
@@ -61,22 +43,7 @@ export function BudgetPart({
   return (
     <Section aria-label="Chances and budget">
       <Fields>
-        <Field
-          label="Chance of a sale in a year, percent"
-          value={chance}
-          onChange={setChance}
-          problem={unread.chance ?? null}
-          onBlur={() => void saveOdds()}
-          inputMode="decimal"
-        />
-        <Field
-          label="Commission, percent"
-          value={commission}
-          onChange={setCommission}
-          problem={unread.commission ?? null}
-          onBlur={() => void saveOdds()}
-          inputMode="decimal"
-        />
+        <OddsFields odds={odds} />
         <AmountField
           key={currency}
           label={`Budget, ${currency}`}
@@ -101,5 +68,46 @@ export function BudgetPart({
         </Button>
       </Actions>
     </Section>
+  );
+}
+
+/** What a verdict reckons with: kept as soon as a field is left. */
+function OddsFields({ odds }: { odds: Settings['saleOdds'] }) {
+  const { reload } = useLedger();
+  const [chance, setChance] = useState(percentOf(odds.chance));
+  const [commission, setCommission] = useState(percentOf(odds.commission));
+  const [unread, setUnread] = useState<{ chance?: string; commission?: string }>({});
+  const saveOdds = async () => {
+    if (chance === percentOf(odds.chance) && commission === percentOf(odds.commission)) return;
+    const [likely, kept] = [readPercent(chance), readPercent(commission)];
+    setUnread({
+      ...(isRefusal(likely) ? { chance: likely.message } : {}),
+      ...(isRefusal(kept) ? { commission: kept.message } : {}),
+    });
+    if (isRefusal(likely) || isRefusal(kept)) return;
+    const answer = await saveSaleOddsAction({ chance: likely / 100, commission: kept / 100 });
+    if (isRefusal(answer)) report({ text: answer.message, problem: true });
+    else await reload();
+  };
+
+  return (
+    <>
+      <Field
+        label="Chance of a sale in a year, percent"
+        value={chance}
+        onChange={setChance}
+        problem={unread.chance ?? null}
+        onBlur={() => void saveOdds()}
+        inputMode="decimal"
+      />
+      <Field
+        label="Commission, percent"
+        value={commission}
+        onChange={setCommission}
+        problem={unread.commission ?? null}
+        onBlur={() => void saveOdds()}
+        inputMode="decimal"
+      />
+    </>
   );
 }

@@ -42,9 +42,8 @@ const Foot = styled.footer`
 /** What is past its term or going there because nothing keeps it, with a verdict, a budget, and what is dropped. */
 export function RescueScreen({ odds, going }: { odds: Settings['saleOdds']; going: readonly DropRow[] }) {
   const router = useRouter();
-  const renew = useRenew();
   const { act } = useAct();
-  const { worker, meta, problem, style, homeCurrency, reload } = useLedger();
+  const { worker, meta, problem, homeCurrency, reload } = useLedger();
   const [view, setView] = useState<RescueView | null>(null);
   const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
   const [deciding, setDeciding] = useState<RescueRow | null>(null);
@@ -80,12 +79,6 @@ export function RescueScreen({ odds, going }: { odds: Settings['saleOdds']; goin
   if (view === null || meta === null) return <Loading text="Looking what can be saved" />;
   const { rows, pendingDelete, refundable, dropping } = view;
   const picked = rows.filter(({ row }) => chosen.has(row.name.id));
-  const toRestore = picked.filter(({ row }) => row.phase === 'redemption');
-  const toRenew = picked.filter(({ row }) => row.phase !== 'redemption' && row.phase !== 'pending restore');
-  const costs = (list: readonly RescueRow[]) =>
-    amountsWords(sumByCurrency(list.flatMap(({ judgement }) => judgement.cost ?? [])));
-  const items = (list: readonly RescueRow[]) =>
-    list.map(({ row }) => ({ nameId: row.name.id, years: row.policy.terms.renew.least }));
   const currencies = [...new Set(rows.flatMap(({ judgement }) => judgement.cost?.currency ?? []))].sort(
     (a, b) => Number(b === homeCurrency) - Number(a === homeCurrency) || (a < b ? -1 : 1),
   );
@@ -103,28 +96,7 @@ export function RescueScreen({ odds, going }: { odds: Settings['saleOdds']; goin
         <>
           <BudgetPart odds={odds} currencies={currencies} onChoose={(ids) => setChosen(new Set(ids))} />
           {/* Before the table, so that it is next after the budget for who goes by keyboard; shown at the foot. */}
-          {picked.length > 0 && (
-            <Foot aria-label="Chosen names">
-              <b>{namesWords(picked.length)} chosen</b>
-              <span>
-                in all <b>{costs(picked)}</b>
-              </span>
-              <div>
-                {toRenew.length > 0 && (
-                  <Button onPress={() => void renew(items(toRenew))}>
-                    Renew {namesWords(toRenew.length)} for {costs(toRenew)}…
-                  </Button>
-                )}
-                {toRestore.length > 0 && (
-                  <Button onPress={() => void renew(items(toRestore), 'restore')}>
-                    Restore {namesWords(toRestore.length)} for {costs(toRestore)}…
-                  </Button>
-                )}
-                <Button onPress={() => setLeaving(picked.map(({ row }) => row))}>Drop…</Button>
-                <Button onPress={() => setChosen(new Set())}>Clear</Button>
-              </div>
-            </Foot>
-          )}
+          {picked.length > 0 && <ChosenFoot picked={picked} onDrop={setLeaving} onClear={() => setChosen(new Set())} />}
           <Section aria-label="Names in danger">
             <h2>In danger: {namesWords(rows.length)}, the dearest waiting first</h2>
             <RescueTable rows={rows} chosen={chosen} onChoose={choose} onDecide={(about) => void decide(about)} />
@@ -132,33 +104,78 @@ export function RescueScreen({ odds, going }: { odds: Settings['saleOdds']; goin
         </>
       )}
       <RefundPart rows={refundable} />
-      {pendingDelete.length > 0 && (
-        <Section aria-label="Pending delete">
-          <h2>Pending delete: nothing can be done</h2>
-          <Ruled aria-label="Pending delete">
-            <tbody>
-              {pendingDelete.map((row) => (
-                <tr key={row.name.id}>
-                  <td>
-                    <Link href={`/ledger/${encodeURIComponent(row.name.ascii)}`} className="name">
-                      {row.name.unicode}
-                    </Link>
-                  </td>
-                  <td>
-                    available to anyone from {row.marks ? dayWords(row.marks.release, style) : ''} at the earliest
-                  </td>
-                  <td className="figure">
-                    <Link href={`/record/${encodeURIComponent(row.name.ascii)}`}>Watch for its release</Link>
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </Ruled>
-        </Section>
-      )}
+      {pendingDelete.length > 0 && <PendingDelete rows={pendingDelete} />}
       <DroppingPart rows={dropping} going={going} onKeep={(row) => void keep(row)} />
       <DecideDialog about={deciding} onClose={() => setDeciding(null)} />
       <DropDialog isOpen={leaving.length > 0} onClose={() => setLeaving([])} rows={leaving} />
     </Page>
+  );
+}
+
+/** What can be done with the chosen names, and for how much. */
+function ChosenFoot({
+  picked,
+  onDrop,
+  onClear,
+}: {
+  picked: readonly RescueRow[];
+  onDrop: (rows: readonly RowView[]) => void;
+  onClear: () => void;
+}) {
+  const renew = useRenew();
+  const toRestore = picked.filter(({ row }) => row.phase === 'redemption');
+  const toRenew = picked.filter(({ row }) => row.phase !== 'redemption' && row.phase !== 'pending restore');
+  const costs = (list: readonly RescueRow[]) =>
+    amountsWords(sumByCurrency(list.flatMap(({ judgement }) => judgement.cost ?? [])));
+  const items = (list: readonly RescueRow[]) =>
+    list.map(({ row }) => ({ nameId: row.name.id, years: row.policy.terms.renew.least }));
+  return (
+    <Foot aria-label="Chosen names">
+      <b>{namesWords(picked.length)} chosen</b>
+      <span>
+        in all <b>{costs(picked)}</b>
+      </span>
+      <div>
+        {toRenew.length > 0 && (
+          <Button onPress={() => void renew(items(toRenew))}>
+            Renew {namesWords(toRenew.length)} for {costs(toRenew)}…
+          </Button>
+        )}
+        {toRestore.length > 0 && (
+          <Button onPress={() => void renew(items(toRestore), 'restore')}>
+            Restore {namesWords(toRestore.length)} for {costs(toRestore)}…
+          </Button>
+        )}
+        <Button onPress={() => onDrop(picked.map(({ row }) => row))}>Drop…</Button>
+        <Button onPress={onClear}>Clear</Button>
+      </div>
+    </Foot>
+  );
+}
+
+/** What nobody can save any more, with the day from which anyone may have it. */
+function PendingDelete({ rows }: { rows: readonly RowView[] }) {
+  const { style } = useLedger();
+  return (
+    <Section aria-label="Pending delete">
+      <h2>Pending delete: nothing can be done</h2>
+      <Ruled aria-label="Pending delete">
+        <tbody>
+          {rows.map((row) => (
+            <tr key={row.name.id}>
+              <td>
+                <Link href={`/ledger/${encodeURIComponent(row.name.ascii)}`} className="name">
+                  {row.name.unicode}
+                </Link>
+              </td>
+              <td>available to anyone from {row.marks ? dayWords(row.marks.release, style) : ''} at the earliest</td>
+              <td className="figure">
+                <Link href={`/record/${encodeURIComponent(row.name.ascii)}`}>Watch for its release</Link>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </Ruled>
+    </Section>
   );
 }

@@ -8,23 +8,18 @@ import { Ruled } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
 import { amountsWords, dayWords, deadlineFigures, outlookWords, untilWords } from '@/ui/text/words';
 import { useLedger } from '../frame/LedgerProvider';
-import type { RescueRow, RowView } from '../frame/views';
+import type { RescueRow } from '../frame/views';
 import { reasonWords, VERDICT_WORDS } from './verdictWords';
 
+interface RescueTableProps {
+  readonly rows: readonly RescueRow[];
+  readonly chosen: ReadonlySet<number>;
+  readonly onChoose: (nameId: number, isChosen: boolean) => void;
+  readonly onDecide: (row: RescueRow) => void;
+}
+
 /** Names in danger, the dearest waiting first: last days, costs, what was spent and asked, and the verdict. */
-export function RescueTable({
-  rows,
-  chosen,
-  onChoose,
-  onDecide,
-}: {
-  rows: readonly RescueRow[];
-  chosen: ReadonlySet<number>;
-  onChoose: (nameId: number, isChosen: boolean) => void;
-  onDecide: (row: RescueRow) => void;
-}) {
-  const { meta, style, homeCurrency, today } = useLedger();
-  const account = (row: RowView) => meta?.rules.accounts.find((one) => one.id === row.name.accountId)?.label;
+export function RescueTable({ rows, chosen, onChoose, onDecide }: RescueTableProps) {
   return (
     <Wide>
       <Ruled aria-label="Names in danger">
@@ -42,56 +37,68 @@ export function RescueTable({
           </tr>
         </thead>
         <tbody>
-          {rows.map((one) => {
-            const { row, judgement } = one;
-            const { marks, phase } = row;
-            const late = phase === 'redemption' || phase === 'pending restore';
-            return (
-              <tr key={row.name.id}>
-                <td className="whole">
-                  <Check
-                    isSelected={chosen.has(row.name.id)}
-                    onChange={(isChosen) => onChoose(row.name.id, isChosen)}
-                    aria-label={`Choose ${row.name.unicode}`}
-                  />{' '}
-                  <Link href={`/ledger/${encodeURIComponent(row.name.ascii)}`} className="name">
-                    {row.name.unicode}
-                  </Link>
-                  <div className="soft">{account(row)}</div>
-                </td>
-                <td className={late ? 'caution' : undefined}>{outlookWords(row.outlook, style)}</td>
-                <td className="whole">
-                  {marks === null ? '' : late ? 'over' : untilWords(renewableUntil(marks, today), style)}
-                </td>
-                <td className="whole">
-                  {marks === null
-                    ? ''
-                    : marks.redemptionEnd > marks.deletion
-                      ? untilWords(marks.redemptionEnd, style)
-                      : 'none'}
-                </td>
-                <td className="whole">{marks === null ? '' : dayWords(marks.release, style)}</td>
-                <td className="figure">{deadlineFigures(row.deadline, homeCurrency)}</td>
-                <td className="figure">{row.name.spent.length > 0 ? amountsWords(row.name.spent) : '–'}</td>
-                <td className="figure">
-                  {row.name.asking ? formatAmount(row.name.asking, true) : '–'}
-                  {row.name.bestOffer && <div className="soft">{formatAmount(row.name.bestOffer, true)}</div>}
-                </td>
-                <td>
-                  <Button
-                    data-kind="plain"
-                    onPress={() => onDecide(one)}
-                    aria-label={`${VERDICT_WORDS[judgement.verdict]}: decide about ${row.name.unicode}`}
-                  >
-                    {VERDICT_WORDS[judgement.verdict]}…
-                  </Button>
-                  <div className="soft">{reasonWords(judgement.reason)}</div>
-                </td>
-              </tr>
-            );
-          })}
+          {rows.map((one) => (
+            <RescueLine
+              key={one.row.name.id}
+              about={one}
+              isChosen={chosen.has(one.row.name.id)}
+              onChoose={onChoose}
+              onDecide={onDecide}
+            />
+          ))}
         </tbody>
       </Ruled>
     </Wide>
+  );
+}
+
+interface RescueLineProps extends Pick<RescueTableProps, 'onChoose' | 'onDecide'> {
+  readonly about: RescueRow;
+  readonly isChosen: boolean;
+}
+
+/** One name in danger: each deadline, what waiting costs, and the verdict. */
+function RescueLine({ about, isChosen, onChoose, onDecide }: RescueLineProps) {
+  const { meta, style, homeCurrency, today } = useLedger();
+  const { row, judgement } = about;
+  const account = meta?.rules.accounts.find((one) => one.id === row.name.accountId)?.label;
+  const { marks, phase } = row;
+  const late = phase === 'redemption' || phase === 'pending restore';
+  return (
+    <tr>
+      <td className="whole">
+        <Check
+          isSelected={isChosen}
+          onChange={(on) => onChoose(row.name.id, on)}
+          aria-label={`Choose ${row.name.unicode}`}
+        />{' '}
+        <Link href={`/ledger/${encodeURIComponent(row.name.ascii)}`} className="name">
+          {row.name.unicode}
+        </Link>
+        <div className="soft">{account}</div>
+      </td>
+      <td className={late ? 'caution' : undefined}>{outlookWords(row.outlook, style)}</td>
+      <td className="whole">{marks === null ? '' : late ? 'over' : untilWords(renewableUntil(marks, today), style)}</td>
+      <td className="whole">
+        {marks === null ? '' : marks.redemptionEnd > marks.deletion ? untilWords(marks.redemptionEnd, style) : 'none'}
+      </td>
+      <td className="whole">{marks === null ? '' : dayWords(marks.release, style)}</td>
+      <td className="figure">{deadlineFigures(row.deadline, homeCurrency)}</td>
+      <td className="figure">{row.name.spent.length > 0 ? amountsWords(row.name.spent) : '–'}</td>
+      <td className="figure">
+        {row.name.asking ? formatAmount(row.name.asking, true) : '–'}
+        {row.name.bestOffer && <div className="soft">{formatAmount(row.name.bestOffer, true)}</div>}
+      </td>
+      <td>
+        <Button
+          data-kind="plain"
+          onPress={() => onDecide(about)}
+          aria-label={`${VERDICT_WORDS[judgement.verdict]}: decide about ${row.name.unicode}`}
+        >
+          {VERDICT_WORDS[judgement.verdict]}…
+        </Button>
+        <div className="soft">{reasonWords(judgement.reason)}</div>
+      </td>
+    </tr>
   );
 }

@@ -11,15 +11,16 @@ import { report as tell } from '@/ui/overlay/Toasts';
 import { formatAmount } from '@/ui/text/figures';
 import { Page, Ruled, Section } from '@/ui/text/Sheet';
 import { Empty } from '@/ui/text/States';
-import { AGENDA_WORDS, STAGE_WORDS } from '@/ui/text/sellingWords';
+import { AGENDA_WORDS } from '@/ui/text/sellingWords';
 import { Wide } from '@/ui/text/Wide';
-import { daysLeft, daysWords, dayWords, hourWords, untilWords } from '@/ui/text/words';
+import { daysLeft, daysWords, dayWords } from '@/ui/text/words';
 import type { AgendaGroup, SellingReport } from '@/usecases/selling/report';
 import { useTitle } from '../frame/Frame';
 import { useLedger, useLedgerChange } from '../frame/LedgerProvider';
 import { agendaPage } from '../frame/pages';
 import { lookAgainAction } from './actions';
 import { PastePart } from './PastePart';
+import { RunningAuctions, SalesOnTheirWay, WaitingThreads } from './SellingTables';
 
 const MOST_ROWS = 12;
 
@@ -34,7 +35,6 @@ const Even = styled(Ruled)`
 /** What awaits the owner in selling, by urgency; then what runs without him. */
 export function SellingScreen({ report }: { report: SellingReport }) {
   const router = useRouter();
-  const { style } = useLedger();
   const [busy, setBusy] = useState(false);
   const { agenda, auctions, sales, threads, listed } = report;
   useTitle('Selling', listed === 0 ? 'nothing is listed for sale' : `${listed.toLocaleString('en')} listings`);
@@ -71,85 +71,9 @@ export function SellingScreen({ report }: { report: SellingReport }) {
       {agenda.map((group) => (
         <AgendaPart key={group.kind} group={group} />
       ))}
-      {others.length > 0 && (
-        <Section aria-label="Sales on their way">
-          <h2>Sales on their way</h2>
-          <Ruled aria-label="Sales on their way">
-            <tbody>
-              {others.map((sale) => (
-                <tr key={sale.id}>
-                  <td>
-                    <Link href={`/selling/sales/${sale.id}`} className="name">
-                      {sale.unicode}
-                    </Link>
-                  </td>
-                  <td>{STAGE_WORDS[sale.stage]}</td>
-                  <td>{sale.dueAt !== null && `by ${dayWords(sale.dueAt, style)}`}</td>
-                  <td>{sale.buyer}</td>
-                  <td className="figure">{formatAmount({ minor: sale.priceMinor, currency: sale.currency }, true)}</td>
-                </tr>
-              ))}
-            </tbody>
-          </Ruled>
-        </Section>
-      )}
-      {running.length > 0 && (
-        <Section aria-label="Auctions that run">
-          <h2>Auctions that run</h2>
-          <Ruled aria-label="Auctions that run">
-            <tbody>
-              {running.map((auction) => (
-                <tr key={auction.id}>
-                  <td>
-                    <Link href={`/selling/auctions/${auction.id}`} className="name">
-                      {auction.unicode}
-                    </Link>
-                  </td>
-                  <td>closes {hourWords(auction.closesAt, style)}</td>
-                  <td>
-                    {auction.bids.length} {auction.bids.length === 1 ? 'bid' : 'bids'}
-                    {auction.reserveMinor !== null && (auction.reserveMet ? ', reserve met' : ', reserve not met')}
-                  </td>
-                  <td>{auction.marketplace ?? 'the office'}</td>
-                  <td className="figure">
-                    {formatAmount(
-                      { minor: auction.priceMinor ?? auction.startMinor, currency: auction.currency },
-                      true,
-                    )}
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </Ruled>
-        </Section>
-      )}
-      {waiting.length > 0 && (
-        <Section aria-label="Waiting for the buyer">
-          <h2>Waiting for the buyer</h2>
-          <Ruled aria-label="Waiting for the buyer">
-            <tbody>
-              {waiting.map((thread) => {
-                const last = thread.figures.at(-1);
-                return (
-                  <tr key={thread.id}>
-                    <td>
-                      <Link href={`/selling/offers/${thread.id}`} className="name">
-                        {thread.unicode}
-                      </Link>
-                    </td>
-                    <td>{thread.buyer}</td>
-                    <td>{thread.state === 'waiting' ? 'waits: the name is promised' : 'has your figure'}</td>
-                    <td>{last?.lapsesAt && `until ${untilWords(last.lapsesAt, style)}`}</td>
-                    <td className="figure">
-                      {last && formatAmount({ minor: last.minor, currency: thread.currency }, true)}
-                    </td>
-                  </tr>
-                );
-              })}
-            </tbody>
-          </Ruled>
-        </Section>
-      )}
+      <SalesOnTheirWay sales={others} />
+      <RunningAuctions auctions={running} />
+      <WaitingThreads threads={waiting} />
     </Page>
   );
 }

@@ -16,7 +16,7 @@ const Tabs = styled.nav`
 
 const PARTS = [
   { href: '/selling', text: 'To do' },
-  { href: '/selling/listings', text: 'On offer' },
+  { href: '/selling/listings', text: 'Listings' },
   { href: '/selling/sold', text: 'Sold' },
   { href: '/selling/comparables', text: 'Past sales' },
 ] as const;

@@ -4,11 +4,12 @@ import { type Deps, deps } from '@/usecases/deps';
 import { changeReserve, enterBid, offerToHighest } from '@/usecases/selling/auctions';
 import { type BroughtSales, bringInSales } from '@/usecases/selling/comparables';
 import { followSelling } from '@/usecases/selling/follow';
-import { type Listed, saveListings, sendListings } from '@/usecases/selling/listings';
+import { saveListings } from '@/usecases/selling/listings';
 import { answerOffer, buyerAnswers, enterOffer } from '@/usecases/selling/offers';
 import { type PastedNames, pastedNames } from '@/usecases/selling/pricing';
 import { proveListing } from '@/usecases/selling/prove';
 import { handOver, stepSale, transferCode } from '@/usecases/selling/sales';
+import { type Listed, sendListings } from '@/usecases/selling/sendListings';
 import { markSeenLive, withdrawListingsById } from '@/usecases/selling/withdraw';
 import { later } from '../acts/later';
 

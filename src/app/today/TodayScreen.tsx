@@ -2,57 +2,42 @@
 import Link from 'next/link';
 import { useEffect, useState } from 'react';
 import styled from 'styled-components';
-import type { TodayGroup, TodaySummary } from '@/core/ledger';
+import type { TodaySummary } from '@/core/ledger';
 import type { AgendaItem } from '@/core/selling';
-import { Button, ButtonLink } from '@/ui/controls/Button';
-import { Actions } from '@/ui/overlay/Dialog';
-import { Page, Ruled, Section } from '@/ui/text/Sheet';
+import { ButtonLink } from '@/ui/controls/Button';
+import { Page, Section } from '@/ui/text/Sheet';
 import { Empty, Failed, Loading } from '@/ui/text/States';
 import { amountsWords, dayWords, namesWords } from '@/ui/text/words';
 import type { MessageRow } from '@/usecases/links/messages';
 import type { WatchRow } from '@/usecases/records/watch';
 import type { OtherKey } from '@/usecases/secrets/keys';
-import { useRenew } from '../acts/renew/useRenew';
 import { SwitchDialog } from '../acts/switch/SwitchDialog';
-import { useAct } from '../acts/useAct';
 import { useTitle } from '../frame/Frame';
 import { useLedger } from '../frame/LedgerProvider';
 import type { RowView, TodayView } from '../frame/views';
-import { mailConfirmedAction, seenNamesAction } from './actions';
+import { MessagesPart, WatchedPart } from './ArrivedParts';
+import { seenNamesAction } from './actions';
+import { GroupPart } from './GroupPart';
 import { OtherKeyNotice } from './OtherKeyNotice';
 import { SellingPart } from './SellingPart';
-import { TodayTable } from './TodayTable';
 
-const GROUP_WORDS: Readonly<Record<TodayGroup, string>> = {
-  'charge will fail': 'The charge will fail',
-  'past its term': 'Past the term',
-  'mail to confirm': 'The holder’s mail has to be confirmed',
-  lapses: 'Lapse within 60 days',
-  'will be charged': 'Will be charged within 30 days',
-};
 const MOST_ROWS = 30;
 
 const Line = styled.p`font-size: 1.05rem; max-width: 80ch;`;
 
-/** What needs a decision today, by consequence, and what it costs to wait. */
-export function TodayScreen({
-  messages,
-  unseen,
-  watched,
-  selling,
-  otherKey,
-}: {
-  messages: readonly MessageRow[];
-  unseen: readonly number[];
-  /** Watched names that are free, come free soon, or changed since yesterday. */
-  watched: readonly WatchRow[];
+interface TodayScreenProps {
+  readonly messages: readonly MessageRow[];
+  readonly unseen: readonly number[];
+  /** Watched names that are available, become so soon, or changed since yesterday. */
+  readonly watched: readonly WatchRow[];
   /** What awaits the owner in selling. */
-  selling: { readonly total: number; readonly items: readonly AgendaItem[] };
+  readonly selling: { readonly total: number; readonly items: readonly AgendaItem[] };
   /** Logins that another key has sealed: their links stand still. */
-  otherKey: readonly OtherKey[];
-}) {
-  const plan = useRenew();
-  const { act } = useAct();
+  readonly otherKey: readonly OtherKey[];
+}
+
+/** What needs a decision today, by consequence, and what it costs to wait. */
+export function TodayScreen({ messages, unseen, watched, selling, otherKey }: TodayScreenProps) {
   const { worker, meta, problem, style, today, reload } = useLedger();
   const [view, setView] = useState<TodayView | null>(null);
   const [switching, setSwitching] = useState<readonly RowView[]>([]);
@@ -68,15 +53,9 @@ export function TodayScreen({
     };
   }, [worker, meta]);
 
-  const renew = (rows: readonly RowView[]) =>
-    plan(rows.map((row) => ({ nameId: row.name.id, years: row.policy.terms.renew.least })));
   const seen = async (ids: readonly number[]) => {
     await seenNamesAction(ids);
     setOpen((now) => new Set([...now].filter((id) => !ids.includes(id))));
-  };
-
-  const mailConfirmed = async (row: RowView) => {
-    await act(() => mailConfirmedAction(row.name.id));
   };
 
   if (problem) return <Failed text={problem} onRetry={() => void reload()} />;
@@ -89,102 +68,21 @@ export function TodayScreen({
     <Page>
       <SummaryPart summary={summary} />
       {otherKey.length > 0 && <OtherKeyNotice places={otherKey} />}
-      {nothing && (
-        <Empty
-          title={meta.names === 0 ? 'The ledger is empty.' : 'Nothing needs a decision.'}
-          text={
-            meta.names === 0
-              ? 'Paste the names you own, or bring in a list from each registrar.'
-              : 'Every name is paid for, or will be. Come back when you like: what changes is told here.'
-          }
-        >
-          <ButtonLink href={meta.names === 0 ? '/ledger/add' : '/ledger'} data-kind="primary">
-            {meta.names === 0 ? 'Add names' : 'To the ledger'}
-          </ButtonLink>
-        </Empty>
-      )}
+      {nothing && <NothingToday isEmpty={meta.names === 0} />}
       {groups.map(({ group, total, rows }) =>
         total === 0 ? null : (
-          <Section key={group} aria-label={GROUP_WORDS[group]}>
-            <Actions>
-              <h2>
-                {GROUP_WORDS[group]}: {namesWords(total)}
-              </h2>
-              {group === 'past its term' && <ButtonLink href="/rescue">To Rescue</ButtonLink>}
-              {group === 'charge will fail' && <ButtonLink href="/renewals">See the funding</ButtonLink>}
-              {group === 'lapses' && (
-                <Button onPress={() => void renew(rows)}>
-                  Renew {total > rows.length ? `the first ${rows.length}` : 'them'}…
-                </Button>
-              )}
-            </Actions>
-            <TodayTable
-              group={group}
-              label={GROUP_WORDS[group]}
-              rows={rows}
-              isOpen={(row) => open.has(row.name.id)}
-              onRenew={(row) => void renew([row])}
-              onRestore={(row) => void plan([{ nameId: row.name.id, years: 1 }], 'restore')}
-              onSwitch={(row) => setSwitching([row])}
-              onSeen={(row) => void seen([row.name.id])}
-              onMailConfirmed={(row) => void mailConfirmed(row)}
-            />
-            {total > rows.length && (
-              <p className="soft">
-                The first {rows.length} of {total}.
-              </p>
-            )}
-          </Section>
+          <GroupPart
+            key={group}
+            group={{ group, total, rows }}
+            isOpen={(row) => open.has(row.name.id)}
+            onSwitch={(row) => setSwitching([row])}
+            onSeen={(row) => void seen([row.name.id])}
+          />
         ),
       )}
       {selling.total > 0 && <SellingPart selling={selling} />}
-      {watched.length > 0 && (
-        <Section aria-label="Watched names">
-          <h2>Watched names</h2>
-          <Ruled aria-label="Watched names">
-            <tbody>
-              {watched.map((watch) => (
-                <tr key={watch.ascii}>
-                  <td>
-                    <Link href={`/record/${encodeURIComponent(watch.ascii)}`} className="name">
-                      {watch.unicode}
-                    </Link>
-                  </td>
-                  <td>
-                    {watch.isFree
-                      ? 'available now'
-                      : watch.earliest && watch.latest
-                        ? `becomes available ${dayWords(watch.earliest, style)} to ${dayWords(watch.latest, style)}`
-                        : watch.standing}
-                  </td>
-                  <td className="soft">{watch.changedAt && `${dayWords(watch.changedAt, style)}: ${watch.change}`}</td>
-                </tr>
-              ))}
-            </tbody>
-          </Ruled>
-        </Section>
-      )}
-      {messages.length > 0 && (
-        <Section aria-label="Arrived since yesterday">
-          <h2>Arrived since yesterday</h2>
-          <Ruled aria-label="Arrived since yesterday">
-            <tbody>
-              {messages.map((message) => (
-                <tr key={`${message.accountId} ${message.toldAt} ${message.name} ${message.kind}`}>
-                  <td>{dayWords(message.toldAt ?? message.receivedAt, style)}</td>
-                  <td>{meta.rules.accounts.find((account) => account.id === message.accountId)?.label}</td>
-                  <td className="name">{message.name}</td>
-                  <td
-                    className={message.kind === 'charge-failed' || message.kind === 'deleted' ? 'caution' : undefined}
-                  >
-                    {message.text}
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </Ruled>
-        </Section>
-      )}
+      <WatchedPart watched={watched} />
+      <MessagesPart messages={messages} />
       <SwitchDialog
         what="auto-renew"
         isOpen={switching.length > 0}
@@ -193,6 +91,23 @@ export function TodayScreen({
         rows={switching}
       />
     </Page>
+  );
+}
+
+function NothingToday({ isEmpty }: { isEmpty: boolean }) {
+  return (
+    <Empty
+      title={isEmpty ? 'The ledger is empty.' : 'Nothing needs a decision.'}
+      text={
+        isEmpty
+          ? 'Paste the names you own, or bring in a list from each registrar.'
+          : 'Every name is paid for, or will be. Come back when you like: what changes is told here.'
+      }
+    >
+      <ButtonLink href={isEmpty ? '/ledger/add' : '/ledger'} data-kind="primary">
+        {isEmpty ? 'Add names' : 'To the ledger'}
+      </ButtonLink>
+    </Empty>
   );
 }
 

@@ -38,6 +38,7 @@ const TABLE = 3;
  * Reads a backup file as it comes, without ever holding more than a row of it: what stands between the brackets of a row is handed
  * on unread, for the database reads it better. Throws `DamagedBackup` for what is no backup, or ends too early.
  */
+// Long because one pass over the octets shares one state: where it stands, and what is held.
 export async function* readBackup(source: AsyncIterable<Uint8Array>): AsyncGenerator<BackupPiece> {
   let depth = 0;
   let inText = false;

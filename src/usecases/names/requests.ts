@@ -13,6 +13,7 @@ import {
   Max,
   MaxLength,
   Min,
+  MinLength,
   ValidateNested,
 } from 'class-validator';
 import { ENTRY_KINDS, type EntryKind } from '@/core/journal';
@@ -148,6 +149,7 @@ export class ConfirmSwitch extends SwitchNames {
   setting!: 'on' | 'off' | 'stalled';
 
   @IsString()
+  @MinLength(1, { message: 'Write what you saw, and where: it is kept with the setting.' })
   @MaxLength(400, { message: 'The evidence has 400 letters at most.' })
   evidence!: string;
 }

@@ -61,9 +61,60 @@ async function settle(
     tx,
     renewal.items.map((item) => item.nameId),
   );
-  const items: RenewalItemRow[] = [];
   // What goes over a link is settled by the registrar's answer, not by anybody's word.
-  for (const item of renewal.items.filter(({ state }) => state === 'planned')) {
+  const planned = renewal.items.filter(({ state }) => state === 'planned');
+  const items = settledItems(planned, { told, quoted, ends, quote, request });
+  if (isRefusal(items)) return items;
+  const done = items.filter((item) => item.done && item.newEnd !== null);
+  const summary = summaryOf({ ...renewal, items });
+  const restored = renewal.action === 'restore';
+  const batchId = await record(restored ? 'restore' : 'renewal', summary);
+  const evidence = ['by hand', request.reference].filter(Boolean).join(', ');
+  const patches = done.map(
+    (item): PatchedName => ({
+      nameId: item.nameId,
+      patch: {
+        term_end: formatInstant(item.newEnd as Instant),
+        ...(restored ? { observed: null, observed_at: null } : {}),
+        ...unstall(quoted.get(item.nameId), at),
+      },
+      evidence,
+    }),
+  );
+  const entries = done.flatMap((item) => entriesOf(item, request, restored));
+  await writeItems(tx, renewal.id, items);
+  await patchNames(tx, batchId, patches);
+  await insertEntries(tx, batchId, entries);
+  // Only what nothing else can explain teaches a price: one year, in term, without promotion or tax that was spoken of.
+  const isPlain = !restored && renewal.promotion === null && !renewal.taxPercent;
+  await inferPrices(
+    tx,
+    batchId,
+    done.flatMap(({ nameId, years }) =>
+      isPlain && years === 1 && quoted.get(nameId)?.phase !== 'late' ? [nameId] : [],
+    ),
+  );
+  await updateRenewal(tx, renewal.id, { status: 'requested', batchId, at });
+  await confirmSettledRun(tx, renewal.id, at);
+  return { batchId, changed: done.length, summary };
+}
+
+interface Settling {
+  readonly told: ReadonlyMap<number, ConfirmRenewal['items'][number]>;
+  readonly quoted: ReadonlyMap<number, QuotedItem>;
+  /** The ends of terms as they stand now, locked. */
+  readonly ends: ReadonlyMap<number, Instant | null>;
+  readonly quote: OpenRenewal['quote'];
+  readonly request: ConfirmRenewal;
+}
+
+/** The items as they were told to have gone; refused where a name has changed since it was planned. */
+function settledItems(
+  planned: readonly RenewalItemRow[],
+  { told, quoted, ends, quote, request }: Settling,
+): RenewalItemRow[] | Refusal {
+  const items: RenewalItemRow[] = [];
+  for (const item of planned) {
     const now = quoted.get(item.nameId);
     const done = told.get(item.nameId)?.done === true;
     if (done && (now === undefined || now.refusal || now.newEnd === null || now.oldEnd === null)) {
@@ -86,54 +137,26 @@ async function settle(
       done,
     });
   }
-  const done = items.filter((item) => item.done && item.newEnd !== null);
-  const summary = summaryOf({ ...renewal, items });
-  const restored = renewal.action === 'restore';
-  const batchId = await record(restored ? 'restore' : 'renewal', summary);
-  const evidence = ['by hand', request.reference].filter(Boolean).join(', ');
-  const patches = done.map(
-    (item): PatchedName => ({
-      nameId: item.nameId,
-      patch: {
-        term_end: formatInstant(item.newEnd as Instant),
-        ...(restored ? { observed: null, observed_at: null } : {}),
-        ...unstall(quoted.get(item.nameId), at),
-      },
-      evidence,
-    }),
-  );
-  const entries = done.flatMap((item): EntryDraft[] =>
-    item.chargedMinor === null || item.currency === null
-      ? []
-      : [
-          {
-            nameId: item.nameId,
-            onDay: request.chargedOn,
-            kind: restored ? 'restore' : 'renewal',
-            minor: item.chargedMinor,
-            currency: item.currency,
-            paymentMethod: request.paymentMethod,
-            reference: request.reference,
-            note: restored ? 'restore and a year' : `${item.years} ${item.years === 1 ? 'year' : 'years'}`,
-            quotedMinor: item.quotedMinor,
-          },
-        ],
-  );
-  await writeItems(tx, renewal.id, items);
-  await patchNames(tx, batchId, patches);
-  await insertEntries(tx, batchId, entries);
-  // Only what nothing else can explain teaches a price: one year, in term, without promotion or tax that was spoken of.
-  const isPlain = !restored && renewal.promotion === null && !renewal.taxPercent;
-  await inferPrices(
-    tx,
-    batchId,
-    done.flatMap(({ nameId, years }) =>
-      isPlain && years === 1 && quoted.get(nameId)?.phase !== 'late' ? [nameId] : [],
-    ),
-  );
-  await updateRenewal(tx, renewal.id, { status: 'requested', batchId, at });
-  await confirmSettledRun(tx, renewal.id, at);
-  return { batchId, changed: done.length, summary };
+  return items;
+}
+
+/** What goes into the books for an item: nothing where no amount was told. */
+function entriesOf(item: RenewalItemRow, request: ConfirmRenewal, restored: boolean): EntryDraft[] {
+  return item.chargedMinor === null || item.currency === null
+    ? []
+    : [
+        {
+          nameId: item.nameId,
+          onDay: request.chargedOn,
+          kind: restored ? 'restore' : 'renewal',
+          minor: item.chargedMinor,
+          currency: item.currency,
+          paymentMethod: request.paymentMethod,
+          reference: request.reference,
+          note: restored ? 'restore and a year' : `${item.years} ${item.years === 1 ? 'year' : 'years'}`,
+          quotedMinor: item.quotedMinor,
+        },
+      ];
 }
 
 /** What was charged, in the currency it was charged in; a quote in another currency is no quote of it. */

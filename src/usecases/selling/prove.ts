@@ -9,8 +9,8 @@ import type { Deps } from '../deps';
 import { linkOf } from '../links/links';
 import { marketplaceLink, marketplaceProblem } from '../marketplaces/marketplaces';
 import { readRequest } from '../validate';
-import { takeState } from './listings';
 import { ProveListing } from './requests';
+import { takeState } from './sendListings';
 
 const LOOK_AGAIN_MS = 10 * 60_000;
 

@@ -17,9 +17,9 @@ import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { marketplaceProblem } from '../marketplaces/marketplaces';
 import { endAuction } from './auctions';
-import { takeState } from './listings';
 import { receiveOffer } from './receiveOffer';
 import { bringTo, commitSale, leaveSale } from './sales';
+import { takeState } from './sendListings';
 
 /** So many pages are read at a time, of however many events a marketplace has to tell. */
 const MOST_PAGES = 100;

@@ -8,9 +8,9 @@ import { lockSale, type SaleRow, selectUntoldSales, updateSale } from '@/databas
 import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { marketplaceProblem } from '../marketplaces/marketplaces';
-import { takeState } from './listings';
 import { isLookDue, setProof } from './prove';
 import { leaveSale, transferCode } from './sales';
+import { takeState } from './sendListings';
 
 /** Tells a marketplace what was decided here. Answers a problem when it does not answer: then nothing else is asked of it. */
 export async function tellMarketplace(

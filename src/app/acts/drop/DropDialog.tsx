@@ -7,6 +7,7 @@ import type { Instant } from '@/core/time';
 import { Button } from '@/ui/controls/Button';
 import { Check } from '@/ui/controls/Check';
 import { Choice, Field } from '@/ui/controls/Field';
+import { Form } from '@/ui/controls/Form';
 import { Actions, Dialog } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
 import { formatAmount } from '@/ui/text/figures';
@@ -57,14 +58,13 @@ function DropForm({ rows, onClose }: Omit<DropDialogProps, 'isOpen'>) {
   const [other, setOther] = useState('');
   const [zone, setZone] = useState('');
   const [checked, setChecked] = useState<ReadonlySet<string>>(new Set());
-  const { act, isBusy } = useAct();
+  const { act, isBusy, refused } = useAct();
   const ids = rows.map((row) => row.name.id).join(' ');
   useEffect(() => {
     void aboutDroppingAction(ids.split(' ').map(Number)).then(setAbout);
   }, [ids]);
   if (about === null || meta === null) return <p className="soft">Looking what they are in use for…</p>;
   const { hanging, reasons } = about;
-  const hangs = new Map(hanging.map((one) => [one.nameId, one]));
   const saving = sumByCurrency(rows.flatMap((row) => row.costs.perYear ?? []));
   const [only] = rows.length === 1 ? rows : [];
   const accountsOf = (some: readonly RowView[]) =>
@@ -72,12 +72,6 @@ function DropForm({ rows, onClose }: Omit<DropDialogProps, 'isOpen'>) {
   const isLinked = (row: RowView) => meta.rules.accounts.find((one) => one.id === row.name.accountId)?.linked === true;
   const byHand = rows.filter((row) => row.setting !== 'off' && !isLinked(row));
   const reason = chosen === OTHER ? other.trim() : (chosen ?? '');
-
-  const readZone = async (ascii: string) => {
-    const answer = await seenZoneAction(ascii);
-    if (isRefusal(answer)) report({ text: answer.message, problem: true });
-    else setZone(answer);
-  };
 
   const drop = async () => {
     const request = {
@@ -90,27 +84,8 @@ function DropForm({ rows, onClose }: Omit<DropDialogProps, 'isOpen'>) {
   };
 
   return (
-    <>
-      <Wide>
-        <Ruled aria-label="What they are in use for">
-          <thead>
-            <tr>
-              <th>Name</th>
-              <th>What it is in use for</th>
-              <th>Paid until</th>
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map((row) => (
-              <tr key={row.name.id}>
-                <td className="name">{row.name.unicode}</td>
-                <td>{hangingWords(row, hangs.get(row.name.id)).join('; ') || 'nothing that is known here'}</td>
-                <td>{row.termEnd ? termEndWords(row.termEnd, style) : 'not known'}</td>
-              </tr>
-            ))}
-          </tbody>
-        </Ruled>
-      </Wide>
+    <Form aria-label="Drop" refused={refused} onSubmit={drop}>
+      <InUseTable rows={rows} hanging={hanging} />
       {only && <p>{changeOfMindWords(only, today, style)}</p>}
       <p className="soft">
         Saves {amountsWords(saving)} a year.{' '}
@@ -119,13 +94,14 @@ function DropForm({ rows, onClose }: Omit<DropDialogProps, 'isOpen'>) {
           : `Auto-renew is switched off at the registrar, and stays requested until it has confirmed: ${switchHoursWords(accountsOf(rows))}.`}
       </p>
       <Choice
+        name={chosen === OTHER ? 'why' : 'reason'}
         label="Why"
         value={chosen}
         onChange={setChosen}
         placeholder="choose a reason"
         options={[...reasons, OTHER].map((text) => ({ value: text, text }))}
       />
-      {chosen === OTHER && <Field label="The reason" value={other} onChange={setOther} />}
+      {chosen === OTHER && <Field name="reason" label="The reason" value={other} onChange={setOther} />}
       {CHECKLIST.map((text) => (
         <Check
           key={text}
@@ -135,27 +111,72 @@ function DropForm({ rows, onClose }: Omit<DropDialogProps, 'isOpen'>) {
           {text}
         </Check>
       ))}
-      {only && (
-        <Actions>
-          <Button onPress={() => void readZone(only.name.ascii)}>Read its zone as it is seen</Button>
-        </Actions>
-      )}
-      {only && (
-        <Field
-          label="Its zone, to keep a copy"
-          value={zone}
-          onChange={setZone}
-          rows={3}
-          mono
-          placeholder="paste the zone file here"
-        />
-      )}
+      {only && <ZoneField ascii={only.name.ascii} zone={zone} onZone={setZone} />}
       <Actions>
-        <Button data-kind="primary" isDisabled={isBusy || reason === ''} onPress={() => void drop()}>
+        <Button type="submit" data-kind="primary" isDisabled={isBusy}>
           Drop {only ? only.name.unicode : namesWords(rows.length)}
         </Button>
         <Button onPress={onClose}>Cancel</Button>
       </Actions>
+    </Form>
+  );
+}
+
+/** What hangs on each name, and until when it is paid. */
+function InUseTable({ rows, hanging }: { rows: readonly RowView[]; hanging: readonly Hanging[] }) {
+  const { style } = useLedger();
+  const hangs = new Map(hanging.map((one) => [one.nameId, one]));
+  return (
+    <Wide>
+      <Ruled aria-label="What they are in use for">
+        <thead>
+          <tr>
+            <th>Name</th>
+            <th>What it is in use for</th>
+            <th>Paid until</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row) => (
+            <tr key={row.name.id}>
+              <td className="name">{row.name.unicode}</td>
+              <td>{hangingWords(row, hangs.get(row.name.id)).join('; ') || 'nothing that is known here'}</td>
+              <td>{row.termEnd ? termEndWords(row.termEnd, style) : 'not known'}</td>
+            </tr>
+          ))}
+        </tbody>
+      </Ruled>
+    </Wide>
+  );
+}
+
+interface ZoneFieldProps {
+  readonly ascii: string;
+  readonly zone: string;
+  readonly onZone: (zone: string) => void;
+}
+
+/** A copy of the zone that is kept with the name: read as it is seen, or pasted. */
+function ZoneField({ ascii, zone, onZone }: ZoneFieldProps) {
+  const read = async () => {
+    const answer = await seenZoneAction(ascii);
+    if (isRefusal(answer)) report({ text: answer.message, problem: true });
+    else onZone(answer);
+  };
+
+  return (
+    <>
+      <Actions>
+        <Button onPress={() => void read()}>Read its zone as it is seen</Button>
+      </Actions>
+      <Field
+        label="Its zone, to keep a copy"
+        value={zone}
+        onChange={onZone}
+        rows={3}
+        mono
+        placeholder="paste the zone file here"
+      />
     </>
   );
 }

@@ -35,6 +35,7 @@ export function EditDialog({ isOpen, onClose, ...rest }: EditDialogProps) {
 }
 
 const KEEP = 'as it is';
+const keep = { value: KEEP, text: 'Leave as it is' };
 
 function EditForm({ nameIds, onClose, tags }: Omit<EditDialogProps, 'isOpen'>) {
   const { meta, homeCurrency } = useLedger();
@@ -49,7 +50,6 @@ function EditForm({ nameIds, onClose, tags }: Omit<EditDialogProps, 'isOpen'>) {
   const [ends, setEnds] = useState<{ text: string; read: TermEnd | null }>({ text: '', read: null });
   const [evidence, setEvidence] = useState('');
   const { act, isBusy, refused } = useAct();
-  const keep = { value: KEEP, text: 'Leave as it is' };
 
   const save = async () => {
     // What is no amount is refused where it stands.
@@ -92,26 +92,8 @@ function EditForm({ nameIds, onClose, tags }: Omit<EditDialogProps, 'isOpen'>) {
         onChange={setEvidence}
         hint="kept with the change"
       />
-      <Choice
-        label="Purpose"
-        value={purpose}
-        onChange={setPurpose}
-        options={[keep, ...PURPOSES.map((value) => ({ value: value as string, text: value }))]}
-      />
-      <Choice
-        label="Never to be lost"
-        value={never}
-        onChange={setNever}
-        options={[keep, { value: 'yes', text: 'Yes' }, { value: 'no', text: 'No' }]}
-      />
-      <Field
-        name="edit.addTags"
-        label="Add tags"
-        value={add}
-        onChange={setAdd}
-        hint={tags.length > 0 ? `In use: ${tags.slice(0, 8).join(', ')}` : 'Separated by commas'}
-      />
-      <Field name="edit.removeTags" label="Take tags off" value={remove} onChange={setRemove} />
+      <Standing purpose={purpose} never={never} onPurpose={setPurpose} onNever={setNever} />
+      <TagFields add={add} remove={remove} inUse={tags} onAdd={setAdd} onRemove={setRemove} />
       <AmountField
         label={`Asking price, ${homeCurrency}`}
         currency={homeCurrency}
@@ -132,5 +114,56 @@ function EditForm({ nameIds, onClose, tags }: Omit<EditDialogProps, 'isOpen'>) {
         <Button onPress={onClose}>Cancel</Button>
       </Actions>
     </Form>
+  );
+}
+
+interface StandingProps {
+  readonly purpose: string;
+  readonly never: string;
+  readonly onPurpose: (purpose: string) => void;
+  readonly onNever: (never: string) => void;
+}
+
+/** What the names are for, and whether they must never be lost. */
+function Standing({ purpose, never, onPurpose, onNever }: StandingProps) {
+  return (
+    <>
+      <Choice
+        label="Purpose"
+        value={purpose}
+        onChange={onPurpose}
+        options={[keep, ...PURPOSES.map((value) => ({ value: value as string, text: value }))]}
+      />
+      <Choice
+        label="Never to be lost"
+        value={never}
+        onChange={onNever}
+        options={[keep, { value: 'yes', text: 'Yes' }, { value: 'no', text: 'No' }]}
+      />
+    </>
+  );
+}
+
+interface TagFieldsProps {
+  readonly add: string;
+  readonly remove: string;
+  readonly inUse: readonly string[];
+  readonly onAdd: (tags: string) => void;
+  readonly onRemove: (tags: string) => void;
+}
+
+/** Tags that come to the names, and those that go. */
+function TagFields({ add, remove, inUse, onAdd, onRemove }: TagFieldsProps) {
+  return (
+    <>
+      <Field
+        name="edit.addTags"
+        label="Add tags"
+        value={add}
+        onChange={onAdd}
+        hint={inUse.length > 0 ? `In use: ${inUse.slice(0, 8).join(', ')}` : 'Separated by commas'}
+      />
+      <Field name="edit.removeTags" label="Take tags off" value={remove} onChange={onRemove} />
+    </>
   );
 }

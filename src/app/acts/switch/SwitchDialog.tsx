@@ -2,11 +2,12 @@
 import { useState } from 'react';
 import styled from 'styled-components';
 import { isChargedAtOnce } from '@/core/funding';
-import { SWITCHES, type Switch } from '@/core/ledger';
+import { type LedgerAccount, SWITCHES, type Switch } from '@/core/ledger';
 import { sumByCurrency } from '@/core/money';
 import type { Instant } from '@/core/time';
 import { Button } from '@/ui/controls/Button';
 import { Choice, Field } from '@/ui/controls/Field';
+import { Form } from '@/ui/controls/Form';
 import { Actions, Dialog } from '@/ui/overlay/Dialog';
 import { amountsWords, dayWords, namesWords, switchHoursWords } from '@/ui/text/words';
 import { useLedger } from '../../frame/LedgerProvider';
@@ -66,22 +67,18 @@ export function SwitchDialog({ what, isOpen, onClose, nameIds, rows }: SwitchDia
 }
 
 function SwitchForm({ what, nameIds, rows, onClose }: Omit<SwitchDialogProps, 'isOpen'>) {
-  const { meta, style, today } = useLedger();
+  const { meta, today } = useLedger();
   const first = rows[0];
   const standing = first ? standingOf(what, first) : null;
   const [to, setTo] = useState<'on' | 'off'>(standing?.requested ?? (standing?.setting === 'on' ? 'off' : 'on'));
   const [evidence, setEvidence] = useState('');
-  const { act, isBusy } = useAct();
+  const { act, isBusy, refused } = useAct();
   const accounts = [...new Set(rows.map((row) => row.name.accountId))].flatMap(
     (id) => meta?.rules.accounts.find((account) => account.id === id) ?? [],
   );
 
-  // What the registrar takes the moment auto-renew is on: said before it is switched.
-  const atOnce = rows.filter((row) => {
-    const account = accounts.find(({ id }) => id === row.name.accountId);
-    const isOn = row.setting === 'on' || row.termEnd === null || row.marks === null;
-    return account && !isOn && isChargedAtOnce(account, chargeable(row), today);
-  });
+  // Said before it is switched.
+  const atOnce = chargedAtOnce(rows, accounts, today);
   const linked = accounts.filter((account) => account.linked);
   const byHand = accounts.filter((account) => !account.linked);
 
@@ -90,15 +87,18 @@ function SwitchForm({ what, nameIds, rows, onClose }: Omit<SwitchDialogProps, 'i
   };
 
   return (
-    <>
-      {first && standing && rows.length === 1 && (
-        <p className="soft">
-          The ledger has it as {standing.setting}
-          {what === 'auto-renew' && `, ${first.name.standing}`}
-          {what === 'auto-renew' && first.name.settingSince ? ` since ${dayWords(first.name.settingSince, style)}` : ''}
-          .{standing.requested ? ` Requested: ${standing.requested}, not confirmed yet.` : ''}
-        </p>
-      )}
+    <Form
+      aria-label={SWITCH_WORDS[what]}
+      refused={refused}
+      onSubmit={() =>
+        run(() =>
+          linked.length > 0
+            ? requestSwitchAction({ nameIds, what, to })
+            : confirmSwitchAction({ nameIds, what, setting: to, evidence: evidence.trim() }),
+        )
+      }
+    >
+      {first && standing && rows.length === 1 && <StandingLine what={what} row={first} standing={standing} />}
       {what === 'auto-renew' && first?.setting === 'stalled' && <Stalled row={first} />}
       <Choice
         label="Switch it"
@@ -110,11 +110,7 @@ function SwitchForm({ what, nameIds, rows, onClose }: Omit<SwitchDialogProps, 'i
         ]}
       />
       {what === 'auto-renew' && to === 'on' && atOnce.length > 0 && (
-        <p className="caution" role="alert">
-          {atOnce.length === 1 ? `${atOnce[0]?.name.unicode} is` : `${namesWords(atOnce.length)} are`} so near the end
-          that the registrar charges at once, {chargeWords(atOnce)}.
-          {nameIds.length > rows.length && ` Looked at: the first ${rows.length}.`}
-        </p>
+        <ChargedAtOnce rows={atOnce} lookedAt={nameIds.length > rows.length ? rows.length : null} />
       )}
       {linked.length > 0 && (
         <p>
@@ -125,22 +121,9 @@ function SwitchForm({ what, nameIds, rows, onClose }: Omit<SwitchDialogProps, 'i
       )}
       {byHand.length > 0 && (
         <>
-          <Steps>
-            {byHand.map((account) => (
-              <li key={account.id}>
-                Log in to {account.registrar || account.label} and switch {SWITCH_WORDS[what].toLowerCase()} {to} for{' '}
-                {namesWords(rows.filter((row) => row.name.accountId === account.id).length)}.
-                {what === 'auto-renew' &&
-                  to === 'on' &&
-                  ` It charges ${account.leadDays === 0 ? 'on the day the term ends' : `${account.leadDays} days before the term ends`}.`}
-              </li>
-            ))}
-            <li>
-              Look at the list there again, then confirm what it shows. A registrar can take its own time:{' '}
-              {switchHoursWords(byHand)}.
-            </li>
-          </Steps>
+          <StepsByHand what={what} to={to} accounts={byHand} rows={rows} />
           <Field
+            name="evidence"
             label="What you saw (evidence)"
             value={evidence}
             onChange={setEvidence}
@@ -149,34 +132,84 @@ function SwitchForm({ what, nameIds, rows, onClose }: Omit<SwitchDialogProps, 'i
         </>
       )}
       <Actions>
-        {linked.length > 0 && (
-          <Button
-            data-kind="primary"
-            isDisabled={isBusy}
-            onPress={() => void run(() => requestSwitchAction({ nameIds, what, to }))}
-          >
-            Switch it {to}
+        <Button type="submit" data-kind="primary" isDisabled={isBusy}>
+          {linked.length > 0 ? `Switch it ${to}` : `It is ${to} now: confirm`}
+        </Button>
+        {linked.length === 0 && (
+          <Button isDisabled={isBusy} onPress={() => void run(() => requestSwitchAction({ nameIds, what, to }))}>
+            Requested, confirm later
           </Button>
-        )}
-        {byHand.length > 0 && linked.length === 0 && (
-          <>
-            <Button
-              data-kind="primary"
-              isDisabled={isBusy || evidence.trim() === ''}
-              onPress={() =>
-                void run(() => confirmSwitchAction({ nameIds, what, setting: to, evidence: evidence.trim() }))
-              }
-            >
-              It is {to} now: confirm
-            </Button>
-            <Button isDisabled={isBusy} onPress={() => void run(() => requestSwitchAction({ nameIds, what, to }))}>
-              Requested, confirm later
-            </Button>
-          </>
         )}
         <Button onPress={onClose}>Cancel</Button>
       </Actions>
-    </>
+    </Form>
+  );
+}
+
+/** The names that the registrar charges for the moment auto-renew is on. */
+function chargedAtOnce(rows: readonly RowView[], accounts: readonly LedgerAccount[], today: Instant): RowView[] {
+  return rows.filter((row) => {
+    const account = accounts.find(({ id }) => id === row.name.accountId);
+    const isOn = row.setting === 'on' || row.termEnd === null || row.marks === null;
+    return account && !isOn && isChargedAtOnce(account, chargeable(row), today);
+  });
+}
+
+interface StandingLineProps {
+  readonly what: Switch;
+  readonly row: RowView;
+  readonly standing: ReturnType<typeof standingOf>;
+}
+
+/** How the ledger has it, on which evidence, and what is asked for already. */
+function StandingLine({ what, row, standing }: StandingLineProps) {
+  const { style } = useLedger();
+  return (
+    <p className="soft">
+      The ledger has it as {standing.setting}
+      {what === 'auto-renew' && `, ${row.name.standing}`}
+      {what === 'auto-renew' && row.name.settingSince ? ` since ${dayWords(row.name.settingSince, style)}` : ''}.
+      {standing.requested ? ` Requested: ${standing.requested}, not confirmed yet.` : ''}
+    </p>
+  );
+}
+
+/** What the registrar takes the moment auto-renew is on. `lookedAt`: so many of the names were looked at. */
+function ChargedAtOnce({ rows, lookedAt }: { rows: readonly RowView[]; lookedAt: number | null }) {
+  return (
+    <p className="caution" role="alert">
+      {rows.length === 1 ? `${rows[0]?.name.unicode} is` : `${namesWords(rows.length)} are`} so near the end that the
+      registrar charges at once, {chargeWords(rows)}.{lookedAt !== null && ` Looked at: the first ${lookedAt}.`}
+    </p>
+  );
+}
+
+interface StepsByHandProps {
+  readonly what: Switch;
+  readonly to: 'on' | 'off';
+  /** Those without a link. */
+  readonly accounts: readonly LedgerAccount[];
+  readonly rows: readonly RowView[];
+}
+
+/** What to do at each registrar without a link, and how long that may take to show. */
+function StepsByHand({ what, to, accounts, rows }: StepsByHandProps) {
+  return (
+    <Steps>
+      {accounts.map((account) => (
+        <li key={account.id}>
+          Log in to {account.registrar || account.label} and switch {SWITCH_WORDS[what].toLowerCase()} {to} for{' '}
+          {namesWords(rows.filter((row) => row.name.accountId === account.id).length)}.
+          {what === 'auto-renew' &&
+            to === 'on' &&
+            ` It charges ${account.leadDays === 0 ? 'on the day the term ends' : `${account.leadDays} days before the term ends`}.`}
+        </li>
+      ))}
+      <li>
+        Look at the list there again, then confirm what it shows. A registrar can take its own time:{' '}
+        {switchHoursWords(accounts)}.
+      </li>
+    </Steps>
   );
 }
 

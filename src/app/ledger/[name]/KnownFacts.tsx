@@ -7,7 +7,7 @@ import type { NameDetail } from '@/usecases/names/detail';
 import { useLedger } from '../../frame/LedgerProvider';
 import type { RowView } from '../../frame/views';
 
-/** What the ledger believes of a name, and by which evidence; and what it is on offer for. */
+/** What the ledger believes of a name, and by which evidence; and what it is listed for. */
 export function KnownFacts({ row, detail }: { row: RowView; detail: NameDetail }) {
   const { meta, style } = useLedger();
   const { name, phase, termEnd, setting, costs, policy } = row;

@@ -30,7 +30,6 @@ export function MoneyTable({ detail, kinds, disabled, onChanged }: MoneyTablePro
   const [adding, setAdding] = useState(false);
   const [correcting, setCorrecting] = useState<EntryRow | null>(null);
   const { entries } = detail;
-  const spent = sumByCurrency(entries.filter((entry) => entry.kind !== 'sale'));
 
   const correct = async (entry: EntryRow) => {
     const answer = await correctEntryAction(entry.id);
@@ -47,54 +46,7 @@ export function MoneyTable({ detail, kinds, disabled, onChanged }: MoneyTablePro
           Add an entry…
         </Button>
       </Actions>
-      <Ruled>
-        <tbody>
-          {entries.map((entry) => {
-            const off = entry.correctedBy !== null || entry.corrects !== null;
-            return (
-              <tr key={entry.id} data-off={off}>
-                <td>{formatDay(entry.onDay)}</td>
-                <td>
-                  {entry.kind}
-                  {entry.note && <span className="soft"> {entry.note}</span>}
-                  {entry.reference && <span className="soft"> · {entry.reference}</span>}
-                  {entry.quotedMinor !== null && entry.quotedMinor !== entry.minor && (
-                    <div className="soft">
-                      quoted {formatAmount({ minor: entry.quotedMinor, currency: entry.currency })}
-                    </div>
-                  )}
-                  {entry.correctedBy !== null && <span className="soft"> (taken back)</span>}
-                </td>
-                <td className="figure">{formatFigure(entry)}</td>
-                <td className="figure">
-                  {!off && !disabled && (
-                    <Button
-                      data-kind="plain"
-                      aria-label={`Take back ${entry.kind} of ${formatDay(entry.onDay)}`}
-                      onPress={() => setCorrecting(entry)}
-                    >
-                      ↩
-                    </Button>
-                  )}
-                </td>
-              </tr>
-            );
-          })}
-          {entries.length === 0 && (
-            <tr>
-              <td className="soft">Nothing has been entered.</td>
-            </tr>
-          )}
-        </tbody>
-        <tfoot>
-          <tr>
-            <td />
-            <td>spent so far</td>
-            <td className="figure">{amountsWords(spent)}</td>
-            <td />
-          </tr>
-        </tfoot>
-      </Ruled>
+      <EntriesTable entries={entries} disabled={disabled} onCorrect={setCorrecting} />
       <Dialog title={`An entry for ${detail.unicode}`} isOpen={adding} onClose={() => setAdding(false)}>
         <EntryForm nameId={detail.id} kinds={kinds} onClose={() => setAdding(false)} onChanged={onChanged} />
       </Dialog>
@@ -184,5 +136,68 @@ function EntryForm({ nameId, kinds, onClose, onChanged }: EntryFormProps) {
         </Actions>
       </Section>
     </Form>
+  );
+}
+
+/** The entries of a name, those taken back too, and their sum. */
+function EntriesTable({
+  entries,
+  disabled,
+  onCorrect,
+}: {
+  entries: NameDetail['entries'];
+  disabled: boolean;
+  onCorrect: (entry: EntryRow) => void;
+}) {
+  const spent = sumByCurrency(entries.filter((entry) => entry.kind !== 'sale'));
+  return (
+    <Ruled>
+      <tbody>
+        {entries.map((entry) => {
+          const off = entry.correctedBy !== null || entry.corrects !== null;
+          return (
+            <tr key={entry.id} data-off={off}>
+              <td>{formatDay(entry.onDay)}</td>
+              <td>
+                {entry.kind}
+                {entry.note && <span className="soft"> {entry.note}</span>}
+                {entry.reference && <span className="soft"> · {entry.reference}</span>}
+                {entry.quotedMinor !== null && entry.quotedMinor !== entry.minor && (
+                  <div className="soft">
+                    quoted {formatAmount({ minor: entry.quotedMinor, currency: entry.currency })}
+                  </div>
+                )}
+                {entry.correctedBy !== null && <span className="soft"> (taken back)</span>}
+              </td>
+              <td className="figure">{formatFigure(entry)}</td>
+              <td className="figure">
+                {!off && !disabled && (
+                  <Button
+                    data-kind="plain"
+                    aria-label={`Take back ${entry.kind} of ${formatDay(entry.onDay)}`}
+                    onPress={() => onCorrect(entry)}
+                  >
+                    ↩
+                  </Button>
+                )}
+              </td>
+            </tr>
+          );
+        })}
+        {entries.length === 0 && (
+          <tr>
+            <td className="soft">Nothing has been entered.</td>
+          </tr>
+        )}
+      </tbody>
+      <tfoot>
+        <tr>
+          <td />
+          <td>spent so far</td>
+          <td className="figure">{amountsWords(spent)}</td>
+          <td />
+        </tr>
+      </tfoot>
+    </Ruled>
   );
 }

@@ -1,25 +1,14 @@
 'use client';
-import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import styled from 'styled-components';
 import type { EntryKind } from '@/core/journal';
-import type { Switch } from '@/core/ledger';
-import { Button } from '@/ui/controls/Button';
-import { Actions } from '@/ui/overlay/Dialog';
-import { Menu } from '@/ui/overlay/Menu';
-import { formatAmount } from '@/ui/text/figures';
 import { Page } from '@/ui/text/Sheet';
 import { Failed, Loading } from '@/ui/text/States';
-import { restoreWords } from '@/ui/text/words';
 import type { NameDetail } from '@/usecases/names/detail';
 import type { StoredRecord } from '@/usecases/records/records';
 import type { Lapse } from '@/usecases/rescue/lapse';
-import { DropDialog } from '../../acts/drop/DropDialog';
-import { EditDialog } from '../../acts/edit/EditDialog';
-import { useRenew } from '../../acts/renew/useRenew';
 import { Stalled } from '../../acts/switch/Stalled';
-import { isSwitch, SwitchDialog } from '../../acts/switch/SwitchDialog';
 import { useTitle } from '../../frame/Frame';
 import { useDay, useLedger, useLedgerChange } from '../../frame/LedgerProvider';
 import type { NameView } from '../../frame/views';
@@ -28,6 +17,7 @@ import { KnownFacts } from './KnownFacts';
 import { LapsePart } from './LapsePart';
 import { LargeStrip } from './LargeStrip';
 import { MoneyTable } from './MoneyTable';
+import { NameActs, type NameDialog, NameDialogs } from './NameActs';
 import { RecordPart } from './RecordPart';
 import { mailWords, standingSentence } from './sentence';
 
@@ -49,32 +39,22 @@ const Columns = styled.div`
   align-items: start;
 `;
 
-const Neighbours = styled.div`
-  display: flex;
-  gap: 14px;
-`;
+interface NameScreenProps {
+  readonly detail: NameDetail;
+  readonly tags: readonly string[];
+  readonly kinds: readonly EntryKind[];
+  /** How it lapsed, when it did. */
+  readonly lapse: Lapse | null;
+  readonly records: readonly StoredRecord[];
+}
 
 /** One name: what state it is in, its life on one large strip, money, what is known of it, and its history. */
-export function NameScreen({
-  detail,
-  tags,
-  kinds,
-  lapse,
-  records,
-}: {
-  detail: NameDetail;
-  tags: readonly string[];
-  kinds: readonly EntryKind[];
-  /** How it lapsed, when it did. */
-  lapse: Lapse | null;
-  records: readonly StoredRecord[];
-}) {
+export function NameScreen({ detail, tags, kinds, lapse, records }: NameScreenProps) {
   const router = useRouter();
-  const plan = useRenew();
   const { worker, meta, problem, style, homeCurrency, reload } = useLedger();
   const { day, daysAhead } = useDay();
   const [view, setView] = useState<NameView | null>(null);
-  const [dialog, setDialog] = useState<'edit' | 'drop' | Switch | null>(null);
+  const [dialog, setDialog] = useState<NameDialog | null>(null);
   const ahead = daysAhead > 0;
   useTitle('Ledger', view && view.place >= 0 ? `${view.place + 1} of ${view.total}` : detail.unicode);
 
@@ -93,30 +73,15 @@ export function NameScreen({
   // What the server has drawn (money, history, evidence) follows every change of the ledger, whoever made it.
   useLedgerChange(router.refresh);
 
-  const renew = async () => {
-    if (!view || !meta) return;
-    await plan([{ nameId: detail.id, years: view.row.policy.terms.renew.least }]);
-  };
-
   if (problem) return <Failed text={problem} onRetry={() => void reload()} />;
-  if (!view || !meta) {
-    if (meta && detail.extras.goneAt !== null) {
-      return (
-        <Page>
-          <h2 className="name">{detail.unicode}</h2>
-          <p>No longer at its account. It stays in the books.</p>
-          <MoneyTable detail={detail} kinds={kinds} disabled onChanged={reload} />
-          {lapse && <LapsePart lapse={lapse} />}
-          <History history={detail.history} currency={homeCurrency} />
-        </Page>
-      );
-    }
-    return <Loading text="Reading the name" />;
-  }
+  if (!view || !meta)
+    return meta && detail.extras.goneAt !== null ? (
+      <GoneName detail={detail} kinds={kinds} lapse={lapse} />
+    ) : (
+      <Loading text="Reading the name" />
+    );
   const { row } = view;
   const account = meta.rules.accounts.find((a) => a.id === row.name.accountId);
-  const price = row.deadline?.before ?? row.costs.renewal;
-  const renewable = row.phase === 'term' || row.phase === 'refundable' || row.phase === 'late';
   return (
     <Page>
       <Head>
@@ -129,49 +94,7 @@ export function NameScreen({
           <Stalled row={row} />
           {row.name.unicode !== row.name.ascii && <code className="soft">{row.name.ascii}</code>}
         </div>
-        <Actions>
-          {(view.before || view.after) && (
-            <Neighbours>
-              {view.before && <Link href={`/ledger/${encodeURIComponent(view.before)}`}>← before</Link>}
-              {view.after && <Link href={`/ledger/${encodeURIComponent(view.after)}`}>next →</Link>}
-            </Neighbours>
-          )}
-          {row.phase === 'redemption' ? (
-            <Button
-              data-kind="primary"
-              isDisabled={ahead}
-              onPress={() => void plan([{ nameId: detail.id, years: 1 }], 'restore')}
-            >
-              Restore{row.costs.restore ? ` for ${restoreWords(row.costs)}…` : '…'}
-            </Button>
-          ) : (
-            <Button data-kind="primary" isDisabled={ahead || !renewable} onPress={() => void renew()}>
-              {row.phase === 'late' ? 'Renew late' : 'Renew'}
-              {renewable && price ? ` for ${formatAmount(price)}…` : '…'}
-            </Button>
-          )}
-          <Button isDisabled={ahead} onPress={() => setDialog('auto-renew')}>
-            Auto-renew…
-          </Button>
-          <Button isDisabled={ahead} onPress={() => setDialog('edit')}>
-            Edit…
-          </Button>
-          <Menu
-            trigger={<Button isDisabled={ahead}>More</Button>}
-            label={`More to do with ${row.name.unicode}`}
-            choices={[
-              { id: 'sell', text: 'Sell, or see its offers' },
-              { id: 'lock', text: 'Transfer lock…' },
-              { id: 'privacy', text: 'Privacy…' },
-              { id: 'drop', text: 'Drop…' },
-            ]}
-            onChoose={(id) =>
-              id === 'sell'
-                ? router.push(`/selling/names/${encodeURIComponent(row.name.ascii)}`)
-                : setDialog(id as Switch | 'drop')
-            }
-          />
-        </Actions>
+        <NameActs view={view} isAhead={ahead} onOpen={setDialog} />
       </Head>
       <LargeStrip row={row} />
       <Columns>
@@ -181,21 +104,21 @@ export function NameScreen({
       <RecordPart row={row} nameServers={detail.extras.nameServers} records={records} />
       {lapse && <LapsePart lapse={lapse} />}
       <History history={detail.history} currency={row.name.asking?.currency ?? homeCurrency} />
-      <EditDialog
-        isOpen={dialog === 'edit'}
-        onClose={() => setDialog(null)}
-        nameIds={[detail.id]}
-        rows={[row]}
-        tags={tags}
-      />
-      <SwitchDialog
-        what={isSwitch(dialog) ? dialog : 'auto-renew'}
-        isOpen={isSwitch(dialog)}
-        onClose={() => setDialog(null)}
-        nameIds={[detail.id]}
-        rows={[row]}
-      />
-      <DropDialog isOpen={dialog === 'drop'} onClose={() => setDialog(null)} rows={[row]} />
+      <NameDialogs row={row} tags={tags} open={dialog} onClose={() => setDialog(null)} />
+    </Page>
+  );
+}
+
+/** A name that is no longer at its account: what it cost, how it went, and its history. */
+function GoneName({ detail, kinds, lapse }: Pick<NameScreenProps, 'detail' | 'kinds' | 'lapse'>) {
+  const { homeCurrency, reload } = useLedger();
+  return (
+    <Page>
+      <h2 className="name">{detail.unicode}</h2>
+      <p>No longer at its account. It stays in the books.</p>
+      <MoneyTable detail={detail} kinds={kinds} disabled onChanged={reload} />
+      {lapse && <LapsePart lapse={lapse} />}
+      <History history={detail.history} currency={homeCurrency} />
     </Page>
   );
 }

@@ -6,28 +6,24 @@ import { Button } from '@/ui/controls/Button';
 import { Actions } from '@/ui/overlay/Dialog';
 import { Ruled, Section } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
-import { dayWords, termEndWords } from '@/ui/text/words';
+import { type DayStyle, dayWords, termEndWords } from '@/ui/text/words';
 import type { StoredRecord } from '@/usecases/records/records';
 import { checkNamesAction } from '../../acts/check/actions';
 import { useLedger } from '../../frame/LedgerProvider';
 import type { RowView } from '../../frame/views';
 
+interface RecordPartProps {
+  readonly row: RowView;
+  readonly nameServers: readonly string[];
+  readonly records: readonly StoredRecord[];
+}
+
 /** Ledger, registry and registrar side by side. */
-export function RecordPart({
-  row,
-  nameServers,
-  records,
-}: {
-  row: RowView;
-  nameServers: readonly string[];
-  records: readonly StoredRecord[];
-}) {
+export function RecordPart({ row, nameServers, records }: RecordPartProps) {
   const router = useRouter();
   const { meta, style } = useLedger();
   const [busy, setBusy] = useState(false);
-  const { name, termEnd } = row;
-  const of = (source: StoredRecord['source']) => records.find((one) => one.source === source)?.record ?? null;
-  const [registry, registrar] = [of('registry') ?? of('pasted'), of('registrar')];
+  const { name } = row;
   const newest = records.reduce<number>((last, { lastAt }) => Math.max(last, lastAt), 0);
   const check = async () => {
     setBusy(true);
@@ -37,30 +33,14 @@ export function RecordPart({
       router.refresh();
     }, 1200);
   };
-  const locked = (statuses: readonly string[]) =>
-    statuses.some((s) => s.endsWith('TransferProhibited')) ? 'on' : 'off';
-  const end = (record: typeof registry) => {
-    const known = record?.expires ?? record?.registrarExpires ?? null;
-    return known ? termEndWords(known, style) : '';
-  };
   const account = meta?.rules.accounts.find((one) => one.id === name.accountId);
-  const lines: [string, string, string, string][] = [
-    ['term ends', termEnd ? termEndWords(termEnd, style) : 'not known', end(registry), end(registrar)],
-    ['registrar', account?.registrar || account?.label || '', registry?.registrar ?? '', registrar?.registrar ?? ''],
-    [
-      'lock',
-      name.lock === null ? 'not known' : name.lock ? 'on' : 'off',
-      registry ? locked(registry.statuses) : '',
-      registrar ? locked(registrar.statuses) : '',
-    ],
-    ['statuses', row.phase ?? '', registry?.statuses.join(', ') ?? '', registrar?.statuses.join(', ') ?? ''],
-    [
-      'name servers',
-      nameServers.join(', '),
-      registry?.nameServers.join(', ') ?? '',
-      registrar?.nameServers.join(', ') ?? '',
-    ],
-  ];
+  const lines = linesOf({
+    row,
+    nameServers,
+    records,
+    registrarName: account?.registrar || account?.label || '',
+    style,
+  });
   return (
     <Section aria-label="Registration record">
       <Actions>
@@ -102,4 +82,40 @@ export function RecordPart({
       )}
     </Section>
   );
+}
+
+interface Compared extends RecordPartProps {
+  /** What the ledger calls its registrar. */
+  readonly registrarName: string;
+  readonly style: DayStyle;
+}
+
+/** Each fact as the ledger, the registry and the registrar have it. */
+function linesOf({ row, nameServers, records, registrarName, style }: Compared): [string, string, string, string][] {
+  const { name, termEnd } = row;
+  const of = (source: StoredRecord['source']) => records.find((one) => one.source === source)?.record ?? null;
+  const [registry, registrar] = [of('registry') ?? of('pasted'), of('registrar')];
+  const locked = (statuses: readonly string[]) =>
+    statuses.some((s) => s.endsWith('TransferProhibited')) ? 'on' : 'off';
+  const end = (record: typeof registry) => {
+    const known = record?.expires ?? record?.registrarExpires ?? null;
+    return known ? termEndWords(known, style) : '';
+  };
+  return [
+    ['term ends', termEnd ? termEndWords(termEnd, style) : 'not known', end(registry), end(registrar)],
+    ['registrar', registrarName, registry?.registrar ?? '', registrar?.registrar ?? ''],
+    [
+      'lock',
+      name.lock === null ? 'not known' : name.lock ? 'on' : 'off',
+      registry ? locked(registry.statuses) : '',
+      registrar ? locked(registrar.statuses) : '',
+    ],
+    ['statuses', row.phase ?? '', registry?.statuses.join(', ') ?? '', registrar?.statuses.join(', ') ?? ''],
+    [
+      'name servers',
+      nameServers.join(', '),
+      registry?.nameServers.join(', ') ?? '',
+      registrar?.nameServers.join(', ') ?? '',
+    ],
+  ];
 }

@@ -32,7 +32,6 @@ const NEW = 'new';
 export function AddScreen({ accounts, open, written }: AddScreenProps) {
   useTitle('Add names', 'by pasting, or from a file');
   const router = useRouter();
-  const { style } = useLedger();
   const [text, setText] = useState('');
   const [account, setAccount] = useState<string>(FROM_LIST);
   const [label, setLabel] = useState('');
@@ -105,6 +104,16 @@ export function AddScreen({ accounts, open, written }: AddScreenProps) {
           {busy && <span role="status">Sending the list…</span>}
         </Actions>
       </Section>
+      <EarlierLists open={open} written={written} />
+    </Page>
+  );
+}
+
+/** Lists that were begun, and those that were written in the last week. */
+function EarlierLists({ open, written }: Pick<AddScreenProps, 'open' | 'written'>) {
+  const { style } = useLedger();
+  return (
+    <>
       {open.length > 0 && (
         <Notice>
           <p>Begun and not written yet:</p>
@@ -134,6 +143,6 @@ export function AddScreen({ accounts, open, written }: AddScreenProps) {
           </ul>
         </Section>
       )}
-    </Page>
+    </>
   );
 }

@@ -2,13 +2,13 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { nearSpellings } from '@/core/names';
-import { holderOf } from '@/core/records';
+import { holderOf, type RegistrationRecord } from '@/core/records';
 import { isRefusal } from '@/core/refusal';
 import { Button } from '@/ui/controls/Button';
 import { Actions } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
 import { Page, Ruled, Section } from '@/ui/text/Sheet';
-import { dayWords, termEndWords } from '@/ui/text/words';
+import { type DayStyle, dayWords, termEndWords } from '@/ui/text/words';
 import type { ListedName } from '@/usecases/records/list';
 import type { StoredRecord } from '@/usecases/records/records';
 import type { LookedUp } from '@/usecases/records/watch';
@@ -60,22 +60,7 @@ export function LookUpScreen({
   const holder = holderOf(registrarRecord) ?? holderOf(record);
   const contact = registrarRecord?.holder ?? record?.holder ?? null;
   const reach = contact?.mail ?? contact?.form ?? null;
-  const facts: [string, string][] =
-    record?.found === true
-      ? [
-          ['holder', holder ?? 'held back'],
-          ['reach the holder', reach ?? 'not shown: ask through the registrar'],
-          [
-            'registrar',
-            [record.registrar, record.registrarId && `IANA ${record.registrarId}`].filter(Boolean).join(', '),
-          ],
-          ['abuse', [record.abuseMail, record.abusePhone].filter(Boolean).join(', ') || 'not shown'],
-          ['registered', record.registered ? dayWords(record.registered, style) : 'not told'],
-          ['term ends', record.expires ? termEndWords(record.expires, style) : 'not told'],
-          ['statuses', record.statuses.join(', ') || 'none'],
-          ['name servers', record.nameServers.join(', ') || 'none'],
-        ]
-      : [];
+  const facts = record?.found === true ? factsOf(record, { holder, reach, style }) : [];
   return (
     <Page>
       <Section>
@@ -100,32 +85,8 @@ export function LookUpScreen({
           </Button>
         </Actions>
       </Section>
-      {facts.length > 0 && (
-        <Section aria-label="What the record says">
-          <h2>What the record says</h2>
-          <Ruled aria-label="What the record says">
-            <tbody>
-              {facts.map(([what, said]) => (
-                <tr key={what}>
-                  <th scope="row">{what}</th>
-                  <td>{said}</td>
-                </tr>
-              ))}
-            </tbody>
-          </Ruled>
-        </Section>
-      )}
-      {zone !== null && (
-        <Section aria-label="What it is in use for">
-          <h2>What it is in use for</h2>
-          <pre>{zone}</pre>
-          <Actions>
-            <a href={`data:text/dns;charset=utf-8,${encodeURIComponent(zone)}`} download={`${ascii}.zone`}>
-              Save as a zone file
-            </a>
-          </Actions>
-        </Section>
-      )}
+      <FactsPart facts={facts} />
+      {zone !== null && <ZonePart ascii={ascii} zone={zone} />}
       {near !== null && (
         <Section aria-label="Near spellings">
           <h2>Near spellings</h2>
@@ -134,5 +95,57 @@ export function LookUpScreen({
       )}
       <RecordHistory history={history} />
     </Page>
+  );
+}
+
+/** What a record says, word by word. */
+function factsOf(
+  record: RegistrationRecord,
+  { holder, reach, style }: { holder: string | null; reach: string | null; style: DayStyle },
+): [string, string][] {
+  return [
+    ['holder', holder ?? 'held back'],
+    ['reach the holder', reach ?? 'not shown: ask through the registrar'],
+    ['registrar', [record.registrar, record.registrarId && `IANA ${record.registrarId}`].filter(Boolean).join(', ')],
+    ['abuse', [record.abuseMail, record.abusePhone].filter(Boolean).join(', ') || 'not shown'],
+    ['registered', record.registered ? dayWords(record.registered, style) : 'not told'],
+    ['term ends', record.expires ? termEndWords(record.expires, style) : 'not told'],
+    ['statuses', record.statuses.join(', ') || 'none'],
+    ['name servers', record.nameServers.join(', ') || 'none'],
+  ];
+}
+
+/** What the record says, fact by fact. */
+function FactsPart({ facts }: { facts: readonly (readonly [string, string])[] }) {
+  if (facts.length === 0) return null;
+  return (
+    <Section aria-label="What the record says">
+      <h2>What the record says</h2>
+      <Ruled aria-label="What the record says">
+        <tbody>
+          {facts.map(([what, said]) => (
+            <tr key={what}>
+              <th scope="row">{what}</th>
+              <td>{said}</td>
+            </tr>
+          ))}
+        </tbody>
+      </Ruled>
+    </Section>
+  );
+}
+
+/** The zone as name servers show it, to be kept. */
+function ZonePart({ ascii, zone }: { ascii: string; zone: string }) {
+  return (
+    <Section aria-label="What it is in use for">
+      <h2>What it is in use for</h2>
+      <pre>{zone}</pre>
+      <Actions>
+        <a href={`data:text/dns;charset=utf-8,${encodeURIComponent(zone)}`} download={`${ascii}.zone`}>
+          Save as a zone file
+        </a>
+      </Actions>
+    </Section>
   );
 }

@@ -35,14 +35,13 @@ export function ConfirmForm({ renewalId, quote }: { renewalId: string; quote: Re
     item.total?.currency ??
     meta?.rules.accounts.find((account) => account.id === item.accountId)?.currency ??
     homeCurrency;
-  const readOf = (item: QuotedItem) => {
-    const text = charged.get(item.nameId)?.trim() ?? '';
-    return text === '' ? null : readTyped(text, currencyOf(item));
-  };
-
   const confirm = async () => {
     if (sent.current) return;
-    const told = items.map((item) => ({ item, read: readOf(item), done: done.has(item.nameId) }));
+    const told = items.map((item) => ({
+      item,
+      read: readCharged(charged, item, currencyOf(item)),
+      done: done.has(item.nameId),
+    }));
     // What is no amount is refused where it stands.
     if (told.some(({ read, done: chosen }) => chosen && isRefusal(read))) return;
     sent.current = true;
@@ -70,44 +69,16 @@ export function ConfirmForm({ renewalId, quote }: { renewalId: string; quote: Re
   return (
     <Section>
       <h2>What really happened</h2>
-      <Ruled aria-label="What was charged">
-        <thead>
-          <tr>
-            <th>Renewed</th>
-            <th className="figure">Quoted</th>
-            <th>Charged</th>
-          </tr>
-        </thead>
-        <tbody>
-          {items.map((item) => (
-            <tr key={item.nameId}>
-              <td>
-                <Check
-                  isSelected={done.has(item.nameId)}
-                  onChange={(on) =>
-                    setDone((now) => new Set(on ? [...now, item.nameId] : [...now].filter((id) => id !== item.nameId)))
-                  }
-                >
-                  <span className="name">{item.unicode}</span>
-                </Check>
-              </td>
-              <td className="figure">{amountsWords(item.total ? [item.total] : [])}</td>
-              <td>
-                <InputBox
-                  aria-label={`Charged for ${item.unicode}`}
-                  inputMode="decimal"
-                  style={{ width: 110 }}
-                  value={charged.get(item.nameId) ?? ''}
-                  aria-invalid={isRefusal(readOf(item))}
-                  aria-describedby={`charged-${item.nameId}`}
-                  onChange={(event) => setCharged((now) => new Map(now).set(item.nameId, event.target.value))}
-                />{' '}
-                <Understood id={`charged-${item.nameId}`} read={readOf(item)} currency={currencyOf(item)} />
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </Ruled>
+      <ChargedTable
+        items={items}
+        done={done}
+        charged={charged}
+        currencyOf={currencyOf}
+        onDone={(nameId, on) =>
+          setDone((now) => new Set(on ? [...now, nameId] : [...now].filter((id) => id !== nameId)))
+        }
+        onCharged={(nameId, text) => setCharged((now) => new Map(now).set(nameId, text))}
+      />
       <Fields>
         <DayField
           label="Date of the charge"
@@ -133,5 +104,65 @@ function Understood({ id, read, currency }: { id: string; read: Amount | Refusal
     <span id={id} className={isRefusal(read) ? 'caution' : 'soft'} aria-live="polite">
       {read === null ? currency : isRefusal(read) ? read.message : spellAmount(read)}
     </span>
+  );
+}
+
+/** What was typed for an item, as an amount; `null` for nothing. */
+function readCharged(charged: ReadonlyMap<number, string>, { nameId }: QuotedItem, currency: string) {
+  const text = charged.get(nameId)?.trim() ?? '';
+  return text === '' ? null : readTyped(text, currency);
+}
+
+interface ChargedTableProps {
+  readonly items: readonly QuotedItem[];
+  /** The names that were renewed. */
+  readonly done: ReadonlySet<number>;
+  /** What was typed as charged, by name. */
+  readonly charged: ReadonlyMap<number, string>;
+  readonly currencyOf: (item: QuotedItem) => string;
+  readonly onDone: (nameId: number, isDone: boolean) => void;
+  readonly onCharged: (nameId: number, text: string) => void;
+}
+
+/** Which names were renewed, and what was really charged for each. */
+function ChargedTable({ items, done, charged, currencyOf, onDone, onCharged }: ChargedTableProps) {
+  return (
+    <Ruled aria-label="What was charged">
+      <thead>
+        <tr>
+          <th>Renewed</th>
+          <th className="figure">Quoted</th>
+          <th>Charged</th>
+        </tr>
+      </thead>
+      <tbody>
+        {items.map((item) => (
+          <tr key={item.nameId}>
+            <td>
+              <Check isSelected={done.has(item.nameId)} onChange={(on) => onDone(item.nameId, on)}>
+                <span className="name">{item.unicode}</span>
+              </Check>
+            </td>
+            <td className="figure">{amountsWords(item.total ? [item.total] : [])}</td>
+            <td>
+              <InputBox
+                aria-label={`Charged for ${item.unicode}`}
+                inputMode="decimal"
+                style={{ width: 110 }}
+                value={charged.get(item.nameId) ?? ''}
+                aria-invalid={isRefusal(readCharged(charged, item, currencyOf(item)))}
+                aria-describedby={`charged-${item.nameId}`}
+                onChange={(event) => onCharged(item.nameId, event.target.value)}
+              />{' '}
+              <Understood
+                id={`charged-${item.nameId}`}
+                read={readCharged(charged, item, currencyOf(item))}
+                currency={currencyOf(item)}
+              />
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </Ruled>
   );
 }

@@ -40,7 +40,6 @@ export interface LinkedItem {
 export function useLinkedRun({ id, quote, progress, words, onProgress }: LinkedRunProps) {
   const router = useRouter();
   const { reload } = useLedger();
-  const [isAsking, setAsking] = useState(false);
   const isRestore = quote.action === 'restore';
   const [draft, setDraft] = useState<ReportDraft>({
     reason: words?.reason ?? '',
@@ -60,27 +59,7 @@ export function useLinkedRun({ id, quote, progress, words, onProgress }: LinkedR
     if (isRefusal(answer)) report({ text: answer.message, problem: true });
     else onProgress(answer);
   };
-  const askPrices = useCallback(async () => {
-    setAsking(true);
-    const answer = await priceRunAction(id);
-    setAsking(false);
-    if (isRefusal(answer)) report({ text: answer.message, problem: true });
-    else onProgress(answer);
-  }, [id, onProgress]);
-
-  // Another term, promotion or tax has another price: it is asked for again before any sum is agreed to.
-  const asksFor = JSON.stringify([
-    quote.promotion,
-    quote.taxPercent,
-    quote.items.map(({ nameId, years }) => [nameId, years]),
-  ]);
-  const pricedFor = useRef<string | null>(null);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: asked once for what the run asks for
-  useEffect(() => {
-    if (isBegun || pricedFor.current === asksFor) return;
-    pricedFor.current = asksFor;
-    void askPrices();
-  }, [asksFor]);
+  const { isAsking, askPrices } = useLivePrices({ id, quote, isBegun, onProgress });
 
   useEffect(() => {
     if (!isUnderWay) return;
@@ -123,6 +102,39 @@ export function useLinkedRun({ id, quote, progress, words, onProgress }: LinkedR
       router.refresh();
     },
   };
+}
+
+interface LivePrices extends Pick<LinkedRunProps, 'id' | 'quote' | 'onProgress'> {
+  /** A run that has begun is not priced anew. */
+  readonly isBegun: boolean;
+}
+
+/** What registrars ask now for the names of a run: asked by itself, and again when something that makes the price changes. */
+function useLivePrices({ id, quote, isBegun, onProgress }: LivePrices) {
+  const [isAsking, setAsking] = useState(false);
+  const askPrices = useCallback(async () => {
+    setAsking(true);
+    const answer = await priceRunAction(id);
+    setAsking(false);
+    if (isRefusal(answer)) report({ text: answer.message, problem: true });
+    else onProgress(answer);
+  }, [id, onProgress]);
+
+  // Another term, promotion or tax has another price: it is asked for again before any sum is agreed to.
+  const asksFor = JSON.stringify([
+    quote.promotion,
+    quote.taxPercent,
+    quote.items.map(({ nameId, years }) => [nameId, years]),
+  ]);
+  const pricedFor = useRef<string | null>(null);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: asked once for what the run asks for
+  useEffect(() => {
+    if (isBegun || pricedFor.current === asksFor) return;
+    pricedFor.current = asksFor;
+    void askPrices();
+  }, [asksFor]);
+
+  return { isAsking, askPrices };
 }
 
 export type LinkedRunState = ReturnType<typeof useLinkedRun>;

@@ -19,11 +19,8 @@ const MOST_ROWS = 200;
 
 /** Sales that names are compared with: one's own, and those that were told. */
 export function ComparablesScreen({ sales }: { sales: readonly PastSale[] }) {
-  const { save, refused, isBusy } = useSave();
   const { homeCurrency } = useLedger();
   const [like, setLike] = useState('');
-  const [text, setText] = useState('');
-  const [brought, setBrought] = useState<BroughtSales | null>(null);
   useTitle('Selling', `${sales.length.toLocaleString('en')} past sales`);
   const isName = /^[^\s.]+\.[^\s]{2,}$/.test(like.trim());
   const comparison = useMemo(
@@ -40,12 +37,6 @@ export function ComparablesScreen({ sales }: { sales: readonly PastSale[] }) {
       ).slice(0, MOST_ROWS),
     [comparison, sales, like],
   );
-  const bringIn = async () => {
-    const answer = await save(bringInSalesAction(text, homeCurrency), ({ added }) => `${added} sales brought in.`);
-    if (answer === null) return;
-    setBrought(answer);
-    setText('');
-  };
   return (
     <Page>
       <Section>
@@ -62,75 +53,97 @@ export function ComparablesScreen({ sales }: { sales: readonly PastSale[] }) {
         )}
         {isName && !comparison && <p className="soft">No sale of a like name is known.</p>}
       </Section>
-      <details>
-        <summary>Bring in past sales</summary>
-        <Form aria-label="Bring in past sales" refused={refused} onSubmit={bringIn}>
-          <p className="soft">
-            A table with a row of headings: name, price, date; currency and marketplace if you like.
-          </p>
-          <Field name="text" label="Table" rows={5} mono value={text} onChange={setText} />
-          <Actions>
-            <Button type="submit" isDisabled={isBusy}>
-              Bring them in
-            </Button>
-          </Actions>
-          {brought && (
-            <>
-              <p role="status">
-                {brought.added} added, {brought.known} known already, {brought.refused.length} not read.
-              </p>
-              {brought.refused.length > 0 && (
-                <Ruled aria-label="Rows that were not read">
-                  <tbody>
-                    {brought.refused.slice(0, 50).map(({ line, problem }) => (
-                      <tr key={line}>
-                        <td>line {line}</td>
-                        <td>{problem}</td>
-                      </tr>
-                    ))}
-                  </tbody>
-                </Ruled>
-              )}
-            </>
-          )}
-        </Form>
-      </details>
-      <Wide>
-        <Ruled aria-label="Past sales">
-          <thead>
-            <tr>
-              <th>Name</th>
-              <th>Sold</th>
-              <th className="figure">Price</th>
-              <th>Where</th>
-              <th className="figure">letters</th>
-              <th className="figure">digits</th>
-              <th className="figure">hyphens</th>
-            </tr>
-          </thead>
-          <tbody>
-            {shown.map((sale) => {
-              const traits = traitsOf(sale.ascii);
-              return (
-                <tr key={`${sale.ascii} ${sale.day} ${sale.price.minor}`}>
-                  <td className="name">{sale.ascii}</td>
-                  <td>{formatDay(sale.day)}</td>
-                  <td className="figure">{formatAmount(sale.price, true)}</td>
-                  <td>{sale.own ? `${sale.marketplace || 'the office'}, your own` : sale.marketplace}</td>
-                  <td className="figure">{traits.length}</td>
-                  <td className="figure">{traits.digits}</td>
-                  <td className="figure">{traits.hyphens}</td>
-                </tr>
-              );
-            })}
-          </tbody>
-        </Ruled>
-      </Wide>
+      <BringInPart />
+      <SalesTable sales={shown} />
       {sales.length > shown.length && !comparison && (
         <p className="soft">
           The newest {shown.length} of {sales.length.toLocaleString('en')}.
         </p>
       )}
     </Page>
+  );
+}
+
+/** Sales that were told, brought in as a table. */
+function BringInPart() {
+  const { homeCurrency } = useLedger();
+  const { save, refused, isBusy } = useSave();
+  const [text, setText] = useState('');
+  const [brought, setBrought] = useState<BroughtSales | null>(null);
+  const bringIn = async () => {
+    const answer = await save(bringInSalesAction(text, homeCurrency), ({ added }) => `${added} sales brought in.`);
+    if (answer === null) return;
+    setBrought(answer);
+    setText('');
+  };
+  return (
+    <details>
+      <summary>Bring in past sales</summary>
+      <Form aria-label="Bring in past sales" refused={refused} onSubmit={bringIn}>
+        <p className="soft">A table with a row of headings: name, price, date; currency and marketplace if you like.</p>
+        <Field name="text" label="Table" rows={5} mono value={text} onChange={setText} />
+        <Actions>
+          <Button type="submit" isDisabled={isBusy}>
+            Bring them in
+          </Button>
+        </Actions>
+        {brought && (
+          <>
+            <p role="status">
+              {brought.added} added, {brought.known} known already, {brought.refused.length} not read.
+            </p>
+            {brought.refused.length > 0 && (
+              <Ruled aria-label="Rows that were not read">
+                <tbody>
+                  {brought.refused.slice(0, 50).map(({ line, problem }) => (
+                    <tr key={line}>
+                      <td>line {line}</td>
+                      <td>{problem}</td>
+                    </tr>
+                  ))}
+                </tbody>
+              </Ruled>
+            )}
+          </>
+        )}
+      </Form>
+    </details>
+  );
+}
+
+/** Past sales, each with what makes names alike. */
+function SalesTable({ sales }: { sales: readonly PastSale[] }) {
+  return (
+    <Wide>
+      <Ruled aria-label="Past sales">
+        <thead>
+          <tr>
+            <th>Name</th>
+            <th>Sold</th>
+            <th className="figure">Price</th>
+            <th>Where</th>
+            <th className="figure">letters</th>
+            <th className="figure">digits</th>
+            <th className="figure">hyphens</th>
+          </tr>
+        </thead>
+        <tbody>
+          {sales.map((sale) => {
+            const traits = traitsOf(sale.ascii);
+            return (
+              <tr key={`${sale.ascii} ${sale.day} ${sale.price.minor}`}>
+                <td className="name">{sale.ascii}</td>
+                <td>{formatDay(sale.day)}</td>
+                <td className="figure">{formatAmount(sale.price, true)}</td>
+                <td>{sale.own ? `${sale.marketplace || 'the office'}, your own` : sale.marketplace}</td>
+                <td className="figure">{traits.length}</td>
+                <td className="figure">{traits.digits}</td>
+                <td className="figure">{traits.hyphens}</td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </Ruled>
+    </Wide>
   );
 }

@@ -2,21 +2,16 @@
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import styled from 'styled-components';
-import { sumByCurrency } from '@/core/money';
-import { isRefusal, type Refusal } from '@/core/refusal';
-import { Button, ButtonLink } from '@/ui/controls/Button';
+import { ButtonLink } from '@/ui/controls/Button';
 import { Choice, Field } from '@/ui/controls/Field';
 import { Grid } from '@/ui/grid/Grid';
 import type { GridColumn } from '@/ui/grid/gridProps';
-import { report } from '@/ui/overlay/Toasts';
-import { formatAmount, formatFigure } from '@/ui/text/figures';
 import { Empty, Failed, Loading } from '@/ui/text/States';
-import { STATUS_WORDS, sentWords } from '@/ui/text/sellingWords';
-import { amountsWords, dayWords } from '@/ui/text/words';
 import type { ListingLine } from '@/usecases/selling/report';
 import { useTitle } from '../../frame/Frame';
 import { useLedger, useLedgerChange } from '../../frame/LedgerProvider';
-import { seenLiveAction, sendListingsAction, withdrawAction } from '../actions';
+import { ListingsFoot } from './ListingsFoot';
+import { columnsFor, type SortId, type Sorting, useShown } from './listingColumns';
 
 const Bar = styled.div`
   display: flex;
@@ -28,32 +23,6 @@ const Bar = styled.div`
   & > * { flex: 0 1 190px; }
   & > a { flex: none; margin-left: auto; }
 `;
-
-const Foot = styled.footer`
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 4px 20px;
-  min-height: 44px;
-  padding: 4px 18px;
-  background: var(--totals);
-  color: var(--on-totals);
-  & > div { margin-left: auto; display: flex; gap: 8px; }
-`;
-
-type SortId = 'name' | 'marketplace' | 'kind' | 'asked' | 'proceeds' | 'profit' | 'offer' | 'status' | 'term';
-
-const SORT: Readonly<Record<SortId, (line: ListingLine) => string | number>> = {
-  name: ({ ascii }) => ascii,
-  marketplace: ({ marketplace }) => marketplace,
-  kind: ({ kind }) => kind,
-  asked: ({ askedMinor }) => askedMinor ?? -1,
-  proceeds: ({ proceedsMinor }) => proceedsMinor ?? -1,
-  profit: ({ profitMinor }) => profitMinor ?? Number.NEGATIVE_INFINITY,
-  offer: ({ bestMinor }) => bestMinor ?? -1,
-  status: ({ status }) => status,
-  term: ({ termEnd }) => termEnd ?? Number.POSITIVE_INFINITY,
-};
 
 interface Marketplace {
   readonly id: number;
@@ -80,40 +49,16 @@ export function ListingsScreen({ marketplaces }: { marketplaces: readonly Market
     [style, homeCurrency, widths],
   );
   const rowAt = useCallback((place: number) => shown[place], [shown]);
-  const acted = async <T,>(answer: T | Refusal, words: (done: T) => string) => {
-    if (isRefusal(answer)) report({ text: answer.message, problem: true });
-    else {
-      report({ text: words(answer) });
-      setChosen(new Set());
-      await load();
-    }
+  const onDone = async () => {
+    setChosen(new Set());
+    await load();
   };
   const picked = shown.filter(({ id }) => chosen.has(id));
-  const listingIds = picked.map(({ id }) => id);
-  const names = [...new Set(picked.map(({ nameId }) => nameId))];
-  const marketplace = marketplaces.find(({ label }) => label === where);
   if (problem) return <Failed text="The listings could not be read." onRetry={() => void load()} />;
   if (lines === null) return <Loading text="Reading the listings" />;
   return (
     <>
-      <Bar>
-        <Field label="Find" value={text} onChange={setText} placeholder="any part of a name" />
-        <Choice
-          label="Marketplace"
-          value={where}
-          onChange={setWhere}
-          options={[
-            { value: 'all', text: 'all marketplaces' },
-            { value: 'the office', text: 'the office' },
-            ...marketplaces.map(({ label }) => ({ value: label, text: label })),
-          ]}
-        />
-        {marketplace && !marketplace.linked && (
-          <ButtonLink href={`/selling/csv/${marketplace.id}`} prefetch={false}>
-            These as CSV
-          </ButtonLink>
-        )}
-      </Bar>
+      <ListingsBar marketplaces={marketplaces} text={text} where={where} onText={setText} onWhere={setWhere} />
       <Grid<ListingLine>
         label="Listings"
         columns={columns}
@@ -147,90 +92,12 @@ export function ListingsScreen({ marketplaces }: { marketplaces: readonly Market
           </Empty>
         }
       />
-      <Foot aria-label="Totals">
-        <b>
-          {(chosen.size || shown.length).toLocaleString('en')} {chosen.size > 0 ? 'chosen' : 'listings'}
-        </b>
-        <span>
-          proceeds <b>{amountsWords(sumByCurrency(netProceedsOf(chosen.size > 0 ? picked : shown)), true)}</b>
-          {notKnown(chosen.size > 0 ? picked : shown)}
-        </span>
-        {chosen.size > 0 && (
-          <div>
-            <ButtonLink href={`/selling/price?names=${names.slice(0, 500).join(',')}`}>Price…</ButtonLink>
-            <Button onPress={async () => acted(await sendListingsAction({ listingIds }), sentWords)}>
-              Send drafts
-            </Button>
-            <Button
-              onPress={async () => acted(await seenLiveAction({ listingIds }), (n) => `${n} noted as seen live today.`)}
-            >
-              Seen live
-            </Button>
-            <Button onPress={async () => acted(await withdrawAction({ listingIds }), (n) => `${n} withdrawn.`)}>
-              Withdraw
-            </Button>
-          </div>
-        )}
-      </Foot>
+      <ListingsFoot shown={shown} chosen={picked} onDone={onDone} />
     </>
   );
 }
 
 const NOTHING = () => undefined;
-
-/** How many of them leave nobody knows how much: a rate is missing for their fees. */
-function notKnown(lines: readonly ListingLine[]): string {
-  const count = lines.filter(({ askedMinor, proceedsMinor }) => askedMinor !== null && proceedsMinor === null).length;
-  return count === 0 ? '' : `, ${count} not known`;
-}
-
-function netProceedsOf(lines: readonly ListingLine[]) {
-  return lines.flatMap(({ proceedsMinor, currency }) =>
-    proceedsMinor === null ? [] : [{ minor: proceedsMinor, currency }],
-  );
-}
-
-function columnsFor(style: Parameters<typeof dayWords>[1], home: string): GridColumn<ListingLine>[] {
-  const money = (minor: number | null, currency: string) =>
-    minor === null
-      ? ''
-      : currency === home
-        ? formatFigure({ minor, currency }, true)
-        : formatAmount({ minor, currency }, true);
-  const column = (
-    id: SortId,
-    label: string,
-    width: number,
-    render: GridColumn<ListingLine>['render'],
-    figures = false,
-  ): GridColumn<ListingLine> => ({ id, heading: label, label, width, figures, sortable: true, render });
-  return [
-    column('name', 'Name', 210, ({ unicode }) => <span className="name">{unicode}</span>),
-    column('marketplace', 'Marketplace', 140, ({ marketplace }) => marketplace),
-    column('kind', 'Offered as', 120, ({ kind }) => kind),
-    column('asked', 'Asked', 90, ({ askedMinor, currency }) => money(askedMinor, currency), true),
-    column('proceeds', 'Proceeds', 90, ({ proceedsMinor, currency }) => money(proceedsMinor, currency), true),
-    column(
-      'profit',
-      'Over cost',
-      100,
-      ({ profitMinor, currency }) => (
-        <span className={profitMinor !== null && profitMinor < 0 ? 'caution' : undefined}>
-          {profitMinor !== null && profitMinor < 0 ? '−' : ''}
-          {money(profitMinor === null ? null : Math.abs(profitMinor), currency)}
-        </span>
-      ),
-      true,
-    ),
-    column('offer', 'Best offer', 100, ({ bestMinor, currency }) => money(bestMinor, currency), true),
-    column('status', 'Stands', 130, ({ status }) => (
-      <span className={status === 'unproved' || status === 'refused' ? 'caution' : undefined}>
-        {STATUS_WORDS[status]}
-      </span>
-    )),
-    column('term', 'Term ends', 110, ({ termEnd }) => (termEnd === null ? '' : dayWords(termEnd, style))),
-  ];
-}
 
 /** Every listing, read anew after each change of the ledger. */
 function useListings() {
@@ -252,22 +119,35 @@ function useListings() {
   return { lines, problem, load };
 }
 
-interface Sorting {
-  readonly id: SortId;
-  readonly descending: boolean;
+interface ListingsBarProps {
+  readonly marketplaces: readonly Marketplace[];
+  readonly text: string;
+  readonly where: string;
+  readonly onText: (text: string) => void;
+  readonly onWhere: (where: string) => void;
 }
 
-/** The listings that fit what is looked for, in order. */
-function useShown(lines: readonly ListingLine[] | null, sort: Sorting, text: string, where: string): ListingLine[] {
-  return useMemo(() => {
-    const keyOf = SORT[sort.id];
-    const found = (lines ?? []).filter(
-      ({ ascii, unicode, marketplace }) =>
-        (where === 'all' || marketplace === where) && (ascii.includes(text.toLowerCase()) || unicode.includes(text)),
-    );
-    const keyed = found.map((line) => ({ line, key: keyOf(line) }));
-    const sign = sort.descending ? -1 : 1;
-    keyed.sort((a, b) => (a.key < b.key ? -sign : a.key > b.key ? sign : a.line.id - b.line.id));
-    return keyed.map(({ line }) => line);
-  }, [lines, sort, text, where]);
+/** What is looked for, and where it is listed; a marketplace without a link takes its listings as CSV. */
+function ListingsBar({ marketplaces, text, where, onText, onWhere }: ListingsBarProps) {
+  const marketplace = marketplaces.find(({ label }) => label === where);
+  return (
+    <Bar>
+      <Field label="Find" value={text} onChange={onText} placeholder="any part of a name" />
+      <Choice
+        label="Marketplace"
+        value={where}
+        onChange={onWhere}
+        options={[
+          { value: 'all', text: 'all marketplaces' },
+          { value: 'the office', text: 'the office' },
+          ...marketplaces.map(({ label }) => ({ value: label, text: label })),
+        ]}
+      />
+      {marketplace && !marketplace.linked && (
+        <ButtonLink href={`/selling/csv/${marketplace.id}`} prefetch={false}>
+          These as CSV
+        </ButtonLink>
+      )}
+    </Bar>
+  );
 }

@@ -3,7 +3,7 @@ import { deps } from '@/usecases/deps';
 import { marketplaces } from '@/usecases/marketplaces/marketplaces';
 import { ListingsScreen } from './ListingsScreen';
 
-export const metadata: Metadata = { title: 'On offer' };
+export const metadata: Metadata = { title: 'Listings' };
 
 export default async function ListingsPage() {
   const all = await marketplaces(deps());

@@ -1,5 +1,5 @@
 'use client';
-import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
+import { type KeyboardEvent, type PointerEvent, type RefObject, useRef } from 'react';
 import styled from 'styled-components';
 import { type LadderScale, type PriceName, placeOn, priceAt, type Rung } from '@/core/selling';
 import { formatAmount } from '@/ui/text/figures';
@@ -33,47 +33,27 @@ const Drawing = styled.svg`
 
 const isPrice = (kind: Rung['kind']): kind is PriceName => kind !== 'cost' && kind !== 'no loss';
 
+interface LadderProps {
+  readonly rungs: readonly Rung[];
+  readonly scale: LadderScale;
+  readonly currency: string;
+  readonly unitMinor: number;
+  readonly label: string;
+  readonly onPrice: (price: PriceName, minor: number) => void;
+}
+
 /**
  * A name's prices on one scale, in which even steps are even factors: below the line of no loss the rail is pale red. Prices can be
  * dragged, or moved by the arrow keys.
  */
-export function Ladder({
-  rungs,
-  scale,
-  currency,
-  unitMinor,
-  label,
-  onPrice,
-}: {
-  rungs: readonly Rung[];
-  scale: LadderScale;
-  currency: string;
-  unitMinor: number;
-  label: string;
-  onPrice: (price: PriceName, minor: number) => void;
-}) {
+export function Ladder({ rungs, scale, currency, unitMinor, label, onPrice }: LadderProps) {
   const drawing = useRef<SVGSVGElement>(null);
   const heightOf = (minor: number) => FOOT - placeOn(scale, minor) * (FOOT - TOP);
   const noLoss = rungs.find(({ kind }) => kind === 'no loss');
   const sunkTop = noLoss ? heightOf(noLoss.minor) : FOOT;
   const lines = labelHeights(rungs.map(({ minor }) => heightOf(minor)));
 
-  const drag = (price: PriceName) => (event: PointerEvent<SVGGElement>) => {
-    if (event.buttons !== 1 || !drawing.current) return;
-    const box = drawing.current.getBoundingClientRect();
-    const y = ((event.clientY - box.top) / box.height) * HEIGHT;
-    onPrice(price, priceAt(scale, (FOOT - y) / (FOOT - TOP), unitMinor));
-  };
-  const step = (price: PriceName, minor: number) => (event: KeyboardEvent<SVGGElement>) => {
-    const by = { ArrowUp: 0.01, ArrowRight: 0.01, PageUp: 0.05, ArrowDown: -0.01, ArrowLeft: -0.01, PageDown: -0.05 }[
-      event.key
-    ];
-    if (by === undefined) return;
-    event.preventDefault();
-    const moved = priceAt(scale, placeOn(scale, minor) + by, unitMinor);
-    // Rounding must not hold a small step back.
-    onPrice(price, moved === minor ? Math.max(unitMinor, minor + Math.sign(by) * unitMinor) : moved);
-  };
+  const { drag, step } = useMoves(drawing, { scale, unitMinor, onPrice });
   return (
     <Drawing
       ref={drawing}
@@ -87,46 +67,13 @@ export function Ladder({
       <rect className="sunk" x={RAIL - 5} y={sunkTop} width={10} height={Math.max(0, FOOT - sunkTop)} />
       <line className="rail" x1={RAIL - 5} x2={RAIL - 5} y1={TOP} y2={FOOT} />
       <line className="rail" x1={RAIL + 5} x2={RAIL + 5} y1={TOP} y2={FOOT} />
-      {rungs.map(({ kind, minor, net, profitMinor }, i) => {
+      {rungs.map((rung, i) => {
+        const { kind, minor, profitMinor } = rung;
         const y = heightOf(minor);
         const textY = (lines[i] ?? y) + 4;
         const price = formatAmount({ minor, currency }, true);
-        const left =
-          kind === 'cost' || kind === 'no loss'
-            ? ''
-            : net === null
-              ? 'fees not known'
-              : profitMinor === null
-                ? `proceeds ${formatAmount({ minor: net.proceedsMinor, currency }, true)}`
-                : `${profitMinor < 0 ? '' : '+'}${formatAmount({ minor: profitMinor, currency }, true)}`;
-        const texts = (
-          <>
-            <polyline
-              className="lead"
-              fill="none"
-              points={`${RAIL - (isPrice(kind) ? 14 : 10)},${y} ${RAIL - 19},${textY - 4}`}
-            />
-            <polyline
-              className="lead"
-              fill="none"
-              points={`${RAIL + (isPrice(kind) ? 14 : 10)},${y} ${RAIL + 19},${textY - 4}`}
-            />
-            <text x={RAIL - 22} y={textY} textAnchor="end" className={isPrice(kind) ? undefined : 'soft'}>
-              {RUNG_WORDS[kind]}
-            </text>
-            <text x={RAIL + 22} y={textY} fontWeight={isPrice(kind) ? 600 : 400}>
-              {price}
-            </text>
-            <text
-              x={WIDTH - 4}
-              y={textY}
-              textAnchor="end"
-              className={profitMinor !== null && profitMinor < 0 ? 'loss' : 'soft'}
-            >
-              {left}
-            </text>
-          </>
-        );
+        const left = leftWords(rung, currency);
+        const texts = { kind, y, textY, price, left, isLoss: (profitMinor ?? 0) < 0 };
         return isPrice(kind) ? (
           <g
             key={kind}
@@ -143,16 +90,89 @@ export function Ladder({
             onKeyDown={step(kind, minor)}
           >
             <rect x={RAIL - 14} y={y - 3.5} width={28} height={7} rx={1} />
-            {texts}
+            <RungTexts {...texts} />
           </g>
         ) : (
           <g key={kind}>
             <line className="fixed" data-kind={kind} x1={RAIL - 10} x2={RAIL + 10} y1={y} y2={y} />
-            {texts}
+            <RungTexts {...texts} />
           </g>
         );
       })}
     </Drawing>
+  );
+}
+
+interface Moves {
+  readonly scale: LadderScale;
+  readonly unitMinor: number;
+  readonly onPrice: (price: PriceName, minor: number) => void;
+}
+
+/** Moving a price by hand: dragged, or by keys, a hundredth of the ladder at a time, five with the page keys. */
+function useMoves(drawing: RefObject<SVGSVGElement | null>, { scale, unitMinor, onPrice }: Moves) {
+  const drag = (price: PriceName) => (event: PointerEvent<SVGGElement>) => {
+    if (event.buttons !== 1 || !drawing.current) return;
+    const box = drawing.current.getBoundingClientRect();
+    const y = ((event.clientY - box.top) / box.height) * HEIGHT;
+    onPrice(price, priceAt(scale, (FOOT - y) / (FOOT - TOP), unitMinor));
+  };
+  const step = (price: PriceName, minor: number) => (event: KeyboardEvent<SVGGElement>) => {
+    const by = { ArrowUp: 0.01, ArrowRight: 0.01, PageUp: 0.05, ArrowDown: -0.01, ArrowLeft: -0.01, PageDown: -0.05 }[
+      event.key
+    ];
+    if (by === undefined) return;
+    event.preventDefault();
+    const moved = priceAt(scale, placeOn(scale, minor) + by, unitMinor);
+    // Rounding must not hold a small step back.
+    onPrice(price, moved === minor ? Math.max(unitMinor, minor + Math.sign(by) * unitMinor) : moved);
+  };
+  return { drag, step };
+}
+
+/** What a price would leave, as it stands beside its rung. */
+function leftWords({ kind, net, profitMinor }: Rung, currency: string): string {
+  if (kind === 'cost' || kind === 'no loss') return '';
+  if (net === null) return 'fees not known';
+  return profitMinor === null
+    ? `proceeds ${formatAmount({ minor: net.proceedsMinor, currency }, true)}`
+    : `${profitMinor < 0 ? '' : '+'}${formatAmount({ minor: profitMinor, currency }, true)}`;
+}
+
+interface RungTextsProps {
+  readonly kind: Rung['kind'];
+  /** Height of the rung, and of its texts, which keep apart from each other. */
+  readonly y: number;
+  readonly textY: number;
+  readonly price: string;
+  readonly left: string;
+  readonly isLoss: boolean;
+}
+
+/** What a rung is called, its price, and what that leaves, each led to its rung. */
+function RungTexts({ kind, y, textY, price, left, isLoss }: RungTextsProps) {
+  return (
+    <>
+      <polyline
+        className="lead"
+        fill="none"
+        points={`${RAIL - (isPrice(kind) ? 14 : 10)},${y} ${RAIL - 19},${textY - 4}`}
+      />
+      <polyline
+        className="lead"
+        fill="none"
+        points={`${RAIL + (isPrice(kind) ? 14 : 10)},${y} ${RAIL + 19},${textY - 4}`}
+      />
+      <text x={RAIL - 22} y={textY} textAnchor="end" className={isPrice(kind) ? undefined : 'soft'}>
+        {RUNG_WORDS[kind]}
+      </text>
+      <text x={RAIL + 22} y={textY} fontWeight={isPrice(kind) ? 600 : 400}>
+        {price}
+      </text>
+      <text x={WIDTH - 4} y={textY} textAnchor="end" className={isLoss ? 'loss' : 'soft'}>
+        {left}
+      </text>
+    </>
   );
 }
 

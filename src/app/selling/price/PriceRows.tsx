@@ -60,14 +60,7 @@ export function PriceRows({ drafts, current, chosen, onCurrent, onChoose }: Pric
     overscan: 6,
     scrollPaddingStart: ROW,
   });
-  const width =
-    WIDTHS.choose +
-    WIDTHS.name +
-    WIDTHS.cost +
-    prices.length * WIDTHS.price +
-    WIDTHS.ladder +
-    WIDTHS.proceeds +
-    WIDTHS.check;
+  const width = widthsOf(prices).reduce((sum, each) => sum + each, 0);
 
   const onKeyDown = (event: KeyboardEvent<HTMLDivElement>) => {
     const input = event.target as HTMLInputElement;
@@ -95,42 +88,7 @@ export function PriceRows({ drafts, current, chosen, onCurrent, onChoose }: Pric
   return (
     <Scroller ref={scroller} onKeyDown={onKeyDown}>
       <Table aria-label="Names to price" aria-rowcount={names.length + 1} style={{ width }}>
-        <colgroup>
-          {[
-            WIDTHS.choose,
-            WIDTHS.name,
-            WIDTHS.cost,
-            ...prices.map(() => WIDTHS.price),
-            WIDTHS.ladder,
-            WIDTHS.proceeds,
-            WIDTHS.check,
-          ].map((each, i) => (
-            // biome-ignore lint/suspicious/noArrayIndexKey: columns have no other name
-            <col key={i} style={{ width: each }} />
-          ))}
-        </colgroup>
-        <thead>
-          <tr>
-            <th>
-              <Check
-                aria-label="Choose all names"
-                isSelected={chosen.size === names.length}
-                isIndeterminate={chosen.size > 0 && chosen.size < names.length}
-                onChange={(on) => onChoose('all', on)}
-              />
-            </th>
-            <th>Name</th>
-            <th className="figure">cost</th>
-            {prices.map((price) => (
-              <th key={price} className="figure">
-                {HEADS[price]}
-              </th>
-            ))}
-            <th>ladder</th>
-            <th className="figure">proceeds</th>
-            <th>checks</th>
-          </tr>
-        </thead>
+        <Heads prices={prices} chosen={chosen.size} total={names.length} onAll={(on) => onChoose('all', on)} />
         <tbody>
           <tr data-space aria-hidden>
             <td style={{ height: before }} />
@@ -157,5 +115,54 @@ export function PriceRows({ drafts, current, chosen, onCurrent, onChoose }: Pric
         </tbody>
       </Table>
     </Scroller>
+  );
+}
+
+/** The width of each column, in pixels. */
+function widthsOf(prices: readonly PriceName[]): number[] {
+  const { choose, name, cost, price, ladder, proceeds, check } = WIDTHS;
+  return [choose, name, cost, ...prices.map(() => price), ladder, proceeds, check];
+}
+
+interface HeadsProps {
+  readonly prices: readonly PriceName[];
+  readonly chosen: number;
+  readonly total: number;
+  readonly onAll: (isChosen: boolean) => void;
+}
+
+/** The headings, and the box that chooses all names. */
+function Heads({ prices, chosen, total, onAll }: HeadsProps) {
+  return (
+    <>
+      <colgroup>
+        {widthsOf(prices).map((each, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: columns have no other name
+          <col key={i} style={{ width: each }} />
+        ))}
+      </colgroup>
+      <thead>
+        <tr>
+          <th>
+            <Check
+              aria-label="Choose all names"
+              isSelected={chosen === total}
+              isIndeterminate={chosen > 0 && chosen < total}
+              onChange={onAll}
+            />
+          </th>
+          <th>Name</th>
+          <th className="figure">cost</th>
+          {prices.map((price) => (
+            <th key={price} className="figure">
+              {HEADS[price]}
+            </th>
+          ))}
+          <th>ladder</th>
+          <th className="figure">proceeds</th>
+          <th>checks</th>
+        </tr>
+      </thead>
+    </>
   );
 }

@@ -1,6 +1,15 @@
 'use client';
 import { useRouter } from 'next/navigation';
-import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
+import {
+  type Dispatch,
+  type SetStateAction,
+  useCallback,
+  useDeferredValue,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+} from 'react';
 import styled from 'styled-components';
 import { isRefusal } from '@/core/refusal';
 import {
@@ -8,6 +17,7 @@ import {
   FRESH_TERMS,
   firstDrafts,
   type ListingKind,
+  type PricedName,
   type PriceName,
   type PriceRule,
   priceDraft,
@@ -19,8 +29,8 @@ import { Actions } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
 import { PRICE_WORDS } from '@/ui/text/sellingWords';
 import { namesWords } from '@/ui/text/words';
-import type { Listed } from '@/usecases/selling/listings';
 import type { PricingView } from '@/usecases/selling/pricing';
+import type { Listed } from '@/usecases/selling/sendListings';
 import { useTitle } from '../../frame/Frame';
 import { useLedger } from '../../frame/LedgerProvider';
 import { saveListingsAction } from '../actions';
@@ -60,7 +70,7 @@ export function PriceScreen({ pricing, marketplaceId: first }: { pricing: Pricin
   const [marketplaceId, setMarketplaceId] = useState(() => first ?? firstMarketplace(pricing));
   const [currency, setCurrency] = useState(() => listings[0]?.currency ?? homeCurrency);
   const work = useDrafts(() => firstDrafts(pricing, marketplaceId, currency));
-  const { drafts, edit, editOne, setPrice } = work;
+  const { drafts, editOne, setPrice } = work;
   const [current, setCurrent] = useState(names[0]?.nameId ?? 0);
   const [chosen, setChosen] = useState<ReadonlySet<number>>(() => new Set(names.map(({ nameId }) => nameId)));
   useTitle('Selling', `price and list ${namesWords(names.length)}`);
@@ -71,17 +81,7 @@ export function PriceScreen({ pricing, marketplaceId: first }: { pricing: Pricin
     () => ({ pricing, at, scale, onPrice: setPrice, onEdit: editOne }),
     [pricing, at, scale, setPrice, editOne],
   );
-  const choose = useCallback(
-    (nameId: number | 'all', isChosen: boolean) =>
-      setChosen((now) => {
-        if (nameId === 'all') return new Set(isChosen ? names.map((name) => name.nameId) : []);
-        const next = new Set(now);
-        if (isChosen) next.add(nameId);
-        else next.delete(nameId);
-        return next;
-      }),
-    [names],
-  );
+  const choose = useChoose(names, setChosen);
   const toMend = useMemo(
     () =>
       names.filter((name) => {
@@ -96,6 +96,56 @@ export function PriceScreen({ pricing, marketplaceId: first }: { pricing: Pricin
   // What stands beside the list may follow a moment later.
   const draft = useDeferredValue(drafts).get(current);
   const ids = useMemo(() => [...chosen], [chosen]);
+  const controls = useControls({
+    ids,
+    work,
+    at,
+    currency,
+    onCurrency: setCurrency,
+    onMarketplace: setMarketplaceId,
+    pricing,
+  });
+  const { busy, save } = useSave(
+    pricing,
+    marketplaceId,
+    () => ids.flatMap((id) => (drafts.has(id) ? [id] : [])),
+    drafts,
+  );
+  return (
+    <Pricing value={context}>
+      <Layout>
+        <Work>
+          {controls}
+          <PriceRows drafts={drafts} current={current} chosen={chosen} onCurrent={setCurrent} onChoose={choose} />
+          <SaveRow
+            names={ids.length}
+            toMend={toMend}
+            where={at.marketplace?.label ?? null}
+            isBusy={busy}
+            onSave={(send) => void save(send)}
+          />
+        </Work>
+        {about && draft && <NamePanel key={about.nameId} name={about} draft={draft} />}
+      </Layout>
+    </Pricing>
+  );
+}
+
+interface Controls {
+  /** The chosen names. */
+  readonly ids: readonly number[];
+  readonly work: ReturnType<typeof useDrafts>;
+  readonly at: ReturnType<typeof soldAt>;
+  readonly currency: string;
+  readonly onCurrency: (code: string) => void;
+  readonly onMarketplace: (id: number | null) => void;
+  readonly pricing: PricingView;
+}
+
+/** What is set for all chosen names at once. Not drawn anew while prices are typed. */
+function useControls({ ids, work, at, currency, onCurrency, onMarketplace, pricing }: Controls) {
+  const { homeCurrency } = useLedger();
+  const { drafts, edit, canUndo, undo, change, setCurrency: setDraftCurrency } = work;
   const latest = useRef(drafts);
   useEffect(() => {
     latest.current = drafts;
@@ -104,9 +154,7 @@ export function PriceScreen({ pricing, marketplaceId: first }: { pricing: Pricin
   const auctionDays =
     ids.map((nameId) => drafts.get(nameId)).find((one) => one?.kind === 'auction')?.auctionDays ??
     FRESH_TERMS.auctionDays;
-  const { canUndo, undo, change, setCurrency: setDraftCurrency } = work;
-  // Not drawn anew while prices are typed.
-  const controls = useMemo(() => {
+  return useMemo(() => {
     const kinds = kindsKey.split(';') as ListingKind[];
     const currencies = at.marketplace?.currencies ?? [];
     const byRule = (price: PriceName, rule: PriceRule) => {
@@ -122,9 +170,9 @@ export function PriceScreen({ pricing, marketplaceId: first }: { pricing: Pricin
           kinds={kinds}
           currencies={currencies.length > 0 ? currencies : [homeCurrency, 'USD', 'EUR', 'GBP']}
           auctionDays={auctionDays}
-          onMarketplace={setMarketplaceId}
+          onMarketplace={onMarketplace}
           onCurrency={(code) => {
-            setCurrency(code);
+            onCurrency(code);
             setDraftCurrency(code);
           }}
           onTerms={(terms) => edit(ids, () => terms)}
@@ -132,40 +180,66 @@ export function PriceScreen({ pricing, marketplaceId: first }: { pricing: Pricin
         <RulePart kinds={kinds} onRule={byRule} canUndo={canUndo} onUndo={undo} />
       </>
     );
-  }, [kindsKey, auctionDays, ids, at, currency, homeCurrency, canUndo, undo, edit, change, setDraftCurrency, pricing]);
-  const { busy, save } = useSave(
+  }, [
+    kindsKey,
+    auctionDays,
+    ids,
+    at,
+    currency,
+    homeCurrency,
+    canUndo,
+    undo,
+    edit,
+    change,
+    setDraftCurrency,
+    onCurrency,
+    onMarketplace,
     pricing,
-    marketplaceId,
-    () => ids.flatMap((id) => (drafts.has(id) ? [id] : [])),
-    drafts,
+  ]);
+}
+
+/** Choosing one name or all of them. */
+function useChoose(names: readonly PricedName[], setChosen: Dispatch<SetStateAction<ReadonlySet<number>>>) {
+  return useCallback(
+    (nameId: number | 'all', isChosen: boolean) =>
+      setChosen((now) => {
+        if (nameId === 'all') return new Set(isChosen ? names.map((name) => name.nameId) : []);
+        const next = new Set(now);
+        if (isChosen) next.add(nameId);
+        else next.delete(nameId);
+        return next;
+      }),
+    [names, setChosen],
   );
+}
+
+interface SaveRowProps {
+  /** How many are chosen, and how many of them are to be mended first. */
+  readonly names: number;
+  readonly toMend: number;
+  readonly where: string | null;
+  readonly isBusy: boolean;
+  readonly onSave: (send: boolean) => void;
+}
+
+/** Listing what is chosen, or keeping it; and what stands in the way. */
+function SaveRow({ names, toMend, where, isBusy, onSave }: SaveRowProps) {
   return (
-    <Pricing value={context}>
-      <Layout>
-        <Work>
-          {controls}
-          <PriceRows drafts={drafts} current={current} chosen={chosen} onCurrent={setCurrent} onChoose={choose} />
-          <Actions>
-            <Button data-kind="primary" isDisabled={busy || ids.length === 0} onPress={() => void save(true)}>
-              {busy
-                ? 'Listing…'
-                : `List ${namesWords(ids.length)}${at.marketplace ? ` at ${at.marketplace.label}` : ''}`}
-            </Button>
-            <Button isDisabled={busy || ids.length === 0} onPress={() => void save(false)}>
-              Keep as drafts
-            </Button>
-            <span className={toMend > 0 ? 'caution' : 'soft'} role="status">
-              {ids.length === 0
-                ? 'Choose at least one name.'
-                : toMend > 0
-                  ? `${namesWords(toMend)} to mend first: they are kept as drafts.`
-                  : 'Nothing stands in the way.'}
-            </span>
-          </Actions>
-        </Work>
-        {about && draft && <NamePanel key={about.nameId} name={about} draft={draft} />}
-      </Layout>
-    </Pricing>
+    <Actions>
+      <Button data-kind="primary" isDisabled={isBusy || names === 0} onPress={() => onSave(true)}>
+        {isBusy ? 'Listing…' : `List ${namesWords(names)}${where ? ` at ${where}` : ''}`}
+      </Button>
+      <Button isDisabled={isBusy || names === 0} onPress={() => onSave(false)}>
+        Keep as drafts
+      </Button>
+      <span className={toMend > 0 ? 'caution' : 'soft'} role="status">
+        {names === 0
+          ? 'Choose at least one name.'
+          : toMend > 0
+            ? `${namesWords(toMend)} to mend first: they are kept as drafts.`
+            : 'Nothing stands in the way.'}
+      </span>
+    </Actions>
   );
 }
 

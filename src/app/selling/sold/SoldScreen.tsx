@@ -53,46 +53,51 @@ export function SoldScreen({ sold }: { sold: SoldList }) {
       <Section aria-label="Sales">
         <h2>Sales</h2>
         <Wide>
-          <Ruled aria-label="Sales">
-            <thead>
-              <tr>
-                <th>Name</th>
-                <th>Paid out</th>
-                <th>Where</th>
-                <th>Buyer</th>
-                <th className="figure">Price</th>
-                <th className="figure">Proceeds</th>
-                <th className="figure">Profit</th>
-                <th className="figure">Held</th>
-                <th className="figure">Return</th>
-              </tr>
-            </thead>
-            <tbody>
-              {lines.map((line) => (
-                <tr key={line.id}>
-                  <td>
-                    <Link href={`/selling/sales/${line.id}`} className="name">
-                      {line.unicode}
-                    </Link>
-                  </td>
-                  <td>{formatDay(line.soldOn)}</td>
-                  <td>{line.marketplace}</td>
-                  <td>{line.buyer}</td>
-                  <td className="figure">{formatAmount(line.price, true)}</td>
-                  <td className="figure">{line.proceeds ? formatAmount(line.proceeds) : 'no rate'}</td>
-                  <td className={line.profit && line.profit.minor < 0 ? 'figure caution' : 'figure'}>
-                    {line.profit ? formatAmount(line.profit) : 'no rate'}
-                  </td>
-                  <td className="figure">
-                    {line.heldDays === null ? '–' : `${(line.heldDays / 365).toFixed(1)} years`}
-                  </td>
-                  <td className="figure">{returnWords(line.yearlyReturn)}</td>
-                </tr>
-              ))}
-            </tbody>
-          </Ruled>
+          <SoldTable lines={lines} />
         </Wide>
       </Section>
     </Page>
+  );
+}
+
+/** Every sale, with what came of it. */
+function SoldTable({ lines }: { lines: SoldList['lines'] }) {
+  return (
+    <Ruled aria-label="Sales">
+      <thead>
+        <tr>
+          <th>Name</th>
+          <th>Paid out</th>
+          <th>Where</th>
+          <th>Buyer</th>
+          <th className="figure">Price</th>
+          <th className="figure">Proceeds</th>
+          <th className="figure">Profit</th>
+          <th className="figure">Held</th>
+          <th className="figure">Return</th>
+        </tr>
+      </thead>
+      <tbody>
+        {lines.map((line) => (
+          <tr key={line.id}>
+            <td>
+              <Link href={`/selling/sales/${line.id}`} className="name">
+                {line.unicode}
+              </Link>
+            </td>
+            <td>{formatDay(line.soldOn)}</td>
+            <td>{line.marketplace}</td>
+            <td>{line.buyer}</td>
+            <td className="figure">{formatAmount(line.price, true)}</td>
+            <td className="figure">{line.proceeds ? formatAmount(line.proceeds) : 'no rate'}</td>
+            <td className={line.profit && line.profit.minor < 0 ? 'figure caution' : 'figure'}>
+              {line.profit ? formatAmount(line.profit) : 'no rate'}
+            </td>
+            <td className="figure">{line.heldDays === null ? '–' : `${(line.heldDays / 365).toFixed(1)} years`}</td>
+            <td className="figure">{returnWords(line.yearlyReturn)}</td>
+          </tr>
+        ))}
+      </tbody>
+    </Ruled>
   );
 }

@@ -16,82 +16,20 @@ import { RulePart } from './RulePart';
 
 const SAMPLE_MINOR = 100_000;
 
+interface MarketplacesScreenProps {
+  readonly marketplaces: readonly MarketplaceRow[];
+  readonly rates: readonly Rate[];
+  readonly rule: AnswerRule | null;
+}
+
 /** Every marketplace with what it keeps; the rule for offers; and the rates between currencies. */
-export function MarketplacesScreen({
-  marketplaces,
-  rates,
-  rule,
-}: {
-  marketplaces: readonly MarketplaceRow[];
-  rates: readonly Rate[];
-  rule: AnswerRule | null;
-}) {
-  const { style } = useLedger();
+export function MarketplacesScreen({ marketplaces, rates, rule }: MarketplacesScreenProps) {
   useTitle('Marketplaces', 'where names are sold, and what each keeps');
   return (
     <Page>
       <Section>
         <Wide>
-          <Ruled aria-label="Marketplaces">
-            <thead>
-              <tr>
-                <th>Marketplace</th>
-                <th>Sells in</th>
-                <th className="figure">Commission</th>
-                <th className="figure">At least</th>
-                <th>Auctions</th>
-                <th>Review</th>
-                <th className="figure">Proceeds of 1,000</th>
-                <th>Link</th>
-              </tr>
-            </thead>
-            <tbody>
-              {marketplaces.map((marketplace) => (
-                <tr key={marketplace.id}>
-                  <td>
-                    <Link href={`/setup/marketplaces/${marketplace.id}`}>{marketplace.label}</Link>
-                    {!marketplace.payoutSet && <div className="caution">payout not set</div>}
-                  </td>
-                  <td>{marketplace.currencies.join(', ') || 'any currency'}</td>
-                  <td className="figure">
-                    {marketplace.percent} %
-                    {marketplace.steps.map((step) => (
-                      <div key={step.fromMinor} className="soft">
-                        {step.percent} % above{' '}
-                        {formatAmount({ minor: step.fromMinor, currency: marketplace.feesCurrency }, true)}
-                      </div>
-                    ))}
-                  </td>
-                  <td className="figure">
-                    {marketplace.floorMinor > 0 &&
-                      formatAmount({ minor: marketplace.floorMinor, currency: marketplace.feesCurrency }, true)}
-                  </td>
-                  <td>{marketplace.auctionDays.length > 0 ? `${marketplace.auctionDays.join(', ')} days` : 'none'}</td>
-                  <td>{marketplace.reviewHours === 0 ? 'none' : `up to ${marketplace.reviewHours} h`}</td>
-                  <td className="figure">
-                    {formatAmount(
-                      {
-                        minor: netProceedsOf(SAMPLE_MINOR, marketplace).proceedsMinor,
-                        currency: marketplace.feesCurrency,
-                      },
-                      true,
-                    )}
-                  </td>
-                  <td>
-                    {marketplace.linkUrl === null ? (
-                      <span className="soft">by hand</span>
-                    ) : marketplace.linkProblem ? (
-                      <span className="caution">{marketplace.linkProblem}</span>
-                    ) : marketplace.linkReadAt ? (
-                      `read ${dayWords(marketplace.linkReadAt, style)}`
-                    ) : (
-                      'set'
-                    )}
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </Ruled>
+          <MarketplacesTable marketplaces={marketplaces} />
         </Wide>
         {marketplaces.length === 0 && (
           <p className="soft">No marketplace yet. Names can be sold by the office itself all the same.</p>
@@ -105,5 +43,72 @@ export function MarketplacesScreen({
       <RulePart rule={rule} />
       <RatesPart rates={rates} />
     </Page>
+  );
+}
+
+/** Every marketplace with its fees, its rules, and whether its link works. */
+function MarketplacesTable({ marketplaces }: { marketplaces: readonly MarketplaceRow[] }) {
+  const { style } = useLedger();
+  return (
+    <Ruled aria-label="Marketplaces">
+      <thead>
+        <tr>
+          <th>Marketplace</th>
+          <th>Sells in</th>
+          <th className="figure">Commission</th>
+          <th className="figure">At least</th>
+          <th>Auctions</th>
+          <th>Review</th>
+          <th className="figure">Proceeds of 1,000</th>
+          <th>Link</th>
+        </tr>
+      </thead>
+      <tbody>
+        {marketplaces.map((marketplace) => (
+          <tr key={marketplace.id}>
+            <td>
+              <Link href={`/setup/marketplaces/${marketplace.id}`}>{marketplace.label}</Link>
+              {!marketplace.payoutSet && <div className="caution">payout not set</div>}
+            </td>
+            <td>{marketplace.currencies.join(', ') || 'any currency'}</td>
+            <td className="figure">
+              {marketplace.percent} %
+              {marketplace.steps.map((step) => (
+                <div key={step.fromMinor} className="soft">
+                  {step.percent} % above{' '}
+                  {formatAmount({ minor: step.fromMinor, currency: marketplace.feesCurrency }, true)}
+                </div>
+              ))}
+            </td>
+            <td className="figure">
+              {marketplace.floorMinor > 0 &&
+                formatAmount({ minor: marketplace.floorMinor, currency: marketplace.feesCurrency }, true)}
+            </td>
+            <td>{marketplace.auctionDays.length > 0 ? `${marketplace.auctionDays.join(', ')} days` : 'none'}</td>
+            <td>{marketplace.reviewHours === 0 ? 'none' : `up to ${marketplace.reviewHours} h`}</td>
+            <td className="figure">
+              {formatAmount(
+                {
+                  minor: netProceedsOf(SAMPLE_MINOR, marketplace).proceedsMinor,
+                  currency: marketplace.feesCurrency,
+                },
+                true,
+              )}
+            </td>
+            <td>
+              {marketplace.linkUrl === null ? (
+                <span className="soft">by hand</span>
+              ) : marketplace.linkProblem ? (
+                <span className="caution">{marketplace.linkProblem}</span>
+              ) : marketplace.linkReadAt ? (
+                `read ${dayWords(marketplace.linkReadAt, style)}`
+              ) : (
+                'set'
+              )}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </Ruled>
   );
 }

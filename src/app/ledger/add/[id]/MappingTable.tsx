@@ -54,10 +54,6 @@ const NEW = 'new';
 /** How each column is read, with what stands in it, to be corrected. Open date columns are asked about here. */
 export function MappingTable({ options, isOpen, onOpen, accounts, privateEndings, onChange }: MappingTableProps) {
   const { columns } = options.mapping;
-  const sample = options.sample ?? [];
-  const sheets = options.sheets ?? [];
-  const [label, setLabel] = useState(options.accountLabel ?? '');
-  const [isNew, setNew] = useState(options.accountLabel != null);
   const shown = isOpen || openQuestions(options.mapping, numberStyle()).length > 0;
   const setColumn = (place: number, change: Partial<ColumnReading>) => {
     const next = columns.map((column, i) => {
@@ -85,102 +81,122 @@ export function MappingTable({ options, isOpen, onOpen, accounts, privateEndings
             .join(' · ')}
         </p>
       )}
-      {shown && (
-        <Wide>
-          <Ruled>
-            <thead>
-              <tr>
-                <th>Column</th>
-                <th>Read as</th>
-                <th>Written</th>
-                <th>First rows</th>
-              </tr>
-            </thead>
-            <tbody>
-              {columns.map((column, i) => (
-                // biome-ignore lint/suspicious/noArrayIndexKey: a column is known by its place in the file
-                <tr key={i}>
-                  <td>{column.heading || `column ${i + 1}`}</td>
-                  <td>
-                    <Choice
-                      hideLabel
-                      label={`Read ${column.heading || `column ${i + 1}`} as`}
-                      value={column.field ?? LEFT_OUT}
-                      onChange={(field) =>
-                        setColumn(i, { field: field === LEFT_OUT ? null : (field as PortfolioField) })
-                      }
-                      options={[
-                        { value: LEFT_OUT, text: 'left out' },
-                        ...PORTFOLIO_FIELDS.map((field) => ({
-                          value: field as string,
-                          text: FIELD_WORDS[field],
-                        })),
-                      ]}
-                    />
-                  </td>
-                  <td>
-                    {dateCell(column, (order) => setColumn(i, { order }))}
-                    {amountCell(column, (numbers) => setColumn(i, { numbers }))}
-                  </td>
-                  <td className="soft">
-                    {sample
-                      .map((cells) => cells[i] ?? '')
-                      .filter(Boolean)
-                      .join(' · ')
-                      .slice(0, 80)}
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </Ruled>
-        </Wide>
-      )}
-      <Fields>
-        <Choice
-          label="Account of names that say none"
-          value={isNew ? NEW : String(options.accountId ?? LEFT_OUT)}
-          onChange={(id) => {
-            setNew(id === NEW);
-            if (id !== NEW) onChange({ ...options, accountId: Number(id) || null, accountLabel: null });
-          }}
-          options={[
-            { value: LEFT_OUT, text: 'not said' },
-            ...accounts.map((account) => ({ value: String(account.id), text: account.label })),
-            { value: NEW, text: 'A new account…' },
-          ]}
-        />
-        {isNew && (
-          <Field
-            label="Its label"
-            value={label}
-            onChange={setLabel}
-            hint="made when the list is written"
-            onBlur={() => onChange({ ...options, accountId: null, accountLabel: label.trim() || null })}
-          />
-        )}
-        {sheets.length > 1 && (
-          <Choice
-            label="Sheet"
-            value={options.sheet ?? sheets[0]?.name ?? ''}
-            onChange={(sheet) => onChange({ ...options, sheet })}
-            options={sheets.map(({ name, rows }) => ({ value: name, text: `${name}, ${rows} rows` }))}
-          />
-        )}
-        {options.accountId !== null && (
-          <Check isSelected={options.fullList} onChange={(fullList) => onChange({ ...options, fullList })}>
-            This is every name of that account
-          </Check>
-        )}
-        {(privateEndings || options.allowPrivateEndings) && (
-          <Check
-            isSelected={options.allowPrivateEndings}
-            onChange={(allowPrivateEndings) => onChange({ ...options, allowPrivateEndings })}
-          >
-            Allow private endings
-          </Check>
-        )}
-      </Fields>
+      {shown && <ColumnsTable columns={columns} sample={options.sample ?? []} onColumn={setColumn} />}
+      <ListFields options={options} accounts={accounts} privateEndings={privateEndings} onChange={onChange} />
     </Section>
+  );
+}
+
+interface ColumnsTableProps {
+  readonly columns: readonly ColumnReading[];
+  /** The first rows of the list. */
+  readonly sample: readonly (readonly string[])[];
+  readonly onColumn: (place: number, change: Partial<ColumnReading>) => void;
+}
+
+/** What each column is read as, how its days and amounts are written, and what stands in it. */
+function ColumnsTable({ columns, sample, onColumn }: ColumnsTableProps) {
+  return (
+    <Wide>
+      <Ruled>
+        <thead>
+          <tr>
+            <th>Column</th>
+            <th>Read as</th>
+            <th>Written</th>
+            <th>First rows</th>
+          </tr>
+        </thead>
+        <tbody>
+          {columns.map((column, i) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: a column is known by its place in the file
+            <tr key={i}>
+              <td>{column.heading || `column ${i + 1}`}</td>
+              <td>
+                <Choice
+                  hideLabel
+                  label={`Read ${column.heading || `column ${i + 1}`} as`}
+                  value={column.field ?? LEFT_OUT}
+                  onChange={(field) => onColumn(i, { field: field === LEFT_OUT ? null : (field as PortfolioField) })}
+                  options={[
+                    { value: LEFT_OUT, text: 'left out' },
+                    ...PORTFOLIO_FIELDS.map((field) => ({
+                      value: field as string,
+                      text: FIELD_WORDS[field],
+                    })),
+                  ]}
+                />
+              </td>
+              <td>
+                {dateCell(column, (order) => onColumn(i, { order }))}
+                {amountCell(column, (numbers) => onColumn(i, { numbers }))}
+              </td>
+              <td className="soft">
+                {sample
+                  .map((cells) => cells[i] ?? '')
+                  .filter(Boolean)
+                  .join(' · ')
+                  .slice(0, 80)}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </Ruled>
+    </Wide>
+  );
+}
+
+/** What is said of the list as a whole: its account, its sheet, whether it is complete. */
+function ListFields({ options, accounts, privateEndings, onChange }: Omit<MappingTableProps, 'isOpen' | 'onOpen'>) {
+  const sheets = options.sheets ?? [];
+  const [label, setLabel] = useState(options.accountLabel ?? '');
+  const [isNew, setNew] = useState(options.accountLabel != null);
+  return (
+    <Fields>
+      <Choice
+        label="Account of names that say none"
+        value={isNew ? NEW : String(options.accountId ?? LEFT_OUT)}
+        onChange={(id) => {
+          setNew(id === NEW);
+          if (id !== NEW) onChange({ ...options, accountId: Number(id) || null, accountLabel: null });
+        }}
+        options={[
+          { value: LEFT_OUT, text: 'not said' },
+          ...accounts.map((account) => ({ value: String(account.id), text: account.label })),
+          { value: NEW, text: 'A new account…' },
+        ]}
+      />
+      {isNew && (
+        <Field
+          label="Its label"
+          value={label}
+          onChange={setLabel}
+          hint="made when the list is written"
+          onBlur={() => onChange({ ...options, accountId: null, accountLabel: label.trim() || null })}
+        />
+      )}
+      {sheets.length > 1 && (
+        <Choice
+          label="Sheet"
+          value={options.sheet ?? sheets[0]?.name ?? ''}
+          onChange={(sheet) => onChange({ ...options, sheet })}
+          options={sheets.map(({ name, rows }) => ({ value: name, text: `${name}, ${rows} rows` }))}
+        />
+      )}
+      {options.accountId !== null && (
+        <Check isSelected={options.fullList} onChange={(fullList) => onChange({ ...options, fullList })}>
+          This is every name of that account
+        </Check>
+      )}
+      {(privateEndings || options.allowPrivateEndings) && (
+        <Check
+          isSelected={options.allowPrivateEndings}
+          onChange={(allowPrivateEndings) => onChange({ ...options, allowPrivateEndings })}
+        >
+          Allow private endings
+        </Check>
+      )}
+    </Fields>
   );
 }
 

@@ -34,7 +34,8 @@ const WORDS: Readonly<Record<RowOutcome, string>> = {
 const HELD_BACK: readonly RowOutcome[] = ['refused', 'unchanged'];
 
 /** The rows of a list that came out one way, a hundred at a time, with what is taken. */
-export function OutcomeRows({ id, outcome, count, accounts, mapping, onSummary }: OutcomeRowsProps) {
+export function OutcomeRows(props: OutcomeRowsProps) {
+  const { id, outcome, count, onSummary } = props;
   const [rows, setRows] = useState<readonly PreviewRow[]>([]);
   const [shown, setShown] = useState(outcome !== 'unchanged');
   const choosable = !HELD_BACK.includes(outcome);
@@ -80,44 +81,7 @@ export function OutcomeRows({ id, outcome, count, accounts, mapping, onSummary }
           where they are.
         </p>
       )}
-      {shown && (
-        <Wide>
-          <Ruled>
-            <thead>
-              <tr>
-                {choosable && <th>Take</th>}
-                <th className="figure">Line</th>
-                <th>{outcome === 'refused' ? 'What it says' : 'Name'}</th>
-                <th>{outcome === 'refused' ? 'Why it is refused' : 'What it brings'}</th>
-              </tr>
-            </thead>
-            <tbody>
-              {rows.map((row) => (
-                <tr key={`${row.line} ${row.ascii}`} data-off={choosable && !row.taken}>
-                  {choosable && (
-                    <td>
-                      <Check
-                        aria-label={`Take ${row.ascii}`}
-                        isSelected={row.taken}
-                        onChange={(taken) => void choose([row.ascii ?? ''], taken)}
-                      />
-                    </td>
-                  )}
-                  <td className="figure soft">{row.line || ''}</td>
-                  <td className="name">{outcome === 'refused' ? cells(row.input ?? '[]') : row.unicode}</td>
-                  <td>
-                    {outcome === 'refused' ? (
-                      <Mending id={id} row={row} mapping={mapping} onSummary={onSummary} />
-                    ) : (
-                      <Brings row={row} accounts={accounts} />
-                    )}
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </Ruled>
-        </Wide>
-      )}
+      {shown && <RowsTable rows={rows} of={props} onTake={(row, taken) => void choose([row.ascii ?? ''], taken)} />}
       {shown && rows.length > 0 && rows.length < count.rows && (
         <Button onPress={() => void more(rows.length)}>Show the next hundred</Button>
       )}
@@ -247,4 +211,56 @@ function Brings({ row, accounts }: { row: PreviewRow; accounts: OutcomeRowsProps
 function dayOfText(text: string): string {
   const day = parseDay(text.slice(0, 10));
   return day ? formatDay(day) : text;
+}
+
+/** The rows: what each says or brings, and whether it is taken. */
+function RowsTable({
+  rows,
+  of,
+  onTake,
+}: {
+  rows: readonly PreviewRow[];
+  of: OutcomeRowsProps;
+  onTake: (row: PreviewRow, isTaken: boolean) => void;
+}) {
+  const { id, outcome, accounts, mapping, onSummary } = of;
+  const choosable = !HELD_BACK.includes(outcome);
+  return (
+    <Wide>
+      <Ruled>
+        <thead>
+          <tr>
+            {choosable && <th>Take</th>}
+            <th className="figure">Line</th>
+            <th>{outcome === 'refused' ? 'What it says' : 'Name'}</th>
+            <th>{outcome === 'refused' ? 'Why it is refused' : 'What it brings'}</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row) => (
+            <tr key={`${row.line} ${row.ascii}`} data-off={choosable && !row.taken}>
+              {choosable && (
+                <td>
+                  <Check
+                    aria-label={`Take ${row.ascii}`}
+                    isSelected={row.taken}
+                    onChange={(taken) => onTake(row, taken)}
+                  />
+                </td>
+              )}
+              <td className="figure soft">{row.line || ''}</td>
+              <td className="name">{outcome === 'refused' ? cells(row.input ?? '[]') : row.unicode}</td>
+              <td>
+                {outcome === 'refused' ? (
+                  <Mending id={id} row={row} mapping={mapping} onSummary={onSummary} />
+                ) : (
+                  <Brings row={row} accounts={accounts} />
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </Ruled>
+    </Wide>
+  );
 }

@@ -27,7 +27,6 @@ const LOOK_AGAIN_MS = 400;
 
 /** What a list would do to the ledger: how it is read, what is new, changed, unchanged, refused or missing, and then writing it. */
 export function PreviewScreen({ first, accounts }: PreviewScreenProps) {
-  const router = useRouter();
   const { summary, question, busy, took, read, write, takeBack } = useImport(first);
   // Stays as it is while the list is read anew.
   const [isMappingOpen, setMappingOpen] = useState(false);
@@ -36,9 +35,6 @@ export function PreviewScreen({ first, accounts }: PreviewScreenProps) {
   useTitle('Add names', row.source === 'pasted' ? 'pasted' : row.source);
 
   if (row.status === 'done') return <Written summary={summary} onTakeBack={takeBack} />;
-  const taken = counts.new.taken + counts.changed.taken + counts.conflict.taken + counts.missing.taken;
-  const unused = unusedColumns(row.options.mapping);
-  const leftOut = row.options.leftOut ?? 0;
   return (
     <Page>
       {row.status === 'failed' && (
@@ -62,46 +58,7 @@ export function PreviewScreen({ first, accounts }: PreviewScreenProps) {
       {row.status === 'reading' && <Progress done={row.rowsDone} total={row.rowsTotal} text="Reading the list" />}
       {row.status === 'ready' && (
         <>
-          <Section>
-            <h2>
-              {namesWords(counts.new.rows)} new, {counts.changed.rows} changed, {counts.unchanged.rows} unchanged,{' '}
-              {counts.refused.rows} refused
-              {counts.conflict.rows > 0 && `, ${counts.conflict.rows} held elsewhere`}
-              {row.options.fullList ? `, ${counts.missing.rows} no longer there` : ''}
-            </h2>
-            {unused.length > 0 && (
-              <p>
-                Not used: <b>{unused.join(', ')}</b>. Open how it is read to use more of the list.
-              </p>
-            )}
-            {leftOut > 0 && (
-              <p className="soft">
-                {leftOut === 1 ? 'One word' : `${leftOut.toLocaleString('en')} words`} around the names left out.
-              </p>
-            )}
-            <Actions>
-              <Button
-                data-kind="primary"
-                onPress={() => void write()}
-                isDisabled={busy || (taken === 0 && counts.unchanged.rows === 0)}
-              >
-                {busy ? 'Writing…' : taken === 0 ? 'Nothing to add: close' : `Write ${namesWords(taken)}`}
-              </Button>
-              <Button
-                onPress={async () => {
-                  await dropImportAction(id);
-                  router.push('/ledger/add');
-                }}
-              >
-                Leave it
-              </Button>
-              {counts.refused.rows > 0 && (
-                <a href={`/ledger/add/${id}/refused`} download>
-                  Refused rows as CSV
-                </a>
-              )}
-            </Actions>
-          </Section>
+          <WritePart summary={summary} isBusy={busy} onWrite={() => void write()} />
           {(['refused', 'conflict', 'changed', 'missing', 'new', 'unchanged'] as const).map((outcome) => (
             <OutcomeRows
               key={`${outcome} ${counts[outcome].rows}`}
@@ -116,6 +73,62 @@ export function PreviewScreen({ first, accounts }: PreviewScreenProps) {
         </>
       )}
     </Page>
+  );
+}
+
+interface WritePartProps {
+  readonly summary: ImportSummary;
+  readonly isBusy: boolean;
+  readonly onWrite: () => void;
+}
+
+/** What the list would do in numbers, and writing it, or leaving it. */
+function WritePart({ summary: { row, counts }, isBusy, onWrite }: WritePartProps) {
+  const router = useRouter();
+  const taken = counts.new.taken + counts.changed.taken + counts.conflict.taken + counts.missing.taken;
+  const unused = unusedColumns(row.options.mapping);
+  const leftOut = row.options.leftOut ?? 0;
+  return (
+    <Section>
+      <h2>
+        {namesWords(counts.new.rows)} new, {counts.changed.rows} changed, {counts.unchanged.rows} unchanged,{' '}
+        {counts.refused.rows} refused
+        {counts.conflict.rows > 0 && `, ${counts.conflict.rows} held elsewhere`}
+        {row.options.fullList ? `, ${counts.missing.rows} no longer there` : ''}
+      </h2>
+      {unused.length > 0 && (
+        <p>
+          Not used: <b>{unused.join(', ')}</b>. Open how it is read to use more of the list.
+        </p>
+      )}
+      {leftOut > 0 && (
+        <p className="soft">
+          {leftOut === 1 ? 'One word' : `${leftOut.toLocaleString('en')} words`} around the names left out.
+        </p>
+      )}
+      <Actions>
+        <Button
+          data-kind="primary"
+          onPress={onWrite}
+          isDisabled={isBusy || (taken === 0 && counts.unchanged.rows === 0)}
+        >
+          {isBusy ? 'Writing…' : taken === 0 ? 'Nothing to add: close' : `Write ${namesWords(taken)}`}
+        </Button>
+        <Button
+          onPress={async () => {
+            await dropImportAction(row.id);
+            router.push('/ledger/add');
+          }}
+        >
+          Leave it
+        </Button>
+        {counts.refused.rows > 0 && (
+          <a href={`/ledger/add/${row.id}/refused`} download>
+            Refused rows as CSV
+          </a>
+        )}
+      </Actions>
+    </Section>
   );
 }
 

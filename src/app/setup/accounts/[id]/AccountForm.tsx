@@ -25,9 +25,6 @@ export function AccountForm({ account }: { account: AccountRow | null }) {
   const [refunds, setRefunds] = useState(account?.refunds ?? false);
   const { save, ask, refused, setRefused } = useSave({ ledger: true });
   const [currency, setCurrency] = useState(account?.currency ?? homeCurrency);
-  const known = (minor: number | null | undefined) =>
-    minor === null || minor === undefined ? null : { minor, currency: account?.currency ?? homeCurrency };
-
   const saveAccount = async (form: FormData) => {
     const rules = rulesIn(form);
     if (isRefusal(rules)) {
@@ -52,52 +49,7 @@ export function AccountForm({ account }: { account: AccountRow | null }) {
 
   return (
     <Form aria-label="Account" refused={refused} onSubmit={saveAccount}>
-      <Fields>
-        <Field name="label" label="Label" defaultValue={account?.label ?? ''} />
-        <Field name="registrar" label="Registrar" defaultValue={account?.registrar ?? ''} />
-        <Field
-          name="currency"
-          label="Currency"
-          value={currency}
-          onChange={(code) => setCurrency(code.trim().toUpperCase())}
-        />
-        {RULES.map(({ name, label, hint, usual }) => (
-          <Field
-            key={name}
-            name={name}
-            label={label}
-            defaultValue={String(account?.[name] ?? usual)}
-            inputMode="numeric"
-            hint={hint}
-          />
-        ))}
-        <Field
-          name="retryDays"
-          label="Tries again, days before the end"
-          defaultValue={account?.retryDays.join(', ') ?? ''}
-          hint="like 3, 1"
-        />
-        <AmountField
-          name="lateFeeMinor"
-          label="Late fee"
-          currency={currency}
-          amount={known(account?.lateFeeMinor || null)}
-        />
-        <Field
-          name="taxPercent"
-          label="Tax on every price, percent"
-          defaultValue={account?.taxPercent ? String(account.taxPercent) : ''}
-          inputMode="decimal"
-        />
-        <AmountField
-          name="balanceMinor"
-          label="Balance as last known"
-          currency={currency}
-          amount={known(account?.balanceMinor)}
-          negative
-          hint="empty: not said"
-        />
-      </Fields>
+      <RuleFields account={account} currency={currency} onCurrency={setCurrency} />
       <Check isSelected={refunds} onChange={setRefunds}>
         Refunds a name deleted in its first days
       </Check>
@@ -110,6 +62,67 @@ export function AccountForm({ account }: { account: AccountRow | null }) {
         {account && account.names === 0 && <Button onPress={() => void remove()}>Remove it</Button>}
       </Actions>
     </Form>
+  );
+}
+
+interface RuleFieldsProps {
+  readonly account: AccountRow | null;
+  readonly currency: string;
+  readonly onCurrency: (code: string) => void;
+}
+
+/** What the account is called, how its registrar charges, and what is there. */
+function RuleFields({ account, currency, onCurrency }: RuleFieldsProps) {
+  const known = (minor: number | null | undefined) =>
+    minor === null || minor === undefined ? null : { minor, currency: account?.currency ?? currency };
+
+  return (
+    <Fields>
+      <Field name="label" label="Label" defaultValue={account?.label ?? ''} />
+      <Field name="registrar" label="Registrar" defaultValue={account?.registrar ?? ''} />
+      <Field
+        name="currency"
+        label="Currency"
+        value={currency}
+        onChange={(code) => onCurrency(code.trim().toUpperCase())}
+      />
+      {RULES.map(({ name, label, hint, usual }) => (
+        <Field
+          key={name}
+          name={name}
+          label={label}
+          defaultValue={String(account?.[name] ?? usual)}
+          inputMode="numeric"
+          hint={hint}
+        />
+      ))}
+      <Field
+        name="retryDays"
+        label="Tries again, days before the end"
+        defaultValue={account?.retryDays.join(', ') ?? ''}
+        hint="like 3, 1"
+      />
+      <AmountField
+        name="lateFeeMinor"
+        label="Late fee"
+        currency={currency}
+        amount={known(account?.lateFeeMinor || null)}
+      />
+      <Field
+        name="taxPercent"
+        label="Tax on every price, percent"
+        defaultValue={account?.taxPercent ? String(account.taxPercent) : ''}
+        inputMode="decimal"
+      />
+      <AmountField
+        name="balanceMinor"
+        label="Balance as last known"
+        currency={currency}
+        amount={known(account?.balanceMinor)}
+        negative
+        hint="empty: not said"
+      />
+    </Fields>
   );
 }
 

@@ -14,22 +14,18 @@ import { useSave } from '../../../acts/useSave';
 import { useLedger } from '../../../frame/LedgerProvider';
 import { readAccountAction, removeLinkAction, saveLinkAction, testLinkAction } from '../../actions';
 
-/** The link of an account to its registrar: over EPP, or none, and then everything there is done by hand. */
-export function LinkSection({
-  accountId,
-  link,
-  needsLogin,
-}: {
-  accountId: number;
-  link: LinkRow | null;
+interface LinkSectionProps {
+  readonly accountId: number;
+  readonly link: LinkRow | null;
   /** Another key has sealed the password: it is typed again. */
-  needsLogin: boolean;
-}) {
-  const router = useRouter();
+  readonly needsLogin: boolean;
+}
+
+/** The link of an account to its registrar: over EPP, or none, and then everything there is done by hand. */
+export function LinkSection({ accountId, link, needsLogin }: LinkSectionProps) {
   const { style } = useLedger();
   const [password, setPassword] = useState('');
-  const { save, ask, refused } = useSave({ ledger: true });
-  const [busy, setBusy] = useState<'test' | 'read' | null>(null);
+  const { save, refused } = useSave({ ledger: true });
 
   const saveLink = async (form: FormData) => {
     const text = (key: string) => textOf(form, key);
@@ -42,23 +38,6 @@ export function LinkSection({
     });
     if ((await save(asked, 'Link saved.')) !== null) setPassword('');
   };
-
-  const test = async () => {
-    setBusy('test');
-    await ask(testLinkAction(accountId), (answer) => `${answer} answers. The link works.`);
-    setBusy(null);
-  };
-
-  const read = async () => {
-    setBusy('read');
-    const answer = await readAccountAction(accountId);
-    setBusy(null);
-    if (isRefusal(answer)) report({ text: answer.message, problem: true });
-    else router.push(`/ledger/add/${answer}`);
-  };
-
-  const remove = () =>
-    ask(removeLinkAction(accountId), 'The link is gone. Everything at this registrar is done by hand now.');
 
   return (
     <Section aria-label="Link to the registrar">
@@ -94,20 +73,45 @@ export function LinkSection({
             <Button type="submit" data-kind={link ? undefined : 'primary'}>
               Save the link
             </Button>
-            {link && (
-              <>
-                <Button isDisabled={busy !== null} onPress={() => void test()}>
-                  {busy === 'test' ? 'Asking…' : 'Test it'}
-                </Button>
-                <Button isDisabled={busy !== null} onPress={() => void read()}>
-                  {busy === 'read' ? 'Reading…' : 'Read the whole account…'}
-                </Button>
-                <Button onPress={() => void remove()}>Remove the link</Button>
-              </>
-            )}
+            {link && <LinkActs accountId={accountId} />}
           </Actions>
         </Section>
       </Form>
     </Section>
+  );
+}
+
+/** What can be done with a link that is set: tested, read from, removed. */
+function LinkActs({ accountId }: { accountId: number }) {
+  const router = useRouter();
+  const { ask } = useSave({ ledger: true });
+  const [busy, setBusy] = useState<'test' | 'read' | null>(null);
+  const test = async () => {
+    setBusy('test');
+    await ask(testLinkAction(accountId), (answer) => `${answer} answers. The link works.`);
+    setBusy(null);
+  };
+
+  const read = async () => {
+    setBusy('read');
+    const answer = await readAccountAction(accountId);
+    setBusy(null);
+    if (isRefusal(answer)) report({ text: answer.message, problem: true });
+    else router.push(`/ledger/add/${answer}`);
+  };
+
+  const remove = () =>
+    ask(removeLinkAction(accountId), 'The link is gone. Everything at this registrar is done by hand now.');
+
+  return (
+    <>
+      <Button isDisabled={busy !== null} onPress={() => void test()}>
+        {busy === 'test' ? 'Asking…' : 'Test it'}
+      </Button>
+      <Button isDisabled={busy !== null} onPress={() => void read()}>
+        {busy === 'read' ? 'Reading…' : 'Read the whole account…'}
+      </Button>
+      <Button onPress={() => void remove()}>Remove the link</Button>
+    </>
   );
 }

@@ -1,7 +1,6 @@
 'use client';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { isRefusal, type Refusal } from '@/core/refusal';
 import { type BuyNowEnd, USUAL_AUCTION, USUAL_REVIEW_HOURS } from '@/core/selling';
 import { readPhrases, readWholeNumbers, readWords } from '@/formats/lists/readWords';
 import { minorIn } from '@/ui/controls/AmountField';
@@ -10,9 +9,9 @@ import { Check } from '@/ui/controls/Check';
 import { Choice, Field } from '@/ui/controls/Field';
 import { Form, textOf } from '@/ui/controls/Form';
 import { Actions } from '@/ui/overlay/Dialog';
-import { report } from '@/ui/overlay/Toasts';
 import { Fields, Section } from '@/ui/text/Sheet';
 import type { MarketplaceRow } from '@/usecases/marketplaces/marketplaces';
+import { useSave } from '../../../acts/useSave';
 import { useLedger } from '../../../frame/LedgerProvider';
 import { saveMarketplaceAction } from '../../actions';
 import { AttributesPart, attributesOf, type OptionLine } from './AttributesPart';
@@ -41,10 +40,10 @@ export function MarketplaceForm({ marketplace, accounts, fields }: MarketplaceFo
   );
   const [options, setOptions] = useState<readonly OptionLine[]>(() => optionLines(marketplace));
   const [columns, setColumns] = useState<readonly CsvLine[]>(marketplace?.csvColumns ?? []);
-  const [refused, setRefused] = useState<Refusal | null>(null);
+  const { save, refused, isBusy } = useSave();
 
-  const save = async (form: FormData) => {
-    const answer = await saveMarketplaceAction({
+  const saveMarketplace = async (form: FormData) => {
+    const asked = saveMarketplaceAction({
       ...(marketplace ? { id: marketplace.id } : {}),
       ...textsIn(form),
       ...rules,
@@ -57,77 +56,13 @@ export function MarketplaceForm({ marketplace, accounts, fields }: MarketplaceFo
       attributes: attributesOf(options),
       ...(columns.length > 0 ? { csvColumns: columns } : {}),
     });
-    setRefused(isRefusal(answer) ? answer : null);
-    if (isRefusal(answer)) return;
-    report({ text: 'Saved.' });
-    if (marketplace) router.refresh();
-    else router.push(`/setup/marketplaces/${answer}`);
+    const id = await save(asked, 'Saved.');
+    if (!marketplace && id !== null) router.push(`/setup/marketplaces/${id}`);
   };
 
   return (
-    <Form aria-label="Marketplace" refused={refused} onSubmit={save}>
-      <Section aria-label="Rules">
-        <Fields>
-          <Field label="Marketplace" name="label" defaultValue={marketplace?.label ?? ''} />
-          <Field
-            label="Sells in"
-            name="currencies"
-            defaultValue={marketplace?.currencies.join(', ') ?? ''}
-            hint="codes; empty for any"
-          />
-          <Field
-            label="Auctions run, days"
-            name="auctionDays"
-            defaultValue={marketplace?.auctionDays.join(', ') ?? ''}
-            hint="empty: it holds none"
-          />
-          <Field
-            label="A late bid moves the close, minutes"
-            name="extensionMinutes"
-            defaultValue={String(marketplace?.extensionMinutes ?? USUAL_AUCTION.extensionMinutes)}
-            hint="0: it never moves"
-          />
-          <Choice<BuyNowEnd>
-            label="Buy now in an auction ends"
-            value={rules.buyNowEnds}
-            onChange={(buyNowEnds) => setRules({ ...rules, buyNowEnds })}
-            options={[
-              { value: 'reserve met', text: 'when the reserve is met' },
-              { value: 'first bid', text: 'with the first bid' },
-              { value: 'close', text: 'at the close' },
-            ]}
-          />
-          <Field
-            label="Review, hours at most"
-            name="reviewHours"
-            defaultValue={String(marketplace?.reviewHours ?? USUAL_REVIEW_HOURS)}
-          />
-          <Choice
-            label="Account at the marketplace itself"
-            value={rules.accountId === null ? '' : String(rules.accountId)}
-            onChange={(id) => setRules({ ...rules, accountId: id === '' ? null : Number(id) })}
-            hint="names there need no proof"
-            options={[
-              { value: '', text: 'none' },
-              ...accounts.map(({ id, label }) => ({ value: String(id), text: label })),
-            ]}
-          />
-          <Field
-            label="Categories"
-            name="categories"
-            rows={3}
-            defaultValue={marketplace?.categories.join('\n') ?? ''}
-            hint="a line each"
-          />
-          <Field label="Notes" name="notes" rows={3} defaultValue={marketplace?.notes ?? ''} />
-        </Fields>
-        <Check isSelected={rules.wholeUnits} onChange={(wholeUnits) => setRules({ ...rules, wholeUnits })}>
-          Prices in whole units only
-        </Check>
-        <Check isSelected={rules.payoutSet} onChange={(payoutSet) => setRules({ ...rules, payoutSet })}>
-          The account that it pays out to is set there
-        </Check>
-      </Section>
+    <Form aria-label="Marketplace" refused={refused} onSubmit={saveMarketplace}>
+      <RulesPart marketplace={marketplace} accounts={accounts} rules={rules} onRules={setRules} />
       <FeesPart
         marketplace={marketplace}
         currency={currency}
@@ -138,11 +73,88 @@ export function MarketplaceForm({ marketplace, accounts, fields }: MarketplaceFo
       <AttributesPart currency={currency} lines={options} onChange={setOptions} />
       <CsvColumnsPart fields={fields} lines={columns} onChange={setColumns} />
       <Actions>
-        <Button type="submit" data-kind="primary">
+        <Button type="submit" data-kind="primary" isDisabled={isBusy}>
           Save the marketplace
         </Button>
       </Actions>
     </Form>
+  );
+}
+
+type Rules = ReturnType<typeof rulesOf>;
+
+interface RulesPartProps {
+  readonly marketplace: MarketplaceRow | null;
+  readonly accounts: readonly Held[];
+  readonly rules: Rules;
+  readonly onRules: (rules: Rules) => void;
+}
+
+/** How a marketplace sells: currencies, auctions, review, categories. */
+function RulesPart({ marketplace, accounts, rules, onRules }: RulesPartProps) {
+  return (
+    <Section aria-label="Rules">
+      <Fields>
+        <Field label="Marketplace" name="label" defaultValue={marketplace?.label ?? ''} />
+        <Field
+          label="Sells in"
+          name="currencies"
+          defaultValue={marketplace?.currencies.join(', ') ?? ''}
+          hint="codes; empty for any"
+        />
+        <Field
+          label="Auctions run, days"
+          name="auctionDays"
+          defaultValue={marketplace?.auctionDays.join(', ') ?? ''}
+          hint="empty: it holds none"
+        />
+        <Field
+          label="A late bid moves the close, minutes"
+          name="extensionMinutes"
+          defaultValue={String(marketplace?.extensionMinutes ?? USUAL_AUCTION.extensionMinutes)}
+          hint="0: it never moves"
+        />
+        <Choice<BuyNowEnd>
+          label="Buy now in an auction ends"
+          value={rules.buyNowEnds}
+          onChange={(buyNowEnds) => onRules({ ...rules, buyNowEnds })}
+          options={[
+            { value: 'reserve met', text: 'when the reserve is met' },
+            { value: 'first bid', text: 'with the first bid' },
+            { value: 'close', text: 'at the close' },
+          ]}
+        />
+        <Field
+          label="Review, hours at most"
+          name="reviewHours"
+          defaultValue={String(marketplace?.reviewHours ?? USUAL_REVIEW_HOURS)}
+        />
+        <Choice
+          label="Account at the marketplace itself"
+          value={rules.accountId === null ? '' : String(rules.accountId)}
+          onChange={(id) => onRules({ ...rules, accountId: id === '' ? null : Number(id) })}
+          hint="names there need no proof"
+          options={[
+            { value: '', text: 'none' },
+            ...accounts.map(({ id, label }) => ({ value: String(id), text: label })),
+          ]}
+        />
+        <Field
+          label="Categories"
+          name="categories"
+          rows={3}
+          defaultValue={marketplace?.categories.join('\n') ?? ''}
+          hint="a line each"
+        />
+        <Field label="Notes" name="notes" rows={3} defaultValue={marketplace?.notes ?? ''} />
+      </Fields>
+      <Check isSelected={rules.wholeUnits} onChange={(wholeUnits) => onRules({ ...rules, wholeUnits })}>
+        Prices in whole units only
+      </Check>
+      <Check isSelected={rules.payoutSet} onChange={(payoutSet) => onRules({ ...rules, payoutSet })}>
+        The account that it pays out to is set there
+      </Check>
+    </Section>
   );
 }
 
