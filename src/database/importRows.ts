@@ -2,10 +2,13 @@ import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { from as copyFrom } from 'pg-copy-streams';
 import type { Instant } from '@/core/time';
+import { word } from './oneOf';
 import type { Queryable, Transaction } from './pool';
 
 /** `conflict`: the ledger has the name in another account, so it is asked whether it has moved. */
 export type RowOutcome = 'new' | 'changed' | 'conflict' | 'unchanged' | 'refused' | 'missing';
+
+const outcome = word<RowOutcome>;
 
 /** The columns of `names` that a list can speak of. */
 export const LISTED = [
@@ -102,7 +105,7 @@ function differs(column: (typeof LISTED)[number]): string {
 const COMPARED = `from import_rows r join names n on n.ascii = r.ascii join accounts h on h.id = n.account_id
   left join accounts a on lower(a.label) = lower(r.account)
   left join (select name_id, sum(minor) as minor, min(currency) as currency from entries where kind = 'bought' group by name_id) b on b.name_id = n.id
-  where r.import_id = $1 and r.outcome = 'new'`;
+  where r.import_id = $1 and r.outcome = ${outcome('new')}`;
 const OTHER_ACCOUNT = 'case when r.account is null then $2 <> n.account_id else a.id is distinct from n.account_id end';
 const OTHER_PRICE =
   'r.paid_minor is not null and (r.paid_minor is distinct from b.minor or r.paid_currency is distinct from b.currency)';
@@ -121,7 +124,7 @@ export async function compareRows(
   // What is planned next must know how many rows there are.
   await tx.query('analyze import_rows (import_id, outcome, ascii, taken)');
   await tx.query(
-    `update import_rows set outcome = 'unchanged', after = '{}' where import_id = $1 and outcome = 'new' and ascii in (
+    `update import_rows set outcome = ${outcome('unchanged')}, after = '{}' where import_id = $1 and outcome = ${outcome('new')} and ascii in (
        select r.ascii ${COMPARED} and n.gone_at is null and not (${[...LISTED.map(differs), OTHER_ACCOUNT, OTHER_PRICE].map((test) => `coalesce(${test}, false)`).join(' or ')}))`,
     [importId, accountId],
   );
@@ -142,14 +145,14 @@ export async function compareRows(
          from names n, jsonb_object_keys(c.after) as key where n.id = c.name_id) as before
        from compared c
      )
-     update import_rows r set outcome = 'changed', before = s.before, after = s.after
-     from shown s where r.import_id = $1 and r.outcome = 'new' and r.ascii = s.ascii`,
+     update import_rows r set outcome = ${outcome('changed')}, before = s.before, after = s.after
+     from shown s where r.import_id = $1 and r.outcome = ${outcome('new')} and r.ascii = s.ascii`,
     [importId, accountId],
   );
   // A name that two lists put at two registrars is a question, not a change: it is left as it is unless somebody says that it moved.
   await tx.query(
-    `update import_rows r set outcome = 'conflict', taken = false from names n join accounts h on h.id = n.account_id
-     where r.import_id = $1 and r.outcome = 'changed' and n.ascii = r.ascii and n.gone_at is null and h.label <> $2
+    `update import_rows r set outcome = ${outcome('conflict')}, taken = false from names n join accounts h on h.id = n.account_id
+     where r.import_id = $1 and r.outcome = ${outcome('changed')} and n.ascii = r.ascii and n.gone_at is null and h.label <> $2
        and (r.after ? 'account_id' or r.after ? 'account')`,
     [importId, NO_ACCOUNT],
   );
@@ -157,7 +160,7 @@ export async function compareRows(
     await tx.query(
       `insert into import_rows (import_id, line, ascii, "unicode", outcome, message, taken)
        select $1, 0, n.ascii, n."unicode", 'missing', 'Not in this list any more.', false from names n
-       where n.account_id = $2 and n.gone_at is null and not exists (select from import_rows r where r.import_id = $1 and r.ascii = n.ascii and r.outcome <> 'refused')`,
+       where n.account_id = $2 and n.gone_at is null and not exists (select from import_rows r where r.import_id = $1 and r.ascii = n.ascii and r.outcome <> ${outcome('refused')})`,
       [importId, accountId],
     );
   }
@@ -167,7 +170,7 @@ export async function compareRows(
 export async function selectStagedAccounts(tx: Queryable, importId: string): Promise<string[]> {
   const { rows } = await tx.query<{ label: string }>(
     `select (array_agg(account order by line))[1] as label from import_rows
-     where import_id = $1 and account is not null and outcome <> 'refused' group by lower(account)`,
+     where import_id = $1 and account is not null and outcome <> ${outcome('refused')} group by lower(account)`,
     [importId],
   );
   return rows.map((row) => row.label);
@@ -176,7 +179,7 @@ export async function selectStagedAccounts(tx: Queryable, importId: string): Pro
 /** True when a new name of the list comes without an account. */
 export async function hasNewRowsWithoutAccount(tx: Queryable, importId: string): Promise<boolean> {
   const { rows } = await tx.query(
-    "select 1 from import_rows where import_id = $1 and outcome = 'new' and taken and account is null limit 1",
+    `select 1 from import_rows where import_id = $1 and outcome = ${outcome('new')} and taken and account is null limit 1`,
     [importId],
   );
   return rows.length > 0;
@@ -205,7 +208,7 @@ export async function countOutcomes(db: Queryable, importId: string): Promise<Ou
 /** How many rows of an import were refused for which reason, the most frequent first. */
 export async function countRefusals(db: Queryable, importId: string): Promise<Record<string, number>> {
   const { rows } = await db.query<{ code: string; rows: number }>(
-    "select coalesce(code, '') as code, count(*) as rows from import_rows where import_id = $1 and outcome = 'refused' group by 1 order by 2 desc, 1",
+    `select coalesce(code, '') as code, count(*) as rows from import_rows where import_id = $1 and outcome = ${outcome('refused')} group by 1 order by 2 desc, 1`,
     [importId],
   );
   return Object.fromEntries(rows.map((row) => [row.code, row.rows]));
@@ -219,7 +222,7 @@ export async function selectNotes(
 ): Promise<{ line: number; name: string; message: string }[]> {
   const { rows } = await db.query<{ line: number; name: string; message: string }>(
     `select line, ascii as name, message from import_rows
-     where import_id = $1 and outcome not in ('refused', 'missing') and message is not null order by line limit $2`,
+     where import_id = $1 and outcome not in (${outcome('refused')}, ${outcome('missing')}) and message is not null order by line limit $2`,
     [importId, limit],
   );
   return rows;
@@ -266,7 +269,7 @@ export async function selectStaged(
   ascii: string,
 ): Promise<{ readonly line: number; readonly termEnd: Instant | null } | null> {
   const { rows } = await db.query<{ line: number; termEnd: Instant | null }>(
-    `select line, term_end as "termEnd" from import_rows where import_id = $1 and ascii = $2 and outcome <> 'refused'`,
+    `select line, term_end as "termEnd" from import_rows where import_id = $1 and ascii = $2 and outcome <> ${outcome('refused')}`,
     [importId, ascii],
   );
   return rows[0] ?? null;
@@ -280,7 +283,7 @@ export async function takeOutRows(
   insteadOf: string | null,
 ): Promise<void> {
   await tx.query(
-    `delete from import_rows where import_id = $1 and ((line = $2 and outcome = 'refused') or (ascii = $3 and outcome <> 'refused'))`,
+    `delete from import_rows where import_id = $1 and ((line = $2 and outcome = ${outcome('refused')}) or (ascii = $3 and outcome <> ${outcome('refused')}))`,
     [importId, line, insteadOf],
   );
 }

@@ -1,8 +1,14 @@
 import type { Instant } from '@/core/time';
 import type { Mapping } from '@/formats/portfolio/columns';
+import { oneOf, word } from './oneOf';
 import type { Queryable } from './pool';
 
 export type ImportStatus = 'reading' | 'asking' | 'ready' | 'writing' | 'done' | 'failed' | 'dropped';
+
+/** A process is at it. */
+const AT_WORK: readonly ImportStatus[] = ['reading', 'writing'];
+/** Begun, neither written nor dropped. */
+const OPEN_IMPORTS: readonly ImportStatus[] = ['reading', 'asking', 'ready', 'writing'];
 
 /** How an import is read, as proposed and corrected. */
 export interface ImportOptions {
@@ -72,7 +78,7 @@ export async function selectImportContent(db: Queryable, id: string): Promise<Bu
 /** Imports that were begun and neither written nor dropped, newest first. */
 export async function selectOpenImports(db: Queryable): Promise<ImportRow[]> {
   const { rows } = await db.query<ImportRow>(
-    `${IMPORT} where status in ('reading', 'asking', 'ready', 'writing') order by made_at desc limit 20`,
+    `${IMPORT} where status ${oneOf(OPEN_IMPORTS)} order by made_at desc limit 20`,
   );
   return rows;
 }
@@ -80,7 +86,7 @@ export async function selectOpenImports(db: Queryable): Promise<ImportRow[]> {
 /** Imports that were written and are still kept, newest first. */
 export async function selectWrittenImports(db: Queryable): Promise<ImportRow[]> {
   const { rows } = await db.query<ImportRow>(
-    `${IMPORT} where status = 'done' and batch_id is not null order by made_at desc limit 20`,
+    `${IMPORT} where status = ${word<ImportStatus>('done')} and batch_id is not null order by made_at desc limit 20`,
   );
   return rows;
 }
@@ -113,8 +119,8 @@ export async function moveImport(
 /** Imports that have not gone on for so many minutes though they were being read: their process has ended. Answers how many. */
 export async function failSilentImports(db: Queryable, minutes: number): Promise<number> {
   const { rowCount } = await db.query(
-    `update imports set status = 'failed', problem = 'interrupted', moved_at = now()
-     where status in ('reading', 'writing') and moved_at < now() - make_interval(mins => $1)`,
+    `update imports set status = ${word<ImportStatus>('failed')}, problem = 'interrupted', moved_at = now()
+     where status ${oneOf(AT_WORK)} and moved_at < now() - make_interval(mins => $1)`,
     [minutes],
   );
   return rowCount ?? 0;
@@ -124,7 +130,7 @@ export async function failSilentImports(db: Queryable, minutes: number): Promise
 export async function deleteOldImports(db: Queryable, before: Instant): Promise<number> {
   const { rowCount } = await db.query(
     `with old as (
-       delete from imports where made_at < $1 and status not in ('reading', 'writing') returning id
+       delete from imports where made_at < $1 and status not ${oneOf(AT_WORK)} returning id
      ), gone as (delete from import_rows where import_id in (select id from old))
      select id from old`,
     [new Date(before)],

@@ -1,11 +1,18 @@
 import {
+  FAILED_STAGES,
+  LEAVING_LISTINGS,
   type ListingStatus,
   type ListingTerms,
   MOST_BIDS_TO_CANCEL,
+  OVER_LISTINGS,
   PRICE_NAMES,
   type PriceReasons,
+  STANDING_LISTINGS,
+  TOLD_LISTINGS,
+  UNSEEN_LISTINGS,
 } from '@/core/selling';
 import type { Day, Instant, TermEnd } from '@/core/time';
+import { oneOf, word } from './oneOf';
 import type { Queryable, Transaction } from './pool';
 
 /** What the owner says of a listing, with whose it is and where. */
@@ -52,8 +59,10 @@ const LISTING = `
     l.seen_live_at as "seenLiveAt", l.problem, l.made_at as "madeAt", l.sent_at as "sentAt"
   from listings l join names n on n.id = l.name_id left join marketplaces v on v.id = l.marketplace_id`;
 
+const status = word<ListingStatus>;
+
 /** Listings that are not over. */
-const CURRENT = "l.status not in ('withdrawn', 'sold', 'ended') and n.gone_at is null";
+const CURRENT = `l.status not ${oneOf(OVER_LISTINGS)} and n.gone_at is null`;
 
 export async function selectListings(db: Queryable, nameIds: readonly number[] | null): Promise<ListingRow[]> {
   const { rows } = await db.query<ListingRow>(
@@ -74,7 +83,7 @@ export async function selectListingsById(db: Queryable, ids: readonly number[]):
 /** The current listing of a name at a marketplace. */
 export async function selectListingAt(db: Queryable, marketplaceId: number, ascii: string): Promise<ListingRow | null> {
   const { rows } = await db.query<ListingRow>(
-    `${LISTING} where l.marketplace_id = $1 and n.ascii = $2 and l.status not in ('withdrawn', 'sold', 'ended')`,
+    `${LISTING} where l.marketplace_id = $1 and n.ascii = $2 and l.status not ${oneOf(OVER_LISTINGS)}`,
     [marketplaceId, ascii],
   );
   return rows[0] ?? null;
@@ -86,7 +95,7 @@ export async function selectListingAt(db: Queryable, marketplaceId: number, asci
  */
 export async function selectListingsToWatch(db: Queryable, before: Instant): Promise<ListingRow[]> {
   const { rows } = await db.query<ListingRow>(
-    `${LISTING} where ${CURRENT} and (l.status in ('unproved', 'refused') or (l.marketplace_id is not null and v.link_url is null) or n.term_end < $1)
+    `${LISTING} where ${CURRENT} and (l.status ${oneOf(UNSEEN_LISTINGS)} or (l.marketplace_id is not null and v.link_url is null) or n.term_end < $1)
      order by n.ascii, l.id`,
     [new Date(before)],
   );
@@ -130,14 +139,14 @@ export async function upsertListings(
      from jsonb_to_recordset($1::jsonb) as d("nameId" int, "marketplaceId" int, kind text, currency text, minimum int8, start int8, reserve int8,
        asking int8, "buyNow" int8, reasons jsonb, "auctionDays" int, "reserveShown" boolean, "withSite" boolean, categories jsonb, pitch text,
        description text, attributes jsonb)
-     on conflict (name_id, coalesce(marketplace_id, 0)) where status not in ('withdrawn', 'sold', 'ended') do update set
+     on conflict (name_id, coalesce(marketplace_id, 0)) where status not ${oneOf(OVER_LISTINGS)} do update set
        kind = excluded.kind, currency = excluded.currency, minimum_minor = excluded.minimum_minor, start_minor = excluded.start_minor,
        reserve_minor = excluded.reserve_minor, asking_minor = excluded.asking_minor, buy_now_minor = excluded.buy_now_minor,
        reasons = listings.reasons || excluded.reasons, auction_days = excluded.auction_days, reserve_shown = excluded.reserve_shown,
        with_site = excluded.with_site, categories = excluded.categories, pitch = excluded.pitch, description = excluded.description,
        attributes = excluded.attributes,
-       status = case when listings.status in ('unproved', 'in review', 'live', 'refused') and exists
-           (select from marketplaces v where v.id = listings.marketplace_id and v.link_url is not null) then 'sending' else listings.status end
+       status = case when listings.status ${oneOf(TOLD_LISTINGS)} and exists
+           (select from marketplaces v where v.id = listings.marketplace_id and v.link_url is not null) then ${status('sending')} else listings.status end
      returning id, name_id as "nameId"`,
     [JSON.stringify(flat), new Date(at)],
   );
@@ -197,10 +206,10 @@ export async function stepListings(
 export async function withdrawListings(tx: Transaction, nameId: number, except: number | null): Promise<void> {
   await tx.query(
     `update listings l set status = case
-         when l.status in ('sending', 'unproved', 'in review', 'live') and exists
-           (select from marketplaces v where v.id = l.marketplace_id and v.link_url is not null) then 'withdrawing'
-         else 'withdrawn' end, ended_by_sale = true, problem = 'promised elsewhere'
-     where l.name_id = $1 and l.id is distinct from $2 and l.status not in ('withdrawing', 'withdrawn', 'sold', 'ended')`,
+         when l.status ${oneOf(STANDING_LISTINGS)} and exists
+           (select from marketplaces v where v.id = l.marketplace_id and v.link_url is not null) then ${status('withdrawing')}
+         else ${status('withdrawn')} end, ended_by_sale = true, problem = 'promised elsewhere'
+     where l.name_id = $1 and l.id is distinct from $2 and l.status not ${oneOf(LEAVING_LISTINGS)}`,
     [nameId, except],
   );
 }
@@ -211,8 +220,8 @@ export async function lockFreeListings(
   ids: readonly number[],
 ): Promise<{ readonly id: number; readonly linked: boolean }[]> {
   const { rows } = await tx.query<{ id: number; linked: boolean }>(
-    `select l.id, v.link_url is not null and l.status <> 'draft' as linked from listings l left join marketplaces v on v.id = l.marketplace_id
-     where l.id = any($1) and l.status not in ('withdrawing', 'withdrawn', 'sold', 'ended')
+    `select l.id, v.link_url is not null and l.status <> ${status('draft')} as linked from listings l left join marketplaces v on v.id = l.marketplace_id
+     where l.id = any($1) and l.status not ${oneOf(LEAVING_LISTINGS)}
        and (select count(*) from auctions a join bids b on b.auction_id = a.id where a.listing_id = l.id and a.outcome is null) <= $2
      for update of l`,
     [ids, MOST_BIDS_TO_CANCEL],
@@ -223,11 +232,11 @@ export async function lockFreeListings(
 /** A sale fell through: what was ended for it is a draft again, an auction stays ended. */
 export async function reviveListings(tx: Transaction, nameId: number, listingId: number | null): Promise<void> {
   await tx.query(
-    `update listings l set status = case when l.kind = 'auction' then 'ended' else 'draft' end, ended_by_sale = false,
+    `update listings l set status = case when l.kind = 'auction' then ${status('ended')} else ${status('draft')} end, ended_by_sale = false,
        problem = 'The sale fell through: list it again.'
-     where l.name_id = $1 and (l.id = $2 or (l.status = 'withdrawn' and l.ended_by_sale))
+     where l.name_id = $1 and (l.id = $2 or (l.status = ${status('withdrawn')} and l.ended_by_sale))
        and not exists (select from listings o where o.name_id = l.name_id and o.id <> l.id and coalesce(o.marketplace_id, 0) = coalesce(l.marketplace_id, 0)
-         and o.status not in ('withdrawn', 'sold', 'ended'))`,
+         and o.status not ${oneOf(OVER_LISTINGS)})`,
     [nameId, listingId],
   );
 }
@@ -288,7 +297,7 @@ export async function selectNeverListed(db: Queryable, most: number): Promise<Sa
        select n.id from names n join spending e on e.name_id = n.id
        where n.gone_at is null and n.purpose in ('hold', 'for sale') and not n.never_lost
          and not exists (select from listings l where l.name_id = n.id)
-         and not exists (select from sales s where s.name_id = n.id and s.stage not in ('not paid', 'refused'))
+         and not exists (select from sales s where s.name_id = n.id and s.stage not ${oneOf(FAILED_STAGES)})
        group by n.id order by sum(e.minor) desc limit $1)
      ${SALE_NAME} where n.id in (select id from dearest)`,
     [most],

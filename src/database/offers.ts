@@ -1,6 +1,19 @@
-import type { Figure, ThreadState } from '@/core/selling';
+import {
+  AWAITING_STAGES,
+  type Figure,
+  type FigureState,
+  type ListingStatus,
+  OFFERING_THREADS,
+  OPEN_THREADS,
+  STANDING_FIGURES,
+  type ThreadState,
+} from '@/core/selling';
 import type { Instant } from '@/core/time';
+import { oneOf, word } from './oneOf';
 import type { Queryable, Transaction } from './pool';
+
+const threadState = word<ThreadState>;
+const figureState = word<FigureState>;
 
 export interface FigureRow extends Figure {
   readonly id: number;
@@ -37,7 +50,7 @@ const THREAD = `
 
 export async function selectThreads(db: Queryable, nameIds: readonly number[] | null): Promise<ThreadRow[]> {
   const { rows } = await db.query<ThreadRow>(
-    `${THREAD} where ($1::int[] is null and t.state in ('open', 'waiting')) or t.name_id = any($1) order by t.id desc`,
+    `${THREAD} where ($1::int[] is null and t.state ${oneOf(OPEN_THREADS)}) or t.name_id = any($1) order by t.id desc`,
     [nameIds],
   );
   return rows;
@@ -95,7 +108,10 @@ export async function insertFigure(
     readonly tell?: boolean;
   },
 ): Promise<number> {
-  await tx.query("update figures set state = 'voided' where thread_id = $1 and state = 'live'", [threadId]);
+  await tx.query(
+    `update figures set state = ${figureState('voided')} where thread_id = $1 and state = ${figureState('live')}`,
+    [threadId],
+  );
   const { rows } = await tx.query<{ id: number }>(
     `insert into figures (thread_id, by, minor, at, lapses_at, ref, by_rule, note, to_tell) values ($1, $2, $3, $4, $5, $6, $7, $8, $9) returning id`,
     [
@@ -143,16 +159,18 @@ export async function holdThreads(
 
 /** Closes every thread of a name that is sold for good. */
 export async function closeThreads(tx: Transaction, nameId: number): Promise<void> {
-  await tx.query("update offer_threads set state = 'declined' where name_id = $1 and state in ('open', 'waiting')", [
-    nameId,
-  ]);
+  await tx.query(
+    `update offer_threads set state = ${threadState('declined')} where name_id = $1 and state ${oneOf(OPEN_THREADS)}`,
+    [nameId],
+  );
 }
 
 /** True when something has lapsed that is not marked yet. */
 export async function hasLapsed(db: Queryable, at: Instant): Promise<boolean> {
-  const { rows } = await db.query("select 1 from figures where state = 'live' and lapses_at <= $1 limit 1", [
-    new Date(at),
-  ]);
+  const { rows } = await db.query(
+    `select 1 from figures where state = ${figureState('live')} and lapses_at <= $1 limit 1`,
+    [new Date(at)],
+  );
   return rows.length > 0;
 }
 
@@ -160,8 +178,8 @@ export async function hasLapsed(db: Queryable, at: Instant): Promise<boolean> {
 export async function lapseFigures(tx: Transaction, at: Instant): Promise<number[]> {
   const { rows } = await tx.query<{ id: number }>(
     `with lapsed as (
-       update figures set state = 'lapsed' where state = 'live' and lapses_at <= $1 returning thread_id
-     ) update offer_threads t set state = 'lapsed' from lapsed where t.id = lapsed.thread_id and t.state in ('open', 'waiting') returning t.name_id as id`,
+       update figures set state = ${figureState('lapsed')} where state = ${figureState('live')} and lapses_at <= $1 returning thread_id
+     ) update offer_threads t set state = ${threadState('lapsed')} from lapsed where t.id = lapsed.thread_id and t.state ${oneOf(OPEN_THREADS)} returning t.name_id as id`,
     [new Date(at)],
   );
   return rows.map(({ id }) => id);
@@ -206,8 +224,8 @@ export async function noteBestOffers(tx: Transaction, nameIds: readonly number[]
   await tx.query(
     `update names n set best_offer_minor = b.minor, best_offer_currency = b.currency
      from (select distinct on (i.id) i.id, f.minor, case when f.minor is null then null else t.currency end as currency
-           from unnest($1::int[]) as i(id) left join offer_threads t on t.name_id = i.id and t.state in ('open', 'waiting', 'accepted')
-           left join figures f on f.thread_id = t.id and f.by = 'buyer' and f.state in ('live', 'accepted')
+           from unnest($1::int[]) as i(id) left join offer_threads t on t.name_id = i.id and t.state ${oneOf(OFFERING_THREADS)}
+           left join figures f on f.thread_id = t.id and f.by = 'buyer' and f.state ${oneOf(STANDING_FIGURES)}
            order by i.id, f.minor desc nulls last) b
      where n.id = b.id and exists (select from offer_threads t where t.name_id = n.id)`,
     [nameIds],
@@ -218,9 +236,9 @@ export async function noteBestOffers(tx: Transaction, nameIds: readonly number[]
 export async function countAwaiting(db: Queryable, at: Instant): Promise<number> {
   const { rows } = await db.query<{ n: number }>(
     `select (select count(*) from figures f join offer_threads t on t.id = f.thread_id
-         where f.state = 'live' and f.by = 'buyer' and t.state = 'open' and (f.lapses_at is null or f.lapses_at > $1))
-       + (select count(*) from sales where stage in ('buyer known', 'dispute'))
-       + (select count(*) from listings l join marketplaces v on v.id = l.marketplace_id where l.status = 'unproved' and v.link_url is not null) as n`,
+         where f.state = ${figureState('live')} and f.by = 'buyer' and t.state = ${threadState('open')} and (f.lapses_at is null or f.lapses_at > $1))
+       + (select count(*) from sales where stage ${oneOf(AWAITING_STAGES)})
+       + (select count(*) from listings l join marketplaces v on v.id = l.marketplace_id where l.status = ${word<ListingStatus>('unproved')} and v.link_url is not null) as n`,
     [new Date(at)],
   );
   return rows[0]?.n ?? 0;

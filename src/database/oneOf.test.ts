@@ -9,8 +9,8 @@ test('states of the core stand in SQL as they are called there', () => {
 
 test.each([["it's"], ['a"b'], ['a, b'], ['A'], ['']])(
   '%j is no state: what is not a constant is a parameter',
-  (word) => {
-    expect(() => oneOf([word])).toThrow(/not a list of states/);
+  (state) => {
+    expect(() => oneOf([state])).toThrow(/not a state/);
   },
 );
 test('no state at all is a mistake: it would match nothing in silence', () => expect(() => oneOf([])).toThrow());

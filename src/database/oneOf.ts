@@ -1,9 +1,11 @@
-/**
- * A list of states as SQL writes it, so that the lists stand once, in the core: `in ('open', 'waiting')`. Throws for a word that would
- * need quoting: only constants go in here, values of requests are parameters.
- */
+/** A state as SQL writes it. Throws for a word that would need quoting: only constants go in here, values of requests are parameters. */
+export function word<State extends string>(state: State): string {
+  if (!/^[a-z ]+$/.test(state)) throw new Error(`not a state: ${state}`);
+  return `'${state}'`;
+}
+
+/** A list of states as SQL writes it, so that the lists stand once, in the core: `in ('open', 'waiting')`. */
 export function oneOf(states: readonly string[]): string {
-  const strange = states.find((state) => !/^[a-z ]+$/.test(state));
-  if (strange !== undefined || states.length === 0) throw new Error(`not a list of states: ${states.join(', ')}`);
-  return `in (${states.map((state) => `'${state}'`).join(', ')})`;
+  if (states.length === 0) throw new Error('a list of no states');
+  return `in (${states.map(word).join(', ')})`;
 }

@@ -1,10 +1,22 @@
-import { type ItemState, MAY_BE_SENT, OPEN_RUNS, STARTABLE, UNDER_WAY, UNPAID, UNSETTLED } from '@/core/orders';
+import {
+  type ItemState,
+  MAY_BE_SENT,
+  OPEN_RUNS,
+  type RunState,
+  STARTABLE,
+  UNDER_WAY,
+  UNPAID,
+  UNSETTLED,
+} from '@/core/orders';
 import type { Day, Instant } from '@/core/time';
-import { oneOf } from './oneOf';
+import { oneOf, word } from './oneOf';
 import type { Queryable, Transaction } from './pool';
 import type { ReportWords, RunAction } from './renewals';
 
 export type { ReportWords, RunAction } from './renewals';
+
+const state = word<ItemState>;
+const status = word<RunState>;
 
 /** An item of a run whose account has a link, with what is needed to carry it out. */
 export interface RunItem {
@@ -87,7 +99,7 @@ export async function startItems(
   }[],
 ): Promise<number> {
   const { rowCount } = await tx.query(
-    `update renewal_items i set state = 'waiting', order_id = p."orderId", fee_cap_minor = p."feeCapMinor", attempts = 0, problem = null,
+    `update renewal_items i set state = ${state('waiting')}, order_id = p."orderId", fee_cap_minor = p."feeCapMinor", attempts = 0, problem = null,
        currency = coalesce(p.currency, i.currency), quoted_minor = case when coalesce(p.currency, i.currency) = i.currency then i.quoted_minor end
      from jsonb_to_recordset($2::jsonb) as p("nameId" int, "orderId" text, "feeCapMinor" int8, currency text)
      where i.renewal_id = $1 and i.name_id = p."nameId" and i.state ${oneOf(STARTABLE)}`,
@@ -137,9 +149,9 @@ export async function selectRunOf(db: Queryable, nameId: number): Promise<string
 /** Notes, before orders are sent, that they may have been sent. */
 export async function markSending(db: Queryable, items: readonly RunItem[], at: Instant): Promise<void> {
   await db.query(
-    `update renewal_items i set state = 'sending', sent_at = $2, attempts = attempts + 1, problem = null
+    `update renewal_items i set state = ${state('sending')}, sent_at = $2, attempts = attempts + 1, problem = null
      from jsonb_to_recordset($1::jsonb) as p("renewalId" uuid, "nameId" int)
-     where i.renewal_id = p."renewalId" and i.name_id = p."nameId" and i.state in ('waiting', 'sending')`,
+     where i.renewal_id = p."renewalId" and i.name_id = p."nameId" and i.state in (${state('waiting')}, ${state('sending')})`,
     [keysOf(items), new Date(at)],
   );
 }
@@ -156,7 +168,7 @@ function keysOf(items: readonly ItemKey[]): string {
  */
 export async function leaveDoubt(db: Queryable, renewalId: string, nameId: number, problem: string): Promise<boolean> {
   const { rowCount } = await db.query(
-    `update renewal_items set state = 'refused', problem = $3 where renewal_id = $1 and name_id = $2 and state = 'doubt'`,
+    `update renewal_items set state = ${state('refused')}, problem = $3 where renewal_id = $1 and name_id = $2 and state = ${state('doubt')}`,
     [renewalId, nameId, problem],
   );
   return rowCount === 1;
@@ -183,7 +195,7 @@ export async function refusePending(
   problem: string,
 ): Promise<void> {
   await tx.query(
-    `update renewal_items i set state = 'refused', problem = $3 from names n
+    `update renewal_items i set state = ${state('refused')}, problem = $3 from names n
      where n.id = i.name_id and n.account_id = $1 and i.order_id = $2 and i.state ${oneOf(MAY_BE_SENT)}`,
     [accountId, orderId, problem],
   );
@@ -205,7 +217,7 @@ export async function markPaid(
   items: readonly PaidItem[],
 ): Promise<Set<number>> {
   const { rows } = await tx.query<{ nameId: number }>(
-    `update renewal_items i set state = 'reporting', charged_minor = p."chargedMinor", charged_on = $3, receipt = p.receipt,
+    `update renewal_items i set state = ${state('reporting')}, charged_minor = p."chargedMinor", charged_on = $3, receipt = p.receipt,
        reference = p.receipt, payment_method = coalesce(p."paymentMethod", ''), currency = coalesce(p.currency, i.currency), item_batch_id = $2, problem = null
      from jsonb_to_recordset($1::jsonb) as p("renewalId" uuid, "nameId" int, "chargedMinor" int8, currency text, "paymentMethod" text, receipt text)
      where i.renewal_id = p."renewalId" and i.name_id = p."nameId" and i.state ${oneOf(UNPAID)}
@@ -222,10 +234,10 @@ export async function settleRestored(
   items: readonly (ItemKey & { readonly newEnd: Instant })[],
 ): Promise<Set<number>> {
   const { rows } = await tx.query<{ nameId: number }>(
-    `update renewal_items i set state = 'done', done = true, new_end = to_timestamp(p."newEnd" / 1000.0), problem = null,
+    `update renewal_items i set state = ${state('done')}, done = true, new_end = to_timestamp(p."newEnd" / 1000.0), problem = null,
        item_batch_id = coalesce(item_batch_id, $2)
      from jsonb_to_recordset($1::jsonb) as p("renewalId" uuid, "nameId" int, "newEnd" float8)
-     where i.renewal_id = p."renewalId" and i.name_id = p."nameId" and i.state in ('reporting', 'report refused')
+     where i.renewal_id = p."renewalId" and i.name_id = p."nameId" and i.state in (${state('reporting')}, ${state('report refused')})
      returning i.name_id as "nameId"`,
     [JSON.stringify(items), batchId],
   );
@@ -235,7 +247,7 @@ export async function settleRestored(
 /** Puts reports that were refused on their way again. Answers how many. */
 export async function reportAgain(tx: Transaction, renewalId: string): Promise<number> {
   const { rowCount } = await tx.query(
-    `update renewal_items set state = 'reporting', problem = null where renewal_id = $1 and state = 'report refused'`,
+    `update renewal_items set state = ${state('reporting')}, problem = null where renewal_id = $1 and state = ${state('report refused')}`,
     [renewalId],
   );
   return rowCount ?? 0;
@@ -258,11 +270,11 @@ export async function settleItems(
   items: readonly DoneItem[],
 ): Promise<Set<number>> {
   const { rows } = await tx.query<{ nameId: number }>(
-    `update renewal_items i set state = 'done', done = true, new_end = to_timestamp(p."newEnd" / 1000.0), charged_minor = p."chargedMinor",
+    `update renewal_items i set state = ${state('done')}, done = true, new_end = to_timestamp(p."newEnd" / 1000.0), charged_minor = p."chargedMinor",
        charged_on = $3, receipt = p.receipt, reference = p.receipt, payment_method = coalesce(p."paymentMethod", ''), currency = coalesce(p.currency, i.currency),
        quoted_minor = case when coalesce(p.currency, i.currency) = i.currency then i.quoted_minor end, item_batch_id = $2, problem = null
      from jsonb_to_recordset($1::jsonb) as p("renewalId" uuid, "nameId" int, "newEnd" float8, "chargedMinor" int8, currency text, "paymentMethod" text, receipt text)
-     where i.renewal_id = p."renewalId" and i.name_id = p."nameId" and (i.state ${oneOf(UNPAID)} or i.state = 'doubt')
+     where i.renewal_id = p."renewalId" and i.name_id = p."nameId" and (i.state ${oneOf(UNPAID)} or i.state = ${state('doubt')})
      returning i.name_id as "nameId"`,
     [JSON.stringify(items), batchId, chargedOn],
   );
@@ -272,9 +284,9 @@ export async function settleItems(
 /** Confirms a run all of whose items are done, by link or by hand. */
 export async function confirmSettledRun(tx: Transaction, renewalId: string, at: Instant): Promise<void> {
   await tx.query(
-    `update renewals set status = 'confirmed', confirmed_at = coalesce(confirmed_at, $2)
-      where id = $1 and status in ('requested', 'confirmed')
-       and not exists (select from renewal_items where renewal_id = $1 and state not in ('done') and not (state = 'planned' and done is not null))`,
+    `update renewals set status = ${status('confirmed')}, confirmed_at = coalesce(confirmed_at, $2)
+      where id = $1 and status in (${status('requested')}, ${status('confirmed')})
+       and not exists (select from renewal_items where renewal_id = $1 and state <> ${state('done')} and not (state = ${state('planned')} and done is not null))`,
     [renewalId, new Date(at)],
   );
 }
@@ -285,8 +297,8 @@ export async function confirmSettledRun(tx: Transaction, renewalId: string, at: 
  */
 export async function stopItems(tx: Transaction, renewalId: string): Promise<number> {
   const { rowCount } = await tx.query(
-    `update renewal_items set state = case when state = 'waiting' and attempts = 0 then 'refused' else 'doubt' end,
-       problem = case when state = 'waiting' and attempts = 0 then 'Stopped before it was sent.'
+    `update renewal_items set state = case when state = ${state('waiting')} and attempts = 0 then ${state('refused')} else ${state('doubt')} end,
+       problem = case when state = ${state('waiting')} and attempts = 0 then 'Stopped before it was sent.'
          else 'Stopped while its answer was awaited. Look at the registrar whether it was done.' end
      where renewal_id = $1 and state ${oneOf(UNPAID)}`,
     [renewalId],
@@ -297,7 +309,7 @@ export async function stopItems(tx: Transaction, renewalId: string): Promise<num
 /** Closes a run whose items over links are settled, though some were refused. Answers whether it is closed now. */
 export async function closeRun(db: Queryable, renewalId: string, at: Instant): Promise<boolean> {
   const { rowCount } = await db.query(
-    `update renewals set status = 'confirmed', confirmed_at = $2 where id = $1 and status ${oneOf(OPEN_RUNS)}
+    `update renewals set status = ${status('confirmed')}, confirmed_at = $2 where id = $1 and status ${oneOf(OPEN_RUNS)}
        and not exists (select from renewal_items where renewal_id = $1 and state ${oneOf(UNSETTLED)})`,
     [renewalId, new Date(at)],
   );

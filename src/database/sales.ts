@@ -1,6 +1,9 @@
-import type { Handover, PastSale, SaleStage } from '@/core/selling';
+import { type Handover, OVER_STAGES, type PastSale, type SaleStage } from '@/core/selling';
 import type { Day, Instant } from '@/core/time';
+import { oneOf, word } from './oneOf';
 import type { Queryable, Transaction } from './pool';
+
+const stage = word<SaleStage>;
 
 /** A sale on its way, or behind us. */
 export interface SaleRow {
@@ -47,7 +50,7 @@ const SALE = `
 
 export async function selectSales(db: Queryable, which: 'open' | 'all' = 'all'): Promise<SaleRow[]> {
   const { rows } = await db.query<SaleRow>(
-    `${SALE} where $1 = 'all' or s.stage not in ('done', 'not paid', 'refused') order by s.agreed_at desc, s.id desc`,
+    `${SALE} where $1 = 'all' or s.stage not ${oneOf(OVER_STAGES)} order by s.agreed_at desc, s.id desc`,
     [which],
   );
   return rows;
@@ -124,8 +127,8 @@ export async function insertRefusedSale(
   await tx.query(
     `with refused as (
        insert into sales (name_id, marketplace_id, ref, how, buyer, price_minor, currency, stage, agreed_at, stage_since, to_tell, note)
-       values ($1, $2, $3, $4, $5, $6, $7, 'refused', $8, $8, 'refused', $9) on conflict do nothing returning id)
-     insert into sale_steps (sale_id, at, stage, origin, note) select id, $8, 'refused', 'rule', $9 from refused`,
+       values ($1, $2, $3, $4, $5, $6, $7, ${stage('refused')}, $8, $8, ${stage('refused')}, $9) on conflict do nothing returning id)
+     insert into sale_steps (sale_id, at, stage, origin, note) select id, $8, ${stage('refused')}, 'rule', $9 from refused`,
     [
       sale.nameId,
       sale.marketplaceId,
@@ -143,7 +146,7 @@ export async function insertRefusedSale(
 /** True while a sale was agreed at a marketplace whose own number of it has not been heard. */
 export async function hasUnnamedSale(db: Queryable, marketplaceId: number): Promise<boolean> {
   const { rows } = await db.query(
-    "select 1 from sales where marketplace_id = $1 and to_tell = 'agreed' and ref is null limit 1",
+    `select 1 from sales where marketplace_id = $1 and to_tell = ${stage('agreed')} and ref is null limit 1`,
     [marketplaceId],
   );
   return rows.length > 0;
@@ -202,7 +205,7 @@ export async function beginHandover(db: Queryable, id: number, sealedCode: Buffe
   await db.query(
     `update sales set handing_over = true,
        auth_code_sealed = case when handover = 'transfer' then coalesce(auth_code_sealed, $2) end
-     where id = $1 and stage = 'buyer known'`,
+     where id = $1 and stage = ${stage('buyer known')}`,
     [id, sealedCode],
   );
 }
@@ -256,7 +259,7 @@ export async function selectPastSales(db: Queryable): Promise<PastSale[]> {
   const { rows } = await db.query<PastSale>(
     `select n.ascii, json_build_object('minor', s.price_minor, 'currency', s.currency) as price, (s.agreed_at at time zone 'UTC')::date as day,
        coalesce(v.label, '') as marketplace, true as own
-     from sales s join names n on n.id = s.name_id left join marketplaces v on v.id = s.marketplace_id where s.stage = 'done'
+     from sales s join names n on n.id = s.name_id left join marketplaces v on v.id = s.marketplace_id where s.stage = ${stage('done')}
      union all
      select ascii, json_build_object('minor', minor, 'currency', currency), on_day, marketplace, false from comparables`,
   );

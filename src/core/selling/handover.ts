@@ -44,9 +44,17 @@ export function nextStages(stage: SaleStage): readonly SaleStage[] {
   return RULES[stage].next;
 }
 
-/** True when nothing more comes of a sale and the name is free for another: it was not paid, or the handover was refused. */
+/** Nothing more comes of a sale, and the name is free for another: it was not paid, or the handover was refused. */
+export const FAILED_STAGES: readonly SaleStage[] = ['not paid', 'refused'];
+
+/** Nothing more happens in a sale. */
+export const OVER_STAGES: readonly SaleStage[] = ['done', ...FAILED_STAGES];
+
+/** The owner hands over, or settles. */
+export const AWAITING_STAGES: readonly SaleStage[] = ['buyer known', 'dispute'];
+
 export function hasFailed(stage: SaleStage): boolean {
-  return stage === 'not paid' || stage === 'refused';
+  return FAILED_STAGES.includes(stage);
 }
 
 /** Refuses a step that does not follow; `null` when it does. */

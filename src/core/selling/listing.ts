@@ -17,6 +17,21 @@ export const LISTING_STATES = [
 ] as const;
 export type ListingStatus = (typeof LISTING_STATES)[number];
 
+/** Over: the name may be listed there anew. A unique index keeps one that is not over for each name and marketplace. */
+export const OVER_LISTINGS: readonly ListingStatus[] = ['withdrawn', 'sold', 'ended'];
+
+/** Over, or on their way there. */
+export const LEAVING_LISTINGS: readonly ListingStatus[] = ['withdrawing', ...OVER_LISTINGS];
+
+/** The marketplace has them, refused ones too: a change has to be told there. */
+export const TOLD_LISTINGS: readonly ListingStatus[] = ['unproved', 'in review', 'live', 'refused'];
+
+/** The marketplace shows them, or may come to. */
+export const STANDING_LISTINGS: readonly ListingStatus[] = ['sending', 'unproved', 'in review', 'live'];
+
+/** Nobody sees them before the owner does something. */
+export const UNSEEN_LISTINGS: readonly ListingStatus[] = ['unproved', 'refused'];
+
 /** The prices of a listing, in the order in which they must rise. */
 export const PRICE_NAMES = ['minimum', 'start', 'reserve', 'asking', 'buyNow'] as const;
 export type PriceName = (typeof PRICE_NAMES)[number];

@@ -31,6 +31,15 @@ export function counterLapses(givenAt: Instant): Instant {
 export const THREAD_STATES = ['open', 'waiting', 'accepted', 'declined', 'lapsed', 'withdrawn'] as const;
 export type ThreadState = (typeof THREAD_STATES)[number];
 
+/** Something may still come of these. */
+export const OPEN_THREADS: readonly ThreadState[] = ['open', 'waiting'];
+
+/** The best figure of these is an offer for the name. */
+export const OFFERING_THREADS: readonly ThreadState[] = [...OPEN_THREADS, 'accepted'];
+
+/** Figures that stand, or have been taken. */
+export const STANDING_FIGURES: readonly FigureState[] = ['live', 'accepted'];
+
 /** How an offer is received: below the minimum it is declined at once, from the buy-now price on it is a purchase at that. */
 export type Reception =
   | { readonly kind: 'declined' }
