@@ -1,3 +1,4 @@
+import { formatDecimal } from '@/core/money';
 import { escapeXml } from '@/formats/epp/document';
 import { deletionOf } from '../world/days';
 import type { Answer } from '../world/orders';
@@ -71,7 +72,7 @@ export function response(
 }
 
 const instant = (at: number) => new Date(at).toISOString().replace('.000Z', '.0Z');
-const money = (minor: number) => (minor / 100).toFixed(2);
+const money = (minor: number, { currency }: Pick<Registrar, 'currency'>) => formatDecimal({ minor, currency });
 const DOMAIN = 'xmlns:domain="urn:ietf:params:xml:ns:domain-1.0"';
 const FEE = 'xmlns:fee="urn:ietf:params:xml:ns:epp:fee-1.0"';
 const OWN = `xmlns:holding="${HOLDING}"`;
@@ -115,14 +116,14 @@ function roidOf(domain: Domain): string {
 function heldName(domain: Domain, registrar: Registrar, now: number): string {
   const { epp, rgp } = statusesOf(domain, registrar, now);
   const statuses = [...epp.filter((s) => s !== 'ok'), ...rgp].join(' ');
-  return `<holding:name exDate="${instant(domain.paidThrough)}" crDate="${instant(domain.createdAt)}" autoRenew="${domain.auto}" autoRenewSince="${instant(domain.autoSince)}" lock="${domain.lock}" privacy="${domain.privacy}" statuses="${statuses}" stateSince="${instant(domain.since)}"${domain.failure ? ` failure="${escapeXml(domain.failure)}"` : ''}${domain.premiumMinor === null ? '' : ` premium="${money(domain.premiumMinor)}"`}${receiptOf(domain)} currency="${registrar.currency}">${domain.name}</holding:name>`;
+  return `<holding:name exDate="${instant(domain.paidThrough)}" crDate="${instant(domain.createdAt)}" autoRenew="${domain.auto}" autoRenewSince="${instant(domain.autoSince)}" lock="${domain.lock}" privacy="${domain.privacy}" statuses="${statuses}" stateSince="${instant(domain.since)}"${domain.failure ? ` failure="${escapeXml(domain.failure)}"` : ''}${domain.premiumMinor === null ? '' : ` premium="${money(domain.premiumMinor, registrar)}"`}${receiptOf(domain, registrar)} currency="${registrar.currency}">${domain.name}</holding:name>`;
 }
 
 /** The last thing that was paid for on a name, and whose order it was. */
-function receiptOf({ lastReceipt }: Domain): string {
+function receiptOf({ lastReceipt }: Domain, registrar: Registrar): string {
   if (!lastReceipt) return '';
   const whose = lastReceipt.clTRID === null ? '' : ` receiptFor="${escapeXml(lastReceipt.clTRID)}"`;
-  return ` receipt="${lastReceipt.svTRID}"${whose} taken="${money(lastReceipt.amountMinor)}" takenBy="${escapeXml(lastReceipt.paymentMethod)}"`;
+  return ` receipt="${lastReceipt.svTRID}"${whose} taken="${money(lastReceipt.amountMinor, registrar)}" takenBy="${escapeXml(lastReceipt.paymentMethod)}"`;
 }
 
 const PAGE = 500;
@@ -140,7 +141,7 @@ export function holdingData(world: World, registrar: Registrar, customer: Custom
         `<holding:paymentMethod kind="${one.kind}"${one.endsMonth ? ` ends="${one.endsMonth}"` : ''}>${escapeXml(one.label)}</holding:paymentMethod>`,
     )
     .join('');
-  return `<holding:infData ${OWN}><holding:balance currency="${registrar.currency}">${money(customer.balanceMinor)}</holding:balance>${paymentMethods}<holding:rules lead="${registrar.leadDays}" late="${registrar.lateDays}" lateFee="${money(registrar.lateFeeMinor)}" years="${years}" retry="${registrar.retryDays.join(' ')}" tax="${registrar.taxPercent}" privacy="${money(registrar.privacyMinor)}"${registrar.auctionDay === null ? '' : ` auction="${registrar.auctionDay}"`}/>${page.map((domain) => heldName(domain, registrar, world.now)).join('')}${names.length > PAGE ? '<holding:more/>' : ''}</holding:infData>`;
+  return `<holding:infData ${OWN}><holding:balance currency="${registrar.currency}">${money(customer.balanceMinor, registrar)}</holding:balance>${paymentMethods}<holding:rules lead="${registrar.leadDays}" late="${registrar.lateDays}" lateFee="${money(registrar.lateFeeMinor, registrar)}" years="${years}" retry="${registrar.retryDays.join(' ')}" tax="${registrar.taxPercent}" privacy="${money(registrar.privacyMinor, registrar)}"${registrar.auctionDay === null ? '' : ` auction="${registrar.auctionDay}"`}/>${page.map((domain) => heldName(domain, registrar, world.now)).join('')}${names.length > PAGE ? '<holding:more/>' : ''}</holding:infData>`;
 }
 
 export function checkData(names: readonly { name: string; free: boolean }[]): string {
@@ -163,7 +164,7 @@ export function feeCheckData(currency: string, names: readonly PricedName[]): st
           .map(({ command, years, minor }) =>
             minor === null
               ? `<fee:command name="${command}"><fee:reason>not sold here</fee:reason></fee:command>`
-              : `<fee:command name="${command}"><fee:period unit="y">${years}</fee:period><fee:fee description="${free ? 'Registration' : 'Price'}" refundable="0">${money(minor)}</fee:fee></fee:command>`,
+              : `<fee:command name="${command}"><fee:period unit="y">${years}</fee:period><fee:fee description="${free ? 'Registration' : 'Price'}" refundable="0">${money(minor, { currency })}</fee:fee></fee:command>`,
           )
           .join('')}</fee:cd>`,
     )
@@ -191,13 +192,15 @@ export function feeTaken(
   customer: Customer,
   answer: Answer,
 ): string {
-  return `<fee:${tag} ${FEE}><fee:currency>${registrar.currency}</fee:currency>${(answer.amountMinor ?? 0) < 0 ? `<fee:credit>${money(answer.amountMinor ?? 0)}</fee:credit>` : `<fee:fee>${money(answer.amountMinor ?? 0)}</fee:fee>`}<fee:balance>${money(customer.balanceMinor)}</fee:balance></fee:${tag}>${answer.paymentMethod ? `<holding:paid ${OWN}>${escapeXml(answer.paymentMethod)}</holding:paid>` : ''}`;
+  return `<fee:${tag} ${FEE}><fee:currency>${registrar.currency}</fee:currency>${(answer.amountMinor ?? 0) < 0 ? `<fee:credit>${money(answer.amountMinor ?? 0, registrar)}</fee:credit>` : `<fee:fee>${money(answer.amountMinor ?? 0, registrar)}</fee:fee>`}<fee:balance>${money(customer.balanceMinor, registrar)}</fee:balance></fee:${tag}>${answer.paymentMethod ? `<holding:paid ${OWN}>${escapeXml(answer.paymentMethod)}</holding:paid>` : ''}`;
 }
 
 /** The oldest message of a queue (RFC 5730 section 2.9.2.3). */
 export function queued(message: Message, count: number, registrar: Registrar): { queue: string; resData: string } {
   const amount =
-    message.amountMinor === null ? '' : ` amount="${money(message.amountMinor)}" currency="${registrar.currency}"`;
+    message.amountMinor === null
+      ? ''
+      : ` amount="${money(message.amountMinor, registrar)}" currency="${registrar.currency}"`;
   const paymentMethod = message.paymentMethod ? ` paymentMethod="${escapeXml(message.paymentMethod)}"` : '';
   const until = message.until === null ? '' : ` until="${instant(message.until)}"`;
   const { pending } = message;

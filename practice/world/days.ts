@@ -104,7 +104,7 @@ function comingFor(world: World, domain: Domain): Coming | null {
   if (domain.state === 'redemption') {
     const redemptionEnd = Math.max(domain.since, (domain.deletedAt ?? domain.since) + rules.redemptionDays * DAY);
     add(redemptionEnd, 5, () => {
-      tell(world, domain, 'purged', 'Redemption has ended; nothing can be done any more.', redemptionEnd);
+      tell(world, domain, 'redemption-ended', 'Redemption has ended; nothing can be done any more.', redemptionEnd);
       if (rules.pendingDeleteDays > 0) become('pending delete', redemptionEnd);
       else release(world, domain, redemptionEnd);
     });

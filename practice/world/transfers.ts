@@ -45,7 +45,7 @@ export function transfer(order: Orderer, wish: { name: string; op: string; authI
       },
     );
     domain.transfer = { to: registrar.id, requestedAt: world.now, passesAt: world.now + TRANSFER_DAYS * DAY };
-    tell(world, domain, 'transfer-asked', `A transfer to ${registrar.id} was asked for.`, world.now);
+    tell(world, domain, 'transfer-requested', `A transfer to ${registrar.id} was asked for.`, world.now);
     return { code: 1001, domain };
   }
   if (!pending) return no(2301, 'no transfer is pending');

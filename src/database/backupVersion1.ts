@@ -36,6 +36,7 @@ const STATES: Readonly<Record<string, Readonly<Record<string, string>>>> = {
   'reminders.kind': { 'price step': 'deadline' },
   'settings.key': { letGoReasons: 'dropReasons' },
   'sale_steps.origin': { venue: 'marketplace' },
+  'registrar_messages.kind': { purged: 'redemption-ended', 'transfer-asked': 'transfer-requested' },
 };
 
 const ADULTS = 'For adults only (18+)';

@@ -78,14 +78,14 @@ test('a database that a first version of a migration made is made good', async (
        drop column asked_privacy, add column asked_problem text;
      alter table listings drop column proof_looked_at; drop index listings_name, auctions_name, sales_name;`,
   );
-  expect(await migrate(url)).toEqual(['0009_safety', '0010_seams', '0011_trade_words']);
+  expect(await migrate(url)).toEqual(['0009_safety', '0010_seams', '0011_trade_words', '0012_message_kinds']);
   expect(await migrate(url)).toEqual([]);
 });
 
 test('what stood in a ledger in the words of before stands there in those of today, its history too', async () => {
   const url = await asOf('0010');
   await runAdmin(url, EARLIER_ROWS);
-  expect(await migrate(url)).toEqual(['0011_trade_words']);
+  expect(await migrate(url)).toEqual(['0011_trade_words', '0012_message_kinds']);
   expect(
     await rowsIn(url, 'select ascii, purpose, observed, rescue_verdict, requested from names order by id'),
   ).toEqual([
@@ -102,6 +102,12 @@ test('what stood in a ledger in the words of before stands there in those of tod
       before: { purpose: 'hold', requested: null, requested_at: null, notes: 'let go' },
       after: { purpose: 'drop', requested: 'off', observed: 'pending restore', requested_lock: true },
     },
+  ]);
+  expect(await rowsIn(url, 'select kind from registrar_messages order by message_id')).toEqual([
+    { kind: 'redemption-ended' },
+    { kind: 'transfer-requested' },
+    { kind: 'charged' },
+    { kind: null },
   ]);
   expect(await rowsIn(url, 'select status from renewals')).toEqual([{ status: 'requested' }]);
   expect(await rowsIn(url, 'select query from views order by label')).toEqual([
@@ -137,6 +143,8 @@ const EARLIER_ROWS = `
       ('seaholly.com', 'seaholly.com', 'com', 1, 'hold', 'moving', now(), null, null, null, null, now(), 1);
   insert into changes (batch_id, name_id, before, after) values (1, 1, '{"purpose": "hold", "asked": null, "asked_at": null, "notes": "let go"}',
     '{"purpose": "let go", "asked": "off", "observed": "restoring", "asked_lock": true}');
+  insert into registrar_messages (account_id, message_id, received_at, kind, text, raw)
+    values (1, '1', now(), 'purged', 'x', 'x'), (1, '2', now(), 'transfer-asked', 'x', 'x'), (1, '3', now(), 'charged', 'x', 'x'), (1, '4', now(), null, 'x', 'x');
   insert into entries (name_id, batch_id, on_day, kind, minor, currency, means) values (1, 1, '2026-01-01', 'renewal', 1100, 'USD', 'card');
   insert into renewals (id, status, made_at) values (gen_random_uuid(), 'asked', now());
   insert into views (label, query, columns) values ('a', 'phase=free,moving&purpose=let+go&q=free', '{}'),

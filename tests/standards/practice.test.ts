@@ -219,5 +219,5 @@ test('a name may be somebody else’s the moment it is free, and lives on as the
   await letDaysPass(world, TODAY + 500 * DAY);
   // Its new holder has dropped it as well, and the next one has it.
   expect(world.domains.get('kelpkiln.com')?.createdAt).toBeGreaterThan(end + 400 * DAY);
-  expect(world.messages.map(({ kind }) => kind)).toEqual(['deleted', 'purged', 'released']);
+  expect(world.messages.map(({ kind }) => kind)).toEqual(['deleted', 'redemption-ended', 'released']);
 });

@@ -42,9 +42,7 @@ export function DateControl() {
   const ahead = daysAhead > 0;
   return (
     <Line data-ahead={ahead}>
-      <Shown data-ahead={ahead} data-testid="shown-date">
-        {shown}
-      </Shown>
+      <Shown data-ahead={ahead}>{shown}</Shown>
       <Slider
         aria-label="Look ahead, in days"
         minValue={0}

@@ -1,7 +1,15 @@
 import type { Amount } from '@/core/money';
 import type { Instant } from '@/core/time';
 import type { RestoreReport } from '@/formats/epp/commands';
-import type { FeeQuote, HeldName, HoldingPage, PendingResult, Renewed, Taken } from '@/formats/epp/responses';
+import type {
+  FeeQuote,
+  HeldName,
+  HoldingPage,
+  PendingResult,
+  RegistrarEvent,
+  Renewed,
+  Taken,
+} from '@/formats/epp/responses';
 
 export type { RestoreReport } from '@/formats/epp/commands';
 export type { FeeQuote, HeldName, HoldingPage, Renewed, Taken } from '@/formats/epp/responses';
@@ -52,15 +60,7 @@ export interface RegistrarMessage {
   readonly at: Instant | null;
   readonly text: string;
   /** What it says of a name, where it could be read. */
-  readonly event: {
-    readonly kind: string;
-    readonly name: string;
-    readonly paidThrough: Instant | null;
-    readonly amount: Amount | null;
-    readonly paymentMethod: string | null;
-    /** The last instant to do what it asks for. */
-    readonly until: Instant | null;
-  } | null;
+  readonly event: RegistrarEvent | null;
   /** What became of an order that was taken for later. */
   readonly settled: PendingResult | null;
   readonly raw: string;

@@ -1,5 +1,4 @@
-import type { Amount } from '@/core/money';
-import { currencyDigits } from '@/core/money';
+import { type Amount, formatDecimal } from '@/core/money';
 import { escapeXml } from './document';
 
 /** Our own extension, for what EPP leaves to the registrar. See docs/epp-holding.md. */
@@ -18,12 +17,6 @@ function command(body: string, clTRID: string, extension = ''): string {
   return document(
     `<command>${body}${extension ? `<extension>${extension}</extension>` : ''}<clTRID>${escapeXml(clTRID)}</clTRID></command>`,
   );
-}
-
-/** An amount as RFC 8748 writes it: a plain decimal. */
-function decimal({ minor, currency }: Amount): string {
-  const digits = currencyDigits(currency);
-  return (minor / 10 ** digits).toFixed(digits);
 }
 
 const nameTag = (name: string) => `<domain:name>${escapeXml(name)}</domain:name>`;
@@ -104,7 +97,7 @@ function promotionTag(code: string | null): string {
 }
 
 function feeTag(tag: string, fee: Amount): string {
-  return `<fee:${tag} ${FEE}><fee:currency>${fee.currency}</fee:currency><fee:fee>${decimal(fee)}</fee:fee></fee:${tag}>`;
+  return `<fee:${tag} ${FEE}><fee:currency>${fee.currency}</fee:currency><fee:fee>${formatDecimal(fee)}</fee:fee></fee:${tag}>`;
 }
 
 /** RFC 5731 section 3.2.3. `curExpDate` makes sending it again harmless; `fee` is the most that may be taken (RFC 8748 section 5.2.3). */
@@ -220,7 +213,7 @@ export function deleteDomain(name: string, clTRID: string): string {
 /** Our extension: adds money to the balance. `key` is taken once. */
 export function topUp(money: Amount, key: string, clTRID: string): string {
   return command(
-    `<update><holding:update ${OWN}><holding:topUp key="${escapeXml(key)}" currency="${money.currency}">${decimal(money)}</holding:topUp></holding:update></update>`,
+    `<update><holding:update ${OWN}><holding:topUp key="${escapeXml(key)}" currency="${money.currency}">${formatDecimal(money)}</holding:topUp></holding:update></update>`,
     clTRID,
   );
 }

@@ -118,7 +118,7 @@ function patchOf(event: Event, at: Instant, text: string): NamePatch | null {
       return end;
     case 'deleted':
       return seen('redemption');
-    case 'purged':
+    case 'redemption-ended':
       return seen('pending delete');
     case 'released':
     case 'auctioned':
@@ -139,7 +139,7 @@ const SUMMARIES: Readonly<Record<string, string>> = {
   lapsed: 'The term has ended',
   deleted: 'Deleted by its registrar',
   'restore-overdue': 'The restore report did not come in time',
-  purged: 'Redemption has ended',
+  'redemption-ended': 'Redemption has ended',
   released: 'Released',
   auctioned: 'Auctioned away by its registrar',
   transferred: 'Transferred away',

@@ -19,7 +19,7 @@ const LOOK_BACK_DAYS = 60;
 const FAILURES = new Set([
   'charge-failed',
   'deleted',
-  'purged',
+  'redemption-ended',
   'released',
   'auctioned',
   'restore-overdue',
