@@ -27,11 +27,11 @@ test('an account is funded so that a failing charge passes, and the registrar ha
 test('a card is replaced, with the effect seen before', async () => {
   const { visitor } = app;
   await visitor.press('Wrackgate');
-  await visitor.see('blue card ended 12/26');
+  await visitor.see('blue card ended Dec 2026');
   await visitor.press('Replace blue card…');
   await visitor.fill('The new card ends', '2030-05');
   await visitor.see('do not lapse');
   await visitor.press('Replace the card');
-  await visitor.see('blue card of Wrackgate is good through 2030-05.');
-  await visitor.gone('3 Jan 2027: blue card ended 12/26');
+  await visitor.see('blue card of Wrackgate is good through May 2030.');
+  await visitor.gone('3 Jan 2027: blue card ended Dec 2026');
 });

@@ -18,19 +18,19 @@ test('every difference is a whole sentence', () => {
 });
 
 test.each<[TermVerdict, string, boolean]>([
-  [{ kind: 'renewed', by: 'receipt' }, 'Renewed: the year until 2027-11-06 is confirmed by the receipt.', true],
+  [{ kind: 'renewed', by: 'receipt' }, 'Renewed: the year until 6 Nov 2027 is confirmed by the receipt.', true],
   [
     { kind: 'not renewed', by: 'account' },
-    'Not renewed: the registry shows 2027-11-06 only for now; the account says 2026-11-06.',
+    'Not renewed: the registry shows 6 Nov 2027 only for now; the account says 6 Nov 2026.',
     false,
   ],
   [
     { kind: 'undetermined' },
-    'The registry shows 2027-11-06, whether or not anyone paid. If nobody did, the ledger’s deadlines hold.',
+    'The registry shows 6 Nov 2027, whether or not anyone paid. If nobody did, the ledger’s deadlines hold.',
     false,
   ],
-  [{ kind: 'record later', days: 365, end: END }, 'The record says 2027-11-06, 365 days later than the ledger.', true],
-  [{ kind: 'record earlier', days: 3, end: END }, 'The record says 2027-11-06, 3 days earlier than the ledger.', true],
+  [{ kind: 'record later', days: 365, end: END }, 'The record says 6 Nov 2027, 365 days later than the ledger.', true],
+  [{ kind: 'record earlier', days: 3, end: END }, 'The record says 6 Nov 2027, 3 days earlier than the ledger.', true],
 ])('the term: %j', (term, words, isTaken) => {
   expect(differenceWords(difference('term end', term))).toBe(words);
   expect(canTakeOver(difference('term end', term))).toBe(isTaken);

@@ -1,4 +1,5 @@
 import type { Difference } from '@/core/records';
+import { formatDay, parseDay } from '@/core/time';
 
 const ALIVE: ReadonlySet<string> = new Set(['term', 'refundable', 'late', 'pending transfer']);
 
@@ -20,7 +21,7 @@ export function differenceWords({ kind, ledger, record, term }: Difference): str
     case 'transfer pending':
       return 'A transfer is pending that the ledger knows nothing of.';
     case 'term end':
-      return termWords(ledger, record, term);
+      return termWords(dayWords(ledger), dayWords(record), term);
     case 'hold':
       return `It is on hold (${record}): site and mail do not work.`;
     case 'unlocked':
@@ -32,6 +33,12 @@ export function differenceWords({ kind, ledger, record, term }: Difference): str
     case 'privacy off':
       return `Privacy is off: the record shows ${record.replace('holder shown: ', '')}.`;
   }
+}
+
+/** A day as it is written everywhere; other words as they are. */
+function dayWords(said: string): string {
+  const day = parseDay(said);
+  return day === null ? said : formatDay(day);
 }
 
 function termWords(ledger: string, record: string, term: Difference['term']): string {

@@ -107,7 +107,7 @@ export function compareRecords(
   if (side.holder !== null && holder !== null && plain(side.holder) !== plain(holder))
     add('holder changed', side.holder, holder);
   if (record.statuses.includes('pendingTransfer') && side.phase !== 'pending transfer')
-    add('transfer pending', 'not moving', 'a transfer is pending');
+    add('transfer pending', 'no transfer', 'a transfer is pending');
   const term = judgeTerm({
     ledger: side.termEnd,
     registry: record.expires,

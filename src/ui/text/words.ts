@@ -3,7 +3,18 @@ import type { LedgerAccount, Outlook } from '@/core/ledger';
 import type { Phase } from '@/core/lifecycle';
 import type { Amount } from '@/core/money';
 import type { CostsToKeep, Deadline } from '@/core/pricing';
-import { type Day, dayIn, daysUntil, endDay, formatDay, type Instant, type TermEnd, untilDay } from '@/core/time';
+import {
+  type Day,
+  dayIn,
+  daysUntil,
+  endDay,
+  formatDay,
+  formatMonth,
+  type Instant,
+  type Month,
+  type TermEnd,
+  untilDay,
+} from '@/core/time';
 import { formatAmount, formatFigure } from './figures';
 
 /** How days are shown: the user's zone, and the day whose year goes without saying. */
@@ -147,7 +158,7 @@ export function causeWords(cause: FailureCause): string {
     case 'balance short':
       return `balance ${formatAmount(cause.missing)} short`;
     case 'card ended':
-      return `${cause.label} ended ${cause.endsMonth.slice(5)}/${cause.endsMonth.slice(2, 4)}`;
+      return `${cause.label} ended ${formatMonth(cause.endsMonth as Month)}`;
     case 'no payment method':
       return 'no payment method';
   }

@@ -4,6 +4,7 @@ import { IsInt, IsOptional, IsString, Matches, Max, MaxLength, Min } from 'class
 import type { Outcome, RegistrarLink } from '@/connectors/registrar/port';
 import { type Amount, amount, formatAmount, GREATEST_MINOR, plus } from '@/core/money';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
+import { formatMonth, type Month } from '@/core/time';
 import { selectAccount, updateAccount } from '@/database/accounts';
 import { updateBalance } from '@/database/links';
 import { selectSettings } from '@/database/settings';
@@ -72,7 +73,7 @@ export async function changeFunds(deps: Deps, input: unknown): Promise<string | 
     const paymentMethods = account.paymentMethods.map((one) => (one.label === card ? { ...one, endsMonth } : one));
     await updateAccount(tx, account.id, { ...account, paymentMethods });
   });
-  return `${card} of ${account.label} is good through ${endsMonth}.`;
+  return `${card} of ${account.label} is good through ${formatMonth(endsMonth as Month)}.`;
 }
 
 const MOST_SENDS = 3;

@@ -59,7 +59,7 @@ describe('a name that auto-renew will charge', () => {
   test('says which card has ended', () => {
     const card = { kind: 'card' as const, label: 'blue card', endsMonth: '2026-11' };
     const row = rowOf(name, rulesWith({ accounts: [{ ...QUAYMARK, paymentMethods: [card], balanceMinor: null }] }));
-    expect(labels(row)[0]).toBe('4 Dec charge fails: blue card ended 11/26');
+    expect(labels(row)[0]).toBe('4 Dec charge fails: blue card ended Nov 2026');
   });
 });
 

@@ -1,5 +1,6 @@
 'use client';
 import Link from 'next/link';
+import { formatMonth, type Month } from '@/core/time';
 import { ButtonLink } from '@/ui/controls/Button';
 import { Actions } from '@/ui/overlay/Dialog';
 import { formatAmount } from '@/ui/text/figures';
@@ -62,7 +63,10 @@ export function AccountsScreen({ accounts }: { accounts: readonly AccountRow[] }
                 </td>
                 <td>
                   {account.paymentMethods
-                    .map((method) => `${method.label}${method.endsMonth ? ` to ${method.endsMonth}` : ''}`)
+                    .map(
+                      (method) =>
+                        `${method.label}${method.endsMonth ? ` to ${formatMonth(method.endsMonth as Month)}` : ''}`,
+                    )
                     .join(', then ') || <span className="soft">not said</span>}
                 </td>
                 <td className="figure">

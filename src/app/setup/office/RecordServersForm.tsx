@@ -1,5 +1,6 @@
 'use client';
 import { useState } from 'react';
+import { type Day, formatDay } from '@/core/time';
 import { Button } from '@/ui/controls/Button';
 import { Field } from '@/ui/controls/Field';
 import { Form, textOf } from '@/ui/controls/Form';
@@ -46,7 +47,9 @@ export function RecordServersForm({ records }: { records: Settings['records'] })
             mono
             defaultValue=""
             hint={
-              published ? `the one of ${published.slice(0, 10)} is in use; paste another to replace it` : 'none yet'
+              published
+                ? `the one of ${formatDay(published.slice(0, 10) as Day)} is in use; paste another to replace it`
+                : 'none yet'
             }
           />
           <Field

@@ -3,6 +3,7 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { readPercent } from '@/core/money';
 import { isRefusal, type Refusal } from '@/core/refusal';
+import { formatMonth, type Month } from '@/core/time';
 import { readWholeNumbers } from '@/formats/lists/readWords';
 import { AmountField, minorIn } from '@/ui/controls/AmountField';
 import { Button } from '@/ui/controls/Button';
@@ -139,7 +140,7 @@ function linesOf(account: AccountRow | null): readonly PaymentMethodLine[] {
   return (account?.paymentMethods ?? []).map(({ kind, label, endsMonth }) => ({
     kind,
     label,
-    endsMonth: endsMonth ?? '',
+    endsMonth: endsMonth === null ? '' : formatMonth(endsMonth as Month),
     month: endsMonth ?? '',
   }));
 }
