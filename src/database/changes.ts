@@ -160,6 +160,7 @@ export async function revertBatch(tx: Transaction, batchId: number, undoId: numb
 /** One line of a name's history. */
 export interface HistoryRow {
   readonly at: Instant;
+  readonly by: MadeBy;
   readonly kind: string;
   readonly summary: string;
   readonly before: Readonly<Record<string, unknown>> | null;
@@ -180,7 +181,7 @@ export async function selectHistory(db: Queryable, nameId: number): Promise<Hist
        select 0, n.added_batch, null, jsonb_strip_nulls(to_jsonb(n) || coalesce((select jsonb_object_agg(key, value) from first_known), '{}')), n.added_evidence
        from names n where n.id = $1
      )
-     select b.at, b.kind, b.summary, l.before, l.after, l.evidence, b.id as "batchId", b.undone_by is not null as undone
+     select b.at, b.made_by as by, b.kind, b.summary, l.before, l.after, l.evidence, b.id as "batchId", b.undone_by is not null as undone
      from lines l join batches b on b.id = l.batch_id order by b.at desc, l.id desc`,
     [nameId],
   );

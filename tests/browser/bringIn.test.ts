@@ -57,7 +57,7 @@ test('a name whose price is not known says so, and a price set under Setup shows
   const { visitor } = app;
   await visitor.go('/ledger/add');
   await visitor.fill('Names', 'brackenquay.net 2026-12-20');
-  await visitor.choose('Account of names that say none', 'Quaymark');
+  await visitor.choose('Account, where the list names none', 'Quaymark');
   await visitor.press('See what would be added');
   await visitor.press('Write one name');
   await visitor.press('To the ledger');

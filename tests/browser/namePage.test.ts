@@ -60,7 +60,7 @@ test('looking ahead on a name’s page disables what would act', async () => {
   await visitor.driver.executeScript('document.activeElement.blur()');
   for (let i = 0; i < 4; i += 1) await visitor.keys(']');
   await visitor.see('As of 22 Dec 2026, if nothing is done.');
-  await visitor.see('Free for anyone since');
+  await visitor.see('Available to anyone since');
   const edit = await visitor.see('Edit…');
   expect(await edit.getAttribute('data-disabled')).toBe('true');
 });

@@ -86,7 +86,7 @@ function live(phase: Exclude<Phase, 'pending transfer'>) {
       return answer.amountMinor === undefined ? { code: 2304 } : answer;
     },
   };
-  return { act, facts: { phase, marks, registeredAt: registered, lock: false, asOf: TODAY } as const };
+  return { act, facts: { phase, marks, registeredAt: registered, policy: GENERIC, lock: false, asOf: TODAY } as const };
 }
 
 const TABLE: Readonly<Record<Exclude<Phase, 'pending transfer'>, Readonly<Record<NameAction, string | null>>>> = {
@@ -95,7 +95,7 @@ const TABLE: Readonly<Record<Exclude<Phase, 'pending transfer'>, Readonly<Record
     restore: 'Not deleted: renew it. A restore is for after 6 Jan 2028.',
     report: 'No restore was requested, so there is nothing to report on.',
     switch: null,
-    transfer: 'Registered on 22 Nov 2026: it can be moved from 21 Jan 2027.',
+    transfer: 'Registered on 22 Nov 2026: it can be transferred from 21 Jan 2027.',
     refund: null,
   },
   term: {
@@ -111,7 +111,7 @@ const TABLE: Readonly<Record<Exclude<Phase, 'pending transfer'>, Readonly<Record
     restore: 'Not deleted: renew it. A restore is for after 19 Dec 2026.',
     report: 'No restore was requested, so there is nothing to report on.',
     switch: null,
-    transfer: 'Past its term since 4 Nov 2026: renew it first, then move it.',
+    transfer: 'Past its term since 4 Nov 2026: renew it first, then transfer it.',
     refund: 'It could be deleted for a refund until 25 Oct 2025.',
   },
   redemption: {
@@ -130,7 +130,7 @@ const TABLE: Readonly<Record<Exclude<Phase, 'pending transfer'>, Readonly<Record
     transfer: 'A restore is pending: wait until it is settled. The report is due by 30 Nov 2026.',
     refund: 'It could be deleted for a refund until 25 Oct 2025.',
   },
-  'pending delete': all('In deletion: nothing can be done until it is free, on 27 Nov 2026 at the earliest.'),
+  'pending delete': all('Pending delete: nothing can be done until it is available, on 27 Nov 2026 at the earliest.'),
   available: all('Released on 14 Nov 2026: it would have to be registered anew.'),
 };
 
@@ -146,6 +146,18 @@ describe.each(Object.entries(TABLE))('in %s', (phase, actions) => {
     const { code } = act[action as NameAction]();
     expect([code, code < 2000]).toEqual([code, reason === null]);
   });
+});
+
+test.each([
+  [60, '8 Dec 2025'],
+  [90, '7 Jan 2026'],
+  [0, null],
+])('how long a fresh registration stays where it is, is its policy’s matter: %i days', (transferLockDays, until) => {
+  const { facts } = live('term');
+  const registeredAt = Date.parse('2025-10-09T10:00:00Z') as Instant;
+  const asOf = (registeredAt + 86_400_000) as Instant;
+  const refused = refuseAction('transfer', { ...facts, registeredAt, asOf, policy: { transferLockDays } });
+  expect(refused?.message ?? null).toBe(until && `Registered on 9 Oct 2025: it can be transferred from ${until}.`);
 });
 
 test('what is moving is left to where it arrives; what is locked is unlocked first', () => {

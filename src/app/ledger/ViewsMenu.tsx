@@ -55,7 +55,7 @@ export function ViewsMenu({ views: first, query, columns }: ViewsMenuProps) {
               </Button>
               <Button
                 data-kind="plain"
-                aria-label={`Forget the view ${saved.label}`}
+                aria-label={`Delete the view ${saved.label}`}
                 onPress={async () => setViews(await dropViewAction(saved.id))}
               >
                 <X size={12} aria-hidden />

@@ -43,7 +43,7 @@ export function ListedNames({ names }: { names: readonly ListedName[] }) {
               </td>
               <td>
                 {record === null
-                  ? 'no record to be had'
+                  ? 'no record found'
                   : record.found
                     ? `taken${record.registrar ? ` at ${record.registrar}` : ''}${record.expires ? ` until ${termEndWords(record.expires, style)}` : ''}`
                     : 'available'}

@@ -90,6 +90,6 @@ export function DroppingPart({
 
 function settingWords({ setting, name }: RowView, about: DropRow | undefined): string {
   if (name.requested === 'off')
-    return about?.pendingSince ? 'on; the registrar is switching it off' : `${setting}, asked to be off`;
+    return about?.pendingSince ? 'on; the registrar is switching it off' : `${setting}, off requested`;
   return setting === 'off' ? 'off' : setting;
 }

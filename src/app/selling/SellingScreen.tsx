@@ -114,7 +114,7 @@ function AgendaPart({ group: { kind, total, items } }: { group: AgendaGroup }) {
               <th className={isDated ? undefined : 'blank'}>{kind === 'term too short' ? 'Term ends' : 'By'}</th>
               <th className={isDated ? 'figure' : 'figure blank'}>days left</th>
               <th className="figure">
-                {kind === 'never listed' ? 'has cost' : kind === 'auction unsold' ? 'highest' : 'for'}
+                {kind === 'never listed' ? 'cost so far' : kind === 'auction unsold' ? 'highest' : 'for'}
               </th>
             </tr>
           </thead>

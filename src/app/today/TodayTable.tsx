@@ -106,8 +106,8 @@ function DeadlineCells({ row, acts }: { row: RowView; acts: TodayActs }) {
           </Button>
         )}
         {acts.isOpen(row) && (
-          <Button data-kind="plain" onPress={() => acts.onSeen(row)} aria-label={`Seen: ${name}`}>
-            Seen
+          <Button data-kind="plain" onPress={() => acts.onSeen(row)} aria-label={`Mark ${name} as seen`}>
+            Mark as seen
           </Button>
         )}
       </td>

@@ -1,7 +1,8 @@
 import { type Refusal, refuse } from '../refusal';
-import { addDays, dayOf, formatDay, type Instant } from '../time';
+import { dayOf, formatDay, type Instant } from '../time';
 import type { Marks } from './marks';
 import type { Phase } from './phase';
+import { type Policy, transferLockEnds } from './policy';
 
 /** What an owner may want done with a name at its registrar. */
 export const NAME_ACTIONS = ['renew', 'restore', 'report', 'switch', 'transfer', 'refund'] as const;
@@ -13,12 +14,11 @@ export interface ActionFacts {
   readonly marks: Marks;
   /** The latest instant at which it may have been registered: a lock in its first days counts from there. */
   readonly registeredAt: Instant | null;
+  /** Its ending's policy says how long that lock lasts. */
+  readonly policy: Pick<Policy, 'transferLockDays'>;
   readonly lock: boolean | null;
   readonly asOf: Instant;
 }
-
-/** Days after a registration in which nobody lets a name move: registry agreements of the generic endings. */
-export const NO_TRANSFER_DAYS = 60;
 
 const on = (at: Instant) => formatDay(dayOf(at));
 
@@ -28,18 +28,18 @@ const on = (at: Instant) => formatDay(dayOf(at));
  */
 export function refuseAction(
   action: NameAction,
-  { phase, marks, registeredAt, lock, asOf }: ActionFacts,
+  { phase, marks, registeredAt, policy, lock, asOf }: ActionFacts,
 ): Refusal | null {
   switch (phase) {
     case 'pending delete':
       return refuse(
         'pending-delete',
-        `In deletion: nothing can be done until it is free, on ${on(marks.release)} at the earliest.`,
+        `Pending delete: nothing can be done until it is available, on ${on(marks.release)} at the earliest.`,
       );
     case 'available':
       return refuse('released', `Released on ${on(marks.release)}: it would have to be registered anew.`);
     case 'pending transfer':
-      return refuse('pending-transfer', 'Moving to another account: do it there when it has arrived.');
+      return refuse('pending-transfer', 'A transfer to another account is pending: do it there when it has arrived.');
     default:
   }
   const alive = phase === 'term' || phase === 'refundable' || phase === 'late';
@@ -60,17 +60,16 @@ export function refuseAction(
     case 'report':
       if (phase === 'pending restore') return null;
       return refuse('no-restore', 'No restore was requested, so there is nothing to report on.');
-    case 'transfer':
+    case 'transfer': {
       if (phase === 'redemption') return inRedemption(marks);
       if (phase === 'pending restore') return pendingRestore(marks);
       if (phase === 'late')
-        return refuse('past-term', `Past its term since ${on(marks.termEnd)}: renew it first, then move it.`);
-      if (registeredAt !== null && asOf < addDays(registeredAt, NO_TRANSFER_DAYS))
-        return refuse(
-          'too-young',
-          `Registered on ${on(registeredAt)}: it can be moved from ${on(addDays(registeredAt, NO_TRANSFER_DAYS))}.`,
-        );
+        return refuse('past-term', `Past its term since ${on(marks.termEnd)}: renew it first, then transfer it.`);
+      const lockEnds = transferLockEnds(registeredAt, policy);
+      if (registeredAt !== null && lockEnds !== null && asOf < lockEnds)
+        return refuse('too-young', `Registered on ${on(registeredAt)}: it can be transferred from ${on(lockEnds)}.`);
       return lock === true ? refuse('locked', 'Locked: switch the transfer lock off first.') : null;
+    }
     case 'refund':
       if (phase === 'refundable') return null;
       return refuse(

@@ -107,6 +107,7 @@ function quoteItem(projection: Projection, place: number, wanted: number, reques
             phase: row.phase,
             marks: row.marks,
             registeredAt: name.registered && latestEnd(name.registered),
+            policy,
             lock: name.lock,
             asOf,
           });

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { Taken } from '@/connectors/registrar/port';
 import { rowsOn } from '@/core/ledger';
-import { refuseAction } from '@/core/lifecycle';
+import { policyFor, refuseAction } from '@/core/lifecycle';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { dayOf, formatInstant, latestEnd } from '@/core/time';
 import { patchNames } from '@/database/changes';
@@ -30,6 +30,7 @@ export async function refundName(deps: Deps, input: unknown): Promise<Done | Ref
     phase,
     marks,
     registeredAt: name.registered && latestEnd(name.registered),
+    policy: policyFor(name.ending, projection.index.policies),
     lock: name.lock,
     asOf: projection.asOf,
   };

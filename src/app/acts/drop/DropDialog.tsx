@@ -190,8 +190,8 @@ function hangingWords(row: RowView, known: Hanging | undefined): string[] {
     known && known.nameServers.length > 0 ? `name servers ${known.nameServers.join(', ')}` : '',
     known?.live && known.live.site.length > 0 ? `a site at ${known.live.site.join(', ')}` : '',
     known?.live && known.live.mail.length > 0 ? `mail at ${known.live.mail.join(', ')}` : '',
-    name.asking ? `offered for ${formatAmount(name.asking, true)}` : '',
-    row.phase === 'pending transfer' ? 'a move under way' : '',
+    name.asking ? `listed for ${formatAmount(name.asking, true)}` : '',
+    row.phase === 'pending transfer' ? 'a transfer under way' : '',
     known && known.runs > 0 ? 'a run that is not settled' : '',
   ].filter((words) => words !== '');
 }

@@ -51,6 +51,7 @@ export function History({ history, currency }: { history: readonly HistoryRow[];
                 <td>
                   {line.summary}
                   {line.evidence && <span className="soft"> ({line.evidence})</span>}
+                  {line.by === 'program' && <span className="soft">, by the program</span>}
                   {line.undone && <span className="soft">, taken back since</span>}
                 </td>
                 <td>

@@ -56,11 +56,11 @@ export function standingSentence(row: RowView, account: string, day: Instant, st
         </>
       );
     case 'pending restore':
-      return `Restoring: the report is due by ${marks.restoreReportDue ? untilWords(marks.restoreReportDue, style) : ''}, else it is in redemption again. ${at}`;
+      return `Pending restore: the report is due by ${marks.restoreReportDue ? untilWords(marks.restoreReportDue, style) : ''}, else it is in redemption again. ${at}`;
     case 'pending delete':
-      return `In deletion: nothing can be done. Free for anyone from ${dayWords(marks.release, style)} at the earliest.`;
+      return `Pending delete: nothing can be done. Available to anyone from ${dayWords(marks.release, style)} at the earliest.`;
     case 'available':
-      return `Free for anyone since ${dayWords(marks.release, style)}.`;
+      return `Available to anyone since ${dayWords(marks.release, style)}.`;
   }
 }
 

@@ -83,7 +83,7 @@ describe('where an account or an ending knows fewer steps', () => {
     const observed = { phase: 'pending restore' as const, at: TODAY };
     const row = rowOf(nameWith('a.com', '2026-09-20T00:00:00Z', { observed }));
     expect(labels(row)).toEqual(['30 Nov last day for the report: else restore again, about $125.18']);
-    expect(sentence(row)).toContain('Restoring: the report is due by 30 Nov, else it is in redemption again.');
+    expect(sentence(row)).toContain('Pending restore: the report is due by 30 Nov, else it is in redemption again.');
   });
 });
 
@@ -92,8 +92,8 @@ test.each([
     '2026-09-20T00:00:00Z',
     /^In redemption\. Restore and a year about \$125\.18, by rule of thumb until 3 Dec, then it is lost\./,
   ],
-  ['2026-09-08T00:00:00Z', /^In deletion: nothing can be done\. Free for anyone from 27 Nov at the earliest\.$/],
-  ['2026-08-01T00:00:00Z', /^Free for anyone since 20 Oct\.$/],
+  ['2026-09-08T00:00:00Z', /^Pending delete: nothing can be done\. Available to anyone from 27 Nov at the earliest\.$/],
+  ['2026-08-01T00:00:00Z', /^Available to anyone since 20 Oct\.$/],
 ])('past its term since %s', (expires, words) => {
   expect(sentence(rowOf(nameWith('a.com', expires)))).toMatch(words);
 });

@@ -31,36 +31,18 @@ const NEW = 'new';
 /** Where names come in: pasted, or from a file of any registrar. Nothing is written before the preview. */
 export function AddScreen({ accounts, open, written }: AddScreenProps) {
   useTitle('Add names', 'by pasting, or from a file');
-  const router = useRouter();
   const [text, setText] = useState('');
   const [account, setAccount] = useState<string>(FROM_LIST);
   const [label, setLabel] = useState('');
-  const [problem, setProblem] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
 
-  const send = async (content: Blob, source: string) => {
-    if (content.size > LARGEST_FILE) {
-      setProblem(`This list is larger than ${LARGEST_FILE_MB} MB. Split it, and bring the parts one after the other.`);
-      return;
-    }
-    setBusy(true);
-    setProblem(null);
-    const query = new URLSearchParams({ source });
-    if (account === NEW) query.set('accountLabel', label);
-    else if (account !== FROM_LIST) query.set('accountId', account);
-    const response = await fetch(`/ledger/add/begin?${query}`, { method: 'POST', body: content }).catch(() => null);
-    const answer = (await response?.json().catch(() => null)) as { id?: string; message?: string } | null;
-    setBusy(false);
-    if (answer?.id) router.push(`/ledger/add/${answer.id}`);
-    else setProblem(answer?.message ?? 'The list could not be sent. Is the program still running? Then try again.');
-  };
+  const { send, problem, isBusy } = useSendList(account, label);
 
   return (
     <Page>
       <Section>
         <Fields>
           <Choice
-            label="Account of names that say none"
+            label="Account, where the list names none"
             value={account}
             onChange={setAccount}
             options={[
@@ -70,7 +52,13 @@ export function AddScreen({ accounts, open, written }: AddScreenProps) {
             ]}
           />
           {account === NEW && (
-            <Field label="Its label" value={label} onChange={setLabel} placeholder="registrar or label" autoFocus />
+            <Field
+              label="Label of the new account"
+              value={label}
+              onChange={setLabel}
+              placeholder="registrar or label"
+              autoFocus
+            />
           )}
         </Fields>
         <Field
@@ -84,11 +72,7 @@ export function AddScreen({ accounts, open, written }: AddScreenProps) {
           hint="Separated by anything; a date behind a name is the end of its term. Whole tables with headings can be pasted too."
         />
         <Actions>
-          <Button
-            data-kind="primary"
-            isDisabled={busy || text.trim() === '' || (account === NEW && label.trim() === '')}
-            onPress={() => void send(new Blob([text]), 'pasted')}
-          >
+          <Button data-kind="primary" isDisabled={isBusy} onPress={() => void send(new Blob([text.trim()]), 'pasted')}>
             See what would be added
           </Button>
           <FileTrigger
@@ -98,15 +82,46 @@ export function AddScreen({ accounts, open, written }: AddScreenProps) {
               if (file) void send(file, file.name);
             }}
           >
-            <Button isDisabled={busy}>Choose a file…</Button>
+            <Button isDisabled={isBusy}>Choose a file…</Button>
           </FileTrigger>
           <span className="soft">text, CSV or a workbook (.xlsx), up to {LARGEST_FILE_MB} MB and a million rows</span>
-          {busy && <span role="status">Sending the list…</span>}
+          {isBusy && <span role="status">Sending the list…</span>}
         </Actions>
       </Section>
       <EarlierLists open={open} written={written} />
     </Page>
   );
+}
+
+/** What keeps a list from being sent; `null` when nothing does. */
+function whyNot(octets: number, lacksLabel: boolean): string | null {
+  if (octets === 0) return 'Paste at least one name, or choose a file.';
+  if (octets > LARGEST_FILE)
+    return `This list is larger than ${LARGEST_FILE_MB} MB. Split it, and bring the parts one after the other.`;
+  return lacksLabel ? 'Give the new account a label first.' : null;
+}
+
+/** Sends a list to be previewed, for an account or for those that it names itself. */
+function useSendList(account: string, label: string) {
+  const router = useRouter();
+  const [problem, setProblem] = useState<string | null>(null);
+  const [isBusy, setBusy] = useState(false);
+  const send = async (content: Blob, source: string) => {
+    const stops = whyNot(content.size, account === NEW && label.trim() === '');
+    setProblem(stops);
+    if (stops !== null) return;
+    setBusy(true);
+    const query = new URLSearchParams({ source });
+    if (account === NEW) query.set('accountLabel', label);
+    else if (account !== FROM_LIST) query.set('accountId', account);
+    const response = await fetch(`/ledger/add/begin?${query}`, { method: 'POST', body: content }).catch(() => null);
+    const answer = (await response?.json().catch(() => null)) as { id?: string; message?: string } | null;
+    setBusy(false);
+    if (answer?.id) router.push(`/ledger/add/${answer.id}`);
+    else setProblem(answer?.message ?? 'The list could not be sent. Is the program still running? Then try again.');
+  };
+
+  return { send, problem, isBusy };
 }
 
 /** Lists that were begun, and those that were written in the last week. */

@@ -56,7 +56,8 @@ export function QuoteTotals({
           {promotion?.code && promotion.percent === null && (
             <span className="soft">
               {' '}
-              before what {promotion.code} takes off: a registrar with a link is asked for it, by hand it is seen there
+              before what {promotion.code} takes off: linked registrars are asked for their price, elsewhere you see it
+              there
             </span>
           )}
         </td>

@@ -23,7 +23,7 @@ export function CalendarPart({ feed, base }: { feed: FeedRow | null; base: strin
   const withdraw = async () => {
     await withdrawCalendarFeedAction();
     setAddress(null);
-    report({ text: 'The address holds no more. Calendars that use it get nothing from now on.' });
+    report({ text: 'The address is withdrawn. Calendars that use it get nothing from now on.' });
     router.refresh();
   };
 

@@ -67,7 +67,7 @@ export function RemindersForm({ settings }: { settings: Settings }) {
           />
           <Field
             name="baseUrl"
-            label="This program is at"
+            label="Address of this program"
             defaultValue={settings.baseUrl}
             hint="for the links in mails"
           />

@@ -103,7 +103,7 @@ function ColumnsTable({ columns, sample, onColumn }: ColumnsTableProps) {
           <tr>
             <th>Column</th>
             <th>Read as</th>
-            <th>Written</th>
+            <th>How it is written</th>
             <th>First rows</th>
           </tr>
         </thead>
@@ -154,7 +154,7 @@ function ListFields({ options, accounts, privateEndings, onChange }: Omit<Mappin
   return (
     <Fields>
       <Choice
-        label="Account of names that say none"
+        label="Account, where the list names none"
         value={isNew ? NEW : String(options.accountId ?? LEFT_OUT)}
         onChange={(id) => {
           setNew(id === NEW);
@@ -168,7 +168,7 @@ function ListFields({ options, accounts, privateEndings, onChange }: Omit<Mappin
       />
       {isNew && (
         <Field
-          label="Its label"
+          label="Label of the new account"
           value={label}
           onChange={setLabel}
           hint="made when the list is written"

@@ -49,11 +49,11 @@ export function PaymentMethods({ lines, onChange }: PaymentMethodsProps) {
             ),
           },
           {
-            label: 'Name of it',
+            label: 'Name',
             width: 200,
             cell: ({ kind, label }, set, place) => (
               <Field
-                label={`Payment method ${place + 1}: name of it`}
+                label={`Payment method ${place + 1}: name`}
                 hideLabel
                 name={`paymentMethods.${place}.label`}
                 value={label}
