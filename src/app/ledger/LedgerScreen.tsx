@@ -1,27 +1,21 @@
 'use client';
 import { useRouter } from 'next/navigation';
 import { memo, useCallback, useEffect, useMemo, useState } from 'react';
-import { EVERY_NAME, type LedgerView, queryFromView, type Switch } from '@/core/ledger';
+import { EVERY_NAME, type LedgerView, queryFromView } from '@/core/ledger';
 import type { Instant } from '@/core/time';
 import { ButtonLink } from '@/ui/controls/Button';
 import { Grid } from '@/ui/grid/Grid';
-import { report } from '@/ui/overlay/Toasts';
 import { Empty, Failed, Loading } from '@/ui/text/States';
 import { namesWords } from '@/ui/text/words';
 import type { SavedView } from '@/usecases/names/views';
-import { useCheck } from '../acts/check/useCheck';
-import { DropDialog } from '../acts/drop/DropDialog';
-import { EditDialog } from '../acts/edit/EditDialog';
-import { useList } from '../acts/list/useList';
-import { useRenew } from '../acts/renew/useRenew';
-import { isSwitch, SwitchDialog } from '../acts/switch/SwitchDialog';
 import { useTitle } from '../frame/Frame';
 import { useDay, useLedger } from '../frame/LedgerProvider';
 import type { RowView } from '../frame/views';
 import { CellEditor, isEditable } from './CellEditor';
+import { ChosenDialogs, type OpenDialog, useChosenAct } from './ChosenDialogs';
 import { FilterBar } from './FilterBar';
 import { type ColumnId, gridColumns, isColumn, LEDGER_COLUMNS, sortKeyOf } from './ledgerColumns';
-import { Bar, type ChosenAct, TotalsOfChosen, TotalsOfView } from './TotalsBar';
+import { Bar, TotalsOfChosen, TotalsOfView } from './TotalsBar';
 import { useArrangedRows } from './useArrangedRows';
 import { useChosen } from './useChosen';
 import { type Columns, useColumns } from './useColumns';
@@ -29,12 +23,6 @@ import { useView } from './useView';
 
 /** Not drawn anew when the date moves. */
 const StillFilterBar = memo(FilterBar);
-const StillEditDialog = memo(EditDialog);
-const StillSwitchDialog = memo(SwitchDialog);
-const StillDropDialog = memo(DropDialog);
-
-type Chosen = ReturnType<typeof useChosen>;
-type OpenDialog = 'edit' | 'drop' | Switch | null;
 
 export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: readonly SavedView[] }) {
   const router = useRouter();
@@ -122,28 +110,6 @@ function useLedgerTitle(view: LedgerView, total: number, sortedBy: ColumnId): vo
   );
 }
 
-/** What is done with the chosen names: at once, or in the dialog that it opens. */
-function useChosenAct(chosen: Chosen, onOpen: (dialog: OpenDialog) => void): (what: ChosenAct) => void {
-  const plan = useRenew();
-  const check = useCheck();
-  const list = useList();
-  const renew = async () => {
-    if (chosen.count > chosen.rows.length) {
-      report({ text: 'Renew up to 1,000 names at a time. Choose fewer.', problem: true });
-      return;
-    }
-    await plan(chosen.rows.map((row) => ({ nameId: row.name.id, years: row.policy.terms.renew.least })));
-  };
-
-  return (what: ChosenAct) => {
-    if (what === 'renew') void renew();
-    else if (what === 'check') void check(chosen.rows);
-    else if (what === 'sell') list(chosen.ids);
-    else if (what === 'clear') chosen.clear();
-    else onOpen(what);
-  };
-}
-
 /** The column that shows the order: the first shown one that sorts by the view's key. */
 function sortColumn(view: LedgerView, shown: readonly ColumnId[]): ColumnId {
   return shown.find((id) => sortKeyOf(id) === view.sort) ?? 'outlook';
@@ -192,35 +158,5 @@ function NothingShown({ isEmpty, onShowAll }: { isEmpty: boolean; onShowAll: () 
         Show every name
       </ButtonLink>
     </Empty>
-  );
-}
-
-interface ChosenDialogsProps {
-  readonly dialog: OpenDialog;
-  readonly chosen: Chosen;
-  readonly tags: readonly string[];
-  readonly onClose: () => void;
-}
-
-/** The dialogs of what can be done with the chosen names. */
-function ChosenDialogs({ dialog, chosen, tags, onClose }: ChosenDialogsProps) {
-  return (
-    <>
-      <StillEditDialog
-        isOpen={dialog === 'edit'}
-        onClose={onClose}
-        nameIds={chosen.ids}
-        rows={chosen.rows}
-        tags={tags}
-      />
-      <StillSwitchDialog
-        what={isSwitch(dialog) ? dialog : 'auto-renew'}
-        isOpen={isSwitch(dialog)}
-        onClose={onClose}
-        nameIds={chosen.ids}
-        rows={chosen.rows}
-      />
-      <StillDropDialog isOpen={dialog === 'drop'} onClose={onClose} rows={chosen.rows} />
-    </>
   );
 }

@@ -1,0 +1,86 @@
+'use client';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { isRefusal, type Refusal } from '@/core/refusal';
+import { report } from '@/ui/overlay/Toasts';
+import type { ImportSummary } from '@/usecases/imports/preview';
+import type { ImportOptions } from '@/usecases/imports/readImport';
+import { useAct } from '../../../acts/useAct';
+import { useLedger } from '../../../frame/LedgerProvider';
+import { importSummaryAction, readImportAction, writeImportAction } from '../actions';
+
+const LOOK_AGAIN_MS = 400;
+
+/** What a person decides about a list; what was found in it the program knows. */
+function askedOf({ mapping, accountId, fullList, allowPrivateEndings, accountLabel, sheet }: ImportOptions) {
+  return { mapping, accountId, fullList, allowPrivateEndings, accountLabel, ...(sheet ? { sheet } : {}) };
+}
+
+/** An import as it stands, looked at again while it goes on, and what is done with it. */
+export function useImport(first: ImportSummary) {
+  const { reload } = useLedger();
+  const { undo } = useAct();
+  const [summary, setSummary] = useState(first);
+  const [question, setQuestion] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
+  const begun = useRef(false);
+  const { row } = summary;
+  const { id } = row;
+
+  const took = useCallback((answer: ImportSummary | Refusal) => {
+    if (isRefusal(answer)) report({ text: answer.message, problem: true });
+    else setSummary(answer);
+  }, []);
+
+  const read = useCallback(
+    async (options: ImportOptions) => {
+      setQuestion(null);
+      setSummary((now) => ({ ...now, row: { ...now.row, options, status: 'reading' } }));
+      const answer = await readImportAction(id, askedOf(options));
+      if (isRefusal(answer)) {
+        setQuestion(answer.message);
+        setSummary((now) => ({ ...now, row: { ...now.row, options, status: 'asking' } }));
+      } else setSummary(answer);
+    },
+    [id],
+  );
+
+  // The page may come from the browser's memory, so the import is looked at anew; a new one is read as proposed at once.
+  useEffect(() => {
+    if (begun.current) return;
+    begun.current = true;
+    void importSummaryAction(id).then((answer) => {
+      if (isRefusal(answer)) return;
+      setSummary(answer);
+      if (answer.row.status === 'asking') void read(answer.row.options);
+    });
+  }, [id, read]);
+
+  useEffect(() => {
+    if (row.status !== 'reading' && row.status !== 'writing') return;
+    const timer = setInterval(() => {
+      void importSummaryAction(id).then((answer) => {
+        if (!isRefusal(answer) && answer.row.status === row.status)
+          setSummary((now) => ({ ...now, row: { ...now.row, rowsDone: answer.row.rowsDone } }));
+        else if (!isRefusal(answer) && answer.row.status !== 'asking') setSummary(answer);
+      });
+    }, LOOK_AGAIN_MS);
+    return () => clearInterval(timer);
+  }, [id, row.status]);
+
+  const write = async () => {
+    setBusy(true);
+    const answer = await writeImportAction(id);
+    setBusy(false);
+    if (isRefusal(answer)) {
+      report({ text: answer.message, problem: true });
+      return;
+    }
+    await reload();
+    took(await importSummaryAction(id));
+  };
+  const takeBack = async (batchId: number) => {
+    if (!(await undo(batchId))) return;
+    took(await importSummaryAction(id));
+  };
+  return { summary, question, busy, took, read, write, takeBack };
+}
