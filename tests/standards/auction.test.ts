@@ -1,45 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { isRefusal } from '@/core/refusal';
-import { type Auction, type Increment, placeBid, standingOf, USUAL_AUCTION, usualIncrements } from '@/core/selling';
+import { placeBid, standingOf, usualIncrements } from '@/core/selling';
+import { auction, ONE_UNIT } from '@/core/selling/sampleAuction';
 import type { Instant } from '@/core/time';
-
-const MINUTE = 60_000;
-const _EXTENSION_MS = 5 * MINUTE;
-const CLOSE = 100 * MINUTE;
-const ONE_UNIT: readonly Increment[] = [{ fromMinor: 0, stepMinor: 1 }];
-
-function auction(more: Partial<Auction> = {}): Auction {
-  return {
-    opensAt: 0 as Instant,
-    closesAt: CLOSE as Instant,
-    seller: 'office',
-    startMinor: 100,
-    reserveMinor: null,
-    buyNowMinor: null,
-    increments: [{ fromMinor: 0, stepMinor: 10 }],
-    unitMinor: 1,
-    ...USUAL_AUCTION,
-    bids: [],
-    bought: null,
-    cancelled: false,
-    ...more,
-  };
-}
-
-type Try = readonly [bidder: string, max: number, minute?: number];
-
-/** Bids in turn; answers the auction and the code of each refusal, or `null`. */
-function _bidding(start: Auction, ...tries: readonly Try[]): { state: Auction; codes: (string | null)[] } {
-  let state = start;
-  const codes = tries.map(([bidder, maxMinor, minute], i) => {
-    const next = placeBid(state, { bidder, maxMinor, at: ((minute ?? i + 1) * MINUTE) as Instant });
-    if (isRefusal(next)) return next.code;
-    state = next;
-    return null;
-  });
-  return { state, codes };
-}
 
 /**
  * An auction as a room would hold it, written without looking at the core: the price is called step by step, and each

@@ -1,53 +1,8 @@
 import { describe, expect, test } from 'vitest';
-import { isRefusal } from '@/core/refusal';
-import {
-  type Auction,
-  buyNow,
-  type Increment,
-  lowerReserve,
-  outcomeOf,
-  placeBid,
-  standingOf,
-  USUAL_AUCTION,
-} from '@/core/selling';
+import { type Auction, buyNow, lowerReserve, outcomeOf, placeBid, standingOf } from '@/core/selling';
 import type { Instant } from '@/core/time';
 
-const MINUTE = 60_000;
-const EXTENSION_MS = 5 * MINUTE;
-const CLOSE = 100 * MINUTE;
-const _ONE_UNIT: readonly Increment[] = [{ fromMinor: 0, stepMinor: 1 }];
-
-function auction(more: Partial<Auction> = {}): Auction {
-  return {
-    opensAt: 0 as Instant,
-    closesAt: CLOSE as Instant,
-    seller: 'office',
-    startMinor: 100,
-    reserveMinor: null,
-    buyNowMinor: null,
-    increments: [{ fromMinor: 0, stepMinor: 10 }],
-    unitMinor: 1,
-    ...USUAL_AUCTION,
-    bids: [],
-    bought: null,
-    cancelled: false,
-    ...more,
-  };
-}
-
-type Try = readonly [bidder: string, max: number, minute?: number];
-
-/** Bids in turn; answers the auction and the code of each refusal, or `null`. */
-function bidding(start: Auction, ...tries: readonly Try[]): { state: Auction; codes: (string | null)[] } {
-  let state = start;
-  const codes = tries.map(([bidder, maxMinor, minute], i) => {
-    const next = placeBid(state, { bidder, maxMinor, at: ((minute ?? i + 1) * MINUTE) as Instant });
-    if (isRefusal(next)) return next.code;
-    state = next;
-    return null;
-  });
-  return { state, codes };
-}
+import { auction, bidding, CLOSE, EXTENSION_MS, MINUTE, type Try } from './sampleAuction';
 
 describe('the rules of an auction', () => {
   test.each<[string, Partial<Auction>, readonly Try[], (string | null)[], Partial<ReturnType<typeof standingOf>>]>([

@@ -1,45 +1,10 @@
 import { describe, expect, test } from 'vitest';
-import {
-  type CheckedListing,
-  checkListing,
-  HANDOVER_DAYS,
-  type MarketplaceFees,
-  type MarketplaceRules,
-  NO_PRICES,
-} from '@/core/selling';
-import { addDays, type Day, instant } from '@/core/time';
+import { type CheckedListing, checkListing, HANDOVER_DAYS } from '@/core/selling';
+import { addDays } from '@/core/time';
 
-const NOW = instant('2026-11-24T09:12:00Z');
-const _day = (text: string) => text as Day;
-const FEES: MarketplaceFees = { percent: 15, floorMinor: 2500, steps: [], saleFeeMinor: 0, listingFeeMinor: 0 };
-const MARKETPLACE: MarketplaceRules = {
-  currencies: ['USD'],
-  wholeUnits: true,
-  auctionDays: [7, 14],
-  reviewHours: 72,
-  payoutSet: true,
-  fees: FEES,
-};
-function listing(
-  more: Partial<Omit<CheckedListing, 'offered'>> & Partial<CheckedListing['offered']> = {},
-): CheckedListing {
-  const { kind = 'fixed price, offers too', currency = 'USD', prices = NO_PRICES, auctionDays = 14, ...rest } = more;
-  return {
-    offered: { kind, currency, prices, auctionDays },
-    costMinor: 5000,
-    unitMinor: 100,
-    marketplace: MARKETPLACE,
-    pitch: '',
-    description: '',
-    now: NOW,
-    termEnd: addDays(NOW, 300),
-    lockedUntil: null,
-    atAccount: true,
-    ...rest,
-  };
-}
+import { listing, MARKETPLACE, NOW, prices } from './sampleListing';
+
 const codes = (checked: CheckedListing) => checkListing(checked).map(({ code }) => code);
-const prices = (more: Partial<typeof NO_PRICES>) => ({ ...NO_PRICES, ...more });
 
 /** The order of prices, whole. Source: minimum ≤ asking ≤ buy-now; start ≤ reserve < buy-now (docs/selling.md). */
 describe('the order of prices', () => {

@@ -1,45 +1,7 @@
 import { describe, expect, test } from 'vitest';
-import {
-  type CheckedListing,
-  ladderOf,
-  type MarketplaceFees,
-  type MarketplaceRules,
-  NO_PRICES,
-  placeOn,
-  priceAt,
-  scaleOf,
-} from '@/core/selling';
-import { addDays, instant } from '@/core/time';
+import { ladderOf, placeOn, priceAt, scaleOf } from '@/core/selling';
 
-const NOW = instant('2026-11-24T09:12:00Z');
-const FEES: MarketplaceFees = { percent: 15, floorMinor: 2500, steps: [], saleFeeMinor: 0, listingFeeMinor: 0 };
-const MARKETPLACE: MarketplaceRules = {
-  currencies: ['USD'],
-  wholeUnits: true,
-  auctionDays: [7, 14],
-  reviewHours: 72,
-  payoutSet: true,
-  fees: FEES,
-};
-function listing(
-  more: Partial<Omit<CheckedListing, 'offered'>> & Partial<CheckedListing['offered']> = {},
-): CheckedListing {
-  const { kind = 'fixed price, offers too', currency = 'USD', prices = NO_PRICES, auctionDays = 14, ...rest } = more;
-  return {
-    offered: { kind, currency, prices, auctionDays },
-    costMinor: 5000,
-    unitMinor: 100,
-    marketplace: MARKETPLACE,
-    pitch: '',
-    description: '',
-    now: NOW,
-    termEnd: addDays(NOW, 300),
-    lockedUntil: null,
-    atAccount: true,
-    ...rest,
-  };
-}
-const prices = (more: Partial<typeof NO_PRICES>) => ({ ...NO_PRICES, ...more });
+import { FEES, listing, prices } from './sampleListing';
 
 describe('the ladder', () => {
   test('rungs rise, each with its net proceeds', () => {

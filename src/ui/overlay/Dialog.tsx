@@ -23,16 +23,6 @@ const Sheet = styled(Modal)`
   box-shadow: 0 12px 40px rgb(10 25 35 / 30%);
 `;
 
-const Body = styled(AriaDialog)`
-  display: flex;
-  flex-direction: column;
-  gap: 14px;
-  padding: 20px 24px;
-  outline: none;
-`;
-
-const Title = styled(Heading)`font-size: 1.15rem;`;
-
 /** The line of buttons at the foot of a dialog or form. */
 export const Actions = styled.div`
   display: flex;
@@ -40,6 +30,26 @@ export const Actions = styled.div`
   gap: 8px;
   align-items: center;
 `;
+
+const Body = styled(AriaDialog)`
+  display: flex;
+  flex-direction: column;
+  gap: 14px;
+  padding: 20px 24px;
+  outline: none;
+  /* What a dialog can do stays in sight, however long the dialog is. */
+  & > ${Actions}:last-child, & > form > div > ${Actions}:last-child {
+    position: sticky;
+    bottom: 0;
+    z-index: 1;
+    margin: 0 -24px -20px;
+    padding: 12px 24px 16px;
+    background: var(--sheet);
+    border-top: 1px solid var(--rule);
+  }
+`;
+
+const Title = styled(Heading)`font-size: 1.15rem;`;
 
 /** A dialog: only for what costs money, cannot be undone, or asks one thing. Escape closes it. */
 export function Dialog({

@@ -26,7 +26,7 @@ import { readRequest } from '../validate';
 import { confirmRenewal } from './confirm';
 import { planRenewal } from './plan';
 import { quoteRenewal, type RenewalQuote } from './quote';
-import { PromotionTerms } from './requests';
+import { PriceTerms } from './requests';
 
 export class NamedItem {
   @IsString()
@@ -47,24 +47,13 @@ export class NamedItem {
 }
 
 /** Names and terms as another program sends them. */
-export class NamedRenewal {
+export class NamedRenewal extends PriceTerms {
   @IsArray()
   @ArrayNotEmpty({ message: 'Choose at least one name.' })
   @ArrayMaxSize(1000)
   @ValidateNested({ each: true })
   @Type(() => NamedItem)
   items!: NamedItem[];
-
-  @IsOptional()
-  @ValidateNested()
-  @Type(() => PromotionTerms)
-  promotion?: PromotionTerms;
-
-  @IsOptional()
-  @Type(() => Number)
-  @Min(0)
-  @Max(100)
-  taxPercent?: number;
 
   @IsOptional()
   @Matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'Write the day like 2027-09-21.' })

@@ -47,7 +47,21 @@ export class RenewalItem {
 }
 
 /** Names to renew or restore, a term for each, and what changes the price of all. */
-export class QuoteRenewal {
+/** What changes the price of a run. */
+export class PriceTerms {
+  @IsOptional()
+  @ValidateNested()
+  @Type(() => PromotionTerms)
+  promotion?: PromotionTerms;
+
+  @IsOptional()
+  @Type(() => Number)
+  @Min(0, { message: 'Tax is 0 to 100 percent.' })
+  @Max(100, { message: 'Tax is 0 to 100 percent.' })
+  taxPercent?: number;
+}
+
+export class QuoteRenewal extends PriceTerms {
   /** A restore buys a year with it. */
   @IsOptional()
   @IsIn(['renew', 'restore'])
@@ -59,17 +73,6 @@ export class QuoteRenewal {
   @ValidateNested({ each: true })
   @Type(() => RenewalItem)
   items!: RenewalItem[];
-
-  @IsOptional()
-  @ValidateNested()
-  @Type(() => PromotionTerms)
-  promotion?: PromotionTerms;
-
-  @IsOptional()
-  @Type(() => Number)
-  @Min(0, { message: 'Tax is 0 to 100 percent.' })
-  @Max(100, { message: 'Tax is 0 to 100 percent.' })
-  taxPercent?: number;
 }
 
 /** What really happened with one name at the registrar's site. */

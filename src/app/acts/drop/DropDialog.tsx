@@ -102,15 +102,17 @@ function DropForm({ rows, onClose }: Omit<DropDialogProps, 'isOpen'>) {
         options={[...reasons, OTHER].map((text) => ({ value: text, text }))}
       />
       {chosen === OTHER && <Field name="reason" label="The reason" value={other} onChange={setOther} />}
-      {CHECKLIST.map((text) => (
-        <Check
-          key={text}
-          isSelected={checked.has(text)}
-          onChange={(on) => setChecked(new Set(on ? [...checked, text] : [...checked].filter((one) => one !== text)))}
-        >
-          {text}
-        </Check>
-      ))}
+      <Actions>
+        {CHECKLIST.map((text) => (
+          <Check
+            key={text}
+            isSelected={checked.has(text)}
+            onChange={(on) => setChecked(new Set(on ? [...checked, text] : [...checked].filter((one) => one !== text)))}
+          >
+            {text}
+          </Check>
+        ))}
+      </Actions>
       {only && <ZoneField ascii={only.name.ascii} zone={zone} onZone={setZone} />}
       <Actions>
         <Button type="submit" data-kind="primary" isDisabled={isBusy}>
