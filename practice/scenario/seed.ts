@@ -2,7 +2,7 @@ import { addDays, addYears, type Day, dayOf, type Instant } from '@/core/time';
 import { insertAccount } from '@/database/accounts';
 import { insertBatch } from '@/database/changes';
 import { type EntryDraft, insertEntries } from '@/database/entries';
-import { bumpRevision } from '@/database/ledger';
+import { analyzeLedger, bumpRevision } from '@/database/ledger';
 import { insertNames, selectNameIds } from '@/database/names';
 import { type Database, transaction } from '@/database/pool';
 import { upsertPrices } from '@/database/prices';
@@ -68,6 +68,7 @@ export async function seedDemo(database: Database, now: Instant): Promise<void> 
     }
     await upsertView(tx, 'Lost within 60 days', 'within=60&auto=off,stalled', []);
     await upsertView(tx, 'For sale, dearest first', 'forSale=yes&sort=-asking', []);
+    await analyzeLedger(tx);
   });
 }
 

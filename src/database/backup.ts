@@ -1,6 +1,7 @@
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { from as copyFrom, to as copyTo } from 'pg-copy-streams';
+import { analyzeLedger } from './ledger';
 import type { Database, Queryable, Transaction } from './pool';
 
 /**
@@ -155,6 +156,7 @@ export async function settleRestored(tx: Transaction): Promise<number | null> {
     ]);
   // Older files say which entries belong to a sale, and what a sale ended, in words only.
   await tx.query('select know_sales_by_column()');
+  await analyzeLedger(tx);
   const counted = await tx.query<{ names: number; whole: boolean }>(
     "select (select count(*) from names) as names, exists (select from policies where ending = '*') as whole",
   );

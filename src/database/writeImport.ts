@@ -2,6 +2,7 @@ import type { Instant } from '@/core/time';
 import { patchNamesFrom } from './changes';
 import { LISTED } from './importRows';
 import type { WrittenCounts } from './imports';
+import { analyzeLedger } from './ledger';
 import { insertNamesFrom } from './names';
 import type { Transaction } from './pool';
 
@@ -59,13 +60,15 @@ export async function writeStagedRows(
   // Without fresh statistics the joins below would be planned for the few names there were before.
   if (added > 0) await tx.query('analyze names (id, ascii, account_id, ending)');
   if (confirmed) await patchNamesFrom(tx, batchId, CONFIRMED, [importId, now, evidence]);
-  return {
+  const written = {
     added,
     changed: await patchNamesFrom(tx, batchId, CHANGED, [importId, now, standing, evidence]),
     gone: await patchNamesFrom(tx, batchId, GONE, [importId, now]),
     entries: await writePaid(tx, importId, batchId),
     prices: await learnPrices(tx, importId, batchId, feeMinor, at),
   };
+  if (added + written.entries > 0) await analyzeLedger(tx);
+  return written;
 }
 
 /** Prices paid become entries; one that differs from what stands there is put right by a counter-entry first. */
