@@ -64,6 +64,8 @@ export function rowsNow(table: string, rows: readonly string[], networks: Map<un
 function rowNow(table: string, row: Row, networks: Map<unknown, string>): Row {
   const now = renamed(table, row);
   if (table === 'changes') return { ...now, before: patchNow(row.before), after: patchNow(row.after) };
+  // A switch of any kind that was requested.
+  if (table === 'batches') return { ...now, kind: String(now.kind).replace(/ asked$/, ' requested') };
   if (table === 'views') return { ...now, query: queryNow(String(row.query)) };
   if (table === 'marketplaces') return marketplaceNow(now, networks);
   if (table === 'listings') return listingNow(now, networks);
