@@ -1,5 +1,7 @@
 import { afterEach, describe, expect, test } from 'vitest';
+import { isRefusal } from '@/core/refusal';
 import { addYears, instant } from '@/core/time';
+import { savePrice } from '@/usecases/accounts/prices';
 import { testLink } from '@/usecases/links/links';
 import { pollAccount } from '@/usecases/links/poll';
 import { nameOn } from '@/usecases/names/one';
@@ -38,6 +40,45 @@ describe('a run over a link', () => {
     });
     expect(await rowsOf('select status from renewals')).toEqual([{ status: 'confirmed' }]);
     expect(await rowsOf('select balance_minor from accounts')).toEqual([{ balance_minor: 18_640 - 3 * 1138 }]);
+  });
+
+  test('what was shown last is the most that is paid, whatever becomes of the price list before it is started', async () => {
+    made = await linkedLedger(NAMES, END);
+    const { ledger, accountId } = made;
+    const id = await made.plan(NAMES);
+    await priceRun(ledger, id);
+    const dearer = { accountId, ending: 'com', action: 'renew', currency: 'USD', yearMinor: 9000, from: '2026-01-01' };
+    expect(isRefusal(await savePrice(ledger, { ...dearer, feeIncluded: true }))).toBe(false);
+    expect(await startRun(ledger, id)).toBe(3);
+    expect(await rowsOf('select distinct fee_cap_minor::int as cap from renewal_items')).toEqual([{ cap: 1138 }]);
+    await carryOutRun(ledger, id);
+    expect(await states(id)).toEqual(['done', 'done', 'done']);
+    expect(await rowsOf('select distinct charged_minor::int as charged from renewal_items')).toEqual([
+      { charged: 1138 },
+    ]);
+  });
+
+  test('a registrar that has become dearer since is not paid: it is refused by its cap, and priced anew', async () => {
+    made = await linkedLedger(NAMES, END);
+    const { ledger, world } = made;
+    const prices = world.registrars.get('quaymark')?.prices as Record<string, { renew: number }>;
+    const id = await made.plan(NAMES);
+    await priceRun(ledger, id);
+    prices.com = { ...(prices.com as { renew: number }), renew: 1999 };
+    await startRun(ledger, id);
+    await carryOutRun(ledger, id);
+    expect(await states(id)).toEqual(['refused', 'refused', 'refused']);
+    expect(world.receipts).toEqual([]);
+    expect(ends()).toEqual([END, END, END]);
+    expect(await priceRun(ledger, id)).toMatchObject({
+      items: [{ liveMinor: 1999 }, { liveMinor: 1999 }, { liveMinor: 1999 }],
+    });
+    expect(await startRun(ledger, id)).toBe(3);
+    await carryOutRun(ledger, id);
+    expect(await states(id)).toEqual(['done', 'done', 'done']);
+    expect(await rowsOf('select distinct charged_minor::int as charged from renewal_items')).toEqual([
+      { charged: 1999 },
+    ]);
   });
 
   test('a name that is being renewed already is not put into a second run', async () => {
