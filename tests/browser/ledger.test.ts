@@ -14,12 +14,16 @@ const names = async () => {
   );
   return cells.filter((text) => text !== '');
 };
-const arranged = () => app.visitor.driver.executeScript<string>('return document.documentElement.dataset.arranged');
 /** Waits until the list has been arranged anew after an act. */
 const afterwards = async (act: () => Promise<void>) => {
-  const before = await arranged();
+  const { driver } = app.visitor;
+  await driver.executeScript(
+    `window.arranged = new Promise((done) => new PerformanceObserver((list, watch) => {
+       if (list.getEntriesByName('arrange the ledger').length > 0) { watch.disconnect(); done(true); }
+     }).observe({ type: 'measure' }));`,
+  );
   await act();
-  await app.visitor.driver.wait(async () => (await arranged()) !== before, 10_000, 'not arranged anew');
+  await driver.executeAsyncScript('window.arranged.then(arguments[0]);');
 };
 
 test('filters are plain words, kept in the address, and a view is kept under a name', async () => {
@@ -169,4 +173,39 @@ test('two windows at once: the second sees what the first wrote', async () => {
   );
   await visitor.driver.executeScript("window.dispatchEvent(new Event('focus'))");
   await visitor.see('19,000');
+});
+
+test('? shows the keys, and what others call a command finds it; undo takes back what was done last', async () => {
+  const { visitor } = app;
+  await visitor.go('/ledger?q=windroseyard');
+  await visitor.see('1 of 412 names');
+  await visitor.keys('?');
+  await visitor.see('look a week further ahead');
+  expect(await visitor.axe()).toEqual([]);
+  await visitor.keys(Key.ESCAPE);
+  await visitor.gone('look a week further ahead');
+
+  await visitor.go('/ledger/windroseyard.com');
+  await visitor.press('Edit…');
+  await visitor.fill('Notes', 'ask the harbour master');
+  await visitor.press('Set on one name');
+  await visitor.see('ask the harbour master');
+  const find = async (words: string) => {
+    await visitor.keys('/');
+    await visitor.keys(words);
+  };
+  await find('revert');
+  await visitor.see('Undo what was done last');
+  await visitor.keys(Key.ENTER);
+  await visitor.gone('notes ask the harbour master');
+  await visitor.see('Taken back');
+  for (const [words, command] of [
+    ['coupon', 'Setup: accounts'],
+    ['backorder', 'Registration record: look up, compare, watch'],
+    ['let go', 'Names that are dropped on purpose'],
+  ] as const) {
+    await find(words);
+    expect([words, (await (await visitor.see(command)).getText()) !== '']).toEqual([words, true]);
+    await visitor.keys(Key.ESCAPE);
+  }
 });

@@ -92,7 +92,7 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
       ) : chosen.count > 0 ? (
         <TotalsOfChosen totals={totals} disabled={daysAhead > 0} onAct={act} />
       ) : (
-        <TotalsOfView totals={totals} query={query} columns={columns.shown} />
+        <TotalsOfView totals={totals} isOld={rows.areTotalsOld} query={query} columns={columns.shown} />
       )}
       <ChosenDialogs dialog={dialog} chosen={chosen} tags={tags} onClose={closeDialog} />
     </>

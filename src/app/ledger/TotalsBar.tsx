@@ -18,6 +18,7 @@ export const Bar = styled.footer`
   color: var(--on-totals);
   & > span { color: var(--on-totals-soft); white-space: nowrap; }
   & b { color: var(--on-totals); }
+  &[aria-busy='true'] > :is(b, span) { opacity: 0.45; }
   @media (max-width: 640px) { & > span { white-space: normal; } }
   @media print { background: none; color: black; border-top: 2px solid black; }
 `;
@@ -32,19 +33,21 @@ const Acts = styled.div`
 
 interface TotalsOfViewProps {
   readonly totals: Totals;
+  /** They are still those of another day or other filters: pale until the new ones are there. */
+  readonly isOld: boolean;
   /** The view as the query of a URL, and its columns: what is exported. */
   readonly query: string;
   readonly columns: readonly string[];
 }
 
 /** The totals of every name in the view, and the view as a file. */
-export function TotalsOfView({ totals, query, columns }: TotalsOfViewProps) {
+export function TotalsOfView({ totals, isOld, query, columns }: TotalsOfViewProps) {
   const { day, daysAhead } = useDay();
   const asOf = daysAhead > 0 ? `&asOf=${new Date(day).toISOString()}` : '';
   const exported = (format: string) =>
     `/api/v1/names/export?format=${format}&columns=${columns.join(',')}${asOf}&${query}`;
   return (
-    <Bar aria-label="Totals of the view">
+    <Bar aria-label="Totals of the view" aria-busy={isOld}>
       <b>{namesWords(totals.names)}</b>
       <span>
         cost per year <b>{amountsWords(totals.perYear)}</b>

@@ -10,6 +10,8 @@ export interface ArrangedRows {
   /** The day the rows stand for: the chosen one, or for a moment still the one before it. */
   readonly day: Instant;
   readonly totals: Totals | null;
+  /** The totals are still those of another day or other filters. */
+  readonly areTotalsOld: boolean;
   /** Rises with every arrangement whose order may differ because filters or sorting changed. */
   readonly order: number;
   readonly rowAt: (place: number) => RowView | undefined;
@@ -18,6 +20,8 @@ export interface ArrangedRows {
 
 const FIRST_WINDOW = 60;
 const REST_MS = 180;
+/** What the browser's profiler calls the time from a wish to its rows. */
+const ARRANGING = 'arrange the ledger';
 
 /**
  * Keeps the rows in view arranged by the worker. While one arrangement is on its way only the newest wish waits, so that
@@ -28,6 +32,7 @@ export function useArrangedRows(view: LedgerView): ArrangedRows {
   const { day } = useDay();
   const [arranged, setArranged] = useState<{ total: number; day: Instant } | null>(null);
   const [totals, setTotals] = useState<Totals | null>(null);
+  const [areTotalsOld, setTotalsOld] = useState(false);
   const [order, setOrder] = useState(0);
   const rows = useRef(new Map<number, RowView>());
   const [, redraw] = useState(0);
@@ -44,6 +49,7 @@ export function useArrangedRows(view: LedgerView): ArrangedRows {
       while (wish.current) {
         const now = wish.current;
         wish.current = null;
+        const start = performance.now();
         const reordered = last.current !== null && last.current !== now.view;
         const from = reordered ? 0 : Math.max(0, shown.current.from - 10);
         const to = reordered ? FIRST_WINDOW : shown.current.to + 10;
@@ -52,10 +58,16 @@ export function useArrangedRows(view: LedgerView): ArrangedRows {
         last.current = now.view;
         setArranged({ total: answer.total, day: now.day });
         if (reordered) setOrder((n) => n + 1);
-        document.documentElement.dataset.arranged = String(Number(document.documentElement.dataset.arranged ?? 0) + 1);
+        performance.clearMeasures(ARRANGING);
+        performance.measure(ARRANGING, { start });
         // Sums wait until the hand rests: the rows must follow it.
         clearTimeout(resting.current);
-        resting.current = setTimeout(() => void worker.arrangedTotals(now.day).then(setTotals), REST_MS);
+        setTotalsOld(true);
+        const sumUp = async () => {
+          setTotals(await worker.arrangedTotals(now.day));
+          setTotalsOld(false);
+        };
+        resting.current = setTimeout(() => void sumUp(), REST_MS);
       }
     } finally {
       busy.current = false;
@@ -86,5 +98,5 @@ export function useArrangedRows(view: LedgerView): ArrangedRows {
   );
 
   const rowAt = useCallback((place: number) => rows.current.get(place), []);
-  return { total: arranged?.total ?? null, day: arranged?.day ?? day, totals, order, rowAt, need };
+  return { total: arranged?.total ?? null, day: arranged?.day ?? day, totals, areTotalsOld, order, rowAt, need };
 }
