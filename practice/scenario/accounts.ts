@@ -1,4 +1,4 @@
-import type { Price } from '@/core/pricing';
+import { PLAIN_PRICE, type Price, readCondition } from '@/core/pricing';
 import { addDays, type Day, dayOf, type Instant } from '@/core/time';
 import type { AccountDraft } from '@/database/accounts';
 
@@ -140,12 +140,10 @@ export function demoPrices(label: string, accountId: number, currency: string, f
       nameId: null,
       ending,
       currency,
-      termTotals: null,
-      firstYearMinor: null,
-      firstYearCondition: null,
-      feeIncluded: false,
+      ...PLAIN_PRICE,
       from,
       origin: 'list' as const,
+      source: 'its page of prices',
     };
     const rows: Price[] = [
       {
@@ -159,7 +157,7 @@ export function demoPrices(label: string, accountId: number, currency: string, f
         action: 'register',
         yearMinor: renew,
         firstYearMinor: register === renew ? null : register,
-        firstYearCondition: register === renew ? null : 'one year only',
+        firstYearCondition: register === renew ? null : readCondition('one year only'),
       },
       { ...base, action: 'transfer', yearMinor: renew },
     ];

@@ -1,3 +1,4 @@
+import { PLAIN_PRICE } from '@/core/pricing';
 import { addDays, addYears, type Day, dayOf, type Instant } from '@/core/time';
 import { insertAccount } from '@/database/accounts';
 import { insertBatch } from '@/database/changes';
@@ -58,9 +59,7 @@ export async function seedDemo(database: Database, now: Instant): Promise<void> 
         nameId: premium,
         ending: 'io',
         currency: 'USD',
-        termTotals: null,
-        firstYearMinor: null,
-        firstYearCondition: null,
+        ...PLAIN_PRICE,
         feeIncluded: true,
         from: PRICES_FROM,
       };

@@ -43,6 +43,7 @@ const GROUPS = [
     'comparables',
     'rates',
   ],
+  ['price_rises'],
 ] as const;
 
 const TABLES: readonly string[] = GROUPS.flat();

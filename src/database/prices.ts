@@ -1,10 +1,21 @@
-import type { Price } from '@/core/pricing';
+import { conditionWords, type Price, readCondition } from '@/core/pricing';
 import type { Queryable, Transaction } from './pool';
 
 const FIELDS = `
   p.account_id as "accountId", p.name_id as "nameId", p.ending, p.action, p.currency, p.year_minor as "yearMinor",
   p.term_totals as "termTotals", p.first_year_minor as "firstYearMinor", p.first_year_condition as "firstYearCondition",
-  p.fee_included as "feeIncluded", p.from_day as "from", p.origin`;
+  p.fee_included as "feeIncluded", p.from_day as "from", p.origin, p.item, p.included, p.source`;
+
+/** A row as it is stored: a condition stands there as it is written. */
+type Stored<P extends Price> = Omit<P, 'firstYearCondition'> & { readonly firstYearCondition: string | null };
+
+const priceOf = <P extends Price>(row: Stored<P>) =>
+  ({ ...row, firstYearCondition: row.firstYearCondition === null ? null : readCondition(row.firstYearCondition) }) as P;
+
+const stored = (price: Price): Stored<Price> => ({
+  ...price,
+  firstYearCondition: price.firstYearCondition && conditionWords(price.firstYearCondition),
+});
 
 /** A price with the number of its row and, for a premium price, the name it belongs to. */
 export type PriceRow = Price & {
@@ -15,12 +26,12 @@ export type PriceRow = Price & {
 };
 
 export async function selectPrices(db: Queryable): Promise<Price[]> {
-  return (await db.query<Price>(`select ${FIELDS} from prices p order by p.id`)).rows;
+  return (await db.query<Stored<Price>>(`select ${FIELDS} from prices p order by p.id`)).rows.map(priceOf);
 }
 
 /** The prices of one account, or of all, as Setup lists them. */
 export async function selectPriceRows(db: Queryable, accountId: number | null = null): Promise<PriceRow[]> {
-  const { rows } = await db.query<PriceRow>(
+  const { rows } = await db.query<Stored<PriceRow>>(
     `select p.id, n.ascii, ${FIELDS}, case when p.origin = 'inferred' then coalesce(
          (select 'what renewing ' || t."unicode" || ' cost' from entries e join names t on t.id = e.name_id where e.id = p.taught_by_entry),
          (select b.summary from batches b where b.id = p.taught_by_batch), 'an earlier charge or list') end as "taughtBy"
@@ -29,7 +40,7 @@ export async function selectPriceRows(db: Queryable, accountId: number | null = 
      order by p.account_id, p.ending, p.action, n.ascii nulls first, p.from_day desc`,
     [accountId],
   );
-  return rows;
+  return rows.map((row) => priceOf<PriceRow>(row));
 }
 
 /**
@@ -39,17 +50,19 @@ export async function selectPriceRows(db: Queryable, accountId: number | null = 
 export async function upsertPrices(db: Queryable, prices: readonly Price[]): Promise<void> {
   await db.query(
     `insert into prices (account_id, name_id, ending, action, currency, year_minor, term_totals, first_year_minor,
-         first_year_condition, fee_included, from_day, origin)
+         first_year_condition, fee_included, from_day, origin, item, included, source)
        select "accountId", "nameId", ending, action, currency, "yearMinor", "termTotals", "firstYearMinor", "firstYearCondition",
-         "feeIncluded", "from", origin
+         "feeIncluded", "from", origin, item, included, source
        from jsonb_to_recordset($1::jsonb) as p("accountId" int, "nameId" int, ending text, action text, currency text,
-         "yearMinor" int8, "termTotals" jsonb, "firstYearMinor" int8, "firstYearCondition" text, "feeIncluded" boolean, "from" date, origin text)
-     on conflict (account_id, name_id, ending, action, from_day) do update set currency = excluded.currency,
+         "yearMinor" int8, "termTotals" jsonb, "firstYearMinor" int8, "firstYearCondition" text, "feeIncluded" boolean, "from" date, origin text,
+         item text, included text, source text)
+     on conflict (account_id, name_id, ending, action, item, from_day) do update set currency = excluded.currency,
        year_minor = excluded.year_minor, term_totals = excluded.term_totals, first_year_minor = excluded.first_year_minor,
        first_year_condition = excluded.first_year_condition, fee_included = excluded.fee_included, origin = excluded.origin,
+       included = excluded.included, source = excluded.source,
        taught_by_entry = null, taught_by_batch = null
      where excluded.origin <> 'inferred' or prices.origin = 'inferred'`,
-    [JSON.stringify(prices)],
+    [JSON.stringify(prices.map(stored))],
   );
 }
 
@@ -67,7 +80,7 @@ export async function inferPrices(tx: Transaction, batchId: number, nameIds: rea
        and not exists (
          select from prices p where p.account_id = n.account_id and p.ending = n.ending and p.action = 'renew' and (p.name_id is null or p.name_id = n.id))
      order by n.account_id, n.ending, e.on_day desc
-     on conflict (account_id, name_id, ending, action, from_day) do nothing`,
+     on conflict (account_id, name_id, ending, action, item, from_day) do nothing`,
     [batchId, nameIds],
   );
 }

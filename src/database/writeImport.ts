@@ -128,7 +128,7 @@ async function learnPrices(
          and (k.name_id is not distinct from w.name_id or k.name_id is null)
          and (k.currency = w.currency and w.minor in (k.year_minor, k.year_minor + case when k.fee_included then 0 else $3 end)
            or k.name_id is not distinct from w.name_id and k.origin <> 'inferred'))
-     on conflict (account_id, name_id, ending, action, from_day) do update set year_minor = excluded.year_minor, currency = excluded.currency,
+     on conflict (account_id, name_id, ending, action, item, from_day) do update set year_minor = excluded.year_minor, currency = excluded.currency,
        taught_by_batch = excluded.taught_by_batch, taught_by_entry = null
      where prices.origin = 'inferred'`,
     [importId, new Date(at).toISOString().slice(0, 10), feeMinor, batchId],

@@ -1,5 +1,6 @@
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { RENEWAL } from '@/core/ledger/sampleLedger';
+import { readCondition } from '@/core/pricing';
 import { addDays, type Day, instant } from '@/core/time';
 import { upsertPrices } from '@/database/prices';
 import { saveRate } from '@/usecases/marketplaces/marketplaces';
@@ -49,7 +50,11 @@ describe('a list of names', () => {
   test('a first year that is cheap counts as it is, with its condition; the order is by two years', async () => {
     const other = await usualAccount(made.ledger, 'Wrackgate Registry Services', {});
     await upsertPrices(made.ledger.database, [
-      register(made.accountId, { yearMinor: 1118, firstYearMinor: 199, firstYearCondition: 'new customers' }),
+      register(made.accountId, {
+        yearMinor: 1118,
+        firstYearMinor: 199,
+        firstYearCondition: readCondition('new customers'),
+      }),
       register(other, { yearMinor: 900 }),
       { ...RENEWAL, accountId: other, yearMinor: 900 },
     ]);

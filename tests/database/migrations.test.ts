@@ -44,14 +44,20 @@ test('a database that a first version of a migration made is made good', async (
        drop column asked_privacy, add column asked_problem text;
      alter table listings drop column proof_looked_at; drop index listings_name, auctions_name, sales_name;`,
   );
-  expect(await migrate(url)).toEqual(['0009_safety', '0010_seams', '0011_trade_words', '0012_message_kinds']);
+  expect(await migrate(url)).toEqual([
+    '0009_safety',
+    '0010_seams',
+    '0011_trade_words',
+    '0012_message_kinds',
+    '0013_prices_over_years',
+  ]);
   expect(await migrate(url)).toEqual([]);
 });
 
 test('what stood in a ledger in the words of before stands there in those of today, its history too', async () => {
   const url = await asOf('0010');
   await runAdmin(url, EARLIER_ROWS);
-  expect(await migrate(url)).toEqual(['0011_trade_words', '0012_message_kinds']);
+  expect(await migrate(url)).toEqual(['0011_trade_words', '0012_message_kinds', '0013_prices_over_years']);
   expect(
     await rowsIn(url, 'select ascii, purpose, observed, rescue_verdict, requested from names order by id'),
   ).toEqual([

@@ -33,6 +33,8 @@ test('a file of version 1 and the database it was made of come to the same ledge
     const tables: Record<string, unknown[]> = {};
     for (const table of Object.keys(tablesOf(await backupText(today)))) {
       const called = CALLED[table] ?? table;
+      // What came later is in no file of those days.
+      if ((await early.query('select to_regclass($1) as there', [called])).rows[0]?.there === null) continue;
       tables[called] = (await early.query(`select row_to_json(t) as row from ${called} t order by 1::text`)).rows.map(
         ({ row }: { row: unknown }) => row,
       );

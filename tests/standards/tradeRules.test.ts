@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest';
 import { GENERIC } from '@/core/ledger/sampleLedger';
 import { greatestTerm, lifecycleMarks, type Policy, phaseAt, renewedEnd } from '@/core/lifecycle';
 import { amount } from '@/core/money';
-import { type Price, restoreCost, termCost } from '@/core/pricing';
+import { PLAIN_PRICE, type Price, readCondition, restoreCost, termCost } from '@/core/pricing';
 import { isRefusal } from '@/core/refusal';
 import { addDays, DAY_MS, type Day, formatInstant, type Instant, instant, type TermEnd } from '@/core/time';
 
@@ -172,10 +172,7 @@ describe('costs (worked examples of the trade’s shapes, own figures)', () => {
     action: 'renew',
     currency: 'USD',
     yearMinor: 1118,
-    termTotals: null,
-    firstYearMinor: null,
-    firstYearCondition: null,
-    feeIncluded: false,
+    ...PLAIN_PRICE,
     from: '2024-01-01' as Day,
     origin: 'list',
     ...more,
@@ -203,7 +200,12 @@ describe('costs (worked examples of the trade’s shapes, own figures)', () => {
   });
 
   test('a cheap first year makes two years dearer than a flat price', () => {
-    const cheap = price({ action: 'register', firstYearMinor: 99, firstYearCondition: 'any term', yearMinor: 2299 });
+    const cheap = price({
+      action: 'register',
+      firstYearMinor: 99,
+      firstYearCondition: readCondition('any term'),
+      yearMinor: 2299,
+    });
     const flat = price({ action: 'register', yearMinor: 1150 });
     const two = { years: 2, fee: null, firstYear: true };
     expect(total(cheap, { ...two, years: 1 })).toBeLessThan(total(flat, { ...two, years: 1 }) ?? 0);
@@ -215,7 +217,7 @@ describe('costs (worked examples of the trade’s shapes, own figures)', () => {
     const three = price({
       action: 'register',
       firstYearMinor: 299,
-      firstYearCondition: 'three years only',
+      firstYearCondition: readCondition('three years only'),
       yearMinor: 1299,
     });
     expect(total(three, { years: 3, fee: null, firstYear: true })).toBe(299 + 2 * 1299);

@@ -3,7 +3,7 @@ import { type Amount, amount, roundHalfAway } from '../money';
 import {
   type Cost,
   type CostsToKeep,
-  makePriceBook,
+  indexPrices,
   type PriceList,
   priceInForce,
   type RenewalPricing,
@@ -29,7 +29,7 @@ export function indexRules(rules: LedgerRules): RuleIndex {
     rules,
     accounts: new Map(rules.accounts.map((account) => [account.id, account])),
     policies: new Map(rules.policies.map((policy) => [policy.ending, policy])),
-    book: makePriceBook(rules.prices),
+    book: indexPrices(rules.prices),
     fees: rules.fees,
     premium: new Set(rules.prices.flatMap((price) => (price.nameId === null ? [] : [price.nameId]))),
   };

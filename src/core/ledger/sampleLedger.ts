@@ -1,5 +1,5 @@
 import type { Policy } from '../lifecycle';
-import type { Price } from '../pricing';
+import { PLAIN_PRICE, type Price } from '../pricing';
 import { type Day, type Instant, instant, parseTermEnd } from '../time';
 import { type LedgerAccount, type LedgerName, type LedgerRules, USUAL_ODDS } from './index';
 
@@ -54,9 +54,7 @@ export const RENEWAL: Price = {
   action: 'renew',
   currency: 'USD',
   yearMinor: 1138,
-  termTotals: null,
-  firstYearMinor: null,
-  firstYearCondition: null,
+  ...PLAIN_PRICE,
   feeIncluded: true,
   from: '2024-01-01' as Day,
   origin: 'list',

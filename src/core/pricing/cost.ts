@@ -1,6 +1,7 @@
 import type { RegistryFee } from '../lifecycle';
 import { type Amount, amount, convert, type Rate, roundHalfAway } from '../money';
 import type { Day } from '../time';
+import { meetsCondition } from './condition';
 import type { Price, Promotion } from './price';
 
 /** A cost with the lines that make it, each rounded once. */
@@ -23,13 +24,21 @@ export interface CostTerms {
   readonly promotion?: Promotion | null;
   /** Percent on the sum, 0-100. */
   readonly taxPercent?: number;
-  /** A new registration: the first-year price applies where its condition is met. */
+  /** A first purchase: the first-year price applies where its condition is met. */
   readonly firstYear?: boolean;
   readonly newCustomer?: boolean;
+  /** Codes that may be told. */
+  readonly codes?: readonly string[];
+  /** By how much prices will have risen by then: the price of the list is multiplied by it. 1 when left out. */
+  readonly factor?: number;
 }
 
 /** The price of a term before promotion, fee and tax, in minor units. */
 function termPrice(price: Price, terms: CostTerms): number {
+  return roundHalfAway(listPrice(price, terms) * (terms.factor ?? 1));
+}
+
+function listPrice(price: Price, terms: CostTerms): number {
   const total = price.termTotals?.[String(terms.years)];
   if (total !== undefined) return total;
   const first =
@@ -37,18 +46,13 @@ function termPrice(price: Price, terms: CostTerms): number {
   return first + price.yearMinor * (terms.years - 1);
 }
 
-function firstYearApplies(price: Price, terms: CostTerms): boolean {
-  switch (price.firstYearCondition) {
-    case 'one year only':
-      return terms.years === 1;
-    case 'three years only':
-      return terms.years === 3;
-    case 'new customers':
-      return terms.newCustomer === true;
-    case 'any term':
-    case null:
-      return true;
-  }
+function firstYearApplies(
+  { firstYearCondition }: Price,
+  { years, newCustomer = false, codes = [] }: CostTerms,
+): boolean {
+  return (
+    firstYearCondition === null || meetsCondition(firstYearCondition, { years, isNewCustomer: newCustomer, codes })
+  );
 }
 
 function promotionOff(price: Price, base: number, years: number, promotion: Promotion | null | undefined): number {

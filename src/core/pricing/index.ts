@@ -1,3 +1,11 @@
+export {
+  ANY_TERM,
+  conditionWords,
+  type FirstPurchase,
+  type FirstYearCondition,
+  meetsCondition,
+  readCondition,
+} from './condition';
 export { type Cost, type CostTerms, RESTORE_RULE_OF_THUMB, restoreCost, termCost } from './cost';
 export { type CostsToKeep, type Deadline, type DeadlineKind, deadlineAt } from './deadline';
 export {
@@ -17,8 +25,8 @@ export {
   yearlyWorthToday,
 } from './longerTerm';
 export {
-  type FirstYearCondition,
-  makePriceBook,
+  indexPrices,
+  PLAIN_PRICE,
   PRICE_ACTIONS,
   type Price,
   type PriceAction,

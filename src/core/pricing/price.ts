@@ -1,13 +1,12 @@
 import type { Day } from '../time';
+import type { FirstYearCondition } from './condition';
 
-export const PRICE_ACTIONS = ['register', 'renew', 'transfer', 'restore', 'privacy'] as const;
+/** `extra`: something that is charged each year beside a name, by its own name. */
+export const PRICE_ACTIONS = ['register', 'renew', 'transfer', 'restore', 'privacy', 'extra'] as const;
 export type PriceAction = (typeof PRICE_ACTIONS)[number];
 
 /** How a price came to be known. `inferred` prices come from imported renewal prices and from entries. */
 export type PriceOrigin = 'list' | 'by hand' | 'inferred';
-
-/** On what a first-year price depends. */
-export type FirstYearCondition = 'any term' | 'one year only' | 'three years only' | 'new customers';
 
 /** One row of a price list: what one account asks for one action under one ending, from a day on. */
 export interface Price {
@@ -27,7 +26,24 @@ export interface Price {
   readonly feeIncluded: boolean;
   readonly from: Day;
   readonly origin: PriceOrigin;
+  /** What an `extra` is called; empty for anything else. */
+  readonly item: string;
+  /** What comes with it, in words. */
+  readonly included: string;
+  /** Where it was seen, in words. */
+  readonly source: string;
 }
+
+/** What most prices have: no totals, no first price, nothing beside it. */
+export const PLAIN_PRICE = {
+  termTotals: null,
+  firstYearMinor: null,
+  firstYearCondition: null,
+  feeIncluded: false,
+  item: '',
+  included: '',
+  source: '',
+} as const satisfies Partial<Price>;
 
 /** A number of steps off the price: never off the registry fee. */
 export interface Promotion {
@@ -51,25 +67,25 @@ export interface Priced {
 export type PriceList = ReadonlyMap<string, readonly Price[]>;
 
 /** Puts prices in the order in which they are looked up. */
-export function makePriceBook(prices: Iterable<Price>): PriceList {
-  const book = new Map<string, Price[]>();
+export function indexPrices(prices: Iterable<Price>): PriceList {
+  const list = new Map<string, Price[]>();
   for (const price of prices) {
-    const key = keyOf(price, price.nameId, price.action);
-    const rows = book.get(key);
+    const key = keyOf(price, price.nameId, price.action === 'extra' ? `extra ${price.item}` : price.action);
+    const rows = list.get(key);
     if (rows) rows.push(price);
-    else book.set(key, [price]);
+    else list.set(key, [price]);
   }
-  for (const rows of book.values()) rows.sort((a, b) => (a.from < b.from ? 1 : -1));
-  return book;
+  for (const rows of list.values()) rows.sort((a, b) => (a.from < b.from ? 1 : -1));
+  return list;
 }
 
 /** The price in force on `day`: the name's own, else the ending's; `null` when none is known, since nothing is invented. */
-export function priceInForce(book: PriceList, of: Priced, action: PriceAction, day: Day): Price | null {
-  const own = of.nameId === null ? undefined : book.get(keyOf(of, of.nameId, action));
-  return newest(own, day) ?? newest(book.get(keyOf(of, null, action)), day);
+export function priceInForce(list: PriceList, of: Priced, action: PriceAction, day: Day): Price | null {
+  const own = of.nameId === null ? undefined : list.get(keyOf(of, of.nameId, action));
+  return newest(own, day) ?? newest(list.get(keyOf(of, null, action)), day);
 }
 
-function keyOf(of: { accountId: number; ending: string }, nameId: number | null, action: PriceAction): string {
+function keyOf(of: { accountId: number; ending: string }, nameId: number | null, action: string): string {
   return `${of.accountId}/${nameId ?? ''}/${of.ending}/${action}`;
 }
 

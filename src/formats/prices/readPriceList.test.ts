@@ -2,7 +2,7 @@ import { expect, test } from 'vitest';
 import type { Day } from '@/core/time';
 import { readPriceList } from './readPriceList';
 
-const rules = { currency: 'USD', numberStyle: '1,234.50', from: '2026-11-24' as Day } as const;
+const rules = { currency: 'USD', numberStyle: '1,234.50', from: '2026-11-24' as Day, source: 'pasted' } as const;
 
 test('a price list has a row for each ending and a column for each action', () => {
   const prices = readPriceList(
@@ -15,7 +15,7 @@ test('a price list has a row for each ending and a column for each action', () =
       action: 'register',
       yearMinor: 1118,
       firstYearMinor: 99,
-      firstYearCondition: 'one year only',
+      firstYearCondition: { leastYears: 1, greatestYears: 1 },
       from: '2026-01-01',
     },
     { ending: 'com', action: 'renew', yearMinor: 1118, termTotals: { 2: 1990 }, firstYearMinor: null },
@@ -41,4 +41,25 @@ test('cents behind a comma are seen in the list itself', () => {
     { yearMinor: 1138 },
     { yearMinor: 120_000 },
   ]);
+});
+
+test('terms of a first registration, extras by their name, what is included and where it was seen', () => {
+  const prices = readPriceList(
+    'ending,register,register 3 years,first year,condition,renew,extra mailbox,privacy,included,source\ncom,16.40,33.90,1.10,at least 3 years; new customers,16.40,24,0,mail forwarding,their page of prices',
+    rules,
+  );
+  expect(prices).toMatchObject([
+    {
+      action: 'register',
+      termTotals: { 3: 3390 },
+      firstYearMinor: 110,
+      firstYearCondition: { leastYears: 3, newCustomers: true, words: '' },
+      included: 'mail forwarding',
+      source: 'their page of prices',
+    },
+    { action: 'renew', termTotals: null, item: '', yearMinor: 1640 },
+    { action: 'extra', item: 'mailbox', yearMinor: 2400, firstYearMinor: null },
+    { action: 'privacy', yearMinor: 0 },
+  ]);
+  expect(readPriceList('ending,renew\ncom,9', rules)).toMatchObject([{ source: 'pasted', included: '' }]);
 });

@@ -1,4 +1,5 @@
 import { amount } from '@/core/money';
+import { conditionWords } from '@/core/pricing';
 import { formatInstant } from '@/core/time';
 import { selectAccounts } from '@/database/accounts';
 import { selectPriceRows } from '@/database/prices';
@@ -40,12 +41,15 @@ export async function priceDocuments(deps: Deps) {
     action: price.action,
     year: money(price.yearMinor, price.currency),
     firstYear: money(price.firstYearMinor, price.currency),
-    firstYearCondition: price.firstYearCondition,
+    firstYearCondition: price.firstYearCondition && conditionWords(price.firstYearCondition),
     termTotals: Object.fromEntries(
       Object.entries(price.termTotals ?? {}).map(([years, minor]) => [years, money(minor, price.currency)]),
     ),
     feeIncluded: price.feeIncluded,
     from: price.from,
     origin: price.origin,
+    item: price.item,
+    included: price.included,
+    source: price.source,
   }));
 }

@@ -1,6 +1,6 @@
 import { isCurrency } from '@/core/money';
 import { parseDomainName } from '@/core/names';
-import type { Price } from '@/core/pricing';
+import { type Price, readCondition } from '@/core/pricing';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { dayOf, parseDay } from '@/core/time';
 import { selectAccount } from '@/database/accounts';
@@ -42,10 +42,13 @@ export async function savePrice(deps: Deps, input: unknown): Promise<true | Refu
       ? Object.fromEntries(form.termTotals.split(',').map((pair) => pair.split(':').map(Number) as [number, number]))
       : null,
     firstYearMinor: form.firstYearMinor ?? null,
-    firstYearCondition: form.firstYearMinor === undefined ? null : (form.firstYearCondition ?? 'any term'),
+    firstYearCondition: form.firstYearMinor === undefined ? null : readCondition(form.firstYearCondition ?? ''),
     feeIncluded: form.feeIncluded ?? false,
     from,
     origin: 'by hand',
+    item: action === 'extra' ? (form.item ?? '').trim() : '',
+    included: form.included?.trim() ?? '',
+    source: form.source?.trim() ?? '',
   };
   await writePrices(deps, [price]);
   return true;
@@ -74,6 +77,7 @@ export async function importPrices(deps: Deps, accountId: number, content: Uint8
     currency: account.currency,
     numberStyle: (await selectSettings(deps.database)).numberStyle,
     from: dayOf(deps.clock()),
+    source: '',
   });
   if (isRefusal(read)) return read;
   await writePrices(

@@ -11,11 +11,13 @@ import {
   Max,
   MaxLength,
   Min,
+  MinLength,
+  ValidateIf,
   ValidateNested,
 } from 'class-validator';
 import { PAYMENT_METHOD_KINDS, type PaymentMethodKind } from '@/core/funding';
 import { GREATEST_MINOR } from '@/core/money';
-import { type FirstYearCondition, PRICE_ACTIONS, type PriceAction } from '@/core/pricing';
+import { PRICE_ACTIONS, type PriceAction } from '@/core/pricing';
 import type { Day } from '@/core/time';
 import { OneLine } from '../texts';
 
@@ -125,13 +127,6 @@ export class AccountForm {
   notes?: string;
 }
 
-export const FIRST_YEAR_CONDITIONS: readonly FirstYearCondition[] = [
-  'any term',
-  'one year only',
-  'three years only',
-  'new customers',
-];
-
 /** One row of a price list as Setup writes it. A name makes it that name's own price. */
 export class PriceForm {
   @Type(() => Number)
@@ -167,9 +162,28 @@ export class PriceForm {
   @Max(GREATEST_MINOR)
   firstYearMinor?: number;
 
+  /** On what the first price depends, as a price list writes it: “at least 3 years; new customers”. */
   @IsOptional()
-  @IsIn(FIRST_YEAR_CONDITIONS)
-  firstYearCondition?: FirstYearCondition;
+  @IsString()
+  @MaxLength(200, { message: 'A condition has 200 letters at most.' })
+  firstYearCondition?: string;
+
+  /** What an extra is called. */
+  @ValidateIf(({ action }: PriceForm) => action === 'extra')
+  @IsString()
+  @MinLength(1, { message: 'Say what the extra is.' })
+  @MaxLength(60, { message: 'An extra has 60 letters at most.' })
+  item?: string;
+
+  @IsOptional()
+  @IsString()
+  @MaxLength(200, { message: 'What is included has 200 letters at most.' })
+  included?: string;
+
+  @IsOptional()
+  @IsString()
+  @MaxLength(200, { message: 'A source has 200 letters at most.' })
+  source?: string;
 
   @IsOptional()
   @Matches(/^(\d{1,2}:\d{1,15})(,\d{1,2}:\d{1,15})*$/, {

@@ -2,7 +2,7 @@ import { indexRules, type LedgerAccount, type RuleIndex } from '@/core/ledger';
 import { policyFor, registryFeeOn } from '@/core/lifecycle';
 import { type Amount, sumIn } from '@/core/money';
 import { parseDomainName, splitNames } from '@/core/names';
-import { type FirstYearCondition, priceInForce, termCost } from '@/core/pricing';
+import { conditionWords, priceInForce, termCost } from '@/core/pricing';
 import type { RegistrationRecord } from '@/core/records';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { type Day, dayOf } from '@/core/time';
@@ -25,7 +25,7 @@ export interface ListedOffer {
   readonly account: string;
   readonly first: Amount;
   /** On what the price of the first year depends; `null` for nothing. */
-  readonly condition: FirstYearCondition | null;
+  readonly condition: string | null;
   readonly later: Amount | null;
   /** The first two years in the home currency by today's rate; `null` where a rate or a price is missing: then it is not compared. */
   readonly twoYears: Amount | null;
@@ -81,7 +81,7 @@ function offerOf(index: RuleIndex, account: LedgerAccount, ending: string, day: 
   return {
     account: account.label,
     first,
-    condition: hasFirst ? register.firstYearCondition : null,
+    condition: hasFirst && register.firstYearCondition ? conditionWords(register.firstYearCondition) : null,
     later,
     twoYears: later && sumIn([first, later], homeCurrency, rates, day),
   };

@@ -2,7 +2,7 @@
 import { X } from 'lucide-react';
 import { useState } from 'react';
 import { FileTrigger } from 'react-aria-components';
-import { PRICE_ACTIONS, type PriceAction } from '@/core/pricing';
+import { conditionWords, PRICE_ACTIONS, type PriceAction } from '@/core/pricing';
 import { formatDay } from '@/core/time';
 import { AmountField, minorIn } from '@/ui/controls/AmountField';
 import { Button } from '@/ui/controls/Button';
@@ -99,7 +99,7 @@ function moreOf(price: PriceRow): string {
   );
   if (price.firstYearMinor !== null)
     parts.push(
-      `first year ${formatAmount({ minor: price.firstYearMinor, currency: price.currency })} (${price.firstYearCondition})`,
+      `first year ${formatAmount({ minor: price.firstYearMinor, currency: price.currency })} (${price.firstYearCondition ? conditionWords(price.firstYearCondition) : 'any term'})`,
     );
   return parts.join(', ');
 }
