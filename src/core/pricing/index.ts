@@ -25,6 +25,19 @@ export {
   yearlyWorthToday,
 } from './longerTerm';
 export {
+  type Crossing,
+  cheapestPath,
+  crossings,
+  type Held,
+  type PaidAction,
+  type PaidWhen,
+  stayingPath,
+  type YearPath,
+  type YearPayment,
+  type YearPrices,
+  type YearTerms,
+} from './overYears';
+export {
   indexPrices,
   PLAIN_PRICE,
   PRICE_ACTIONS,
