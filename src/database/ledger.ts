@@ -3,7 +3,7 @@ import { selectAccounts } from './accounts';
 import { selectRates } from './marketplaces';
 import { selectPolicies, selectRegistryFees } from './policies';
 import type { Queryable } from './pool';
-import { selectPrices } from './prices';
+import { selectPrices, selectRises } from './prices';
 import { selectSettings } from './settings';
 
 /** The number that rises with every change. */
@@ -107,13 +107,14 @@ export async function selectLedgerColumns(
 
 /** Accounts, policies, fees and prices as the computation wants them. */
 export async function selectLedgerRules(db: Queryable): Promise<LedgerRules> {
-  const [settings, accounts, policies, fees, prices, rates] = await Promise.all([
+  const [settings, accounts, policies, fees, prices, rates, rises] = await Promise.all([
     selectSettings(db),
     selectAccounts(db),
     selectPolicies(db),
     selectRegistryFees(db),
     selectPrices(db),
     selectRates(db),
+    selectRises(db),
   ]);
   return {
     accounts,
@@ -121,6 +122,7 @@ export async function selectLedgerRules(db: Queryable): Promise<LedgerRules> {
     fees,
     prices,
     rates,
+    rises,
     homeCurrency: settings.homeCurrency,
     zone: settings.zone,
     odds: settings.saleOdds,

@@ -1,3 +1,4 @@
+import type { PriceRise } from '@/core/ledger';
 import { conditionWords, type Price, readCondition } from '@/core/pricing';
 import type { Queryable, Transaction } from './pool';
 
@@ -27,6 +28,22 @@ export type PriceRow = Price & {
 
 export async function selectPrices(db: Queryable): Promise<Price[]> {
   return (await db.query<Stored<Price>>(`select ${FIELDS} from prices p order by p.id`)).rows.map(priceOf);
+}
+
+/** What the office expects of prices over the years. */
+export async function selectRises(db: Queryable): Promise<PriceRise[]> {
+  return (await db.query<PriceRise>('select account_id as "accountId", ending, yearly from price_rises order by 1, 2'))
+    .rows;
+}
+
+/** Says what is expected of an account's prices of an ending; `null` leaves it to the list's own history. */
+export async function setRise(
+  tx: Transaction,
+  { accountId, ending }: Omit<PriceRise, 'yearly'>,
+  yearly: number | null,
+): Promise<void> {
+  await tx.query('delete from price_rises where account_id = $1 and ending = $2', [accountId, ending]);
+  if (yearly !== null) await tx.query('insert into price_rises values ($1, $2, $3)', [accountId, ending, yearly]);
 }
 
 /** The prices of one account, or of all, as Setup lists them. */

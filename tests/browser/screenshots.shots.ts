@@ -1,5 +1,4 @@
 import { join } from 'node:path';
-import { Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, test } from 'vitest';
 import { startApp, type TestApp } from './app';
 
@@ -132,9 +131,9 @@ test('pictures of the main views', async () => {
   await visitor.see('Statement of sale');
   await keep('statement');
 
-  await visitor.press('Night chart');
-  await visitor.go('/ledger?auto=off,stalled');
-  await visitor.see('restore by 26 Nov');
-  await visitor.keys(Key.NULL);
-  await keep('night');
+  await visitor.go('/prices');
+  await visitor.press('.com');
+  await visitor.see('The cheapest way');
+  await visitor.driver.sleep(400);
+  await keep('prices');
 });

@@ -126,6 +126,7 @@ const PLACES: readonly PlaceLink[] = [
   { href: '/ledger', text: 'Ledger' },
   { href: '/renewals', text: 'Renewals', count: 'unconfirmed' },
   { href: '/rescue', text: 'Rescue' },
+  { href: '/prices', text: 'Prices' },
   { href: '/record', text: 'Registration record' },
   { href: '/selling', text: 'Selling', count: 'selling' },
 ];

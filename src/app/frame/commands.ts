@@ -34,6 +34,12 @@ export const COMMANDS: readonly Command[] = [
     does: go('/rescue'),
   },
   {
+    id: 'prices',
+    text: 'Prices: what a name costs over years',
+    words: 'compare registrars cheapest first year renewal total cost price list coupon promotion tld pricing',
+    does: go('/prices'),
+  },
+  {
     id: 'record',
     text: 'Registration record: look up, compare, watch',
     words: 'whois rdap registry check lookup compare watch backorder available free dns holder registrant',

@@ -3,6 +3,7 @@ import {
   type AccountFunding,
   type Arrangement,
   arrangeRows,
+  bestPaths,
   contradictionOf,
   EVERY_NAME,
   type FoundName,
@@ -18,7 +19,10 @@ import {
   lifecycleStrip,
   matchingRows,
   namesFromColumns,
+  type PricesAsked,
   type Projection,
+  pricedEndings,
+  pricesOfEnding,
   projectIf,
   projectLedger,
   rowsOn,
@@ -36,9 +40,12 @@ import { addDays, earliestEnd, type Instant, instant } from '@/core/time';
 import type {
   Arranged,
   ContradictingRow,
+  EndingView,
   FundingView,
   LedgerMeta,
   NameView,
+  PriceCellView,
+  PriceLineView,
   RescueView,
   RowView,
   TodayView,
@@ -239,6 +246,32 @@ const api = {
   bestSet(currency: string, minor: number): number[] {
     const { asOf, index } = current();
     return bestSet(rowsAsOf(asOf), asOf, index.rules.odds, { currency, minor });
+  },
+
+  /** What every ending of the price lists costs at each account over so many years. */
+  prices(asked: PricesAsked, years: number): PriceLineView[] {
+    const { index } = current();
+    return pricedEndings(index).map((ending) => ({
+      ending,
+      cells: pricesOfEnding(index, ending, asked).accounts.map((priced): PriceCellView => {
+        const path = priced.paths[years - 1] ?? null;
+        const first = path?.payments[0];
+        return {
+          accountId: priced.accountId,
+          totalMinor: path?.totalMinor ?? null,
+          firstMinor: first?.minor ?? null,
+          next: priced.next[years - 1] ?? null,
+          condition: priced.condition,
+          notCompared: priced.notCompared,
+        };
+      }),
+    }));
+  },
+
+  /** One ending in full: every account's totals and payments, and the cheapest way of all. */
+  pricesOf(ending: string, asked: PricesAsked): EndingView {
+    const { index } = current();
+    return { ...pricesOfEnding(index, ending, asked), best: bestPaths(index, ending, asked) };
   },
 
   /** Every account's coming charges up to `until`. */

@@ -2,13 +2,17 @@ import type { Charge } from '@/core/funding';
 import type {
   AccountFunding,
   Contradiction,
+  EndingPrices,
   LedgerRow,
   LedgerRules,
   LifecycleStrip,
+  NextPayment,
+  NotCompared,
   TodayGroup,
   TodaySummary,
 } from '@/core/ledger';
 import type { Policy } from '@/core/lifecycle';
+import type { YearPath } from '@/core/pricing';
 import type { Judgement } from '@/core/rescue';
 import type { Instant } from '@/core/time';
 
@@ -88,4 +92,25 @@ export interface NameView {
   readonly total: number;
   readonly before: string | null;
   readonly after: string | null;
+}
+
+/** What one account costs for an ending over the years that were chosen, in minor units of the office's currency. */
+export interface PriceCellView {
+  readonly accountId: number;
+  readonly totalMinor: number | null;
+  /** The first payment. */
+  readonly firstMinor: number | null;
+  readonly next: NextPayment | null;
+  readonly condition: string | null;
+  readonly notCompared: NotCompared | null;
+}
+
+export interface PriceLineView {
+  readonly ending: string;
+  readonly cells: readonly PriceCellView[];
+}
+
+/** One ending in full, with the cheapest payments of all for 1 to ten years. */
+export interface EndingView extends EndingPrices {
+  readonly best: readonly (YearPath | null)[];
 }

@@ -31,6 +31,13 @@ export interface LedgerAccount extends FundedAccount, AccountWindow {
 /** How long a registrar is left alone with a switch where nobody has said how long it takes, in hours: three days, by common practice. */
 export const USUAL_SWITCH_HOURS = 72;
 
+/** By how much a year the office expects an account's prices of an ending to rise, as a share. */
+export interface PriceRise {
+  readonly accountId: number;
+  readonly ending: string;
+  readonly yearly: number;
+}
+
 /** One name with everything the ledger shows of it. */
 export interface LedgerName {
   readonly id: number;
@@ -93,4 +100,5 @@ export interface LedgerRules {
   /** IANA time zone in which days are shown. */
   readonly zone: string;
   readonly odds: SaleOdds;
+  readonly rises: readonly PriceRise[];
 }

@@ -7,6 +7,7 @@ export {
   type LedgerAccount,
   type LedgerName,
   type LedgerRules,
+  type PriceRise,
   PURPOSES,
   type Purpose,
   type SaleOdds,
@@ -18,6 +19,19 @@ export {
 export { type FoundName, findNames } from './find';
 export { type LifecycleStrip, lifecycleStrip, type Stretch, type StretchKind, type StripMark } from './lifecycleStrip';
 export { isCaution, type Outlook } from './outlook';
+export {
+  type AccountCrossing,
+  accountCrossings,
+  bestPaths,
+  cheapFirstYear,
+  type EndingPrices,
+  MOST_YEARS,
+  type NextPayment,
+  type PricedAccount,
+  type PricesAsked,
+  pricedEndings,
+  pricesOfEnding,
+} from './priceTable';
 export { type LedgerRow, LOOK_AHEAD_YEARS, type Projection, projectLedger, rowsOn } from './projection';
 export { type DueReminder, mailReminderFor, reminderFor, USUAL_LEADS } from './reminding';
 export { type Mending, mendingOf } from './stalled';
@@ -38,3 +52,4 @@ export { type Totals, totalsOf } from './totals';
 export { isRequested, isUrgent, URGENT_DAYS } from './urgent';
 export { EVERY_NAME, type LedgerView, queryFromView, SORT_KEYS, type SortKey, viewFromQuery } from './view';
 export { projectIf, type WhatIf } from './whatIf';
+export { type NotCompared, type Rise, riseOf, type YearsAsked, yearPricesOf, yearTermsOf } from './yearPrices';

@@ -66,6 +66,7 @@ export function rulesWith(more: Partial<LedgerRules> = {}): LedgerRules {
     policies: [GENERIC],
     prices: [RENEWAL],
     rates: [],
+    rises: [],
     homeCurrency: 'USD',
     zone: 'UTC',
     odds: USUAL_ODDS,

@@ -29,6 +29,8 @@ export interface CostTerms {
   readonly newCustomer?: boolean;
   /** Codes that may be told. */
   readonly codes?: readonly string[];
+  /** Years for which the registry fee is due, where they are not those of the price: a transfer may add none. */
+  readonly feeYears?: number;
   /** By how much prices will have risen by then: the price of the list is multiplied by it. 1 when left out. */
   readonly factor?: number;
 }
@@ -66,10 +68,10 @@ function promotionOff(price: Price, base: number, years: number, promotion: Prom
  * The registry fee of a term in the price's currency, minor units; `null` where it is in another currency and no dated rate is known:
  * currencies never mix without one.
  */
-function feeOf(price: Price, { years, fee, rates = [], day }: CostTerms): number | null {
+function feeOf(price: Price, { years, feeYears = years, fee, rates = [], day }: CostTerms): number | null {
   if (price.feeIncluded || fee === null || fee.minor === 0) return 0;
   const year = fee.currency === price.currency ? fee : day && convert(fee, price.currency, rates, day);
-  return year ? year.minor * years : null;
+  return year ? year.minor * feeYears : null;
 }
 
 /**

@@ -27,11 +27,11 @@ export {
 export {
   type Crossing,
   cheapestPath,
+  cheapestPaths,
   crossings,
   type Held,
   type PaidAction,
   type PaidWhen,
-  stayingPath,
   type YearPath,
   type YearPayment,
   type YearPrices,

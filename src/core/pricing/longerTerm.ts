@@ -62,12 +62,12 @@ export interface DatedPrice {
   readonly yearMinor: number;
 }
 
-/** Less than this apart, two prices say nothing of a yearly rise. */
-const LEAST_DAYS = 180;
+/** Less than a year apart, two prices say nothing of a yearly rise. */
+const LEAST_DAYS = 365;
 
 /**
  * By how much a price has risen in a year, as a share, from the first to the last of its dated rows; `null` when they do not reach
- * over half a year.
+ * over a year.
  */
 export function pastRise(prices: readonly DatedPrice[]): number | null {
   const sorted = [...prices].sort((a, b) => (a.from < b.from ? -1 : 1));

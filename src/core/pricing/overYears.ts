@@ -97,35 +97,42 @@ function isBetter(a: State, b: State | undefined): boolean {
 }
 
 /**
- * The cheapest payments that carry a name from its paid-through end (a new one: from today) for `years` years or more, over all
- * `prices`; years beyond that are not credited. At each charge, and the first time today as well, it is renewed for a term or moved to
+ * The cheapest payments that carry a name from its paid-through end (a new one: from today) for 1, 2, 3 … up to `years` years or more,
+ * over all `prices`; years beyond that are not credited. At each charge, and the first time today as well, it is renewed for a term or moved to
  * another account, which adds that account's transfer years and may be followed by a renewal there. A term never reaches more than
  * the ceiling from its payment: nine years before the end of a term, ten past it and for a new name. `null` where no account sells it
  * for so long. Source: contract for the ceiling; prices over years: common practice.
  */
-export function cheapestPath({ held, years, prices, terms }: Wanted): YearPath | null {
+export function cheapestPaths(wanted: Wanted): (YearPath | null)[] {
+  const { held, years, prices, terms } = wanted;
   const byAccount = new Map(prices.map((one) => [one.accountId, one]));
-  const best = new Map<string, State>();
+  /** The best state for each number of years bought, by account. */
+  const best: Map<number, State>[] = [];
   const keep = (state: State) => {
-    const key = `${Math.min(state.years, years)} ${state.accountId}`;
-    if (isBetter(state, best.get(key))) best.set(key, state);
+    best[state.years] ??= new Map();
+    const layer = best[state.years] as Map<number, State>;
+    if (isBetter(state, layer.get(state.accountId))) layer.set(state.accountId, state);
   };
-  for (const first of firstSteps({ held, years, prices, terms }, byAccount)) keep(first);
+  for (const first of firstSteps(wanted, byAccount)) keep(first);
   const left = held.kind === 'new' ? 0 : held.yearsLeft;
-  for (let bought = 1; bought < years; bought += 1)
-    for (const { accountId } of prices) {
-      const state = best.get(`${bought} ${accountId}`);
-      if (!state) continue;
-      const when = { yearsFromNow: Math.max(0, Math.floor(left + bought)), isFirst: false };
-      const step = { prices, byAccount, terms, most: terms.ceilingYears - 1, when, isNow: false };
-      for (const next of stepsFrom(state, step)) keep(next);
-    }
-  let found: State | undefined;
-  for (const { accountId } of prices) {
-    const state = best.get(`${years} ${accountId}`);
-    if (state && isBetter(state, found)) found = state;
+  for (let bought = 1; bought < years; bought += 1) {
+    const when = { yearsFromNow: Math.max(0, Math.floor(left + bought)), isFirst: false };
+    const step = { prices, byAccount, terms, most: terms.ceilingYears - 1, when, isNow: false };
+    for (const state of best[bought]?.values() ?? []) for (const next of stepsFrom(state, step)) keep(next);
   }
-  return found ? pathOf(found) : null;
+  // Whatever reaches further is good for fewer years too.
+  const paths: (YearPath | null)[] = [];
+  let found: State | undefined;
+  for (let bought = best.length - 1; bought >= 1; bought -= 1) {
+    for (const state of best[bought]?.values() ?? []) if (isBetter(state, found)) found = state;
+    if (bought <= years) paths[bought - 1] = found ? pathOf(found) : null;
+  }
+  return Array.from({ length: years }, (_, i) => paths[i] ?? null);
+}
+
+/** The cheapest payments for so many years or more; `null` where there are none. */
+export function cheapestPath(wanted: Wanted): YearPath | null {
+  return cheapestPaths(wanted).at(-1) ?? null;
 }
 
 function pathOf({ totalMinor, years, payments }: State): YearPath {
@@ -198,11 +205,6 @@ function stepsFrom(state: State, { prices, byAccount, terms, most, when, isNow }
     }
   }
   return found;
-}
-
-/** What staying at one account costs: the same way without any move. `null` where it does not sell so many years. */
-export function stayingPath(wanted: Wanted, accountId: number): YearPath | null {
-  return cheapestPath({ ...wanted, prices: wanted.prices.filter((one) => one.accountId === accountId) });
 }
 
 /** Where the cheaper of two becomes the dearer one: the number of years, and which is cheaper from there on. */

@@ -5,13 +5,13 @@ import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { dayOf, parseDay } from '@/core/time';
 import { selectAccount } from '@/database/accounts';
 import { selectNameIds } from '@/database/names';
-import { deletePrice, type PriceRow, selectPriceRows, upsertPrices } from '@/database/prices';
+import { deletePrice, type PriceRow, selectPriceRows, setRise, upsertPrices } from '@/database/prices';
 import { selectSettings } from '@/database/settings';
 import { decodeText } from '@/formats/csv/decodeText';
 import { readPriceList } from '@/formats/prices/readPriceList';
 import type { Deps } from '../deps';
 import { readRequest } from '../validate';
-import { PriceForm } from './requests';
+import { PriceForm, RiseForm } from './requests';
 
 export type { PriceRow } from '@/database/prices';
 
@@ -85,6 +85,16 @@ export async function importPrices(deps: Deps, accountId: number, content: Uint8
     read.map((price) => ({ ...price, accountId, nameId: null, origin: 'list' })),
   );
   return read.length;
+}
+
+/** Says by how much an account's prices of an ending are expected to rise; without a percentage its own history says it again. */
+export async function saveRise(deps: Deps, input: unknown): Promise<true | Refusal> {
+  const form = await readRequest(RiseForm, input);
+  if (isRefusal(form)) return form;
+  if (!(await selectAccount(deps.database, form.accountId)))
+    return refuse('account-unknown', 'That account is no longer there. Load the page again.');
+  await changing(deps, (tx) => setRise(tx, form, form.percent === undefined ? null : form.percent / 100));
+  return true;
 }
 
 export async function removePrice(deps: Deps, id: number): Promise<void> {

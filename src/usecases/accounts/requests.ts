@@ -198,3 +198,19 @@ export class PriceForm {
   @Matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'Write the day like 2027-09-21.' })
   from!: Day;
 }
+
+/** What is expected of an account's prices of an ending, in percent a year; left out, the list's own history says it. */
+export class RiseForm {
+  @Type(() => Number)
+  @IsInt()
+  accountId!: number;
+
+  @IsString()
+  @MaxLength(253)
+  ending!: string;
+
+  @IsOptional()
+  @Min(-90, { message: 'A price falls by 90 percent a year at most.' })
+  @Max(1000, { message: 'Write the rise as a percentage, like 4.' })
+  percent?: number;
+}

@@ -1,0 +1,53 @@
+'use client';
+import { useState } from 'react';
+import styled from 'styled-components';
+import { ButtonLink } from '@/ui/controls/Button';
+import { Page } from '@/ui/text/Sheet';
+import { Empty, Failed, Loading } from '@/ui/text/States';
+import { useTitle } from '../frame/Frame';
+import { useLedger } from '../frame/LedgerProvider';
+import { EndingPart } from './EndingPart';
+import type { AccountNotes } from './NotesPart';
+import { PricesTable } from './PricesTable';
+import { yearsWords } from './priceWords';
+import { FIRST_WANTED, usePrices } from './usePrices';
+import { WantedFields } from './WantedFields';
+
+const Beside = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1.15fr) minmax(380px, 1fr);
+  gap: 24px 32px;
+  align-items: start;
+  @media (max-width: 1100px) { grid-template-columns: minmax(0, 1fr); }
+`;
+
+/** What holding a name costs over years: every ending at every account, and one ending in full. */
+export function PricesScreen({ notes }: { notes: readonly AccountNotes[] }) {
+  const { meta, problem, reload } = useLedger();
+  const [wanted, setWanted] = useState(FIRST_WANTED);
+  const [ending, setEnding] = useState<string | null>(null);
+  const { lines, detail, shown } = usePrices(wanted, ending);
+  useTitle('Prices', `what a name costs over ${yearsWords(wanted.years)}`);
+  if (problem) return <Failed text={problem} onRetry={() => void reload()} />;
+  if (lines === null || meta === null) return <Loading text="Comparing the price lists" />;
+  if (lines.length === 0)
+    return (
+      <Empty
+        title="No price list is known."
+        text="Bring in the price list of an account, or set a price there by hand."
+      >
+        <ButtonLink href="/setup/accounts" data-kind="primary">
+          To the accounts
+        </ButtonLink>
+      </Empty>
+    );
+  return (
+    <Page>
+      <WantedFields wanted={wanted} onChange={setWanted} />
+      <Beside>
+        <PricesTable lines={lines} shown={shown} onShow={setEnding} />
+        {detail && <EndingPart detail={detail} wanted={wanted} notes={notes} />}
+      </Beside>
+    </Page>
+  );
+}
