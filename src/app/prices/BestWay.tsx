@@ -25,7 +25,7 @@ export function BestWay({ path, wanted, labels }: BestWayProps) {
   };
   return (
     <>
-      <h3>The cheapest way, {money(path.totalMinor)}</h3>
+      <h2>The cheapest way: {money(path.totalMinor)}</h2>
       <Ruled aria-label="The cheapest way">
         <tbody>
           {path.payments.map((payment) => (

@@ -1,5 +1,6 @@
 'use client';
 import { useMemo } from 'react';
+import styled from 'styled-components';
 import { accountCrossings } from '@/core/ledger';
 import { YearsChart } from '@/ui/chart/YearsChart';
 import { formatAmount } from '@/ui/text/figures';
@@ -11,7 +12,15 @@ import { type AccountNotes, NotesPart } from './NotesPart';
 import { cheapFirstYearWords, crossingWords, yearsWords } from './priceWords';
 import type { Wanted } from './usePrices';
 
-const MOST_CROSSINGS = 4;
+const Beside = styled.section`
+  display: grid;
+  grid-template-columns: minmax(0, 1.2fr) minmax(340px, 1fr);
+  gap: 20px 32px;
+  align-items: start;
+  @media (max-width: 900px) { grid-template-columns: minmax(0, 1fr); }
+`;
+
+const MOST_CROSSINGS = 3;
 
 interface EndingPartProps {
   readonly detail: EndingView;
@@ -43,29 +52,33 @@ export function EndingPart({ detail, wanted, notes }: EndingPartProps) {
   const money = (minor: number) => formatAmount({ minor, currency: homeCurrency });
   const cheap = compared.flatMap((account) => cheapFirstYearWords(account, labels, money) ?? []);
   return (
-    <Section aria-label={`Prices of .${detail.ending}`}>
-      <h2>
-        .{detail.ending} over {yearsWords(wanted.years)}
-      </h2>
-      {cheap.map((words) => (
-        <p key={words} className="caution">
-          {words}
-        </p>
-      ))}
-      <YearsChart
-        lines={lines}
-        marks={marks}
-        currency={homeCurrency}
-        label={`Totals of .${detail.ending} by years and account; those of the chosen years stand in the table`}
-      />
-      {crossings.slice(0, MOST_CROSSINGS).map((crossing) => (
-        <p key={`${crossing.first} ${crossing.second} ${crossing.years}`}>{crossingWords(crossing, labels)}</p>
-      ))}
-      {crossings.length > MOST_CROSSINGS && (
-        <p className="soft">And {crossings.length - MOST_CROSSINGS} more crossings, ringed in the chart.</p>
-      )}
-      <BestWay path={detail.best[wanted.years - 1] ?? null} wanted={wanted} labels={labels} />
-      <NotesPart detail={detail} notes={notes} />
-    </Section>
+    <Beside aria-label={`Prices of .${detail.ending}`}>
+      <Section>
+        <h2>
+          .{detail.ending} over {yearsWords(wanted.years)}
+        </h2>
+        {cheap.map((words) => (
+          <p key={words} className="caution">
+            {words}
+          </p>
+        ))}
+        <YearsChart
+          lines={lines}
+          marks={marks}
+          currency={homeCurrency}
+          label={`Totals of .${detail.ending} by years and account; those of the chosen years stand in the table`}
+        />
+        {crossings.slice(0, MOST_CROSSINGS).map((crossing) => (
+          <p key={`${crossing.first} ${crossing.second} ${crossing.years}`}>{crossingWords(crossing, labels)}</p>
+        ))}
+        {crossings.length > MOST_CROSSINGS && (
+          <p className="soft">And {crossings.length - MOST_CROSSINGS} more crossings, ringed in the chart.</p>
+        )}
+      </Section>
+      <Section>
+        <BestWay path={detail.best[wanted.years - 1] ?? null} wanted={wanted} labels={labels} />
+        <NotesPart detail={detail} notes={notes} />
+      </Section>
+    </Beside>
   );
 }

@@ -1,6 +1,5 @@
 'use client';
 import { useState } from 'react';
-import styled from 'styled-components';
 import { ButtonLink } from '@/ui/controls/Button';
 import { Page } from '@/ui/text/Sheet';
 import { Empty, Failed, Loading } from '@/ui/text/States';
@@ -12,14 +11,6 @@ import { PricesTable } from './PricesTable';
 import { yearsWords } from './priceWords';
 import { FIRST_WANTED, usePrices } from './usePrices';
 import { WantedFields } from './WantedFields';
-
-const Beside = styled.div`
-  display: grid;
-  grid-template-columns: minmax(0, 1.15fr) minmax(380px, 1fr);
-  gap: 24px 32px;
-  align-items: start;
-  @media (max-width: 1100px) { grid-template-columns: minmax(0, 1fr); }
-`;
 
 /** What holding a name costs over years: every ending at every account, and one ending in full. */
 export function PricesScreen({ notes }: { notes: readonly AccountNotes[] }) {
@@ -44,10 +35,8 @@ export function PricesScreen({ notes }: { notes: readonly AccountNotes[] }) {
   return (
     <Page>
       <WantedFields wanted={wanted} onChange={setWanted} />
-      <Beside>
-        <PricesTable lines={lines} shown={shown} onShow={setEnding} />
-        {detail && <EndingPart detail={detail} wanted={wanted} notes={notes} />}
-      </Beside>
+      <PricesTable lines={lines} shown={shown} onShow={setEnding} />
+      {detail && <EndingPart detail={detail} wanted={wanted} notes={notes} />}
     </Page>
   );
 }

@@ -4,10 +4,17 @@ import { formatDay } from '@/core/time';
 import { Button } from '@/ui/controls/Button';
 import { formatFigure } from '@/ui/text/figures';
 import { Ruled } from '@/ui/text/Sheet';
-import { Wide } from '@/ui/text/Wide';
 import { useLedger } from '../frame/LedgerProvider';
 import type { PriceCellView, PriceLineView } from '../frame/views';
 import { NOT_COMPARED_WORDS } from './priceWords';
+
+/** The endings scroll by themselves: what is told of the chosen one stays in sight. */
+const Scroll = styled.div`
+  max-height: min(42vh, 420px);
+  overflow: auto;
+  border-bottom: 1px solid var(--rule);
+  & thead th { position: sticky; top: 0; background: var(--sheet); z-index: 1; }
+`;
 
 const Grid = styled(Ruled)`
   & tr[data-current='true'] td { background: var(--bearing-pale); }
@@ -26,7 +33,7 @@ export function PricesTable({ lines, shown, onShow }: PricesTableProps) {
   const { meta, homeCurrency } = useLedger();
   const accounts = meta?.rules.accounts ?? [];
   return (
-    <Wide>
+    <Scroll tabIndex={0} role="region" aria-label="Endings and accounts">
       <Grid aria-label={`Prices in ${homeCurrency}`}>
         <thead>
           <tr>
@@ -59,7 +66,7 @@ export function PricesTable({ lines, shown, onShow }: PricesTableProps) {
           })}
         </tbody>
       </Grid>
-    </Wide>
+    </Scroll>
   );
 }
 
@@ -83,7 +90,8 @@ function Cell({
       {isLeast ? <b>least {money(totalMinor)}</b> : money(totalMinor)}
       {firstMinor !== null && next !== null && (
         <small>
-          {money(firstMinor)}, then {money(next.minor)} {formatDay(next.on)}
+          {money(firstMinor)}, then {money(next.minor)}
+          {next.years > 1 && ` for ${next.years} years`} on {formatDay(next.on)}
         </small>
       )}
     </>

@@ -25,6 +25,7 @@ export {
   bestPaths,
   cheapFirstYear,
   type EndingPrices,
+  isCheapFirst,
   MOST_YEARS,
   type NextPayment,
   type PricedAccount,

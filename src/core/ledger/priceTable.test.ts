@@ -122,7 +122,7 @@ describe('prices of an ending over the years', () => {
       { action: 'renew', accountId: 1 },
     ]);
     // The first charge comes with the end of the term, less than five months from now; the next a year later.
-    expect(at(found, 1)?.next[1]?.on).toBe('2028-04-18');
+    expect(at(found, 1)?.next[1]?.on).toBe('2028-04-19');
   });
 
   test('crossings name both accounts and the year', () => {

@@ -1,6 +1,6 @@
 import { policyFor } from '../lifecycle';
 import { type Crossing, cheapestPaths, crossings, type Held, type YearPath } from '../pricing';
-import { addYears, type Day, dayOf, startOfDay } from '../time';
+import { addDays, addYears, type Day, dayOf, startOfDay } from '../time';
 import type { RuleIndex } from './costs';
 import type { LedgerAccount } from './data';
 import {
@@ -91,13 +91,15 @@ function firstActionAt(held: Held, { id }: LedgerAccount) {
   return held.accountId === id ? ('renew' as const) : ('transfer' as const);
 }
 
+const DAYS_PER_YEAR = 365.25;
+
 /** The payment that follows the first one: of the way itself, or of the way that goes a year further. */
 function nextAfter(path: YearPath | null, further: YearPath | null, { held, day }: PricesAsked): NextPayment | null {
   const payment = path?.payments[1] ?? further?.payments.find(({ after }) => path !== null && after >= path.years);
   if (!payment) return null;
-  const left = held.kind === 'new' ? 0 : held.yearsLeft;
-  const whole = Math.floor(left);
-  const on = dayOf((addYears(startOfDay(day), payment.after + whole) + (left - whole) * 365 * 86_400_000) as never);
+  const left = held.kind === 'new' ? 0 : Math.max(0, held.yearsLeft);
+  const end = addDays(startOfDay(day), Math.round(left * DAYS_PER_YEAR));
+  const on = dayOf(addYears(end, payment.after));
   return { minor: payment.minor, years: payment.years, on };
 }
 
@@ -128,6 +130,11 @@ export function accountCrossings(accounts: readonly PricedAccount[]): AccountCro
 /** A first year so much cheaper than the next that it is said in words. */
 const CHEAP_SHARE = 0.75;
 
+/** True where a first year is so much cheaper than each further one that it is said. Both in minor units of one currency. */
+export function isCheapFirst(firstMinor: number, laterMinor: number): boolean {
+  return firstMinor < laterMinor * CHEAP_SHARE;
+}
+
 /** A cheap first year that becomes dear: what the first and each further year cost, minor units; `null` where it does not. */
 export function cheapFirstYear({
   paths,
@@ -135,5 +142,5 @@ export function cheapFirstYear({
   const [one, two] = [paths[0], paths[1]];
   if (!one || !two || one.years !== 1) return null;
   const laterMinor = two.totalMinor - one.totalMinor;
-  return one.totalMinor < laterMinor * CHEAP_SHARE ? { firstMinor: one.totalMinor, laterMinor } : null;
+  return isCheapFirst(one.totalMinor, laterMinor) ? { firstMinor: one.totalMinor, laterMinor } : null;
 }

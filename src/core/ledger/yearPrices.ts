@@ -1,5 +1,5 @@
 import { type Policy, policyFor, registryFeeOn } from '../lifecycle';
-import { type Amount, convert } from '../money';
+import { type Amount, minorFactor } from '../money';
 import {
   conditionWords,
   type PaidAction,
@@ -63,7 +63,7 @@ export function yearTermsOf({ terms, ceilingYears }: Policy): YearTerms {
   return { register: every(terms.register), renew: every(terms.renew), ceilingYears };
 }
 
-/** What an account asks over years, in the office's currency at the rate of the day, each payment rounded once. */
+/** What an account asks over years, in the office's currency at the rate of the day. */
 export function yearPricesOf(index: RuleIndex, account: LedgerAccount, asked: YearsAsked): YearPrices {
   const policy = policyFor(asked.ending, index.policies);
   const rise = riseOf(index, account.id, asked.ending);
@@ -133,12 +133,13 @@ function payment(
   return kept && [cost.total, kept.total];
 }
 
+/** Not rounded: a cent of rounding must not decide between one payment of two years and two of one. */
 function homeMinor({ rules }: RuleIndex, money: readonly Amount[] | null, day: Day): number | null {
   let sum = 0;
   for (const one of money ?? []) {
-    const home = convert(one, rules.homeCurrency, rules.rates, day);
-    if (home === null) return null;
-    sum += home.minor;
+    const factor = minorFactor(one.currency, rules.homeCurrency, rules.rates, day);
+    if (factor === null) return null;
+    sum += one.minor * factor;
   }
   return money && sum;
 }
@@ -156,7 +157,7 @@ export function whyNotCompared(
   const price = priceInForce(index.book, of, action, asked.day);
   if (!price) return 'no price';
   const { homeCurrency, rates } = index.rules;
-  if (convert({ minor: 100, currency: price.currency }, homeCurrency, rates, asked.day) === null) return 'no rate';
+  if (minorFactor(price.currency, homeCurrency, rates, asked.day) === null) return 'no rate';
   return asked.privacy && !priceInForce(index.book, of, 'privacy', asked.day) ? 'privacy not known' : null;
 }
 

@@ -10,20 +10,25 @@ export interface Rate {
   readonly factor: number;
 }
 
-/** An amount in another currency by the rate in force on a day, or by its inverse; `null` where none is known. */
-export function convert(money: Amount, into: string, rates: readonly Rate[], day: Day): Amount | null {
-  if (money.currency === into) return money;
-  const inForce = (from: string, to: string) =>
+/** What one minor unit of a currency is in minor units of another, by the rate in force on a day or its inverse; `null` where none is known. */
+export function minorFactor(from: string, into: string, rates: readonly Rate[], day: Day): number | null {
+  if (from === into) return 1;
+  const inForce = (one: string, other: string) =>
     rates
-      .filter((rate) => rate.currency === from && rate.into === to && rate.from <= day)
+      .filter((rate) => rate.currency === one && rate.into === other && rate.from <= day)
       .reduce<Rate | null>((latest, rate) => (latest === null || rate.from > latest.from ? rate : latest), null);
-  const direct = inForce(money.currency, into);
-  const inverse = inForce(into, money.currency);
+  const direct = inForce(from, into);
+  const inverse = inForce(into, from);
   const useDirect = direct !== null && (inverse === null || direct.from >= inverse.from);
   const factor = useDirect ? direct.factor : inverse ? 1 / inverse.factor : null;
-  if (factor === null) return null;
-  const scale = 10 ** (currencyDigits(into) - currencyDigits(money.currency));
-  return amount(roundHalfAway(money.minor * factor * scale), into);
+  return factor === null ? null : factor * 10 ** (currencyDigits(into) - currencyDigits(from));
+}
+
+/** An amount in another currency by the rate in force on a day, or by its inverse, rounded once; `null` where none is known. */
+export function convert(money: Amount, into: string, rates: readonly Rate[], day: Day): Amount | null {
+  if (money.currency === into) return money;
+  const factor = minorFactor(money.currency, into, rates, day);
+  return factor === null ? null : amount(roundHalfAway(money.minor * factor), into);
 }
 
 /** The sum of amounts in one currency; `null` when one of them has no rate. */

@@ -1,3 +1,5 @@
+import { roundHalfAway } from '../money';
+
 /** Paid on the way of a name through the years. */
 export type PaidAction = 'register' | 'renew' | 'transfer';
 
@@ -17,6 +19,7 @@ export interface YearPrices {
   readonly accountId: number;
   /** Years that a transfer to it adds to the term. */
   readonly transferYears: number;
+  /** Not rounded where it comes from another currency: each payment is rounded once, when it is told. */
   pay(action: PaidAction, years: number, when: PaidWhen): number | null;
 }
 
@@ -76,6 +79,9 @@ interface State {
   readonly payments: readonly YearPayment[];
 }
 
+/** Two sums that differ only by how a computer adds. */
+const same = (a: number, b: number) => Math.abs(a - b) < 1e-6;
+
 const paidNow = ({ payments }: Pick<State, 'payments'>) =>
   payments.reduce((sum, { isNow, minor }) => sum + (isNow ? minor : 0), 0);
 
@@ -86,10 +92,10 @@ const paidNow = ({ payments }: Pick<State, 'payments'>) =>
 function isBetter(a: State, b: State | undefined): boolean {
   if (!b) return true;
   const [by] = [
-    a.totalMinor - b.totalMinor,
+    same(a.totalMinor, b.totalMinor) ? 0 : a.totalMinor - b.totalMinor,
     a.moves - b.moves,
     b.years - a.years,
-    paidNow(a) - paidNow(b),
+    same(paidNow(a), paidNow(b)) ? 0 : paidNow(a) - paidNow(b),
     b.payments.length - a.payments.length,
     a.accountId - b.accountId,
   ].filter((difference) => difference !== 0);
@@ -135,8 +141,10 @@ export function cheapestPath(wanted: Wanted): YearPath | null {
   return cheapestPaths(wanted).at(-1) ?? null;
 }
 
-function pathOf({ totalMinor, years, payments }: State): YearPath {
-  return { totalMinor, nowMinor: paidNow({ payments }), years, payments };
+function pathOf({ years, payments }: State): YearPath {
+  const told = payments.map((payment) => ({ ...payment, minor: roundHalfAway(payment.minor) }));
+  const totalMinor = told.reduce((sum, { minor }) => sum + minor, 0);
+  return { totalMinor, nowMinor: paidNow({ payments: told }), years, payments: told };
 }
 
 interface Step {

@@ -1,6 +1,7 @@
 'use client';
-import { Chart, type Plugin } from 'chart.js';
+import { Chart, type ChartOptions, type Plugin } from 'chart.js';
 import { useEffect, useRef } from 'react';
+import { currencyDigits } from '@/core/money';
 import { formatAmount, formatFigure } from '@/ui/text/figures';
 import { ChartFrame, drawn, token } from './timeChart';
 
@@ -31,11 +32,12 @@ const LABEL_ROOM = 118;
 /** Writes each line's name at its end, the names apart from each other. */
 const endLabels = (lines: readonly YearsLine[], colours: readonly string[]): Plugin<'line'> => ({
   id: 'end labels',
-  afterDatasetsDraw({ ctx, getDatasetMeta, chartArea }) {
+  afterDatasetsDraw(chart) {
+    const { ctx, chartArea } = chart;
     const ends = lines
       .flatMap(({ label, totals }, i) => {
         const last = totals.findLastIndex((total) => total !== null);
-        const point = getDatasetMeta(i).data[last];
+        const point = chart.getDatasetMeta(i).data[last];
         return point ? [{ label, y: point.y, colour: colours[i] ?? '' }] : [];
       })
       .sort((a, b) => a.y - b.y);
@@ -53,6 +55,49 @@ const endLabels = (lines: readonly YearsLine[], colours: readonly string[]): Plu
   },
 });
 
+/** Years along, money up, room at the right for the names of the lines. */
+function yearsOptions(currency: string): ChartOptions<'line'> {
+  const grid = { color: token('--rule') };
+  const ticks = { color: token('--ink-soft'), font: { family: getComputedStyle(document.body).fontFamily, size: 11 } };
+  const scale = 10 ** currencyDigits(currency);
+  return {
+    animation: false,
+    responsive: true,
+    maintainAspectRatio: false,
+    layout: { padding: { right: LABEL_ROOM } },
+    interaction: { mode: 'nearest', axis: 'x', intersect: false },
+    scales: {
+      x: {
+        type: 'linear',
+        min: 1,
+        max: 10,
+        grid,
+        ticks: { ...ticks, stepSize: 1, callback: (value) => `${value}` },
+        title: { display: true, text: 'years', color: ticks.color, font: ticks.font },
+      },
+      y: {
+        beginAtZero: true,
+        grid,
+        ticks: {
+          ...ticks,
+          callback: (value) => formatFigure({ minor: Math.round(Number(value) * scale), currency }, true),
+        },
+      },
+    },
+    plugins: {
+      tooltip: {
+        callbacks: {
+          title: ([item]) => (item ? `${item.parsed.x} ${item.parsed.x === 1 ? 'year' : 'years'}` : ''),
+          label: ({ dataset, parsed }) =>
+            parsed.y === null
+              ? ''
+              : `${dataset.label ?? ''} ${formatAmount({ minor: Math.round(parsed.y * scale), currency })}`,
+        },
+      },
+    },
+  };
+}
+
 interface YearsChartProps {
   readonly lines: readonly YearsLine[];
   readonly marks: readonly YearsMark[];
@@ -68,51 +113,10 @@ export function YearsChart({ lines, marks, currency, label }: YearsChartProps) {
     if (!place) return;
     const strokes = lines.map((_, i) => STROKES[i % STROKES.length] ?? STROKES[0]);
     const colours = strokes.map(({ colour }) => token(colour));
-    const grid = { color: token('--rule') };
-    const ticks = {
-      color: token('--ink-soft'),
-      font: { family: getComputedStyle(document.body).fontFamily, size: 11 },
-    };
-    const scale = 10 ** (Math.round(Math.log10(100 / drawn(100, currency))) || 0);
     const chart = new Chart(place, {
       type: 'line',
       plugins: [endLabels(lines, colours)],
-      options: {
-        animation: false,
-        responsive: true,
-        maintainAspectRatio: false,
-        layout: { padding: { right: LABEL_ROOM } },
-        interaction: { mode: 'nearest', axis: 'x', intersect: false },
-        scales: {
-          x: {
-            type: 'linear',
-            min: 1,
-            max: 10,
-            grid,
-            ticks: { ...ticks, stepSize: 1, callback: (value) => `${value}` },
-            title: { display: true, text: 'years', color: ticks.color, font: ticks.font },
-          },
-          y: {
-            beginAtZero: true,
-            grid,
-            ticks: {
-              ...ticks,
-              callback: (value) => formatFigure({ minor: Math.round(Number(value) * scale), currency }, true),
-            },
-          },
-        },
-        plugins: {
-          tooltip: {
-            callbacks: {
-              title: ([item]) => (item ? `${item.parsed.x} ${item.parsed.x === 1 ? 'year' : 'years'}` : ''),
-              label: ({ dataset, parsed }) =>
-                parsed.y === null
-                  ? ''
-                  : `${dataset.label ?? ''} ${formatAmount({ minor: Math.round(parsed.y * scale), currency })}`,
-            },
-          },
-        },
-      },
+      options: yearsOptions(currency),
       data: {
         datasets: [
           ...lines.map(({ label: name, totals }, i) => ({

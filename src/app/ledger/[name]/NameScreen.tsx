@@ -3,6 +3,9 @@ import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import styled from 'styled-components';
 import type { EntryKind } from '@/core/journal';
+import { isCheapFirst } from '@/core/ledger';
+import type { Amount } from '@/core/money';
+import { formatAmount } from '@/ui/text/figures';
 import { Page } from '@/ui/text/Sheet';
 import { Failed, Loading } from '@/ui/text/States';
 import type { NameDetail } from '@/usecases/names/detail';
@@ -91,6 +94,7 @@ export function NameScreen({ detail, tags, kinds, lapse, records }: NameScreenPr
           {row.name.confirmMailBy !== null && (
             <p className="caution">{mailWords(row.name.confirmMailBy, day, style)}</p>
           )}
+          <CheapFirstYear entries={detail.entries} perYear={row.costs.perYear} />
           <Stalled row={row} />
           {row.name.unicode !== row.name.ascii && <code className="soft">{row.name.ascii}</code>}
         </div>
@@ -120,5 +124,17 @@ function GoneName({ detail, kinds, lapse }: Pick<NameScreenProps, 'detail' | 'ki
       {lapse && <LapsePart lapse={lapse} />}
       <History history={detail.history} currency={homeCurrency} />
     </Page>
+  );
+}
+
+/** A first year that was much cheaper than each further one will be. */
+function CheapFirstYear({ entries, perYear }: { entries: NameDetail['entries']; perYear: Amount | null }) {
+  const first = entries.find(({ kind, correctedBy }) => kind === 'registration' && correctedBy === null);
+  if (!first || !perYear || first.currency !== perYear.currency || !isCheapFirst(first.minor, perYear.minor))
+    return null;
+  return (
+    <p className="caution">
+      The first year cost {formatAmount(first)}; each further one costs {formatAmount(perYear)}.
+    </p>
   );
 }
