@@ -1,7 +1,7 @@
 'use server';
 import { type Refusal, refuse } from '@/core/refusal';
 import { removeAccount, saveAccount } from '@/usecases/accounts/accounts';
-import { importPrices, removePrice, savePrice } from '@/usecases/accounts/prices';
+import { importPrices, type ListedChange, previewPrices, removePrice, savePrice } from '@/usecases/accounts/prices';
 import { makeCalendarFeed, withdrawCalendarFeed } from '@/usecases/calendar/feed';
 import { compute } from '@/usecases/computing';
 import { deps } from '@/usecases/deps';
@@ -37,9 +37,18 @@ export async function removePriceAction(id: number): Promise<void> {
   await removePrice(deps(), id);
 }
 
+/** What a price list would bring; nothing is written. */
+export async function previewPricesAction(
+  accountId: number,
+  text: string,
+  source: string,
+): Promise<ListedChange[] | Refusal> {
+  return previewPrices(deps(), accountId, new TextEncoder().encode(text), source);
+}
+
 /** Brings in a price list; answers how many prices it held. */
-export async function importPricesAction(accountId: number, text: string): Promise<number | Refusal> {
-  return importPrices(deps(), accountId, new TextEncoder().encode(text));
+export async function importPricesAction(accountId: number, text: string, source: string): Promise<number | Refusal> {
+  return importPrices(deps(), accountId, new TextEncoder().encode(text), source);
 }
 
 export async function savePolicyAction(input: unknown): Promise<true | Refusal> {

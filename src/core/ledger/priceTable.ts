@@ -1,5 +1,6 @@
 import { policyFor } from '../lifecycle';
-import { type Crossing, cheapestPaths, crossings, type Held, type YearPath } from '../pricing';
+import { roundHalfAway } from '../money';
+import { type Crossing, cheapestPaths, crossings, type Held, type YearPath, type YearPrices } from '../pricing';
 import { addDays, addYears, type Day, dayOf, startOfDay } from '../time';
 import type { RuleIndex } from './costs';
 import type { LedgerAccount } from './data';
@@ -60,9 +61,7 @@ export function pricesOfEnding(index: RuleIndex, ending: string, asked: PricesAs
     ending,
     accounts: accounts.map((account, i): PricedAccount => {
       const own = prices[i] ? [prices[i]] : [];
-      // A year further than is shown: what is charged after the last year is told too.
-      const further = cheapestPaths({ held: asked.held, years: MOST_YEARS + 1, prices: own, terms });
-      const paths = further.slice(0, MOST_YEARS);
+      const paths = cheapestPaths({ held: asked.held, years: MOST_YEARS, prices: own, terms });
       return {
         accountId: account.id,
         totals: paths.map((one) => one?.totalMinor ?? null),
@@ -71,7 +70,7 @@ export function pricesOfEnding(index: RuleIndex, ending: string, asked: PricesAs
         condition: asked.held.kind === 'new' ? firstConditionOf(index, account.id, whole) : null,
         notCompared:
           paths[0] === null ? whyNotCompared(index, account, whole, firstActionAt(asked.held, account)) : null,
-        next: paths.map((path, n) => nextAfter(path, further[n + 1] ?? null, asked)),
+        next: paths.map((path) => path && nextAfter(path, prices[i], terms.renew[0] ?? 1, asked)),
       };
     }),
   };
@@ -93,14 +92,21 @@ function firstActionAt(held: Held, { id }: LedgerAccount) {
 
 const DAYS_PER_YEAR = 365.25;
 
-/** The payment that follows the first one: of the way itself, or of the way that goes a year further. */
-function nextAfter(path: YearPath | null, further: YearPath | null, { held, day }: PricesAsked): NextPayment | null {
-  const payment = path?.payments[1] ?? further?.payments.find(({ after }) => path !== null && after >= path.years);
-  if (!payment) return null;
+/** The payment that follows the first one: of the way itself, or the shortest renewal after its end. */
+function nextAfter(
+  path: YearPath,
+  own: YearPrices | undefined,
+  least: number,
+  { held, day }: PricesAsked,
+): NextPayment | null {
   const left = held.kind === 'new' ? 0 : Math.max(0, held.yearsLeft);
+  const later = { yearsFromNow: Math.floor(left + path.years), isFirst: false };
+  const renewal = own?.pay('renew', least, later) ?? null;
+  const payment =
+    path.payments[1] ?? (renewal === null ? null : { minor: roundHalfAway(renewal), years: least, after: path.years });
+  if (!payment) return null;
   const end = addDays(startOfDay(day), Math.round(left * DAYS_PER_YEAR));
-  const on = dayOf(addYears(end, payment.after));
-  return { minor: payment.minor, years: payment.years, on };
+  return { minor: payment.minor, years: payment.years, on: dayOf(addYears(end, payment.after)) };
 }
 
 /** Every ending that an account's price list names, in order of the alphabet. */

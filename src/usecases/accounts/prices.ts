@@ -1,6 +1,6 @@
 import { isCurrency } from '@/core/money';
 import { parseDomainName } from '@/core/names';
-import { type Price, readCondition } from '@/core/pricing';
+import { conditionWords, type Price, readCondition } from '@/core/pricing';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { dayOf, parseDay } from '@/core/time';
 import { selectAccount } from '@/database/accounts';
@@ -8,7 +8,7 @@ import { selectNameIds } from '@/database/names';
 import { deletePrice, type PriceRow, selectPriceRows, setRise, upsertPrices } from '@/database/prices';
 import { selectSettings } from '@/database/settings';
 import { decodeText } from '@/formats/csv/decodeText';
-import { readPriceList } from '@/formats/prices/readPriceList';
+import { type ListedPrice, readPriceList } from '@/formats/prices/readPriceList';
 import type { Deps } from '../deps';
 import { readRequest } from '../validate';
 import { PriceForm, RiseForm } from './requests';
@@ -69,16 +69,67 @@ async function pricedAs(deps: Deps, form: PriceForm): Promise<{ nameId: number |
   return { nameId: null, ending: probe.ending };
 }
 
-/** Brings in a price list from CSV. All of it is written, or nothing; the first row that cannot be read says why. */
-export async function importPrices(deps: Deps, accountId: number, content: Uint8Array): Promise<number | Refusal> {
+/** A price of a list, beside what is known for the same day. */
+export interface ListedChange {
+  readonly price: ListedPrice;
+  /** What a year costs there as far as is known now, minor units of the same currency; `null` where nothing is, or in another. */
+  readonly knownMinor: number | null;
+  readonly outcome: 'new' | 'changed' | 'same';
+}
+
+async function readList(deps: Deps, accountId: number, content: Uint8Array, source: string) {
   const account = await selectAccount(deps.database, accountId);
   if (!account) return refuse('account-unknown', 'That account is no longer there. Load the page again.');
-  const read = readPriceList(decodeText(content).text, {
+  return readPriceList(decodeText(content).text, {
     currency: account.currency,
     numberStyle: (await selectSettings(deps.database)).numberStyle,
     from: dayOf(deps.clock()),
-    source: '',
+    source: source.trim().slice(0, 200),
   });
+}
+
+/** What a price list would bring, row by row, before anything is written. */
+export async function previewPrices(
+  deps: Deps,
+  accountId: number,
+  content: Uint8Array,
+  source = '',
+): Promise<ListedChange[] | Refusal> {
+  const read = await readList(deps, accountId, content, source);
+  if (isRefusal(read)) return read;
+  const known = await selectPriceRows(deps.database, accountId);
+  return read.map((price): ListedChange => {
+    const before = known.find(
+      (row) =>
+        row.nameId === null && row.ending === price.ending && row.action === price.action && row.item === price.item,
+    );
+    const isSame = before && JSON.stringify(termsOf(before)) === JSON.stringify(termsOf(price));
+    return {
+      price,
+      knownMinor: before && before.currency === price.currency ? before.yearMinor : null,
+      outcome: !before ? 'new' : isSame ? 'same' : 'changed',
+    };
+  });
+}
+
+/** What a price comes to, without where it was seen and from when it holds. */
+const termsOf = ({ currency, yearMinor, termTotals, firstYearMinor, firstYearCondition, feeIncluded }: ListedPrice) => [
+  currency,
+  yearMinor,
+  Object.entries(termTotals ?? {}),
+  firstYearMinor,
+  firstYearCondition && conditionWords(firstYearCondition),
+  feeIncluded,
+];
+
+/** Brings in a price list from CSV. All of it is written, or nothing; the first row that cannot be read says why. */
+export async function importPrices(
+  deps: Deps,
+  accountId: number,
+  content: Uint8Array,
+  source = '',
+): Promise<number | Refusal> {
+  const read = await readList(deps, accountId, content, source);
   if (isRefusal(read)) return read;
   await writePrices(
     deps,

@@ -116,6 +116,8 @@ export async function saveRate(deps: Deps, input: unknown): Promise<true | Refus
   const unknown = [form.currency, form.into].find((code) => !isCurrency(code));
   if (unknown || form.currency === form.into)
     return refuse('currency-unknown', 'Write two different currency codes of ISO 4217.', 'currency');
-  await upsertRate(deps.database, { from, currency: form.currency, into: form.into, factor: form.factor });
+  const { currency, into, factor } = form;
+  // Everything that is compared in another currency changes with it.
+  await changing(deps, (tx) => upsertRate(tx, { from, currency, into, factor }));
   return true;
 }

@@ -1,15 +1,14 @@
 'use client';
 import { X } from 'lucide-react';
 import { useState } from 'react';
-import { FileTrigger } from 'react-aria-components';
-import { conditionWords, PRICE_ACTIONS, type PriceAction } from '@/core/pricing';
+import { PRICE_ACTIONS, type PriceAction } from '@/core/pricing';
 import { formatDay } from '@/core/time';
 import { AmountField, minorIn } from '@/ui/controls/AmountField';
 import { Button } from '@/ui/controls/Button';
 import { Check } from '@/ui/controls/Check';
 import { DayField, dayIn } from '@/ui/controls/DayField';
 import { Choice, Field } from '@/ui/controls/Field';
-import { Form } from '@/ui/controls/Form';
+import { Form, textOf } from '@/ui/controls/Form';
 import { Actions } from '@/ui/overlay/Dialog';
 import { formatAmount } from '@/ui/text/figures';
 import { Fields, Ruled, Section } from '@/ui/text/Sheet';
@@ -17,7 +16,9 @@ import { Wide } from '@/ui/text/Wide';
 import type { PriceRow } from '@/usecases/accounts/prices';
 import { useSave } from '../../../acts/useSave';
 import { useLedger } from '../../../frame/LedgerProvider';
-import { importPricesAction, removePriceAction, savePriceAction } from '../../actions';
+import { removePriceAction, savePriceAction } from '../../actions';
+import { BringPrices } from './BringPrices';
+import { moreOf } from './moreOf';
 
 interface PriceListProps {
   readonly accountId: number;
@@ -28,19 +29,9 @@ interface PriceListProps {
 /** What the account charges: by ending and action, dated; a name's own price outranks it. */
 export function PriceList({ accountId, currency, prices }: PriceListProps) {
   const { ask } = useSave({ ledger: true });
-  const bring = async (files: FileList | null) => {
-    const file = files?.[0];
-    if (!file) return;
-    await ask(importPricesAction(accountId, await file.text()), (prices) => `${prices} prices brought in.`);
-  };
   return (
     <Section>
-      <Actions>
-        <h2>Prices</h2>
-        <FileTrigger acceptedFileTypes={['.csv', 'text/csv']} onSelect={(files) => void bring(files)}>
-          <Button data-kind="plain">Bring in a price list (CSV)…</Button>
-        </FileTrigger>
-      </Actions>
+      <h2>Prices</h2>
       {prices.length === 0 ? (
         <p className="soft">No price is known. Names here show no cost until one is set.</p>
       ) : (
@@ -64,13 +55,14 @@ export function PriceList({ accountId, currency, prices }: PriceListProps) {
               {prices.map((price) => (
                 <tr key={price.id}>
                   <td className="name">{price.ascii ?? `.${price.ending}`}</td>
-                  <td>{price.action}</td>
+                  <td>{price.item || price.action}</td>
                   <td className="figure">{formatAmount({ minor: price.yearMinor, currency: price.currency })}</td>
                   <td className="soft">{moreOf(price)}</td>
                   <td>{price.feeIncluded ? 'included' : 'added'}</td>
                   <td>{formatDay(price.from)}</td>
                   <td>
                     {price.origin === 'inferred' ? <em>inferred</em> : price.origin}
+                    {price.source && <div className="soft">{price.source}</div>}
                     {price.taughtBy && <div className="soft">from {price.taughtBy}</div>}
                   </td>
                   <td>
@@ -88,20 +80,10 @@ export function PriceList({ accountId, currency, prices }: PriceListProps) {
           </Ruled>
         </Wide>
       )}
+      <BringPrices accountId={accountId} />
       <PriceForm accountId={accountId} currency={currency} />
     </Section>
   );
-}
-
-function moreOf(price: PriceRow): string {
-  const parts = Object.entries(price.termTotals ?? {}).map(
-    ([years, minor]) => `${years} years ${formatAmount({ minor, currency: price.currency })}`,
-  );
-  if (price.firstYearMinor !== null)
-    parts.push(
-      `first year ${formatAmount({ minor: price.firstYearMinor, currency: price.currency })} (${price.firstYearCondition ? conditionWords(price.firstYearCondition) : 'any term'})`,
-    );
-  return parts.join(', ');
 }
 
 function PriceForm({ accountId, currency }: Pick<PriceListProps, 'accountId' | 'currency'>) {
@@ -124,6 +106,10 @@ function PriceForm({ accountId, currency }: Pick<PriceListProps, 'accountId' | '
       firstYearMinor: minorIn(form, 'firstYearMinor'),
       feeIncluded,
       from: dayIn(form, 'from'),
+      firstYearCondition: textOf(form, 'firstYearCondition'),
+      item: textOf(form, 'item'),
+      included: textOf(form, 'included'),
+      source: textOf(form, 'source'),
     });
     if ((await save(asked, 'The price is set.')) !== null) setRound((round) => round + 1);
   };
@@ -141,8 +127,19 @@ function PriceForm({ accountId, currency }: Pick<PriceListProps, 'accountId' | '
           />
           <AmountField name="yearMinor" label={`A year, ${currency}`} currency={currency} />
           {action === 'register' && (
-            <AmountField name="firstYearMinor" label={`First year, ${currency}`} currency={currency} />
+            <>
+              <AmountField name="firstYearMinor" label={`First year, ${currency}`} currency={currency} />
+              <Field
+                name="firstYearCondition"
+                label="The first year is bound to"
+                placeholder="at least 3 years; new customers"
+                hint="terms, new customers, code SPRING, or any words"
+              />
+            </>
           )}
+          {action === 'extra' && <Field name="item" label="What the extra is" placeholder="mailbox" />}
+          <Field name="included" label="Included" placeholder="mail forwarding" />
+          <Field name="source" label="Where it was seen" placeholder="its page of prices" />
           <DayField name="from" label="In force from" defaultValue={style.today} />
         </Fields>
         <Actions>
