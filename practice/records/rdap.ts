@@ -81,6 +81,7 @@ function domainObject(told: Told, who: 'registry' | 'registrar', base: string): 
       { eventAction: 'registration', eventDate: iso(told.createdAt) },
       { eventAction: who === 'registry' ? 'expiration' : 'registrar expiration', eventDate: iso(told.expires) },
       { eventAction: 'last changed', eventDate: iso(told.changed) },
+      ...(told.movedAt === null ? [] : [{ eventAction: 'transfer', eventDate: iso(told.movedAt) }]),
     ],
     nameservers: told.nameServers.map((host) => ({ objectClassName: 'nameserver', ldhName: host })),
     secureDNS: secureDns(told.signer),

@@ -11,6 +11,8 @@ export interface Told {
   readonly createdAt: Ms;
   readonly expires: Ms;
   readonly changed: Ms;
+  /** When it came to this registrar by a transfer. */
+  readonly movedAt: Ms | null;
   readonly statuses: readonly string[];
   readonly registrar: Registrar;
   /** `null` where it is hidden. */
@@ -45,6 +47,7 @@ export function tell(world: World, name: string, who: 'registry' | 'registrar'):
     name,
     createdAt: domain.createdAt,
     expires: provisional ? yearsLater(domain.paidThrough, 1) : domain.paidThrough,
+    movedAt: domain.movedAt,
     changed: Math.max(domain.createdAt, domain.since, domain.movedAt ?? 0),
     statuses: [...epp, ...(who === 'registry' ? rgp : rgp.filter((status) => status !== 'autoRenewPeriod'))],
     registrar,

@@ -1,10 +1,10 @@
-import { DAY } from './calendar';
+import { DAY, yearsLater } from './calendar';
 import { book, moveTo, tell } from './days';
+import { endingRules } from './endings';
 import { type Answer, no, type Orderer } from './orders';
 import { asked, takeMoney } from './paying';
 
 const TRANSFER_DAYS = 5;
-const LOCK_DAYS = 60;
 
 /** Asks for a transfer to this registrar, asks after one, or answers one. Unanswered, it passes after five days. */
 export function transfer(order: Orderer, wish: { name: string; op: string; authInfo: string | null }): Answer {
@@ -25,7 +25,10 @@ export function transfer(order: Orderer, wish: { name: string; op: string; authI
     if (domain.lock || domain.state !== 'registered') return no(2304, 'the name is locked or deleted');
     if (world.now >= domain.paidThrough) return no(2106, 'past its term');
     const newest = Math.max(domain.createdAt, domain.movedAt ?? 0);
-    if (world.now - newest < LOCK_DAYS * DAY) return no(2106, `registered or moved within ${LOCK_DAYS} days`);
+    const { fixedDays, mostYears, transferYears } = endingRules(domain.ending);
+    if (world.now - newest < fixedDays * DAY) return no(2106, `registered or moved within ${fixedDays} days`);
+    if (transferYears > 0 && yearsLater(domain.paidThrough, transferYears) > yearsLater(world.now, mostYears))
+      return no(2306, `its term would end more than ${mostYears} years from now`);
     if (wish.authInfo !== domain.authInfo) return no(2202, 'the code is wrong');
     const price = asked(registrar, domain, 'transfer', 1);
     if (price === null) return no(2306, 'not sold here');

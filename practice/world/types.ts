@@ -16,6 +16,10 @@ export interface EndingRules {
   readonly stepYears: number;
   /** Years that a transfer adds. */
   readonly transferYears: number;
+  /** Days for which a name stays where it was registered or transferred to. */
+  readonly fixedDays: number;
+  /** Years from now that no term may run past. */
+  readonly mostYears: number;
 }
 
 export interface Promotion {

@@ -13,7 +13,6 @@ import { passTo } from '../../practice/world/days';
 import { blankDomain } from '../../practice/world/domain';
 import * as orders from '../../practice/world/orders';
 import { practiceCustomers, practiceRegistrars } from '../../practice/world/registrars';
-import { transfer } from '../../practice/world/transfers';
 import type { Customer, Domain, Registrar } from '../../practice/world/types';
 import { makeWorld } from '../../practice/world/world';
 
@@ -61,11 +60,6 @@ function live(phase: Exclude<Phase, 'pending transfer'>) {
     { lateDays: 45, auctionDay: null },
   );
   expect(phaseAt(marks, observed, TODAY)).toBe(phase);
-  const other = {
-    ...order,
-    registrar: registrars[1] as Registrar,
-    customer: world.customers.get('wrackgate') as Customer,
-  };
   const act: Readonly<Record<NameAction, () => { code: number }>> = {
     renew: () =>
       orders.renew(order, {
@@ -79,14 +73,13 @@ function live(phase: Exclude<Phase, 'pending transfer'>) {
     restore: () => orders.requestRestore(order, NAME, 12_518, null),
     report: () => orders.reportRestore(order, NAME),
     switch: () => orders.change(order, NAME, { auto: 'on' }),
-    transfer: () => transfer(other, { name: NAME, op: 'request', authInfo: 'code' }),
     refund: () => {
       const answer = orders.remove(order, NAME);
       // A deletion that brings no money back is not a refund.
       return answer.amountMinor === undefined ? { code: 2304 } : answer;
     },
   };
-  return { act, facts: { phase, marks, registeredAt: registered, policy: GENERIC, lock: false, asOf: TODAY } as const };
+  return { act, facts: { phase, marks } as const };
 }
 
 const TABLE: Readonly<Record<Exclude<Phase, 'pending transfer'>, Readonly<Record<NameAction, string | null>>>> = {
@@ -95,7 +88,6 @@ const TABLE: Readonly<Record<Exclude<Phase, 'pending transfer'>, Readonly<Record
     restore: 'Not deleted: renew it. A restore is for after 6 Jan 2028.',
     report: 'No restore was requested, so there is nothing to report on.',
     switch: null,
-    transfer: 'Registered on 22 Nov 2026: it can be transferred from 21 Jan 2027.',
     refund: null,
   },
   term: {
@@ -103,7 +95,6 @@ const TABLE: Readonly<Record<Exclude<Phase, 'pending transfer'>, Readonly<Record
     restore: 'Not deleted: renew it. A restore is for after 18 Apr 2027.',
     report: 'No restore was requested, so there is nothing to report on.',
     switch: null,
-    transfer: null,
     refund: 'It could be deleted for a refund until 25 Oct 2025.',
   },
   late: {
@@ -111,7 +102,6 @@ const TABLE: Readonly<Record<Exclude<Phase, 'pending transfer'>, Readonly<Record
     restore: 'Not deleted: renew it. A restore is for after 19 Dec 2026.',
     report: 'No restore was requested, so there is nothing to report on.',
     switch: null,
-    transfer: 'Past its term since 4 Nov 2026: renew it first, then transfer it.',
     refund: 'It could be deleted for a refund until 25 Oct 2025.',
   },
   redemption: {
@@ -119,7 +109,6 @@ const TABLE: Readonly<Record<Exclude<Phase, 'pending transfer'>, Readonly<Record
     restore: null,
     report: 'No restore was requested, so there is nothing to report on.',
     switch: 'In redemption since 9 Nov 2026: it can only be restored, until 9 Dec 2026.',
-    transfer: 'In redemption since 9 Nov 2026: it can only be restored, until 9 Dec 2026.',
     refund: 'It could be deleted for a refund until 25 Oct 2025.',
   },
   'pending restore': {
@@ -127,7 +116,6 @@ const TABLE: Readonly<Record<Exclude<Phase, 'pending transfer'>, Readonly<Record
     restore: 'A restore is pending: wait until it is settled. The report is due by 30 Nov 2026.',
     report: null,
     switch: 'A restore is pending: wait until it is settled. The report is due by 30 Nov 2026.',
-    transfer: 'A restore is pending: wait until it is settled. The report is due by 30 Nov 2026.',
     refund: 'It could be deleted for a refund until 25 Oct 2025.',
   },
   'pending delete': all('Pending delete: nothing can be done until it is available, on 27 Nov 2026 at the earliest.'),
@@ -135,7 +123,7 @@ const TABLE: Readonly<Record<Exclude<Phase, 'pending transfer'>, Readonly<Record
 };
 
 function all(reason: string): Readonly<Record<NameAction, string>> {
-  return { renew: reason, restore: reason, report: reason, switch: reason, transfer: reason, refund: reason };
+  return { renew: reason, restore: reason, report: reason, switch: reason, refund: reason };
 }
 
 describe.each(Object.entries(TABLE))('in %s', (phase, actions) => {
@@ -148,20 +136,7 @@ describe.each(Object.entries(TABLE))('in %s', (phase, actions) => {
   });
 });
 
-test.each([
-  [60, '8 Dec 2025'],
-  [90, '7 Jan 2026'],
-  [0, null],
-])('how long a fresh registration stays where it is, is its policy’s matter: %i days', (transferLockDays, until) => {
-  const { facts } = live('term');
-  const registeredAt = Date.parse('2025-10-09T10:00:00Z') as Instant;
-  const asOf = (registeredAt + 86_400_000) as Instant;
-  const refused = refuseAction('transfer', { ...facts, registeredAt, asOf, policy: { transferLockDays } });
-  expect(refused?.message ?? null).toBe(until && `Registered on 9 Oct 2025: it can be transferred from ${until}.`);
-});
-
-test('what is moving is left to where it arrives; what is locked is unlocked first', () => {
+test('what is moving is left to where it arrives', () => {
   const { facts } = live('term');
   expect(refuseAction('renew', { ...facts, phase: 'pending transfer' })?.code).toBe('pending-transfer');
-  expect(refuseAction('transfer', { ...facts, lock: true })?.code).toBe('locked');
 });

@@ -19,7 +19,8 @@ const Scroll = styled.div`
 const Grid = styled(Ruled)`
   & tr[data-current='true'] td { background: var(--bearing-pale); }
   & td:first-child { padding-left: 4px; }
-  & small { display: block; color: var(--ink-soft); font-size: 0.82rem; }
+  & small { display: block; color: var(--ink-soft); font-size: 0.82rem; white-space: normal; }
+  & small span { white-space: nowrap; }
 `;
 
 interface PricesTableProps {
@@ -90,8 +91,12 @@ function Cell({
       {isLeast ? <b>least {money(totalMinor)}</b> : money(totalMinor)}
       {firstMinor !== null && next !== null && (
         <small>
-          {money(firstMinor)}, then {money(next.minor)}
-          {next.years > 1 && ` for ${next.years} years`} on {formatDay(next.on)}
+          <span>{money(firstMinor)}, then</span>{' '}
+          <span>
+            {money(next.minor)}
+            {next.years > 1 && ` for ${next.years} years`}
+          </span>{' '}
+          <span>on {formatDay(next.on)}</span>
         </small>
       )}
     </>

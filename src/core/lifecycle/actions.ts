@@ -2,22 +2,15 @@ import { type Refusal, refuse } from '../refusal';
 import { dayOf, formatDay, type Instant } from '../time';
 import type { Marks } from './marks';
 import type { Phase } from './phase';
-import { type Policy, transferLockEnds } from './policy';
 
 /** What an owner may want done with a name at its registrar. */
-export const NAME_ACTIONS = ['renew', 'restore', 'report', 'switch', 'transfer', 'refund'] as const;
+export const NAME_ACTIONS = ['renew', 'restore', 'report', 'switch', 'refund'] as const;
 export type NameAction = (typeof NAME_ACTIONS)[number];
 
 /** What decides whether an action works, besides the phase. */
 export interface ActionFacts {
   readonly phase: Phase;
   readonly marks: Marks;
-  /** The latest instant at which it may have been registered: a lock in its first days counts from there. */
-  readonly registeredAt: Instant | null;
-  /** Its ending's policy says how long that lock lasts. */
-  readonly policy: Pick<Policy, 'transferLockDays'>;
-  readonly lock: boolean | null;
-  readonly asOf: Instant;
 }
 
 const on = (at: Instant) => formatDay(dayOf(at));
@@ -26,10 +19,7 @@ const on = (at: Instant) => formatDay(dayOf(at));
  * Why an action does not work on a name in its phase, with the day from which or until which it does; `null` when it works.
  * Windows: RFC 3915; what a registrar does in each: common practice.
  */
-export function refuseAction(
-  action: NameAction,
-  { phase, marks, registeredAt, policy, lock, asOf }: ActionFacts,
-): Refusal | null {
+export function refuseAction(action: NameAction, { phase, marks }: ActionFacts): Refusal | null {
   switch (phase) {
     case 'pending delete':
       return refuse(
@@ -60,16 +50,6 @@ export function refuseAction(
     case 'report':
       if (phase === 'pending restore') return null;
       return refuse('no-restore', 'No restore was requested, so there is nothing to report on.');
-    case 'transfer': {
-      if (phase === 'redemption') return inRedemption(marks);
-      if (phase === 'pending restore') return pendingRestore(marks);
-      if (phase === 'late')
-        return refuse('past-term', `Past its term since ${on(marks.termEnd)}: renew it first, then transfer it.`);
-      const lockEnds = transferLockEnds(registeredAt, policy);
-      if (registeredAt !== null && lockEnds !== null && asOf < lockEnds)
-        return refuse('too-young', `Registered on ${on(registeredAt)}: it can be transferred from ${on(lockEnds)}.`);
-      return lock === true ? refuse('locked', 'Locked: switch the transfer lock off first.') : null;
-    }
     case 'refund':
       if (phase === 'refundable') return null;
       return refuse(

@@ -47,14 +47,7 @@ describe('what was seen wins from its own time on', () => {
       'pending delete',
       'available',
     ]);
-    const facts = {
-      phase: on(-90),
-      marks,
-      registeredAt: null,
-      policy: { transferLockDays: 60 },
-      lock: null,
-      asOf: at(-90),
-    };
+    const facts = { phase: on(-90), marks };
     expect(refuseAction('restore', facts)).toBeNull();
     expect(refuseAction('renew', facts)).toMatchObject({ code: 'in-redemption' });
     expect(deadlineAt(on(-90), marks, null, COSTS, at(-90))).toMatchObject({

@@ -5,7 +5,7 @@ import { greatestTerm, type Phase, policyFor, refuseAction, renewedEnd, restored
 import { type Amount, sumByCurrency } from '@/core/money';
 import { type Cost, renewalCost } from '@/core/pricing';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
-import { dayOf, type Instant, latestEnd, type TermEnd } from '@/core/time';
+import { dayOf, type Instant, type TermEnd } from '@/core/time';
 import type { PromotionWords } from '@/database/renewals';
 import type { Deps } from '../deps';
 import { projectedLedger } from '../names/ledger';
@@ -106,10 +106,6 @@ function quoteItem(projection: Projection, place: number, wanted: number, reques
         : refuseAction(action, {
             phase: row.phase,
             marks: row.marks,
-            registeredAt: name.registered && latestEnd(name.registered),
-            policy,
-            lock: name.lock,
-            asOf,
           });
   const newEnd =
     row.termEnd === null || refusal

@@ -1,9 +1,9 @@
 import { randomUUID } from 'node:crypto';
 import type { Taken } from '@/connectors/registrar/port';
 import { rowsOn } from '@/core/ledger';
-import { policyFor, refuseAction } from '@/core/lifecycle';
+import { refuseAction } from '@/core/lifecycle';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
-import { dayOf, formatInstant, latestEnd } from '@/core/time';
+import { dayOf, formatInstant } from '@/core/time';
 import { patchNames } from '@/database/changes';
 import { insertEntries } from '@/database/entries';
 import type { Done } from '../changing';
@@ -26,15 +26,7 @@ export async function refundName(deps: Deps, input: unknown): Promise<Done | Ref
   if (!name) return refuse('name-not-in-ledger', 'This name is no longer in the ledger. Load the page again.');
   const { phase, marks } = rowsOn(projection, projection.asOf)(0);
   if (phase === null || marks === null) return refuse('term-unknown', 'Set the end of the term first.');
-  const facts = {
-    phase,
-    marks,
-    registeredAt: name.registered && latestEnd(name.registered),
-    policy: policyFor(name.ending, projection.index.policies),
-    lock: name.lock,
-    asOf: projection.asOf,
-  };
-  const refused = refuseAction('refund', facts);
+  const refused = refuseAction('refund', { phase, marks });
   if (refused) return refused;
   const link = await linkOf(deps, name.accountId);
   if (!link && !request.doneByHand)

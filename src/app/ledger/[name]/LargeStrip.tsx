@@ -9,6 +9,7 @@ import {
   useState,
 } from 'react';
 import styled from 'styled-components';
+import { type MovingFacts, type MovingStretch, movingCalendar } from '@/core/moving';
 import { addDays, type Instant, monthName } from '@/core/time';
 import { LifecycleStrip, placeOn, type StripScale } from '@/ui/strip/LifecycleStrip';
 import { monthsOn } from '@/ui/strip/StripAxis';
@@ -16,7 +17,7 @@ import { formatAmount } from '@/ui/text/figures';
 import { dayWords, outlookWords, PHASE_WORDS } from '@/ui/text/words';
 import { useDay, useLedger } from '../../frame/LedgerProvider';
 import type { RowView } from '../../frame/views';
-import { type StripLabel, stripLabels } from './stripLabels';
+import { movingLabels, type StripLabel, stripLabels } from './stripLabels';
 
 const Whole = styled.figure`
   position: relative;
@@ -40,7 +41,7 @@ const BAR_HEIGHT = 34;
 const LEVEL = 37;
 
 /** The life of a name, large: each deadline with its date and cost; any point tells phase and cost on its day. */
-export function LargeStrip({ row }: { row: RowView }) {
+export function LargeStrip({ row, moving }: { row: RowView; moving: MovingFacts }) {
   const { today, style } = useLedger();
   const { day } = useDay();
   const box = useRef<HTMLElement>(null);
@@ -59,7 +60,7 @@ export function LargeStrip({ row }: { row: RowView }) {
   };
   return (
     <Whole ref={box as never}>
-      <Drawing row={row} strip={row.strip} scale={scale} probed={probed} />
+      <Drawing row={row} moving={moving} strip={row.strip} scale={scale} probed={probed} />
       <Probe
         role="slider"
         tabIndex={0}
@@ -130,17 +131,20 @@ function useProbe(row: RowView) {
 
 interface DrawingProps {
   readonly row: RowView;
+  readonly moving: MovingFacts;
   readonly strip: NonNullable<RowView['strip']>;
   readonly scale: StripScale;
   readonly probed: Instant | null;
 }
 
 /** Months, the strip, today's line, the point that is looked at, and a label to each deadline. */
-function Drawing({ row, strip, scale, probed }: DrawingProps) {
+function Drawing({ row, moving, strip, scale, probed }: DrawingProps) {
   const { today, style } = useLedger();
   const { day } = useDay();
   const { width } = scale;
-  const labels = stripLabels(row, style).filter(({ at }) => at >= scale.from && at <= scale.to);
+  const labels = [...stripLabels(row, style), ...movingLabels(moving, day, style)].filter(
+    ({ at }) => at >= scale.from && at <= scale.to,
+  );
   const height = BAR_TOP + BAR_HEIGHT + 12 + Math.max(1, labels.length) * LEVEL;
   const now = placeOn(scale, day);
   return (
@@ -167,6 +171,7 @@ function Drawing({ row, strip, scale, probed }: DrawingProps) {
         />
       </g>
       <path d={`M${now} ${BAR_TOP - 22}V${BAR_TOP + BAR_HEIGHT + 4}`} stroke="var(--ink)" strokeWidth="1.5" />
+      <MovingLine stretches={movingCalendar(moving, day, scale.to)} scale={scale} />
       {probed !== null && (
         <path
           d={`M${placeOn(scale, probed)} ${BAR_TOP}V${BAR_TOP + BAR_HEIGHT}`}
@@ -196,6 +201,30 @@ function Drawing({ row, strip, scale, probed }: DrawingProps) {
       ))}
     </svg>
   );
+}
+
+const LINE_OF: Readonly<Record<MovingStretch['kind'], string | null>> = {
+  cannot: null,
+  'loses a year': '3 4',
+  can: '',
+};
+
+/** Under the bar: a line where a transfer can be requested, dashes where it would lose a paid year. */
+function MovingLine({ stretches, scale }: { stretches: readonly MovingStretch[]; scale: StripScale }) {
+  return stretches.map(({ kind, from, until }) => {
+    const dashes = LINE_OF[kind];
+    return (
+      dashes !== null && (
+        <path
+          key={from}
+          d={`M${placeOn(scale, from)} ${BAR_TOP + BAR_HEIGHT + 1}H${placeOn(scale, until)}`}
+          stroke="var(--bearing)"
+          strokeWidth="2"
+          strokeDasharray={dashes}
+        />
+      )
+    );
+  });
 }
 
 function Label({ label, x, y, width }: { label: StripLabel; x: number; y: number; width: number }) {

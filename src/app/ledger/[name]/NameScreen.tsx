@@ -5,6 +5,7 @@ import styled from 'styled-components';
 import type { EntryKind } from '@/core/journal';
 import { isCheapFirst } from '@/core/ledger';
 import type { Amount } from '@/core/money';
+import { movingFacts } from '@/core/moving';
 import { formatAmount } from '@/ui/text/figures';
 import { Page } from '@/ui/text/Sheet';
 import { Failed, Loading } from '@/ui/text/States';
@@ -23,6 +24,7 @@ import { MoneyTable } from './MoneyTable';
 import { NameActs, type NameDialog, NameDialogs } from './NameActs';
 import { RecordPart } from './RecordPart';
 import { mailWords, standingSentence } from './sentence';
+import { TransferPart } from './TransferPart';
 
 const Head = styled.div`
   display: flex;
@@ -85,6 +87,12 @@ export function NameScreen({ detail, tags, kinds, lapse, records }: NameScreenPr
     );
   const { row } = view;
   const account = meta.rules.accounts.find((a) => a.id === row.name.accountId);
+  const moving = movingFacts(
+    row,
+    row.policy,
+    records.map(({ record }) => record),
+  );
+  const seenAt = records.length === 0 ? null : Math.max(...records.map(({ lastAt }) => lastAt));
   return (
     <Page>
       <Head>
@@ -100,10 +108,11 @@ export function NameScreen({ detail, tags, kinds, lapse, records }: NameScreenPr
         </div>
         <NameActs view={view} isAhead={ahead} onOpen={setDialog} />
       </Head>
-      <LargeStrip row={row} />
+      <LargeStrip row={row} moving={moving} />
       <Columns>
         <MoneyTable detail={detail} kinds={kinds} disabled={ahead} onChanged={reload} />
         <KnownFacts row={row} detail={detail} />
+        <TransferPart facts={moving} seenAt={seenAt} />
       </Columns>
       <RecordPart row={row} nameServers={detail.extras.nameServers} records={records} />
       {lapse && <LapsePart lapse={lapse} />}

@@ -1,4 +1,5 @@
 import type { Amount } from '@/core/money';
+import { bestMoment, lastMoment, type MovingFacts } from '@/core/moving';
 import type { Instant } from '@/core/time';
 import { formatAmount } from '@/ui/text/figures';
 import { causeWords, type DayStyle, dayWords, restoreWords, termEndWords, untilWords } from '@/ui/text/words';
@@ -45,6 +46,25 @@ export function stripLabels(row: RowView, style: DayStyle): StripLabel[] {
     ];
   }
   return lapseLabels(row, style);
+}
+
+/** The day from which a transfer is best requested, while that lies ahead; else the last one, while that does. */
+export function movingLabels(facts: MovingFacts, asOf: Instant, style: DayStyle): StripLabel[] {
+  const best = bestMoment(facts, asOf);
+  if (best === null) return [];
+  const last = lastMoment(facts);
+  const label = (key: string, at: Instant, title: string, text: string) => [
+    { key, at, title: `${dayWords(at, style)} ${title}`, text, caution: false },
+  ];
+  if (best > asOf) return label('best to transfer', best, 'best day to transfer', 'to another registrar');
+  return last === null || last <= asOf
+    ? []
+    : label(
+        'last to transfer',
+        last,
+        'last day to transfer',
+        facts.chargeAt === null ? 'before the term ends' : 'before the charge',
+      );
 }
 
 function lapseLabels({ marks, costs, termEnd }: RowView, style: DayStyle): StripLabel[] {

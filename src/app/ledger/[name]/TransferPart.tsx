@@ -1,0 +1,43 @@
+'use client';
+import { groundsAgainst, type MovingFacts } from '@/core/moving';
+import { bestDaySentence, GROUND_WORDS, mendsWords } from '@/ui/text/movingWords';
+import { Ruled, Section } from '@/ui/text/Sheet';
+import { dayWords } from '@/ui/text/words';
+import { useDay, useLedger } from '../../frame/LedgerProvider';
+
+interface TransferPartProps {
+  readonly facts: MovingFacts;
+  /** The newest registration record was seen then; `null` where there is none. */
+  readonly seenAt: number | null;
+}
+
+/** Whether a name can go to another registrar, the best day for it, and what stands against it. */
+export function TransferPart({ facts, seenAt }: TransferPartProps) {
+  const { style } = useLedger();
+  const { day } = useDay();
+  const grounds = groundsAgainst(facts, day);
+  return (
+    <Section aria-label="Transfer">
+      <h2>Transfer</h2>
+      <p>{bestDaySentence(facts, day, style)}</p>
+      {grounds.length > 0 && (
+        <Ruled aria-label="What stands against a transfer">
+          <tbody>
+            {grounds.map((ground) => (
+              <tr key={`${ground.kind} ${ground.from}`}>
+                <th scope="row">{GROUND_WORDS[ground.kind]}</th>
+                <td>{mendsWords(ground, day, style)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </Ruled>
+      )}
+      <p className="soft">
+        {seenAt === null
+          ? 'No registration record was seen: locks of the registry, pending changes and earlier transfers are not known.'
+          : `By the ledger, and the registration record seen ${dayWords(seenAt as never, style)}.`}{' '}
+        Under the strip: a line where it can be transferred, dashes where a year paid for would be lost.
+      </p>
+    </Section>
+  );
+}

@@ -1,0 +1,156 @@
+import { type Marks, type Phase, type Policy, transferLockEnds } from '../lifecycle';
+import type { EppStatus } from '../records';
+import { addDays, addYears, type Instant } from '../time';
+
+/** Why a name may not be transferred now, or would lose by it. */
+export type GroundKind =
+  | 'registered lately'
+  | 'transferred lately'
+  | 'transfer lock'
+  | 'update lock'
+  | 'registry lock'
+  | 'pending'
+  | 'redemption'
+  | 'pending delete'
+  | 'past its term'
+  | 'charge not settled'
+  | 'over the ceiling';
+
+/** Who mends it, or what. */
+export type Mends = 'time' | 'owner' | 'registrar' | 'renewal' | 'restore' | 'nobody';
+
+export interface Ground {
+  readonly kind: GroundKind;
+  readonly mends: Mends;
+  /** From when on; `null` for what stands already. */
+  readonly from: Instant | null;
+  /** Up to when; `null` until it is mended. */
+  readonly until: Instant | null;
+  /** A transfer goes through and loses a year that was paid for. */
+  readonly losesYear: boolean;
+}
+
+/** What decides whether a name may be transferred, and when. */
+export interface MovingFacts {
+  readonly policy: Pick<Policy, 'transferLockDays' | 'lateDays' | 'transferYears' | 'ceilingYears'>;
+  readonly phase: Phase | null;
+  readonly marks: Marks | null;
+  /** The latest instant at which it may have been registered, and transferred last. */
+  readonly registeredAt: Instant | null;
+  readonly transferredAt: Instant | null;
+  /** The lock as the ledger has it. */
+  readonly lock: boolean | null;
+  /** Statuses of its registration record (RFC 5731, RFC 3915); none where there is no record. */
+  readonly statuses: readonly EppStatus[];
+  /** The next automatic charge that passes; `null` where none does. */
+  readonly chargeAt: Instant | null;
+}
+
+const PENDING: readonly EppStatus[] = ['pendingCreate', 'pendingUpdate', 'pendingRenew', 'pendingTransfer'];
+
+/**
+ * Every ground against transferring a name, dated where it begins or ends by itself. Statuses: RFC 5731 section 2.3; redemption and the
+ * registry's auto-renew grace: RFC 3915; the days after a registration or a transfer: the ending's policy. That a year which the grace
+ * lets stand is lost with a transfer: from memory.
+ */
+export function groundsAgainst(facts: MovingFacts, asOf: Instant): Ground[] {
+  const { lock, statuses } = facts;
+  const found: Ground[] = [];
+  const add: Add = (kind, mends, more = {}) =>
+    found.push({ kind, mends, from: null, until: null, losesYear: false, ...more });
+  const has = (status: EppStatus) => statuses.includes(status);
+  if (facts.phase === 'pending transfer' || PENDING.some(has)) add('pending', 'time');
+  if (has('serverTransferProhibited')) add('registry lock', 'registrar');
+  if (has('clientUpdateProhibited')) add('update lock', 'owner');
+  // What the ledger knows of the lock is never older than the record, for it is read from there too.
+  if (lock ?? has('clientTransferProhibited')) add('transfer lock', 'owner');
+  for (const [kind, at] of [
+    ['registered lately', facts.registeredAt],
+    ['transferred lately', facts.transferredAt],
+  ] as const) {
+    const until = transferLockEnds(at, facts.policy);
+    if (until !== null && until > asOf) add(kind, 'time', { until });
+  }
+  addTermGrounds(facts, asOf, add);
+  return found;
+}
+
+type Add = (kind: GroundKind, mends: Mends, more?: Partial<Ground>) => void;
+
+/** Grounds that come from where the name stands in its term. */
+function addTermGrounds({ policy, phase, marks, statuses, chargeAt }: MovingFacts, asOf: Instant, add: Add): void {
+  if (phase === 'redemption' || phase === 'pending restore') add('redemption', 'restore');
+  if (phase === 'pending delete' || phase === 'available') add('pending delete', 'nobody');
+  if (phase === 'late') add('past its term', 'renewal');
+  if (marks === null || phase === 'pending transfer') return;
+  const { termEnd } = marks;
+  if (chargeAt !== null && policy.lateDays > 0)
+    add('charge not settled', 'time', { from: chargeAt, until: addDays(termEnd, policy.lateDays), losesYear: true });
+  if (chargeAt === null && termEnd > asOf) add('past its term', 'renewal', { from: termEnd });
+  const graceEnds = addDays(addYears(termEnd, -1), policy.lateDays);
+  if (statuses.includes('autoRenewPeriod') && phase !== 'late' && graceEnds > asOf)
+    add('charge not settled', 'time', { until: graceEnds, losesYear: true });
+  // Ten years from the arrival at most: until the old end has come near enough.
+  const fits = addYears(termEnd, policy.transferYears - policy.ceilingYears);
+  if (policy.transferYears > 0 && fits > asOf) add('over the ceiling', 'time', { until: fits });
+}
+
+/** The same grounds, those that stand at an instant. */
+export function standingAt(grounds: readonly Ground[], at: Instant): Ground[] {
+  return grounds.filter(({ from, until }) => (from === null || from <= at) && (until === null || until > at));
+}
+
+/** A stretch of days in which a transfer cannot be requested, would lose a paid year, or can. */
+export interface MovingStretch {
+  readonly kind: 'cannot' | 'loses a year' | 'can';
+  readonly from: Instant;
+  readonly until: Instant;
+  readonly grounds: readonly GroundKind[];
+}
+
+/** What an owner can mend is taken as mended: the calendar shows what is left to wait for. */
+const isWaitedFor = ({ mends }: Ground) => mends !== 'owner';
+
+/** The days from `asOf` to `until` by what a transfer would meet, each stretch with its grounds. Half-open. */
+export function movingCalendar(facts: MovingFacts, asOf: Instant, until: Instant): MovingStretch[] {
+  const grounds = groundsAgainst(facts, asOf).filter(isWaitedFor);
+  const edges = [...new Set([asOf, until, ...grounds.flatMap((one) => [one.from ?? asOf, one.until ?? until])])]
+    .filter((at) => at >= asOf && at <= until)
+    .sort((a, b) => a - b);
+  const stretches: MovingStretch[] = [];
+  for (const [i, from] of edges.slice(0, -1).entries()) {
+    const to = edges[i + 1] as Instant;
+    const standing = standingAt(grounds, from);
+    const kind = standing.some(({ losesYear }) => !losesYear) ? 'cannot' : standing.length > 0 ? 'loses a year' : 'can';
+    const last = stretches.at(-1);
+    const named = standing.map((one) => one.kind);
+    if (last?.kind === kind && last.grounds.join() === named.join())
+      stretches[stretches.length - 1] = { ...last, until: to };
+    else stretches.push({ kind, from, until: to, grounds: named });
+  }
+  return stretches;
+}
+
+/** Days that a transfer takes by itself, with some to spare. Common practice: five days, no source. */
+export const DAYS_TO_ARRIVE = 8;
+
+/** The last instant to request it so that it arrives before the next charge at the old account, or the end of its term. */
+export function lastMoment({ chargeAt, marks }: Pick<MovingFacts, 'chargeAt' | 'marks'>): Instant | null {
+  const before = chargeAt ?? marks?.termEnd ?? null;
+  return before === null ? null : addDays(before, -DAYS_TO_ARRIVE);
+}
+
+/**
+ * The first instant within a year at which a transfer is best requested: nothing that has to be waited for stands against it, and it
+ * arrives before the next charge at the old account, or well after it. `null` where there is none.
+ */
+export function bestMoment(facts: MovingFacts, asOf: Instant): Instant | null {
+  const last = lastMoment(facts);
+  const { chargeAt } = facts;
+  for (const { kind, from, until } of movingCalendar(facts, asOf, addDays(asOf, 366))) {
+    if (kind !== 'can') continue;
+    if (last === null || from <= last || (chargeAt !== null && from >= chargeAt)) return from;
+    if (chargeAt !== null && chargeAt < until) return chargeAt;
+  }
+  return null;
+}

@@ -1,0 +1,12 @@
+export { movingFacts } from './facts';
+export {
+  bestMoment,
+  type Ground,
+  type GroundKind,
+  groundsAgainst,
+  lastMoment,
+  type MovingFacts,
+  type MovingStretch,
+  movingCalendar,
+  standingAt,
+} from './grounds';

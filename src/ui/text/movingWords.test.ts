@@ -1,0 +1,52 @@
+import { expect, test } from 'vitest';
+import { GENERIC } from '@/core/ledger/sampleLedger';
+import { lifecycleMarks } from '@/core/lifecycle';
+import type { MovingFacts } from '@/core/moving';
+import { type Day, instant } from '@/core/time';
+import { bestDaySentence } from './movingWords';
+
+const NOW = instant('2026-11-24T00:00:00Z');
+const style = { zone: 'UTC', today: '2026-11-24' as Day };
+const facts = (expires: string, more: Partial<MovingFacts> = {}): MovingFacts => ({
+  policy: GENERIC,
+  phase: 'term',
+  marks: lifecycleMarks(
+    { registeredAt: null, termEnd: { at: instant(expires), precision: 'instant' }, observed: null },
+    GENERIC,
+    { lateDays: 45, auctionDay: null },
+  ),
+  registeredAt: null,
+  transferredAt: null,
+  lock: false,
+  statuses: [],
+  chargeAt: null,
+  ...more,
+});
+
+test.each<[string, MovingFacts]>([
+  ['It can be transferred now, by 24 May 2027 so that it arrives before its term ends.', facts('2027-06-01T00:00:00Z')],
+  [
+    'It can be transferred now, by 25 Feb 2027 so that it arrives before the charge on 5 Mar 2027. Take the lock off first.',
+    facts('2027-03-10T00:00:00Z', { chargeAt: instant('2027-03-05T00:00:00Z'), lock: true }),
+  ],
+  [
+    'Best requested on 17 Jan 2027: sooner, it would not arrive before the charge on 28 Nov, and the year paid for would be lost.',
+    facts('2026-12-03T00:00:00Z', { chargeAt: instant('2026-11-28T00:00:00Z') }),
+  ],
+  [
+    'Best requested on 19 Dec, by 24 May 2027 so that it arrives before its term ends.',
+    facts('2027-06-01T00:00:00Z', { registeredAt: instant('2026-10-20T00:00:00Z') }),
+  ],
+  [
+    'It cannot be transferred: locked by the registry, ask the registrar why.',
+    facts('2027-06-01T00:00:00Z', { statuses: ['serverTransferProhibited'] }),
+  ],
+  ['It cannot be transferred: past its term, renew it first.', facts('2026-11-20T00:00:00Z', { phase: 'late' })],
+  ['It cannot be transferred in time as it stands: renew it first.', facts('2026-11-29T00:00:00Z')],
+  [
+    'Whether it can be transferred is not known: set the end of its term first.',
+    facts('2027-06-01T00:00:00Z', { phase: null, marks: null }),
+  ],
+])('%s', (sentence, given) => {
+  expect(bestDaySentence(given, NOW, style)).toBe(sentence);
+});

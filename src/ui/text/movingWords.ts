@@ -1,0 +1,63 @@
+import type { Ground, MovingFacts } from '@/core/moving';
+import { bestMoment, groundsAgainst, lastMoment, standingAt } from '@/core/moving';
+import type { Instant } from '@/core/time';
+import { type DayStyle, dayWords, untilWords } from './words';
+
+/** What stands against a transfer, in words. */
+export const GROUND_WORDS: Readonly<Record<Ground['kind'], string>> = {
+  'registered lately': 'registered lately',
+  'transferred lately': 'transferred lately',
+  'transfer lock': 'the lock is on',
+  'update lock': 'a lock against every change is on',
+  'registry lock': 'locked by the registry',
+  pending: 'a change is pending at the registry',
+  redemption: 'in redemption',
+  'pending delete': 'being deleted',
+  'past its term': 'past its term',
+  'charge not settled': 'a renewal may still be taken back: the year paid for would be lost',
+  'over the ceiling': 'its term would run too far ahead',
+};
+
+const MENDS_WORDS: Readonly<Record<Ground['mends'], string>> = {
+  time: 'wait',
+  owner: 'take it off at the registrar first',
+  registrar: 'ask the registrar why',
+  renewal: 'renew it first',
+  restore: 'restore it first',
+  nobody: 'nothing can be done',
+};
+
+/** What mends a ground, and when it ends by itself. */
+export function mendsWords({ mends, from, until }: Ground, asOf: Instant, style: DayStyle): string {
+  const begins = from !== null && from > asOf ? `from ${dayWords(from, style)}` : '';
+  const ends = until === null ? '' : `until ${untilWords(until, style)}`;
+  if (begins || ends)
+    return [begins, ends, mends === 'time' ? '' : `then ${MENDS_WORDS[mends]}`].filter(Boolean).join(' ');
+  return MENDS_WORDS[mends];
+}
+
+/** The best day to request a transfer and why, in one sentence. */
+export function bestDaySentence(facts: MovingFacts, asOf: Instant, style: DayStyle): string {
+  const { phase, marks, chargeAt } = facts;
+  if (phase === null || marks === null)
+    return 'Whether it can be transferred is not known: set the end of its term first.';
+  const best = bestMoment(facts, asOf);
+  const standing = standingAt(groundsAgainst(facts, asOf), asOf);
+  const first = standing.some(({ mends }) => mends === 'owner') ? ' Take the lock off first.' : '';
+  if (best === null) {
+    const why = standing.find(({ mends }) => mends !== 'owner' && mends !== 'time');
+    return `It cannot be transferred${why ? `: ${GROUND_WORDS[why.kind]}, ${MENDS_WORDS[why.mends]}` : ' in time as it stands: renew it first'}.`;
+  }
+  const last = lastMoment(facts);
+  const until = last !== null && last > best ? last : null;
+  const by =
+    until === null
+      ? ''
+      : `, by ${dayWords(until, style)} so that it arrives before ${chargeAt === null ? 'its term ends' : `the charge on ${dayWords(chargeAt, style)}`}`;
+  if (best <= asOf) return `It can be transferred now${by}.${first}`;
+  const after = chargeAt !== null && best > chargeAt && last !== null;
+  const why = after
+    ? `: sooner, it would not arrive before the charge on ${dayWords(chargeAt, style)}, and the year paid for would be lost`
+    : by;
+  return `Best requested on ${dayWords(best, style)}${why}.${first}`;
+}
