@@ -189,6 +189,7 @@ test('? shows the keys, and what others call a command finds it; undo takes back
   await visitor.press('Edit…');
   await visitor.fill('Notes', 'ask the harbour master');
   await visitor.press('Set on one name');
+  await visitor.gone('Set on one name');
   await visitor.see('ask the harbour master');
   const find = async (words: string) => {
     await visitor.keys('/');

@@ -53,6 +53,17 @@ test('auto-renew by hand is asked first, and confirmed by what was seen', async 
   await visitor.see('Asked for auto-renew on on one name');
 });
 
+test('whether a name can be transferred, from when, and what stands against it', async () => {
+  const { visitor } = app;
+  await visitor.go('/ledger/kelpkiln.com');
+  await visitor.see('It cannot be transferred: past its term, renew it first.');
+  await visitor.go('/ledger/tidewick.com');
+  await visitor.see('13 Jan 2027 best day to transfer');
+  await visitor.see('Take the lock off first.');
+  await visitor.see('the lock is on');
+  expect(await visitor.axe()).toEqual([]);
+});
+
 test('looking ahead on a name’s page disables what would act', async () => {
   const { visitor } = app;
   await visitor.go('/ledger/osierandoak.com');

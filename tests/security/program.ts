@@ -36,7 +36,16 @@ export function ask(port: number, target: string, { method = 'GET', headers = {}
     const length =
       body === undefined || isStream ? {} : { 'content-length': String(Buffer.byteLength(body as string)) };
     const sent = request(
-      { host: '127.0.0.1', port, path: target, method, headers: { ...length, ...headers }, timeout: 60_000 },
+      // A connection of its own: one on which a body was cut off before is closed by the server at any time.
+      {
+        host: '127.0.0.1',
+        port,
+        path: target,
+        method,
+        headers: { ...length, ...headers },
+        timeout: 60_000,
+        agent: false,
+      },
       (answer) => {
         const pieces: Buffer[] = [];
         answer.on('data', (piece: Buffer) => pieces.push(piece));

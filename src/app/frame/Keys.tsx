@@ -1,5 +1,6 @@
 'use client';
-import { Dialog } from '@/ui/overlay/Dialog';
+import { Button } from '@/ui/controls/Button';
+import { Actions, Dialog } from '@/ui/overlay/Dialog';
 import { Ruled } from '@/ui/text/Sheet';
 
 const KEYS: readonly (readonly [place: string, keys: readonly (readonly [key: string, does: string])[]])[] = [
@@ -55,6 +56,9 @@ export function Keys({ isOpen, onClose }: { isOpen: boolean; onClose: () => void
           </Ruled>
         </section>
       ))}
+      <Actions>
+        <Button onPress={onClose}>Close</Button>
+      </Actions>
     </Dialog>
   );
 }

@@ -44,6 +44,8 @@ const Columns = styled.div`
   align-items: start;
 `;
 
+const Stack = styled.div`display: grid; gap: 28px;`;
+
 interface NameScreenProps {
   readonly detail: NameDetail;
   readonly tags: readonly string[];
@@ -111,8 +113,10 @@ export function NameScreen({ detail, tags, kinds, lapse, records }: NameScreenPr
       <LargeStrip row={row} moving={moving} />
       <Columns>
         <MoneyTable detail={detail} kinds={kinds} disabled={ahead} onChanged={reload} />
-        <KnownFacts row={row} detail={detail} />
-        <TransferPart facts={moving} seenAt={seenAt} />
+        <Stack>
+          <TransferPart facts={moving} seenAt={seenAt} />
+          <KnownFacts row={row} detail={detail} />
+        </Stack>
       </Columns>
       <RecordPart row={row} nameServers={detail.extras.nameServers} records={records} />
       {lapse && <LapsePart lapse={lapse} />}
