@@ -25,6 +25,7 @@ console.log(
     mail: practice.mailPort,
     records: practice.records,
     marketplace: practice.marketplacePort,
+    rates: practice.ratesPort,
     logins,
     at: practice.at,
   }),

@@ -4,6 +4,7 @@ import { FAULTS, type FaultKind, Faults } from './epp/faults';
 import { eppServer } from './epp/server';
 import { mailServer, type PracticeMail } from './mail/server';
 import { marketplaceServer } from './marketplace/server';
+import { ratesServer } from './rates/server';
 import { dnsServers } from './records/dns';
 import { rdapServer } from './records/rdap';
 import { whoisServer } from './records/whois';
@@ -23,6 +24,8 @@ export interface RunningPractice {
   readonly records: { readonly rdap: number; readonly whois: number; readonly dns: number };
   /** Port of the marketplace. */
   readonly marketplacePort: number;
+  /** Port of the central bank. */
+  readonly ratesPort: number;
   /** All of these, to listen there again after a restart. */
   readonly at: PracticePorts;
   readonly faults: Faults;
@@ -42,6 +45,7 @@ export interface PracticePorts {
   readonly marketplace: number;
   readonly records: RunningPractice['records'];
   readonly registrarWhois: number;
+  readonly rates: number;
 }
 
 export interface PracticeOptions {
@@ -109,6 +113,9 @@ export async function runPractice({
       marketplace.close(done);
     },
   });
+  const bank = ratesServer(world);
+  const ratesPort = await listen(bank, at?.rates ?? 0);
+  servers.push(bank);
   const control = createServer((request, answer) => {
     void controlled(request, { world, faults, mails, passTo, exclusively })
       .then((body) => send(answer, 200, body))
@@ -124,7 +131,16 @@ export async function runPractice({
     mailPort,
     records,
     marketplacePort,
-    at: { ports: open, control: port, mail: mailPort, marketplace: marketplacePort, records, registrarWhois },
+    ratesPort,
+    at: {
+      ports: open,
+      control: port,
+      mail: mailPort,
+      marketplace: marketplacePort,
+      records,
+      registrarWhois,
+      rates: ratesPort,
+    },
     faults,
     mails,
     passTo,

@@ -50,6 +50,8 @@ export interface PracticeAt {
   readonly records: { readonly rdap: number; readonly whois: number; readonly dns: number };
   /** Port of its marketplace. */
   readonly marketplace: number;
+  /** Port of its central bank. */
+  readonly rates: number;
   /** Ports of the practice registrars, by login. */
   readonly logins: Readonly<Record<string, number>>;
   readonly at: PracticePorts;

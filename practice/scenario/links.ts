@@ -47,6 +47,15 @@ export async function pointMailAt(database: Database, port: number, baseUrl: str
   });
 }
 
+/** Rates of the demo are read from the practice bank, wherever it listens; an address of one's own is left alone. */
+export async function pointRatesAt(database: Database, port: number): Promise<void> {
+  const { rates } = await selectSettings(database);
+  if (rates && !rates.url.startsWith('http://127.0.0.1:')) return;
+  await upsertSettings(database, {
+    rates: { base: 'EUR', readAt: null, problem: null, ...rates, url: `http://127.0.0.1:${port}/daily.xml` },
+  });
+}
+
 /** Registration records of the demo are asked for in the practice world, wherever it listens. */
 export async function pointRecordsAt(
   database: Database,

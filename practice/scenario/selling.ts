@@ -7,7 +7,7 @@ import { insertNames, selectNameIds } from '@/database/names';
 import { transaction } from '@/database/pool';
 import { insertComparables } from '@/database/sales';
 import type { Deps } from '@/usecases/deps';
-import { saveRate } from '@/usecases/marketplaces/marketplaces';
+import { saveRate } from '@/usecases/rates/rates';
 import { enterBid } from '@/usecases/selling/auctions';
 import { followSelling } from '@/usecases/selling/follow';
 import { saveListings } from '@/usecases/selling/listings';

@@ -1,9 +1,9 @@
 import type { LedgerColumns, LedgerRules } from '@/core/ledger';
 import { selectAccounts } from './accounts';
-import { selectRates } from './marketplaces';
 import { selectPolicies, selectRegistryFees } from './policies';
 import type { Queryable } from './pool';
 import { selectPrices, selectRises } from './prices';
+import { selectRates } from './rates';
 import { selectSettings } from './settings';
 
 /** The number that rises with every change. */

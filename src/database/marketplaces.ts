@@ -1,4 +1,3 @@
-import type { Rate } from '@/core/money';
 import type { BuyNowEnd, CommissionStep, MarketplaceAttribute } from '@/core/selling';
 import type { Instant } from '@/core/time';
 import type { Queryable } from './pool';
@@ -158,19 +157,4 @@ export async function insertMarketplaceEvent(
     [marketplaceId, event.id, new Date(event.at), JSON.stringify(event)],
   );
   return rowCount === 1;
-}
-
-export async function selectRates(db: Queryable): Promise<Rate[]> {
-  const { rows } = await db.query<Rate>(
-    'select from_day as "from", currency, into_currency as "into", factor from rates order by from_day desc, currency',
-  );
-  return rows;
-}
-
-export async function upsertRate(db: Queryable, { from, currency, into, factor }: Rate): Promise<void> {
-  await db.query(
-    `insert into rates (from_day, currency, into_currency, factor) values ($1, $2, $3, $4)
-     on conflict (from_day, currency, into_currency) do update set factor = excluded.factor`,
-    [from, currency, into, factor],
-  );
 }

@@ -26,6 +26,17 @@ export interface RecordServers {
   readonly allowedHosts: readonly string[];
 }
 
+/** Where rates between currencies are read daily, and how that went last. */
+export interface RatesSource {
+  readonly url: string;
+  /** The currency whose unit a table with a column for each currency prices. */
+  readonly base: string;
+  /** When they were read last; `null` for never. */
+  readonly readAt: number | null;
+  /** Why they could not be read last; `null` when they were. */
+  readonly problem: string | null;
+}
+
 /** What the office has set for the whole program. */
 export interface Settings {
   readonly homeCurrency: string;
@@ -46,6 +57,8 @@ export interface Settings {
   /** The office's own reasons for dropping names. */
   readonly dropReasons: readonly string[];
   readonly records: RecordServers;
+  /** `null` where rates are brought by hand alone. */
+  readonly rates: RatesSource | null;
   /** How offers are answered without the owner; `null` for not at all. */
   readonly answerRule: AnswerRule | null;
   /** How far the clock has been moved forward in the practice world, in milliseconds. */
@@ -68,6 +81,7 @@ const USUAL: Settings = {
     'Never found a buyer',
   ],
   records: { bootstrap: null, whois: {}, dns: null, allowedHosts: [] },
+  rates: null,
   answerRule: null,
   clockOffsetMs: 0,
 };

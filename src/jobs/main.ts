@@ -8,6 +8,7 @@ import { pollEveryAccount } from '@/usecases/links/poll';
 import { readBalances } from '@/usecases/links/readAccount';
 import { carryOutSwitches } from '@/usecases/links/switches';
 import { carryOnRuns } from '@/usecases/orders/carryOut';
+import { readDailyRates } from '@/usecases/rates/rates';
 import { drainChecks } from '@/usecases/records/check';
 import { queueDueChecks } from '@/usecases/records/schedule';
 import { sendReminders } from '@/usecases/reminders/remind';
@@ -23,6 +24,7 @@ const SCHEDULE = {
   'follow-selling': { cron: '* * * * *', work: (own: Deps) => followSelling(own, 'with pauses') },
   'send-reminders': { cron: '*/10 * * * *', work: sendReminders },
   'read-balances': { cron: '17 * * * *', work: (own: Deps) => readBalances(own, 'with pauses') },
+  'read-rates': { cron: '37 * * * *', work: readDailyRates },
   'end-cut-imports': { cron: '* * * * *', work: endCutImports },
   'drop-old-imports': { cron: '41 * * * *', work: dropOldImports },
 } as const;

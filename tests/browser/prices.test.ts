@@ -1,6 +1,6 @@
 import { Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import { saveRate } from '@/usecases/marketplaces/marketplaces';
+import { saveRate } from '@/usecases/rates/rates';
 import { startApp, type TestApp } from './app';
 
 let app: TestApp;
@@ -69,4 +69,20 @@ test('a pasted price list is seen before it is written; its condition counts in 
   await visitor.fill('Rises by, percent a year at Wrackgate', '4');
   await visitor.keys(Key.ENTER);
   await visitor.see('Renewals: 4 % a year, as you said');
+});
+
+test('a file of rates is seen before it is written, and what was not comparable is', async () => {
+  const { visitor } = app;
+  await visitor.go('/setup/marketplaces');
+  await visitor.click('Bring in a file of rates');
+  await visitor.press('See what it brings');
+  await visitor.see('Rates need columns');
+  await visitor.fill('Rates', 'Date,USD,GBP,JPY\n2026-11-20,1.0865,0.8342,161.25');
+  await visitor.press('See what it brings');
+  await visitor.see('On 20 Nov 2026: 1 EUR = 1.0865 USD, 1 EUR = 0.8342 GBP.');
+  await visitor.see('Left out: one currency in which nothing here is priced.');
+  expect(await visitor.axe()).toEqual([]);
+  await visitor.press('Write 2 rates');
+  await visitor.see('2 rates brought in.');
+  await visitor.see('1 EUR = 0.8342 GBP');
 });

@@ -3,7 +3,7 @@ import { RENEWAL } from '@/core/ledger/sampleLedger';
 import { readCondition } from '@/core/pricing';
 import { addDays, type Day, instant } from '@/core/time';
 import { upsertPrices } from '@/database/prices';
-import { saveRate } from '@/usecases/marketplaces/marketplaces';
+import { saveRate } from '@/usecases/rates/rates';
 import { type ListedName, lookUpList } from '@/usecases/records/list';
 import { pointRecordsAt } from '../../practice/scenario/links';
 import { TODAY, usualAccount } from './ledger';

@@ -2,7 +2,7 @@ import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { isRefusal } from '@/core/refusal';
 import { selectLedgerRules, selectRevision } from '@/database/ledger';
 import { importPrices, previewPrices, priceRows, savePrice, saveRise } from '@/usecases/accounts/prices';
-import { saveRate } from '@/usecases/marketplaces/marketplaces';
+import { saveRate } from '@/usecases/rates/rates';
 import { emptyLedger, type TestLedger, usualAccount } from './ledger';
 
 let ledger: TestLedger;

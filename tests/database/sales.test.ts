@@ -5,7 +5,7 @@ import { openDatabase } from '@/database/pool';
 import { selectSales } from '@/database/sales';
 import type { Deps } from '@/usecases/deps';
 import { removeLink } from '@/usecases/links/links';
-import { saveRate } from '@/usecases/marketplaces/marketplaces';
+import { saveRate } from '@/usecases/rates/rates';
 import { drainChecks } from '@/usecases/records/check';
 import { bringInSales, pastSales } from '@/usecases/selling/comparables';
 import { followSelling } from '@/usecases/selling/follow';

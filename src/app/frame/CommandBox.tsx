@@ -1,6 +1,6 @@
 'use client';
 import { useRouter } from 'next/navigation';
-import { useEffect, useRef, useState } from 'react';
+import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
 import { ComboBox, Input, ListBox } from 'react-aria-components';
 import styled from 'styled-components';
 import { isRefusal, type Refusal } from '@/core/refusal';
@@ -53,11 +53,13 @@ export type UndoLast = () => Promise<{ readonly summary: string } | Refusal>;
 /** Finds names by any part of them, and commands by the trade's words. `/` opens it. */
 export function CommandBox({ undoLast, onKeys }: { undoLast: UndoLast; onKeys: () => void }) {
   const [text, setText] = useState('');
-  const found = useFound(text);
+  const { items: found, isFor } = useFound(text);
   const input = useRef<HTMLInputElement>(null);
+  // What Enter was pressed on before it had been looked for.
+  const awaited = useRef<string | null>(null);
 
   useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
+    const onKey = (event: globalThis.KeyboardEvent) => {
       const target = event.target as HTMLElement;
       if (event.key !== '/' || event.ctrlKey || event.metaKey || target.closest('input, textarea, [contenteditable]'))
         return;
@@ -69,6 +71,32 @@ export function CommandBox({ undoLast, onKeys }: { undoLast: UndoLast; onKeys: (
   }, []);
 
   const carryOut = useCarryOut(undoLast, onKeys);
+  const leave = () => {
+    awaited.current = null;
+    setText('');
+    // The box takes the focus back when something is chosen, and would open again: it is left after that.
+    setTimeout(() => input.current?.blur(), 0);
+  };
+  const choose = (chosen: Found | undefined) => {
+    awaited.current = null;
+    if (!chosen) return;
+    leave();
+    void carryOut(chosen.does);
+  };
+  // Enter chooses the first that is found, however fast it follows the letters.
+  const onKeyDown = (event: KeyboardEvent<HTMLInputElement>) => {
+    if (event.key === 'Escape') leave();
+    if (event.key !== 'Enter' || text.trim() === '' || event.currentTarget.getAttribute('aria-activedescendant'))
+      return;
+    event.preventDefault();
+    // The box would take it as the end of its search, and empty itself.
+    event.stopPropagation();
+    if (isFor === text) choose(found[0]);
+    else awaited.current = text;
+  };
+  useEffect(() => {
+    if (awaited.current !== null && awaited.current === isFor) choose(found[0]);
+  });
 
   return (
     <Box
@@ -76,20 +104,16 @@ export function CommandBox({ undoLast, onKeys }: { undoLast: UndoLast; onKeys: (
       menuTrigger="focus"
       allowsEmptyCollection
       inputValue={text}
-      onInputChange={setText}
+      onInputChange={(next) => {
+        awaited.current = null;
+        setText(next);
+      }}
       items={found}
       defaultFilter={() => true}
       value={null}
-      onChange={(key) => {
-        const chosen = found.find((item) => item.id === key);
-        if (!chosen) return;
-        setText('');
-        void carryOut(chosen.does);
-        // The box takes the focus back when something is chosen, and would open again: it is left after that.
-        setTimeout(() => input.current?.blur(), 0);
-      }}
+      onChange={(key) => choose(found.find((item) => item.id === key))}
     >
-      <Line ref={input} placeholder="Find a name or a command" />
+      <Line ref={input} onKeyDownCapture={onKeyDown} placeholder="Find a name or a command" />
       <Key aria-hidden>/</Key>
       <OptionsPopover>
         <ListBox<Found>
@@ -109,10 +133,10 @@ export function CommandBox({ undoLast, onKeys }: { undoLast: UndoLast; onKeys: (
 const Nothing = styled.p`padding: 8px 10px; color: var(--ink-soft);`;
 
 /** What fits the letters that are typed: names first, then a look-up, then commands and accounts. */
-function useFound(text: string): readonly Found[] {
+function useFound(text: string): { readonly items: readonly Found[]; readonly isFor: string } {
   const { worker, meta } = useLedger();
   const accounts = meta?.rules.accounts;
-  const [found, setFound] = useState<readonly Found[]>([]);
+  const [found, setFound] = useState<{ items: readonly Found[]; isFor: string }>({ items: [], isFor: '' });
   useEffect(() => {
     let stale = false;
     const find = async () => {
@@ -122,7 +146,7 @@ function useFound(text: string): readonly Found[] {
         ...COMMANDS,
         ...accountCommands(text.trim() === '' ? [] : (accounts ?? [])),
       ]).slice(0, 8);
-      setFound([
+      const items = [
         ...names.map(({ ascii, unicode }) => ({
           id: `name ${ascii}`,
           text: unicode,
@@ -145,7 +169,8 @@ function useFound(text: string): readonly Found[] {
           does,
           isName: false,
         })),
-      ]);
+      ];
+      setFound({ items, isFor: text });
     };
     void find();
     return () => {

@@ -38,6 +38,7 @@ const JOB_WORDS: Readonly<Record<string, { readonly place: RegExp; readonly text
   'follow-selling': { place: /^\/selling/, text: 'Selling could not be followed' },
   'send-reminders': { place: /^\/(today|setup\/office)/, text: 'Reminders could not be mailed' },
   'read-balances': { place: /^\/(renewals|setup\/accounts)/, text: 'Balances could not be read' },
+  'read-rates': { place: /^\/(prices|setup\/marketplaces)/, text: 'Rates between currencies could not be read' },
   'end-cut-imports': { place: /^\/ledger\/add/, text: 'Lists that were cut off could not be ended' },
   'drop-old-imports': { place: /^\/ledger\/add/, text: 'Old lists could not be deleted' },
 };

@@ -11,10 +11,10 @@ import {
   removeMarketplaceLink,
   saveMarketplace,
   saveMarketplaceLink,
-  saveRate,
   testMarketplace,
 } from '@/usecases/marketplaces/marketplaces';
 import { removePolicy, savePolicy, saveRegistryFee } from '@/usecases/policies/policies';
+import { importRates, previewRates, type RatesPreview, saveRate, saveRatesSource } from '@/usecases/rates/rates';
 import { fetchBootstrap, saveRecordServers } from '@/usecases/records/servers';
 import { withdrawLinks } from '@/usecases/reminders/remind';
 import { saveReminders } from '@/usecases/reminders/settings';
@@ -141,6 +141,21 @@ export async function testMarketplaceAction(marketplaceId: number): Promise<stri
 
 export async function answerRuleAction(input: unknown): Promise<true | Refusal> {
   return saveAnswerRule(deps(), input);
+}
+
+/** What a file of rates would bring; nothing is written. */
+export async function previewRatesAction(input: unknown): Promise<RatesPreview | Refusal> {
+  return previewRates(deps(), input);
+}
+
+/** Brings in a file of rates; answers how many. */
+export async function importRatesAction(input: unknown): Promise<number | Refusal> {
+  return importRates(deps(), input);
+}
+
+/** Sets where rates are read daily; answers how many were read at once. */
+export async function saveRatesSourceAction(input: unknown): Promise<number | Refusal> {
+  return saveRatesSource(deps(), input);
 }
 
 export async function saveRateAction(input: unknown): Promise<true | Refusal> {

@@ -86,3 +86,8 @@ export function mayAsk(host: string, allowed: readonly string[]): boolean {
 export function notPublic(host: string): string {
   return `${host} is not at a public address. If it is yours, allow it under Setup, Office: Hosts that are not public.`;
 }
+
+/** True where nobody between can read or change what is sent: over TLS, or inside this machine. */
+export function isUntouched({ protocol, hostname }: URL): boolean {
+  return protocol === 'https:' || (protocol === 'http:' && ['127.0.0.1', '[::1]', 'localhost'].includes(hostname));
+}

@@ -1,5 +1,5 @@
 import { formatInstant } from '@/core/time';
-import { mayAsk, notPublic } from '../http/addresses';
+import { isUntouched, mayAsk, notPublic } from '../http/addresses';
 import { boundedRequest, type HttpAnswer } from '../http/boundedRequest';
 import type { MarketplaceAddress, MarketplaceLink, MarketplaceOutcome } from './port';
 import { readAs, readEvents, readListingState, readSaleRef, readThreadRef, readTitle } from './readAnswers';
@@ -15,9 +15,7 @@ export function refuseMarketplaceUrl(address: string, allowedHosts: readonly str
   } catch {
     return 'Write the marketplace’s address like https://marketplace.example.';
   }
-  const isLoopback = ['127.0.0.1', '[::1]', 'localhost'].includes(url.hostname);
-  if (url.protocol !== 'https:' && !(url.protocol === 'http:' && isLoopback))
-    return 'Write an address that begins with https: the key travels with every request.';
+  if (!isUntouched(url)) return 'Write an address that begins with https: the key travels with every request.';
   if (!mayAsk(url.hostname, allowedHosts)) return notPublic(url.hostname);
   return null;
 }

@@ -10,18 +10,92 @@ export interface Rate {
   readonly factor: number;
 }
 
-/** What one minor unit of a currency is in minor units of another, by the rate in force on a day or its inverse; `null` where none is known. */
+/** The rates of one list, by pair and in order of their days. */
+interface RateIndex {
+  readonly pairs: ReadonlyMap<string, readonly Rate[]>;
+  readonly currencies: readonly string[];
+  /** What was found before, by pair and day. */
+  readonly found: Map<string, number | null>;
+}
+
+const INDEXES = new WeakMap<readonly Rate[], RateIndex>();
+
+function indexOf(rates: readonly Rate[]): RateIndex {
+  const known = INDEXES.get(rates);
+  if (known) return known;
+  const pairs = new Map<string, Rate[]>();
+  for (const rate of rates) {
+    const pair = `${rate.currency} ${rate.into}`;
+    const list = pairs.get(pair);
+    if (list) list.push(rate);
+    else pairs.set(pair, [rate]);
+  }
+  for (const list of pairs.values()) list.sort((a, b) => (a.from < b.from ? -1 : a.from > b.from ? 1 : 0));
+  const index = {
+    pairs,
+    currencies: [...new Set(rates.flatMap(({ currency, into }) => [currency, into]))].sort(),
+    found: new Map<string, number | null>(),
+  };
+  INDEXES.set(rates, index);
+  return index;
+}
+
+/** The last of a pair's rates up to a day. */
+function inForce({ pairs }: RateIndex, one: string, other: string, day: Day): Rate | null {
+  const list = pairs.get(`${one} ${other}`) ?? [];
+  let low = 0;
+  let high = list.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if ((list[middle] as Rate).from <= day) low = middle + 1;
+    else high = middle;
+  }
+  return list[low - 1] ?? null;
+}
+
+interface Factor {
+  readonly factor: number;
+  /** The day of the older of the rates it comes from. */
+  readonly from: Day;
+}
+
+/** By the pair's own rate or its inverse, the later of the two. */
+function straight(index: RateIndex, from: string, into: string, day: Day): Factor | null {
+  const direct = inForce(index, from, into, day);
+  const inverse = inForce(index, into, from, day);
+  if (direct !== null && (inverse === null || direct.from >= inverse.from)) return direct;
+  return inverse && { factor: 1 / inverse.factor, from: inverse.from };
+}
+
+/** By a third currency in which both are known: the one whose older rate is the latest. */
+function across(index: RateIndex, from: string, into: string, day: Day): Factor | null {
+  let best: Factor | null = null;
+  for (const third of index.currencies) {
+    const one = straight(index, from, third, day);
+    const other = one && straight(index, third, into, day);
+    if (!one || !other) continue;
+    const [older] = [one.from, other.from].sort() as [Day, Day];
+    if (best === null || older > best.from) best = { factor: one.factor * other.factor, from: older };
+  }
+  return best;
+}
+
+/**
+ * What one minor unit of a currency is in minor units of another, by the rate in force on a day, its inverse, or two rates over a third
+ * currency, as central banks publish them against their own: the latest of these, the pair's own first; `null` where none is known.
+ */
 export function minorFactor(from: string, into: string, rates: readonly Rate[], day: Day): number | null {
   if (from === into) return 1;
-  const inForce = (one: string, other: string) =>
-    rates
-      .filter((rate) => rate.currency === one && rate.into === other && rate.from <= day)
-      .reduce<Rate | null>((latest, rate) => (latest === null || rate.from > latest.from ? rate : latest), null);
-  const direct = inForce(from, into);
-  const inverse = inForce(into, from);
-  const useDirect = direct !== null && (inverse === null || direct.from >= inverse.from);
-  const factor = useDirect ? direct.factor : inverse ? 1 / inverse.factor : null;
-  return factor === null ? null : factor * 10 ** (currencyDigits(into) - currencyDigits(from));
+  const index = indexOf(rates);
+  const asked = `${from} ${into} ${day}`;
+  const known = index.found.get(asked);
+  if (known !== undefined) return known;
+  const own = straight(index, from, into, day);
+  const third = across(index, from, into, day);
+  const latest = own !== null && (third === null || own.from >= third.from) ? own : third;
+  const factor = latest && latest.factor * 10 ** (currencyDigits(into) - currencyDigits(from));
+  index.found.set(asked, factor);
+  return factor;
 }
 
 /** An amount in another currency by the rate in force on a day, or by its inverse, rounded once; `null` where none is known. */

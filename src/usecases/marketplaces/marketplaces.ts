@@ -1,18 +1,15 @@
 import { refuseMarketplaceUrl } from '@/connectors/marketplace/httpMarketplace';
 import type { MarketplaceLink, MarketplaceOutcome } from '@/connectors/marketplace/port';
-import { isCurrency, type Rate } from '@/core/money';
+import { isCurrency } from '@/core/money';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
-import { dayOf, parseDay } from '@/core/time';
 import {
   type MarketplaceRow,
   noteMarketplace,
   selectMarketplace,
   selectMarketplaceSecret,
   selectMarketplaces,
-  selectRates,
   updateMarketplaceLink,
   upsertMarketplace,
-  upsertRate,
 } from '@/database/marketplaces';
 import { endPause } from '@/database/parts';
 import { sealPlace } from '@/database/secrets';
@@ -21,7 +18,7 @@ import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { seal, unseal } from '../secrets/seal';
 import { readRequest } from '../validate';
-import { MarketplaceForm, MarketplaceLinkForm, RateForm } from './requests';
+import { MarketplaceForm, MarketplaceLinkForm } from './requests';
 
 export type { MarketplaceRow } from '@/database/marketplaces';
 
@@ -31,10 +28,6 @@ export function marketplaces(deps: Deps): Promise<MarketplaceRow[]> {
 
 export function marketplace(deps: Deps, id: number): Promise<MarketplaceRow | null> {
   return selectMarketplace(deps.database, id);
-}
-
-export function rates(deps: Deps): Promise<Rate[]> {
-  return selectRates(deps.database);
 }
 
 /** Adds a marketplace or changes its rules; answers its id. */
@@ -105,19 +98,4 @@ export function marketplaceProblem(outcome: Exclude<MarketplaceOutcome<unknown>,
   return outcome.kind === 'refused'
     ? `The marketplace refused: ${outcome.reason}`
     : `The marketplace did not answer (${outcome.cause}). It is asked again by itself; if it goes on, check its address.`;
-}
-
-export async function saveRate(deps: Deps, input: unknown): Promise<true | Refusal> {
-  const form = await readRequest(RateForm, input);
-  if (isRefusal(form)) return form;
-  const from = parseDay(form.from);
-  if (!from || from > dayOf(deps.clock()))
-    return refuse('date-out-of-range', 'Write the day from which the rate held, like 2026-11-01.', 'from');
-  const unknown = [form.currency, form.into].find((code) => !isCurrency(code));
-  if (unknown || form.currency === form.into)
-    return refuse('currency-unknown', 'Write two different currency codes of ISO 4217.', 'currency');
-  const { currency, into, factor } = form;
-  // Everything that is compared in another currency changes with it.
-  await changing(deps, (tx) => upsertRate(tx, { from, currency, into, factor }));
-  return true;
 }

@@ -200,20 +200,3 @@ export class MarketplaceLinkForm {
   @MaxLength(300)
   key!: string;
 }
-
-export class RateForm {
-  @IsString()
-  @MaxLength(10)
-  from!: string;
-
-  @Matches(CODE, { message: CODE_WORDS })
-  currency!: string;
-
-  @Matches(CODE, { message: CODE_WORDS })
-  into!: string;
-
-  @IsNumber()
-  @Min(0.000_001, { message: 'A rate is more than nothing.' })
-  @Max(1_000_000)
-  factor!: number;
-}

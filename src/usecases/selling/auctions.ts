@@ -26,9 +26,10 @@ import {
   updateAuction,
 } from '@/database/auctions';
 import { selectSaleNames, stepListings } from '@/database/listings';
-import { selectMarketplace, selectRates } from '@/database/marketplaces';
+import { selectMarketplace } from '@/database/marketplaces';
 import { insertFigure, insertThread } from '@/database/offers';
 import type { Transaction } from '@/database/pool';
+import { selectRates } from '@/database/rates';
 import { selectSalesOf } from '@/database/sales';
 import { selectSettings } from '@/database/settings';
 import { changing } from '../changing';

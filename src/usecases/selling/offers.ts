@@ -11,7 +11,7 @@ import {
 } from '@/core/selling';
 import { dayIn, endOfDay, type Instant, parseDay } from '@/core/time';
 import { type ListingRow, selectListings, selectSaleNames } from '@/database/listings';
-import { selectMarketplace, selectRates } from '@/database/marketplaces';
+import { selectMarketplace } from '@/database/marketplaces';
 import {
   hasLapsed,
   insertFigure,
@@ -25,6 +25,7 @@ import {
   type ThreadRow,
 } from '@/database/offers';
 import type { Transaction } from '@/database/pool';
+import { selectRates } from '@/database/rates';
 import { selectSalesOf } from '@/database/sales';
 import { selectSettings, upsertSettings } from '@/database/settings';
 import { changing } from '../changing';

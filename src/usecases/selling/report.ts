@@ -27,8 +27,9 @@ import {
   selectNeverListed,
   selectSaleNames,
 } from '@/database/listings';
-import { type MarketplaceRow, selectMarketplaces, selectRates } from '@/database/marketplaces';
+import { type MarketplaceRow, selectMarketplaces } from '@/database/marketplaces';
 import { selectThreads, type ThreadRow } from '@/database/offers';
+import { selectRates } from '@/database/rates';
 import { type SaleRow, selectSales, selectSalesOf } from '@/database/sales';
 import { selectSettings } from '@/database/settings';
 import type { Deps } from '../deps';

@@ -8,9 +8,10 @@ import { type AuctionRow, cancelAuctions, lockRunningAuctions } from '@/database
 import { patchNames } from '@/database/changes';
 import { type EntryDraft, insertEntries } from '@/database/entries';
 import { reviveListings, stepListings, withdrawListings } from '@/database/listings';
-import { selectMarketplace, selectRates } from '@/database/marketplaces';
+import { selectMarketplace } from '@/database/marketplaces';
 import { closeThreads, holdThreads, noteBestOffers } from '@/database/offers';
 import type { Transaction } from '@/database/pool';
+import { selectRates } from '@/database/rates';
 import { selectNewestRecords } from '@/database/records';
 import {
   beginHandover,

@@ -9,8 +9,10 @@ import { Page, Ruled, Section } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
 import { dayWords } from '@/ui/text/words';
 import type { MarketplaceRow } from '@/usecases/marketplaces/marketplaces';
+import type { RatesSource } from '@/usecases/rates/rates';
 import { useTitle } from '../../frame/Frame';
 import { useLedger } from '../../frame/LedgerProvider';
+import { BringRates, DailyRates } from './BringRates';
 import { RatesPart } from './RatesPart';
 import { RulePart } from './RulePart';
 
@@ -19,11 +21,12 @@ const SAMPLE_MINOR = 100_000;
 interface MarketplacesScreenProps {
   readonly marketplaces: readonly MarketplaceRow[];
   readonly rates: readonly Rate[];
+  readonly source: RatesSource | null;
   readonly rule: AnswerRule | null;
 }
 
 /** Every marketplace with what it keeps; the rule for offers; and the rates between currencies. */
-export function MarketplacesScreen({ marketplaces, rates, rule }: MarketplacesScreenProps) {
+export function MarketplacesScreen({ marketplaces, rates, source, rule }: MarketplacesScreenProps) {
   useTitle('Marketplaces', 'where names are sold, and what each keeps');
   return (
     <Page>
@@ -42,6 +45,10 @@ export function MarketplacesScreen({ marketplaces, rates, rule }: MarketplacesSc
       </Section>
       <RulePart rule={rule} />
       <RatesPart rates={rates} />
+      <Section aria-label="Rates from elsewhere">
+        <BringRates />
+        <DailyRates source={source} />
+      </Section>
     </Page>
   );
 }

@@ -40,7 +40,7 @@ export function RatesPart({ rates }: { rates: readonly Rate[] }) {
       {rates.length > 0 && (
         <Ruled aria-label="Rates">
           <tbody>
-            {rates.map((rate) => (
+            {newestOf(rates).map((rate) => (
               <tr key={`${rate.from} ${rate.currency} ${rate.into}`}>
                 <td>from {formatDay(rate.from)}</td>
                 <td className="figure">
@@ -64,4 +64,14 @@ export function RatesPart({ rates }: { rates: readonly Rate[] }) {
       </Actions>
     </Form>
   );
+}
+
+/** The latest of each pair; they come with the latest first. */
+function newestOf(rates: readonly Rate[]): Rate[] {
+  const pairs = new Map<string, Rate>();
+  for (const rate of rates) {
+    const pair = `${rate.currency} ${rate.into}`;
+    if (!pairs.has(pair)) pairs.set(pair, rate);
+  }
+  return [...pairs.values()];
 }

@@ -1,6 +1,7 @@
 import type { Metadata } from 'next';
 import { deps } from '@/usecases/deps';
-import { marketplaces, rates } from '@/usecases/marketplaces/marketplaces';
+import { marketplaces } from '@/usecases/marketplaces/marketplaces';
+import { rates, ratesSource } from '@/usecases/rates/rates';
 import { answerRule } from '@/usecases/selling/offers';
 import { MarketplacesScreen } from './MarketplacesScreen';
 
@@ -8,6 +9,11 @@ export const metadata: Metadata = { title: 'Marketplaces' };
 
 export default async function MarketplacesPage() {
   const own = deps();
-  const [all, known, rule] = await Promise.all([marketplaces(own), rates(own), answerRule(own)]);
-  return <MarketplacesScreen marketplaces={all} rates={known} rule={rule} />;
+  const [all, known, source, rule] = await Promise.all([
+    marketplaces(own),
+    rates(own),
+    ratesSource(own),
+    answerRule(own),
+  ]);
+  return <MarketplacesScreen marketplaces={all} rates={known} source={source} rule={rule} />;
 }
