@@ -75,6 +75,7 @@ test('a file of rates is seen before it is written, and what was not comparable 
   const { visitor } = app;
   await visitor.go('/setup/marketplaces');
   await visitor.click('Bring in a file of rates');
+  await visitor.fill('Rates', 'name,worth\nEUR,1.09');
   await visitor.press('See what it brings');
   await visitor.see('Rates need columns');
   await visitor.fill('Rates', 'Date,USD,GBP,JPY\n2026-11-20,1.0865,0.8342,161.25');
