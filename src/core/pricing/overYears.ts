@@ -71,19 +71,30 @@ interface Wanted {
   readonly terms: YearTerms;
 }
 
+/** One payment after those before it. */
+interface Paid {
+  readonly before: Paid | null;
+  readonly payment: YearPayment;
+}
+
+/** The best way to so many years at one account. */
 interface State {
   readonly years: number;
+  /** The account's place in the prices; -1 before a new name is registered, or where its account has none. */
+  readonly place: number;
   readonly accountId: number;
   readonly totalMinor: number;
   readonly moves: number;
-  readonly payments: readonly YearPayment[];
+  readonly nowMinor: number;
+  readonly payments: number;
+  readonly paid: Paid | null;
 }
 
-/** Two sums that differ only by how a computer adds. */
-const same = (a: number, b: number) => Math.abs(a - b) < 1e-6;
+/** The best states by the years bought, then by the account's place. */
+type Layers = (State | undefined)[][];
 
-const paidNow = ({ payments }: Pick<State, 'payments'>) =>
-  payments.reduce((sum, { isNow, minor }) => sum + (isNow ? minor : 0), 0);
+/** Two sums that differ only by how a computer adds. */
+const TINY = 1e-6;
 
 /**
  * Where two ways cost the same: fewer moves, then the later end, then what leaves the money longest with its owner (less paid now, in
@@ -91,15 +102,14 @@ const paidNow = ({ payments }: Pick<State, 'payments'>) =>
  */
 function isBetter(a: State, b: State | undefined): boolean {
   if (!b) return true;
-  const [by] = [
-    same(a.totalMinor, b.totalMinor) ? 0 : a.totalMinor - b.totalMinor,
-    a.moves - b.moves,
-    b.years - a.years,
-    same(paidNow(a), paidNow(b)) ? 0 : paidNow(a) - paidNow(b),
-    b.payments.length - a.payments.length,
-    a.accountId - b.accountId,
-  ].filter((difference) => difference !== 0);
-  return by !== undefined && by < 0;
+  const by = a.totalMinor - b.totalMinor;
+  if (by < -TINY || by > TINY) return by < 0;
+  if (a.moves !== b.moves) return a.moves < b.moves;
+  if (a.years !== b.years) return a.years > b.years;
+  const now = a.nowMinor - b.nowMinor;
+  if (now < -TINY || now > TINY) return now < 0;
+  if (a.payments !== b.payments) return a.payments > b.payments;
+  return a.accountId < b.accountId;
 }
 
 /**
@@ -110,27 +120,22 @@ function isBetter(a: State, b: State | undefined): boolean {
  * for so long. Source: contract for the ceiling; prices over years: common practice.
  */
 export function cheapestPaths(wanted: Wanted): (YearPath | null)[] {
-  const { held, years, prices, terms } = wanted;
-  const byAccount = new Map(prices.map((one) => [one.accountId, one]));
-  /** The best state for each number of years bought, by account. */
-  const best: Map<number, State>[] = [];
-  const keep = (state: State) => {
-    best[state.years] ??= new Map();
-    const layer = best[state.years] as Map<number, State>;
-    if (isBetter(state, layer.get(state.accountId))) layer.set(state.accountId, state);
-  };
-  for (const first of firstSteps(wanted, byAccount)) keep(first);
+  const { held, years, terms } = wanted;
+  const layers: Layers = [];
+  takeFirstSteps(wanted, layers);
   const left = held.kind === 'new' ? 0 : held.yearsLeft;
   for (let bought = 1; bought < years; bought += 1) {
+    const states = layers[bought]?.filter((state) => state !== undefined) ?? [];
+    if (states.length === 0) continue;
     const when = { yearsFromNow: Math.max(0, Math.floor(left + bought)), isFirst: false };
-    const step = { prices, byAccount, terms, most: terms.ceilingYears - 1, when, isNow: false };
-    for (const state of best[bought]?.values() ?? []) for (const next of stepsFrom(state, step)) keep(next);
+    const step = stepAt(wanted, when, terms.ceilingYears - 1, false);
+    for (const state of states) takeSteps(state, step, layers);
   }
   // Whatever reaches further is good for fewer years too.
   const paths: (YearPath | null)[] = [];
   let found: State | undefined;
-  for (let bought = best.length - 1; bought >= 1; bought -= 1) {
-    for (const state of best[bought]?.values() ?? []) if (isBetter(state, found)) found = state;
+  for (let bought = layers.length - 1; bought >= 1; bought -= 1) {
+    for (const state of layers[bought] ?? []) if (state && isBetter(state, found)) found = state;
     if (bought <= years) paths[bought - 1] = found ? pathOf(found) : null;
   }
   return Array.from({ length: years }, (_, i) => paths[i] ?? null);
@@ -141,78 +146,158 @@ export function cheapestPath(wanted: Wanted): YearPath | null {
   return cheapestPaths(wanted).at(-1) ?? null;
 }
 
-function pathOf({ years, payments }: State): YearPath {
-  const told = payments.map((payment) => ({ ...payment, minor: roundHalfAway(payment.minor) }));
-  const totalMinor = told.reduce((sum, { minor }) => sum + minor, 0);
-  return { totalMinor, nowMinor: paidNow({ payments: told }), years, payments: told };
+function pathOf({ years, paid }: State): YearPath {
+  const payments: YearPayment[] = [];
+  for (let one = paid; one !== null; one = one.before)
+    payments.unshift({ ...one.payment, minor: roundHalfAway(one.payment.minor) });
+  const totalMinor = payments.reduce((sum, { minor }) => sum + minor, 0);
+  const nowMinor = payments.reduce((sum, { isNow, minor }) => sum + (isNow ? minor : 0), 0);
+  return { totalMinor, nowMinor, years, payments };
 }
 
+/** What everything costs at one time, asked for once for all states from which it may be paid. */
 interface Step {
   readonly prices: readonly YearPrices[];
-  readonly byAccount: ReadonlyMap<number, YearPrices>;
   readonly terms: YearTerms;
   /** The most years that may be added at once. */
   readonly most: number;
-  readonly when: PaidWhen;
   /** Paid today. */
   readonly isNow: boolean;
+  /** By the account's place, then by the place of the term. */
+  readonly renew: readonly (readonly (number | null)[])[];
+  readonly transfer: readonly (number | null)[];
+  /** A renewal that follows a transfer is nobody's first payment. */
+  readonly renewAfter: readonly (readonly (number | null)[])[];
+}
+
+function stepAt({ prices, terms }: Wanted, when: PaidWhen, most: number, isNow: boolean): Step {
+  const renewals = (at: PaidWhen) =>
+    prices.map((one) => terms.renew.map((years) => (years <= most ? one.pay('renew', years, at) : null)));
+  const renew = renewals(when);
+  return {
+    prices,
+    terms,
+    most,
+    isNow,
+    renew,
+    transfer: prices.map((one) => (one.transferYears <= most ? one.pay('transfer', one.transferYears, when) : null)),
+    renewAfter: when.isFirst ? renewals({ ...when, isFirst: false }) : renew,
+  };
 }
 
 /** The first payments: a registration today; else renewing or moving today, or at the charge of the running term. */
-function firstSteps({ held, prices, terms }: Wanted, byAccount: ReadonlyMap<number, YearPrices>): State[] {
-  const now = { yearsFromNow: 0, isFirst: true };
-  if (held.kind === 'new')
-    return prices.flatMap((one) =>
-      terms.register.flatMap((years) => {
-        const minor = years > terms.ceilingYears ? null : one.pay('register', years, now);
-        const payment = { action: 'register' as const, accountId: one.accountId, years, after: 0, isNow: true };
-        return minor === null
-          ? []
-          : [{ years, accountId: one.accountId, totalMinor: minor, moves: 0, payments: [{ ...payment, minor }] }];
-      }),
-    );
-  const start: State = { years: 0, accountId: held.accountId, totalMinor: 0, moves: 0, payments: [] };
-  const common = { prices, byAccount, terms };
-  const reach = Math.floor(terms.ceilingYears - Math.max(0, held.yearsLeft));
-  const today = stepsFrom(start, { ...common, most: reach, when: now, isNow: true });
-  if (held.yearsLeft <= 0) return today;
-  const charge = { yearsFromNow: Math.floor(held.yearsLeft), isFirst: true };
+function takeFirstSteps(wanted: Wanted, layers: Layers): void {
+  const { held, prices, terms } = wanted;
+  const accountId = held.kind === 'new' ? -1 : held.accountId;
+  const place = prices.findIndex((one) => one.accountId === accountId);
+  const start: State = { years: 0, place, accountId, totalMinor: 0, moves: 0, nowMinor: 0, payments: 0, paid: null };
+  if (held.kind === 'new') {
+    const now = { yearsFromNow: 0, isFirst: true };
+    for (const [at, one] of prices.entries())
+      for (const years of terms.register) {
+        if (years <= terms.ceilingYears)
+          take(
+            start,
+            { place: at, movedMinor: null, action: 'register', years, minor: one.pay('register', years, now) },
+            { prices, isNow: true },
+            layers,
+          );
+      }
+    return;
+  }
   // Those at the charge come first: what costs the same is not paid before its time.
-  return [...stepsFrom(start, { ...common, most: terms.ceilingYears - 1, when: charge, isNow: false }), ...today];
+  if (held.yearsLeft > 0) {
+    const charge = { yearsFromNow: Math.floor(held.yearsLeft), isFirst: true };
+    takeSteps(start, stepAt(wanted, charge, terms.ceilingYears - 1, false), layers);
+  }
+  const reach = Math.floor(terms.ceilingYears - Math.max(0, held.yearsLeft));
+  takeSteps(start, stepAt(wanted, { yearsFromNow: 0, isFirst: true }, reach, true), layers);
 }
 
 /** Every way on from a state: a renewal where it is, or a move, alone where it adds years, and with a renewal there. */
-function stepsFrom(state: State, { prices, byAccount, terms, most, when, isNow }: Step): State[] {
-  const found: State[] = [];
-  const add = (payments: readonly Omit<YearPayment, 'after' | 'isNow'>[]) => {
-    let { years, totalMinor, moves } = state;
-    const paid = payments.map((payment): YearPayment => {
-      const whole = { ...payment, after: years, isNow };
-      years += payment.years;
-      totalMinor += payment.minor;
-      moves += payment.action === 'transfer' ? 1 : 0;
-      return whole;
-    });
-    const accountId = payments.at(-1)?.accountId ?? state.accountId;
-    found.push({ years, accountId, totalMinor, moves, payments: [...state.payments, ...paid] });
-  };
-  const own = byAccount.get(state.accountId);
-  for (const years of terms.renew) {
-    const minor = own && years <= most ? own.pay('renew', years, when) : null;
-    if (minor !== null) add([{ action: 'renew', accountId: state.accountId, years, minor }]);
-  }
-  for (const other of prices) {
-    if (other.accountId === state.accountId || other.transferYears > most) continue;
-    const moved = other.pay('transfer', other.transferYears, when);
-    if (moved === null) continue;
-    const move = { action: 'transfer' as const, accountId: other.accountId, years: other.transferYears, minor: moved };
-    if (other.transferYears > 0) add([move]);
-    for (const years of terms.renew) {
-      const minor = other.transferYears + years <= most ? other.pay('renew', years, { ...when, isFirst: false }) : null;
-      if (minor !== null) add([move, { action: 'renew', accountId: other.accountId, years, minor }]);
+function takeSteps(state: State, step: Step, layers: Layers): void {
+  const { prices, terms, most } = step;
+  for (let i = 0; i < terms.renew.length; i += 1)
+    take(
+      state,
+      {
+        place: state.place,
+        movedMinor: null,
+        action: 'renew',
+        years: terms.renew[i] as number,
+        minor: step.renew[state.place]?.[i] ?? null,
+      },
+      step,
+      layers,
+    );
+  for (let place = 0; place < prices.length; place += 1) {
+    const moved = step.transfer[place] ?? null;
+    if (place === state.place || moved === null) continue;
+    const { transferYears } = prices[place] as YearPrices;
+    if (transferYears > 0) take(state, { place, movedMinor: moved, action: null, years: 0, minor: 0 }, step, layers);
+    for (let i = 0; i < terms.renew.length; i += 1) {
+      const years = terms.renew[i] as number;
+      if (transferYears + years <= most)
+        take(
+          state,
+          { place, movedMinor: moved, action: 'renew', years, minor: step.renewAfter[place]?.[i] ?? null },
+          step,
+          layers,
+        );
     }
   }
-  return found;
+}
+
+/** A move to an account, or none, and what is paid there then. */
+interface Way {
+  readonly place: number;
+  /** What the move costs; `null` without one. */
+  readonly movedMinor: number | null;
+  /** `null` for the move alone. */
+  readonly action: 'register' | 'renew' | null;
+  readonly years: number;
+  /** `null` where it is not sold. */
+  readonly minor: number | null;
+}
+
+/** Keeps where a way leads when that is better than what was found so far. Asked thousands of times for one name. */
+function take(
+  state: State,
+  { place, movedMinor, action, years, minor }: Way,
+  { prices, isNow }: Pick<Step, 'prices' | 'isNow'>,
+  layers: Layers,
+): void {
+  if (minor === null) return;
+  const { accountId, transferYears } = prices[place] as YearPrices;
+  const added = (movedMinor === null ? 0 : transferYears) + years;
+  const reached = state.years + added;
+  const paid = (movedMinor ?? 0) + minor;
+  const totalMinor = state.totalMinor + paid;
+  let layer = layers[reached];
+  if (layer === undefined) {
+    layer = [];
+    layers[reached] = layer;
+  }
+  const known = layer[place];
+  if (known && totalMinor > known.totalMinor + TINY) return;
+  const next: State = {
+    years: reached,
+    place,
+    accountId,
+    totalMinor,
+    moves: state.moves + (movedMinor === null ? 0 : 1),
+    nowMinor: state.nowMinor + (isNow ? paid : 0),
+    payments: state.payments + (movedMinor === null ? 0 : 1) + (action === null ? 0 : 1),
+    paid: state.paid,
+  };
+  if (!isBetter(next, known)) return;
+  let last = state.paid;
+  const pay = (what: PaidAction, bought: number, after: number, price: number) => {
+    last = { before: last, payment: { action: what, accountId, years: bought, after, isNow, minor: price } };
+  };
+  if (movedMinor !== null) pay('transfer', transferYears, state.years, movedMinor);
+  if (action !== null) pay(action, years, reached - years, minor);
+  layer[place] = { ...next, paid: last };
 }
 
 /** Where the cheaper of two becomes the dearer one: the number of years, and which is cheaper from there on. */
