@@ -99,23 +99,11 @@ export async function runPractice({
   const mailPort = await listenForMail(post, at?.mail ?? 0);
   servers.push(post);
   const { registrarWhois, ...records } = await openRecords(world, faults, servers, at, mostQuestionsASecond);
-  const marketplace = marketplaceServer({
-    world,
-    faults,
-    exclusively,
-    dnsPort: () => records.dns,
-    mailPort: () => mailPort,
-  });
-  const marketplacePort = await listen(marketplace, at?.marketplace ?? 0);
-  servers.push({
-    close(done) {
-      marketplace.closeAllConnections();
-      marketplace.close(done);
-    },
-  });
-  const bank = ratesServer(world);
-  const ratesPort = await listen(bank, at?.rates ?? 0);
-  servers.push(bank);
+  const { marketplacePort, ratesPort } = await openTrade(
+    { world, faults, exclusively, dnsPort: () => records.dns, mailPort: () => mailPort },
+    servers,
+    at,
+  );
   const control = createServer((request, answer) => {
     void controlled(request, { world, faults, mails, passTo, exclusively })
       .then((body) => send(answer, 200, body))
@@ -161,6 +149,26 @@ const listenForMail = (post: ReturnType<typeof mailServer>, port: number) =>
     post.on('error', reject);
     const inner = post.listen(port, '127.0.0.1', () => resolve((inner.address() as AddressInfo).port));
   });
+
+/** Opens the marketplace and the central bank, on loopback. */
+async function openTrade(
+  own: Parameters<typeof marketplaceServer>[0],
+  servers: { close(done: () => void): unknown }[],
+  at?: PracticePorts,
+): Promise<Pick<RunningPractice, 'marketplacePort' | 'ratesPort'>> {
+  const marketplace = marketplaceServer(own);
+  const marketplacePort = await listen(marketplace, at?.marketplace ?? 0);
+  const bank = ratesServer(own.world);
+  const ratesPort = await listen(bank, at?.rates ?? 0);
+  for (const server of [marketplace, bank])
+    servers.push({
+      close(done) {
+        server.closeAllConnections();
+        server.close(done);
+      },
+    });
+  return { marketplacePort, ratesPort };
+}
 
 /** Opens the servers of registration records, on loopback. */
 async function openRecords(

@@ -61,6 +61,7 @@ test('whether a name can be transferred, from when, and what stands against it',
   await visitor.see('13 Jan 2027 best day to transfer');
   await visitor.see('Take the lock off first.');
   await visitor.see('the lock is on');
+  await visitor.see('No account is cheaper for it over 5 years.');
   expect(await visitor.axe()).toEqual([]);
 });
 

@@ -1,3 +1,4 @@
+import type { AddressInfo } from 'node:net';
 import { expect, test } from 'vitest';
 import { indexRules, projectLedger, rowsOn } from '@/core/ledger';
 import { GENERIC, nameWith, QUAYMARK, RENEWAL, rulesWith, TODAY } from '@/core/ledger/sampleLedger';
@@ -5,6 +6,9 @@ import type { Policy } from '@/core/lifecycle';
 import { groundsAgainst, movingFacts, standingAt } from '@/core/moving';
 import type { EppStatus } from '@/core/records';
 import { addDays, formatInstant, type Instant } from '@/core/time';
+import { readRdapDomain } from '@/formats/rdap/readRdap';
+import { Faults } from '../../practice/epp/faults';
+import { rdapServer } from '../../practice/records/rdap';
 import { tell } from '../../practice/records/truth';
 import { type Chance, chanceFrom } from '../../practice/scenario/chance';
 import { DAY } from '../../practice/world/calendar';
@@ -95,4 +99,33 @@ test('a thousand names on fourteen days: what the core allows is accepted, what 
   }
   // Neither answer is rare.
   expect(Math.min(seen.yes, seen.no)).toBeGreaterThan(1000);
+});
+
+test('a transfer stands in the registration record as an event (RFC 9083 section 10.2.3), and counts from there', async () => {
+  const moved = TODAY - 20 * DAY;
+  const domain: Domain = {
+    ...anyDomain(chanceFrom(1), 1),
+    createdAt: TODAY - 900 * DAY,
+    paidThrough: TODAY + 200 * DAY,
+  };
+  const told = [null, moved].map((movedAt, i) => ({ ...domain, name: `sealamp${i}.com`, movedAt, lock: false }));
+  const world = makeWorld(TODAY, [LOSING, GAINING], practiceCustomers(TODAY), told);
+  const server = rdapServer(world, new Faults(), () => base);
+  let base = '';
+  await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
+  base = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
+  const grounds: string[][] = [];
+  for (const { name } of told) {
+    const answer = await fetch(`${base}/registry/domain/${name}`);
+    const record = readRdapDomain(await answer.json(), name);
+    if (!record) throw new Error('no record');
+    const projection = projectLedger(indexRules(rulesWith()), [nameWith(name, '2027-06-12T00:00:00Z')], TODAY);
+    const facts = movingFacts(rowsOn(projection, TODAY)(0), GENERIC, [record]);
+    grounds.push(
+      groundsAgainst(facts, TODAY).map(({ kind, until }) => `${kind} ${until === null ? '' : until - moved}`),
+    );
+  }
+  server.close();
+  expect(grounds[0]?.some((ground) => ground.startsWith('transferred lately'))).toBe(false);
+  expect(grounds[1]).toContain(`transferred lately ${60 * DAY}`);
 });

@@ -18,6 +18,7 @@ import {
   type LedgerView,
   lifecycleStrip,
   matchingRows,
+  moveSaving,
   namesFromColumns,
   type PricesAsked,
   type Projection,
@@ -320,8 +321,10 @@ const api = {
     if (place < 0) return null;
     const ordered = arranged.slice(0, arranged.total);
     const at = ordered.findIndex((row) => row.place === place);
+    const row = rowsOn(ledger, day)(place);
     return {
-      row: view(rowsOn(ledger, day)(place)),
+      row: view(row),
+      saving: moveSaving(ledger.index, row, day),
       place: at,
       total: ordered.length,
       before: ordered[at - 1]?.name.ascii ?? null,

@@ -6,6 +6,7 @@ import type {
   LedgerRow,
   LedgerRules,
   LifecycleStrip,
+  MoveSaving,
   NextPayment,
   NotCompared,
   TodayGroup,
@@ -88,6 +89,8 @@ export interface ContradictingRow {
 /** A name on its own page, with its neighbours in the list it was opened from. */
 export interface NameView {
   readonly row: RowView;
+  /** What moving it elsewhere would save. */
+  readonly saving: MoveSaving | null;
   readonly place: number;
   readonly total: number;
   readonly before: string | null;

@@ -90,7 +90,7 @@ function firstActionAt(held: Held, { id }: LedgerAccount) {
   return held.accountId === id ? ('renew' as const) : ('transfer' as const);
 }
 
-const DAYS_PER_YEAR = 365.25;
+export const DAYS_PER_YEAR = 365.25;
 
 /** The payment that follows the first one: of the way itself, or the shortest renewal after its end. */
 function nextAfter(

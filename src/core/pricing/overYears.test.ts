@@ -174,6 +174,7 @@ function triedOut(
   years: number,
   prices: readonly YearPrices[],
   terms: readonly number[],
+  mustMove = false,
 ): number {
   const go = (bought: number, at: number, spent: number, isFirst: boolean): number => {
     if (bought >= years) return spent;
@@ -186,6 +187,7 @@ function triedOut(
       const most = !isFirst || moment === 1 ? 9 : Math.floor(10 - Math.max(0, held.yearsLeft));
       for (const place of prices) {
         const isMove = place.accountId !== at;
+        if (isFirst && mustMove && !isMove) continue;
         const ask = (action: PaidAction, term: number, first: boolean) =>
           place.pay(action, term, { yearsFromNow, isFirst: first });
         const moved = isMove ? ask('transfer', place.transferYears, isFirst) : 0;
@@ -223,6 +225,9 @@ test('the same as trying every way: five accounts, six years, any prices, rises 
         const held = heldAt(1, yearsLeft) as Held & { kind: 'held' };
         const path = cheapestPath({ held, years, prices, terms: { ...TERMS, renew } });
         expect(path?.totalMinor ?? Number.POSITIVE_INFINITY).toBe(triedOut(held, years, prices, renew));
+        const moved = cheapestPath({ held, years, prices, terms: { ...TERMS, renew }, mustMove: true });
+        expect(moved?.totalMinor ?? Number.POSITIVE_INFINITY).toBe(triedOut(held, years, prices, renew, true));
+        if (moved) expect(moved.payments[0]?.action).toBe('transfer');
         if (!path) return;
         // What it says adds up: the payments are its total and its years.
         expect(path.payments.reduce((sum, { minor }) => sum + minor, 0)).toBe(path.totalMinor);

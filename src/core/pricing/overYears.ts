@@ -69,6 +69,8 @@ interface Wanted {
   readonly years: number;
   readonly prices: readonly YearPrices[];
   readonly terms: YearTerms;
+  /** Only ways that begin with a transfer; of a name that is held. */
+  readonly mustMove?: boolean;
 }
 
 /** One payment after those before it. */
@@ -205,13 +207,17 @@ function takeFirstSteps(wanted: Wanted, layers: Layers): void {
       }
     return;
   }
+  const first = (when: PaidWhen, most: number, isNow: boolean) => {
+    const step = stepAt(wanted, when, most, isNow);
+    takeSteps(start, wanted.mustMove ? { ...step, renew: [] } : step, layers);
+  };
   // Those at the charge come first: what costs the same is not paid before its time.
   if (held.yearsLeft > 0) {
     const charge = { yearsFromNow: Math.floor(held.yearsLeft), isFirst: true };
-    takeSteps(start, stepAt(wanted, charge, terms.ceilingYears - 1, false), layers);
+    first(charge, terms.ceilingYears - 1, false);
   }
   const reach = Math.floor(terms.ceilingYears - Math.max(0, held.yearsLeft));
-  takeSteps(start, stepAt(wanted, { yearsFromNow: 0, isFirst: true }, reach, true), layers);
+  first({ yearsFromNow: 0, isFirst: true }, reach, true);
 }
 
 /** Every way on from a state: a renewal where it is, or a move, alone where it adds years, and with a renewal there. */

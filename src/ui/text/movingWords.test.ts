@@ -3,7 +3,7 @@ import { GENERIC } from '@/core/ledger/sampleLedger';
 import { lifecycleMarks } from '@/core/lifecycle';
 import type { MovingFacts } from '@/core/moving';
 import { type Day, instant } from '@/core/time';
-import { bestDaySentence } from './movingWords';
+import { bestDaySentence, savingSentence } from './movingWords';
 
 const NOW = instant('2026-11-24T00:00:00Z');
 const style = { zone: 'UTC', today: '2026-11-24' as Day };
@@ -49,4 +49,16 @@ test.each<[string, MovingFacts]>([
   ],
 ])('%s', (sentence, given) => {
   expect(bestDaySentence(given, NOW, style)).toBe(sentence);
+});
+
+test('what a move saves is one sentence with both sums; what is not known is said', () => {
+  const payment = { action: 'transfer', accountId: 2, years: 1, after: 0, isNow: false, minor: 990 } as const;
+  const path = { totalMinor: 5510, nowMinor: 0, years: 5, payments: [payment] };
+  const saving = { kind: 'saves', accountId: 2, years: 5, savedMinor: 2690, stayMinor: 8200, path } as const;
+  expect(savingSentence(saving, 'USD', () => 'Wrackgate')).toBe(
+    'Moved to Wrackgate it costs $26.90 less over 5 years: $55.10 in place of $82.00; the move itself costs $9.90.',
+  );
+  expect(savingSentence({ kind: 'nothing cheaper', years: 5 }, 'USD', () => '')).toBe(
+    'No account is cheaper for it over 5 years.',
+  );
 });

@@ -1,6 +1,8 @@
+import type { MoveSaving } from '@/core/ledger';
 import type { Ground, MovingFacts } from '@/core/moving';
 import { bestMoment, groundsAgainst, lastMoment, standingAt } from '@/core/moving';
 import type { Instant } from '@/core/time';
+import { formatAmount } from './figures';
 import { type DayStyle, dayWords, untilWords } from './words';
 
 /** What stands against a transfer, in words. */
@@ -60,4 +62,27 @@ export function bestDaySentence(facts: MovingFacts, asOf: Instant, style: DaySty
     ? `: sooner, it would not arrive before the charge on ${dayWords(chargeAt, style)}, and the year paid for would be lost`
     : by;
   return `Best requested on ${dayWords(best, style)}${why}.${first}`;
+}
+
+const WHY_NOT_WORDS: Readonly<Record<Exclude<MoveSaving['kind'], 'saves'>, string>> = {
+  'nothing cheaper': 'No account is cheaper for it over',
+  'price of its own': 'It has a price of its own: what it would cost elsewhere no list says, over',
+  'not known here':
+    'Whether moving it would save anything is not known: its account has no price that can be compared over',
+  'not known elsewhere':
+    'Whether moving it would save anything is not known: no other account has a price that can be compared over',
+};
+
+/** What moving would save, in one sentence. Amounts: minor units of the office's currency. */
+export function savingSentence(
+  saving: MoveSaving,
+  homeCurrency: string,
+  labelOf: (accountId: number) => string,
+): string {
+  if (saving.kind !== 'saves') return `${WHY_NOT_WORDS[saving.kind]} ${saving.years} years.`;
+  const money = (minor: number) => formatAmount({ minor, currency: homeCurrency });
+  const { accountId, years, savedMinor, stayMinor, path } = saving;
+  const [move] = path.payments;
+  const first = move ? `; the move itself costs ${money(move.minor)}` : '';
+  return `Moved to ${labelOf(accountId)} it costs ${money(savedMinor)} less over ${years} years: ${money(path.totalMinor)} in place of ${money(stayMinor)}${first}.`;
 }

@@ -114,7 +114,7 @@ export function NameScreen({ detail, tags, kinds, lapse, records }: NameScreenPr
       <Columns>
         <MoneyTable detail={detail} kinds={kinds} disabled={ahead} onChanged={reload} />
         <Stack>
-          <TransferPart facts={moving} seenAt={seenAt} />
+          <TransferPart facts={moving} saving={view.saving} seenAt={seenAt} />
           <KnownFacts row={row} detail={detail} />
         </Stack>
       </Columns>

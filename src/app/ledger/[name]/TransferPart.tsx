@@ -1,25 +1,29 @@
 'use client';
+import type { MoveSaving } from '@/core/ledger';
 import { groundsAgainst, type MovingFacts } from '@/core/moving';
-import { bestDaySentence, GROUND_WORDS, mendsWords } from '@/ui/text/movingWords';
+import { bestDaySentence, GROUND_WORDS, mendsWords, savingSentence } from '@/ui/text/movingWords';
 import { Ruled, Section } from '@/ui/text/Sheet';
 import { dayWords } from '@/ui/text/words';
 import { useDay, useLedger } from '../../frame/LedgerProvider';
 
 interface TransferPartProps {
   readonly facts: MovingFacts;
+  readonly saving: MoveSaving | null;
   /** The newest registration record was seen then; `null` where there is none. */
   readonly seenAt: number | null;
 }
 
 /** Whether a name can go to another registrar, the best day for it, and what stands against it. */
-export function TransferPart({ facts, seenAt }: TransferPartProps) {
-  const { style } = useLedger();
+export function TransferPart({ facts, saving, seenAt }: TransferPartProps) {
+  const { meta, style, homeCurrency } = useLedger();
+  const labelOf = (id: number) => meta?.rules.accounts.find((one) => one.id === id)?.label ?? '';
   const { day } = useDay();
   const grounds = groundsAgainst(facts, day);
   return (
     <Section aria-label="Transfer">
       <h2>Transfer</h2>
       <p>{bestDaySentence(facts, day, style)}</p>
+      {saving && <p>{savingSentence(saving, homeCurrency, labelOf)}</p>}
       {grounds.length > 0 && (
         <Ruled aria-label="What stands against a transfer">
           <tbody>
