@@ -1,4 +1,4 @@
-import { type IncomingHttpHeaders, request } from 'node:http';
+import { Agent, type IncomingHttpHeaders, request } from 'node:http';
 import { Readable } from 'node:stream';
 import { seedDemo } from '@practice/scenario/seed';
 import { formatInstant } from '@/core/time';
@@ -35,8 +35,10 @@ export function ask(port: number, target: string, { method = 'GET', headers = {}
     const isStream = body !== undefined && typeof body !== 'string' && !Buffer.isBuffer(body);
     const length =
       body === undefined || isStream ? {} : { 'content-length': String(Buffer.byteLength(body as string)) };
+    const agent = new Agent({ keepAlive: true });
     const sent = request(
-      // A connection of its own: one on which a body was cut off before is closed by the server at any time.
+      // A connection of its own, which asks to be kept: one on which a body was cut off before is closed by the server at any time, one
+      // that is not to be kept is closed with the answer, before the body is through.
       {
         host: '127.0.0.1',
         port,
@@ -44,18 +46,19 @@ export function ask(port: number, target: string, { method = 'GET', headers = {}
         method,
         headers: { ...length, ...headers },
         timeout: 60_000,
-        agent: false,
+        agent,
       },
       (answer) => {
         const pieces: Buffer[] = [];
         answer.on('data', (piece: Buffer) => pieces.push(piece));
-        answer.on('end', () =>
+        answer.on('end', () => {
+          agent.destroy();
           resolve({
             status: answer.statusCode ?? 0,
             headers: answer.headers,
             text: Buffer.concat(pieces).toString('utf8'),
-          }),
-        );
+          });
+        });
         answer.on('error', reject);
       },
     );
