@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { isRefusal } from '@/core/refusal';
 import type { Day } from '@/core/time';
@@ -107,3 +108,38 @@ test.each([
 ])('refused: %s', (_, text, message) => {
   expect(told(text)).toBe(message);
 });
+
+test('10,000 mutated files: never a crash, never a figure, a day or a currency that was not there', () => {
+  const seeds = [
+    XML,
+    'day,currency,rate\n2026-11-20,EUR,1.0865\n2026-11-20,GBP,1.3024',
+    'Date;Currency;Into;Rate\n20.11.2026;USD;EUR;0,9204\n19.11.2026;USD;EUR;0,9188',
+    'Date, USD, JPY,\n20 November 2026, 1.0865, 161.250,\n19 November 2026, 1.0851, N/A,',
+  ];
+  const edits = fc.array(
+    fc.tuple(fc.nat(600), fc.constantFrom('', '\n', ',', ';', '.', '9', '"', '<', '>', "'", ' ', '\u0000', 'é')),
+    { maxLength: 5 },
+  );
+  const digits = (text: string) => text.replace(/\D/g, '');
+  fc.assert(
+    fc.property(fc.constantFrom(...seeds), edits, fc.nat(700), (seed, changes, cut) => {
+      const raw = changes
+        .reduce((text, [at, put]) => text.slice(0, at) + put + text.slice(at + 1), seed)
+        .slice(0, cut + 20);
+      const read = readRates(raw, RULES);
+      if (isRefusal(read)) {
+        expect(read.message).not.toBe('');
+        return;
+      }
+      for (const { from, currency, into, factor } of read) {
+        expect(digits(raw)).toContain(digits(String(factor)));
+        expect(digits(raw)).toContain(from.slice(0, 4));
+        expect(from <= RULES.today).toBe(true);
+        // The bank's own currency and the office's stand in no cell of theirs.
+        for (const code of [currency, into])
+          if (code !== RULES.base && code !== RULES.into) expect(raw.toUpperCase()).toContain(code);
+      }
+    }),
+    { numRuns: 10_000 },
+  );
+}, 60_000);

@@ -1,9 +1,9 @@
 import { expect, test } from 'vitest';
 import { GENERIC } from '@/core/ledger/sampleLedger';
 import { lifecycleMarks } from '@/core/lifecycle';
-import type { MovingFacts } from '@/core/moving';
+import type { Ground, MovingFacts } from '@/core/moving';
 import { type Day, instant } from '@/core/time';
-import { bestDaySentence, savingSentence } from './movingWords';
+import { bestDaySentence, mendsWords, savingSentence } from './movingWords';
 
 const NOW = instant('2026-11-24T00:00:00Z');
 const style = { zone: 'UTC', today: '2026-11-24' as Day };
@@ -61,4 +61,25 @@ test('what a move saves is one sentence with both sums; what is not known is sai
   expect(savingSentence({ kind: 'nothing cheaper', years: 5 }, 'USD', () => '')).toBe(
     'No account is cheaper for it over 5 years.',
   );
+});
+
+test.each<[string, Partial<Ground>]>([
+  ['until 8 Dec', { mends: 'time', until: instant('2026-12-09T00:00:00Z') }],
+  [
+    'from 5 Mar 2027 until 23 Apr 2027',
+    { mends: 'time', from: instant('2027-03-05T00:00:00Z'), until: instant('2027-04-24T00:00:00Z') },
+  ],
+  // What began before the day that is looked at has begun.
+  [
+    'until 23 Apr 2027',
+    { mends: 'time', from: instant('2026-11-05T00:00:00Z'), until: instant('2027-04-24T00:00:00Z') },
+  ],
+  ['from 3 Jan 2027; then renew it first', { mends: 'renewal', from: instant('2027-01-03T00:00:00Z') }],
+  ['take it off at the registrar first', { mends: 'owner' }],
+  ['ask the registrar why', { mends: 'registrar' }],
+  ['wait', { mends: 'time' }],
+  ['nothing can be done', { mends: 'nobody' }],
+])('what mends a ground: %s', (words, ground) => {
+  const whole = { kind: 'pending', mends: 'time', from: null, until: null, losesYear: false, ...ground } as Ground;
+  expect(mendsWords(whole, NOW, style)).toBe(words);
 });

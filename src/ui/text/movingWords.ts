@@ -33,8 +33,8 @@ const MENDS_WORDS: Readonly<Record<Ground['mends'], string>> = {
 export function mendsWords({ mends, from, until }: Ground, asOf: Instant, style: DayStyle): string {
   const begins = from !== null && from > asOf ? `from ${dayWords(from, style)}` : '';
   const ends = until === null ? '' : `until ${untilWords(until, style)}`;
-  if (begins || ends)
-    return [begins, ends, mends === 'time' ? '' : `then ${MENDS_WORDS[mends]}`].filter(Boolean).join(' ');
+  const stretch = [begins, ends].filter(Boolean).join(' ');
+  if (stretch) return mends === 'time' ? stretch : `${stretch}; then ${MENDS_WORDS[mends]}`;
   return MENDS_WORDS[mends];
 }
 

@@ -3,10 +3,11 @@ import { describe, expect, test } from 'vitest';
 import { indexRules, type LedgerName, lifecycleStrip, projectLedger, rowsOn } from '@/core/ledger';
 import { nameWith, QUAYMARK, rulesWith, TODAY } from '@/core/ledger/sampleLedger';
 import type { Policy } from '@/core/lifecycle';
+import { movingFacts } from '@/core/moving';
 import type { Day, Instant } from '@/core/time';
 import type { RowView } from '../../frame/views';
 import { standingSentence } from './sentence';
-import { stripLabels } from './stripLabels';
+import { movingLabels, stripLabels } from './stripLabels';
 
 const style = { zone: 'UTC', today: '2026-11-24' as Day };
 
@@ -103,4 +104,34 @@ test('a name whose end nobody has said asks for it', () => {
     'Nobody has said when its term ends. Set it under Edit. At Quaymark.',
   );
   expect(labels(rowOf(nameWith('a.com', null)))).toEqual([]);
+});
+
+describe('a transfer to another registrar', () => {
+  const moving = (name: LedgerName, rules = rulesWith(), day: Instant = TODAY) => {
+    const row = rowOf(name, rules, day);
+    return movingLabels(movingFacts(row, row.policy, []), day, style).map(({ title, text }) => `${title}: ${text}`);
+  };
+  test('can be requested now: its last day is labelled', () => {
+    expect(moving(nameWith('a.com', '2027-05-01T00:00:00Z'))).toEqual([
+      '23 Apr 2027 last day to transfer: before the term ends',
+    ]);
+    expect(moving(nameWith('a.com', '2027-05-01T00:00:00Z', { setting: 'on' }))).toEqual([
+      '18 Apr 2027 last day to transfer: before the charge',
+    ]);
+  });
+  test('has to wait: the day from which it is best is labelled', () => {
+    expect(moving(nameWith('a.com', '2026-12-01T00:00:00Z', { setting: 'on' }))).toEqual([
+      '15 Jan 2027 best day to transfer: to another registrar',
+    ]);
+  });
+  test('looking ahead, the labels are those of that day', () => {
+    const name = nameWith('a.com', '2026-12-01T00:00:00Z', { setting: 'on' });
+    expect(moving(name, rulesWith(), Date.parse('2027-02-01T00:00:00Z') as Instant)).toEqual([
+      '18 Nov 2027 last day to transfer: before the charge',
+    ]);
+  });
+  test('makes no sense: past its term, or when nobody knows where that is', () => {
+    expect(moving(nameWith('a.com', '2026-11-20T00:00:00Z'))).toEqual([]);
+    expect(moving(nameWith('a.com', '2026-09-08T00:00:00Z'))).toEqual([]);
+  });
 });
