@@ -122,6 +122,24 @@ describe('rates that are read daily', () => {
     expect(await ratesSource(ledger)).toBeNull();
   });
 
+  test('an address that is set or taken away while the old one is read stays as it was set', async () => {
+    await allowThisMachine();
+    let meanwhile = async () => {};
+    const server = createServer((_, answer) => {
+      void meanwhile().then(() => answer.writeHead(200).end('day,currency,rate\n2026-11-24,GBP,1.3024'));
+    });
+    const url = await at(server);
+    expect(await saveRatesSource(ledger, { url, base: 'EUR' })).toBe(1);
+    ledger.setClock((TODAY + DAY_MS) as Instant);
+    const other = { url: 'https://bank.example/daily.xml', base: 'EUR', readAt: null, problem: null };
+    for (const set of [other, null]) {
+      await upsertSettings(ledger.database, { rates: { ...other, url } });
+      meanwhile = () => upsertSettings(ledger.database, { rates: set });
+      await readDailyRates(ledger);
+      expect(await ratesSource(ledger)).toEqual(set);
+    }
+  });
+
   test('only over TLS or inside this machine, and never at an address inside a network of its own', async () => {
     for (const url of ['http://bank.example/daily.xml', 'file:///etc/passwd', 'daily.xml'])
       expect(await saveRatesSource(ledger, { url, base: 'EUR' })).toMatchObject({

@@ -3,7 +3,7 @@ import { boundedRequest } from '@/connectors/http/boundedRequest';
 import { isCurrency, type Rate } from '@/core/money';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { type Day, dayOf, parseDay } from '@/core/time';
-import { selectCurrenciesInUse, selectRates, upsertRates } from '@/database/rates';
+import { noteRatesRead, selectCurrenciesInUse, selectRates, upsertRates } from '@/database/rates';
 import { type RatesSource, selectSettings, upsertSettings } from '@/database/settings';
 import { readRates } from '@/formats/rates/readRates';
 import { changing } from '../changing';
@@ -157,5 +157,5 @@ export async function readDailyRates(deps: Deps): Promise<void> {
     return;
   const count = await readFrom(deps, source);
   const outcome = isRefusal(count) ? { problem: count.message } : { readAt: now, problem: null };
-  await upsertSettings(deps.database, { rates: { ...source, ...outcome } });
+  await noteRatesRead(deps.database, source.url, outcome);
 }
