@@ -116,7 +116,7 @@ export async function saveRatesSource(deps: Deps, input: unknown): Promise<numbe
   if (isRefusal(form)) return form;
   const url = form.url.trim();
   if (url === '') {
-    await upsertSettings(deps.database, { rates: null });
+    await changing(deps, (tx) => upsertSettings(tx, { rates: null }));
     return 0;
   }
   if (!URL.canParse(url) || !isUntouched(new URL(url)))
@@ -127,7 +127,8 @@ export async function saveRatesSource(deps: Deps, input: unknown): Promise<numbe
     );
   const count = await readFrom(deps, { url, base: form.base });
   if (isRefusal(count)) return { ...count, field: 'url' };
-  await upsertSettings(deps.database, { rates: { url, base: form.base, readAt: deps.clock(), problem: null } });
+  const rates = { url, base: form.base, readAt: deps.clock(), problem: null };
+  await changing(deps, (tx) => upsertSettings(tx, { rates }));
   return count;
 }
 
