@@ -1,20 +1,9 @@
-import {
-  ArrayMaxSize,
-  IsArray,
-  IsIn,
-  IsInt,
-  IsOptional,
-  IsString,
-  Matches,
-  Max,
-  MaxLength,
-  Min,
-} from 'class-validator';
+import { ArrayMaxSize, IsArray, IsIn, IsInt, IsOptional, IsString, Max, MaxLength, Min } from 'class-validator';
 import { isCurrency, NUMBER_STYLES, type NumberStyle, styleOfLocale, USUAL_STYLE } from '@/core/money';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { proposeNumberStyle, type Settings, selectSettings, upsertSettings } from '@/database/settings';
 import type { Deps } from './deps';
-import { readRequest } from './validate';
+import { CurrencyCode, readRequest } from './validate';
 
 export type { Settings } from '@/database/settings';
 
@@ -51,7 +40,7 @@ export async function shownSettings(deps: Deps, languages: string | null): Promi
 }
 
 export class OfficeForm {
-  @Matches(/^[A-Z]{3}$/, { message: 'Write a currency code like USD.' })
+  @CurrencyCode()
   homeCurrency!: string;
 
   @IsString()

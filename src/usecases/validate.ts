@@ -1,6 +1,6 @@
 import 'reflect-metadata';
 import { type ClassConstructor, plainToInstance } from 'class-transformer';
-import { type ValidationError, validate } from 'class-validator';
+import { Matches, type ValidationError, type ValidationOptions, validate } from 'class-validator';
 import { type Refusal, refuse } from '@/core/refusal';
 import { refuseTexts } from './texts';
 
@@ -12,6 +12,10 @@ function withoutBlanks(value: unknown): unknown {
     Object.entries(value).flatMap(([key, v]) => (v === '' || v === null ? [] : [[key, withoutBlanks(v)]])),
   );
 }
+
+/** A field that holds a currency's code (ISO 4217), as far as its letters show. */
+export const CurrencyCode = (options: ValidationOptions = {}) =>
+  Matches(/^[A-Z]{3}$/, { message: 'Write a currency code like USD.', ...options });
 
 /** Only the fields of a request that were said, as plain data. */
 export function saidIn<T extends object>(request: T): Partial<T> {

@@ -63,6 +63,14 @@ describe('a file of rates', () => {
     expect(await selectRevision(ledger.database)).not.toEqual(before);
   });
 
+  test('nothing at all asks for it at its field', async () => {
+    expect(await previewRates(ledger, { text: '', base: 'EUR' })).toMatchObject({
+      message: 'Paste the rates here, or choose a file.',
+      field: 'text',
+    });
+    expect(await previewRates(ledger, { text, base: 'euro' })).toMatchObject({ field: 'base' });
+  });
+
   test.each([
     ['nothing here is priced so', 'day,currency,into,rate\n2026-11-20,SEK,NOK,1', 'no-rates-in-use'],
     ['no rates', 'name,expires\nkelpkiln.com,2027-01-01', 'rates-headings'],
@@ -118,7 +126,7 @@ describe('rates that are read daily', () => {
     status = 200;
     await readDailyRates(ledger);
     expect(await ratesSource(ledger)).toMatchObject({ problem: null, readAt: TODAY + DAY_MS });
-    expect(await saveRatesSource(ledger, { url: ' ', base: 'EUR' })).toBe(0);
+    expect(await saveRatesSource(ledger, { url: '', base: 'EUR' })).toBe(0);
     expect(await ratesSource(ledger)).toBeNull();
   });
 

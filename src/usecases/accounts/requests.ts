@@ -20,6 +20,7 @@ import { GREATEST_MINOR } from '@/core/money';
 import { PRICE_ACTIONS, type PriceAction } from '@/core/pricing';
 import type { Day } from '@/core/time';
 import { OneLine } from '../texts';
+import { CurrencyCode } from '../validate';
 
 export class PaymentMethodForm {
   @IsIn(PAYMENT_METHOD_KINDS, { message: 'Choose balance, card, wallet or bank.' })
@@ -47,7 +48,7 @@ export class AccountForm {
   @MaxLength(100)
   registrar?: string;
 
-  @Matches(/^[A-Z]{3}$/, { message: 'Write a currency code like USD.' })
+  @CurrencyCode()
   currency!: string;
 
   @Type(() => Number)
@@ -146,7 +147,7 @@ export class PriceForm {
   @IsIn(PRICE_ACTIONS, { message: `Choose one of ${PRICE_ACTIONS.join(', ')}.` })
   action!: PriceAction;
 
-  @Matches(/^[A-Z]{3}$/, { message: 'Write a currency code like USD.' })
+  @CurrencyCode()
   currency!: string;
 
   @Type(() => Number)

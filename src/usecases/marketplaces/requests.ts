@@ -9,7 +9,6 @@ import {
   IsNumber,
   IsOptional,
   IsString,
-  Matches,
   Max,
   MaxLength,
   Min,
@@ -18,10 +17,9 @@ import {
 } from 'class-validator';
 import { BUY_NOW_ENDS, type BuyNowEnd, LISTING_LIMITS, USUAL_AUCTION } from '@/core/selling';
 import { OneLine } from '../texts';
+import { CurrencyCode } from '../validate';
 
 const MOST_MINOR = 1e12;
-const CODE = /^[A-Z]{3}$/;
-const CODE_WORDS = 'Write the currency as a code like USD.';
 
 const AUCTION_WORDS = `Auctions run for 1 to ${LISTING_LIMITS.auctionDays.most} days.`;
 
@@ -90,10 +88,10 @@ export class MarketplaceForm {
 
   @IsArray()
   @ArrayMaxSize(30)
-  @Matches(CODE, { each: true, message: CODE_WORDS })
+  @CurrencyCode({ each: true })
   currencies!: string[];
 
-  @Matches(CODE, { message: CODE_WORDS })
+  @CurrencyCode()
   feesCurrency!: string;
 
   @IsNumber()

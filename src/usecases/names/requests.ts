@@ -21,6 +21,7 @@ import { PURPOSES, type Purpose, SWITCHES, type Switch } from '@/core/ledger';
 import { GREATEST_MINOR } from '@/core/money';
 import type { Day } from '@/core/time';
 import { OneLine } from '../texts';
+import { CurrencyCode } from '../validate';
 
 /** The most names one command takes. */
 export const MOST_NAMES = 50_000;
@@ -30,7 +31,7 @@ export class MoneyText {
   @Matches(/^-?\d{1,13}(\.\d{1,4})?$/, { message: 'Write an amount like 11.38.' })
   amount!: string;
 
-  @Matches(/^[A-Z]{3}$/, { message: 'Write a currency code like USD.' })
+  @CurrencyCode()
   currency!: string;
 }
 
@@ -171,7 +172,7 @@ export class AddEntry {
   @Max(GREATEST_MINOR, { message: 'That is more than a name can cost. Check the amount.' })
   minor!: number;
 
-  @Matches(/^[A-Z]{3}$/, { message: 'Write a currency code like USD.' })
+  @CurrencyCode()
   currency!: string;
 
   @IsOptional()

@@ -18,6 +18,7 @@ import {
 import { GREATEST_MINOR } from '@/core/money';
 import type { Day } from '@/core/time';
 import { OneLine } from '../texts';
+import { CurrencyCode } from '../validate';
 
 /** A code that the registrar knows, a percentage that it takes off, or both. */
 export class PromotionTerms {
@@ -93,7 +94,7 @@ export class ConfirmedItem {
 
   /** Of the amount charged; that of the quote when left out. */
   @IsOptional()
-  @Matches(/^[A-Z]{3}$/, { message: 'Write a currency code like USD.' })
+  @CurrencyCode()
   currency?: string;
 }
 

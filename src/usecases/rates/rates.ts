@@ -114,7 +114,7 @@ export async function ratesSource(deps: Deps): Promise<RatesSource | null> {
 export async function saveRatesSource(deps: Deps, input: unknown): Promise<number | Refusal> {
   const form = await readRequest(RatesSourceForm, input);
   if (isRefusal(form)) return form;
-  const url = form.url.trim();
+  const url = form.url?.trim() ?? '';
   if (url === '') {
     await changing(deps, (tx) => upsertSettings(tx, { rates: null }));
     return 0;

@@ -1,17 +1,15 @@
-import { IsNumber, IsString, Matches, Max, MaxLength, Min } from 'class-validator';
-
-const CODE = /^[A-Z]{3}$/;
-const CODE_WORDS = 'Write the currency as a code like USD.';
+import { IsNumber, IsOptional, IsString, Max, MaxLength, Min } from 'class-validator';
+import { CurrencyCode } from '../validate';
 
 export class RateForm {
   @IsString()
   @MaxLength(10)
   from!: string;
 
-  @Matches(CODE, { message: CODE_WORDS })
+  @CurrencyCode()
   currency!: string;
 
-  @Matches(CODE, { message: CODE_WORDS })
+  @CurrencyCode()
   into!: string;
 
   @IsNumber()
@@ -21,20 +19,21 @@ export class RateForm {
 }
 
 export class RatesFile {
-  @IsString()
   @MaxLength(8_000_000, { message: 'This is too long. Bring fewer days at once.' })
+  @IsString({ message: 'Paste the rates here, or choose a file.' })
   text!: string;
 
-  @Matches(CODE, { message: CODE_WORDS })
+  @CurrencyCode()
   base!: string;
 }
 
 export class RatesSourceForm {
-  /** Empty to read them no more. */
+  /** Left out to read them no more. */
+  @IsOptional()
   @IsString()
   @MaxLength(500)
-  url!: string;
+  url?: string;
 
-  @Matches(CODE, { message: CODE_WORDS })
+  @CurrencyCode()
   base!: string;
 }

@@ -9,7 +9,6 @@ import {
   IsNumber,
   IsOptional,
   IsString,
-  Matches,
   Max,
   MaxLength,
   Min,
@@ -28,10 +27,9 @@ import {
   type SaleStage,
 } from '@/core/selling';
 import { Choices, together } from '../texts';
+import { CurrencyCode } from '../validate';
 
 const MOST_NAMES = 500;
-const CODE = /^[A-Z]{3}$/;
-const CODE_WORDS = 'Write the currency as a code like USD.';
 
 /** A price in minor units of the listing's currency; left out where none is set. */
 function APrice(): PropertyDecorator {
@@ -95,7 +93,7 @@ export class ListingForm {
   @IsIn(LISTING_KINDS)
   kind!: ListingKind;
 
-  @Matches(CODE, { message: CODE_WORDS })
+  @CurrencyCode()
   currency!: string;
 
   @ValidateNested()
@@ -205,7 +203,7 @@ export class EnterOffer {
   @MaxLength(20)
   amount!: string;
 
-  @Matches(CODE, { message: CODE_WORDS })
+  @CurrencyCode()
   currency!: string;
 
   /** The last day on which it stands, `YYYY-MM-DD`. */
