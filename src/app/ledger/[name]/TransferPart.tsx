@@ -1,10 +1,14 @@
 'use client';
 import type { MoveSaving } from '@/core/ledger';
-import { groundsAgainst, type MovingFacts } from '@/core/moving';
+import { groundsAgainst, type MovingFacts, movingCalendar } from '@/core/moving';
+import { addDays } from '@/core/time';
 import { bestDaySentence, GROUND_WORDS, mendsWords, savingSentence } from '@/ui/text/movingWords';
 import { Ruled, Section } from '@/ui/text/Sheet';
 import { dayWords } from '@/ui/text/words';
 import { useDay, useLedger } from '../../frame/LedgerProvider';
+
+/** About as far as the strip above reaches. */
+const SHOWN_DAYS = 195;
 
 interface TransferPartProps {
   readonly facts: MovingFacts;
@@ -19,6 +23,7 @@ export function TransferPart({ facts, saving, seenAt }: TransferPartProps) {
   const labelOf = (id: number) => meta?.rules.accounts.find((one) => one.id === id)?.label ?? '';
   const { day } = useDay();
   const grounds = groundsAgainst(facts, day);
+  const isDrawn = movingCalendar(facts, day, addDays(day, SHOWN_DAYS)).some(({ kind }) => kind !== 'cannot');
   return (
     <Section aria-label="Transfer">
       <h2>Transfer</h2>
@@ -39,8 +44,8 @@ export function TransferPart({ facts, saving, seenAt }: TransferPartProps) {
       <p className="soft">
         {seenAt === null
           ? 'No registration record was seen: locks of the registry, pending changes and earlier transfers are not known.'
-          : `By the ledger, and the registration record seen ${dayWords(seenAt as never, style)}.`}{' '}
-        Under the strip: a line where it can be transferred, dashes where a year paid for would be lost.
+          : `By the ledger, and the registration record seen ${dayWords(seenAt as never, style)}.`}
+        {isDrawn && ' Under the strip: a line where it can be transferred, dashes where a year paid for would be lost.'}
       </p>
     </Section>
   );
