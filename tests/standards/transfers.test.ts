@@ -70,8 +70,12 @@ function accepted(world: World, domain: Domain): boolean {
   const projection = projectLedger(indexRules(rules), [name], asOf);
   const facts = movingFacts(rowsOn(projection, asOf)(0), projection.policies[0] as Policy, [
     {
-      statuses: told.statuses as EppStatus[],
-      events: told.movedAt === null ? [] : [{ action: 'transfer', at: told.movedAt as Instant }],
+      lastAt: asOf,
+      record: {
+        statuses: told.statuses as EppStatus[],
+        events: told.movedAt === null ? [] : [{ action: 'transfer', at: told.movedAt as Instant }],
+        registered: told.createdAt as Instant,
+      },
     },
   ]);
   return standingAt(groundsAgainst(facts, asOf), asOf).every(({ losesYear }) => losesYear);
@@ -120,7 +124,7 @@ test('a transfer stands in the registration record as an event (RFC 9083 section
     const record = readRdapDomain(await answer.json(), name);
     if (!record) throw new Error('no record');
     const projection = projectLedger(indexRules(rulesWith()), [nameWith(name, '2027-06-12T00:00:00Z')], TODAY);
-    const facts = movingFacts(rowsOn(projection, TODAY)(0), GENERIC, [record]);
+    const facts = movingFacts(rowsOn(projection, TODAY)(0), GENERIC, [{ lastAt: TODAY, record }]);
     grounds.push(
       groundsAgainst(facts, TODAY).map(({ kind, until }) => `${kind} ${until === null ? '' : until - moved}`),
     );

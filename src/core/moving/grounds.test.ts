@@ -3,16 +3,27 @@ import { indexRules, type LedgerName, projectLedger, rowsOn } from '../ledger';
 import { GENERIC, nameWith, RENEWAL, rulesWith, TODAY } from '../ledger/sampleLedger';
 import type { Policy } from '../lifecycle';
 import { blankRecord, type EppStatus } from '../records';
-import { dayOf, instant } from '../time';
-import { bestMoment, groundsAgainst, lastMoment, movingCalendar, movingFacts, standingAt } from './index';
+import { addDays, dayOf, instant } from '../time';
+import {
+  bestMoment,
+  groundsAgainst,
+  lastMoment,
+  movingCalendar,
+  movingFacts,
+  type SeenRecord,
+  standingAt,
+} from './index';
 
 /**
  * Days from common practice (no source) except where a standard is named; the last day to request is the next charge less eight days.
  */
-const record = (statuses: readonly EppStatus[], transferredOn?: string) => ({
-  ...blankRecord('rdap', 'kelpkiln.com'),
-  statuses,
-  events: transferredOn ? [{ action: 'transfer', at: instant(transferredOn) }] : [],
+const record = (statuses: readonly EppStatus[], transferredOn?: string, lastAt = TODAY): SeenRecord => ({
+  lastAt,
+  record: {
+    ...blankRecord('rdap', 'kelpkiln.com'),
+    statuses,
+    events: transferredOn ? [{ action: 'transfer', at: instant(transferredOn) }] : [],
+  },
 });
 
 function factsOf(name: LedgerName, records = [record([])], policy: Policy = GENERIC) {
@@ -36,7 +47,21 @@ describe('grounds, with what mends each', () => {
       [{ ...term, lock: null }, [record(['clientTransferProhibited'])]],
       ['transfer lock mended by owner'],
     ],
-    ['a record older than the ledger’s lock is not believed', [term, [record(['clientTransferProhibited'])]], []],
+    [
+      'the lock as either of the two has it: nobody knows which is older',
+      [term, [record(['clientTransferProhibited'])]],
+      ['transfer lock mended by owner'],
+    ],
+    [
+      'a status of an older look has passed by the newer one',
+      [term, [record(['ok']), record(['pendingTransfer'], undefined, addDays(TODAY, -20))]],
+      [],
+    ],
+    [
+      'the grace of a year let stand ends so many days after that year began, however many were bought',
+      [known('2028-11-10T00:00:00Z'), [record(['autoRenewPeriod'])]],
+      ['charge not settled until 2026-12-25 mended by time'],
+    ],
     [
       'a lock of updates, and of the registry',
       [term, [record(['clientUpdateProhibited', 'serverTransferProhibited'])]],
@@ -132,5 +157,23 @@ describe('the calendar of a name', () => {
     const locked: Parameters<typeof factsOf> = [known('2028-03-01T00:00:00Z'), [record(['serverTransferProhibited'])]];
     expect(calendar(...locked)).toEqual(['cannot 2026-11-24 to 2027-11-24']);
     expect(best(...locked)).toBeNull();
+  });
+});
+
+test('what neither ledger nor record says of the lock is not known; a record without the status says that it is off', () => {
+  const lockOf = (lock: boolean | null, records: SeenRecord[]) =>
+    factsOf(known('2027-06-01T00:00:00Z', { lock }), records).lock;
+  expect(lockOf(null, [])).toBeNull();
+  expect(lockOf(null, [record(['ok'])])).toBe(false);
+  expect(lockOf(false, [])).toBe(false);
+  expect(lockOf(true, [record(['ok'])])).toBe(true);
+});
+
+test('a registration date that only the record knows counts', () => {
+  const seen = record(['ok']);
+  const registered = { ...seen, record: { ...seen.record, registered: addDays(TODAY, -10) } };
+  expect(groundsAgainst(factsOf(known('2027-11-14T00:00:00Z'), [registered]), TODAY)[0]).toMatchObject({
+    kind: 'registered lately',
+    until: addDays(TODAY, 50),
   });
 });

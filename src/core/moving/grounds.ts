@@ -38,10 +38,12 @@ export interface MovingFacts {
   /** The latest instant at which it may have been registered, and transferred last. */
   readonly registeredAt: Instant | null;
   readonly transferredAt: Instant | null;
-  /** The lock as the ledger has it. */
+  /** By the ledger or the record; `null` where neither says. */
   readonly lock: boolean | null;
   /** Statuses of its registration record (RFC 5731, RFC 3915); none where there is no record. */
   readonly statuses: readonly EppStatus[];
+  /** When the record was seen last; `null` where there is none. */
+  readonly recordAt: Instant | null;
   /** The next automatic charge that passes; `null` where none does. */
   readonly chargeAt: Instant | null;
 }
@@ -62,8 +64,7 @@ export function groundsAgainst(facts: MovingFacts, asOf: Instant): Ground[] {
   if (facts.phase === 'pending transfer' || PENDING.some(has)) add('pending', 'time');
   if (has('serverTransferProhibited')) add('registry lock', 'registrar');
   if (has('clientUpdateProhibited')) add('update lock', 'owner');
-  // What the ledger knows of the lock is never older than the record, for it is read from there too.
-  if (lock ?? has('clientTransferProhibited')) add('transfer lock', 'owner');
+  if (lock === true) add('transfer lock', 'owner');
   for (const [kind, at] of [
     ['registered lately', facts.registeredAt],
     ['transferred lately', facts.transferredAt],
@@ -87,12 +88,19 @@ function addTermGrounds({ policy, phase, marks, statuses, chargeAt }: MovingFact
   if (chargeAt !== null && policy.lateDays > 0)
     add('charge not settled', 'time', { from: chargeAt, until: addDays(termEnd, policy.lateDays), losesYear: true });
   if (chargeAt === null && termEnd > asOf) add('past its term', 'renewal', { from: termEnd });
-  const graceEnds = addDays(addYears(termEnd, -1), policy.lateDays);
+  const graceEnds = addDays(lastAnniversary(termEnd, asOf), policy.lateDays);
   if (statuses.includes('autoRenewPeriod') && phase !== 'late' && graceEnds > asOf)
     add('charge not settled', 'time', { until: graceEnds, losesYear: true });
   // Ten years from the arrival at most: until the old end has come near enough.
   const fits = addYears(termEnd, policy.transferYears - policy.ceilingYears);
   if (policy.transferYears > 0 && fits > asOf) add('over the ceiling', 'time', { until: fits });
+}
+
+/** The last day up to an instant on which a year of the term began: where the registry let a year stand, it did so then. */
+function lastAnniversary(termEnd: Instant, asOf: Instant): Instant {
+  let years = 0;
+  while (addYears(termEnd, -years) > asOf) years += 1;
+  return addYears(termEnd, -years);
 }
 
 /** The same grounds, those that stand at an instant. */
@@ -132,7 +140,7 @@ export function movingCalendar(facts: MovingFacts, asOf: Instant, until: Instant
 }
 
 /** Days that a transfer takes by itself, with some to spare. Common practice: five days, no source. */
-export const DAYS_TO_ARRIVE = 8;
+const DAYS_TO_ARRIVE = 8;
 
 /** The last instant to request it so that it arrives before the next charge at the old account, or the end of its term. */
 export function lastMoment({ chargeAt, marks }: Pick<MovingFacts, 'chargeAt' | 'marks'>): Instant | null {

@@ -1,4 +1,4 @@
-export { movingFacts } from './facts';
+export { movingFacts, type SeenRecord } from './facts';
 export {
   bestMoment,
   type Ground,

@@ -19,6 +19,7 @@ const facts = (expires: string, more: Partial<MovingFacts> = {}): MovingFacts =>
   transferredAt: null,
   lock: false,
   statuses: [],
+  recordAt: NOW,
   chargeAt: null,
   ...more,
 });
@@ -42,6 +43,15 @@ test.each<[string, MovingFacts]>([
     facts('2027-06-01T00:00:00Z', { statuses: ['serverTransferProhibited'] }),
   ],
   ['It cannot be transferred: past its term, renew it first.', facts('2026-11-20T00:00:00Z', { phase: 'late' })],
+  [
+    'It cannot be transferred: a change is pending at the registry, wait until that is settled.',
+    facts('2027-06-01T00:00:00Z', { statuses: ['pendingUpdate'] }),
+  ],
+  ['It cannot be transferred: its term would run too far ahead, until 28 Feb 2029.', facts('2038-03-01T00:00:00Z')],
+  [
+    'It can be transferred now, by 24 May 2027 so that it arrives before its term ends. Whether its lock is on is not known.',
+    facts('2027-06-01T00:00:00Z', { lock: null }),
+  ],
   ['It cannot be transferred in time as it stands: renew it first.', facts('2026-11-29T00:00:00Z')],
   [
     'Whether it can be transferred is not known: set the end of its term first.',

@@ -38,30 +38,40 @@ export function mendsWords({ mends, from, until }: Ground, asOf: Instant, style:
   return MENDS_WORDS[mends];
 }
 
-/** The best day to request a transfer and why, in one sentence. */
+/** The best day to request a transfer and why, in one sentence, and what is to be done or seen to first. */
 export function bestDaySentence(facts: MovingFacts, asOf: Instant, style: DayStyle): string {
-  const { phase, marks, chargeAt } = facts;
+  const { phase, marks, lock } = facts;
   if (phase === null || marks === null)
     return 'Whether it can be transferred is not known: set the end of its term first.';
   const best = bestMoment(facts, asOf);
   const standing = standingAt(groundsAgainst(facts, asOf), asOf);
-  const first = standing.some(({ mends }) => mends === 'owner') ? ' Take the lock off first.' : '';
-  if (best === null) {
-    const why = standing.find(({ mends }) => mends !== 'owner' && mends !== 'time');
-    return `It cannot be transferred${why ? `: ${GROUND_WORDS[why.kind]}, ${MENDS_WORDS[why.mends]}` : ' in time as it stands: renew it first'}.`;
-  }
+  if (best === null) return neverSentence(facts, standing, asOf, style);
+  const isLocked = standing.some(({ mends }) => mends === 'owner');
+  const first = isLocked ? ' Take the lock off first.' : lock === null ? ' Whether its lock is on is not known.' : '';
+  return `${whenWords(facts, best, asOf, style)}.${first}`;
+}
+
+function whenWords(facts: MovingFacts, best: Instant, asOf: Instant, style: DayStyle): string {
+  const { chargeAt } = facts;
   const last = lastMoment(facts);
-  const until = last !== null && last > best ? last : null;
-  const by =
-    until === null
-      ? ''
-      : `, by ${dayWords(until, style)} so that it arrives before ${chargeAt === null ? 'its term ends' : `the charge on ${dayWords(chargeAt, style)}`}`;
-  if (best <= asOf) return `It can be transferred now${by}.${first}`;
-  const after = chargeAt !== null && best > chargeAt && last !== null;
-  const why = after
-    ? `: sooner, it would not arrive before the charge on ${dayWords(chargeAt, style)}, and the year paid for would be lost`
-    : by;
-  return `Best requested on ${dayWords(best, style)}${why}.${first}`;
+  const before = chargeAt === null ? 'its term ends' : `the charge on ${dayWords(chargeAt, style)}`;
+  const by = last !== null && last > best ? `, by ${dayWords(last, style)} so that it arrives before ${before}` : '';
+  if (best <= asOf) return `It can be transferred now${by}`;
+  const isAfter = chargeAt !== null && best > chargeAt;
+  return `Best requested on ${dayWords(best, style)}${isAfter ? `: sooner, it would not arrive before ${before}, and the year paid for would be lost` : by}`;
+}
+
+/** Why there is no best day within a year. */
+function neverSentence(facts: MovingFacts, standing: readonly Ground[], asOf: Instant, style: DayStyle): string {
+  const cannot = standing.find(({ mends, losesYear }) => mends !== 'owner' && !losesYear);
+  if (cannot && cannot.mends !== 'time')
+    return `It cannot be transferred: ${GROUND_WORDS[cannot.kind]}, ${MENDS_WORDS[cannot.mends]}.`;
+  if (cannot)
+    return `It cannot be transferred: ${GROUND_WORDS[cannot.kind]}, ${cannot.until === null ? 'wait until that is settled' : mendsWords(cannot, asOf, style)}.`;
+  const last = lastMoment(facts);
+  return last !== null && last < asOf
+    ? 'It cannot be transferred in time as it stands: renew it first.'
+    : 'There is no good day for a transfer within a year.';
 }
 
 const WHY_NOT_WORDS: Readonly<Record<Exclude<MoveSaving['kind'], 'saves'>, string>> = {

@@ -89,12 +89,7 @@ export function NameScreen({ detail, tags, kinds, lapse, records }: NameScreenPr
     );
   const { row } = view;
   const account = meta.rules.accounts.find((a) => a.id === row.name.accountId);
-  const moving = movingFacts(
-    row,
-    row.policy,
-    records.map(({ record }) => record),
-  );
-  const seenAt = records.length === 0 ? null : Math.max(...records.map(({ lastAt }) => lastAt));
+  const moving = movingFacts(row, row.policy, records);
   return (
     <Page>
       <Head>
@@ -114,7 +109,7 @@ export function NameScreen({ detail, tags, kinds, lapse, records }: NameScreenPr
       <Columns>
         <MoneyTable detail={detail} kinds={kinds} disabled={ahead} onChanged={reload} />
         <Stack>
-          <TransferPart facts={moving} saving={view.saving} seenAt={seenAt} />
+          <TransferPart facts={moving} saving={view.saving} />
           <KnownFacts row={row} detail={detail} />
         </Stack>
       </Columns>

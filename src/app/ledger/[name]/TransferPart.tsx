@@ -13,12 +13,10 @@ const SHOWN_DAYS = 195;
 interface TransferPartProps {
   readonly facts: MovingFacts;
   readonly saving: MoveSaving | null;
-  /** The newest registration record was seen then; `null` where there is none. */
-  readonly seenAt: number | null;
 }
 
 /** Whether a name can go to another registrar, the best day for it, and what stands against it. */
-export function TransferPart({ facts, saving, seenAt }: TransferPartProps) {
+export function TransferPart({ facts, saving }: TransferPartProps) {
   const { meta, style, homeCurrency } = useLedger();
   const labelOf = (id: number) => meta?.rules.accounts.find((one) => one.id === id)?.label ?? '';
   const { day } = useDay();
@@ -42,9 +40,10 @@ export function TransferPart({ facts, saving, seenAt }: TransferPartProps) {
         </Ruled>
       )}
       <p className="soft">
-        {seenAt === null
+        {facts.recordAt === null
           ? 'No registration record was seen: locks of the registry, pending changes and earlier transfers are not known.'
-          : `By the ledger, and the registration record seen ${dayWords(seenAt as never, style)}.`}
+          : `By the ledger, and the registration record seen ${dayWords(facts.recordAt, style)}.`}
+        {facts.registeredAt === null && ' When it was registered is not known either.'}
         {isDrawn && ' Under the strip: a line where it can be transferred, dashes where a year paid for would be lost.'}
       </p>
     </Section>
