@@ -1,11 +1,10 @@
 import type { Rate } from '@/core/money';
-import type { Instant } from '@/core/time';
 import type { Queryable } from './pool';
 
 /** Every rate, the latest first. */
 export async function selectRates(db: Queryable): Promise<Rate[]> {
   const { rows } = await db.query<Rate>(
-    'select from_day as "from", currency, into_currency as "into", factor from rates order by from_day desc, currency',
+    'select from_day as "from", currency, into_currency as "into", factor from rates order by from_day desc, currency, into_currency',
   );
   return rows;
 }
@@ -29,16 +28,4 @@ export async function selectCurrenciesInUse(db: Queryable): Promise<string[]> {
      union select currency from listings`,
   );
   return rows.map(({ currency }) => currency);
-}
-
-/** Notes how the daily rates were read, where they are still read from that address: somebody may have set another meanwhile. */
-export async function noteRatesRead(
-  db: Queryable,
-  url: string,
-  outcome: { readonly readAt?: Instant; readonly problem: string | null },
-): Promise<void> {
-  await db.query("update settings set value = value || $2 where key = 'rates' and value->>'url' = $1", [
-    url,
-    JSON.stringify(outcome),
-  ]);
 }

@@ -1,6 +1,7 @@
 import { type SaleOdds, USUAL_LEADS, USUAL_ODDS } from '@/core/ledger';
 import { type NumberStyle, USUAL_STYLE } from '@/core/money';
 import type { AnswerRule } from '@/core/selling';
+import type { Instant } from '@/core/time';
 import type { Queryable } from './pool';
 
 /** The mail server of the office, and the two addresses. */
@@ -32,7 +33,7 @@ export interface RatesSource {
   /** The currency whose unit a table with a column for each currency prices. */
   readonly base: string;
   /** When they were read last; `null` for never. */
-  readonly readAt: number | null;
+  readonly readAt: Instant | null;
   /** Why they could not be read last; `null` when they were. */
   readonly problem: string | null;
 }
@@ -103,5 +104,17 @@ export async function upsertSettings(db: Queryable, settings: Partial<Settings>)
 export async function proposeNumberStyle(db: Queryable, style: NumberStyle): Promise<void> {
   await db.query(`insert into settings (key, value) values ('numberStyle', $1::jsonb) on conflict do nothing`, [
     JSON.stringify(style),
+  ]);
+}
+
+/** Notes how the daily rates were read, where they are still read from that address: somebody may have set another meanwhile. */
+export async function noteRatesRead(
+  db: Queryable,
+  url: string,
+  outcome: { readonly readAt?: Instant; readonly problem: string | null },
+): Promise<void> {
+  await db.query("update settings set value = value || $2 where key = 'rates' and value->>'url' = $1", [
+    url,
+    JSON.stringify(outcome),
   ]);
 }

@@ -20,6 +20,7 @@ test('what a name costs over years: where accounts cross, and the cheap first ye
   ] as const)
     expect(await saveRate(app.ledger, { from: '2026-01-01', currency, into: 'USD', factor })).toBe(true);
   await visitor.go('/prices');
+  await visitor.see('Prices in other currencies by these rates: 1 EUR = 1.09 USD (1 Jan), 1 GBP = 1.28 USD (1 Jan).');
   await visitor.choose('Over', '2 years');
   // By keyboard: the ending's button is pressed with Enter.
   const com = await visitor.driver.findElement({ xpath: "//button[normalize-space(.)='.com']" });

@@ -63,6 +63,13 @@ describe('a file of rates', () => {
     expect(await selectRevision(ledger.database)).not.toEqual(before);
   });
 
+  test('the bank’s own currency is the one that stands in every rate, whatever was said for a table', async () => {
+    const xml =
+      "<Envelope><Cube><Cube time='2026-11-20'><Cube currency='USD' rate='1.0865'/><Cube currency='GBP' rate='0.8342'/></Cube></Cube></Envelope>";
+    expect(await importRates(ledger, { text: xml, base: 'CHF' })).toBe(2);
+    expect(await told()).toEqual(['2026-11-20 EUR 0.8342 GBP', '2026-11-20 EUR 1.0865 USD']);
+  });
+
   test('nothing at all asks for it at its field', async () => {
     expect(await previewRates(ledger, { text: '', base: 'EUR' })).toMatchObject({
       message: 'Paste the rates here, or choose a file.',
@@ -120,7 +127,7 @@ describe('rates that are read daily', () => {
     expect(await saveRatesSource(ledger, { url, base: 'EUR' })).toBe(1);
     status = 500;
     ledger.setClock((TODAY + DAY_MS) as Instant);
-    await readDailyRates(ledger);
+    await expect(readDailyRates(ledger)).rejects.toThrow('answered with 500');
     expect(await ratesSource(ledger)).toMatchObject({ problem: expect.stringContaining('500'), readAt: TODAY });
     expect(await told()).toHaveLength(1);
     status = 200;

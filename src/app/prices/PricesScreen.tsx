@@ -7,7 +7,7 @@ import { useTitle } from '../frame/Frame';
 import { useLedger } from '../frame/LedgerProvider';
 import { EndingPart } from './EndingPart';
 import type { AccountNotes } from './NotesPart';
-import { PricesTable } from './PricesTable';
+import { PricesTable, RatesUsed } from './PricesTable';
 import { yearsWords } from './priceWords';
 import { FIRST_WANTED, usePrices } from './usePrices';
 import { WantedFields } from './WantedFields';
@@ -36,6 +36,7 @@ export function PricesScreen({ notes }: { notes: readonly AccountNotes[] }) {
     <Page>
       <WantedFields wanted={wanted} onChange={setWanted} />
       <PricesTable lines={lines} shown={shown} onShow={setEnding} />
+      <RatesUsed />
       {detail && <EndingPart detail={detail} wanted={wanted} notes={notes} />}
     </Page>
   );

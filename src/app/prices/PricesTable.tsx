@@ -1,8 +1,9 @@
 'use client';
 import styled from 'styled-components';
-import { formatDay } from '@/core/time';
+import { rateOn } from '@/core/money';
+import { dayOf, formatDay } from '@/core/time';
 import { Button } from '@/ui/controls/Button';
-import { formatFigure } from '@/ui/text/figures';
+import { formatFigure, numberText } from '@/ui/text/figures';
 import { Ruled } from '@/ui/text/Sheet';
 import { useLedger } from '../frame/LedgerProvider';
 import type { PriceCellView, PriceLineView } from '../frame/views';
@@ -68,6 +69,26 @@ export function PricesTable({ lines, shown, onShow }: PricesTableProps) {
         </tbody>
       </Grid>
     </Scroll>
+  );
+}
+
+/** By which rates prices of other currencies stand beside those of the office's own, and how old these are. */
+export function RatesUsed() {
+  const { meta, homeCurrency, today, style } = useLedger();
+  const rules = meta?.rules;
+  const foreign = [...new Set(rules?.prices.map(({ currency }) => currency))]
+    .filter((one) => one !== homeCurrency)
+    .sort();
+  const words = foreign.flatMap((currency) => {
+    const found = rateOn(currency, homeCurrency, rules?.rates ?? [], dayOf(today));
+    return found
+      ? [
+          `1 ${currency} = ${numberText(Number(found.factor.toPrecision(6)))} ${homeCurrency} (${formatDay(found.from, style.today)})`,
+        ]
+      : [];
+  });
+  return words.length === 0 ? null : (
+    <p className="soft">Prices in other currencies by these rates: {words.join(', ')}.</p>
   );
 }
 

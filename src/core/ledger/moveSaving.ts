@@ -7,7 +7,7 @@ import type { LedgerRow } from './projection';
 import { yearPricesOf, yearTermsOf } from './yearPrices';
 
 /** Over how many years a move is weighed where nobody says otherwise. */
-export const USUAL_YEARS = 5;
+const USUAL_YEARS = 5;
 
 /** What moving a held name to the cheapest account would save, minor units of the office's currency; or why nobody can say. */
 export type MoveSaving =

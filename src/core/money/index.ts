@@ -14,6 +14,6 @@ export {
 } from './amount';
 export { type FigureStyle, formatAmount, formatFigure, spellAmount, wholeUnit } from './formatAmount';
 export { NUMBER_STYLES, type NumberStyle, styleOfLocale, USUAL_STYLE } from './numberStyle';
-export { convert, minorFactor, type Rate, sumIn } from './rates';
+export { convert, minorFactor, type Rate, rateOn, sumIn } from './rates';
 export { type AmountContext, readAmount, readNumber } from './readAmount';
 export { readPercent } from './readPercent';

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { convert, type Rate } from '@/core/money';
+import { convert, type Rate, rateOn } from '@/core/money';
 import type { Day } from '@/core/time';
 
 const day = (text: string) => text as Day;
@@ -44,4 +44,8 @@ test('rates over a third currency, as a central bank publishes them against its 
   expect(convert({ minor: 10_000, currency: 'GBP' }, 'USD', [...overFrancs, ...rates], day('2026-11-24'))?.minor).toBe(
     13_024,
   );
+  // A rate over a third is as old as the older of its two.
+  const older: Rate = { from: day('2026-11-18'), currency: 'EUR', into: 'CHF', factor: 0.94 };
+  expect(rateOn('CHF', 'USD', [...rates, older], day('2026-11-24'))?.from).toBe('2026-11-18');
+  expect(rateOn('EUR', 'USD', rates, day('2026-11-24'))).toMatchObject({ factor: 1.0865, from: '2026-11-20' });
 });

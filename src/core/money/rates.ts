@@ -15,7 +15,7 @@ interface RateIndex {
   readonly pairs: ReadonlyMap<string, readonly Rate[]>;
   readonly currencies: readonly string[];
   /** What was found before, by pair and day. */
-  readonly found: Map<string, number | null>;
+  readonly found: Map<string, RateFound | null>;
 }
 
 const INDEXES = new WeakMap<readonly Rate[], RateIndex>();
@@ -34,7 +34,7 @@ function indexOf(rates: readonly Rate[]): RateIndex {
   const index = {
     pairs,
     currencies: [...new Set(rates.flatMap(({ currency, into }) => [currency, into]))].sort(),
-    found: new Map<string, number | null>(),
+    found: new Map<string, RateFound | null>(),
   };
   INDEXES.set(rates, index);
   return index;
@@ -53,14 +53,15 @@ function inForce({ pairs }: RateIndex, one: string, other: string, day: Day): Ra
   return list[low - 1] ?? null;
 }
 
-interface Factor {
+/** A rate as it follows from those that are known. */
+export interface RateFound {
   readonly factor: number;
   /** The day of the older of the rates it comes from. */
   readonly from: Day;
 }
 
 /** By the pair's own rate or its inverse, the later of the two. */
-function straight(index: RateIndex, from: string, into: string, day: Day): Factor | null {
+function straight(index: RateIndex, from: string, into: string, day: Day): RateFound | null {
   const direct = inForce(index, from, into, day);
   const inverse = inForce(index, into, from, day);
   if (direct !== null && (inverse === null || direct.from >= inverse.from)) return direct;
@@ -68,8 +69,8 @@ function straight(index: RateIndex, from: string, into: string, day: Day): Facto
 }
 
 /** By a third currency in which both are known: the one whose older rate is the latest. */
-function across(index: RateIndex, from: string, into: string, day: Day): Factor | null {
-  let best: Factor | null = null;
+function across(index: RateIndex, from: string, into: string, day: Day): RateFound | null {
+  let best: RateFound | null = null;
   for (const third of index.currencies) {
     const one = straight(index, from, third, day);
     const other = one && straight(index, third, into, day);
@@ -81,11 +82,11 @@ function across(index: RateIndex, from: string, into: string, day: Day): Factor 
 }
 
 /**
- * What one minor unit of a currency is in minor units of another, by the rate in force on a day, its inverse, or two rates over a third
- * currency, as central banks publish them against their own: the latest of these, the pair's own first; `null` where none is known.
+ * What one unit of a currency is worth in another on a day, and since when that is known: by the rate in force, its inverse, or two rates
+ * over a third currency, as central banks publish them against their own. The latest of these, the pair's own first; `null` where none
+ * is known.
  */
-export function minorFactor(from: string, into: string, rates: readonly Rate[], day: Day): number | null {
-  if (from === into) return 1;
+export function rateOn(from: string, into: string, rates: readonly Rate[], day: Day): RateFound | null {
   const index = indexOf(rates);
   const asked = `${from} ${into} ${day}`;
   const known = index.found.get(asked);
@@ -93,9 +94,15 @@ export function minorFactor(from: string, into: string, rates: readonly Rate[], 
   const own = straight(index, from, into, day);
   const third = across(index, from, into, day);
   const latest = own !== null && (third === null || own.from >= third.from) ? own : third;
-  const factor = latest && latest.factor * 10 ** (currencyDigits(into) - currencyDigits(from));
-  index.found.set(asked, factor);
-  return factor;
+  index.found.set(asked, latest);
+  return latest;
+}
+
+/** What one minor unit of a currency is in minor units of another, by `rateOn`; `null` where no rate is known. */
+export function minorFactor(from: string, into: string, rates: readonly Rate[], day: Day): number | null {
+  if (from === into) return 1;
+  const found = rateOn(from, into, rates, day);
+  return found && found.factor * 10 ** (currencyDigits(into) - currencyDigits(from));
 }
 
 /** An amount in another currency by the rate in force on a day, or by its inverse, rounded once; `null` where none is known. */

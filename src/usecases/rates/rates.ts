@@ -3,8 +3,8 @@ import { boundedRequest } from '@/connectors/http/boundedRequest';
 import { isCurrency, type Rate } from '@/core/money';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { type Day, dayOf, parseDay } from '@/core/time';
-import { noteRatesRead, selectCurrenciesInUse, selectRates, upsertRates } from '@/database/rates';
-import { type RatesSource, selectSettings, upsertSettings } from '@/database/settings';
+import { selectCurrenciesInUse, selectRates, upsertRates } from '@/database/rates';
+import { noteRatesRead, type RatesSource, selectSettings, upsertSettings } from '@/database/settings';
 import { readRates } from '@/formats/rates/readRates';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
@@ -53,8 +53,12 @@ async function readFile(deps: Deps, { text, base }: RatesFile) {
   const read = readRates(text, { into: homeCurrency, base, today: dayOf(deps.clock()) });
   if (isRefusal(read)) return { ...read, field: 'text' };
   const inUse = new Set([homeCurrency, ...(await selectCurrenciesInUse(deps.database))]);
-  const isKept = ({ currency, into }: Rate) => inUse.has(into) && (inUse.has(currency) || currency === base);
-  const kept = read.filter((rate) => isKept(rate) || (inUse.has(rate.currency) && rate.into === base));
+  // The bank's own currency stands in every rate: two rates over it make a third, so it is kept though nothing is priced in it.
+  const hub = [read[0]?.currency, read[0]?.into].find((code) =>
+    read.every(({ currency, into }) => code === currency || code === into),
+  );
+  const isWanted = (code: string) => inUse.has(code) || code === hub;
+  const kept = read.filter(({ currency, into }) => isWanted(currency) && isWanted(into));
   if (kept.length === 0)
     return refuse('no-rates-in-use', 'None of its currencies is one in which anything here is priced.', 'text');
   if (kept.length > MOST_KEPT)
@@ -63,9 +67,8 @@ async function readFile(deps: Deps, { text, base }: RatesFile) {
       `It holds ${kept.length.toLocaleString('en')} rates in use. Bring ${MOST_KEPT.toLocaleString('en')} at most: fewer days.`,
       'text',
     );
-  const foreign = new Set(read.flatMap(({ currency, into }) => [currency, into]));
-  const left = [...foreign].filter((code) => !inUse.has(code) && code !== base);
-  return { kept, leftOut: left.length };
+  const left = new Set(read.flatMap(({ currency, into }) => [currency, into].filter((code) => !isWanted(code))));
+  return { kept, leftOut: left.size };
 }
 
 /** What a file of rates would bring, before anything is written. */
@@ -150,13 +153,14 @@ async function readFrom(deps: Deps, { url, base }: Pick<RatesSource, 'url' | 'ba
   return isRefusal(read) ? read : writeRates(deps, read.kept);
 }
 
-/** Reads the rates of the day where an address for them is set: once a day, and every hour until it worked. */
+/** Reads the rates of the day where an address for them is set: once a day, and every hour until it worked. Throws when it did not. */
 export async function readDailyRates(deps: Deps): Promise<void> {
   const source = await ratesSource(deps);
   const now = deps.clock();
-  if (!source || (source.problem === null && source.readAt !== null && dayOf(now) === dayOf(source.readAt as never)))
-    return;
+  if (!source || (source.problem === null && source.readAt !== null && dayOf(now) === dayOf(source.readAt))) return;
   const count = await readFrom(deps, source);
   const outcome = isRefusal(count) ? { problem: count.message } : { readAt: now, problem: null };
   await noteRatesRead(deps.database, source.url, outcome);
+  // The job tells of it where prices are looked at, and tries again.
+  if (isRefusal(count)) throw new Error(count.message);
 }

@@ -109,7 +109,7 @@ export function DailyRates({ source }: { source: RatesSource | null }) {
             {source.problem ??
               (source.readAt === null
                 ? 'Not read yet: they are within the hour.'
-                : `Read last on ${dayWords(source.readAt as never, style)}.`)}
+                : `Read last on ${dayWords(source.readAt, style)}.`)}
           </p>
         )}
         <Fields>
