@@ -1,6 +1,6 @@
 import { formatDecimal } from '@/core/money';
 import { escapeXml } from '@/formats/epp/document';
-import { deletionOf } from '../world/days';
+import { deletionOf, standsAt } from '../world/days';
 import type { Answer } from '../world/orders';
 import type { Customer, Domain, Message, Registrar, World } from '../world/types';
 
@@ -86,8 +86,9 @@ export function statusesOf(domain: Domain, registrar: Registrar, now: number): {
   if (domain.state === 'redemption') rgp.push('redemptionPeriod');
   if (domain.state === 'pending restore') rgp.push('pendingRestore');
   if (domain.state === 'pending delete') rgp.push('pendingDelete');
-  if (domain.state === 'registered' && now >= domain.paidThrough && now < deletionOf(registrar, domain))
-    rgp.push('autoRenewPeriod');
+  const stands = standsAt(domain, now);
+  const isLate = now >= domain.paidThrough && now < deletionOf(registrar, domain);
+  if (domain.state === 'registered' && (isLate || (stands !== null && now >= stands.from))) rgp.push('autoRenewPeriod');
   if (domain.lock) epp.push('clientTransferProhibited');
   if (domain.hold) epp.push('clientHold');
   if (domain.transfer) epp.push('pendingTransfer');
@@ -116,7 +117,7 @@ function roidOf(domain: Domain): string {
 function heldName(domain: Domain, registrar: Registrar, now: number): string {
   const { epp, rgp } = statusesOf(domain, registrar, now);
   const statuses = [...epp.filter((s) => s !== 'ok'), ...rgp].join(' ');
-  return `<holding:name exDate="${instant(domain.paidThrough)}" crDate="${instant(domain.createdAt)}" autoRenew="${domain.auto}" autoRenewSince="${instant(domain.autoSince)}" lock="${domain.lock}" privacy="${domain.privacy}" statuses="${statuses}" stateSince="${instant(domain.since)}"${domain.failure ? ` failure="${escapeXml(domain.failure)}"` : ''}${domain.premiumMinor === null ? '' : ` premium="${money(domain.premiumMinor, registrar)}"`}${receiptOf(domain, registrar)} currency="${registrar.currency}">${domain.name}</holding:name>`;
+  return `<holding:name exDate="${instant(domain.paidThrough)}" crDate="${instant(domain.createdAt)}"${domain.movedAt ? ` trDate="${instant(domain.movedAt)}"` : ''} autoRenew="${domain.auto}" autoRenewSince="${instant(domain.autoSince)}" lock="${domain.lock}" privacy="${domain.privacy}" statuses="${statuses}" stateSince="${instant(domain.since)}"${domain.failure ? ` failure="${escapeXml(domain.failure)}"` : ''}${domain.premiumMinor === null ? '' : ` premium="${money(domain.premiumMinor, registrar)}"`}${receiptOf(domain, registrar)} currency="${registrar.currency}">${domain.name}</holding:name>`;
 }
 
 /** The last thing that was paid for on a name, and whose order it was. */

@@ -158,6 +158,7 @@ function attempt(world: World, registrar: Registrar, domain: Domain, at: Ms): vo
   const paid = domain.owner === 'office' ? takeMoney(customer, amountMinor, at) : { paymentMethod: 'card' };
   if ('paymentMethod' in paid) {
     if (domain.owner === 'office') world.touched.customers.add(registrar.id);
+    domain.stands = { from: domain.paidThrough, years: endingRules(domain.ending).leastYears };
     domain.paidThrough = yearsLater(domain.paidThrough, years);
     domain.boughtYears = years;
     domain.auto = 'on';
@@ -210,11 +211,18 @@ function auction(world: World, domain: Domain, at: Ms): void {
   world.domains.delete(domain.name);
 }
 
-/** A transfer passes: the name goes to another registrar with a year more, and its old one tells of it. */
+/** The year of a name that its registry lets stand and may still take back; `null` once its grace is over. */
+export function standsAt({ stands, ending }: Domain, now: Ms): Domain['stands'] {
+  return stands && now < stands.from + endingRules(ending).lateDays * DAY ? stands : null;
+}
+
+/** A transfer passes: the name goes to another registrar with a year more, less one that the registry only let stand; its old one tells of it. */
 export function moveTo(world: World, domain: Domain, to: string, at: Ms): void {
   tell(world, domain, 'transferred', `Transferred to ${to}.`, at);
   domain.registrar = to;
-  domain.paidThrough = yearsLater(domain.paidThrough, endingRules(domain.ending).transferYears);
+  const { transferYears } = endingRules(domain.ending);
+  domain.paidThrough = yearsLater(domain.paidThrough, transferYears - (standsAt(domain, at)?.years ?? 0));
+  domain.stands = null;
   domain.transfer = null;
   domain.movedAt = at;
   domain.auto = 'off';

@@ -110,6 +110,7 @@ export function renew(order: Orderer, wish: RenewOrder): Answer {
   if (wish.feeMinor !== null && wish.feeMinor < price) return no(2004, 'the fee is higher');
   const paid = pay(order, domain, 'renew', wish.years, price, wish.payBy);
   if (paid.code !== 1000) return paid;
+  if (world.now >= domain.paidThrough) domain.stands = { from: domain.paidThrough, years: leastYears };
   domain.paidThrough = end;
   domain.boughtYears = wish.years;
   domain.failure = null;

@@ -97,6 +97,8 @@ export interface Domain {
   failure: string | null;
   /** When auto-renew goes off, once that has been asked for. */
   offAt: Ms | null;
+  /** The year that the registry let stand when the term before ended, until somebody renews it there: from when, and how many. */
+  stands: { readonly from: Ms; readonly years: number } | null;
   /** Years it was last bought for. */
   boughtYears: number;
   /** Renewal price of its own, when it is a premium name. */

@@ -36,6 +36,14 @@ export const CHANGEABLE = [
   'best_offer_currency',
   'switch_pending_since',
   'holder',
+  'transferred',
+  'transferred_day',
+  'transferred_evidence',
+  'holder_changed',
+  'holder_changed_day',
+  'holder_changed_evidence',
+  'holder_lock_waived',
+  'grace_paid',
   'gone_at',
 ] as const;
 export type NamePatch = Partial<Record<(typeof CHANGEABLE)[number], unknown>>;

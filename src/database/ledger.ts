@@ -82,6 +82,10 @@ const COLUMNS = `
       'bestOffer', ${sparse("jsonb_build_object('minor', best_offer_minor, 'currency', best_offer_currency)", 'best_offer_minor is not null')},
       'saleChance', ${sparse('sale_chance', 'sale_chance is not null')},
       'confirmMailBy', ${sparse(ms('confirm_mail_by'), 'confirm_mail_by is not null')},
+      'transferred', ${sparse(`jsonb_build_object('at', ${ms('transferred')}, 'day', transferred_day)`, 'transferred is not null')},
+      'holderChanged', ${sparse(`jsonb_build_object('at', ${ms('holder_changed')}, 'day', holder_changed_day, 'waived', holder_lock_waived)`, 'holder_changed is not null')},
+      'gracePaid', ${sparse(ms('grace_paid'), 'grace_paid is not null')},
+      'statuses', ${sparse('to_jsonb(statuses)', "statuses <> '{}'")},
       'tags', ${sparse('to_jsonb(tags)', "tags <> '{}'")},
       'notes', ${sparse('notes', "notes <> ''")},
       'spent', ${sparse('spent', 'spent is not null')}

@@ -21,6 +21,9 @@ const UNSAID: Partial<Record<keyof NamePatch, string>> = {
   name_servers: "'{}'",
   tags: "'{}'",
   notes: "''",
+  transferred_day: 'false',
+  holder_changed_day: 'false',
+  holder_lock_waived: 'false',
 };
 
 /**
@@ -86,15 +89,33 @@ export interface NameExtras {
   readonly requestedAt: Instant | null;
   readonly addedAt: Instant;
   readonly goneAt: Instant | null;
+  /** What is known of its last transfer and change of holder, and by what. */
+  readonly transferredEvidence: string | null;
+  readonly holderChangedEvidence: string | null;
 }
 
 export async function selectNameExtras(db: Queryable, id: number): Promise<NameExtras | null> {
   const { rows } = await db.query<NameExtras>(
     `select name_servers as "nameServers", setting_evidence as "settingEvidence", requested_at as "requestedAt", added_at as "addedAt",
-       gone_at as "goneAt" from names where id = $1`,
+       gone_at as "goneAt", transferred_evidence as "transferredEvidence", holder_changed_evidence as "holderChangedEvidence" from names where id = $1`,
     [id],
   );
   return rows[0] ?? null;
+}
+
+/** Notes when names were transferred last, by what is told elsewhere; an older transfer than the one that is known changes nothing. */
+export async function noteTransferred(
+  db: Queryable,
+  told: readonly { readonly ascii: string; readonly at: Instant }[],
+  evidence: string,
+): Promise<void> {
+  if (told.length === 0) return;
+  await db.query(
+    `update names n set transferred = to_timestamp(t."at" / 1000.0), transferred_day = false, transferred_evidence = $2
+     from jsonb_to_recordset($1::jsonb) as t(ascii text, "at" float8)
+     where n.ascii = t.ascii and (n.transferred is null or n.transferred < to_timestamp(t."at" / 1000.0))`,
+    [JSON.stringify(told), evidence],
+  );
 }
 
 /** Every tag in use, most used first. */

@@ -1,5 +1,7 @@
+import type { SeenOfName } from '@/core/moving';
 import type { RecordSource, RegistrationRecord } from '@/core/records';
 import type { Instant } from '@/core/time';
+import { noteTransferred } from './names';
 import type { Queryable, Transaction } from './pool';
 
 /** A record as it was seen, from its first to its last sight. */
@@ -133,17 +135,21 @@ export async function selectQueue(db: Queryable): Promise<{
   return { waiting, problems, names, asked, oldestAt };
 }
 
-/** Notes when names were last checked, and the holder of those that had none yet. */
-export async function noteChecked(
-  tx: Transaction,
-  checked: readonly { readonly ascii: string; readonly holder: string | null }[],
-  at: Instant,
-): Promise<void> {
+/**
+ * Notes when names were last checked and the statuses they were seen with, the last transfer, and of those that had none yet the holder and
+ * the registration: facts beside the ledger's own.
+ */
+export async function noteChecked(tx: Transaction, seen: readonly SeenOfName[], at: Instant): Promise<void> {
   await tx.query(
-    `update names n set checked_at = $2, holder = coalesce(n.holder, c.holder)
-     from jsonb_to_recordset($1::jsonb) as c(ascii text, holder text) where n.ascii = c.ascii`,
-    [JSON.stringify(checked), new Date(at)],
+    `update names n set checked_at = $2, holder = coalesce(n.holder, c.holder), statuses = c.statuses,
+       registered = coalesce(n.registered, to_timestamp(c."registeredAt" / 1000.0))
+     from jsonb_to_recordset($1::jsonb) as c(ascii text, holder text, statuses text[], "registeredAt" float8) where n.ascii = c.ascii`,
+    [JSON.stringify(seen), new Date(at)],
   );
+  const moved = seen.flatMap(({ ascii, transferredAt }) =>
+    transferredAt === null ? [] : [{ ascii, at: transferredAt }],
+  );
+  await noteTransferred(tx, moved, 'the registration record');
 }
 
 /** What the comparison needs of names beyond the ledger's row. */

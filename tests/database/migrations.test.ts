@@ -50,6 +50,7 @@ test('a database that a first version of a migration made is made good', async (
     '0011_trade_words',
     '0012_message_kinds',
     '0013_prices_over_years',
+    '0014_moving_facts',
   ]);
   expect(await migrate(url)).toEqual([]);
 });
@@ -57,7 +58,12 @@ test('a database that a first version of a migration made is made good', async (
 test('what stood in a ledger in the words of before stands there in those of today, its history too', async () => {
   const url = await asOf('0010');
   await runAdmin(url, EARLIER_ROWS);
-  expect(await migrate(url)).toEqual(['0011_trade_words', '0012_message_kinds', '0013_prices_over_years']);
+  expect(await migrate(url)).toEqual([
+    '0011_trade_words',
+    '0012_message_kinds',
+    '0013_prices_over_years',
+    '0014_moving_facts',
+  ]);
   expect(
     await rowsIn(url, 'select ascii, purpose, observed, rescue_verdict, requested from names order by id'),
   ).toEqual([

@@ -195,6 +195,7 @@ describe('policies', () => {
     stepYears: 1,
     transferYears: 1,
     transferLockDays: 60,
+    holderLockDays: 60,
     ceilingYears: 10,
     yearlyFee: true,
     source: 'contract',

@@ -1,5 +1,6 @@
 import type { AutoRenewSetting, Standing } from '../funding';
 import type { ObservedPhase } from '../lifecycle';
+import type { EppStatus } from '../records';
 import type { Instant } from '../time';
 import type { LedgerName, Purpose } from './data';
 
@@ -37,6 +38,10 @@ export interface LedgerColumns {
     readonly rescue: Readonly<Record<number, 'keep' | 'drop'>>;
     readonly saleChance: Readonly<Record<number, number>>;
     readonly bestOffer: Readonly<Record<number, { minor: number; currency: string }>>;
+    readonly transferred: Readonly<Record<number, { at: number; day: boolean }>>;
+    readonly holderChanged: Readonly<Record<number, { at: number; day: boolean; waived: boolean }>>;
+    readonly gracePaid: Readonly<Record<number, number>>;
+    readonly statuses: Readonly<Record<number, readonly EppStatus[]>>;
     readonly tags: Readonly<Record<number, readonly string[]>>;
     readonly notes: Readonly<Record<number, string>>;
     readonly spent: Readonly<Record<number, readonly { minor: number; currency: string }[]>>;
@@ -56,6 +61,7 @@ export function namesFromColumns(columns: LedgerColumns): LedgerName[] {
     const ascii = columns.ascii[i] as string;
     const asking = columns.asking[i];
     const currency = columns.askingCurrency[i];
+    const [transferred, holderChanged] = [sparse.transferred[i], sparse.holderChanged[i]];
     return {
       id,
       ascii,
@@ -77,6 +83,11 @@ export function namesFromColumns(columns: LedgerColumns): LedgerName[] {
       neverLost: columns.neverLost[i] as boolean,
       lock: columns.lock[i] ?? null,
       privacy: columns.privacy[i] ?? null,
+      transferred: end(transferred?.at, transferred?.day),
+      holderChanged: end(holderChanged?.at, holderChanged?.day),
+      holderLockWaived: holderChanged?.waived ?? false,
+      gracePaid: (sparse.gracePaid[i] ?? null) as Instant | null,
+      statuses: sparse.statuses[i] ?? NONE,
       tags: sparse.tags[i] ?? NONE,
       notes: sparse.notes[i] ?? '',
       asking: asking === null || asking === undefined || !currency ? null : { minor: asking, currency },

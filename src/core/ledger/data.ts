@@ -2,6 +2,7 @@ import type { AutoRenewSetting, FundedAccount, Standing } from '../funding';
 import type { AccountWindow, ObservedPhase, Policy, RegistryFee } from '../lifecycle';
 import type { Amount, Rate } from '../money';
 import type { Price } from '../pricing';
+import type { EppStatus } from '../records';
 import type { Instant, TermEnd } from '../time';
 
 export const PURPOSES = ['in use', 'hold', 'for sale', 'drop'] as const;
@@ -63,6 +64,17 @@ export interface LedgerName {
   readonly neverLost: boolean;
   readonly lock: boolean | null;
   readonly privacy: boolean | null;
+  /** When it was transferred last, and when its holder changed last; `null` where nothing says so. */
+  readonly transferred: TermEnd | null;
+  readonly holderChanged: TermEnd | null;
+  /** The lock after that change was waived before it. */
+  readonly holderLockWaived: boolean;
+  /**
+   * When a year was last paid for that the registry had let stand by itself, or would: an automatic charge, or a renewal past the term.
+   */
+  readonly gracePaid: Instant | null;
+  /** Statuses of its registration record when that was looked at last (RFC 5731, RFC 3915). */
+  readonly statuses: readonly EppStatus[];
   readonly tags: readonly string[];
   readonly notes: string;
   readonly asking: Amount | null;

@@ -30,6 +30,8 @@ export interface Policy {
   readonly transferYears: number;
   /** Days after registration or transfer in which a transfer is refused. */
   readonly transferLockDays: number;
+  /** Days after a change of holder in which a transfer is refused, unless that was waived before the change. */
+  readonly holderLockDays: number;
   /** Years from now beyond which no term may run. */
   readonly ceilingYears: number;
   /** Whether the yearly registry fee is added to registering, renewing and transferring. */
@@ -63,12 +65,9 @@ export function registryFeeOn(fees: readonly RegistryFee[], day: Day): RegistryF
 }
 
 /**
- * Until when registrars may refuse to transfer a name that was registered then: as many days as its ending's policy says (RFC 5731
- * leaves the period to the server). `null` where nobody knows when it was registered, or there is no such period.
+ * Until when registrars may refuse to transfer a name that was registered or transferred, or changed its holder, `since`: as many days as
+ * its ending's policy says (RFC 5731 leaves the period to the server). `null` where nobody knows since when, or there is no such period.
  */
-export function transferLockEnds(
-  registeredAt: Instant | null,
-  { transferLockDays }: Pick<Policy, 'transferLockDays'>,
-): Instant | null {
-  return registeredAt === null || transferLockDays === 0 ? null : addDays(registeredAt, transferLockDays);
+export function transferLockEnds(since: Instant | null, days: number): Instant | null {
+  return since === null || days === 0 ? null : addDays(since, days);
 }

@@ -3,33 +3,34 @@ import { indexRules, type LedgerName, projectLedger, rowsOn } from '../ledger';
 import { GENERIC, nameWith, RENEWAL, rulesWith, TODAY } from '../ledger/sampleLedger';
 import type { Policy } from '../lifecycle';
 import { blankRecord, type EppStatus } from '../records';
-import { addDays, dayOf, instant } from '../time';
+import { addDays, dayOf, type Instant, instant } from '../time';
 import {
   bestMoment,
+  endAfterTransfer,
   groundsAgainst,
   lastMoment,
   movingCalendar,
   movingFacts,
-  type SeenRecord,
+  seenOf,
   standingAt,
 } from './index';
 
 /**
  * Days from common practice (no source) except where a standard is named; the last day to request is the next charge less eight days.
  */
-const record = (statuses: readonly EppStatus[], transferredOn?: string, lastAt = TODAY): SeenRecord => ({
-  lastAt,
-  record: {
-    ...blankRecord('rdap', 'kelpkiln.com'),
-    statuses,
-    events: transferredOn ? [{ action: 'transfer', at: instant(transferredOn) }] : [],
-  },
+type Look = Pick<LedgerName, 'statuses' | 'checkedAt' | 'transferred'>;
+const looked = (statuses: readonly EppStatus[], transferredOn?: string): Look => ({
+  statuses,
+  checkedAt: TODAY,
+  transferred: transferredOn ? { at: instant(transferredOn), precision: 'instant' } : null,
 });
 
-function factsOf(name: LedgerName, records = [record([])], policy: Policy = GENERIC) {
-  const projection = projectLedger(indexRules(rulesWith({ policies: [policy], prices: [RENEWAL] })), [name], TODAY);
-  return movingFacts(rowsOn(projection, TODAY)(0), policy, records);
+function factsOf(name: LedgerName, look: Partial<Look> = looked([]), policy: Policy = GENERIC) {
+  const rules = rulesWith({ policies: [policy], prices: [RENEWAL] });
+  const projection = projectLedger(indexRules(rules), [{ ...name, ...look }], TODAY);
+  return movingFacts(rowsOn(projection, TODAY)(0), policy);
 }
+
 const known = (expires: string, more: Partial<LedgerName> = {}) =>
   nameWith('kelpkiln.com', expires, { setting: 'off', lock: false, ...more });
 
@@ -44,46 +45,51 @@ describe('grounds, with what mends each', () => {
     ],
     [
       'the lock as the record has it',
-      [{ ...term, lock: null }, [record(['clientTransferProhibited'])]],
+      [{ ...term, lock: null }, looked(['clientTransferProhibited'])],
       ['transfer lock mended by owner'],
     ],
     [
       'the lock as either of the two has it: nobody knows which is older',
-      [term, [record(['clientTransferProhibited'])]],
+      [term, looked(['clientTransferProhibited'])],
       ['transfer lock mended by owner'],
     ],
     [
-      'a status of an older look has passed by the newer one',
-      [term, [record(['ok']), record(['pendingTransfer'], undefined, addDays(TODAY, -20))]],
-      [],
-    ],
-    [
       'the grace of a year let stand ends so many days after that year began, however many were bought',
-      [known('2028-11-10T00:00:00Z'), [record(['autoRenewPeriod'])]],
+      [known('2028-11-10T00:00:00Z'), looked(['autoRenewPeriod'])],
       ['charge not settled until 2026-12-25 mended by time'],
     ],
     [
       'a lock of updates, and of the registry',
-      [term, [record(['clientUpdateProhibited', 'serverTransferProhibited'])]],
+      [term, looked(['clientUpdateProhibited', 'serverTransferProhibited'])],
       ['registry lock mended by registrar', 'update lock mended by owner'],
     ],
-    ['pending, RFC 5731 section 2.3', [term, [record(['pendingUpdate'])]], ['pending mended by time']],
+    ['pending, RFC 5731 section 2.3', [term, looked(['pendingUpdate'])], ['pending mended by time']],
     [
       'transferred lately',
-      [term, [record([], '2026-10-10T00:00:00Z')]],
+      [term, looked([], '2026-10-10T00:00:00Z')],
       ['transferred lately until 2026-12-09 mended by time'],
     ],
-    ['transferred long ago', [term, [record([], '2026-09-10T00:00:00Z')]], []],
+    [
+      'its holder changed lately',
+      [{ ...term, holderChanged: { at: addDays(TODAY, -20), precision: 'day' as const } }],
+      ['holder changed lately until 2027-01-04 mended by time'],
+    ],
+    [
+      'its holder changed lately, the lock after it waived before',
+      [{ ...term, holderChanged: { at: addDays(TODAY, -20), precision: 'day' as const }, holderLockWaived: true }],
+      [],
+    ],
+    ['transferred long ago', [term, looked([], '2026-09-10T00:00:00Z')], []],
     [
       'transferred lately, where the ending does not mind',
-      [term, [record([], '2026-10-10T00:00:00Z')], { ...GENERIC, transferLockDays: 0 }],
+      [term, looked([], '2026-10-10T00:00:00Z'), { ...GENERIC, transferLockDays: 0 }],
       [],
     ],
     ['redemption, RFC 3915', [known('2026-09-20T00:00:00Z')], ['redemption mended by restore']],
     ['past its term', [known('2026-11-20T00:00:00Z')], ['past its term mended by renewal']],
     [
       'a year that the registry’s grace lets stand, RFC 3915',
-      [known('2027-11-10T00:00:00Z'), [record(['autoRenewPeriod'])]],
+      [known('2027-11-10T00:00:00Z'), looked(['autoRenewPeriod'])],
       ['charge not settled until 2026-12-25 mended by time'],
     ],
     [
@@ -154,26 +160,90 @@ describe('the calendar of a name', () => {
     expect(best(name)).toBe('2026-12-19');
   });
   test('a lock of the registry’s never ends by itself', () => {
-    const locked: Parameters<typeof factsOf> = [known('2028-03-01T00:00:00Z'), [record(['serverTransferProhibited'])]];
+    const locked: Parameters<typeof factsOf> = [known('2028-03-01T00:00:00Z'), looked(['serverTransferProhibited'])];
     expect(calendar(...locked)).toEqual(['cannot 2026-11-24 to 2027-11-24']);
     expect(best(...locked)).toBeNull();
   });
 });
 
-test('what neither ledger nor record says of the lock is not known; a record without the status says that it is off', () => {
-  const lockOf = (lock: boolean | null, records: SeenRecord[]) =>
-    factsOf(known('2027-06-01T00:00:00Z', { lock }), records).lock;
-  expect(lockOf(null, [])).toBeNull();
-  expect(lockOf(null, [record(['ok'])])).toBe(false);
-  expect(lockOf(false, [])).toBe(false);
-  expect(lockOf(true, [record(['ok'])])).toBe(true);
+describe('a charge that was told of, until the registry’s grace is over', () => {
+  const charged = (on: string, expires: string) => known(expires, { setting: 'on', gracePaid: instant(on) });
+  const standing = (...given: Parameters<typeof factsOf>) =>
+    standingAt(groundsAgainst(factsOf(...given), TODAY), TODAY).map(
+      ({ kind, until }) => `${kind} ${until && dayOf(until)}`,
+    );
+
+  test('between the charge and the old end, and after it', () => {
+    expect(standing(charged('2026-11-22T00:00:00Z', '2027-11-27T00:00:00Z'))).toEqual([
+      'charge not settled 2027-01-11',
+    ]);
+    expect(standing(charged('2026-11-05T00:00:00Z', '2027-11-10T00:00:00Z'), {})).toEqual([
+      'charge not settled 2026-12-25',
+    ]);
+  });
+  test('a late charge counts from the end that it came after', () => {
+    expect(standing(charged('2026-11-20T00:00:00Z', '2027-10-30T00:00:00Z'), {})).toEqual([
+      'charge not settled 2026-12-14',
+    ]);
+  });
+  test('a record of after the old end that says nothing of the grace shows a renewal; one of before it shows nothing', () => {
+    expect(standing(charged('2026-11-05T00:00:00Z', '2027-11-10T00:00:00Z'), looked(['ok']))).toEqual([]);
+    expect(standing(charged('2026-11-22T00:00:00Z', '2027-11-27T00:00:00Z'), looked(['ok']))).toHaveLength(1);
+  });
+  test('a charge of long ago stands against nothing', () => {
+    expect(standing(charged('2025-11-05T00:00:00Z', '2027-11-10T00:00:00Z'), {})).toEqual([]);
+  });
 });
 
-test('a registration date that only the record knows counts', () => {
-  const seen = record(['ok']);
-  const registered = { ...seen, record: { ...seen.record, registered: addDays(TODAY, -10) } };
-  expect(groundsAgainst(factsOf(known('2027-11-14T00:00:00Z'), [registered]), TODAY)[0]).toMatchObject({
-    kind: 'registered lately',
-    until: addDays(TODAY, 50),
+describe('the end after a transfer: the old end without a year that only stood, and what a transfer adds', () => {
+  // Check values: common practice and memory, a term that ends 2027-03-10 and is charged.
+  const name = known('2027-03-10T00:00:00Z', { setting: 'on' });
+  const endAfter = (arrives: string, policy = GENERIC, held = name) => {
+    const end = endAfterTransfer(factsOf(held, looked([]), policy), TODAY, instant(`${arrives}T00:00:00Z`));
+    return end && dayOf(end);
+  };
+  test.each([
+    ['before the charge', '2027-03-01', '2028-03-10'],
+    ['charged, before the end', '2027-03-07', '2028-03-10'],
+    ['in the grace: the year is lost', '2027-04-23', '2028-03-10'],
+    ['from the end of the grace on it is kept', '2027-04-24', '2029-03-10'],
+  ])('%s', (_, arrives, expected) => {
+    expect(endAfter(arrives)).toBe(expected);
   });
+  test('an ending that adds none, and a charge of the past', () => {
+    expect(endAfter('2027-03-01', { ...GENERIC, transferYears: 0 })).toBe('2027-03-10');
+    const charged = known('2027-11-10T00:00:00Z', { gracePaid: instant('2026-11-05T00:00:00Z') });
+    const arrives = instant('2026-12-20T00:00:00Z');
+    const ends = [{}, looked(['ok'])].map(
+      (look) => endAfterTransfer(factsOf(charged, look), TODAY, arrives) as Instant,
+    );
+    expect(ends.map(dayOf)).toEqual(['2027-11-10', '2028-11-10']);
+  });
+});
+
+test('what neither ledger nor record says of the lock is not known; a record without the status says that it is off', () => {
+  const lockOf = (lock: boolean | null, look: Partial<Look>) =>
+    factsOf(known('2027-06-01T00:00:00Z', { lock }), look).lock;
+  expect(lockOf(null, {})).toBeNull();
+  expect(lockOf(null, looked(['ok']))).toBe(false);
+  expect(lockOf(false, {})).toBe(false);
+  expect(lockOf(true, looked(['ok']))).toBe(true);
+});
+
+test('what one look at the records says is kept with the name: the newest transfer, and statuses of either', () => {
+  const one = { ...blankRecord('rdap', 'kelpkiln.com'), statuses: ['ok'] as const, registered: TODAY };
+  const events = [
+    { action: 'last changed', at: TODAY },
+    { action: 'transfer', at: addDays(TODAY, -90) },
+    { action: 'transfer', at: addDays(TODAY, -9) },
+  ];
+  const other = { ...one, statuses: ['ok', 'clientTransferProhibited'] as const, events };
+  expect(seenOf('kelpkiln.com', [one, other])).toEqual({
+    ascii: 'kelpkiln.com',
+    holder: null,
+    statuses: ['ok', 'clientTransferProhibited'],
+    registeredAt: TODAY,
+    transferredAt: addDays(TODAY, -9),
+  });
+  expect(seenOf('kelpkiln.com', [one])).toMatchObject({ transferredAt: null });
 });

@@ -6,6 +6,7 @@ import { addDays, addYears, type Instant } from '../time';
 export type GroundKind =
   | 'registered lately'
   | 'transferred lately'
+  | 'holder changed lately'
   | 'transfer lock'
   | 'update lock'
   | 'registry lock'
@@ -32,20 +33,29 @@ export interface Ground {
 
 /** What decides whether a name may be transferred, and when. */
 export interface MovingFacts {
-  readonly policy: Pick<Policy, 'transferLockDays' | 'lateDays' | 'transferYears' | 'ceilingYears'>;
+  readonly policy: Pick<
+    Policy,
+    'transferLockDays' | 'holderLockDays' | 'lateDays' | 'transferYears' | 'ceilingYears' | 'terms'
+  >;
   readonly phase: Phase | null;
   readonly marks: Marks | null;
   /** The latest instant at which it may have been registered, and transferred last. */
   readonly registeredAt: Instant | null;
   readonly transferredAt: Instant | null;
+  /** The latest instant at which its holder may have changed, unless the lock after that was waived. */
+  readonly holderChangedAt: Instant | null;
   /** By the ledger or the record; `null` where neither says. */
   readonly lock: boolean | null;
   /** Statuses of its registration record (RFC 5731, RFC 3915); none where there is no record. */
   readonly statuses: readonly EppStatus[];
   /** When the record was seen last; `null` where there is none. */
   readonly recordAt: Instant | null;
+  /** The last automatic charge or renewal past the term that was told of; `null` where none was. */
+  readonly gracePaidAt: Instant | null;
   /** The next automatic charge that passes; `null` where none does. */
   readonly chargeAt: Instant | null;
+  /** The end of the term once that has passed. */
+  readonly chargedEnd: Instant | null;
 }
 
 const PENDING: readonly EppStatus[] = ['pendingCreate', 'pendingUpdate', 'pendingRenew', 'pendingTransfer'];
@@ -68,8 +78,10 @@ export function groundsAgainst(facts: MovingFacts, asOf: Instant): Ground[] {
   for (const [kind, at] of [
     ['registered lately', facts.registeredAt],
     ['transferred lately', facts.transferredAt],
+    ['holder changed lately', facts.holderChangedAt],
   ] as const) {
-    const until = transferLockEnds(at, facts.policy);
+    const { transferLockDays, holderLockDays } = facts.policy;
+    const until = transferLockEnds(at, kind === 'holder changed lately' ? holderLockDays : transferLockDays);
     if (until !== null && until > asOf) add(kind, 'time', { until });
   }
   addTermGrounds(facts, asOf, add);
@@ -79,7 +91,8 @@ export function groundsAgainst(facts: MovingFacts, asOf: Instant): Ground[] {
 type Add = (kind: GroundKind, mends: Mends, more?: Partial<Ground>) => void;
 
 /** Grounds that come from where the name stands in its term. */
-function addTermGrounds({ policy, phase, marks, statuses, chargeAt }: MovingFacts, asOf: Instant, add: Add): void {
+function addTermGrounds(facts: MovingFacts, asOf: Instant, add: Add): void {
+  const { policy, phase, marks, chargeAt } = facts;
   if (phase === 'redemption' || phase === 'pending restore') add('redemption', 'restore');
   if (phase === 'pending delete' || phase === 'available') add('pending delete', 'nobody');
   if (phase === 'late') add('past its term', 'renewal');
@@ -88,13 +101,33 @@ function addTermGrounds({ policy, phase, marks, statuses, chargeAt }: MovingFact
   if (chargeAt !== null && policy.lateDays > 0)
     add('charge not settled', 'time', { from: chargeAt, until: addDays(termEnd, policy.lateDays), losesYear: true });
   if (chargeAt === null && termEnd > asOf) add('past its term', 'renewal', { from: termEnd });
-  const graceEnds = addDays(lastAnniversary(termEnd, asOf), policy.lateDays);
-  if (statuses.includes('autoRenewPeriod') && phase !== 'late' && graceEnds > asOf)
-    add('charge not settled', 'time', { until: graceEnds, losesYear: true });
+  const graceEnds = graceOfLastYear(facts, termEnd, asOf);
+  if (graceEnds !== null && graceEnds > asOf) add('charge not settled', 'time', { until: graceEnds, losesYear: true });
   // Ten years from the arrival at most: until the old end has come near enough.
   const fits = addYears(termEnd, policy.transferYears - policy.ceilingYears);
   if (policy.transferYears > 0 && fits > asOf) add('over the ceiling', 'time', { until: fits });
 }
+
+/**
+ * Until when the registry may still take back the last year, which it let stand when the term before ended: an automatic charge or a late
+ * renewal paid for it, or its record says so. A record looked at after that end which says nothing of it shows that the year was renewed explicitly.
+ */
+function graceOfLastYear(
+  { policy, phase, statuses, gracePaidAt, recordAt }: MovingFacts,
+  termEnd: Instant,
+  asOf: Instant,
+) {
+  if (phase === 'late') return null;
+  if (statuses.includes('autoRenewPeriod')) return addDays(lastAnniversary(termEnd, asOf), policy.lateDays);
+  if (gracePaidAt === null || policy.lateDays === 0) return null;
+  // Charged some days before the end or after it, so the nearest day on which a year began.
+  const oldEnd = lastAnniversary(termEnd, addDays(gracePaidAt, HALF_A_YEAR));
+  if (oldEnd >= termEnd) return null;
+  const isSettled = recordAt !== null && recordAt > oldEnd && statuses.length > 0;
+  return isSettled ? null : addDays(oldEnd, policy.lateDays);
+}
+
+const HALF_A_YEAR = 182;
 
 /** The last day up to an instant on which a year of the term began: where the registry let a year stand, it did so then. */
 function lastAnniversary(termEnd: Instant, asOf: Instant): Instant {
@@ -161,4 +194,19 @@ export function bestMoment(facts: MovingFacts, asOf: Instant): Instant | null {
     if (chargeAt !== null && chargeAt < until) return chargeAt;
   }
   return null;
+}
+
+/**
+ * When the term ends after a transfer that arrives at an instant: the old end, without a year that auto-renew only let stand, and the
+ * years that a transfer adds. `null` where the end is not known. Sources: RFC 3915 (grace), RFC 5731 section 3.2.4; that the year is lost,
+ * from memory.
+ */
+export function endAfterTransfer(facts: MovingFacts, asOf: Instant, arrivesAt: Instant): Instant | null {
+  if (facts.marks === null) return null;
+  const { transferYears, terms } = facts.policy;
+  const isCharged = facts.chargeAt !== null && arrivesAt >= facts.chargeAt;
+  const termEnd = (isCharged ? facts.chargedEnd : null) ?? facts.marks.termEnd;
+  const isLost = standingAt(groundsAgainst(facts, asOf), arrivesAt).some(({ losesYear }) => losesYear);
+  // What a registry lets stand is the least term.
+  return addYears(termEnd, transferYears - (isLost ? terms.renew.least : 0));
 }

@@ -1,6 +1,7 @@
-export { movingFacts, type SeenRecord } from './facts';
+export { movingFacts, type SeenOfName, seenOf } from './facts';
 export {
   bestMoment,
+  endAfterTransfer,
   type Ground,
   type GroundKind,
   groundsAgainst,

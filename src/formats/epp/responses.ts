@@ -69,6 +69,8 @@ export function readResponse(xml: string): EppResponse {
 export interface HeldName {
   readonly name: string;
   readonly registeredAt: Instant | null;
+  /** The last transfer that went through. */
+  readonly transferredAt: Instant | null;
   readonly paidThrough: Instant;
   readonly setting: 'on' | 'off' | 'stalled' | 'unknown';
   readonly settingSince: Instant | null;
@@ -110,6 +112,7 @@ export function readDomainInfo(response: EppResponse): HeldName | null {
     name,
     paidThrough,
     registeredAt: parseInstant(textAt(info, 'crDate') ?? ''),
+    transferredAt: parseInstant(textAt(info, 'trDate') ?? ''),
     statuses,
     lock: statuses.includes('clientTransferProhibited'),
     nameServers,
@@ -121,6 +124,7 @@ function plainName(name: string, paidThrough: Instant): HeldName {
     name,
     paidThrough,
     registeredAt: null,
+    transferredAt: null,
     setting: 'unknown',
     settingSince: null,
     failure: null,
@@ -141,6 +145,7 @@ function heldName({ text, attributes }: Node): HeldName {
   return {
     ...plainName(text, (parseInstant(attributes.exDate ?? '') ?? 0) as Instant),
     registeredAt: parseInstant(attributes.crDate ?? ''),
+    transferredAt: parseInstant(attributes.trDate ?? ''),
     setting: SETTINGS.find((setting) => setting === attributes.autoRenew) ?? 'unknown',
     settingSince: parseInstant(attributes.autoRenewSince ?? ''),
     failure: attributes.failure ?? null,

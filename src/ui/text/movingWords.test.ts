@@ -17,10 +17,13 @@ const facts = (expires: string, more: Partial<MovingFacts> = {}): MovingFacts =>
   ),
   registeredAt: null,
   transferredAt: null,
+  holderChangedAt: null,
   lock: false,
   statuses: [],
   recordAt: NOW,
+  gracePaidAt: null,
   chargeAt: null,
+  chargedEnd: null,
   ...more,
 });
 

@@ -9,6 +9,7 @@ import { type DayStyle, dayWords, untilWords } from './words';
 export const GROUND_WORDS: Readonly<Record<Ground['kind'], string>> = {
   'registered lately': 'registered lately',
   'transferred lately': 'transferred lately',
+  'holder changed lately': 'its holder changed lately',
   'transfer lock': 'the lock is on',
   'update lock': 'a lock against every change is on',
   'registry lock': 'locked by the registry',

@@ -109,7 +109,7 @@ function patchOf(event: Event, at: Instant, text: string): NamePatch | null {
   const seen = (phase: 'redemption' | 'pending delete') => ({ observed: phase, observed_at: since });
   switch (event.kind) {
     case 'charged':
-      return { ...end, ...confirmed('on') };
+      return { ...end, ...confirmed('on'), grace_paid: since };
     case 'switched-off':
       return confirmed('off');
     case 'charge-failed':

@@ -3,6 +3,7 @@ import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { formatInstant } from '@/core/time';
 import { selectAccount } from '@/database/accounts';
 import { noteLink, noteToldEnds, takeOverHolding } from '@/database/links';
+import { noteTransferred } from '@/database/names';
 import { writeTable } from '@/formats/csv/writeTable';
 import { changing } from '../changing';
 import { compute } from '../computing';
@@ -67,6 +68,10 @@ async function readHoldingOf(deps: Deps, accountId: number): Promise<HoldingPage
       holding.value.names.map(({ name, paidThrough }) => ({ ascii: name, end: paidThrough })),
       at,
     );
+    const moved = holding.value.names.flatMap(({ name, transferredAt }) =>
+      transferredAt === null ? [] : [{ ascii: name, at: transferredAt }],
+    );
+    await noteTransferred(tx, moved, 'the registrar');
     await noteLink(tx, accountId, { readAt: at, problem: null });
   });
   return holding.value;

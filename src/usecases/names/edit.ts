@@ -81,6 +81,8 @@ async function fieldsOf(deps: Deps, edit: NameEdit): Promise<NamePatch | Refusal
   for (const [text, at, day] of [
     [edit.expiresAt, 'term_end', 'term_end_day'],
     [edit.registeredAt, 'registered', 'registered_day'],
+    [edit.transferredAt, 'transferred', 'transferred_day'],
+    [edit.holderChangedAt, 'holder_changed', 'holder_changed_day'],
   ] as const) {
     if (text === undefined) continue;
     const end = parseTermEnd(text);
@@ -88,12 +90,23 @@ async function fieldsOf(deps: Deps, edit: NameEdit): Promise<NamePatch | Refusal
       return refuse(
         'date-out-of-range',
         `${text.slice(0, 40)} is not a day between 1985 and 2099. Check it.`,
-        at === 'term_end' ? 'expiresAt' : 'registeredAt',
+        DATE_FIELDS[at],
       );
     Object.assign(fields, { [at]: formatInstant(end.at), [day]: end.precision === 'day' });
+    if (at === 'transferred' || at === 'holder_changed')
+      fields[`${at}_evidence`] = edit.evidence?.trim() || 'entered by hand';
   }
+  if (edit.holderLockWaived !== undefined) fields.holder_lock_waived = edit.holderLockWaived;
   return fields;
 }
+
+/** The request’s field of each date. */
+const DATE_FIELDS = {
+  term_end: 'expiresAt',
+  registered: 'registeredAt',
+  transferred: 'transferredAt',
+  holder_changed: 'holderChangedAt',
+} as const;
 
 function withinReach(end: TermEnd): boolean {
   return end.at >= startOfDay(FIRST_DAY) && end.at < startOfDay(LAST_DAY);
@@ -112,6 +125,8 @@ function summaryOf(edit: NameEdit, names: number): string {
     edit.confirmMailBy && 'the day to confirm the holder’s mail by',
     edit.mailConfirmed && 'holder’s mail confirmed',
     (edit.expiresAt || edit.registeredAt) && 'dates',
+    edit.transferredAt && 'last transfer',
+    (edit.holderChangedAt || edit.holderLockWaived !== undefined) && 'change of holder',
   ].filter((word): word is string => typeof word === 'string');
   return `Set ${what.join(', ') || 'nothing'} on ${names === 1 ? 'one name' : `${names} names`}`;
 }

@@ -98,6 +98,19 @@ export class NameEdit {
   @IsISO8601({ strict: true }, { message: 'Write the day of registration like 2019-11-06.' })
   registeredAt?: string;
 
+  @IsOptional()
+  @IsISO8601({ strict: true }, { message: 'Write the day of the transfer like 2026-09-03.' })
+  transferredAt?: string;
+
+  @IsOptional()
+  @IsISO8601({ strict: true }, { message: 'Write the day on which the holder changed like 2026-09-03.' })
+  holderChangedAt?: string;
+
+  /** The lock after a change of holder was waived before the change. */
+  @IsOptional()
+  @IsBoolean()
+  holderLockWaived?: boolean;
+
   /** Where a date was seen. */
   @IsOptional()
   @IsString()

@@ -75,6 +75,7 @@ async function settle(
       nameId: item.nameId,
       patch: {
         term_end: formatInstant(item.newEnd as Instant),
+        ...(!restored && item.oldEnd <= at && { grace_paid: formatInstant(at) }),
         ...(restored ? { observed: null, observed_at: null } : {}),
         ...unstall(quoted.get(item.nameId), at),
       },

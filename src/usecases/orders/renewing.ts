@@ -63,7 +63,11 @@ async function book(tx: Transaction, { at, record }: Change, done: readonly Fulf
     batchId,
     booked.map(({ item, value }) => ({
       nameId: item.nameId,
-      patch: { term_end: formatInstant(value.paidThrough), term_end_day: false },
+      patch: {
+        term_end: formatInstant(value.paidThrough),
+        term_end_day: false,
+        ...(item.oldEnd <= at && { grace_paid: formatInstant(at) }),
+      },
       evidence: evidenceOf(value.receipt),
     })),
   );

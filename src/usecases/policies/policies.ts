@@ -56,6 +56,7 @@ export class PolicyForm {
   stepYears!: number;
   @Type(() => Number) @IsInt() @Min(0) @Max(10) transferYears!: number;
   @Type(() => Number) @IsInt() @Min(0) @Max(400, PERIOD) transferLockDays!: number;
+  @Type(() => Number) @IsInt() @Min(0) @Max(400, PERIOD) holderLockDays!: number;
   @Type(() => Number) @IsInt() @Min(1) @Max(100) ceilingYears!: number;
   @IsBoolean() yearlyFee!: boolean;
   @IsIn(SOURCES) source!: RuleSource;

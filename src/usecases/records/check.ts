@@ -1,4 +1,4 @@
-import { holderOf } from '@/core/records';
+import { seenOf } from '@/core/moving';
 import { formatInstant, type Instant } from '@/core/time';
 import { whileAlone } from '@/database/locks';
 import {
@@ -113,10 +113,13 @@ async function settle(deps: Deps, names: readonly AskedName[]): Promise<void> {
     if (unchanged.length > 0) await touchRecords(tx, unchanged, at);
     await noteChecked(
       tx,
-      seen.map(({ ascii, asked }) => ({
-        ascii,
-        holder: asked.drafts.map(({ record }) => holderOf(record)).find((holder) => holder !== null) ?? null,
-      })),
+      seen.map(({ ascii, asked, known }) => {
+        const again = known.filter(({ id }) => asked.unchanged.includes(id));
+        return seenOf(
+          ascii,
+          [...asked.drafts, ...again].map(({ record }) => record),
+        );
+      }),
       at,
     );
     const given = names.flatMap(({ ascii, tries, asked }) =>

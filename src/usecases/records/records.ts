@@ -1,8 +1,15 @@
 import { lookAtZone } from '@/connectors/records/dnsClient';
+import { seenOf } from '@/core/moving';
 import { parseDomainName } from '@/core/names';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import type { Instant } from '@/core/time';
-import { type StoredRecord, selectNewestRecords, selectRecordHistory, storeRecords } from '@/database/records';
+import {
+  noteChecked,
+  type StoredRecord,
+  selectNewestRecords,
+  selectRecordHistory,
+  storeRecords,
+} from '@/database/records';
 import { selectSettings } from '@/database/settings';
 import { readRdapDomain } from '@/formats/rdap/readRdap';
 import { readWhois } from '@/formats/whois/readWhois';
@@ -41,7 +48,10 @@ export async function pasteRecord(deps: Deps, input: unknown): Promise<string | 
       'text',
     );
   const draft = draftOf(name.ascii, 'pasted', record, text, null);
-  await changing(deps, (tx) => storeRecords(tx, [draft], deps.clock()));
+  await changing(deps, async (tx, { at }) => {
+    await storeRecords(tx, [draft], at);
+    await noteChecked(tx, [seenOf(name.ascii, [record])], at);
+  });
   return name.unicode;
 }
 

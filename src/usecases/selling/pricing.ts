@@ -47,7 +47,7 @@ export async function pricedNames(deps: Deps, nameIds: readonly number[]): Promi
     entries: entries.get(name.nameId) ?? [],
     asking: name.askingMinor === null ? null : { minor: name.askingMinor, currency: name.askingCurrency as string },
     termEnd: name.termEnd === null ? null : earliestEnd(name.termEnd),
-    lockedUntil: transferLockEnds(name.registered, policyFor(name.ending, byEnding)),
+    lockedUntil: transferLockEnds(name.registered, policyFor(name.ending, byEnding).transferLockDays),
     atAccount: !elsewhere.has(name.nameId),
   }));
 }

@@ -38,7 +38,7 @@ const KEEP = 'as it is';
 const keep = { value: KEEP, text: 'Leave as it is' };
 
 function EditForm({ nameIds, onClose, tags }: Omit<EditDialogProps, 'isOpen'>) {
-  const { meta, homeCurrency } = useLedger();
+  const { homeCurrency } = useLedger();
   const [account, setAccount] = useState(KEEP);
   const [purpose, setPurpose] = useState(KEEP);
   const [never, setNever] = useState(KEEP);
@@ -48,6 +48,7 @@ function EditForm({ nameIds, onClose, tags }: Omit<EditDialogProps, 'isOpen'>) {
   const [notes, setNotes] = useState('');
   const [mailBy, setMailBy] = useState('');
   const [ends, setEnds] = useState<{ text: string; read: TermEnd | null }>({ text: '', read: null });
+  const [moved, setMoved] = useState(NOTHING_MOVED);
   const [evidence, setEvidence] = useState('');
   const { act, isBusy, refused } = useAct();
 
@@ -63,6 +64,7 @@ function EditForm({ nameIds, onClose, tags }: Omit<EditDialogProps, 'isOpen'>) {
       ...(asking.read && { asking: { amount: formatDecimal(asking.read), currency: asking.read.currency } }),
       ...(mailBy.trim() && { confirmMailBy: writtenDay(mailBy) }),
       ...(ends.text.trim() && { expiresAt: ends.read ? formatTermEnd(ends.read) : ends.text.trim() }),
+      ...movedEdit(moved),
       ...(evidence.trim() && { evidence: evidence.trim() }),
       ...(notes.trim() && { notes: notes.trim() }),
     };
@@ -71,12 +73,7 @@ function EditForm({ nameIds, onClose, tags }: Omit<EditDialogProps, 'isOpen'>) {
 
   return (
     <Form aria-label="Edit" refused={refused} onSubmit={save}>
-      <Choice
-        label="Account"
-        value={account}
-        onChange={setAccount}
-        options={[keep, ...(meta?.rules.accounts ?? []).map(({ id, label }) => ({ value: String(id), text: label }))]}
-      />
+      <AccountChoice account={account} onAccount={setAccount} />
       <DayField
         name="edit.expiresAt"
         label="The term ends"
@@ -85,6 +82,7 @@ function EditForm({ nameIds, onClose, tags }: Omit<EditDialogProps, 'isOpen'>) {
         hint="the day alone, or with its time: 21 Sep 2027 10:15 UTC"
         time
       />
+      <MovedFields moved={moved} onChange={setMoved} />
       <Field
         name="edit.evidence"
         label="Where that was seen"
@@ -114,6 +112,59 @@ function EditForm({ nameIds, onClose, tags }: Omit<EditDialogProps, 'isOpen'>) {
         <Button onPress={onClose}>Cancel</Button>
       </Actions>
     </Form>
+  );
+}
+
+interface Moved {
+  readonly transferred: string;
+  readonly holderChanged: string;
+  readonly waived: string;
+}
+
+const NOTHING_MOVED: Moved = { transferred: '', holderChanged: '', waived: KEEP };
+
+const movedEdit = ({ transferred, holderChanged, waived }: Moved) => ({
+  ...(transferred.trim() && { transferredAt: writtenDay(transferred) }),
+  ...(holderChanged.trim() && { holderChangedAt: writtenDay(holderChanged) }),
+  ...(waived !== KEEP && { holderLockWaived: waived === 'yes' }),
+});
+
+/** What locks a name against a transfer for a while. */
+function MovedFields({ moved, onChange }: { moved: Moved; onChange: (moved: Moved) => void }) {
+  return (
+    <details>
+      <summary>Last transfer, and change of holder</summary>
+      <DayField
+        name="edit.transferredAt"
+        label="Last transferred on"
+        value={moved.transferred}
+        onChange={(transferred) => onChange({ ...moved, transferred })}
+      />
+      <DayField
+        name="edit.holderChangedAt"
+        label="Holder last changed on"
+        value={moved.holderChanged}
+        onChange={(holderChanged) => onChange({ ...moved, holderChanged })}
+      />
+      <Choice
+        label="The lock after a change of holder was waived"
+        value={moved.waived}
+        onChange={(waived) => onChange({ ...moved, waived })}
+        options={[keep, { value: 'yes', text: 'Yes, before the change' }, { value: 'no', text: 'No' }]}
+      />
+    </details>
+  );
+}
+
+function AccountChoice({ account, onAccount }: { account: string; onAccount: (account: string) => void }) {
+  const { meta } = useLedger();
+  return (
+    <Choice
+      label="Account"
+      value={account}
+      onChange={onAccount}
+      options={[keep, ...(meta?.rules.accounts ?? []).map(({ id, label }) => ({ value: String(id), text: label }))]}
+    />
   );
 }
 

@@ -33,6 +33,16 @@ export function KnownFacts({ row, detail }: { row: RowView; detail: NameDetail }
     ['lock', yesNo(name.lock)],
     ['privacy', yesNo(name.privacy)],
     ['name servers', detail.extras.nameServers.join(', ') || 'not known'],
+    [
+      'last transferred',
+      name.transferred ? termEndWords(name.transferred, style) : 'not known',
+      detail.extras.transferredEvidence ?? '',
+    ],
+    [
+      'holder changed',
+      name.holderChanged ? termEndWords(name.holderChanged, style) : 'not known',
+      [detail.extras.holderChangedEvidence, name.holderLockWaived && 'lock after it waived'].filter(Boolean).join(', '),
+    ],
     ['purpose', `${name.purpose}${name.neverLost ? ', never to be lost' : ''}`],
     ['asking', name.asking ? formatAmount(name.asking, true) : 'none'],
     ['tags', name.tags.join(', ') || 'none'],

@@ -89,7 +89,7 @@ export function NameScreen({ detail, tags, kinds, lapse, records }: NameScreenPr
     );
   const { row } = view;
   const account = meta.rules.accounts.find((a) => a.id === row.name.accountId);
-  const moving = movingFacts(row, row.policy, records);
+  const moving = movingFacts(row, row.policy);
   return (
     <Page>
       <Head>

@@ -109,7 +109,7 @@ test('a name whose end nobody has said asks for it', () => {
 describe('a transfer to another registrar', () => {
   const moving = (name: LedgerName, rules = rulesWith(), day: Instant = TODAY) => {
     const row = rowOf(name, rules, day);
-    return movingLabels(movingFacts(row, row.policy, []), day, style).map(({ title, text }) => `${title}: ${text}`);
+    return movingLabels(movingFacts(row, row.policy), day, style).map(({ title, text }) => `${title}: ${text}`);
   };
   test('can be requested now: its last day is labelled', () => {
     expect(moving(nameWith('a.com', '2027-05-01T00:00:00Z'))).toEqual([

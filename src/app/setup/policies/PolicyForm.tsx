@@ -22,6 +22,7 @@ const NUMBERS = [
   ['refundableDays', 'Refundable, days'],
   ['transferYears', 'Years a transfer adds'],
   ['transferLockDays', 'Transfer lock, days'],
+  ['holderLockDays', 'Lock after a change of holder, days'],
   ['ceilingYears', 'Ceiling, years from now'],
 ] as const;
 
