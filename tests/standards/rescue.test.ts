@@ -27,7 +27,7 @@ function solved(choices: readonly { cost: number; worth: number; always: boolean
 
 const choice = fc.record({
   cost: fc.constantFrom(1138, 1310, 1220, 12_518, 14_410, 99, 4800),
-  worth: fc.integer({ min: -5000, max: 60_000 }),
+  worth: fc.oneof(fc.integer({ min: -5000, max: 60_000 }), fc.constantFrom(2400, 3100)),
   always: fc.boolean(),
 });
 
@@ -48,16 +48,16 @@ test('the best set under a budget is as good as a general-purpose solver finds, 
   );
 });
 
-test('five hundred names under a budget take no time that anybody would notice', () => {
-  const choices = Array.from({ length: 500 }, (_, i) => ({
+test('five thousand names under a budget take no time that anybody would notice', () => {
+  const choices = Array.from({ length: 5000 }, (_, i) => ({
     cost: i % 7 === 0 ? 12_518 : 1138 + (i % 5) * 86,
     worth: ((i * 7919) % 60_000) - 5000,
     always: i % 50 === 0,
   }));
   const start = performance.now();
-  const taken = bestUnderBudget(choices, 400_000);
+  const taken = bestUnderBudget(choices, 4_000_000);
   expect(performance.now() - start).toBeLessThan(2000);
-  expect(taken.length).toBeGreaterThan(50);
+  expect(taken.length).toBeGreaterThan(500);
 });
 
 const rowOf = (days: number, more: Partial<LedgerName> = {}, balanceMinor = 0) => {

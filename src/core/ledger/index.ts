@@ -18,7 +18,7 @@ export {
 } from './data';
 export { type FoundName, findNames } from './find';
 export { type LifecycleStrip, lifecycleStrip, type Stretch, type StretchKind, type StripMark } from './lifecycleStrip';
-export { type MoveSaving, moveSaving } from './moveSaving';
+export { type ComparedMove, type MoveSaving, type MoveWish, moveSaving, moveSavings, USUAL_YEARS } from './moveSaving';
 export { isCaution, type Outlook } from './outlook';
 export {
   type AccountCrossing,

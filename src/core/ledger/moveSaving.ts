@@ -1,30 +1,44 @@
 import { policyFor } from '../lifecycle';
-import { cheapestPath, type YearPath } from '../pricing';
+import { cheapestPath, type Held, type YearPath, type YearPrices } from '../pricing';
 import { DAY_MS, dayOf, earliestEnd, type Instant } from '../time';
 import type { RuleIndex } from './costs';
+import type { LedgerName } from './data';
 import { DAYS_PER_YEAR } from './priceTable';
 import type { LedgerRow } from './projection';
 import { yearPricesOf, yearTermsOf } from './yearPrices';
 
 /** Over how many years a move is weighed where nobody says otherwise. */
-const USUAL_YEARS = 5;
+export const USUAL_YEARS = 5;
 
-/** What moving a held name to the cheapest account would save, minor units of the office's currency; or why nobody can say. */
+/** What a move is weighed over, and where it may go. */
+export interface MoveWish {
+  readonly years: number;
+  /** The account that it is to go to; `null` for whichever is cheapest. */
+  readonly targetId: number | null;
+}
+
+/** Staying, against the cheapest way that begins with a transfer: minor units of the office's currency. */
+export interface ComparedMove {
+  readonly kind: 'saves' | 'nothing cheaper';
+  /** Where it would be moved first. */
+  readonly accountId: number;
+  readonly years: number;
+  /** Less than nothing where moving is dearer. */
+  readonly savedMinor: number;
+  readonly stayMinor: number;
+  /** All payments after the move is decided, the move first. */
+  readonly path: YearPath;
+}
+
+/** What moving a held name would save, or why nobody can say. */
 export type MoveSaving =
+  | ComparedMove
   | {
-      readonly kind: 'saves';
-      /** Where it would be moved first. */
-      readonly accountId: number;
-      readonly years: number;
-      readonly savedMinor: number;
-      readonly stayMinor: number;
-      /** All payments after the move is decided, the move first. */
-      readonly path: YearPath;
-    }
-  | {
-      readonly kind: 'nothing cheaper' | 'price of its own' | 'not known here' | 'not known elsewhere';
+      readonly kind: 'price of its own' | 'not known here' | 'not known elsewhere';
       readonly years: number;
     };
+
+type Asked = Pick<LedgerRow, 'name' | 'phase' | 'termEnd'>;
 
 /**
  * Staying, against the cheapest way that begins with a transfer, over the same years and with the same rises. A name with a price of its
@@ -32,12 +46,40 @@ export type MoveSaving =
  */
 export function moveSaving(
   index: RuleIndex,
-  { name, phase, termEnd }: Pick<LedgerRow, 'name' | 'phase' | 'termEnd'>,
+  row: Asked,
   asOf: Instant,
-  years: number = USUAL_YEARS,
+  wish: MoveWish = { years: USUAL_YEARS, targetId: null },
 ): MoveSaving | null {
-  if (termEnd === null || (phase !== 'term' && phase !== 'refundable')) return null;
-  if (index.rules.prices.some(({ nameId }) => nameId === name.id)) return { kind: 'price of its own', years };
+  return moveSavings(index, asOf, wish)(row);
+}
+
+/** The same for many names: what is alike is searched once. */
+export function moveSavings(index: RuleIndex, asOf: Instant, wish: MoveWish): (row: Asked) => MoveSaving | null {
+  const ownPrices = new Set(index.rules.prices.flatMap(({ nameId }) => nameId ?? []));
+  const known = new Map<string, MoveSaving>();
+  return ({ name, phase, termEnd }) => {
+    if (termEnd === null || (phase !== 'term' && phase !== 'refundable')) return null;
+    if (ownPrices.has(name.id)) return { kind: 'price of its own', years: wish.years };
+    const yearsLeft = wholeOrHalf(Math.max(0, earliestEnd(termEnd) - asOf) / DAY_MS / DAYS_PER_YEAR);
+    const key = `${name.ending} ${name.accountId} ${name.privacy === true} ${yearsLeft}`;
+    const found = known.get(key) ?? comparedMove(index, name, yearsLeft, asOf, wish);
+    known.set(key, found);
+    return found;
+  };
+}
+
+/** Prices go by whole years and the ceiling by how many still fit: between two whole years all is the same. */
+function wholeOrHalf(years: number): number {
+  return Number.isInteger(years) ? years : Math.floor(years) + 0.5;
+}
+
+function comparedMove(
+  index: RuleIndex,
+  name: Pick<LedgerName, 'ending' | 'accountId' | 'privacy'>,
+  yearsLeft: number,
+  asOf: Instant,
+  { years, targetId }: MoveWish,
+): MoveSaving {
   const asked = {
     ending: name.ending,
     nameId: null,
@@ -46,19 +88,16 @@ export function moveSaving(
     codes: [],
     privacy: name.privacy === true,
   };
-  const yearsLeft = Math.max(0, earliestEnd(termEnd) - asOf) / DAY_MS / DAYS_PER_YEAR;
   const prices = index.rules.accounts.map((account) => yearPricesOf(index, account, asked));
-  const wanted = {
-    held: { kind: 'held', accountId: name.accountId, yearsLeft } as const,
-    years,
-    terms: yearTermsOf(policyFor(name.ending, index.policies)),
-  };
-  const stay = cheapestPath({ ...wanted, prices: prices.filter(({ accountId }) => accountId === name.accountId) });
+  const held: Held = { kind: 'held', accountId: name.accountId, yearsLeft };
+  const wanted = { held, years, terms: yearTermsOf(policyFor(name.ending, index.policies)) };
+  const at = (accountId: number): YearPrices[] => prices.filter((one) => one.accountId === accountId);
+  const stay = cheapestPath({ ...wanted, prices: at(name.accountId) });
   if (stay === null) return { kind: 'not known here', years };
-  const path = cheapestPath({ ...wanted, prices, mustMove: true });
+  const path = cheapestPath({ ...wanted, prices: targetId === null ? prices : at(targetId), mustMove: true });
   const [move] = path?.payments ?? [];
   if (!path || !move) return { kind: 'not known elsewhere', years };
   const savedMinor = stay.totalMinor - path.totalMinor;
-  if (savedMinor <= 0) return { kind: 'nothing cheaper', years };
-  return { kind: 'saves', accountId: move.accountId, years, savedMinor, stayMinor: stay.totalMinor, path };
+  const kind = savedMinor > 0 ? 'saves' : 'nothing cheaper';
+  return { kind, accountId: move.accountId, years, savedMinor, stayMinor: stay.totalMinor, path };
 }

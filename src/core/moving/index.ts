@@ -11,3 +11,12 @@ export {
   movingCalendar,
   standingAt,
 } from './grounds';
+export {
+  type LeftAccount,
+  type LeftReason,
+  type MovePlan,
+  type MoveWave,
+  type PlanAsked,
+  type PlannedMove,
+  planMoves,
+} from './plan';

@@ -71,7 +71,7 @@ test('what a move saves is one sentence with both sums; what is not known is sai
   expect(savingSentence(saving, 'USD', () => 'Wrackgate')).toBe(
     'Moved to Wrackgate it costs $26.90 less over 5 years: $55.10 in place of $82.00; the move itself costs $9.90.',
   );
-  expect(savingSentence({ kind: 'nothing cheaper', years: 5 }, 'USD', () => '')).toBe(
+  expect(savingSentence({ ...saving, kind: 'nothing cheaper', savedMinor: 0 }, 'USD', () => '')).toBe(
     'No account is cheaper for it over 5 years.',
   );
 });
