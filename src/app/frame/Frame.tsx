@@ -127,6 +127,7 @@ const PLACES: readonly PlaceLink[] = [
   { href: '/renewals', text: 'Renewals', count: 'unconfirmed' },
   { href: '/rescue', text: 'Rescue' },
   { href: '/prices', text: 'Prices' },
+  { href: '/transfers', text: 'Transfers' },
   { href: '/record', text: 'Registration record' },
   { href: '/selling', text: 'Selling', count: 'selling' },
 ];

@@ -40,6 +40,18 @@ export const COMMANDS: readonly Command[] = [
     does: go('/prices'),
   },
   {
+    id: 'transfers',
+    text: 'Transfers: names on their way',
+    words: 'move registrar change transfer in out auth code epp unlock gaining losing',
+    does: go('/transfers'),
+  },
+  {
+    id: 'plan-transfers',
+    text: 'Transfers: plan which names to move',
+    words: 'move cheaper registrar save consolidate leave budget waves',
+    does: go('/transfers/plan'),
+  },
+  {
     id: 'record',
     text: 'Registration record: look up, compare, watch',
     words: 'whois rdap registry check lookup compare watch backorder available free dns holder registrant',

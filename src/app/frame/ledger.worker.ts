@@ -22,7 +22,6 @@ import {
   namesFromColumns,
   type PricesAsked,
   type Projection,
-  pricedEndings,
   pricesOfEnding,
   projectIf,
   projectLedger,
@@ -36,8 +35,11 @@ import {
   worthIn,
 } from '@/core/ledger';
 import type { Policy } from '@/core/lifecycle';
+import type { PlanAsked } from '@/core/moving';
 import { bestSet, namesInDanger } from '@/core/rescue';
 import { addDays, earliestEnd, type Instant, instant } from '@/core/time';
+import { planView } from './planView';
+import { priceLines } from './priceLines';
 import type {
   Arranged,
   ContradictingRow,
@@ -45,7 +47,8 @@ import type {
   FundingView,
   LedgerMeta,
   NameView,
-  PriceCellView,
+  PlannedNames,
+  PlanView,
   PriceLineView,
   RescueView,
   RowView,
@@ -251,28 +254,19 @@ const api = {
 
   /** What every ending of the price lists costs at each account over so many years. */
   prices(asked: PricesAsked, years: number): PriceLineView[] {
-    const { index } = current();
-    return pricedEndings(index).map((ending) => ({
-      ending,
-      cells: pricesOfEnding(index, ending, asked).accounts.map((priced): PriceCellView => {
-        const path = priced.paths[years - 1] ?? null;
-        const first = path?.payments[0];
-        return {
-          accountId: priced.accountId,
-          totalMinor: path?.totalMinor ?? null,
-          firstMinor: first?.minor ?? null,
-          next: priced.next[years - 1] ?? null,
-          condition: priced.condition,
-          notCompared: priced.notCompared,
-        };
-      }),
-    }));
+    return priceLines(current().index, asked, years);
   },
 
   /** One ending in full: every account's totals and payments, and the cheapest way of all. */
   pricesOf(ending: string, asked: PricesAsked): EndingView {
     const { index } = current();
     return { ...pricesOfEnding(index, ending, asked), best: bestPaths(index, ending, asked) };
+  },
+
+  /** Which of some names to move where and when, today. */
+  plan(which: PlannedNames, asked: PlanAsked): PlanView {
+    const ledger = current();
+    return planView(ledger, rowsAsOf(ledger.asOf), which, asked);
   },
 
   /** Every account's coming charges up to `until`. */

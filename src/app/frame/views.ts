@@ -13,6 +13,7 @@ import type {
   TodaySummary,
 } from '@/core/ledger';
 import type { Policy } from '@/core/lifecycle';
+import type { LeftReason, MovePlan, MoveWave, PlannedMove } from '@/core/moving';
 import type { YearPath } from '@/core/pricing';
 import type { Judgement } from '@/core/rescue';
 import type { Instant } from '@/core/time';
@@ -116,4 +117,31 @@ export interface PriceLineView {
 /** One ending in full, with the cheapest payments of all for 1 to ten years. */
 export interface EndingView extends EndingPrices {
   readonly best: readonly (YearPath | null)[];
+}
+
+/** A name as it is named on screen. */
+export interface NamedName {
+  readonly nameId: number;
+  readonly ascii: string;
+  readonly unicode: string;
+}
+
+/** Which names a plan of transfers is for. */
+export type PlannedNames =
+  | { readonly kind: 'all' }
+  | { readonly kind: 'account'; readonly accountId: number }
+  | { readonly kind: 'chosen'; readonly nameIds: readonly number[] };
+
+export interface MoveView extends Omit<PlannedMove, 'row'>, NamedName {
+  readonly fromId: number;
+}
+
+export interface WaveView extends Omit<MoveWave, 'moves'> {
+  readonly moves: readonly MoveView[];
+}
+
+/** A plan of transfers as a screen draws it, what is left where it is by reason, the most frequent first. */
+export interface PlanView extends Omit<MovePlan, 'waves' | 'left'> {
+  readonly waves: readonly WaveView[];
+  readonly left: readonly { readonly why: LeftReason; readonly count: number; readonly names: readonly NamedName[] }[];
 }

@@ -6,6 +6,7 @@ import { useCheck } from '../acts/check/useCheck';
 import { DropDialog } from '../acts/drop/DropDialog';
 import { EditDialog } from '../acts/edit/EditDialog';
 import { useList } from '../acts/list/useList';
+import { useMove } from '../acts/move/useMove';
 import { useRenew } from '../acts/renew/useRenew';
 import { isSwitch, SwitchDialog } from '../acts/switch/SwitchDialog';
 import type { ChosenAct } from './TotalsBar';
@@ -26,6 +27,7 @@ export function useChosenAct(chosen: Chosen, onOpen: (dialog: OpenDialog) => voi
   const plan = useRenew();
   const check = useCheck();
   const list = useList();
+  const move = useMove();
   const renew = async () => {
     if (chosen.count > chosen.rows.length) {
       report({ text: 'Renew up to 1,000 names at a time. Choose fewer.', problem: true });
@@ -38,6 +40,7 @@ export function useChosenAct(chosen: Chosen, onOpen: (dialog: OpenDialog) => voi
     if (what === 'renew') void renew();
     else if (what === 'check') void check(chosen.rows);
     else if (what === 'sell') list(chosen.ids);
+    else if (what === 'move') move(chosen.ids);
     else if (what === 'clear') chosen.clear();
     else onOpen(what);
   };

@@ -73,7 +73,7 @@ export function TotalsOfView({ totals, isOld, query, columns }: TotalsOfViewProp
 }
 
 /** What can be done with the chosen names. */
-export type ChosenAct = Switch | 'renew' | 'edit' | 'sell' | 'drop' | 'check' | 'clear';
+export type ChosenAct = Switch | 'renew' | 'edit' | 'sell' | 'move' | 'drop' | 'check' | 'clear';
 
 interface TotalsOfChosenProps {
   readonly totals: Totals;
@@ -105,6 +105,7 @@ export function TotalsOfChosen({ totals, disabled, onAct }: TotalsOfChosenProps)
           label="More to do with the chosen names"
           choices={[
             { id: 'sell', text: 'List for sale…' },
+            { id: 'move', text: 'Plan transfers…' },
             { id: 'lock', text: 'Transfer lock…' },
             { id: 'privacy', text: 'Privacy…' },
             { id: 'drop', text: 'Drop…' },

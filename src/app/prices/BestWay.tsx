@@ -3,8 +3,9 @@ import type { YearPath, YearPayment } from '@/core/pricing';
 import { addYears, dayOf, formatDay } from '@/core/time';
 import { formatAmount } from '@/ui/text/figures';
 import { Ruled } from '@/ui/text/Sheet';
+import { yearsWords } from '@/ui/text/words';
 import { useLedger } from '../frame/LedgerProvider';
-import { paymentWords, yearsWords } from './priceWords';
+import { paymentWords } from './priceWords';
 import type { Wanted } from './usePrices';
 
 interface BestWayProps {

@@ -5,11 +5,12 @@ import { accountCrossings } from '@/core/ledger';
 import { YearsChart } from '@/ui/chart/YearsChart';
 import { formatAmount } from '@/ui/text/figures';
 import { Section } from '@/ui/text/Sheet';
+import { yearsWords } from '@/ui/text/words';
 import { useLedger } from '../frame/LedgerProvider';
 import type { EndingView } from '../frame/views';
 import { BestWay } from './BestWay';
 import { type AccountNotes, NotesPart } from './NotesPart';
-import { cheapFirstYearWords, crossingWords, yearsWords } from './priceWords';
+import { cheapFirstYearWords, crossingWords } from './priceWords';
 import type { Wanted } from './usePrices';
 
 const Beside = styled.section`

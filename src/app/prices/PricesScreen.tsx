@@ -3,12 +3,12 @@ import { useState } from 'react';
 import { ButtonLink } from '@/ui/controls/Button';
 import { Page } from '@/ui/text/Sheet';
 import { Empty, Failed, Loading } from '@/ui/text/States';
+import { yearsWords } from '@/ui/text/words';
 import { useTitle } from '../frame/Frame';
 import { useLedger } from '../frame/LedgerProvider';
 import { EndingPart } from './EndingPart';
 import type { AccountNotes } from './NotesPart';
 import { PricesTable, RatesUsed } from './PricesTable';
-import { yearsWords } from './priceWords';
 import { FIRST_WANTED, usePrices } from './usePrices';
 import { WantedFields } from './WantedFields';
 

@@ -4,8 +4,8 @@ import { Check } from '@/ui/controls/Check';
 import { Choice, Field } from '@/ui/controls/Field';
 import { Actions } from '@/ui/overlay/Dialog';
 import { Fields } from '@/ui/text/Sheet';
+import { yearsWords } from '@/ui/text/words';
 import { useLedger } from '../frame/LedgerProvider';
-import { yearsWords } from './priceWords';
 import type { Wanted } from './usePrices';
 
 const YEARS = Array.from({ length: MOST_YEARS }, (_, i) => ({ value: String(i + 1), text: yearsWords(i + 1) }));

@@ -1,6 +1,7 @@
 import type { AccountCrossing, NotCompared, PricedAccount, Rise } from '@/core/ledger';
 import { cheapFirstYear } from '@/core/ledger';
 import type { YearPayment } from '@/core/pricing';
+import { yearsWords } from '@/ui/text/words';
 
 /** Why a price stands beside no other. */
 export const NOT_COMPARED_WORDS: Readonly<Record<NotCompared, string>> = {
@@ -8,8 +9,6 @@ export const NOT_COMPARED_WORDS: Readonly<Record<NotCompared, string>> = {
   'no rate': 'no rate into your currency',
   'privacy not known': 'price of privacy not known',
 };
-
-export const yearsWords = (count: number) => (count === 1 ? 'one year' : `${count} years`);
 
 type Labels = ReadonlyMap<number, string>;
 type Money = (minor: number) => string;

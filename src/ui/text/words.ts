@@ -147,6 +147,11 @@ export function namesWords(count: number): string {
   return count === 1 ? 'one name' : `${count.toLocaleString('en')} names`;
 }
 
+/** So many years, in words. */
+export function yearsWords(count: number): string {
+  return count === 1 ? 'one year' : `${count} years`;
+}
+
 /** `+40`, `-18`: days from now. */
 export function daysWords(days: number): string {
   return days > 0 ? `+${days}` : String(days);

@@ -1,0 +1,44 @@
+'use client';
+import { useEffect, useState } from 'react';
+import { Page } from '@/ui/text/Sheet';
+import { Failed, Loading } from '@/ui/text/States';
+import { yearsWords } from '@/ui/text/words';
+import { namesToMove } from '../../acts/move/useMove';
+import { useTitle } from '../../frame/Frame';
+import { useLedger } from '../../frame/LedgerProvider';
+import { LeavingPart, LeftPart } from './LeavingPart';
+import { PlanFields } from './PlanFields';
+import { planSentence } from './planWords';
+import { useMoney } from './useMoney';
+import { FIRST_WISH, usePlan } from './usePlan';
+import { WavePart } from './WavePart';
+
+/** Which names to move where and when: weighed over the years, within what may be spent, gathered into a few days. */
+export function PlanScreen({ isChosen }: { isChosen: boolean }) {
+  const { meta, problem, reload } = useLedger();
+  const money = useMoney();
+  const [wish, setWish] = useState(FIRST_WISH);
+  const [chosen, setChosen] = useState<readonly number[]>([]);
+  const { plan, isOld } = usePlan(wish);
+  useTitle('Transfers', `a plan over ${yearsWords(wish.years)}`);
+  useEffect(() => {
+    const nameIds = namesToMove();
+    setChosen(nameIds);
+    if (isChosen && nameIds.length > 0) setWish((now) => ({ ...now, which: { kind: 'chosen', nameIds } }));
+  }, [isChosen]);
+  if (problem) return <Failed text={problem} onRetry={() => void reload()} />;
+  if (plan === null || meta === null) return <Loading text="Weighing every transfer" />;
+  return (
+    <Page>
+      <PlanFields wish={wish} chosen={chosen} onChange={setWish} />
+      <p aria-live="polite" aria-busy={isOld}>
+        <b>{planSentence(plan, wish.years, money)}</b>
+      </p>
+      {plan.waves.map((wave) => (
+        <WavePart key={wave.at} wave={wave} years={wish.years} isOnly={plan.waves.length === 1} />
+      ))}
+      <LeavingPart accounts={plan.accounts} />
+      <LeftPart left={plan.left} />
+    </Page>
+  );
+}
