@@ -1,6 +1,7 @@
 import { formatDecimal } from '@/core/money';
 import { escapeXml } from '@/formats/epp/document';
-import { deletionOf, standsAt } from '../world/days';
+import { deletionOf } from '../world/days';
+import { endAfter, loginAt, standsAt } from '../world/moving';
 import type { Answer } from '../world/orders';
 import type { Customer, Domain, Message, Registrar, World } from '../world/types';
 
@@ -100,13 +101,14 @@ export function statusesOf(domain: Domain, registrar: Registrar, now: number): {
 export function infoData(
   domain: Domain,
   registrar: Registrar,
-  customer: Customer,
-  now: number,
+  world: World,
+  isOwn: boolean,
 ): { resData: string; extension: string } {
+  const { now } = world;
   const { epp, rgp } = statusesOf(domain, registrar, now);
   return {
-    resData: `<domain:infData ${DOMAIN}><domain:name>${domain.name}</domain:name><domain:roid>${roidOf(domain)}</domain:roid>${epp.map((s) => `<domain:status s="${s}"/>`).join('')}${domain.nameServers.length > 0 ? `<domain:ns>${domain.nameServers.map((host) => `<domain:hostObj>${escapeXml(host)}</domain:hostObj>`).join('')}</domain:ns>` : ''}<domain:clID>${escapeXml(customer.login)}</domain:clID><domain:crDate>${instant(domain.createdAt)}</domain:crDate><domain:exDate>${instant(domain.paidThrough)}</domain:exDate>${domain.movedAt ? `<domain:trDate>${instant(domain.movedAt)}</domain:trDate>` : ''}<domain:authInfo><domain:pw>${escapeXml(domain.authInfo)}</domain:pw></domain:authInfo></domain:infData>`,
-    extension: `${rgp.length > 0 ? `<rgp:infData xmlns:rgp="urn:ietf:params:xml:ns:rgp-1.0">${rgp.map((s) => `<rgp:rgpStatus s="${s}"/>`).join('')}</rgp:infData>` : ''}<holding:domainData ${OWN}>${heldName(domain, registrar, now)}</holding:domainData>`,
+    resData: `<domain:infData ${DOMAIN}><domain:name>${domain.name}</domain:name><domain:roid>${roidOf(domain)}</domain:roid>${epp.map((s) => `<domain:status s="${s}"/>`).join('')}${domain.nameServers.length > 0 ? `<domain:ns>${domain.nameServers.map((host) => `<domain:hostObj>${escapeXml(host)}</domain:hostObj>`).join('')}</domain:ns>` : ''}<domain:clID>${escapeXml(loginAt(world, domain.registrar, domain.owner))}</domain:clID><domain:crDate>${instant(domain.createdAt)}</domain:crDate><domain:exDate>${instant(domain.paidThrough)}</domain:exDate>${domain.movedAt ? `<domain:trDate>${instant(domain.movedAt)}</domain:trDate>` : ''}${isOwn ? `<domain:authInfo><domain:pw>${escapeXml(domain.authInfo)}</domain:pw></domain:authInfo>` : ''}</domain:infData>`,
+    extension: `${rgp.length > 0 ? `<rgp:infData xmlns:rgp="urn:ietf:params:xml:ns:rgp-1.0">${rgp.map((s) => `<rgp:rgpStatus s="${s}"/>`).join('')}</rgp:infData>` : ''}${isOwn ? `<holding:domainData ${OWN}>${heldName(domain, registrar, now)}</holding:domainData>` : ''}`,
   };
 }
 
@@ -180,10 +182,18 @@ export function creationData(domain: Domain): string {
   return `<domain:creData ${DOMAIN}><domain:name>${domain.name}</domain:name><domain:crDate>${instant(domain.createdAt)}</domain:crDate><domain:exDate>${instant(domain.paidThrough)}</domain:exDate></domain:creData>`;
 }
 
-export function transferData(domain: Domain, registrar: string): string {
-  const transfer = domain.transfer;
-  const status = transfer ? 'pending' : domain.registrar === registrar ? 'clientApproved' : 'clientCancelled';
-  return `<domain:trnData ${DOMAIN}><domain:name>${domain.name}</domain:name><domain:trStatus>${status}</domain:trStatus><domain:reID>${transfer?.to ?? registrar}</domain:reID><domain:reDate>${instant(transfer?.requestedAt ?? domain.since)}</domain:reDate><domain:acID>${domain.registrar}</domain:acID><domain:acDate>${instant(transfer?.passesAt ?? domain.since)}</domain:acDate></domain:trnData>`;
+/** A transfer as RFC 5731 section 3.2.4 tells it. */
+export function transferData(name: string, { status, reID, reDate, acID, acDate, exDate }: ToldTransfer): string {
+  const end = exDate === null ? '' : `<domain:exDate>${instant(exDate)}</domain:exDate>`;
+  return `<domain:trnData ${DOMAIN}><domain:name>${name}</domain:name><domain:trStatus>${status}</domain:trStatus><domain:reID>${escapeXml(reID)}</domain:reID><domain:reDate>${instant(reDate)}</domain:reDate><domain:acID>${escapeXml(acID)}</domain:acID><domain:acDate>${instant(acDate)}</domain:acDate>${end}</domain:trnData>`;
+}
+
+type ToldTransfer = NonNullable<Message['transfer']>;
+
+/** The last transfer of a name, as it stands. */
+export function lastTransferOf(domain: Domain): ToldTransfer | null {
+  const { lastTransfer, transfer } = domain;
+  return lastTransfer && { ...lastTransfer, exDate: transfer ? endAfter(domain, transfer.passesAt) : null };
 }
 
 /** What was taken for an act (RFC 8748 section 5.2), and the balance after it. */
@@ -209,7 +219,7 @@ export function queued(message: Message, count: number, registrar: Registrar): {
     queue: `<msgQ count="${count}" id="${message.id}"><qDate>${instant(message.at)}</qDate><msg>${escapeXml(message.text)}</msg></msgQ>`,
     resData: pending
       ? `<domain:panData ${DOMAIN}><domain:name paResult="${pending.isDone ? 1 : 0}">${message.name}</domain:name><domain:paTRID><clTRID>${escapeXml(pending.clTRID ?? '')}</clTRID><svTRID>${registrar.id}-${message.id}</svTRID></domain:paTRID><domain:paDate>${instant(message.at)}</domain:paDate></domain:panData>`
-      : `<holding:event ${OWN} kind="${message.kind}" exDate="${instant(message.paidThrough)}"${amount}${paymentMethod}${until}>${message.name}</holding:event>`,
+      : `${message.transfer ? transferData(message.name, message.transfer) : ''}<holding:event ${OWN} kind="${message.kind}" exDate="${instant(message.paidThrough)}"${amount}${paymentMethod}${until}>${message.name}</holding:event>`,
   };
 }
 

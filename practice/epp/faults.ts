@@ -9,6 +9,9 @@ export const FAULTS = [
   'result lost',
   'report refused',
   'finished later',
+  'code wrong',
+  'transfer rejected',
+  'approval lost',
 ] as const;
 export type FaultKind = (typeof FAULTS)[number];
 

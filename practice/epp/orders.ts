@@ -1,5 +1,5 @@
 import { at, type Node, textAt } from '@/formats/epp/document';
-import { monthOf } from '../world/calendar';
+import { DAY, monthOf } from '../world/calendar';
 import * as world from '../world/orders';
 import * as transfers from '../world/transfers';
 import type { Action } from '../world/types';
@@ -11,14 +11,16 @@ import {
   feeTaken,
   holdingData,
   infoData,
+  lastTransferOf,
   queued,
   type Response,
   renewalData,
   transferData,
 } from './answers';
+import type { FaultKind } from './faults';
 
 /** Carries out one command of a session that is logged in, and says what to answer. */
-export function carryOut(order: world.Orderer, command: Node, isForLater = false): Response {
+export function carryOut(order: world.Orderer, command: Node, fault: FaultKind | null = null): Response {
   const extension = at(command, 'extension');
   const verb = ['check', 'info', 'renew', 'update', 'transfer', 'create', 'delete', 'poll'].find((one) =>
     at(command, one),
@@ -33,11 +35,11 @@ export function carryOut(order: world.Orderer, command: Node, isForLater = false
     case 'info':
       return info(order, body);
     case 'renew':
-      return renew(order, body, extension, isForLater);
+      return renew(order, body, extension, fault === 'finished later');
     case 'update':
       return update(order, body, extension);
     case 'transfer':
-      return transfer(order, body);
+      return transfer(order, body, extension, fault);
     case 'create':
       return create(order, body, extension);
     default:
@@ -96,10 +98,15 @@ function info(order: world.Orderer, body: Node): Response {
   const name = textAt(body, 'info', 'name');
   if (name === null)
     return { code: 1000, resData: holdingData(order.world, registrar, customer, textAt(body, 'info', 'after') ?? '') };
-  const domain = world.own(order, name.toLowerCase());
-  return 'code' in domain
-    ? answered(domain)
-    : { code: 1000, ...infoData(domain, registrar, customer, order.world.now) };
+  const own = world.own(order, name.toLowerCase());
+  if (!('code' in own)) return { code: 1000, ...infoData(own, registrar, order.world, true) };
+  const code = textAt(body, 'info', 'authInfo', 'pw');
+  const other = order.world.domains.get(name.toLowerCase());
+  if (code === null || !other) return answered(own);
+  if (!transfers.isRightCode(order.world, other, code))
+    return { code: 2202, reason: 'the code is wrong, or has lapsed' };
+  const sponsor = order.world.registrars.get(other.registrar) ?? registrar;
+  return { code: 1000, ...infoData(other, sponsor, order.world, false) };
 }
 
 function renew(order: world.Orderer, body: Node, extension: Node | null, isForLater: boolean): Response {
@@ -171,9 +178,15 @@ function update(order: world.Orderer, body: Node, extension: Node | null): Respo
     ...(hosts ? { nameServers: hosts } : {}),
     ...said('text', textAt(set, 'text')),
     ...said('pushTo', textAt(set, 'push')),
-    ...said('authInfo', textAt(body, 'update', 'chg', 'authInfo', 'pw')),
+    ...codeIn(at(body, 'update', 'chg', 'authInfo')),
   });
   return answered(done);
+}
+
+/** A code that is set; one that is unset (RFC 9154 section 4.4). */
+function codeIn(authInfo: Node | null): { authInfo?: string | null } {
+  if (authInfo === null) return {};
+  return { authInfo: authInfo.children.null ? null : textAt(authInfo, 'pw') };
 }
 
 const said = (key: string, value: string | null) => (value === null ? {} : { [key]: value });
@@ -185,13 +198,27 @@ function restoreFee(extension: Node | null): number | null {
   return text === null ? null : Math.round(Number(text) * 100);
 }
 
-function transfer(order: world.Orderer, body: Node): Response {
-  const done = transfers.transfer(order, {
+function transfer(order: world.Orderer, body: Node, extension: Node | null, fault: FaultKind | null): Response {
+  const op = body.attributes.op ?? 'query';
+  const wish = {
     name: nameIn(body, 'transfer'),
-    op: body.attributes.op ?? 'query',
+    op,
     authInfo: textAt(body, 'transfer', 'authInfo', 'pw'),
-  });
-  return done.domain ? { code: done.code, resData: transferData(done.domain, order.registrar.id) } : answered(done);
+    feeMinor: feeIn(extension, 'transfer'),
+  };
+  if (op === 'request' && fault === 'code wrong') return { code: 2202, reason: 'the code is wrong, or has lapsed' };
+  const domain = order.world.domains.get(wish.name);
+  const isLost = op === 'approve' && fault === 'approval lost' && domain?.transfer;
+  const done = isLost ? { code: 1000, domain } : transfers.transfer(order, wish);
+  if (op === 'request' && fault === 'transfer rejected' && domain?.transfer)
+    domain.transfer.answer = { at: order.world.now + DAY, status: 'clientRejected' };
+  const state = done.domain && lastTransferOf(done.domain);
+  if (!done.domain || !state) return answered(done);
+  return {
+    code: done.code,
+    resData: transferData(done.domain.name, state),
+    extension: op === 'request' ? feeTaken('trnData', order.registrar, order.customer, done) : '',
+  };
 }
 
 function create(order: world.Orderer, body: Node, extension: Node | null): Response {

@@ -104,6 +104,7 @@ function faultOf(command: Node, { registrar, faults }: EppServerOptions): FaultK
     'busy',
     'result lost',
     ...(at(command, 'renew') ? (['finished later'] as const) : []),
+    ...(at(command, 'transfer') ? (['code wrong', 'transfer rejected', 'approval lost'] as const) : []),
   ]);
 }
 
@@ -163,7 +164,7 @@ async function answer(
     return;
   }
   const text = await options.exclusively(() => {
-    const done = carryOut({ world, registrar, customer, clTRID }, command, fault === 'finished later');
+    const done = carryOut({ world, registrar, customer, clTRID }, command, fault);
     return response(done, clTRID, svTRID());
   });
   if (fault === 'slow') await wait(SLOW_MS);

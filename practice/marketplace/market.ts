@@ -4,7 +4,7 @@ import { currencyDigits } from '@/core/money';
 import { isRefusal } from '@/core/refusal';
 import { type Auction, checkListing, liveFigure, lowerReserve, type MarketplaceRules, outcomeOf } from '@/core/selling';
 import { formatInstant, HOUR_MS, type Instant } from '@/core/time';
-import { DAY } from '../world/calendar';
+import { beginTransfer } from '../world/moving';
 import type { Ms, World } from '../world/types';
 import type { Market, MarketListing, MarketSale, MarketThread } from './types';
 
@@ -343,8 +343,7 @@ export function handedOver(world: World, id: string, code: string | null): void 
   const domain = world.domains.get(sale.name);
   const to = sale.account ?? '';
   if (sale.handover === 'transfer' && domain && code === domain.authInfo && !domain.lock && domain.registrar !== to) {
-    domain.transfer = { to, requestedAt: world.now, passesAt: world.now + 5 * DAY, holder: sale.buyer };
-    world.touched.domains.add(domain.name);
+    beginTransfer(world, domain, { to, holder: sale.buyer });
   }
   world.market.due.push({ at: world.now + 30 * HOUR_MS, what: 'sale', sale: sale.id, from: 'handed over' });
 }

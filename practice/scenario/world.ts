@@ -1,7 +1,8 @@
 import { demoBuyers } from '../marketplace/buyers';
-import { askToConfirmMail, passTo, schedule } from '../world/days';
+import { passTo, schedule } from '../world/days';
 import { blankDomain, STRANGERS } from '../world/domain';
 import { practiceCustomers, practiceRegistrars } from '../world/registrars';
+import { askToConfirmMail } from '../world/telling';
 import type { Domain, World } from '../world/types';
 import { makeWorld, nothingTouched } from '../world/world';
 import { chanceFrom } from './chance';

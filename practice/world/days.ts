@@ -2,8 +2,10 @@ import { marketPasses } from '../marketplace/passing';
 import { DAY, yearsLater } from './calendar';
 import { blankDomain, STRANGERS } from './domain';
 import { endingRules } from './endings';
+import { endTransfer } from './moving';
 import { asked, chargedYears, takeMoney } from './paying';
-import type { Customer, Domain, EventKind, Message, Ms, Receipt, Registrar, World } from './types';
+import { book, tell } from './telling';
+import type { Customer, Domain, Ms, PendingTransfer, Registrar, World } from './types';
 
 /** Something that happens to a name by itself, and when. At one instant: charge, end of term, deletion, end of redemption, release. */
 interface Coming {
@@ -11,33 +13,6 @@ interface Coming {
   readonly rank: number;
   readonly domain: Domain;
   readonly happen: () => void;
-}
-
-export function tell(
-  world: World,
-  domain: Domain,
-  kind: EventKind,
-  text: string,
-  at: Ms,
-  more: { amountMinor?: number; paymentMethod?: string; until?: Ms; pending?: Message['pending'] } = {},
-): void {
-  // Registrars tell their own customer, not others.
-  if (domain.owner !== 'office') return;
-  const message = {
-    id: world.nextId++,
-    registrar: domain.registrar,
-    at,
-    kind,
-    name: domain.name,
-    text,
-    paidThrough: domain.paidThrough,
-    amountMinor: more.amountMinor ?? null,
-    paymentMethod: more.paymentMethod ?? null,
-    until: more.until ?? null,
-    pending: more.pending ?? null,
-  };
-  world.messages.push(message);
-  world.touched.messages.push(message);
 }
 
 /** When the late window of a name ends at its registrar, and the registrar deletes it. */
@@ -88,11 +63,7 @@ function comingFor(world: World, domain: Domain): Coming | null {
     if (registrar.auctionDay !== null && auctionAt < deletion && auctionAt > world.now)
       add(auctionAt, 3, () => auction(world, domain, auctionAt));
     const transfer = domain.transfer;
-    if (transfer)
-      add(transfer.passesAt, 0, () => {
-        moveTo(world, domain, transfer.to, transfer.passesAt);
-        if (transfer.holder) giveTo(domain, transfer.holder);
-      });
+    if (transfer) addTransfer(world, domain, transfer, add);
     add(deletion, 4, () => {
       domain.deletedAt = deletion;
       tell(world, domain, 'deleted', 'Deleted at the registry.', deletion);
@@ -139,6 +110,20 @@ function comingFor(world: World, domain: Domain): Coming | null {
   return earliest(coming);
 }
 
+/** A transfer is answered by its losing side, or the registry acts when nobody has. */
+function addTransfer(
+  world: World,
+  domain: Domain,
+  { answer, passesAt }: PendingTransfer,
+  add: (at: Ms, rank: number, happen: () => void) => void,
+): void {
+  if (answer && answer.at < passesAt) add(answer.at, 0, () => endTransfer(world, domain, answer.status, answer.at));
+  else {
+    const status = endingRules(domain.ending).unanswered === 'approves' ? 'serverApproved' : 'serverCancelled';
+    add(passesAt, 0, () => endTransfer(world, domain, status, passesAt));
+  }
+}
+
 function earliest(coming: readonly Coming[]): Coming | null {
   return coming.reduce<Coming | null>((first, one) => (first === null || sooner(one, first) ? one : first), null);
 }
@@ -179,82 +164,10 @@ function attempt(world: World, registrar: Registrar, domain: Domain, at: Ms): vo
   tell(world, domain, 'charge-failed', `The automatic charge failed: ${paid.failure}.`, at, { amountMinor });
 }
 
-export function book(
-  world: World,
-  domain: Domain,
-  line: {
-    action: Receipt['action'];
-    years: number;
-    amountMinor: number;
-    paymentMethod: string;
-    at: Ms;
-    clTRID: string | null;
-  },
-): string {
-  const id = world.nextId++;
-  const svTRID = `${domain.registrar}-${id}`;
-  const receipt = { id, registrar: domain.registrar, name: domain.name, svTRID, ...line };
-  world.receipts.push(receipt);
-  world.touched.receipts.push(receipt);
-  domain.lastReceipt = {
-    clTRID: line.clTRID,
-    svTRID,
-    amountMinor: line.amountMinor,
-    paymentMethod: line.paymentMethod,
-  };
-  return svTRID;
-}
-
 function auction(world: World, domain: Domain, at: Ms): void {
   if (!world.bids(domain)) return;
   tell(world, domain, 'auctioned', 'Sold at the registrar’s auction of late names.', at);
   world.domains.delete(domain.name);
-}
-
-/** The year of a name that its registry lets stand and may still take back; `null` once its grace is over. */
-export function standsAt({ stands, ending }: Domain, now: Ms): Domain['stands'] {
-  return stands && now < stands.from + endingRules(ending).lateDays * DAY ? stands : null;
-}
-
-/** A transfer passes: the name goes to another registrar with a year more, less one that the registry only let stand; its old one tells of it. */
-export function moveTo(world: World, domain: Domain, to: string, at: Ms): void {
-  tell(world, domain, 'transferred', `Transferred to ${to}.`, at);
-  domain.registrar = to;
-  const { transferYears } = endingRules(domain.ending);
-  domain.paidThrough = yearsLater(domain.paidThrough, transferYears - (standsAt(domain, at)?.years ?? 0));
-  domain.stands = null;
-  domain.transfer = null;
-  domain.movedAt = at;
-  domain.auto = 'off';
-  domain.autoSince = at;
-  domain.attemptAt = null;
-}
-
-/** A name belongs to somebody else from now on. */
-export function giveTo(domain: Domain, holder: string): void {
-  domain.owner = 'stranger';
-  domain.holder = holder;
-  domain.auto = 'off';
-  domain.attemptAt = null;
-  domain.privacy = false;
-}
-
-const CONFIRM_MAIL_DAYS = 15;
-
-/** A new holder is asked to confirm the mail address within fifteen days of `since`. */
-export function askToConfirmMail(world: World, domain: Domain, since: Ms): void {
-  domain.confirmMailBy = since + CONFIRM_MAIL_DAYS * DAY;
-  world.touched.domains.add(domain.name);
-  tell(
-    world,
-    domain,
-    'confirm-mail',
-    'The holder has to confirm the mail address, else the name stops working.',
-    since,
-    {
-      until: domain.confirmMailBy,
-    },
-  );
 }
 
 /** The holder follows the link in the mail: the name works, or works again. */

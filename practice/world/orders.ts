@@ -1,8 +1,10 @@
 import { DAY, dateOf, yearsLater } from './calendar';
-import { askToConfirmMail, book, deletionOf, giveTo, schedule, tell } from './days';
+import { deletionOf, schedule } from './days';
 import { blankDomain } from './domain';
 import { endingRules } from './endings';
+import { giveTo } from './moving';
 import { asked, promotionFor, takeMoney } from './paying';
+import { askToConfirmMail, book, tell } from './telling';
 import type { Action, Customer, Domain, Registrar, RenewOrder, World } from './types';
 
 /** An answer to an order: a result code of RFC 5730 section 3, in words, with what was done. */
@@ -185,7 +187,8 @@ export interface Settings {
   readonly nameServers?: readonly string[];
   readonly text?: string;
   readonly pushTo?: string;
-  readonly authInfo?: string;
+  /** `null` unsets it. */
+  readonly authInfo?: string | null;
 }
 
 /** Sets what is said. Switching auto-renew on near a term's end may cost a year at once; privacy may cost its price. */
@@ -224,7 +227,10 @@ export function change(order: Orderer, name: string, to: Settings): Answer {
   if (to.lock !== undefined) domain.lock = to.lock;
   if (to.privacy !== undefined) domain.privacy = to.privacy;
   if (to.nameServers !== undefined) domain.nameServers = [...to.nameServers];
-  if (to.authInfo !== undefined) domain.authInfo = to.authInfo;
+  if (to.authInfo !== undefined) {
+    domain.authInfo = to.authInfo ?? '';
+    domain.codeSetAt = to.authInfo === null ? null : world.now;
+  }
   if (to.text !== undefined) {
     const texts = world.texts.get(name) ?? [];
     if (!texts.includes(to.text)) world.texts.set(name, [...texts, to.text]);

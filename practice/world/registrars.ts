@@ -26,6 +26,7 @@ export function practiceRegistrars(now: number): Registrar[] {
     refundDays: 0,
     taxPercent: 0,
     privacyMinor: 0,
+    asksHolderAfterTransfer: false,
     promotions: [],
   } as const;
   return [

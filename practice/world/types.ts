@@ -20,6 +20,8 @@ export interface EndingRules {
   readonly fixedDays: number;
   /** Years from now that no term may run past. */
   readonly mostYears: number;
+  /** What the registry does with a transfer that nobody answers. */
+  readonly unanswered: 'approves' | 'cancels';
 }
 
 export interface Promotion {
@@ -50,6 +52,8 @@ export interface Registrar {
   /** Days in which a fresh registration is deleted against its money; 0 for never. */
   readonly refundDays: number;
   readonly taxPercent: number;
+  /** Asks the holder to confirm the mail address when a name has arrived by transfer. */
+  readonly asksHolderAfterTransfer: boolean;
   /** Yearly price of hiding the holder; 0 is free. */
   readonly privacyMinor: number;
   /** Price of one year of each action, by ending. */
@@ -112,13 +116,48 @@ export interface Domain {
   /** Does not work: the mail address was not confirmed in time. */
   hold: boolean;
   movedAt: Ms | null;
-  /** A transfer that has been asked for and passes by itself when nobody answers. */
-  transfer: { to: string; requestedAt: Ms; passesAt: Ms; holder?: string } | null;
+  /** When its code was set; it lapses some days later. `null` for one that was never set anew. */
+  codeSetAt: Ms | null;
+  /** A transfer that has been asked for and is acted on by the server when nobody answers. */
+  transfer: PendingTransfer | null;
+  /** How its last transfer stands, or ended. */
+  lastTransfer: TransferRecord | null;
   /** The term whose end has been told already. */
   toldEnd: Ms | null;
   lastReceipt: { clTRID: string | null; svTRID: string; amountMinor: number; paymentMethod: string } | null;
   /** A renewal that was taken and is finished later, with the order's own id. */
   forLater: { clTRID: string | null; wish: RenewOrder } | null;
+}
+
+/** A transfer that waits for its answer. */
+export interface PendingTransfer {
+  /** The registrar it goes to. */
+  readonly to: string;
+  readonly requestedAt: Ms;
+  /** When the server acts by itself. */
+  readonly passesAt: Ms;
+  /** What the losing side will answer by itself, and when. */
+  answer?: { readonly at: Ms; readonly status: 'clientApproved' | 'clientRejected' };
+  /** Who holds the name from then on, where that is somebody else. */
+  readonly holder?: string;
+  /** What the gaining registrar took for it: given back when it comes to nothing. */
+  readonly paid?: { readonly minor: number; readonly clTRID: string | null };
+}
+
+/** A transfer in the words of RFC 5731 section 3.2.4. */
+export interface TransferRecord {
+  readonly status:
+    | 'pending'
+    | 'clientApproved'
+    | 'clientRejected'
+    | 'clientCancelled'
+    | 'serverApproved'
+    | 'serverCancelled';
+  /** Logins: who asked, and who has to act or has acted. */
+  readonly reID: string;
+  readonly reDate: Ms;
+  readonly acID: string;
+  readonly acDate: Ms;
 }
 
 export type EventKind =
@@ -133,6 +172,8 @@ export type EventKind =
   | 'restore-overdue'
   | 'transferred'
   | 'transfer-requested'
+  | 'transfer-pending'
+  | 'transfer-ended'
   | 'confirm-mail'
   | 'mail-confirmed'
   | 'suspended'
@@ -151,7 +192,8 @@ export interface Message {
   readonly paymentMethod: string | null;
   /** The last instant to do what it asks for. */
   readonly until: Ms | null;
-  /** What became of an order that was taken for later. */
+  /** How a transfer of the name stood when it was told. */
+  readonly transfer?: (TransferRecord & { readonly exDate: Ms | null }) | null;
   readonly pending?: { readonly clTRID: string | null; readonly isDone: boolean } | null;
 }
 

@@ -5,7 +5,8 @@ import { carryOutSwitches } from '@/usecases/links/switches';
 import { confirmSwitch, editNames, requestSwitch } from '@/usecases/names/edit';
 import { undo } from '@/usecases/names/undo';
 import { compareTerms } from '@/usecases/orders/compareTerms';
-import { askToConfirmMail, confirmMail, letDaysPass } from '../../practice/world/days';
+import { confirmMail, letDaysPass } from '../../practice/world/days';
+import { askToConfirmMail } from '../../practice/world/telling';
 import { type LinkedLedger, linkedLedger } from './practice';
 
 const END = instant('2027-06-09T10:15:00Z');

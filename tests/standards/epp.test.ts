@@ -4,9 +4,9 @@ import { instant } from '@/core/time';
 import * as commands from '@/formats/epp/commands';
 import { type Node, readDocument } from '@/formats/epp/document';
 import { frame, frameReader } from '@/formats/epp/frames';
+import { readEvent } from '@/formats/epp/messages';
 import {
   readDomainInfo,
-  readEvent,
   readFeeCheck,
   readGreeting,
   readHolding,

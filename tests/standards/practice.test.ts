@@ -118,6 +118,7 @@ function outside(accounts: readonly Account[], names: readonly Name[]) {
       offTakesHours: 0,
       refundDays: 0,
       taxPercent: 0,
+      asksHolderAfterTransfer: false,
       privacyMinor: 0,
       promotions: [],
       prices: Object.fromEntries(

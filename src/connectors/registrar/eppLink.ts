@@ -1,15 +1,15 @@
 import pLimit from 'p-limit';
 import * as commands from '@/formats/epp/commands';
+import { readEvent, readPendingResult } from '@/formats/epp/messages';
 import {
   type EppResponse,
   readDomainInfo,
-  readEvent,
   readFeeCheck,
   readHolding,
-  readPendingResult,
   readRenewal,
   readTaken,
 } from '@/formats/epp/responses';
+import { readTransfer } from '@/formats/epp/transfers';
 import type { HeldName, LinkAddress, Outcome, RegistrarLink } from './port';
 import { LoginRefused, NoAnswer, questionId, Session } from './session';
 
@@ -55,9 +55,9 @@ export function eppLink(
     });
 
   /** Sends a command and turns its answer into an outcome. Only what may have reached the server is unknown. */
-  async function ask<T>(xml: string, id: string, read: (response: EppResponse) => T | null): Promise<Outcome<T>> {
+  async function ask<T>(xml: string, id: string, read: Read<T>, pending: WhenPending = 'settled later') {
     try {
-      return await withSession(async (session) => outcomeOf(await session.command(xml, id), read));
+      return await withSession(async (session) => outcomeOf(await session.command(xml, id), read, pending));
     } catch (error) {
       return failed(error);
     }
@@ -86,9 +86,9 @@ export function eppLink(
       }
       return { kind: 'unknown', cause: 'its list of names repeats itself', sent: true };
     },
-    info(name) {
+    info(name, authInfo) {
       const id = questionId();
-      return ask(commands.infoDomain(name, id), id, readDomainInfo);
+      return ask(commands.infoDomain(name, id, authInfo ?? null), id, readDomainInfo);
     },
     fees(action, names, years, currency, promotion) {
       const id = questionId();
@@ -97,6 +97,13 @@ export function eppLink(
     renew: (order, id) => ask(commands.renewDomain(order, id), id, readRenewal),
     requestRestore: (name, fee, payBy, id) => ask(commands.requestRestore(name, fee, payBy, id), id, readTaken),
     reportRestore: (name, report, id) => ask(commands.reportRestore(name, report, id), id, taken),
+    async transfer(op, order, id) {
+      const read = (response: EppResponse) => {
+        const state = readTransfer(response);
+        return state && { ...state, ...readTaken(response) };
+      };
+      return ask(commands.transferDomain(op, order, id), id, read, 'answered when pending');
+    },
     remove: (name, id) => ask(commands.deleteDomain(name, id), id, readTaken),
     change: (name, settings, id) => ask(commands.updateDomain({ name, ...settings }, id), id, taken),
     topUp: (money, key) => {
@@ -131,6 +138,7 @@ export function eppLink(
               at: queue.at,
               text: queue.text,
               event: readEvent(response),
+              transfer: readTransfer(response),
               settled: readPendingResult(response),
               raw: rawOf(response),
             });
@@ -157,10 +165,14 @@ function rawOf({ queue, data }: EppResponse): string {
   return JSON.stringify({ queue, data });
 }
 
+type Read<T> = (response: EppResponse) => T | null;
+/** Whether 1001 tells already what is to be known, as a transfer’s does, or leaves it to a message. */
+type WhenPending = 'settled later' | 'answered when pending';
+
 /** RFC 5730 section 3: 1xxx is success, 2xxx failure; 2400 and its kind say nothing about what was done. */
-function outcomeOf<T>(response: EppResponse, read: (response: EppResponse) => T | null): Outcome<T> {
+function outcomeOf<T>(response: EppResponse, read: Read<T>, pending: WhenPending = 'settled later'): Outcome<T> {
   const { code, svTRID } = response;
-  if (code === 1001) return { kind: 'pending', svTRID };
+  if (code === 1001 && pending === 'settled later') return { kind: 'pending', svTRID };
   if (code >= 1000 && code < 2000) {
     const value = read(response);
     if (value === null) return { kind: 'unknown', cause: 'the answer could not be understood', sent: true };

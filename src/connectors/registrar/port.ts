@@ -1,18 +1,13 @@
 import type { Amount } from '@/core/money';
 import type { Instant } from '@/core/time';
-import type { RestoreReport } from '@/formats/epp/commands';
-import type {
-  FeeQuote,
-  HeldName,
-  HoldingPage,
-  PendingResult,
-  RegistrarEvent,
-  Renewed,
-  Taken,
-} from '@/formats/epp/responses';
+import type { RestoreReport, TransferOp } from '@/formats/epp/commands';
+import type { PendingResult, RegistrarEvent } from '@/formats/epp/messages';
+import type { FeeQuote, HeldName, HoldingPage, Renewed, Taken } from '@/formats/epp/responses';
+import type { TransferState } from '@/formats/epp/transfers';
 
-export type { RestoreReport } from '@/formats/epp/commands';
+export type { RestoreReport, TransferOp } from '@/formats/epp/commands';
 export type { FeeQuote, HeldName, HoldingPage, Renewed, Taken } from '@/formats/epp/responses';
+export type { TransferState } from '@/formats/epp/transfers';
 
 /**
  * What came of an order: done; pending until a message of the registrar settles it; refused for a reason; or unknown, when
@@ -50,8 +45,16 @@ export interface NameSettings {
   readonly text?: string;
   /** The customer of the same registrar that the name is handed to. */
   readonly pushTo?: string;
-  /** The code by which another registrar may ask for it. */
-  readonly authInfo?: string;
+  /** The code by which another registrar may ask for it; `null` unsets it. */
+  readonly authInfo?: string | null;
+}
+
+/** A transfer as it is asked for; the code and the fee only with a request. */
+export interface TransferOrder {
+  readonly name: string;
+  readonly authInfo?: string | null;
+  /** The most that may be taken; `null` leaves it to the registrar. */
+  readonly fee?: Amount | null;
 }
 
 /** A message that has been read and not yet acknowledged. */
@@ -61,6 +64,8 @@ export interface RegistrarMessage {
   readonly text: string;
   /** What it says of a name, where it could be read. */
   readonly event: RegistrarEvent | null;
+  /** How a transfer of a name stands. */
+  readonly transfer: TransferState | null;
   /** What became of an order that was taken for later. */
   readonly settled: PendingResult | null;
   readonly raw: string;
@@ -72,10 +77,11 @@ export interface RegistrarLink {
   test(): Promise<Outcome<string>>;
   /** Everything the login holds: names, balance, payment methods, and the registrar's rules. */
   holding(): Promise<Outcome<HoldingPage>>;
-  info(name: string): Promise<Outcome<HeldName>>;
-  /** What renewing each name for `years`, or restoring it, would cost now. */
+  /** A name of one’s own; with its code, that of another sponsor. */
+  info(name: string, authInfo?: string): Promise<Outcome<HeldName>>;
+  /** What an act would cost now for each name, for `years` where it buys any. */
   fees(
-    action: 'renew' | 'restore',
+    action: 'renew' | 'restore' | 'transfer',
     names: readonly string[],
     years: number,
     currency: string,
@@ -87,6 +93,11 @@ export interface RegistrarLink {
   reportRestore(name: string, report: RestoreReport, id: string): Promise<Outcome<true>>;
   /** Deletes a name. In its refundable days that refunds it. */
   remove(name: string, id: string): Promise<Outcome<Taken>>;
+  /**
+   * Asks for a transfer to this login, for at most `fee`, or after one, or answers one. That it is pending is an answer like another: its
+   * state says so.
+   */
+  transfer(op: TransferOp, order: TransferOrder, id: string): Promise<Outcome<TransferState & Taken>>;
   change(name: string, settings: NameSettings, id: string): Promise<Outcome<true>>;
   topUp(money: Amount, key: string): Promise<Outcome<true>>;
   replaceCard(label: string, endsMonth: string): Promise<Outcome<true>>;

@@ -55,11 +55,41 @@ export function pollAcknowledge(messageId: string, clTRID: string): string {
   return command(`<poll op="ack" msgID="${escapeXml(messageId)}"/>`, clTRID);
 }
 
-/** RFC 5731 section 3.1.2. */
-export function infoDomain(name: string, clTRID: string): string {
+/** RFC 5731 section 3.1.2. With its code, a name of another sponsor is told of too: so a code is tried before it is paid for. */
+export function infoDomain(name: string, clTRID: string, authInfo: string | null = null): string {
   return command(
-    `<info><domain:info ${DOMAIN}><domain:name hosts="all">${escapeXml(name)}</domain:name></domain:info></info>`,
+    `<info><domain:info ${DOMAIN}><domain:name hosts="all">${escapeXml(name)}</domain:name>${codeTag(authInfo)}</domain:info></info>`,
     clTRID,
+  );
+}
+
+function codeTag(authInfo: string | null): string {
+  return authInfo === null ? '' : `<domain:authInfo><domain:pw>${escapeXml(authInfo)}</domain:pw></domain:authInfo>`;
+}
+
+export type TransferOp = 'query' | 'request' | 'cancel' | 'approve' | 'reject';
+
+/**
+ * RFC 5731 sections 3.1.3 and 3.2.4. A request carries the code, and the most that may be taken (RFC 8748 section 5.2.4); years are left to
+ * the ending where none are said.
+ */
+export function transferDomain(
+  op: TransferOp,
+  order: {
+    readonly name: string;
+    readonly authInfo?: string | null;
+    readonly years?: number | null;
+    readonly fee?: Amount | null;
+    readonly payBy?: string | null;
+  },
+  clTRID: string,
+): string {
+  const { name, authInfo = null, years = null, fee = null, payBy = null } = order;
+  const period = years === null ? '' : `<domain:period unit="y">${years}</domain:period>`;
+  return command(
+    `<transfer op="${op}"><domain:transfer ${DOMAIN}>${nameTag(name)}${period}${codeTag(authInfo)}</domain:transfer></transfer>`,
+    clTRID,
+    `${fee ? feeTag('transfer', fee) : ''}${payTag(payBy)}`,
   );
 }
 
@@ -135,7 +165,8 @@ export function updateDomain(
     readonly text?: string;
     /** The customer of the same registrar that it is to go to. */
     readonly pushTo?: string;
-    readonly authInfo?: string;
+    /** `null` unsets it: no code lets anyone ask for the name (RFC 9154 section 4.3). */
+    readonly authInfo?: string | null;
   },
   clTRID: string,
 ): string {
@@ -149,7 +180,7 @@ export function updateDomain(
   const code =
     change.authInfo === undefined
       ? ''
-      : `<domain:chg><domain:authInfo><domain:pw>${escapeXml(change.authInfo)}</domain:pw></domain:authInfo></domain:chg>`;
+      : `<domain:chg>${change.authInfo === null ? '<domain:authInfo><domain:null/></domain:authInfo>' : codeTag(change.authInfo)}</domain:chg>`;
   const own = [
     change.auto === undefined ? '' : `<holding:autoRenew>${change.auto}</holding:autoRenew>`,
     change.privacy === undefined ? '' : `<holding:privacy>${change.privacy ? 'on' : 'off'}</holding:privacy>`,

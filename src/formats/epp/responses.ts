@@ -68,6 +68,8 @@ export function readResponse(xml: string): EppResponse {
 /** A name as its registrar has it. */
 export interface HeldName {
   readonly name: string;
+  /** The login that sponsors it; `null` where that was not said. */
+  readonly sponsor: string | null;
   readonly registeredAt: Instant | null;
   /** The last transfer that went through. */
   readonly transferredAt: Instant | null;
@@ -110,6 +112,7 @@ export function readDomainInfo(response: EppResponse): HeldName | null {
   return {
     ...(held ?? plainName(name, paidThrough)),
     name,
+    sponsor: textAt(info, 'clID'),
     paidThrough,
     registeredAt: parseInstant(textAt(info, 'crDate') ?? ''),
     transferredAt: parseInstant(textAt(info, 'trDate') ?? ''),
@@ -122,6 +125,7 @@ export function readDomainInfo(response: EppResponse): HeldName | null {
 function plainName(name: string, paidThrough: Instant): HeldName {
   return {
     name,
+    sponsor: null,
     paidThrough,
     registeredAt: null,
     transferredAt: null,
@@ -165,7 +169,8 @@ function heldName({ text, attributes }: Node): HeldName {
   };
 }
 
-function amountOf(text: string | undefined | null, currency: string | undefined | null): Amount | null {
+/** An amount of a currency that both are known; `null` otherwise. */
+export function amountOf(text: string | undefined | null, currency: string | undefined | null): Amount | null {
   return text && currency && isCurrency(currency) ? parseDecimal(text, currency) : null;
 }
 
@@ -289,57 +294,13 @@ export interface Taken {
 
 /** The fee of an update or deletion: where the answer has none, nothing was taken. */
 export function readTaken(response: EppResponse): Taken {
-  const fee = response.extension?.children.updData?.[0] ?? response.extension?.children.delData?.[0] ?? null;
+  const { updData, delData, trnData } = response.extension?.children ?? {};
+  const fee = (updData ?? delData ?? trnData)?.[0] ?? null;
   const currency = textAt(fee, 'currency');
   const credit = fee?.children.credit;
   return {
     taken: fee?.children.fee ? sumOf(fee.children.fee, currency) : credit ? sumOf(credit, currency) : null,
     balance: amountOf(textAt(fee, 'balance'), currency),
     paymentMethod: textAt(response.extension, 'paid'),
-  };
-}
-
-/** What became of an order that the registrar had taken for later (RFC 5730 section 2.9.2.3, RFC 5731 section 3.3). */
-export interface PendingResult {
-  readonly name: string;
-  /** The order's own id. */
-  readonly clTRID: string | null;
-  readonly isDone: boolean;
-}
-
-export function readPendingResult(response: EppResponse): PendingResult | null {
-  const pan = at(response.data, 'panData');
-  const name = at(pan, 'name');
-  if (!name) return null;
-  const result = name.attributes.paResult;
-  return {
-    name: name.text.toLowerCase(),
-    clTRID: textAt(pan, 'paTRID', 'clTRID'),
-    isDone: result === '1' || result === 'true',
-  };
-}
-
-/** Something that happened by itself to a name, as a poll message tells it: our extension. */
-export interface RegistrarEvent {
-  readonly kind: string;
-  readonly name: string;
-  readonly paidThrough: Instant | null;
-  readonly amount: Amount | null;
-  readonly paymentMethod: string | null;
-  /** The last instant to do what it asks for. */
-  readonly until: Instant | null;
-}
-
-export function readEvent(response: EppResponse): RegistrarEvent | null {
-  const event = at(response.data, 'event');
-  if (!event) return null;
-  const { kind, exDate, amount, currency, paymentMethod, until } = event.attributes;
-  return {
-    kind: kind ?? '',
-    name: event.text,
-    paidThrough: parseInstant(exDate ?? ''),
-    amount: amountOf(amount, currency),
-    paymentMethod: paymentMethod ?? null,
-    until: parseInstant(until ?? ''),
   };
 }
