@@ -95,7 +95,7 @@ function logIn(
 
 /** The fault that strikes a command, if one waits for it. */
 function faultOf(command: Node, { registrar, faults }: EppServerOptions): FaultKind | null {
-  if (!CHANGING.some((verb) => at(command, verb))) return null;
+  if (!CHANGING.some((verb) => at(command, verb)) || at(command, 'transfer')?.attributes.op === 'query') return null;
   return faults.strike(registrar.id, [
     'slow',
     'cut',
@@ -104,8 +104,14 @@ function faultOf(command: Node, { registrar, faults }: EppServerOptions): FaultK
     'busy',
     'result lost',
     ...(at(command, 'renew') ? (['finished later'] as const) : []),
-    ...(at(command, 'transfer') ? (['code wrong', 'transfer rejected', 'approval lost'] as const) : []),
+    ...transferFaults(at(command, 'transfer')?.attributes.op),
   ]);
+}
+
+/** What can befall a transfer that is asked for, and one that is approved. */
+function transferFaults(op: string | undefined): readonly FaultKind[] {
+  if (op === 'request') return ['code wrong', 'transfer rejected'];
+  return op === 'approve' ? ['approval lost'] : [];
 }
 
 async function answer(

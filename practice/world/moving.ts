@@ -51,6 +51,7 @@ export function endTransfer(world: World, domain: Domain, status: TransferRecord
   domain.transfer = null;
   if (isThrough) {
     moveTo(world, domain, pending.to, at, transfer);
+    domain.lastReceipt = pending.paid?.receipt ?? null;
     if (pending.holder) giveTo(domain, pending.holder);
     else {
       domain.owner = 'office';
@@ -65,6 +66,7 @@ export function endTransfer(world: World, domain: Domain, status: TransferRecord
     tell(world, domain, 'transfer-ended', `The transfer from ${from} is over: ${status}.`, at, {
       transfer,
       toOffice: gainedBy,
+      ...(!isThrough && pending.paid && { amountMinor: -pending.paid.minor }),
     });
 }
 
@@ -104,7 +106,6 @@ export function moveTo(world: World, domain: Domain, to: string, at: Ms, transfe
   domain.auto = 'off';
   domain.autoSince = at;
   domain.attemptAt = null;
-  domain.lastReceipt = null;
 }
 
 /** A name belongs to somebody else from now on. */

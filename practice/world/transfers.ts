@@ -78,6 +78,7 @@ function request(order: Orderer, domain: Domain, { authInfo, feeMinor = null }: 
   world.touched.customers.add(registrar.id);
   const line = { action: 'transfer' as const, years: 1, amountMinor: price, at: world.now, clTRID };
   const svTRID = book(world, { ...domain, registrar: registrar.id }, { ...line, paymentMethod: paid.paymentMethod });
-  beginTransfer(world, domain, { to: registrar.id, paid: { minor: price, clTRID } });
+  const receipt = { clTRID, svTRID, amountMinor: price, paymentMethod: paid.paymentMethod };
+  beginTransfer(world, domain, { to: registrar.id, paid: { minor: price, clTRID, receipt } });
   return { code: 1001, domain, amountMinor: price, svTRID, paymentMethod: paid.paymentMethod };
 }

@@ -141,7 +141,7 @@ export interface PendingTransfer {
   /** Who holds the name from then on, where that is somebody else. */
   readonly holder?: string;
   /** What the gaining registrar took for it: given back when it comes to nothing. */
-  readonly paid?: { readonly minor: number; readonly clTRID: string | null };
+  readonly paid?: { readonly minor: number; readonly clTRID: string | null; readonly receipt: Domain['lastReceipt'] };
 }
 
 /** A transfer in the words of RFC 5731 section 3.2.4. */

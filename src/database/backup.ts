@@ -44,6 +44,7 @@ const GROUPS = [
     'rates',
   ],
   ['price_rises'],
+  ['transfer_runs', 'transfers'],
 ] as const;
 
 const TABLES: readonly string[] = GROUPS.flat();
@@ -52,6 +53,7 @@ const TABLES: readonly string[] = GROUPS.flat();
 const SECRET: Readonly<Record<string, readonly string[]>> = {
   sales: ['auth_code', 'auth_code_sealed'],
   reminders: ['token'],
+  transfers: ['code_sealed'],
 };
 
 /** Octets that no JSON text holds: so rows are copied as they are, neither quoted nor escaped. */

@@ -164,3 +164,12 @@ export async function lockNameEnding(tx: Transaction, nameId: number, end: TermE
   );
   return rowCount === 1;
 }
+
+/** The endings of some names that are in the ledger. */
+export async function selectEndings(db: Queryable, nameIds: readonly number[]): Promise<Map<number, string>> {
+  const { rows } = await db.query<{ id: number; ending: string }>(
+    'select id, ending from names where id = any($1) and gone_at is null',
+    [nameIds],
+  );
+  return new Map(rows.map(({ id, ending }) => [id, ending]));
+}

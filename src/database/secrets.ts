@@ -7,7 +7,7 @@ export interface SealedRow {
   readonly sealed: Buffer;
   /** What is shown of it. */
   readonly label: string;
-  readonly kind: 'account' | 'marketplace' | 'mail' | 'sale';
+  readonly kind: 'account' | 'marketplace' | 'mail' | 'sale' | 'transfer';
   readonly id: number;
 }
 
@@ -17,6 +17,7 @@ export const sealPlace = {
   marketplace: (id: number) => `marketplace ${id} link`,
   mail: () => 'mail password',
   sale: (id: number) => `sale ${id} code`,
+  transfer: (id: number) => `transfer ${id} code`,
 } as const;
 
 /** Everything that is sealed in this ledger. */
@@ -28,6 +29,7 @@ export async function selectSealed(db: Queryable): Promise<SealedRow[]> {
        where key = 'mail' and value->>'sealedPassword' is not null
      union all select 'sale', s.id, n.ascii, s.auth_code_sealed from sales s join names n on n.id = s.name_id
        where s.auth_code_sealed is not null
+     union all select 'transfer', t.id, n.ascii, t.code_sealed from transfers t join names n on n.id = t.name_id where t.code_sealed is not null
      order by 1, 2`,
   );
   return rows.map((row) => ({ ...row, place: sealPlace[row.kind](row.id) }));
@@ -48,6 +50,9 @@ export async function updateSealed(
       return;
     case 'sale':
       await tx.query('update sales set auth_code_sealed = $2 where id = $1', [id, sealed]);
+      return;
+    case 'transfer':
+      await tx.query('update transfers set code_sealed = $2 where id = $1', [id, sealed]);
       return;
     case 'mail':
       await tx.query(

@@ -8,7 +8,11 @@ const HREF: Readonly<Record<OtherKey['kind'], (id: number) => string>> = {
   marketplace: (id) => `/setup/marketplaces/${id}`,
   mail: () => '/setup/office',
   sale: (id) => `/selling/sales/${id}`,
+  transfer: () => '/transfers',
 };
+
+/** Codes by which a name can be moved. */
+const CODES: ReadonlySet<OtherKey['kind']> = new Set(['sale', 'transfer']);
 
 function Places({ places }: { places: readonly OtherKey[] }) {
   return places.map(({ kind, id, label }, place) => (
@@ -21,8 +25,8 @@ function Places({ places }: { places: readonly OtherKey[] }) {
 
 /** What stands still because another key sealed it: links with the way to where their login is typed again, and transfer codes. */
 export function OtherKeyNotice({ places }: { places: readonly OtherKey[] }) {
-  const logins = places.filter(({ kind }) => kind !== 'sale');
-  const codes = places.filter(({ kind }) => kind === 'sale');
+  const logins = places.filter(({ kind }) => !CODES.has(kind));
+  const codes = places.filter(({ kind }) => CODES.has(kind));
   return (
     <Notice role="alert" data-kind="caution">
       {logins.length > 0 && (

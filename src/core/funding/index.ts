@@ -8,7 +8,7 @@ export {
   STANDINGS,
   type Standing,
 } from './account';
-export { type Charge, cardIsGood, type FailureCause } from './charge';
+export { type Charge, cardIsGood, type FailureCause, pay } from './charge';
 export {
   balanceNeeded,
   type ChargedName,

@@ -54,4 +54,12 @@ export { type Totals, totalsOf } from './totals';
 export { isRequested, isUrgent, URGENT_DAYS } from './urgent';
 export { EVERY_NAME, type LedgerView, queryFromView, SORT_KEYS, type SortKey, viewFromQuery } from './view';
 export { projectIf, type WhatIf } from './whatIf';
-export { type NotCompared, type Rise, riseOf, type YearsAsked, yearPricesOf, yearTermsOf } from './yearPrices';
+export {
+  type NotCompared,
+  type Rise,
+  riseOf,
+  transferPrice,
+  type YearsAsked,
+  yearPricesOf,
+  yearTermsOf,
+} from './yearPrices';

@@ -133,6 +133,14 @@ function payment(
   return kept && [cost.total, kept.total];
 }
 
+/** What a transfer to an account costs now in its own money, without privacy; `null` where no price is known. */
+export function transferPrice(index: RuleIndex, account: LedgerAccount, ending: string, day: Day): Amount | null {
+  const policy = policyFor(ending, index.policies);
+  const asked = { ending, nameId: null, day, newAt: new Set<number>(), codes: [], privacy: false };
+  const paying = { action: 'transfer', years: policy.transferYears, factor: 1, isFirst: true } as const;
+  return payment(index, account, asked, policy, paying)?.[0] ?? null;
+}
+
 /** Not rounded: a cent of rounding must not decide between one payment of two years and two of one. */
 function homeMinor({ rules }: RuleIndex, money: readonly Amount[] | null, day: Day): number | null {
   let sum = 0;

@@ -20,3 +20,21 @@ export {
   type PlannedMove,
   planMoves,
 } from './plan';
+export {
+  BEFORE_REQUEST,
+  endOf,
+  judgeRequest,
+  MAY_BE_UNDER_WAY,
+  MOVE_EXITS,
+  MOVE_STAGES,
+  type MoveExit,
+  type MoveLinks,
+  type MoveStage,
+  type MoveTurn,
+  moveDueAt,
+  OVER_MOVES,
+  type RequestVerdict,
+  type TransferMark,
+  turnBackBy,
+  turnOfMove,
+} from './stages';

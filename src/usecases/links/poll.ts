@@ -8,6 +8,7 @@ import { insertMessage, noteLink, noteMessageBatch, noteToldEnds } from '@/datab
 import { selectNameAt } from '@/database/names';
 import type { Transaction } from '@/database/pool';
 import { refusePending } from '@/database/runs';
+import { noteCredit, selectTransferOfName, type TransferRow } from '@/database/transfers';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { eachPartner, type Patience } from '../partners';
@@ -59,6 +60,8 @@ export async function takeMessage(deps: Deps, accountId: number, message: Regist
     if (settled?.clTRID && !settled.isDone)
       await refusePending(tx, accountId, settled.clTRID, `The registrar did not carry it out: ${message.text}`);
     if (!event) return;
+    const own = await selectTransferOfName(tx, event.name, accountId);
+    if (own && (await takeTransferEvent(tx, own, accountId, message))) return;
     const nameId = await selectNameAt(tx, accountId, event.name);
     if (TELLS_END.has(event.kind) && event.paidThrough !== null)
       await noteToldEnds(tx, accountId, [{ ascii: event.name, end: event.paidThrough }], message.at ?? at);
@@ -70,6 +73,22 @@ export async function takeMessage(deps: Deps, accountId: number, message: Regist
     if (event.kind === 'charged' && event.amount) await bookCharge(tx, batchId, nameId, message);
     await noteMessageBatch(tx, accountId, message.id, batchId);
   });
+}
+
+/**
+ * What a registrar tells of a name on its way by our own order: that it leaves is no news, and what was paid for a transfer that came to
+ * nothing is written down when it comes back. True where nothing else follows.
+ */
+async function takeTransferEvent(
+  tx: Transaction,
+  transfer: TransferRow,
+  accountId: number,
+  { event, at }: RegistrarMessage,
+): Promise<boolean> {
+  if (event?.kind === 'transferred' || event?.kind === 'transfer-requested') return transfer.fromId === accountId;
+  const isCredit = event?.kind === 'transfer-ended' && (event.amount?.minor ?? 0) < 0 && transfer.toId === accountId;
+  if (isCredit) await noteCredit(tx, transfer.id, -(event.amount?.minor ?? 0), at);
+  return event?.kind === 'transfer-ended' || event?.kind === 'transfer-pending';
 }
 
 async function bookCharge(tx: Transaction, batchId: number, nameId: number, { id, at, event }: RegistrarMessage) {

@@ -1,0 +1,47 @@
+-- Names on their way from one account to another: one row for each, its stage written before the next is begun.
+create table transfer_runs (
+  id uuid primary key,
+  idempotency_key text unique,
+  made_at timestamptz not null
+);
+
+create table transfers (
+  id int generated always as identity primary key,
+  run_id uuid not null references transfer_runs on delete cascade,
+  name_id int not null references names,
+  from_account int not null references accounts,
+  to_account int not null references accounts check (to_account <> from_account),
+  -- Not before this day.
+  not_before timestamptz not null,
+  stage text not null default 'planned' check (stage in ('planned', 'checked', 'zone copied', 'funded', 'auto-renew off', 'unlocked', 'code held',
+    'requested', 'pending', 'approved', 'arrived', 'looked after', 'closed', 'going back', 'credit awaited', 'given up')),
+  since timestamptz not null,
+  exit text check (exit in ('refused', 'wrong code', 'rejected', 'cancelled', 'timed out', 'stopped')),
+  problem text,
+  -- How the name stood before, to be the same again.
+  old_end timestamptz not null,
+  setting_before text not null,
+  lock_before boolean,
+  privacy_before boolean,
+  name_servers text[] not null default '{}',
+  zone text,
+  zone_note text not null default '',
+  -- What it may cost, in the new account's currency; null where no price was known and none has been agreed to.
+  quoted_minor bigint,
+  cap_minor bigint,
+  currency char(3) not null,
+  asked_minor bigint,
+  code_sealed bytea,
+  order_id text unique,
+  last_transfer jsonb,
+  acts_by timestamptz,
+  charged_minor bigint,
+  receipt text,
+  credited_minor bigint,
+  credited_at timestamptz
+);
+
+-- A name goes one way at a time.
+create unique index transfers_open on transfers (name_id) where stage not in ('closed', 'given up');
+create index transfers_stage on transfers (stage) where stage not in ('closed', 'given up');
+create index transfers_run on transfers (run_id);

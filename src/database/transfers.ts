@@ -1,0 +1,250 @@
+import type { AutoRenewSetting } from '@/core/funding';
+import { BEFORE_REQUEST, type MoveExit, type MoveStage, OVER_MOVES, type TransferMark } from '@/core/moving';
+import type { Instant } from '@/core/time';
+import type { Queryable, Transaction } from './pool';
+
+/** How a name stands at its registrar, as the ledger has it. */
+export interface NameStanding {
+  readonly end: Instant;
+  readonly setting: AutoRenewSetting;
+  readonly lock: boolean | null;
+  readonly privacy: boolean | null;
+}
+
+/** One name on its way from one account to another. Amounts are minor units of `currency`, the new account's. */
+export interface TransferRow {
+  readonly id: number;
+  readonly runId: string;
+  readonly nameId: number;
+  readonly ascii: string;
+  readonly unicode: string;
+  readonly ending: string;
+  readonly fromId: number;
+  readonly toId: number;
+  readonly notBefore: Instant;
+  readonly stage: MoveStage;
+  readonly since: Instant;
+  readonly exit: MoveExit | null;
+  readonly problem: string | null;
+  /** How it stood when it was begun, to be the same again. */
+  readonly before: NameStanding & { readonly nameServers: readonly string[] };
+  /** How it stands now. */
+  readonly now: NameStanding & { readonly accountId: number };
+  readonly zoneNote: string;
+  readonly hasZone: boolean;
+  readonly quotedMinor: number | null;
+  /** The most that may be taken; `null` until somebody agrees to a price. */
+  readonly capMinor: number | null;
+  readonly currency: string;
+  /** What the new registrar asked for when it was more than may be taken. */
+  readonly askedMinor: number | null;
+  readonly hasCode: boolean;
+  readonly orderId: string | null;
+  /** The last transfer of the name before ours was asked for. */
+  readonly lastTransfer: TransferMark | null;
+  readonly actsBy: Instant | null;
+  readonly chargedMinor: number | null;
+  readonly receipt: string | null;
+  readonly creditedMinor: number | null;
+  /** The holder's mail has to be confirmed by then. */
+  readonly confirmMailBy: Instant | null;
+}
+
+const ms = (column: string) => `(date_part('epoch', ${column}) * 1000)::int8`;
+
+const ROW = `
+  select t.id, t.run_id as "runId", t.name_id as "nameId", n.ascii, n."unicode", n.ending, t.from_account as "fromId", t.to_account as "toId",
+    t.not_before as "notBefore", t.stage, t.since, t.exit, t.problem,
+    jsonb_build_object('end', ${ms('t.old_end')}, 'setting', t.setting_before, 'lock', t.lock_before, 'privacy', t.privacy_before,
+      'nameServers', t.name_servers) as before,
+    jsonb_build_object('end', ${ms('coalesce(n.term_end, t.old_end)')}, 'setting', n.setting, 'lock', n.lock, 'privacy', n.privacy,
+      'accountId', n.account_id) as now, t.zone_note as "zoneNote",
+    t.zone is not null as "hasZone", t.quoted_minor as "quotedMinor", t.cap_minor as "capMinor", t.currency, t.asked_minor as "askedMinor",
+    t.code_sealed is not null as "hasCode", t.order_id as "orderId", t.last_transfer as "lastTransfer", t.acts_by as "actsBy",
+    t.charged_minor as "chargedMinor", t.receipt, t.credited_minor as "creditedMinor", n.confirm_mail_by as "confirmMailBy"
+  from transfers t join names n on n.id = t.name_id`;
+
+/** Begins a run; false when the key has begun one already. */
+export async function insertTransferRun(
+  tx: Transaction,
+  id: string,
+  key: string | null,
+  at: Instant,
+): Promise<boolean> {
+  const { rowCount } = await tx.query(
+    'insert into transfer_runs (id, idempotency_key, made_at) values ($1, $2, $3) on conflict (idempotency_key) do nothing',
+    [id, key, new Date(at)],
+  );
+  return rowCount === 1;
+}
+
+export async function selectTransferRunByKey(db: Queryable, key: string): Promise<string | null> {
+  const { rows } = await db.query<{ id: string }>('select id from transfer_runs where idempotency_key = $1', [key]);
+  return rows[0]?.id ?? null;
+}
+
+/** What a transfer begins with. */
+export interface TransferDraft {
+  readonly nameId: number;
+  readonly toId: number;
+  /** Milliseconds. */
+  readonly notBefore: number;
+  readonly quotedMinor: number | null;
+  readonly currency: string;
+}
+
+/** Puts names on their way, each with how it stands now. One that is on its way already, or has no end, is left out: answers the rest. */
+export async function insertTransfers(
+  tx: Transaction,
+  runId: string,
+  drafts: readonly TransferDraft[],
+  at: Instant,
+): Promise<number> {
+  const { rowCount } = await tx.query(
+    `insert into transfers (run_id, name_id, from_account, to_account, not_before, since, old_end, setting_before, lock_before, privacy_before,
+       name_servers, quoted_minor, cap_minor, currency)
+     select $1, n.id, n.account_id, d."toId", to_timestamp(d."notBefore" / 1000.0), $3, n.term_end, n.setting, n.lock, n.privacy, n.name_servers,
+       d."quotedMinor", d."quotedMinor", d.currency
+     from jsonb_to_recordset($2::jsonb) as d("nameId" int, "toId" int, "notBefore" float8, "quotedMinor" int8, currency text)
+     join names n on n.id = d."nameId" where n.gone_at is null and n.term_end is not null and n.account_id <> d."toId"
+     on conflict do nothing`,
+    [runId, JSON.stringify(drafts), new Date(at)],
+  );
+  return rowCount ?? 0;
+}
+
+export async function selectTransfers(db: Queryable, runId: string): Promise<TransferRow[]> {
+  return (await db.query<TransferRow>(`${ROW} where t.run_id = $1 order by t.not_before, n.ascii`, [runId])).rows;
+}
+
+export async function selectTransfer(db: Queryable, id: number): Promise<TransferRow | null> {
+  return (await db.query<TransferRow>(`${ROW} where t.id = $1`, [id])).rows[0] ?? null;
+}
+
+/** Every transfer that is not over, the one that has waited longest first. */
+export async function selectOpenTransfers(db: Queryable): Promise<TransferRow[]> {
+  return (await db.query<TransferRow>(`${ROW} where t.stage <> all($1) order by t.since, n.ascii`, [OVER_MOVES])).rows;
+}
+
+/** Those at one stage whose day has come. */
+export async function selectTransfersAt(db: Queryable, stage: MoveStage, at: Instant): Promise<TransferRow[]> {
+  return (
+    await db.query<TransferRow>(`${ROW} where t.stage = $1 and t.not_before <= $2 order by t.id`, [stage, new Date(at)])
+  ).rows;
+}
+
+/** The transfer of ours that a name is on, from an account or to it; `null` where it is on none. */
+export async function selectTransferOfName(
+  db: Queryable,
+  ascii: string,
+  accountId: number,
+): Promise<TransferRow | null> {
+  const { rows } = await db.query<TransferRow>(
+    `${ROW} where n.ascii = $1 and t.stage <> all($2) and $3 in (t.from_account, t.to_account)`,
+    [ascii, OVER_MOVES, accountId],
+  );
+  return rows[0] ?? null;
+}
+
+/** What a step changes of a transfer beside its stage; what is left out stays. */
+export interface TransferPatch {
+  readonly exit?: MoveExit | null;
+  readonly old_end?: string;
+  readonly setting_before?: string;
+  readonly lock_before?: boolean | null;
+  readonly privacy_before?: boolean | null;
+  readonly zone?: string | null;
+  readonly zone_note?: string;
+  readonly cap_minor?: number | null;
+  readonly asked_minor?: number | null;
+  readonly order_id?: string;
+  readonly last_transfer?: TransferMark | null;
+  readonly acts_by?: string | null;
+  readonly charged_minor?: number | null;
+  readonly receipt?: string | null;
+  readonly credited_minor?: number | null;
+}
+
+/** One transfer that goes on: from the stage it was read at, to another, or staying there with what keeps it. */
+export interface TransferMove {
+  readonly id: number;
+  readonly from: MoveStage;
+  readonly to: MoveStage;
+  readonly problem: string | null;
+  readonly patch?: TransferPatch;
+}
+
+const PATCHED: readonly (keyof TransferPatch)[] = [
+  'exit',
+  'old_end',
+  'setting_before',
+  'lock_before',
+  'privacy_before',
+  'zone',
+  'zone_note',
+  'cap_minor',
+  'asked_minor',
+  'order_id',
+  'last_transfer',
+  'acts_by',
+  'charged_minor',
+  'receipt',
+  'credited_minor',
+];
+
+/**
+ * Moves transfers on, in one statement; one that has left the stage it was read at is left alone. Answers the ids that moved. The code goes
+ * as soon as it is of no more use.
+ */
+export async function moveTransfers(tx: Queryable, moves: readonly TransferMove[], at: Instant): Promise<Set<number>> {
+  if (moves.length === 0) return new Set();
+  const { rows } = await tx.query<{ id: number }>(
+    `with moved as (
+       select t.id, m."to", m.problem, jsonb_populate_record(t, coalesce(m.patch, '{}')) as next
+       from transfers t join jsonb_to_recordset($1::jsonb) as m(id int, "from" text, "to" text, problem text, patch jsonb)
+         on m.id = t.id and m."from" = t.stage
+     )
+     update transfers t set stage = m."to", since = case when m."to" = t.stage then t.since else $2 end, problem = m.problem,
+       code_sealed = case when m."to" = any($3) then t.code_sealed end,
+       ${PATCHED.map((column) => `${column} = (m.next).${column}`).join(', ')}
+     from moved m where m.id = t.id returning t.id`,
+    [JSON.stringify(moves), new Date(at), [...BEFORE_REQUEST, 'requested', 'pending', 'approved']],
+  );
+  return new Set(rows.map(({ id }) => id));
+}
+
+/** Keeps the codes of transfers, sealed; the first one for a transfer stays. Answers the codes as they are kept. */
+export async function keepCodes(
+  db: Queryable,
+  codes: readonly { readonly id: number; readonly sealed: Buffer }[],
+  replace: boolean,
+): Promise<void> {
+  await db.query(
+    `update transfers t set code_sealed = case when $2 then decode(c.sealed, 'base64') else coalesce(t.code_sealed, decode(c.sealed, 'base64')) end
+     from jsonb_to_recordset($1::jsonb) as c(id int, sealed text) where c.id = t.id`,
+    [JSON.stringify(codes.map(({ id, sealed }) => ({ id, sealed: sealed.toString('base64') }))), replace],
+  );
+}
+
+/** The sealed codes of some transfers, by id. */
+export async function selectCodes(db: Queryable, ids: readonly number[]): Promise<Map<number, Buffer>> {
+  const { rows } = await db.query<{ id: number; sealed: Buffer }>(
+    'select id, code_sealed as sealed from transfers where id = any($1) and code_sealed is not null',
+    [ids],
+  );
+  return new Map(rows.map(({ id, sealed }) => [id, sealed]));
+}
+
+/** The zone as it was copied before; `null` where it was not. */
+export async function selectCopiedZone(db: Queryable, id: number): Promise<string | null> {
+  const { rows } = await db.query<{ zone: string | null }>('select zone from transfers where id = $1', [id]);
+  return rows[0]?.zone ?? null;
+}
+
+/** Notes that what was paid for a transfer has come back, once. */
+export async function noteCredit(db: Queryable, id: number, minor: number, at: Instant | null): Promise<void> {
+  await db.query(
+    'update transfers set credited_minor = coalesce(credited_minor, $2), credited_at = coalesce(credited_at, $3) where id = $1',
+    [id, minor, at === null ? null : new Date(at)],
+  );
+}

@@ -1,0 +1,193 @@
+import { policyFor } from '@/core/lifecycle';
+import { amount } from '@/core/money';
+import { BEFORE_REQUEST, type MoveExit, type MoveStage, OVER_MOVES } from '@/core/moving';
+import { isRefusal, type Refusal, refuse } from '@/core/refusal';
+import { FIRST_DAY, formatInstant, LAST_DAY, startOfDay } from '@/core/time';
+import { selectPolicies } from '@/database/policies';
+import { sealPlace } from '@/database/secrets';
+import { keepCodes, moveTransfers, selectTransfer, type TransferPatch, type TransferRow } from '@/database/transfers';
+import { changing } from '../changing';
+import type { Deps } from '../deps';
+import { SWITCHED } from '../names/edit';
+import { queueChecks } from '../records/check';
+import { seal } from '../secrets/seal';
+import { readRequest } from '../validate';
+import { arrive } from './arriving';
+import { writeMoves } from './carryOn';
+import { openCodes } from './preparing';
+import { TellTransfer, type Told } from './requests';
+import { entryOf, type LedgerEffect } from './step';
+
+/** At which stages each thing can be told, and where the transfer goes on from there. */
+const FOLLOWS: Readonly<Record<Told, { readonly from: readonly MoveStage[]; readonly to: MoveStage }>> = {
+  'auto-renew is off': { from: ['funded'], to: 'auto-renew off' },
+  'the lock is off': { from: ['funded', 'auto-renew off'], to: 'unlocked' },
+  'the code': { from: ['auto-renew off', 'unlocked', 'code held'], to: 'code held' },
+  requested: { from: ['code held', 'requested'], to: 'pending' },
+  'it is pending': { from: ['requested'], to: 'pending' },
+  'it has arrived': { from: ['code held', 'requested', 'pending', 'approved'], to: 'arrived' },
+  'looked after': { from: ['arrived'], to: 'looked after' },
+  refused: { from: ['code held', 'requested'], to: 'going back' },
+  rejected: { from: ['requested', 'pending', 'approved'], to: 'going back' },
+  'back as it was': { from: ['going back'], to: 'given up' },
+  'the money is back': { from: ['credit awaited'], to: 'given up' },
+};
+
+/** Takes down what a person has done or seen of a transfer, where no link says it. Telling it twice does it once. */
+export async function tellTransfer(deps: Deps, input: unknown): Promise<true | Refusal> {
+  const told = await readRequest(TellTransfer, input);
+  if (isRefusal(told)) return told;
+  const transfer = await selectTransfer(deps.database, told.id);
+  if (!transfer) return gone();
+  const { from, to } = FOLLOWS[told.what];
+  if (transfer.stage === to && told.what !== 'the code') return true;
+  if (!from.includes(transfer.stage))
+    return refuse('stage-out-of-order', `This transfer is at “${transfer.stage}” now. Load the page again.`);
+  const code = told.what === 'the code' ? await keepCode(deps, transfer, told.code) : null;
+  if (isRefusal(code)) return code;
+  const next = await nextOf(deps, transfer, told);
+  if (isRefusal(next)) return next;
+  const { ledger, patch, exit } = next;
+  const isUnpaid = told.what === 'back as it was' && transfer.chargedMinor !== null;
+  await changing(deps, (tx, change) =>
+    writeMoves(tx, change, [
+      {
+        transfer,
+        move: {
+          id: transfer.id,
+          from: transfer.stage,
+          to: isUnpaid ? 'credit awaited' : to,
+          problem: exit ? (told.note ?? `Told by hand: ${told.what}.`) : null,
+          ...((patch || exit) && { patch: { ...patch, ...(exit && { exit }) } }),
+        },
+        ledger,
+      },
+    ]),
+  );
+  if (told.what === 'it has arrived') await queueChecks(deps, [transfer.ascii]);
+  return true;
+}
+
+const gone = () => refuse('transfer-unknown', 'This transfer is no longer there. Load the page again.');
+
+interface Next {
+  readonly ledger: LedgerEffect | null;
+  readonly patch?: TransferPatch;
+  readonly exit?: MoveExit;
+}
+
+const BY_HAND = 'seen at the registrar';
+
+/** What follows in the ledger and in the books from what was told. */
+async function nextOf(deps: Deps, transfer: TransferRow, told: TellTransfer): Promise<Next | Refusal> {
+  const at = deps.clock();
+  switch (told.what) {
+    case 'auto-renew is off':
+      return { ledger: { names: SWITCHED['auto-renew']('off', formatInstant(at), BY_HAND), evidence: BY_HAND } };
+    case 'the lock is off':
+      return { ledger: { names: { lock: false, requested_lock: null }, evidence: BY_HAND } };
+    case 'requested': {
+      if (told.minor === undefined)
+        return refuse('amount-missing', 'Write what was charged for it, 0 where nothing was.', 'minor');
+      const entry = entryOf(transfer, amount(told.minor, transfer.currency), null, told.note ?? null);
+      return { ledger: told.minor === 0 ? null : { entry }, patch: { charged_minor: told.minor } };
+    }
+    case 'it has arrived':
+      return arrivedByHand(deps, transfer, told);
+    case 'looked after':
+      return { ledger: { names: { lock: true }, evidence: BY_HAND } };
+    case 'refused':
+    case 'rejected':
+      return { ledger: null, exit: told.what };
+    case 'back as it was': {
+      const auto = transfer.before.setting === 'on' || transfer.before.setting === 'stalled' ? 'on' : 'off';
+      const names = { ...SWITCHED['auto-renew'](auto, formatInstant(at), BY_HAND), lock: transfer.before.lock ?? true };
+      return { ledger: { names, evidence: BY_HAND } };
+    }
+    case 'the money is back': {
+      const minor = told.minor ?? transfer.chargedMinor ?? 0;
+      const { kind: _, ...entry } = entryOf(transfer, amount(minor, transfer.currency), null, told.note ?? null);
+      return { ledger: minor === 0 ? null : { entry: { ...entry, kind: 'refund' } }, patch: { credited_minor: minor } };
+    }
+    default:
+      return { ledger: null };
+  }
+}
+
+/** A name that has arrived by what a person says, with the end that was seen, or the one that follows from the old end. */
+async function arrivedByHand(deps: Deps, transfer: TransferRow, { end }: TellTransfer): Promise<Next | Refusal> {
+  if (end !== undefined && (end < FIRST_DAY || end > LAST_DAY))
+    return refuse('date-out-of-range', `${end} is not a day between 1985 and 2099. Check it.`, 'end');
+  const policies = new Map((await selectPolicies(deps.database)).map((policy) => [policy.ending, policy]));
+  const { transferYears } = policyFor(transfer.ending, policies);
+  const went = arrive(transfer, null, deps.clock(), transferYears);
+  if (went.kind !== 'on' || !went.ledger) return { ledger: null };
+  if (end === undefined) return { ledger: went.ledger };
+  const names = { ...went.ledger.names, term_end: formatInstant(startOfDay(end)), term_end_day: true };
+  return { ledger: { names, evidence: BY_HAND } };
+}
+
+/** Seals the code that a person has brought. */
+async function keepCode(deps: Deps, { id }: TransferRow, code: string | undefined): Promise<true | Refusal> {
+  if (code === undefined) return refuse('code-missing', 'Write the code that the old registrar gave.', 'code');
+  if (!deps.key) return refuse('no-key', 'Set NAME_LEDGER_KEY to a long text of your own: it seals transfer codes.');
+  await keepCodes(deps.database, [{ id, sealed: await seal(deps.key, sealPlace.transfer(id), code) }], true);
+  return true;
+}
+
+/** The code of a transfer, shown when it is asked for: what a person types at the new registrar. */
+export async function codeOfTransfer(deps: Deps, id: number): Promise<string | Refusal> {
+  const transfer = await selectTransfer(deps.database, id);
+  const code = transfer && (await openCodes(deps, [transfer])).get(id);
+  return code ?? refuse('code-gone', 'There is no code: it is destroyed when a transfer is over.');
+}
+
+/** Agrees to what the new registrar asks. */
+export async function agreeToPrice(deps: Deps, id: number, minor: number): Promise<true | Refusal> {
+  const transfer = await selectTransfer(deps.database, id);
+  if (!transfer || transfer.askedMinor !== minor)
+    return refuse('price-changed', 'The new registrar asks another price by now. Load the page again.');
+  await changing(deps, (tx, { at }) =>
+    moveTransfers(
+      tx,
+      [
+        {
+          id,
+          from: transfer.stage,
+          to: transfer.stage,
+          problem: null,
+          patch: { cap_minor: minor, asked_minor: null },
+        },
+      ],
+      at,
+    ),
+  );
+  return true;
+}
+
+/** Stops a transfer that has not been requested yet: the name is put back as it was. Nothing has been paid for it. */
+export async function stopTransfer(deps: Deps, id: number): Promise<true | Refusal> {
+  const transfer = await selectTransfer(deps.database, id);
+  if (!transfer) return gone();
+  const { stage } = transfer;
+  if (OVER_MOVES.includes(stage) || stage === 'going back' || stage === 'credit awaited') return true;
+  if (!BEFORE_REQUEST.includes(stage))
+    return refuse('transfer-requested', 'It has been requested: have it rejected or cancelled at a registrar.');
+  const isUntouched = stage === 'planned' || stage === 'checked' || stage === 'zone copied' || stage === 'funded';
+  await changing(deps, (tx, { at }) =>
+    moveTransfers(
+      tx,
+      [
+        {
+          id,
+          from: stage,
+          to: isUntouched ? 'given up' : 'going back',
+          problem: 'Stopped by you.',
+          patch: { exit: 'stopped' },
+        },
+      ],
+      at,
+    ),
+  );
+  return true;
+}

@@ -1,0 +1,142 @@
+import { afterEach, describe, expect, test } from 'vitest';
+import { addYears, instant } from '@/core/time';
+import { pollEveryAccount } from '@/usecases/links/poll';
+import { agreeToPrice, tellTransfer } from '@/usecases/moving/byHand';
+import { carryOnTransfers } from '@/usecases/moving/carryOn';
+import type { Customer, Domain } from '../../practice/world/types';
+import { type MovingLedger, type MovingOptions, movingLedger } from './moving';
+
+const NAME = 'copperbuoy.com';
+const END = instant('2027-06-09T10:15:00Z');
+
+let made: MovingLedger;
+afterEach(() => made.close());
+const begin = async (more: Partial<MovingOptions> = {}, names: readonly string[] = [NAME]) => {
+  made = await movingLedger(names, { end: END, ...more });
+  return made;
+};
+const domain = (name = NAME) => made.world.domains.get(name) as Domain;
+const stage = async () => (await made.transfers()).map((one) => `${one.stage}${one.exit ? ` (${one.exit})` : ''}`);
+const row = async (columns: string) => (await made.ledger.database.query(`select ${columns} from names`)).rows[0];
+const entries = async () =>
+  (await made.ledger.database.query('select kind, minor from entries order by id')).rows.map(
+    ({ kind, minor }) => `${kind} ${minor}`,
+  );
+const onceMore = () => carryOnTransfers(made.ledger);
+
+describe('by link, at both sides', () => {
+  test('one pass takes a name to its new account: approved early, paid once, as it was before', async () => {
+    const { ledger, world, toId } = await begin();
+    const before = world.customers.get('wrackgate')?.balanceMinor ?? 0;
+    await onceMore();
+    expect(await stage()).toEqual(['looked after']);
+    const price = world.registrars.get('wrackgate')?.prices.com?.transfer ?? 0;
+    expect(domain()).toMatchObject({
+      registrar: 'wrackgate',
+      paidThrough: addYears(END, 1),
+      lock: true,
+      auto: 'on',
+      authInfo: '',
+    });
+    expect(await row('account_id, lock, setting, term_end as "termEnd", gone_at as gone')).toEqual({
+      account_id: toId,
+      lock: true,
+      setting: 'on',
+      termEnd: addYears(END, 1),
+      gone: null,
+    });
+    expect(before - (world.customers.get('wrackgate')?.balanceMinor ?? 0)).toBe(price);
+    expect(await entries()).toEqual([`transfer ${price}`]);
+    // What its old registrar tells of it afterwards takes nothing away.
+    await pollEveryAccount(ledger);
+    expect(await row('gone_at as gone, account_id')).toEqual({ gone: null, account_id: toId });
+    await made.pass(2);
+    expect(await stage()).toEqual(['closed']);
+    const { rows } = await ledger.database.query('select code_sealed as code from transfers');
+    expect(rows).toEqual([{ code: null }]);
+  });
+
+  test('what was looked at before differs afterwards: the name servers are compared', async () => {
+    await begin();
+    made.practice.faults.set('quaymark', 'busy', 0);
+    await made.ledger.database.query("update transfers set name_servers = '{ns1.elsewhere.test}'");
+    await onceMore();
+    expect((await made.transfers())[0]?.problem).toContain('Its name servers differ: ns1.elsewhere.test before');
+  });
+
+  test('a name that is not to be moved yet waits, and says why', async () => {
+    const { ledger } = await begin();
+    await ledger.database.query("update names set transferred = now() - interval '5 days'");
+    ledger.setClock(instant(new Date().toISOString()));
+    await onceMore();
+    expect(await stage()).toEqual(['planned']);
+    expect((await made.transfers())[0]?.problem).toMatch(/^It waits: transferred lately until/);
+  });
+});
+
+describe('ways out, and the way back', () => {
+  test('the losing side rejects it: lock and auto-renew are as before, and the price comes back', async () => {
+    const { world, practice } = await begin({ isLosingLinked: false });
+    Object.assign(domain(), { lock: false, auto: 'off', authInfo: 'from-the-panel' });
+    await byHand('auto-renew is off');
+    await byHand('the lock is off');
+    await byHand('the code', { code: 'from-the-panel' });
+    practice.faults.set('wrackgate', 'transfer rejected', 1);
+    const balance = world.customers.get('wrackgate')?.balanceMinor;
+    await onceMore();
+    expect(await stage()).toEqual(['pending']);
+    await made.pass(2);
+    expect(await stage()).toEqual(['going back (rejected)']);
+    expect(await byHand('back as it was')).toBe(true);
+    expect(await stage()).toEqual(['credit awaited (rejected)']);
+    await onceMore();
+    expect(await stage()).toEqual(['given up (rejected)']);
+    expect(world.customers.get('wrackgate')?.balanceMinor).toBe(balance);
+    const price = world.registrars.get('wrackgate')?.prices.com?.transfer;
+    expect(await entries()).toEqual([`transfer ${price}`, `refund ${price}`]);
+  });
+
+  test('a wrong code ends it before anything is paid, and all is as before', async () => {
+    const { world, practice } = await begin();
+    practice.faults.set('wrackgate', 'code wrong', 1);
+    await onceMore();
+    await onceMore();
+    expect(await stage()).toEqual(['given up (wrong code)']);
+    expect(domain()).toMatchObject({ registrar: 'quaymark', lock: true, auto: 'on', authInfo: '' });
+    expect(world.receipts).toEqual([]);
+    expect(await row('setting, lock')).toEqual({ setting: 'on', lock: true });
+  });
+
+  test('too near to its next charge it goes back before anything is asked for', async () => {
+    const { ledger } = await begin({ to: 'wrackgate' });
+    (made.world.customers.get('wrackgate') as Customer).balanceMinor = 0;
+    await ledger.database.query('update accounts set balance_minor = 0, switch_hours = 24 where id = $1', [made.toId]);
+    await ledger.database.query(
+      `insert into payment_methods (account_id, position, kind, label) values ($1, 1, 'balance', 'balance') on conflict do nothing`,
+      [made.toId],
+    );
+    await onceMore();
+    expect(await stage()).toEqual(['zone copied']);
+    ledger.setClock(instant('2027-06-08T00:00:00Z'));
+    await onceMore();
+    expect(await stage()).toEqual(['given up (timed out)']);
+  });
+
+  test('what the new registrar asks beyond what was agreed to waits for a yes', async () => {
+    const { ledger, world } = await begin();
+    await ledger.database.query('update transfers set cap_minor = 5');
+    await onceMore();
+    const [waiting] = await made.transfers();
+    expect(waiting).toMatchObject({ stage: 'code held', problem: 'The new registrar asks more than was agreed to.' });
+    expect(world.receipts).toEqual([]);
+    expect(await agreeToPrice(ledger, waiting?.id ?? 0, waiting?.askedMinor ?? 0)).toBe(true);
+    await onceMore();
+    expect(await stage()).toEqual(['looked after']);
+  });
+});
+
+async function byHand(what: string, more: object = {}) {
+  await onceMore();
+  const [first] = await made.transfers();
+  return tellTransfer(made.ledger, { id: first?.id, what, ...more });
+}
