@@ -132,6 +132,15 @@ const LISTS: Readonly<Record<string, readonly ListLine[]>> = {
   ],
 };
 
+/** What a year of privacy costs at each account, in minor units of its currency. */
+const PRIVACY: Readonly<Record<string, number>> = {
+  Quaymark: 0,
+  Wrackgate: 0,
+  Fernhithe: 0,
+  Bollard: 0,
+  Larkhythe: 400,
+};
+
 /** The price list of one demo account. Country endings carry no registry fee, nor do lists in other currencies. */
 export function demoPrices(label: string, accountId: number, currency: string, from: Day): Price[] {
   return (LISTS[label] ?? []).flatMap(([ending, renew, register, restore]): Price[] => {
@@ -160,6 +169,7 @@ export function demoPrices(label: string, accountId: number, currency: string, f
         firstYearCondition: register === renew ? null : readCondition('one year only'),
       },
       { ...base, action: 'transfer', yearMinor: renew },
+      { ...base, action: 'privacy', yearMinor: PRIVACY[label] ?? 0, feeIncluded: true },
     ];
     if (restore > 0 && ending !== 'net') rows.push({ ...base, action: 'restore', yearMinor: restore });
     return rows;

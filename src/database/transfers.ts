@@ -126,6 +126,16 @@ export async function selectOpenTransfers(db: Queryable): Promise<TransferRow[]>
   return (await db.query<TransferRow>(`${ROW} where t.stage <> all($1) order by t.since, n.ascii`, [OVER_MOVES])).rows;
 }
 
+/** Every transfer that is not over, or was not on a day; the one that has waited longest first. */
+export async function selectTransfersSince(db: Queryable, since: Instant): Promise<TransferRow[]> {
+  return (
+    await db.query<TransferRow>(`${ROW} where t.stage <> all($1) or t.since >= $2 order by t.since, n.ascii`, [
+      OVER_MOVES,
+      new Date(since),
+    ])
+  ).rows;
+}
+
 /** Those at one stage whose day has come. */
 export async function selectTransfersAt(db: Queryable, stage: MoveStage, at: Instant): Promise<TransferRow[]> {
   return (
@@ -233,12 +243,6 @@ export async function selectCodes(db: Queryable, ids: readonly number[]): Promis
     [ids],
   );
   return new Map(rows.map(({ id, sealed }) => [id, sealed]));
-}
-
-/** The zone as it was copied before; `null` where it was not. */
-export async function selectCopiedZone(db: Queryable, id: number): Promise<string | null> {
-  const { rows } = await db.query<{ zone: string | null }>('select zone from transfers where id = $1', [id]);
-  return rows[0]?.zone ?? null;
 }
 
 /** Notes that what was paid for a transfer has come back, once. */

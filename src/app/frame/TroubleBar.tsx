@@ -30,6 +30,7 @@ const DOWN_WORDS: Readonly<Record<Health['parts'][number]['name'], string>> = {
 
 /** On which place a job's failure is told, and what it is that failed. */
 const JOB_WORDS: Readonly<Record<string, { readonly place: RegExp; readonly text: string }>> = {
+  'carry-on-transfers': { place: /^\/transfers/, text: 'Transfers could not be carried on' },
   'carry-on-runs': { place: /^\/(renewals|rescue)/, text: 'Runs could not be carried on' },
   'carry-out-switches': { place: /^\/(ledger|renewals)/, text: 'Settings could not be switched at registrars' },
   'poll-accounts': { place: /^\/(today|setup\/accounts)/, text: 'Registrars could not be asked for messages' },

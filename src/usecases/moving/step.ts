@@ -1,6 +1,6 @@
 import type { Outcome, RegistrarLink, Taken } from '@/connectors/registrar/port';
 import type { EntryKind } from '@/core/journal';
-import type { MoveExit, MoveLinks, MoveStage } from '@/core/moving';
+import type { MoveExit, MoveStage } from '@/core/moving';
 import type { AccountRow } from '@/database/accounts';
 import type { NamePatch } from '@/database/changes';
 import type { TransferPatch, TransferRow } from '@/database/transfers';
@@ -20,10 +20,6 @@ export interface Sides {
 
 /** The sides of a transfer; `null` where one of its accounts is no longer there. */
 export type SidesOf = (transfer: TransferRow) => Sides | null;
-
-export function linksOf({ from, to }: Pick<Sides, 'from' | 'to'>): MoveLinks {
-  return { losing: from.linked, gaining: to.linked };
-}
 
 /** Money that went out for a transfer, or came back. */
 export interface MoveEntry {

@@ -109,7 +109,7 @@ export function NameScreen({ detail, tags, kinds, lapse, records }: NameScreenPr
       <Columns>
         <MoneyTable detail={detail} kinds={kinds} disabled={ahead} onChanged={reload} />
         <Stack>
-          <TransferPart facts={moving} saving={view.saving} />
+          <TransferPart nameId={row.name.id} facts={moving} saving={view.saving} />
           <KnownFacts row={row} detail={detail} />
         </Stack>
       </Columns>

@@ -2,30 +2,39 @@
 import type { MoveSaving } from '@/core/ledger';
 import { groundsAgainst, type MovingFacts, movingCalendar } from '@/core/moving';
 import { addDays } from '@/core/time';
+import { Button } from '@/ui/controls/Button';
 import { bestDaySentence, GROUND_WORDS, mendsWords, savingSentence } from '@/ui/text/movingWords';
 import { Ruled, Section } from '@/ui/text/Sheet';
 import { dayWords } from '@/ui/text/words';
+import { useMove } from '../../acts/move/useMove';
 import { useDay, useLedger } from '../../frame/LedgerProvider';
 
 /** About as far as the strip above reaches. */
 const SHOWN_DAYS = 195;
 
 interface TransferPartProps {
+  readonly nameId: number;
   readonly facts: MovingFacts;
   readonly saving: MoveSaving | null;
 }
 
 /** Whether a name can go to another registrar, the best day for it, and what stands against it. */
-export function TransferPart({ facts, saving }: TransferPartProps) {
+export function TransferPart({ nameId, facts, saving }: TransferPartProps) {
   const { meta, style, homeCurrency } = useLedger();
   const labelOf = (id: number) => meta?.rules.accounts.find((one) => one.id === id)?.label ?? '';
-  const { day } = useDay();
+  const { day, daysAhead } = useDay();
+  const move = useMove();
   const grounds = groundsAgainst(facts, day);
   const isDrawn = movingCalendar(facts, day, addDays(day, SHOWN_DAYS)).some(({ kind }) => kind !== 'cannot');
   return (
     <Section aria-label="Transfer">
       <h2>Transfer</h2>
       <p>{bestDaySentence(facts, day, style)}</p>
+      <div>
+        <Button isDisabled={daysAhead > 0} onPress={() => move([nameId])}>
+          Transfer…
+        </Button>
+      </div>
       {saving && <p>{savingSentence(saving, homeCurrency, labelOf)}</p>}
       {grounds.length > 0 && (
         <Ruled aria-label="What stands against a transfer">

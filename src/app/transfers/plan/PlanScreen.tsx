@@ -1,14 +1,18 @@
 'use client';
 import { useEffect, useState } from 'react';
+import { Button } from '@/ui/controls/Button';
+import { Actions } from '@/ui/overlay/Dialog';
 import { Page } from '@/ui/text/Sheet';
 import { Failed, Loading } from '@/ui/text/States';
 import { yearsWords } from '@/ui/text/words';
 import { namesToMove } from '../../acts/move/useMove';
 import { useTitle } from '../../frame/Frame';
 import { useLedger } from '../../frame/LedgerProvider';
+import type { WaveView } from '../../frame/views';
 import { LeavingPart, LeftPart } from './LeavingPart';
 import { PlanFields } from './PlanFields';
 import { planSentence } from './planWords';
+import { StartDialog } from './StartDialog';
 import { useMoney } from './useMoney';
 import { FIRST_WISH, usePlan } from './usePlan';
 import { WavePart } from './WavePart';
@@ -18,6 +22,7 @@ export function PlanScreen({ isChosen }: { isChosen: boolean }) {
   const { meta, problem, reload } = useLedger();
   const money = useMoney();
   const [wish, setWish] = useState(FIRST_WISH);
+  const [starting, setStarting] = useState<readonly WaveView[]>([]);
   const [chosen, setChosen] = useState<readonly number[]>([]);
   const { plan, isOld } = usePlan(wish);
   useTitle('Transfers', `a plan over ${yearsWords(wish.years)}`);
@@ -34,11 +39,25 @@ export function PlanScreen({ isChosen }: { isChosen: boolean }) {
       <p aria-live="polite" aria-busy={isOld}>
         <b>{planSentence(plan, wish.years, money)}</b>
       </p>
+      {plan.waves.length > 0 && (
+        <Actions>
+          <Button data-kind="primary" isDisabled={isOld} onPress={() => setStarting(plan.waves)}>
+            Move all of these…
+          </Button>
+        </Actions>
+      )}
       {plan.waves.map((wave) => (
-        <WavePart key={wave.at} wave={wave} years={wish.years} isOnly={plan.waves.length === 1} />
+        <WavePart
+          key={wave.at}
+          wave={wave}
+          years={wish.years}
+          isOnly={plan.waves.length === 1}
+          onStart={() => setStarting([wave])}
+        />
       ))}
       <LeavingPart accounts={plan.accounts} />
       <LeftPart left={plan.left} />
+      {starting.length > 0 && <StartDialog waves={starting} onClose={() => setStarting([])} />}
     </Page>
   );
 }

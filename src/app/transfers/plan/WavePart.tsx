@@ -18,10 +18,11 @@ interface WavePartProps {
   readonly years: number;
   /** The whole plan has been told already. */
   readonly isOnly: boolean;
+  readonly onStart: () => void;
 }
 
 /** The transfers of one day: what they cost, what they save, and each name with what is to be known before. */
-export function WavePart({ wave, years, isOnly }: WavePartProps) {
+export function WavePart({ wave, years, isOnly, onStart }: WavePartProps) {
   const { style } = useLedger();
   const money = useMoney();
   const [isWhole, setWhole] = useState(false);
@@ -52,6 +53,11 @@ export function WavePart({ wave, years, isOnly }: WavePartProps) {
           ))}
         </tbody>
       </Ruled>
+      {!isOnly && (
+        <div>
+          <Button onPress={onStart}>Move these {namesWords(moves.length)}…</Button>
+        </div>
+      )}
       {shown.length < moves.length && (
         <div>
           <Button onPress={() => setWhole(true)}>Show all {namesWords(moves.length)}</Button>

@@ -1,0 +1,116 @@
+'use client';
+import Link from 'next/link';
+import styled from 'styled-components';
+import { BEFORE_REQUEST } from '@/core/moving';
+import { Button } from '@/ui/controls/Button';
+import { Actions } from '@/ui/overlay/Dialog';
+import { formatAmount } from '@/ui/text/figures';
+import { Ruled } from '@/ui/text/Sheet';
+import { dayWords } from '@/ui/text/words';
+import type { TransferView } from '@/usecases/moving/underWay';
+import { useSave } from '../acts/useSave';
+import { useLedger } from '../frame/LedgerProvider';
+import { namePage } from '../frame/pages';
+import { agreeToPriceAction, stopTransferAction } from './actions';
+import { EXIT_WORDS, STAGE_WORDS } from './moveWords';
+import { StageLine } from './StageLine';
+import { TellForm } from './TellForm';
+
+const Table = styled(Ruled)`
+  & th:nth-child(1) { width: 21%; }
+  & th:nth-child(2) { width: 16%; }
+  & th:nth-child(3) { width: 22%; }
+  & form { max-width: 420px; padding-top: 8px; }
+`;
+
+const ToDo = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: 6px 10px;
+  & > details, & > div:not([role]) { flex: 1 1 100%; }
+  & > details[open] { flex-basis: 100%; }
+`;
+
+/** Each name with where it goes, how far it has come and since when, and what is to do. */
+export function TransfersTable({ transfers, label }: { transfers: readonly TransferView[]; label: string }) {
+  return (
+    <Table aria-label={label}>
+      <thead>
+        <tr>
+          <th>Name</th>
+          <th>From, to</th>
+          <th>Stands at</th>
+          <th>To do</th>
+        </tr>
+      </thead>
+      <tbody>
+        {transfers.map((transfer) => (
+          <TransferLine key={transfer.id} transfer={transfer} />
+        ))}
+      </tbody>
+    </Table>
+  );
+}
+
+function TransferLine({ transfer }: { transfer: TransferView }) {
+  const { style, today } = useLedger();
+  const { ascii, unicode, from, to, stage, exit, since, dueAt, isOverdue, problem, notBefore } = transfer;
+  const isWaiting = stage === 'planned' && notBefore > today;
+  return (
+    <tr>
+      <td>
+        <Link href={namePage(ascii)} className="name">
+          {unicode}
+        </Link>
+      </td>
+      <td>
+        {from} to {to}
+      </td>
+      <td>
+        {STAGE_WORDS[stage]}
+        <StageLine stage={stage} />
+        {exit && <div>{EXIT_WORDS[exit]}</div>}
+        <div className={isOverdue ? 'caution' : 'soft'}>
+          {isWaiting ? `not before ${dayWords(notBefore, style)}` : `since ${dayWords(since, style)}`}
+          {dueAt !== null &&
+            !isWaiting &&
+            (isOverdue ? `, later than usual: ${dayWords(dueAt, style)}` : `, usually until ${dayWords(dueAt, style)}`)}
+        </div>
+      </td>
+      <td>
+        <ToDo>
+          {problem && <div className={exit ? 'soft' : 'caution'}>{problem}</div>}
+          <TellForm transfer={transfer} />
+          <Decide transfer={transfer} />
+        </ToDo>
+      </td>
+    </tr>
+  );
+}
+
+/** What only a person can decide: a higher price, or to stop. */
+function Decide({ transfer }: { transfer: TransferView }) {
+  const { ask, isBusy } = useSave({ ledger: true });
+  const { id, unicode, stage, askedMinor, currency } = transfer;
+  const canStop = BEFORE_REQUEST.includes(stage);
+  if (!canStop && askedMinor === null) return null;
+  return (
+    <Actions>
+      {askedMinor !== null && (
+        <Button isDisabled={isBusy} onPress={() => void ask(agreeToPriceAction(id, askedMinor), 'Agreed: it goes on.')}>
+          Agree to {formatAmount({ minor: askedMinor, currency })}
+        </Button>
+      )}
+      {canStop && (
+        <Button
+          isDisabled={isBusy}
+          aria-label={`Stop the transfer of ${unicode}`}
+          onPress={() => void ask(stopTransferAction(id), `${unicode} stays where it is.`)}
+        >
+          Stop
+        </Button>
+      )}
+    </Actions>
+  );
+}

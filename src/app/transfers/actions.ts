@@ -1,0 +1,43 @@
+'use server';
+import { isRefusal, type Refusal } from '@/core/refusal';
+import { deps } from '@/usecases/deps';
+import { agreeToPrice, codeOfTransfer, stopTransfer, tellTransfer } from '@/usecases/moving/byHand';
+import { carryOnTransfers } from '@/usecases/moving/carryOn';
+import { type StartedTransfers, startTransfers } from '@/usecases/moving/start';
+import { later } from '../acts/later';
+
+/** What was done goes on by itself after the answer; what is left when this process ends, the jobs carry on. */
+function goOn<T>(answer: T | Refusal): T | Refusal {
+  if (!isRefusal(answer)) later('transfers', carryOnTransfers);
+  return answer;
+}
+
+export async function startTransfersAction(input: unknown, key: string): Promise<StartedTransfers | Refusal> {
+  return goOn(await startTransfers(deps(), input, key));
+}
+
+/** Takes down what was done or seen, of one transfer or of several that are alike. */
+export async function tellTransfersAction(inputs: readonly unknown[]): Promise<true | Refusal> {
+  for (const input of inputs) {
+    const told = await tellTransfer(deps(), input);
+    if (isRefusal(told)) return told;
+  }
+  return goOn(true);
+}
+
+export async function stopTransferAction(id: number): Promise<true | Refusal> {
+  return goOn(await stopTransfer(deps(), id));
+}
+
+export async function agreeToPriceAction(id: number, minor: number): Promise<true | Refusal> {
+  return goOn(await agreeToPrice(deps(), id, minor));
+}
+
+export async function codeOfTransferAction(id: number): Promise<string | Refusal> {
+  return codeOfTransfer(deps(), id);
+}
+
+/** Takes every transfer as far as it goes now. */
+export async function carryOnAction(): Promise<number> {
+  return (await carryOnTransfers(deps())) ?? 0;
+}

@@ -1,0 +1,70 @@
+import type { MoveExit, MoveStage, MoveTurn } from '@/core/moving';
+import type { TransferView } from '@/usecases/moving/underWay';
+
+/** How far a transfer has come. */
+export const STAGE_WORDS: Readonly<Record<MoveStage, string>> = {
+  planned: 'planned',
+  checked: 'may be moved',
+  'zone copied': 'zone looked at',
+  funded: 'can be paid for',
+  'auto-renew off': 'auto-renew off',
+  unlocked: 'lock off',
+  'code held': 'code held',
+  requested: 'requested',
+  pending: 'pending at the registry',
+  approved: 'approved',
+  arrived: 'arrived',
+  'looked after': 'arrived, looked after',
+  closed: 'moved',
+  'going back': 'going back',
+  'credit awaited': 'back; its price is awaited',
+  'given up': 'not moved',
+};
+
+export const EXIT_WORDS: Readonly<Record<MoveExit, string>> = {
+  refused: 'the new registrar refused it',
+  'wrong code': 'the code was wrong',
+  rejected: 'the losing side rejected it',
+  cancelled: 'it was cancelled',
+  'timed out': 'it would not have arrived in time, or nobody answered',
+  stopped: 'stopped',
+};
+
+/** The groups of the screen, by whose turn it is. */
+export const TURN_WORDS: Readonly<Record<MoveTurn, string>> = {
+  you: 'Your turn',
+  program: 'Goes on by itself',
+  registry: 'At the registry',
+  registrar: 'Its price has to come back',
+  holder: 'The holder’s mail',
+  nobody: 'Over in the last 30 days',
+};
+
+/** What a person has to do next, or may see, and where; `null` where nothing is to be told. */
+export function todoWords({
+  stage,
+  turn,
+  from,
+  to,
+  links,
+}: Pick<TransferView, 'stage' | 'turn' | 'from' | 'to' | 'links'>): string | null {
+  if (stage === 'credit awaited') return `Say when its price has come back from ${to}.`;
+  if (!links.gaining && (stage === 'pending' || stage === 'approved')) return `Look at ${to} whether it has arrived.`;
+  if (turn !== 'you') return null;
+  switch (stage) {
+    case 'funded':
+      return `Switch auto-renew off at ${from}.`;
+    case 'auto-renew off':
+      return `Take the lock off at ${from}.`;
+    case 'unlocked':
+      return `Have ${from} give the transfer code, and write it here.`;
+    case 'code held':
+      return `Request the transfer at ${to} with the code.`;
+    case 'arrived':
+      return `Put the lock on at ${to}, and auto-renew and privacy as they were; look at its name servers, site and mail.`;
+    case 'going back':
+      return `Put it back as it was at ${from}: lock on, auto-renew as before, the code changed.`;
+    default:
+      return null;
+  }
+}

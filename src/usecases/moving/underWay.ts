@@ -1,0 +1,89 @@
+import {
+  type MoveExit,
+  type MoveLinks,
+  type MoveStage,
+  type MoveTurn,
+  moveDueAt,
+  OVER_MOVES,
+  turnOfMove,
+} from '@/core/moving';
+import { addDays, type Instant } from '@/core/time';
+import { selectAccounts } from '@/database/accounts';
+import { selectTransfersSince, type TransferRow } from '@/database/transfers';
+import type { Deps } from '../deps';
+
+/** A transfer as a screen shows it. Amounts: minor units of `currency`, the new account's. */
+export interface TransferView {
+  readonly id: number;
+  readonly ascii: string;
+  readonly unicode: string;
+  /** Labels of the accounts. */
+  readonly from: string;
+  readonly to: string;
+  readonly links: MoveLinks;
+  readonly stage: MoveStage;
+  readonly exit: MoveExit | null;
+  readonly turn: MoveTurn;
+  readonly since: Instant;
+  /** Until when this stage is over as a rule; `null` where nothing is waited for. */
+  readonly dueAt: Instant | null;
+  readonly isOverdue: boolean;
+  readonly problem: string | null;
+  readonly notBefore: Instant;
+  readonly currency: string;
+  readonly capMinor: number | null;
+  readonly askedMinor: number | null;
+  readonly chargedMinor: number | null;
+  readonly hasCode: boolean;
+  readonly hasZone: boolean;
+  readonly zoneNote: string;
+}
+
+/** For so long a transfer that is over is still shown. */
+const SHOWN_DAYS = 30;
+
+/** Every transfer under way, and those that were over lately; what waits longest first. */
+export async function transfersUnderWay(deps: Deps): Promise<TransferView[]> {
+  const at = deps.clock();
+  const [rows, accounts] = await Promise.all([
+    selectTransfersSince(deps.database, addDays(at, -SHOWN_DAYS)),
+    selectAccounts(deps.database),
+  ]);
+  const byId = new Map(accounts.map((account) => [account.id, account]));
+  return rows.map((row) => viewOf(row, byId, at));
+}
+
+function viewOf(
+  row: TransferRow,
+  accounts: ReadonlyMap<number, { readonly label: string; readonly linked: boolean }>,
+  at: Instant,
+): TransferView {
+  const [from, to] = [accounts.get(row.fromId), accounts.get(row.toId)];
+  const links = { losing: from?.linked ?? false, gaining: to?.linked ?? false };
+  const { stage, since, actsBy, notBefore } = row;
+  const isWaiting = stage === 'planned' && notBefore > at;
+  const dueAt = isWaiting ? null : moveDueAt(stage, links, Math.max(since, notBefore) as Instant, actsBy);
+  return {
+    id: row.id,
+    ascii: row.ascii,
+    unicode: row.unicode,
+    from: from?.label ?? '',
+    to: to?.label ?? '',
+    links,
+    stage,
+    exit: row.exit,
+    turn: turnOfMove(stage, links),
+    since,
+    dueAt,
+    isOverdue: dueAt !== null && dueAt < at && !OVER_MOVES.includes(stage),
+    problem: row.problem,
+    notBefore,
+    currency: row.currency,
+    capMinor: row.capMinor,
+    askedMinor: row.askedMinor,
+    chargedMinor: row.chargedMinor,
+    hasCode: row.hasCode,
+    hasZone: row.hasZone,
+    zoneNote: row.zoneNote,
+  };
+}

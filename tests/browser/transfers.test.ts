@@ -1,0 +1,105 @@
+import { Key, until } from 'selenium-webdriver';
+import { afterAll, beforeAll, expect, test } from 'vitest';
+import { addDays } from '@/core/time';
+import { pollEveryAccount } from '@/usecases/links/poll';
+import { carryOnTransfers } from '@/usecases/moving/carryOn';
+import { startApp, type TestApp } from './app';
+
+let app: TestApp;
+beforeAll(async () => {
+  app = await startApp({ demo: true, practice: true });
+});
+afterAll(() => app.close());
+
+/** Goes on with the Tab key until something has the focus. */
+async function tabTo(text: string) {
+  const { driver } = app.visitor;
+  for (let presses = 0; presses < 60; presses += 1) {
+    const label = await driver.executeScript<string>(
+      "const one = document.activeElement; return one.getAttribute('aria-label') || one.innerText || one.closest('label')?.innerText || '';",
+    );
+    if (label.startsWith(text)) return;
+    await app.visitor.keys(Key.TAB);
+  }
+  throw new Error(`${text} was not reached by Tab`);
+}
+
+test('twenty names are planned under a budget, by keyboard', async () => {
+  const { visitor } = app;
+  const { rows } = await app.ledger.database.query<{ id: number }>("select id from accounts where label = 'Quaymark'");
+  await visitor.go(`/ledger?sort=name&account=${rows[0]?.id}`);
+  await visitor.driver.wait(until.elementLocated({ css: '[role=grid] [aria-selected]' }), 10_000);
+  await visitor.driver.executeScript('document.querySelector("[role=grid]").focus()');
+  await visitor.keys(Key.ARROW_DOWN, ' ');
+  for (let i = 0; i < 19; i += 1) await visitor.keys(Key.chord(Key.SHIFT, Key.ARROW_DOWN));
+  await visitor.see('20 names chosen');
+  await tabTo('More');
+  await visitor.keys(Key.ENTER);
+  await visitor.see('Plan transfers…');
+  await visitor.keys(Key.ARROW_DOWN, Key.ENTER);
+  await visitor.see('20 names chosen in the ledger');
+  await visitor.choose('To', 'Wrackgate');
+  await visitor.keys(Key.TAB);
+  await tabTo('Also names that are no cheaper there');
+  await visitor.keys(' ');
+  await visitor.fill('To spend on transfers, USD', '60');
+  await visitor.see('the sum to spend does not reach so far');
+  await visitor.see('What is left behind');
+  const spent = Number((await visitor.text('main p b')).match(/for \$([\d.]+)/)?.[1]);
+  expect(spent).toBeGreaterThan(30);
+  expect(spent).toBeLessThanOrEqual(60);
+  expect(await visitor.axe()).toEqual([]);
+});
+
+test('three names are moved: one by link, one by hand, one that is rejected', async () => {
+  const { visitor, ledger, practice } = app;
+  const start = async (name: string, to: string, cost: string) => {
+    await visitor.go(`/ledger/${name}`);
+    await visitor.press('Transfer…');
+    await visitor.see('one name chosen in the ledger');
+    await visitor.choose('To', to);
+    await tabTo('Also names that are no cheaper there');
+    await visitor.keys(' ');
+    await visitor.press('Move all of these…');
+    await visitor.see('never for more');
+    await visitor.press(`Move one name for ${cost}`);
+    await visitor.see('under way');
+  };
+  // Both accounts have links: it arrives within one pass.
+  await start('mistralwharf.net', 'Quaymark', '$13.10');
+  await visitor.see('arrived, looked after');
+
+  // The new account is kept by hand: the program does what the old one needs, and says what is to be done.
+  await start('bobbinloft.me', 'Larkhythe', '$18.56');
+  await visitor.see('Request the transfer at Larkhythe with the code.');
+  await tabTo('Request the transfer at Larkhythe with the code.');
+  await visitor.keys(Key.ENTER);
+  await visitor.press('Show the code');
+  await visitor.fill('Charged by Larkhythe for bobbinloft.me, GBP', '14.90');
+  expect(await visitor.axe()).toEqual([]);
+  await visitor.keys(Key.ENTER);
+  await visitor.see('Taken down: it is on its way.');
+  await visitor.see('Look at Larkhythe whether it has arrived.');
+  await tabTo('Look at Larkhythe whether it has arrived.');
+  await visitor.keys(Key.ENTER);
+  await visitor.press('It has arrived');
+  await visitor.see('bobbinloft.me is at Larkhythe now.');
+  await visitor.press('It is looked after: bobbinloft.me');
+  await visitor.see('Taken down.');
+
+  // The losing side rejects it; the price comes back, and the name is as it was.
+  practice?.faults.set('quaymark', 'transfer rejected', 1);
+  practice?.faults.set('fernhithe', 'approval lost', 99);
+  await start('stillparlour.net', 'Quaymark', '$13.10');
+  await visitor.see('pending at the registry');
+  const later = addDays(ledger.clock(), 2);
+  await practice?.passTo(later);
+  ledger.setClock(later);
+  await pollEveryAccount(ledger);
+  await carryOnTransfers(ledger);
+  await visitor.go('/transfers');
+  await visitor.see('the losing side rejected it');
+  await visitor.see('not moved');
+  expect(practice?.world.domains.get('stillparlour.net')).toMatchObject({ registrar: 'fernhithe', lock: true });
+  expect(await visitor.axe()).toEqual([]);
+});
