@@ -61,8 +61,9 @@ export async function startApp(options: {
       await visitor.close();
       stopBeating();
       await app.stop();
-      await practice?.stop();
+      // Its links go first: a registrar waits for them.
       await ledger.close();
+      await practice?.stop();
       if (errors.length > 0) throw new Error(`the console told of:\n${errors.join('\n')}`);
     },
   };
