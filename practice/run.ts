@@ -10,6 +10,7 @@ import { rdapServer } from './records/rdap';
 import { whoisServer } from './records/whois';
 import type { Store } from './store';
 import { confirmMail, letDaysPass } from './world/days';
+import { askedBySomebody } from './world/transfers';
 import type { World } from './world/types';
 
 /** The practice world at work: an EPP server for each registrar, and a way to move its clock. */
@@ -202,7 +203,7 @@ function send(answer: ServerResponse, status: number, body: unknown): void {
   answer.writeHead(status, { 'content-type': 'application/json' }).end(JSON.stringify(body));
 }
 
-/** `GET /` tells the clock and the faults; `POST /clock {"to"}` moves the clock; `POST /fault {"registrar","kind","times"}`; `POST /mail-confirmed {"name"}`. */
+/** `GET /` tells the clock and the faults; `POST /clock {"to"}` moves the clock; `POST /fault {"registrar","kind","times"}`; `POST /mail-confirmed {"name"}`; `POST /transfer-requested {"name"}`: somebody asks for a name of the office's. */
 async function controlled(
   request: IncomingMessage,
   {
@@ -232,6 +233,8 @@ async function controlled(
     faults.set(String(body.registrar), kind as FaultKind | null, Number(body.times ?? 1));
   } else if (request.method === 'POST' && request.url === '/mail-confirmed') {
     await exclusively(() => confirmMail(world, String(body.name)));
+  } else if (request.method === 'POST' && request.url === '/transfer-requested') {
+    await exclusively(() => askedBySomebody(world, String(body.name)));
   } else if (request.url !== '/') {
     throw new Error('There is nothing here.');
   }

@@ -1,4 +1,5 @@
 import { DAY, yearsLater } from './calendar';
+import { STRANGERS } from './domain';
 import { endingRules } from './endings';
 import { beginTransfer, endTransfer } from './moving';
 import { type Answer, no, type Orderer } from './orders';
@@ -56,6 +57,16 @@ export function transfer(order: Orderer, wish: TransferWish): Answer {
 
 function wasAskedHere({ customer }: Orderer, { lastTransfer }: Domain): boolean {
   return lastTransfer?.reID === customer.login;
+}
+
+/** Somebody else asks for a name of the office's, with a code that got out. Throws where its lock is on. */
+export function askedBySomebody(world: World, name: string): void {
+  const domain = world.domains.get(name);
+  if (!domain || domain.owner !== 'office') throw new Error('The office has no such name here.');
+  if (domain.lock || domain.state !== 'registered') throw new Error('It is locked: nobody can ask for it.');
+  if (domain.transfer) throw new Error('A transfer of it is pending already.');
+  const to = [...world.registrars.keys()].find((id) => id !== domain.registrar) ?? domain.registrar;
+  beginTransfer(world, domain, { to, holder: STRANGERS[4] });
 }
 
 function request(order: Orderer, domain: Domain, { authInfo, feeMinor = null }: TransferWish): Answer {

@@ -7,7 +7,7 @@ import { dropOldImports, endCutImports } from '@/usecases/imports/cleanUp';
 import { pollEveryAccount } from '@/usecases/links/poll';
 import { readBalances } from '@/usecases/links/readAccount';
 import { carryOutSwitches } from '@/usecases/links/switches';
-import { carryOnTransfers } from '@/usecases/moving/carryOn';
+import { followTransfers } from '@/usecases/moving/follow';
 import { carryOnRuns } from '@/usecases/orders/carryOut';
 import { readDailyRates } from '@/usecases/rates/rates';
 import { drainChecks } from '@/usecases/records/check';
@@ -18,7 +18,7 @@ import { followSelling } from '@/usecases/selling/follow';
 /** What happens without anyone clicking, and when (cron, UTC). Jobs are claimed from PostgreSQL: any number of processes may run. */
 const SCHEDULE = {
   'carry-on-runs': { cron: '* * * * *', work: carryOnRuns },
-  'carry-on-transfers': { cron: '* * * * *', work: carryOnTransfers },
+  'carry-on-transfers': { cron: '* * * * *', work: followTransfers },
   'carry-out-switches': { cron: '* * * * *', work: (own: Deps) => carryOutSwitches(own, 'with pauses') },
   'poll-accounts': { cron: '* * * * *', work: (own: Deps) => pollEveryAccount(own, 'with pauses') },
   'queue-record-checks': { cron: '23 * * * *', work: queueDueChecks },
@@ -57,7 +57,7 @@ console.log('jobs ready');
 await loadClock(own);
 for (const [job, work] of [
   ['carry-on-runs', carryOnRuns],
-  ['carry-on-transfers', carryOnTransfers],
+  ['carry-on-transfers', followTransfers],
   ['follow-selling', followSelling],
 ] as const)
   await doJob(own, job, work).catch(() => undefined);

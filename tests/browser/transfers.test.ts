@@ -103,3 +103,24 @@ test('three names are moved: one by link, one by hand, one that is rejected', as
   expect(practice?.world.domains.get('stillparlour.net')).toMatchObject({ registrar: 'fernhithe', lock: true });
   expect(await visitor.axe()).toEqual([]);
 });
+
+test('a transfer that nobody here asked for stands first in Today, and is rejected with one confirmation, by keyboard', async () => {
+  const { visitor, practice } = app;
+  const domain = practice?.world.domains.get('copperbuoy.com');
+  if (domain) domain.lock = false;
+  await visitor.go('/setup/practice');
+  await visitor.fill('Name, with its lock off', 'copperbuoy.com');
+  await visitor.keys(Key.ENTER);
+  await visitor.see('Somebody has asked for it. Look at Today.');
+  await visitor.go('/today');
+  await visitor.see('Somebody is taking copperbuoy.com');
+  expect(await visitor.axe()).toEqual([]);
+  await tabTo('Reject the transfer of copperbuoy.com…');
+  await visitor.keys(Key.ENTER);
+  await visitor.see('so that nobody can ask again');
+  await tabTo('Reject it');
+  await visitor.keys(Key.ENTER);
+  await visitor.see('Rejected: copperbuoy.com stays, locked, with a new code.');
+  await visitor.gone('Somebody is taking copperbuoy.com');
+  expect(domain).toMatchObject({ registrar: 'quaymark', lock: true, transfer: null });
+});

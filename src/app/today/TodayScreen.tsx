@@ -9,17 +9,21 @@ import { Page, Section } from '@/ui/text/Sheet';
 import { Empty, Failed, Loading } from '@/ui/text/States';
 import { amountsWords, dayWords, namesWords } from '@/ui/text/words';
 import type { MessageRow } from '@/usecases/links/messages';
+import type { ForeignTransfer } from '@/usecases/moving/foreign';
+import type { TransferView } from '@/usecases/moving/underWay';
 import type { WatchRow } from '@/usecases/records/watch';
 import type { OtherKey } from '@/usecases/secrets/keys';
 import { SwitchDialog } from '../acts/switch/SwitchDialog';
 import { useTitle } from '../frame/Frame';
 import { useLedger } from '../frame/LedgerProvider';
 import type { RowView, TodayView } from '../frame/views';
+import { AlarmPart } from './AlarmPart';
 import { MessagesPart, WatchedPart } from './ArrivedParts';
 import { seenNamesAction } from './actions';
 import { GroupPart } from './GroupPart';
 import { OtherKeyNotice } from './OtherKeyNotice';
 import { SellingPart } from './SellingPart';
+import { TransfersPart } from './TransfersPart';
 
 const MOST_ROWS = 30;
 
@@ -34,10 +38,14 @@ interface TodayScreenProps {
   readonly selling: { readonly total: number; readonly items: readonly AgendaItem[] };
   /** Logins that another key has sealed: their links stand still. */
   readonly otherKey: readonly OtherKey[];
+  /** Transfers that nobody here asked for. */
+  readonly alarms: readonly ForeignTransfer[];
+  /** Transfers of our own that wait for the person, or have waited longer than usual. */
+  readonly transfers: readonly TransferView[];
 }
 
 /** What needs a decision today, by consequence, and what it costs to wait. */
-export function TodayScreen({ messages, unseen, watched, selling, otherKey }: TodayScreenProps) {
+export function TodayScreen({ messages, unseen, watched, selling, otherKey, alarms, transfers }: TodayScreenProps) {
   const { worker, meta, problem, style, today, reload } = useLedger();
   const [view, setView] = useState<TodayView | null>(null);
   const [switching, setSwitching] = useState<readonly RowView[]>([]);
@@ -63,9 +71,12 @@ export function TodayScreen({ messages, unseen, watched, selling, otherKey }: To
   const { summary, groups } = view;
   const decisions = groups.filter(({ group }) => group !== 'will be charged');
   const nothing =
-    decisions.every(({ total }) => total === 0) && messages.length === 0 && watched.length === 0 && selling.total === 0;
+    decisions.every(({ total }) => total === 0) &&
+    [messages, watched, alarms, transfers].every(({ length }) => length === 0) &&
+    selling.total === 0;
   return (
     <Page>
+      <AlarmPart alarms={alarms} />
       <SummaryPart summary={summary} />
       {otherKey.length > 0 && <OtherKeyNotice places={otherKey} />}
       {nothing && <NothingToday isEmpty={meta.names === 0} />}
@@ -80,6 +91,7 @@ export function TodayScreen({ messages, unseen, watched, selling, otherKey }: To
           />
         ),
       )}
+      {transfers.length > 0 && <TransfersPart transfers={transfers} />}
       {selling.total > 0 && <SellingPart selling={selling} />}
       <WatchedPart watched={watched} />
       <MessagesPart messages={messages} />

@@ -2,6 +2,7 @@
 import type { Refusal } from '@/core/refusal';
 import type { Done } from '@/usecases/changing';
 import { deps } from '@/usecases/deps';
+import { rejectForeign, settleForeign } from '@/usecases/moving/foreign';
 import { editNames } from '@/usecases/names/edit';
 import { seen, seenNames } from '@/usecases/reminders/remind';
 
@@ -18,4 +19,13 @@ export async function seenAction(token: string): Promise<string | Refusal> {
 /** Takes note that a name's holder has confirmed the mail address. */
 export async function mailConfirmedAction(nameId: number): Promise<Done | Refusal> {
   return editNames(deps(), { nameIds: [nameId], edit: { mailConfirmed: true } });
+}
+
+/** Rejects a transfer that nobody here asked for, locks the name and changes its code. */
+export async function rejectForeignAction(id: number): Promise<true | Refusal> {
+  return rejectForeign(deps(), id);
+}
+
+export async function settleForeignAction(id: number, as: 'rejected' | 'in order'): Promise<true | Refusal> {
+  return settleForeign(deps(), id, as);
 }

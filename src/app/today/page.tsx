@@ -2,6 +2,8 @@ import type { Metadata } from 'next';
 import { addDays } from '@/core/time';
 import { deps } from '@/usecases/deps';
 import { messagesSince } from '@/usecases/links/messages';
+import { foreignTransfers } from '@/usecases/moving/foreign';
+import { transfersWaiting } from '@/usecases/moving/underWay';
 import { watchesToday } from '@/usecases/records/watch';
 import { unseenNames } from '@/usecases/reminders/remind';
 import { sealedWithOtherKey } from '@/usecases/secrets/keys';
@@ -12,12 +14,15 @@ export const metadata: Metadata = { title: 'Today' };
 
 export default async function TodayPage() {
   const own = deps();
-  const [messages, unseen, watched, selling, otherKey] = await Promise.all([
+  const [messages, unseen, watched, selling, otherKey, alarms, transfers] = await Promise.all([
     messagesSince(own, addDays(own.clock(), -1)),
     unseenNames(own),
     watchesToday(own),
     sellingToday(own),
     sealedWithOtherKey(own),
+    foreignTransfers(own),
+    transfersWaiting(own),
   ]);
-  return <TodayScreen messages={messages} unseen={unseen} watched={watched} selling={selling} otherKey={otherKey} />;
+  const arrived = { messages, unseen, watched };
+  return <TodayScreen {...arrived} selling={selling} otherKey={otherKey} alarms={alarms} transfers={transfers} />;
 }

@@ -3,7 +3,6 @@ import Link from 'next/link';
 import styled from 'styled-components';
 import { BEFORE_REQUEST } from '@/core/moving';
 import { Button } from '@/ui/controls/Button';
-import { Actions } from '@/ui/overlay/Dialog';
 import { formatAmount } from '@/ui/text/figures';
 import { Ruled } from '@/ui/text/Sheet';
 import { dayWords } from '@/ui/text/words';
@@ -96,7 +95,7 @@ function Decide({ transfer }: { transfer: TransferView }) {
   const canStop = BEFORE_REQUEST.includes(stage);
   if (!canStop && askedMinor === null) return null;
   return (
-    <Actions>
+    <>
       {askedMinor !== null && (
         <Button isDisabled={isBusy} onPress={() => void ask(agreeToPriceAction(id, askedMinor), 'Agreed: it goes on.')}>
           Agree to {formatAmount({ minor: askedMinor, currency })}
@@ -111,6 +110,6 @@ function Decide({ transfer }: { transfer: TransferView }) {
           Stop
         </Button>
       )}
-    </Actions>
+    </>
   );
 }

@@ -9,7 +9,8 @@ export interface Mail {
   readonly to: string;
   readonly subject: string;
   readonly text: string;
-  readonly html: string;
+  /** `null` for a plain mail. */
+  readonly html: string | null;
 }
 
 /** Where mail is handed over. */
@@ -39,6 +40,7 @@ export async function sendMail(
   mail: Mail,
   timeoutMs = TIMEOUT_MS,
 ): Promise<void> {
+  const { html, ...rest } = mail;
   if (!mayAsk(host, allowedHosts)) throw new Error(`${host} is not at a public address`);
   const secured = port === ENCRYPTED_PORT;
   const socket = await connected(host, port, secured, allowedHosts, timeoutMs);
@@ -58,7 +60,7 @@ export async function sendMail(
   }, 50);
   const late = setTimeout(() => socket.destroy(new Error('the mail server did not take it in time')), timeoutMs);
   try {
-    await transport.sendMail(mail);
+    await transport.sendMail({ ...rest, ...(html !== null && { html }) });
   } finally {
     clearInterval(bounded);
     clearTimeout(late);

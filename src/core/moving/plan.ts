@@ -165,13 +165,14 @@ function earlier(one: Instant | null, other: Instant | null): Instant | null {
   return one < other ? one : other;
 }
 
-/** What a wave comes to, and which of its names are charged where they are before it. */
+/** What a wave comes to, what saves most first, and which of its names are charged where they are before it. */
 function waveWith({ at, moves }: Gathered): MoveWave {
   const charged = moves.map((move): PlannedMove => {
     const { coming } = move.row;
     const isBefore = coming !== null && coming.outcome === 'pass' && coming.at < at;
     return { ...move, chargedBefore: isBefore ? coming.cost : null };
   });
+  charged.sort((a, b) => b.savedMinor - a.savedMinor || a.row.place - b.row.place);
   const sum = (of: (move: PlannedMove) => number) => moves.reduce((total, move) => total + of(move), 0);
   return { at, moves: charged, costMinor: sum((one) => one.costMinor), savedMinor: sum((one) => one.savedMinor) };
 }

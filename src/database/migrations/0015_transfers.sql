@@ -45,3 +45,19 @@ create table transfers (
 create unique index transfers_open on transfers (name_id) where stage not in ('closed', 'given up');
 create index transfers_stage on transfers (stage) where stage not in ('closed', 'given up');
 create index transfers_run on transfers (run_id);
+
+-- Transfers that nobody here asked for: told by a message or seen in a record, until they are rejected or found to be in order.
+create table foreign_transfers (
+  id int generated always as identity primary key,
+  name_id int not null references names,
+  account_id int not null references accounts,
+  seen_at timestamptz not null,
+  seen_by text not null check (seen_by in ('message', 'record')),
+  requested_by text,
+  acts_by timestamptz,
+  state text not null default 'open' check (state in ('open', 'rejecting', 'rejected', 'gone', 'in order', 'over')),
+  problem text,
+  mailed_at timestamptz,
+  settled_at timestamptz
+);
+create unique index foreign_transfers_open on foreign_transfers (name_id) where state in ('open', 'rejecting');

@@ -4,6 +4,7 @@ import { dayOf, formatInstant, type Instant } from '@/core/time';
 import { type NamePatch, patchNames } from '@/database/changes';
 import { endDrops } from '@/database/drops';
 import { insertEntries } from '@/database/entries';
+import { endForeign, noteForeign, noteGone } from '@/database/foreignTransfers';
 import { insertMessage, noteLink, noteMessageBatch, noteToldEnds } from '@/database/links';
 import { selectNameAt } from '@/database/names';
 import type { Transaction } from '@/database/pool';
@@ -65,7 +66,7 @@ export async function takeMessage(deps: Deps, accountId: number, message: Regist
     const nameId = await selectNameAt(tx, accountId, event.name);
     if (TELLS_END.has(event.kind) && event.paidThrough !== null)
       await noteToldEnds(tx, accountId, [{ ascii: event.name, end: event.paidThrough }], message.at ?? at);
-    const patch = nameId === null ? null : patchOf(event, message.at ?? at, message.text);
+    const patch = nameId === null ? null : await patchOfMessage(tx, nameId, message, message.at ?? at);
     if (nameId === null || patch === null) return;
     const batchId = await record('message', summaryOf(event.kind, event.name));
     await patchNames(tx, batchId, [{ nameId, patch, evidence: `message ${message.id} of the registrar` }]);
@@ -89,6 +90,25 @@ async function takeTransferEvent(
   const isCredit = event?.kind === 'transfer-ended' && (event.amount?.minor ?? 0) < 0 && transfer.toId === accountId;
   if (isCredit) await noteCredit(tx, transfer.id, -(event.amount?.minor ?? 0), at);
   return event?.kind === 'transfer-ended' || event?.kind === 'transfer-pending';
+}
+
+/** What a message says of a name, in columns of the ledger. What somebody else does about a transfer is noted as an alarm besides. */
+async function patchOfMessage(
+  tx: Transaction,
+  nameId: number,
+  { event, transfer, text }: RegistrarMessage,
+  at: Instant,
+): Promise<NamePatch | null> {
+  if (!event) return null;
+  if (event.kind === 'transferred') await noteGone(tx, nameId, at);
+  if (event.kind === 'transfer-ended') {
+    await endForeign(tx, [nameId], at);
+    return { observed: null, observed_at: null };
+  }
+  if (event.kind !== 'transfer-requested') return patchOf(event, at, text);
+  const told = { nameId, requestedBy: transfer?.requestedBy ?? null, actsBy: transfer?.actAt ?? event.until };
+  const isForeign = (await noteForeign(tx, [told], 'message', at)) > 0;
+  return isForeign ? { observed: 'pending transfer', observed_at: formatInstant(at) } : null;
 }
 
 async function bookCharge(tx: Transaction, batchId: number, nameId: number, { id, at, event }: RegistrarMessage) {
@@ -165,6 +185,8 @@ const SUMMARIES: Readonly<Record<string, string>> = {
   'switched-off': 'Auto-renew is off now',
   'confirm-mail': 'The holder’s mail address has to be confirmed',
   'mail-confirmed': 'The holder’s mail address is confirmed',
+  'transfer-requested': 'Somebody has asked for a transfer',
+  'transfer-ended': 'A transfer came to nothing',
 };
 
 function summaryOf(kind: string, name: string): string {

@@ -53,6 +53,11 @@ export async function transfersUnderWay(deps: Deps): Promise<TransferView[]> {
   return rows.map((row) => viewOf(row, byId, at));
 }
 
+/** Those that wait for the person, or have waited longer than usual. */
+export async function transfersWaiting(deps: Deps): Promise<TransferView[]> {
+  return (await transfersUnderWay(deps)).filter(({ turn, isOverdue }) => turn === 'you' || isOverdue);
+}
+
 function viewOf(
   row: TransferRow,
   accounts: ReadonlyMap<number, { readonly label: string; readonly linked: boolean }>,

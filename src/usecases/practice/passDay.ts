@@ -3,6 +3,7 @@ import { addDays, formatInstant, type Instant, instant } from '@/core/time';
 import { moveClock } from '../clock';
 import type { Deps } from '../deps';
 import { pollEveryAccount } from '../links/poll';
+import { followTransfers } from '../moving/follow';
 import { drainChecks } from '../records/check';
 import { queueDueChecks } from '../records/schedule';
 import { sendReminders } from '../reminders/remind';
@@ -21,5 +22,6 @@ export async function passDay(deps: Deps, url: string): Promise<void> {
   await queueDueChecks(deps);
   await drainChecks(deps);
   await followSelling(deps);
+  await followTransfers(deps);
   await sendReminders(deps).catch((error: unknown) => deps.log.warn({ err: error }, 'reminders could not be mailed'));
 }

@@ -48,6 +48,23 @@ export async function setFault(
   return practiceControl(url, '/fault', { registrar, kind, times });
 }
 
+/** Somebody asks for a transfer of one of the office's names; what its registrar tells of that is taken in. */
+export async function askForName(deps: Deps, name: string): Promise<PracticeState | Refusal> {
+  const url = practiceUrl();
+  if (!url) return NO_PRACTICE;
+  try {
+    const state = await practiceControl(url, '/transfer-requested', { name: name.trim().toLowerCase() });
+    await pollEveryAccount(deps);
+    return state;
+  } catch (error) {
+    return refuse(
+      'practice-refuses',
+      error instanceof Error ? error.message : 'The practice world refuses it.',
+      'name',
+    );
+  }
+}
+
 /** Confirms the mail address of a name's holder, as the holder would by the link in the registrar's mail. */
 export async function confirmHolderMail(deps: Deps, name: string): Promise<PracticeState | Refusal> {
   const url = practiceUrl();

@@ -1,6 +1,8 @@
 import { seenOf } from '@/core/moving';
 import { formatInstant, type Instant } from '@/core/time';
+import { endForeign, noteForeign, selectPendingInRecords } from '@/database/foreignTransfers';
 import { whileAlone } from '@/database/locks';
+import type { Transaction } from '@/database/pool';
 import {
   enqueueChecks,
   noteChecked,
@@ -122,6 +124,11 @@ async function settle(deps: Deps, names: readonly AskedName[]): Promise<void> {
       }),
       at,
     );
+    await noteTransfersSeen(
+      tx,
+      seen.map(({ ascii }) => ascii),
+      at,
+    );
     const given = names.flatMap(({ ascii, tries, asked }) =>
       asked.kind === 'seen' || (asked.kind === 'failed' && tries + 1 >= MOST_TRIES) ? [ascii] : [],
     );
@@ -141,6 +148,19 @@ async function settle(deps: Deps, names: readonly AskedName[]): Promise<void> {
     deps,
     seen.map(({ ascii }) => ascii),
   );
+}
+
+/** A transfer that a record shows pending and nobody here asked for is an alarm; one that it no longer shows is over. */
+async function noteTransfersSeen(tx: Transaction, ascii: readonly string[], at: Instant): Promise<void> {
+  const looked = await selectPendingInRecords(tx, ascii);
+  const ids = (pending: boolean) => looked.flatMap((one) => (one.pending === pending ? [one.nameId] : []));
+  await noteForeign(
+    tx,
+    ids(true).map((nameId) => ({ nameId, requestedBy: null, actsBy: null })),
+    'record',
+    at,
+  );
+  await endForeign(tx, ids(false), at);
 }
 
 /** Checks one name now, out of turn. Answers what is wrong, or `null` when its record was seen. */

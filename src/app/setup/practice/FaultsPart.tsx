@@ -18,6 +18,9 @@ const FAULT_WORDS = {
   busy: 'says it is busy',
   'result lost': 'does it, says nothing',
   'report refused': 'refuses a restore report',
+  'code wrong': 'finds a transfer’s code wrong',
+  'transfer rejected': 'has a transfer to it rejected by the losing side',
+  'approval lost': 'loses the approval of a transfer',
   'finished later': 'takes it, finishes later',
 } as const;
 /** What is no registrar. */

@@ -9,6 +9,7 @@ import { Notice, Page, Ruled, Section } from '@/ui/text/Sheet';
 import type { PracticeState } from '@/usecases/practice/practice';
 import { useTitle } from '../../frame/Frame';
 import { useLedger } from '../../frame/LedgerProvider';
+import { AskForNamePart } from './AskForNamePart';
 import { confirmHolderMailAction } from './actions';
 import { FaultsPart } from './FaultsPart';
 import { PassDaysPart } from './PassDaysPart';
@@ -35,6 +36,7 @@ export function PracticeScreen({ first, places }: PracticeScreenProps) {
     <Page>
       <PassDaysPart now={instant(state.now)} onState={setState} />
       <FaultsPart places={places} faults={state.faults} onState={setState} />
+      <AskForNamePart onState={setState} />
       {state.toConfirm.length > 0 && <ToConfirmPart toConfirm={state.toConfirm} onState={setState} />}
       {state.mails.length > 0 && <MailsPart mails={state.mails} />}
     </Page>

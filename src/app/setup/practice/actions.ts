@@ -1,7 +1,7 @@
 'use server';
 import type { Refusal } from '@/core/refusal';
 import { deps } from '@/usecases/deps';
-import { confirmHolderMail, letDayPass, type PracticeState, setFault } from '@/usecases/practice/practice';
+import { askForName, confirmHolderMail, letDayPass, type PracticeState, setFault } from '@/usecases/practice/practice';
 
 /** Lets one day pass in the practice world and takes in what it brings. */
 export async function letDayPassAction(): Promise<PracticeState | Refusal> {
@@ -14,6 +14,10 @@ export async function setFaultAction(
   times: number,
 ): Promise<PracticeState | Refusal> {
   return setFault(registrar, kind, times);
+}
+
+export async function askForNameAction(name: string): Promise<PracticeState | Refusal> {
+  return askForName(deps(), name);
 }
 
 export async function confirmHolderMailAction(name: string): Promise<PracticeState | Refusal> {
