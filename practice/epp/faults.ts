@@ -12,6 +12,7 @@ export const FAULTS = [
   'code wrong',
   'transfer rejected',
   'approval lost',
+  'zone not loaded',
 ] as const;
 export type FaultKind = (typeof FAULTS)[number];
 

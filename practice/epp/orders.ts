@@ -212,6 +212,7 @@ function transfer(order: world.Orderer, body: Node, extension: Node | null, faul
   const done = isLost ? { code: 1000, domain } : transfers.transfer(order, wish);
   if (op === 'request' && fault === 'transfer rejected' && domain?.transfer)
     domain.transfer.answer = { at: order.world.now + DAY, status: 'clientRejected' };
+  if (op === 'request' && fault === 'zone not loaded' && domain?.transfer) domain.transfer.losesZone = true;
   const state = done.domain && lastTransferOf(done.domain);
   if (!done.domain || !state) return answered(done);
   return {

@@ -110,7 +110,7 @@ function faultOf(command: Node, { registrar, faults }: EppServerOptions): FaultK
 
 /** What can befall a transfer that is asked for, and one that is approved. */
 function transferFaults(op: string | undefined): readonly FaultKind[] {
-  if (op === 'request') return ['code wrong', 'transfer rejected'];
+  if (op === 'request') return ['code wrong', 'transfer rejected', 'zone not loaded'];
   return op === 'approve' ? ['approval lost'] : [];
 }
 

@@ -52,6 +52,7 @@ export function endTransfer(world: World, domain: Domain, status: TransferRecord
   if (isThrough) {
     moveTo(world, domain, pending.to, at, transfer);
     domain.lastReceipt = pending.paid?.receipt ?? null;
+    if (pending.losesZone) domain.nameServers = [];
     if (pending.holder) giveTo(domain, pending.holder);
     else {
       domain.owner = 'office';

@@ -136,6 +136,8 @@ export interface PendingTransfer {
   readonly requestedAt: Ms;
   /** When the server acts by itself. */
   readonly passesAt: Ms;
+  /** Its name servers stop when it has gone, and nobody has loaded its zone elsewhere. */
+  losesZone?: boolean;
   /** What the losing side will answer by itself, and when. */
   answer?: { readonly at: Ms; readonly status: 'clientApproved' | 'clientRejected' };
   /** Who holds the name from then on, where that is somebody else. */

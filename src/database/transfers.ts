@@ -164,6 +164,7 @@ export interface TransferPatch {
   readonly lock_before?: boolean | null;
   readonly privacy_before?: boolean | null;
   readonly zone?: string | null;
+  readonly zone_after?: string | null;
   readonly zone_note?: string;
   readonly cap_minor?: number | null;
   readonly asked_minor?: number | null;
@@ -191,6 +192,7 @@ const PATCHED: readonly (keyof TransferPatch)[] = [
   'lock_before',
   'privacy_before',
   'zone',
+  'zone_after',
   'zone_note',
   'cap_minor',
   'asked_minor',
@@ -251,4 +253,16 @@ export async function noteCredit(db: Queryable, id: number, minor: number, at: I
     'update transfers set credited_minor = coalesce(credited_minor, $2), credited_at = coalesce(credited_at, $3) where id = $1',
     [id, minor, at === null ? null : new Date(at)],
   );
+}
+
+/** The zones of some transfers, before and after, as master files. */
+export async function selectZones(
+  db: Queryable,
+  ids: readonly number[],
+): Promise<Map<number, { readonly before: string | null; readonly after: string | null }>> {
+  const { rows } = await db.query<{ id: number; before: string | null; after: string | null }>(
+    'select id, zone as before, zone_after as after from transfers where id = any($1)',
+    [ids],
+  );
+  return new Map(rows.map(({ id, before, after }) => [id, { before, after }]));
 }

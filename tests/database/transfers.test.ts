@@ -3,6 +3,8 @@ import { addYears, instant } from '@/core/time';
 import { pollEveryAccount } from '@/usecases/links/poll';
 import { agreeToPrice, tellTransfer } from '@/usecases/moving/byHand';
 import { carryOnTransfers } from '@/usecases/moving/carryOn';
+import { bringZone, zonesOfTransfer } from '@/usecases/moving/zones';
+import { pointRecordsAt } from '../../practice/scenario/links';
 import type { Customer, Domain } from '../../practice/world/types';
 import { type MovingLedger, type MovingOptions, movingLedger } from './moving';
 
@@ -62,6 +64,33 @@ describe('by link, at both sides', () => {
     await made.ledger.database.query("update transfers set name_servers = '{ns1.elsewhere.test}'");
     await onceMore();
     expect((await made.transfers())[0]?.problem).toContain('Its name servers differ: ns1.elsewhere.test before');
+  });
+
+  test('the zone is copied before and compared after: what nobody loaded at the new servers is missed, record by record', async () => {
+    const { ledger, practice } = await begin();
+    await pointRecordsAt(ledger.database, practice.records);
+    practice.faults.set('wrackgate', 'zone not loaded', 1);
+    await onceMore();
+    const [moved] = await made.transfers();
+    expect(moved?.problem).toMatch(
+      /Its name servers differ: .* none now\. Its zone differs from before: \d+ records missing\./,
+    );
+    const zones = await zonesOfTransfer(ledger, moved?.id ?? 0);
+    expect(zones).toMatchObject({ isCompared: true, came: [] });
+    expect((zones as { lost: readonly { type: string }[] }).lost.map(({ type }) => type)).toContain('NS');
+  });
+
+  test('a zone file of the old account is taken in, and compared with instead', async () => {
+    const { ledger, practice } = await begin();
+    await pointRecordsAt(ledger.database, practice.records);
+    const [first] = await made.transfers();
+    expect(await bringZone(ledger, first?.id ?? 0, '@ A (')).toMatchObject({ field: 'zone' });
+    await ledger.database.query("update transfers set stage = 'zone copied'");
+    expect(await bringZone(ledger, first?.id ?? 0, '$TTL 60\nshop A 192.0.2.77\n')).toBe(1);
+    await onceMore();
+    expect(await zonesOfTransfer(ledger, first?.id ?? 0)).toMatchObject({
+      lost: [{ name: 'shop', data: '192.0.2.77' }],
+    });
   });
 
   test('a name that is not to be moved yet waits, and says why', async () => {

@@ -14,6 +14,7 @@ import { agreeToPriceAction, stopTransferAction } from './actions';
 import { EXIT_WORDS, STAGE_WORDS } from './moveWords';
 import { StageLine } from './StageLine';
 import { TellForm } from './TellForm';
+import { ZonePart } from './ZonePart';
 
 const Table = styled(Ruled)`
   & th:nth-child(1) { width: 21%; }
@@ -82,6 +83,7 @@ function TransferLine({ transfer }: { transfer: TransferView }) {
           {problem && <div className={exit ? 'soft' : 'caution'}>{problem}</div>}
           <TellForm transfer={transfer} />
           <Decide transfer={transfer} />
+          {(transfer.hasZone || transfer.zoneNote !== '') && <ZonePart transfer={transfer} />}
         </ToDo>
       </td>
     </tr>

@@ -4,6 +4,7 @@ import { deps } from '@/usecases/deps';
 import { agreeToPrice, codeOfTransfer, stopTransfer, tellTransfer } from '@/usecases/moving/byHand';
 import { carryOnTransfers } from '@/usecases/moving/carryOn';
 import { type StartedTransfers, startTransfers } from '@/usecases/moving/start';
+import { bringZone, type ZonesOfTransfer, zonesOfTransfer } from '@/usecases/moving/zones';
 import { later } from '../acts/later';
 
 /** What was done goes on by itself after the answer; what is left when this process ends, the jobs carry on. */
@@ -40,4 +41,13 @@ export async function codeOfTransferAction(id: number): Promise<string | Refusal
 /** Takes every transfer as far as it goes now. */
 export async function carryOnAction(): Promise<number> {
   return (await carryOnTransfers(deps())) ?? 0;
+}
+
+export async function zonesOfTransferAction(id: number): Promise<ZonesOfTransfer | Refusal> {
+  return zonesOfTransfer(deps(), id);
+}
+
+/** Takes in the zone file of the old account. Answers how many records it holds. */
+export async function bringZoneAction(id: number, text: string): Promise<number | Refusal> {
+  return bringZone(deps(), id, text);
 }

@@ -38,3 +38,4 @@ export {
   turnBackBy,
   turnOfMove,
 } from './stages';
+export { compareZones, type ZoneDifference } from './zones';

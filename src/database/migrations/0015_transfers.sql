@@ -25,6 +25,7 @@ create table transfers (
   privacy_before boolean,
   name_servers text[] not null default '{}',
   zone text,
+  zone_after text,
   zone_note text not null default '',
   -- What it may cost, in the new account's currency; null where no price was known and none has been agreed to.
   quoted_minor bigint,

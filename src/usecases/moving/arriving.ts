@@ -1,10 +1,13 @@
 import { randomUUID } from 'node:crypto';
 import type { HeldName, NameSettings } from '@/connectors/registrar/port';
+import { isRefusal } from '@/core/refusal';
 import { addDays, addYears, formatInstant, type Instant } from '@/core/time';
 import type { NamePatch } from '@/database/changes';
-import type { TransferRow } from '@/database/transfers';
+import { selectZones, type TransferRow } from '@/database/transfers';
+import { seenZone } from '../records/records';
 import { isoOf } from './preparing';
 import { entryOf, type MoveStep, stays, unlessSet, type Went } from './step';
+import { differenceWords, zoneDifference } from './zones';
 
 /**
  * The name is at its new account: the ledger has it there from now on, with the end as the new registrar tells it. Where that cannot be
@@ -82,9 +85,14 @@ function assumedPatch({ before }: TransferRow, at: Instant | null, transferYears
 const LOOK_FOR_MAIL_DAYS = 1;
 
 /** Makes the name as it was: lock on, auto-renew and privacy as before; its code is unset (RFC 9154 section 4.4). */
-export const LOOKING_AFTER: MoveStep = {
+export const LOOKING_AFTER: MoveStep<ReadonlyMap<number, { readonly before: string | null }>> = {
   at: 'arrived',
-  async take(_deps, transfer, { gaining }) {
+  prepare: (deps, transfers) =>
+    selectZones(
+      deps.database,
+      transfers.map(({ id }) => id),
+    ),
+  async take(deps, transfer, { gaining }, zones) {
     if (!gaining) return null;
     const { before, ascii, toId } = transfer;
     const auto = before.setting === 'on' || before.setting === 'stalled' ? 'on' : 'off';
@@ -98,10 +106,18 @@ export const LOOKING_AFTER: MoveStep = {
     if (set.kind !== 'done') return unlessSet(set, toId, () => stays(null));
     const seen = await gaining.info(ascii);
     if (seen.kind !== 'done') return unlessSet(seen, toId, () => stays(null));
+    const copied = zones.get(transfer.id)?.before ?? null;
+    const now = copied === null ? null : await seenZone(deps, ascii);
+    const zone = now === null || isRefusal(now) ? null : now;
+    const differing = [
+      serversWords(before.nameServers, seen.value.nameServers),
+      copied !== null && zone && differenceWords(zoneDifference(copied, zone.zone)),
+    ].filter(Boolean);
     return {
       kind: 'on',
       to: 'looked after',
-      problem: serversWords(before.nameServers, seen.value.nameServers),
+      problem: differing.length === 0 ? null : differing.join(' '),
+      patch: { zone_after: zone?.text ?? null },
       ledger: {
         names: { ...heldPatch(seen.value), name_servers: seen.value.nameServers },
         evidence: 'the new registrar’s answer',

@@ -21,6 +21,7 @@ const FAULT_WORDS = {
   'code wrong': 'finds a transfer’s code wrong',
   'transfer rejected': 'has a transfer to it rejected by the losing side',
   'approval lost': 'loses the approval of a transfer',
+  'zone not loaded': 'does not load the zone of a name that comes by transfer',
   'finished later': 'takes it, finishes later',
 } as const;
 /** What is no registrar. */
