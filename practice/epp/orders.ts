@@ -168,14 +168,16 @@ function update(order: world.Orderer, body: Node, extension: Node | null): Respo
   );
   const status = (side: string) =>
     at(body, 'update', side)?.children.status?.some((node) => node.attributes.s === 'clientTransferProhibited');
-  const hosts = at(body, 'update', 'add', 'ns')?.children.hostObj?.map((node) => node.text);
+  const hosts = (side: string) =>
+    at(body, 'update', side, 'ns')?.children.hostObj?.map((node) => node.text.toLowerCase()) ?? [];
+  const [added, removed] = [hosts('add'), hosts('rem')];
   const done = world.change(order, name, {
     ...(textAt(set, 'autoRenew') === null
       ? {}
       : { auto: textAt(set, 'autoRenew') === 'on' ? ('on' as const) : ('off' as const) }),
     ...(textAt(set, 'privacy') === null ? {} : { privacy: textAt(set, 'privacy') === 'on' }),
     ...(status('add') ? { lock: true } : status('rem') ? { lock: false } : {}),
-    ...(hosts ? { nameServers: hosts } : {}),
+    ...(added.length + removed.length > 0 ? { nameServers: { added, removed } } : {}),
     ...said('text', textAt(set, 'text')),
     ...said('pushTo', textAt(set, 'push')),
     ...codeIn(at(body, 'update', 'chg', 'authInfo')),

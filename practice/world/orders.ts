@@ -184,7 +184,7 @@ export interface Settings {
   readonly auto?: 'on' | 'off';
   readonly lock?: boolean;
   readonly privacy?: boolean;
-  readonly nameServers?: readonly string[];
+  readonly nameServers?: { readonly added: readonly string[]; readonly removed: readonly string[] };
   readonly text?: string;
   readonly pushTo?: string;
   /** `null` unsets it. */
@@ -226,7 +226,11 @@ export function change(order: Orderer, name: string, to: Settings): Answer {
   }
   if (to.lock !== undefined) domain.lock = to.lock;
   if (to.privacy !== undefined) domain.privacy = to.privacy;
-  if (to.nameServers !== undefined) domain.nameServers = [...to.nameServers];
+  if (to.nameServers !== undefined) {
+    const { added, removed } = to.nameServers;
+    const kept = domain.nameServers.filter((host) => !removed.includes(host) && !added.includes(host));
+    domain.nameServers = [...kept, ...added];
+  }
   if (to.authInfo !== undefined) {
     domain.authInfo = to.authInfo ?? '';
     domain.codeSetAt = to.authInfo === null ? null : world.now;

@@ -173,3 +173,20 @@ export async function selectEndings(db: Queryable, nameIds: readonly number[]): 
   );
   return new Map(rows.map(({ id, ending }) => [id, ending]));
 }
+
+/** A name with the account that it is at. */
+export interface NameAtAccount {
+  readonly id: number;
+  readonly ascii: string;
+  readonly unicode: string;
+  readonly accountId: number;
+}
+
+/** Names that are in the ledger, with their accounts. */
+export async function selectNamesAt(db: Queryable, nameIds: readonly number[]): Promise<NameAtAccount[]> {
+  const { rows } = await db.query<NameAtAccount>(
+    'select id, ascii, "unicode", account_id as "accountId" from names where id = any($1) and gone_at is null order by ascii',
+    [nameIds],
+  );
+  return rows;
+}

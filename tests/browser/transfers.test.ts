@@ -124,3 +124,21 @@ test('a transfer that nobody here asked for stands first in Today, and is reject
   await visitor.gone('Somebody is taking copperbuoy.com');
   expect(domain).toMatchObject({ registrar: 'quaymark', lock: true, transfer: null });
 });
+
+test('name servers of a name are changed at its registrar', async () => {
+  const { visitor, practice } = app;
+  await visitor.go('/ledger/tidewick.com');
+  await visitor.press('More');
+  await visitor.click('Name servers…');
+  await visitor.fill('Name servers, one a line', 'ns1.elsewhere.test');
+  await visitor.press('Change them for one name');
+  await visitor.see('Write 2 to 13 name servers, one a line.');
+  await visitor.fill('Name servers, one a line', 'ns1.elsewhere.test ns2.elsewhere.test');
+  expect(await visitor.axe()).toEqual([]);
+  await visitor.press('Change them for one name');
+  await visitor.see('Name servers of one name are set.');
+  expect(practice?.world.domains.get('tidewick.com')?.nameServers).toEqual([
+    'ns1.elsewhere.test',
+    'ns2.elsewhere.test',
+  ]);
+});

@@ -87,6 +87,18 @@ describe('commands', () => {
       ),
     );
   });
+  test('name servers come and go: RFC 5731 section 3.2.5, its hosts and a status', () => {
+    const change = {
+      name: 'example.com',
+      lock: true,
+      nameServers: { add: ['ns2.example.com'], remove: ['ns1.example.com'] },
+    };
+    expect(plain(commands.updateDomain(change, 'ABC-12345-XYZ'))).toEqual(
+      update(
+        `<domain:add><domain:ns><domain:hostObj>ns2.example.com</domain:hostObj></domain:ns><domain:status s="clientTransferProhibited"/></domain:add><domain:rem><domain:ns><domain:hostObj>ns1.example.com</domain:hostObj></domain:ns></domain:rem>`,
+      ),
+    );
+  });
   test('a code that holds markup never becomes any', () => {
     const written = commands.transferDomain(
       'request',

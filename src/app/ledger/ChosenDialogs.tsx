@@ -8,6 +8,7 @@ import { EditDialog } from '../acts/edit/EditDialog';
 import { useList } from '../acts/list/useList';
 import { useMove } from '../acts/move/useMove';
 import { useRenew } from '../acts/renew/useRenew';
+import { ServersDialog } from '../acts/servers/ServersDialog';
 import { isSwitch, SwitchDialog } from '../acts/switch/SwitchDialog';
 import type { ChosenAct } from './TotalsBar';
 import type { useChosen } from './useChosen';
@@ -18,9 +19,11 @@ const StillSwitchDialog = memo(SwitchDialog);
 
 const StillDropDialog = memo(DropDialog);
 
+const StillServersDialog = memo(ServersDialog);
+
 export type Chosen = ReturnType<typeof useChosen>;
 
-export type OpenDialog = 'edit' | 'drop' | Switch | null;
+export type OpenDialog = 'edit' | 'drop' | 'servers' | Switch | null;
 
 /** What is done with the chosen names: at once, or in the dialog that it opens. */
 export function useChosenAct(chosen: Chosen, onOpen: (dialog: OpenDialog) => void): (what: ChosenAct) => void {
@@ -71,6 +74,7 @@ export function ChosenDialogs({ dialog, chosen, tags, onClose }: ChosenDialogsPr
         nameIds={chosen.ids}
         rows={chosen.rows}
       />
+      <StillServersDialog isOpen={dialog === 'servers'} onClose={onClose} nameIds={chosen.ids} rows={chosen.rows} />
       <StillDropDialog isOpen={dialog === 'drop'} onClose={onClose} rows={chosen.rows} />
     </>
   );

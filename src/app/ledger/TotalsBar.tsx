@@ -73,7 +73,7 @@ export function TotalsOfView({ totals, isOld, query, columns }: TotalsOfViewProp
 }
 
 /** What can be done with the chosen names. */
-export type ChosenAct = Switch | 'renew' | 'edit' | 'sell' | 'move' | 'drop' | 'check' | 'clear';
+export type ChosenAct = Switch | 'renew' | 'edit' | 'sell' | 'move' | 'servers' | 'drop' | 'check' | 'clear';
 
 interface TotalsOfChosenProps {
   readonly totals: Totals;
@@ -108,6 +108,7 @@ export function TotalsOfChosen({ totals, disabled, onAct }: TotalsOfChosenProps)
             { id: 'move', text: 'Plan transfers…' },
             { id: 'lock', text: 'Transfer lock…' },
             { id: 'privacy', text: 'Privacy…' },
+            { id: 'servers', text: 'Name servers…' },
             { id: 'drop', text: 'Drop…' },
             { id: 'check', text: 'Check the registration record' },
           ]}

@@ -41,6 +41,8 @@ export interface NameSettings {
   readonly auto?: 'on' | 'off';
   readonly lock?: boolean;
   readonly privacy?: boolean;
+  /** Name servers that come to those that are there, and that go. */
+  readonly nameServers?: { readonly add: readonly string[]; readonly remove: readonly string[] };
   /** A text that is put into its zone besides those that are there. */
   readonly text?: string;
   /** The customer of the same registrar that the name is handed to. */

@@ -159,6 +159,7 @@ export function updateDomain(
   change: {
     readonly name: string;
     readonly lock?: boolean;
+    readonly nameServers?: { readonly add: readonly string[]; readonly remove: readonly string[] };
     readonly auto?: 'on' | 'off';
     readonly privacy?: boolean;
     /** A text to put into its zone. */
@@ -170,13 +171,15 @@ export function updateDomain(
   },
   clTRID: string,
 ): string {
+  const { lock, nameServers } = change;
   const status = '<domain:status s="clientTransferProhibited"/>';
-  const lock =
-    change.lock === undefined
+  const hosts = (list: readonly string[] = []) =>
+    list.length === 0
       ? ''
-      : change.lock
-        ? `<domain:add>${status}</domain:add>`
-        : `<domain:rem>${status}</domain:rem>`;
+      : `<domain:ns>${list.map((host) => `<domain:hostObj>${escapeXml(host)}</domain:hostObj>`).join('')}</domain:ns>`;
+  const add = hosts(nameServers?.add) + (lock === true ? status : '');
+  const remove = hosts(nameServers?.remove) + (lock === false ? status : '');
+  const changed = (add && `<domain:add>${add}</domain:add>`) + (remove && `<domain:rem>${remove}</domain:rem>`);
   const code =
     change.authInfo === undefined
       ? ''
@@ -188,7 +191,7 @@ export function updateDomain(
     change.pushTo === undefined ? '' : `<holding:push>${escapeXml(change.pushTo)}</holding:push>`,
   ].join('');
   return command(
-    `<update><domain:update ${DOMAIN}>${nameTag(change.name)}${lock}${code}</domain:update></update>`,
+    `<update><domain:update ${DOMAIN}>${nameTag(change.name)}${changed}${code}</domain:update></update>`,
     clTRID,
     own ? `<holding:update ${OWN}>${own}</holding:update>` : '',
   );

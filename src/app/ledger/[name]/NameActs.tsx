@@ -11,6 +11,7 @@ import { restoreWords } from '@/ui/text/words';
 import { DropDialog } from '../../acts/drop/DropDialog';
 import { EditDialog } from '../../acts/edit/EditDialog';
 import { useRenew } from '../../acts/renew/useRenew';
+import { ServersDialog } from '../../acts/servers/ServersDialog';
 import { isSwitch, SwitchDialog } from '../../acts/switch/SwitchDialog';
 import type { NameView, RowView } from '../../frame/views';
 
@@ -20,7 +21,7 @@ const Neighbours = styled.div`
 `;
 
 /** What may be open over a name's page. */
-export type NameDialog = 'edit' | 'drop' | Switch;
+export type NameDialog = 'edit' | 'drop' | 'servers' | Switch;
 
 interface NameActsProps {
   readonly view: NameView;
@@ -55,12 +56,11 @@ export function NameActs({ view, isAhead, onOpen }: NameActsProps) {
           { id: 'sell', text: 'Sell, or see its offers' },
           { id: 'lock', text: 'Transfer lock…' },
           { id: 'privacy', text: 'Privacy…' },
+          { id: 'servers', text: 'Name servers…' },
           { id: 'drop', text: 'Drop…' },
         ]}
         onChoose={(id) =>
-          id === 'sell'
-            ? router.push(`/selling/names/${encodeURIComponent(row.name.ascii)}`)
-            : onOpen(id as Switch | 'drop')
+          id === 'sell' ? router.push(`/selling/names/${encodeURIComponent(row.name.ascii)}`) : onOpen(id as NameDialog)
         }
       />
     </Actions>
@@ -113,6 +113,7 @@ export function NameDialogs({ row, tags, open, onClose }: NameDialogsProps) {
         nameIds={[row.name.id]}
         rows={[row]}
       />
+      <ServersDialog isOpen={open === 'servers'} onClose={onClose} nameIds={[row.name.id]} rows={[row]} />
       <DropDialog isOpen={open === 'drop'} onClose={onClose} rows={[row]} />
     </>
   );
