@@ -78,6 +78,11 @@ test('three names are moved: one by link, one by hand, one that is rejected', as
   await visitor.fill('Charged by Larkhythe for bobbinloft.me, GBP', '14.90');
   expect(await visitor.axe()).toEqual([]);
   await visitor.keys(Key.ENTER);
+  // Another sum than the price list says is questioned.
+  await visitor.see('Its price list says 14.50 GBP.');
+  await tabTo('Another sum than its price list says was charged');
+  await visitor.keys(' ');
+  await visitor.press('It is requested');
   await visitor.see('Taken down: it is on its way.');
   await visitor.see('Look at Larkhythe whether it has arrived.');
   await tabTo('Look at Larkhythe whether it has arrived.');

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { isRefusal } from '@/core/refusal';
 import { AmountField, minorIn } from '@/ui/controls/AmountField';
 import { Button } from '@/ui/controls/Button';
+import { Check } from '@/ui/controls/Check';
 import { DayField, dayIn } from '@/ui/controls/DayField';
 import { Field } from '@/ui/controls/Field';
 import { Form, textOf } from '@/ui/controls/Form';
@@ -95,10 +96,11 @@ function CodeForm({ transfer: { id, unicode } }: OneTransfer) {
 /** The transfer was requested at the new registrar: what it took is told, beside what was expected. */
 function RequestedForm({ transfer: { id, unicode, to, currency, capMinor } }: OneTransfer) {
   const { save, ask, refused, isBusy } = useSave({ ledger: true });
+  const [isAnother, setAnother] = useState(false);
   const tell = async (form: FormData) =>
     void (await save(
       tellTransfersAction([
-        { id, what: 'requested', minor: minorIn(form, 'minor'), note: textOf(form, 'note') || undefined },
+        { id, what: 'requested', isAnother, minor: minorIn(form, 'minor'), note: textOf(form, 'note') || undefined },
       ]),
       'Taken down: it is on its way.',
     ));
@@ -112,6 +114,11 @@ function RequestedForm({ transfer: { id, unicode, to, currency, capMinor } }: On
         amount={capMinor === null ? null : { minor: capMinor, currency }}
         hint="as its price list says, unless another sum was charged"
       />
+      {capMinor !== null && (
+        <Check isSelected={isAnother} onChange={setAnother}>
+          Another sum than its price list says was charged, with a code or without
+        </Check>
+      )}
       <Field name="note" label="Receipt" />
       <Actions>
         <Button type="submit" data-kind="primary" isDisabled={isBusy}>

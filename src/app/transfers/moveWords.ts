@@ -57,7 +57,9 @@ export function todoWords({
     case 'auto-renew off':
       return `Take the lock off at ${from}.`;
     case 'unlocked':
-      return `Have ${from} give the transfer code, and write it here.`;
+      return links.gaining
+        ? `Have ${from} give the transfer code, and write it here.`
+        : `Give ${to} the holder’s data that it asks for; then have ${from} give the transfer code, and write it here.`;
     case 'code held':
       return `Request the transfer at ${to} with the code.`;
     case 'arrived':

@@ -1,5 +1,5 @@
 import { policyFor } from '@/core/lifecycle';
-import { amount } from '@/core/money';
+import { amount, formatDecimal } from '@/core/money';
 import { BEFORE_REQUEST, type MoveExit, type MoveStage, OVER_MOVES } from '@/core/moving';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { FIRST_DAY, formatInstant, LAST_DAY, startOfDay } from '@/core/time';
@@ -89,6 +89,13 @@ async function nextOf(deps: Deps, transfer: TransferRow, told: TellTransfer): Pr
     case 'requested': {
       if (told.minor === undefined)
         return refuse('amount-missing', 'Write what was charged for it, 0 where nothing was.', 'minor');
+      const expected = transfer.quotedMinor;
+      if (expected !== null && told.minor !== expected && !told.isAnother)
+        return refuse(
+          'charge-differs',
+          `Its price list says ${formatDecimal(amount(expected, transfer.currency))} ${transfer.currency}. Look at the receipt; if another sum was charged indeed, say so below.`,
+          'minor',
+        );
       const entry = entryOf(transfer, amount(told.minor, transfer.currency), null, told.note ?? null);
       return { ledger: told.minor === 0 ? null : { entry }, patch: { charged_minor: told.minor } };
     }

@@ -3,6 +3,7 @@ import {
   ArrayMaxSize,
   ArrayNotEmpty,
   IsArray,
+  IsBoolean,
   IsIn,
   IsInt,
   IsISO8601,
@@ -84,6 +85,11 @@ export class TellTransfer {
   @Min(0)
   @Max(GREATEST_MINOR)
   minor?: number;
+
+  /** Another sum than its price list says was charged indeed. */
+  @IsOptional()
+  @IsBoolean()
+  isAnother?: boolean;
 
   @IsOptional()
   @Matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'Write the day like 2027-09-21.' })

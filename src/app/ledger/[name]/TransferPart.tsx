@@ -36,6 +36,12 @@ export function TransferPart({ nameId, facts, saving }: TransferPartProps) {
         </Button>
       </div>
       {saving && <p>{savingSentence(saving, homeCurrency, labelOf)}</p>}
+      {facts.policy.holderLockDays > 0 && (
+        <p className="soft">
+          Change its holder, or the holder’s mail address, after a transfer and not before: registrars may lock it for{' '}
+          {facts.policy.holderLockDays} days, unless that is waived before the change.
+        </p>
+      )}
       {grounds.length > 0 && (
         <Ruled aria-label="What stands against a transfer">
           <tbody>
