@@ -44,7 +44,7 @@ const SALE = `
   select s.id, s.name_id as "nameId", n.ascii, n."unicode", n.account_id as "accountId", a.label as account, s.marketplace_id as "marketplaceId",
     v.label as marketplace, v.link_url is not null as linked, s.listing_id as "listingId", s.figure_id as "figureId", s.auction_id as "auctionId",
     s.ref, s.how, s.buyer, s.price_minor as "priceMinor", s.currency, s.stage, s.agreed_at as "agreedAt", s.stage_since as "stageSince",
-    s.due_at as "dueAt", s.handover, s.buyer_account as "buyerAccount", s.auth_code_sealed is not null as "hasCode", s.handing_over as "handingOver",
+    s.due_at as "dueAt", s.handover, s.buyer_account as "buyerAccount", exists (select from transfers t where t.sale_id = s.id and t.code_sealed is not null) as "hasCode", s.handing_over as "handingOver",
     s.commission_minor as "commissionMinor", s.fees_minor as "feesMinor", s.booked_batch as "bookedBatch", s.to_tell as "toTell", s.note
   from sales s join names n on n.id = s.name_id join accounts a on a.id = n.account_id left join marketplaces v on v.id = s.marketplace_id`;
 
@@ -200,28 +200,9 @@ export async function updateSale(db: Queryable, id: number, step: SaleStep): Pro
   ]);
 }
 
-/** Decides on handing over. The first code for a transfer stays, whoever else decides at the same moment. */
-export async function beginHandover(db: Queryable, id: number, sealedCode: Buffer): Promise<void> {
-  await db.query(
-    `update sales set handing_over = true,
-       auth_code_sealed = case when handover = 'transfer' then coalesce(auth_code_sealed, $2) end
-     where id = $1 and stage = ${stage('buyer known')}`,
-    [id, sealedCode],
-  );
-}
-
-/** The sealed code of a transfer that is on its way; `null` without one. */
-export async function selectSealedCode(db: Queryable, id: number): Promise<Buffer | null> {
-  const { rows } = await db.query<{ sealed: Buffer | null }>(
-    'select auth_code_sealed as sealed from sales where id = $1',
-    [id],
-  );
-  return rows[0]?.sealed ?? null;
-}
-
-/** Destroys the code of a transfer: it is of no use any more. */
-export async function destroyCode(db: Queryable, id: number): Promise<void> {
-  await db.query('update sales set auth_code = null, auth_code_sealed = null where id = $1', [id]);
+/** Decides on handing over. */
+export async function beginHandover(db: Queryable, id: number): Promise<void> {
+  await db.query(`update sales set handing_over = true where id = $1 and stage = ${stage('buyer known')}`, [id]);
 }
 
 export interface SaleStepRow {

@@ -20,19 +20,28 @@ export const sealPlace = {
   transfer: (id: number) => `transfer ${id} code`,
 } as const;
 
+/** The place of a transfer's code: that of a sold name belongs to its sale, whichever transfer carries it. */
+export function transferPlace({ id, saleId }: { readonly id: number; readonly saleId: number | null }): string {
+  return saleId === null ? sealPlace.transfer(id) : sealPlace.sale(saleId);
+}
+
 /** Everything that is sealed in this ledger. */
 export async function selectSealed(db: Queryable): Promise<SealedRow[]> {
-  const { rows } = await db.query<Omit<SealedRow, 'place'>>(
-    `select 'account' as kind, id, label, link_secret as sealed from accounts where link_secret is not null
-     union all select 'marketplace', id, label, link_secret from marketplaces where link_secret is not null
-     union all select 'mail', 0, 'the mail server', decode(value->>'sealedPassword', 'base64') from settings
+  const { rows } = await db.query<Omit<SealedRow, 'place'> & { saleId: number | null }>(
+    `select 'account' as kind, id, label, link_secret as sealed, null::int as "saleId" from accounts where link_secret is not null
+     union all select 'marketplace', id, label, link_secret, null from marketplaces where link_secret is not null
+     union all select 'mail', 0, 'the mail server', decode(value->>'sealedPassword', 'base64'), null from settings
        where key = 'mail' and value->>'sealedPassword' is not null
-     union all select 'sale', s.id, n.ascii, s.auth_code_sealed from sales s join names n on n.id = s.name_id
+     union all select 'sale', s.id, n.ascii, s.auth_code_sealed, null from sales s join names n on n.id = s.name_id
        where s.auth_code_sealed is not null
-     union all select 'transfer', t.id, n.ascii, t.code_sealed from transfers t join names n on n.id = t.name_id where t.code_sealed is not null
+     union all select 'transfer', t.id, n.ascii, t.code_sealed, t.sale_id from transfers t join names n on n.id = t.name_id
+       where t.code_sealed is not null
      order by 1, 2`,
   );
-  return rows.map((row) => ({ ...row, place: sealPlace[row.kind](row.id) }));
+  return rows.map(({ saleId, ...row }) => ({
+    ...row,
+    place: row.kind === 'transfer' ? transferPlace({ id: row.id, saleId }) : sealPlace[row.kind](row.id),
+  }));
 }
 
 /** Puts a text that was sealed anew in the place of the old one. */

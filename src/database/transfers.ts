@@ -1,6 +1,8 @@
 import type { AutoRenewSetting } from '@/core/funding';
 import { BEFORE_REQUEST, type MoveExit, type MoveStage, OVER_MOVES, type TransferMark } from '@/core/moving';
+import { OVER_STAGES } from '@/core/selling';
 import type { Instant } from '@/core/time';
+import { oneOf } from './oneOf';
 import type { Queryable, Transaction } from './pool';
 
 /** How a name stands at its registrar, as the ledger has it. */
@@ -20,7 +22,11 @@ export interface TransferRow {
   readonly unicode: string;
   readonly ending: string;
   readonly fromId: number;
-  readonly toId: number;
+  /** `null` where it goes to the buyer of a sale. */
+  readonly toId: number | null;
+  readonly saleId: number | null;
+  /** The registrar that the buyer has named. */
+  readonly buyerAccount: string | null;
   readonly notBefore: Instant;
   readonly stage: MoveStage;
   readonly since: Instant;
@@ -53,7 +59,7 @@ export interface TransferRow {
 const ms = (column: string) => `(date_part('epoch', ${column}) * 1000)::int8`;
 
 const ROW = `
-  select t.id, t.run_id as "runId", t.name_id as "nameId", n.ascii, n."unicode", n.ending, t.from_account as "fromId", t.to_account as "toId",
+  select t.id, t.run_id as "runId", t.name_id as "nameId", n.ascii, n."unicode", n.ending, t.from_account as "fromId", t.to_account as "toId", t.sale_id as "saleId", s.buyer_account as "buyerAccount",
     t.not_before as "notBefore", t.stage, t.since, t.exit, t.problem,
     jsonb_build_object('end', ${ms('t.old_end')}, 'setting', t.setting_before, 'lock', t.lock_before, 'privacy', t.privacy_before,
       'nameServers', t.name_servers) as before,
@@ -62,7 +68,7 @@ const ROW = `
     t.zone is not null as "hasZone", t.quoted_minor as "quotedMinor", t.cap_minor as "capMinor", t.currency, t.asked_minor as "askedMinor",
     t.code_sealed is not null as "hasCode", t.order_id as "orderId", t.last_transfer as "lastTransfer", t.acts_by as "actsBy",
     t.charged_minor as "chargedMinor", t.receipt, t.credited_minor as "creditedMinor", n.confirm_mail_by as "confirmMailBy"
-  from transfers t join names n on n.id = t.name_id`;
+  from transfers t join names n on n.id = t.name_id left join sales s on s.id = t.sale_id`;
 
 /** Begins a run; false when the key has begun one already. */
 export async function insertTransferRun(
@@ -107,10 +113,32 @@ export async function insertTransfers(
        d."quotedMinor", d."quotedMinor", d.currency
      from jsonb_to_recordset($2::jsonb) as d("nameId" int, "toId" int, "notBefore" float8, "quotedMinor" int8, currency text)
      join names n on n.id = d."nameId" where n.gone_at is null and n.term_end is not null and n.account_id <> d."toId"
+       and not exists (select from sales s where s.name_id = n.id and s.stage not ${oneOf(OVER_STAGES)})
      on conflict do nothing`,
     [runId, JSON.stringify(drafts), new Date(at)],
   );
   return rowCount ?? 0;
+}
+
+/** Puts a sold name on its way to its buyer, once: a run of its own. One that is on its way already stays as it is. */
+export async function insertOutTransfer(tx: Transaction, runId: string, saleId: number, at: Instant): Promise<void> {
+  await insertTransferRun(tx, runId, `sale ${saleId}`, at);
+  await tx.query(
+    `insert into transfers (run_id, name_id, from_account, sale_id, not_before, since, old_end, setting_before, lock_before, privacy_before,
+       name_servers, currency)
+     select r.id, n.id, n.account_id, s.id, $3, $3, n.term_end, n.setting, n.lock, n.privacy, n.name_servers, a.currency
+     from sales s join names n on n.id = s.name_id join accounts a on a.id = n.account_id, transfer_runs r
+     where s.id = $1 and r.idempotency_key = $2 and n.term_end is not null
+     on conflict do nothing`,
+    [saleId, `sale ${saleId}`, new Date(at)],
+  );
+}
+
+/** The transfer by which a sold name goes to its buyer, the newest; `null` where none was begun. */
+export async function selectTransferOfSale(db: Queryable, saleId: number): Promise<TransferRow | null> {
+  return (
+    (await db.query<TransferRow>(`${ROW} where t.sale_id = $1 order by t.id desc limit 1`, [saleId])).rows[0] ?? null
+  );
 }
 
 export async function selectTransfers(db: Queryable, runId: string): Promise<TransferRow[]> {

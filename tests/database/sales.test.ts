@@ -5,6 +5,8 @@ import { openDatabase } from '@/database/pool';
 import { selectSales } from '@/database/sales';
 import type { Deps } from '@/usecases/deps';
 import { removeLink } from '@/usecases/links/links';
+import { pollEveryAccount } from '@/usecases/links/poll';
+import { foreignTransfers } from '@/usecases/moving/foreign';
 import { saveRate } from '@/usecases/rates/rates';
 import { drainChecks } from '@/usecases/records/check';
 import { bringInSales, pastSales } from '@/usecases/selling/comparables';
@@ -12,6 +14,8 @@ import { followSelling } from '@/usecases/selling/follow';
 import { answerOffer, enterOffer, threadsOf } from '@/usecases/selling/offers';
 import { handOver, stepSale, transferCode } from '@/usecases/selling/sales';
 import { soldList, statementOf } from '@/usecases/selling/statement';
+import { beginTransfer } from '../../practice/world/moving';
+import type { Domain } from '../../practice/world/types';
 import { backupText, restoreText } from './backups';
 import { Cables } from './cables';
 import { emptyLedger, TODAY } from './ledger';
@@ -110,15 +114,46 @@ describe('handing over', () => {
     const handed = must(await handOver(desk.made.ledger, { saleId, byHand: false }));
     expect(handed.hasCode).toBe(true);
     const code = must(await transferCode(desk.made.ledger, saleId));
-    expect(code).toMatch(/^[\w-]{16}$/);
+    // 144 bits: RFC 9154 section 4.1 wants 128 at least.
+    expect(code).toMatch(/^[\w-]{24}$/);
     expect(desk.made.world.domains.get(COPPER)).toMatchObject({ lock: false, authInfo: code });
     // It stands nowhere in the open: not in the database, not in a backup.
     const { rows } = await desk.made.ledger.database.query<{ row: string }>(
-      'select row_to_json(s)::text as row from sales s',
+      'select row_to_json(s)::text as row from sales s union all select row_to_json(t)::text from transfers t',
     );
     expect(rows.map(({ row }) => row).join()).not.toContain(code);
     must(await stepSale(desk.made.ledger, { saleId, to: 'arrived' }));
     expect(await transferCode(desk.made.ledger, saleId)).toMatchObject({ code: 'code-gone' });
+  });
+
+  test('the buyer’s registrar asks with the code: approved at once, arrived, and no alarm', async () => {
+    const saleId = await promised();
+    const { ledger, world } = desk.made;
+    must(await stepSale(ledger, { saleId, to: 'buyer known', handover: 'transfer', buyerAccount: 'wrackgate' }));
+    must(await handOver(ledger, { saleId, byHand: false }));
+    const domain = world.domains.get(COPPER) as Domain;
+    beginTransfer(world, domain, { to: 'wrackgate', holder: 'Oda Fennimore' });
+    await pollEveryAccount(ledger);
+    await followSelling(ledger);
+    expect(domain).toMatchObject({ registrar: 'wrackgate', owner: 'stranger', transfer: null });
+    expect((await sales())[0]?.stage).toBe('arrived');
+    await pollEveryAccount(ledger);
+    expect(await foreignTransfers(ledger)).toEqual([]);
+  });
+
+  test('a sale that comes to nothing puts the name back: locked, its code changed, auto-renew as before', async () => {
+    const saleId = await promised();
+    const { ledger, world } = desk.made;
+    const domain = world.domains.get(COPPER) as Domain;
+    Object.assign(domain, { lock: true, auto: 'on' });
+    await ledger.database.query("update names set lock = true, setting = 'on'");
+    must(await stepSale(ledger, { saleId, to: 'buyer known', handover: 'transfer', buyerAccount: 'wrackgate' }));
+    must(await handOver(ledger, { saleId, byHand: false }));
+    expect(domain).toMatchObject({ lock: false, auto: 'off' });
+    must(await stepSale(ledger, { saleId, to: 'dispute' }));
+    expect(await transferCode(ledger, saleId)).toMatchObject({ code: 'code-gone' });
+    await followSelling(ledger);
+    expect(domain).toMatchObject({ registrar: 'quaymark', lock: true, auto: 'on', authInfo: '' });
   });
 
   test('a transfer of an account without a link has arrived when the registration record shows another registrar', async () => {

@@ -16,7 +16,7 @@ import { TURN_WORDS } from './moveWords';
 import { TellAll } from './TellAll';
 import { TransfersTable } from './TransfersTable';
 
-const TURNS: readonly MoveTurn[] = ['you', 'registry', 'program', 'registrar', 'holder', 'nobody'];
+const TURNS: readonly MoveTurn[] = ['you', 'buyer', 'registry', 'program', 'registrar', 'holder', 'nobody'];
 
 /** While something goes on by itself the page is read anew so often. */
 const AGAIN_MS = 3000;

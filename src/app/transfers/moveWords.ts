@@ -33,6 +33,7 @@ export const EXIT_WORDS: Readonly<Record<MoveExit, string>> = {
 /** The groups of the screen, by whose turn it is. */
 export const TURN_WORDS: Readonly<Record<MoveTurn, string>> = {
   you: 'Your turn',
+  buyer: 'The buyer’s turn',
   program: 'Goes on by itself',
   registry: 'At the registry',
   registrar: 'Its price has to come back',

@@ -47,8 +47,8 @@ export const BEFORE_REQUEST: readonly MoveStage[] = [
 /** The request may be under way at the registry. */
 export const MAY_BE_UNDER_WAY: readonly MoveStage[] = ['requested', 'pending', 'approved'];
 
-/** Who has to act: the program over a link, the person, the registry or the losing side, the holder, or nobody. */
-export type MoveTurn = 'program' | 'you' | 'registry' | 'holder' | 'registrar' | 'nobody';
+/** Who has to act: the program over a link, the person, the buyer of a sold name, the registry or the losing side, the holder, or nobody. */
+export type MoveTurn = 'program' | 'you' | 'buyer' | 'registry' | 'holder' | 'registrar' | 'nobody';
 
 /** Which of the two accounts have a link. */
 export interface MoveLinks {
@@ -57,7 +57,8 @@ export interface MoveLinks {
 }
 
 /** Whose turn it is. What needs the old account is done there by hand where it has no link; so is what needs the new one. */
-export function turnOfMove(stage: MoveStage, { losing, gaining }: MoveLinks): MoveTurn {
+export function turnOfMove(stage: MoveStage, { losing, gaining }: MoveLinks, isSold = false): MoveTurn {
+  if (isSold && stage === 'code held') return 'buyer';
   switch (stage) {
     case 'planned':
     case 'checked':
@@ -90,6 +91,7 @@ export function turnOfMove(stage: MoveStage, { losing, gaining }: MoveLinks): Mo
 const USUAL_DAYS: Readonly<Record<MoveTurn, number>> = {
   program: 1,
   you: 2,
+  buyer: 7,
   registry: 7,
   registrar: 10,
   holder: 15,

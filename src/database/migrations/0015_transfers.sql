@@ -10,7 +10,9 @@ create table transfers (
   run_id uuid not null references transfer_runs on delete cascade,
   name_id int not null references names,
   from_account int not null references accounts,
-  to_account int not null references accounts check (to_account <> from_account),
+  -- Null where the name goes to a buyer: the sale says to whom.
+  to_account int references accounts check (to_account <> from_account),
+  sale_id int references sales,
   -- Not before this day.
   not_before timestamptz not null,
   stage text not null default 'planned' check (stage in ('planned', 'checked', 'zone copied', 'funded', 'auto-renew off', 'unlocked', 'code held',
@@ -39,13 +41,28 @@ create table transfers (
   charged_minor bigint,
   receipt text,
   credited_minor bigint,
-  credited_at timestamptz
+  credited_at timestamptz,
+  check ((to_account is null) = (sale_id is not null))
 );
 
 -- A name goes one way at a time.
 create unique index transfers_open on transfers (name_id) where stage not in ('closed', 'given up');
 create index transfers_stage on transfers (stage) where stage not in ('closed', 'given up');
 create index transfers_run on transfers (run_id);
+create index transfers_sale on transfers (sale_id);
+
+-- Sold names whose code had been set already go on as what they are: transfers. The code stays sealed as it was, for its sale.
+with run as (
+  insert into transfer_runs (id, made_at) select gen_random_uuid(), now()
+  where exists (select from sales where auth_code_sealed is not null and stage in ('buyer known', 'handed over')) returning id
+)
+insert into transfers (run_id, name_id, from_account, sale_id, not_before, stage, since, old_end, setting_before, lock_before, privacy_before,
+  name_servers, currency, code_sealed)
+select run.id, n.id, n.account_id, s.id, s.stage_since, case s.stage when 'handed over' then 'code held' else 'unlocked' end, s.stage_since,
+  n.term_end, n.setting, n.lock, n.privacy, n.name_servers, a.currency, s.auth_code_sealed
+from run, sales s join names n on n.id = s.name_id join accounts a on a.id = n.account_id
+where s.auth_code_sealed is not null and s.stage in ('buyer known', 'handed over') and n.term_end is not null;
+update sales set auth_code_sealed = null where id in (select sale_id from transfers);
 
 -- Transfers that nobody here asked for: told by a message or seen in a record, until they are rejected or found to be in order.
 create table foreign_transfers (

@@ -20,7 +20,7 @@ export function arrive(
   transferYears = 1,
 ): Went {
   const names: NamePatch = {
-    account_id: transfer.toId,
+    ...(transfer.toId !== null && { account_id: transfer.toId }),
     observed: null,
     observed_at: null,
     requested: null,

@@ -4,7 +4,7 @@ import { BEFORE_REQUEST, type MoveExit, type MoveStage, OVER_MOVES } from '@/cor
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { FIRST_DAY, formatInstant, LAST_DAY, startOfDay } from '@/core/time';
 import { selectPolicies } from '@/database/policies';
-import { sealPlace } from '@/database/secrets';
+import { transferPlace } from '@/database/secrets';
 import { keepCodes, moveTransfers, selectTransfer, type TransferPatch, type TransferRow } from '@/database/transfers';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
@@ -135,10 +135,11 @@ async function arrivedByHand(deps: Deps, transfer: TransferRow, { end }: TellTra
 }
 
 /** Seals the code that a person has brought. */
-async function keepCode(deps: Deps, { id }: TransferRow, code: string | undefined): Promise<true | Refusal> {
+async function keepCode(deps: Deps, transfer: TransferRow, code: string | undefined): Promise<true | Refusal> {
   if (code === undefined) return refuse('code-missing', 'Write the code that the old registrar gave.', 'code');
   if (!deps.key) return refuse('no-key', 'Set NAME_LEDGER_KEY to a long text of your own: it seals transfer codes.');
-  await keepCodes(deps.database, [{ id, sealed: await seal(deps.key, sealPlace.transfer(id), code) }], true);
+  const sealed = await seal(deps.key, transferPlace(transfer), code);
+  await keepCodes(deps.database, [{ id: transfer.id, sealed }], true);
   return true;
 }
 

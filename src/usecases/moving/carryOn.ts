@@ -71,14 +71,15 @@ async function sidesOfAll(deps: Deps): Promise<SidesOf> {
   const logins = new Map(rows.map(({ accountId, login }) => [accountId, login]));
   const policies = new Map((await selectPolicies(deps.database)).map((policy) => [policy.ending, policy]));
   return ({ fromId, toId, ending }): Sides | null => {
-    const [from, to] = [accounts.get(fromId), accounts.get(toId)];
-    if (!from || !to) return null;
+    const from = accounts.get(fromId);
+    const to = toId === null ? null : accounts.get(toId);
+    if (!from || to === undefined) return null;
     return {
       from,
       to,
       losing: links.get(fromId) ?? null,
-      gaining: links.get(toId) ?? null,
-      login: logins.get(toId) ?? null,
+      gaining: (to && links.get(to.id)) ?? null,
+      login: (to && logins.get(to.id)) ?? null,
       transferYears: policyFor(ending, policies).transferYears,
     };
   };
@@ -106,7 +107,8 @@ async function takeOne(
   sides: Sides | null,
   { context, away }: { context: unknown; away: Set<number> },
 ): Promise<Went | null> {
-  if (!sides || away.has(transfer.fromId) || away.has(transfer.toId)) return null;
+  const { fromId, toId } = transfer;
+  if (!sides || away.has(fromId) || (toId !== null && away.has(toId))) return null;
   if (isTooLate(deps, transfer, sides))
     return {
       kind: 'exit',
@@ -114,12 +116,14 @@ async function takeOne(
       problem: 'It would not arrive before the next charge at the old account: it stays there.',
     };
   const went = await step.take(deps, transfer, sides, context);
-  if (went?.kind === 'stays' && went.away !== undefined) away.add(went.away);
+  if (went?.kind === 'stays' && went.away != null) away.add(went.away);
   return went;
 }
 
 /** A name whose auto-renew is off must never lapse over a transfer that does not come about. */
 function isTooLate(deps: Deps, transfer: TransferRow, sides: Sides): boolean {
+  // What has been sold and paid for is for a person to decide.
+  if (transfer.saleId !== null) return false;
   const isBegun = BEFORE_REQUEST.includes(transfer.stage) && transfer.stage !== 'planned';
   return isBegun && deps.clock() >= turnBackOf(transfer, sides);
 }

@@ -16,6 +16,9 @@ export const GOING_BACK: MoveStep = {
     const auto = before.setting === 'on' || before.setting === 'stalled' ? 'on' : 'off';
     const lock = before.lock ?? true;
     const outcome = await losing.change(ascii, { lock, auto, authInfo: null }, `NL-${randomUUID()}`);
+    // It has gone to its buyer meanwhile.
+    if (outcome.kind === 'refused' && (outcome.code === 2201 || outcome.code === 2303))
+      return { kind: 'on', to: 'given up', problem };
     const names: NamePatch = {
       ...SWITCHED['auto-renew'](auto, formatInstant(deps.clock()), 'back as it was'),
       lock,

@@ -6,7 +6,7 @@ import { amount } from '@/core/money';
 import { groundsAgainst, movingFacts, standingAt } from '@/core/moving';
 import { isRefusal } from '@/core/refusal';
 import { dayOf, formatDay, formatInstant, type Instant } from '@/core/time';
-import { sealPlace } from '@/database/secrets';
+import { transferPlace } from '@/database/secrets';
 import { keepCodes, selectCodes, selectOpenTransfers, type TransferRow } from '@/database/transfers';
 import type { Deps } from '../deps';
 import { SWITCHED } from '../names/edit';
@@ -81,10 +81,13 @@ export const FUNDING: MoveStep<Map<number, number>> = {
   async prepare(deps) {
     const promised = new Map<number, number>();
     for (const { stage, toId, capMinor, chargedMinor } of await selectOpenTransfers(deps.database))
-      if (PROMISED.has(stage) && chargedMinor === null) promised.set(toId, (promised.get(toId) ?? 0) + (capMinor ?? 0));
+      if (toId !== null && PROMISED.has(stage) && chargedMinor === null)
+        promised.set(toId, (promised.get(toId) ?? 0) + (capMinor ?? 0));
     return promised;
   },
   async take(deps, { toId, capMinor, currency }, { to }, promised) {
+    // Its buyer pays for it.
+    if (toId === null || to === null) return { kind: 'on', to: 'funded' };
     const before = promised.get(toId) ?? 0;
     const balance = to.balanceMinor === null || to.currency !== currency ? null : to.balanceMinor - before;
     const cost = capMinor === null ? null : amount(capMinor, currency);
@@ -101,9 +104,11 @@ const PROMISED: ReadonlySet<string> = new Set(['funded', 'auto-renew off', 'unlo
 /** Switches auto-renew off at the old account, so that no charge comes in between. */
 export const SWITCHING_OFF: MoveStep = {
   at: 'funded',
-  async take(deps, { ascii, fromId, now }, { losing }) {
+  async take(deps, { ascii, fromId, saleId, now }, { losing }) {
     if (!losing) return now.setting === 'off' ? { kind: 'on', to: 'auto-renew off' } : null;
     const outcome = await losing.change(ascii, { auto: 'off' }, `NL-${randomUUID()}`);
+    // A buyer is not kept waiting for what the registrar does later.
+    if (outcome.kind === 'pending' && saleId !== null) return { kind: 'on', to: 'auto-renew off' };
     return unlessSet(outcome, fromId, () => ({
       kind: 'on',
       to: 'auto-renew off',
@@ -143,9 +148,9 @@ export const SETTING_CODE: MoveStep<ReadonlyMap<number, string>> = {
       await keepCodes(
         deps.database,
         await Promise.all(
-          own.map(async ({ id }) => ({
-            id,
-            sealed: await seal(key, sealPlace.transfer(id), randomBytes(CODE_BYTES).toString('base64url')),
+          own.map(async (one) => ({
+            id: one.id,
+            sealed: await seal(key, transferPlace(one), randomBytes(CODE_BYTES).toString('base64url')),
           })),
         ),
         false,
@@ -171,8 +176,10 @@ export async function openCodes(deps: Deps, transfers: readonly TransferRow[]): 
     transfers.map(({ id }) => id),
   );
   const open = new Map<number, string>();
-  for (const [id, text] of sealed) {
-    const code = deps.key && (await unseal(deps.key, sealPlace.transfer(id), text));
+  for (const transfer of transfers) {
+    const { id } = transfer;
+    const text = sealed.get(id);
+    const code = text && deps.key && (await unseal(deps.key, transferPlace(transfer), text));
     if (code) open.set(id, code);
   }
   return open;

@@ -26,6 +26,7 @@ export const READYING: MoveStep<Codes> = {
   prepare: openCodes,
   async take(_deps, transfer, sides, codes) {
     const { gaining } = sides;
+    if (transfer.saleId !== null) return awaitBuyer(transfer, sides);
     if (!gaining) return null;
     const code = codes.get(transfer.id);
     if (code === undefined) return wrongCode(sides, 'The code is not held any more.');
@@ -44,6 +45,17 @@ export const READYING: MoveStep<Codes> = {
     };
   },
 };
+
+/** The buyer’s registrar asks with the code it was given: seen at the losing side, which approves it then. */
+async function awaitBuyer(transfer: TransferRow, { losing }: Sides): Promise<Went | null> {
+  if (!losing) return null;
+  const info = await losing.info(transfer.ascii);
+  if (info.kind === 'unknown') return { ...unanswered(info.cause), away: transfer.fromId };
+  if (info.kind === 'refused' && NOT_OURS.has(info.code)) return { kind: 'on', to: 'closed' };
+  return info.kind === 'done' && info.value.statuses.includes('pendingTransfer')
+    ? { kind: 'on', to: 'pending' }
+    : stays(transfer.problem);
+}
 
 /** A wrong code is set anew where it can be; else a person brings another. */
 function wrongCode({ losing }: Sides, problem: string): Went {
@@ -192,6 +204,9 @@ export const AWAITING: MoveStep = {
     if (asked.kind !== 'done') return stays(null);
     const end = endOf(asked.value.status);
     if (end === 'approved') return { kind: 'on', to: 'approved' };
+    // A buyer may ask again, with the same code.
+    if (end !== null && transfer.saleId !== null)
+      return { kind: 'on', to: 'code held', problem: `The buyer’s request: ${ENDED_WORDS[end]}` };
     if (end !== null) return { kind: 'exit', exit: end, problem: ENDED_WORDS[end] };
     if (gaining && asked.value.requestedBy !== sides.login)
       return stays('Somebody else has asked for this name. Reject that at the old registrar, then change the code.');
@@ -243,6 +258,8 @@ export const ARRIVING: MoveStep = {
     if (!losing) return null;
     const info = await losing.info(transfer.ascii);
     if (info.kind === 'unknown') return { ...unanswered(info.cause), away: transfer.fromId };
+    if (info.kind === 'refused' && NOT_OURS.has(info.code) && transfer.saleId !== null)
+      return { kind: 'on', to: 'closed' };
     return info.kind === 'refused' && NOT_OURS.has(info.code)
       ? arrive(transfer, null, deps.clock(), sides.transferYears)
       : stays(null);

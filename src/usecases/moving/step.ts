@@ -9,7 +9,8 @@ import type { Deps } from '../deps';
 /** The two accounts of a transfer, each with its link and the login it has there, where it has one. */
 export interface Sides {
   readonly from: AccountRow;
-  readonly to: AccountRow;
+  /** `null` where it goes to a buyer. */
+  readonly to: AccountRow | null;
   readonly losing: RegistrarLink | null;
   readonly gaining: RegistrarLink | null;
   /** The login at the new account. */
@@ -54,7 +55,7 @@ export type Went =
       readonly problem: string | null;
       readonly patch?: TransferPatch;
       /** The account that did not answer: nothing more is asked of it in this pass. */
-      readonly away?: number;
+      readonly away?: number | null;
     }
   | { readonly kind: 'exit'; readonly exit: MoveExit; readonly problem: string; readonly patch?: TransferPatch };
 
@@ -74,7 +75,7 @@ export const stays = (problem: string | null, patch?: TransferPatch): Went => ({
 });
 
 /** What an answer means for a value that is set: it may be set again until it is answered. */
-export function unlessSet(outcome: Outcome<unknown>, accountId: number, done: () => Went): Went {
+export function unlessSet(outcome: Outcome<unknown>, accountId: number | null, done: () => Went): Went {
   switch (outcome.kind) {
     case 'done':
       return done();

@@ -20,6 +20,8 @@ export interface TransferView {
   /** Labels of the accounts. */
   readonly from: string;
   readonly to: string;
+  /** The sale by which it goes to its buyer. */
+  readonly saleId: number | null;
   readonly links: MoveLinks;
   readonly stage: MoveStage;
   readonly exit: MoveExit | null;
@@ -63,7 +65,8 @@ function viewOf(
   accounts: ReadonlyMap<number, { readonly label: string; readonly linked: boolean }>,
   at: Instant,
 ): TransferView {
-  const [from, to] = [accounts.get(row.fromId), accounts.get(row.toId)];
+  const from = accounts.get(row.fromId);
+  const to = row.toId === null ? { label: row.buyerAccount ?? 'its buyer', linked: false } : accounts.get(row.toId);
   const links = { losing: from?.linked ?? false, gaining: to?.linked ?? false };
   const { stage, since, actsBy, notBefore } = row;
   const isWaiting = stage === 'planned' && notBefore > at;
@@ -74,10 +77,11 @@ function viewOf(
     unicode: row.unicode,
     from: from?.label ?? '',
     to: to?.label ?? '',
+    saleId: row.saleId,
     links,
     stage,
     exit: row.exit,
-    turn: turnOfMove(stage, links),
+    turn: turnOfMove(stage, links, row.saleId !== null),
     since,
     dueAt,
     isOverdue: dueAt !== null && dueAt < at && !OVER_MOVES.includes(stage),

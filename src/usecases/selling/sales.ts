@@ -1,4 +1,5 @@
-import { randomBytes, randomUUID } from 'node:crypto';
+import { randomUUID } from 'node:crypto';
+import { OVER_MOVES } from '@/core/moving';
 import { sameRegistrar } from '@/core/records';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { dueAt, hasFailed, netProceedsOf, refuseStage, SALE_STAGES, type SaleStage, saleFees } from '@/core/selling';
@@ -15,7 +16,6 @@ import { selectRates } from '@/database/rates';
 import { selectNewestRecords } from '@/database/records';
 import {
   beginHandover,
-  destroyCode,
   insertSale,
   insertSaleStep,
   lockSale,
@@ -24,15 +24,15 @@ import {
   type SaleStepRow,
   selectSale,
   selectSales,
-  selectSealedCode,
   updateSale,
 } from '@/database/sales';
-import { sealPlace } from '@/database/secrets';
+import { insertOutTransfer, moveTransfers, selectTransferOfSale } from '@/database/transfers';
 import { changing, recordIn } from '../changing';
 import type { Deps } from '../deps';
 import { linkOf, linkProblem } from '../links/links';
+import { codeOfTransfer } from '../moving/byHand';
+import { carryOnTransfers } from '../moving/carryOn';
 import { queueChecks } from '../records/check';
-import { seal, unseal } from '../secrets/seal';
 import { readRequest } from '../validate';
 import { HandOver, StepSale } from './requests';
 
@@ -77,8 +77,22 @@ export async function commitSale(
   return id;
 }
 
-/** From these stages on the code of a transfer is of no use to anyone but a thief. */
-const CODE_IS_OVER: ReadonlySet<SaleStage> = new Set(['arrived', 'done', 'not paid', 'refused', 'dispute']);
+/** Where nothing comes of a sale, or it is in dispute, the name is put back as it was: locked, its code changed. */
+const GOES_BACK: ReadonlySet<SaleStage> = new Set(['not paid', 'refused', 'dispute']);
+
+/** Ends the transfer of a sold name with its sale: from then on its code is of no use to anyone but a thief. */
+async function endTransferOfSale(tx: Transaction, saleId: number, to: SaleStage, at: Instant): Promise<void> {
+  const transfer = await selectTransferOfSale(tx, saleId);
+  if (!transfer || OVER_MOVES.includes(transfer.stage) || transfer.stage === 'going back') return;
+  const move = { id: transfer.id, from: transfer.stage };
+  if (to === 'arrived' || to === 'done') await moveTransfers(tx, [{ ...move, to: 'closed', problem: null }], at);
+  if (GOES_BACK.has(to))
+    await moveTransfers(
+      tx,
+      [{ ...move, to: 'going back', problem: `The sale is at “${to}”.`, patch: { exit: 'stopped' } }],
+      at,
+    );
+}
 
 /** Takes a sale from its stage to another that may follow, books it when it is done, frees the name when it failed. */
 async function stepTo(
@@ -92,7 +106,7 @@ async function stepTo(
   const at = deps.clock();
   await updateSale(tx, sale.id, { stage: to, stageSince: at, dueAt: dueAt(to, at), handingOver: false });
   await insertSaleStep(tx, sale.id, { at, stage: to, origin, note });
-  if (CODE_IS_OVER.has(to)) await destroyCode(tx, sale.id);
+  await endTransferOfSale(tx, sale.id, to, at);
   if (to === 'done') await book(tx, deps, sale);
   if (hasFailed(to)) await free(tx, sale);
   return (await selectSale(tx, sale.id)) as SaleRow;
@@ -224,10 +238,12 @@ export async function handOver(deps: Deps, input: unknown): Promise<SaleRow | Re
       'no-link',
       'This account has no link: hand the name over at the registrar, then say that it is done.',
     );
-  // Decided before it is sent: what follows may be sent again.
   if (!deps.key) return refuse('no-key', 'Set NAME_LEDGER_KEY to a long text of your own: it seals the transfer code.');
-  const code = await seal(deps.key, sealPlace.sale(sale.id), randomBytes(12).toString('base64url'));
-  await changing(deps, (tx) => beginHandover(tx, sale.id, code));
+  // Decided before it is sent: what follows may be sent again.
+  await changing(deps, async (tx, { at }) => {
+    await beginHandover(tx, sale.id);
+    if (sale.handover === 'transfer') await insertOutTransfer(tx, randomUUID(), sale.id, at);
+  });
   return handOverByLink(deps, sale.id);
 }
 
@@ -236,30 +252,36 @@ async function handOverByLink(deps: Deps, saleId: number): Promise<SaleRow | Ref
   const sale = await selectSale(deps.database, saleId);
   const link = sale && (await linkOf(deps, sale.accountId));
   if (!sale || !link) return refuse('no-link', 'This account has no link that works.');
-  const code = sale.handover === 'transfer' ? await codeOf(deps, saleId) : null;
-  if (isRefusal(code)) return code;
-  const settings = code === null ? { pushTo: sale.buyerAccount as string } : { lock: false, authInfo: code };
-  const outcome = await link.change(sale.ascii, settings, `NL-${randomUUID()}`);
+  if (sale.handover === 'transfer') return giveCode(deps, sale);
+  const outcome = await link.change(sale.ascii, { pushTo: sale.buyerAccount as string }, `NL-${randomUUID()}`);
   const isGone = outcome.kind === 'refused' && NOT_OURS.has(outcome.code);
   if (outcome.kind === 'done' || isGone) return changing(deps, (tx) => toldAsHandedOver(tx, deps, saleId, 'registrar'));
   if (outcome.kind === 'refused') await updateSale(deps.database, saleId, { handingOver: false });
   return refuse('link-failed', linkProblem(outcome));
 }
 
-async function codeOf(deps: Deps, saleId: number): Promise<string | Refusal> {
-  const sealed = await selectSealedCode(deps.database, saleId);
-  const code = sealed && deps.key && (await unseal(deps.key, sealPlace.sale(saleId), sealed));
-  return (
-    code ??
-    refuse('code-other-key', 'The transfer code was sealed with another key. Set a code at the registrar by hand.')
-  );
+/** From these stages on the name is open for its buyer, who has the code. */
+const CODE_IS_GIVEN: ReadonlySet<string> = new Set(['code held', 'requested', 'pending', 'approved', 'closed']);
+
+/** Takes the transfer of a sold name to where its buyer can ask for it: the same stages as every other transfer. */
+async function giveCode(deps: Deps, sale: SaleRow): Promise<SaleRow | Refusal> {
+  await carryOnTransfers(deps);
+  const transfer = await selectTransferOfSale(deps.database, sale.id);
+  if (transfer && CODE_IS_GIVEN.has(transfer.stage))
+    return changing(deps, (tx) => toldAsHandedOver(tx, deps, sale.id, 'registrar'));
+  if (!transfer || transfer.exit !== null) {
+    await updateSale(deps.database, sale.id, { handingOver: false });
+    return refuse('link-failed', transfer?.problem ?? 'This name is on its way elsewhere already. See Transfers.');
+  }
+  return refuse('link-failed', transfer.problem ?? 'The registrar has not answered yet. It goes on by itself.');
 }
 
 /** The code by which the buyer's registrar asks for a name: shown when it is asked for, while its transfer is on its way. */
 export async function transferCode(deps: Deps, saleId: number): Promise<string | Refusal> {
-  const sale = await selectSale(deps.database, saleId);
-  if (!sale?.hasCode) return refuse('code-gone', 'There is no code any more: it is destroyed when a transfer is over.');
-  return codeOf(deps, saleId);
+  const transfer = await selectTransferOfSale(deps.database, saleId);
+  return transfer
+    ? codeOfTransfer(deps, transfer.id)
+    : refuse('code-gone', 'There is no code: it is destroyed when a transfer is over.');
 }
 
 /** EPP says of a name that somebody else has it, or nobody (RFC 5730 section 3). */
@@ -280,13 +302,15 @@ async function toldAsHandedOver(
 
 /** Carries on handovers whose answer did not come, and looks whether names have arrived at their buyers. */
 export async function followHandovers(deps: Deps): Promise<void> {
+  await carryOnTransfers(deps);
   for (const sale of await selectSales(deps.database, 'open')) {
     if (sale.stage === 'buyer known' && sale.handingOver) {
       const gone = await handOverByLink(deps, sale.id);
       if (isRefusal(gone)) deps.log.warn({ sale: sale.id, problem: gone.message }, 'a handover goes on later');
     }
     if (sale.stage !== 'handed over') continue;
-    const origin = await arrivalOf(deps, sale);
+    const isClosed = (await selectTransferOfSale(deps.database, sale.id))?.stage === 'closed';
+    const origin = isClosed ? 'registrar' : await arrivalOf(deps, sale);
     if (origin)
       await changing(deps, async (tx) => {
         const now = await lockSale(tx, sale.id);
