@@ -82,12 +82,6 @@ test('pictures of the main views', async () => {
   await visitor.see('it is lost after 26 Nov');
   await keep('restore');
 
-  await visitor.go('/ledger/kelpkiln.com');
-  await visitor.press('More');
-  await visitor.press('Drop…');
-  await visitor.see('What it is in use for');
-  await keep('drop');
-
   await visitor.go('/ledger/add');
   await visitor.fill('Names', MESSY);
   await visitor.press('See what would be added');
@@ -116,10 +110,6 @@ test('pictures of the main views', async () => {
   await visitor.driver.wait(() => visitor.driver.executeScript<boolean>(typed), 10_000);
   await visitor.driver.executeScript('document.querySelectorAll("input[data-price=asking]")[3].focus()');
   await keep('pricing');
-  await visitor.go('/selling');
-  await visitor.press('tideloft.com');
-  await visitor.see('Your answer');
-  await keep('offer');
   await visitor.go('/selling/names/larchchandler.nl');
   await visitor.see('Cordage Hall');
   await visitor.driver.executeScript('document.querySelector("section[aria-label=Auctions] a").click()');
@@ -136,4 +126,20 @@ test('pictures of the main views', async () => {
   await visitor.see('The cheapest way');
   await visitor.driver.sleep(400);
   await keep('prices');
+
+  await visitor.go('/transfers/plan');
+  await visitor.fill('To spend on transfers, USD', '250');
+  await visitor.see('the sum to spend does not reach so far');
+  await keep('plan');
+  await visitor.press('Move all of these…');
+  await visitor.see('never for more');
+  await visitor.driver.executeScript(
+    "[...document.querySelectorAll('[role=dialog] button')].find((one) => one.textContent.startsWith('Move')).click()",
+  );
+  await visitor.see('wait for you');
+  await visitor.driver.sleep(5000);
+  await visitor.go('/transfers');
+  await visitor.see('Your turn');
+  await visitor.driver.sleep(600);
+  await keep('transfers');
 });
