@@ -62,7 +62,7 @@ function wasAskedHere({ customer }: Orderer, { lastTransfer }: Domain): boolean 
 /** Somebody else asks for a name of the office's, with a code that got out. Throws where its lock is on. */
 export function askedBySomebody(world: World, name: string): void {
   const domain = world.domains.get(name);
-  if (!domain || domain.owner !== 'office') throw new Error('The office has no such name here.');
+  if (domain?.owner !== 'office') throw new Error('The office has no such name here.');
   if (domain.lock || domain.state !== 'registered') throw new Error('It is locked: nobody can ask for it.');
   if (domain.transfer) throw new Error('A transfer of it is pending already.');
   const to = [...world.registrars.keys()].find((id) => id !== domain.registrar) ?? domain.registrar;

@@ -52,6 +52,9 @@ export interface TransferRow {
   readonly chargedMinor: number | null;
   readonly receipt: string | null;
   readonly creditedMinor: number | null;
+  /** What the old registrar offers for staying, a year, in the old account’s currency. */
+  readonly counterMinor: number | null;
+  readonly isCounterDeclined: boolean;
   /** The holder's mail has to be confirmed by then. */
   readonly confirmMailBy: Instant | null;
 }
@@ -67,7 +70,7 @@ const ROW = `
       'accountId', n.account_id) as now, t.zone_note as "zoneNote",
     t.zone is not null as "hasZone", t.quoted_minor as "quotedMinor", t.cap_minor as "capMinor", t.currency, t.asked_minor as "askedMinor",
     t.code_sealed is not null as "hasCode", t.order_id as "orderId", t.last_transfer as "lastTransfer", t.acts_by as "actsBy",
-    t.charged_minor as "chargedMinor", t.receipt, t.credited_minor as "creditedMinor", n.confirm_mail_by as "confirmMailBy"
+    t.charged_minor as "chargedMinor", t.receipt, t.credited_minor as "creditedMinor", t.counter_minor as "counterMinor", t.counter_declined as "isCounterDeclined", n.confirm_mail_by as "confirmMailBy"
   from transfers t join names n on n.id = t.name_id left join sales s on s.id = t.sale_id`;
 
 /** Begins a run; false when the key has begun one already. */
@@ -202,6 +205,8 @@ export interface TransferPatch {
   readonly charged_minor?: number | null;
   readonly receipt?: string | null;
   readonly credited_minor?: number | null;
+  readonly counter_minor?: number | null;
+  readonly counter_declined?: boolean;
 }
 
 /** One transfer that goes on: from the stage it was read at, to another, or staying there with what keeps it. */
@@ -230,6 +235,8 @@ const PATCHED: readonly (keyof TransferPatch)[] = [
   'charged_minor',
   'receipt',
   'credited_minor',
+  'counter_minor',
+  'counter_declined',
 ];
 
 /**

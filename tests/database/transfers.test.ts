@@ -1,7 +1,7 @@
 import { afterEach, describe, expect, test } from 'vitest';
 import { addYears, instant } from '@/core/time';
 import { pollEveryAccount } from '@/usecases/links/poll';
-import { agreeToPrice, tellTransfer } from '@/usecases/moving/byHand';
+import { agreeToPrice, noteCounterOffer, stayAfterAll, tellTransfer } from '@/usecases/moving/byHand';
 import { carryOnTransfers } from '@/usecases/moving/carryOn';
 import { bringZone, zonesOfTransfer } from '@/usecases/moving/zones';
 import { pointRecordsAt } from '../../practice/scenario/links';
@@ -161,6 +161,37 @@ describe('ways out, and the way back', () => {
     expect(await agreeToPrice(ledger, waiting?.id ?? 0, waiting?.askedMinor ?? 0)).toBe(true);
     await onceMore();
     expect(await stage()).toEqual(['looked after']);
+  });
+});
+
+describe('the old registrar offers something for staying', () => {
+  const pending = async () => {
+    const { ledger, practice } = await begin();
+    const [first] = await made.transfers();
+    expect(await noteCounterOffer(ledger, first?.id ?? 0, { minor: 990 })).toBe(true);
+    expect(await noteCounterOffer(ledger, first?.id ?? 0, { minor: -1 })).toMatchObject({ field: 'minor' });
+    await onceMore();
+    expect(await stage()).toEqual(['pending']);
+    expect((await made.transfers())[0]?.problem).toContain('offer to stay is to be decided first');
+    return { ledger, practice, id: first?.id ?? 0 };
+  };
+
+  test('nothing is approved before that is decided; declined, it moves', async () => {
+    const { ledger, id } = await pending();
+    expect(await noteCounterOffer(ledger, id, 'declined')).toBe(true);
+    await onceMore();
+    expect(await stage()).toEqual(['looked after']);
+  });
+
+  test('taken, the request is taken back, the name is as it was, and its price comes back', async () => {
+    const { ledger, id } = await pending();
+    expect(await stayAfterAll(ledger, id)).toBe(true);
+    await pollEveryAccount(ledger);
+    await onceMore();
+    expect(await stage()).toEqual(['given up (cancelled)']);
+    expect(domain()).toMatchObject({ registrar: 'quaymark', lock: true, auto: 'on', authInfo: '' });
+    const price = made.world.registrars.get('wrackgate')?.prices.com?.transfer;
+    expect(await entries()).toEqual([`transfer ${price}`, `refund ${price}`]);
   });
 });
 

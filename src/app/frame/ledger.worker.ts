@@ -31,7 +31,9 @@ import {
   todaySummary,
   totalsOf,
   URGENT_DAYS,
+  type WeighedOffer,
   type WhatIf,
+  weighOffer,
   worthIn,
 } from '@/core/ledger';
 import type { Policy } from '@/core/lifecycle';
@@ -267,6 +269,14 @@ const api = {
   plan(which: PlannedNames, asked: PlanAsked): PlanView {
     const ledger = current();
     return planView(ledger, rowsAsOf(ledger.asOf), which, asked);
+  },
+
+  /** An offer of its old registrar to keep a name, against moving it. */
+  weighOffer(nameId: number, wish: Parameters<typeof weighOffer>[3]): WeighedOffer | null {
+    const { index, asOf } = current();
+    const place = placeById.get(nameId);
+    const row = place === undefined ? undefined : rowsAsOf(asOf)[place];
+    return row ? weighOffer(index, row, asOf, wish) : null;
   },
 
   /** Every account's coming charges up to `until`. */

@@ -11,6 +11,7 @@ import { useSave } from '../acts/useSave';
 import { useLedger } from '../frame/LedgerProvider';
 import { namePage } from '../frame/pages';
 import { agreeToPriceAction, stopTransferAction } from './actions';
+import { CounterOffer } from './CounterOffer';
 import { EXIT_WORDS, STAGE_WORDS } from './moveWords';
 import { StageLine } from './StageLine';
 import { TellForm } from './TellForm';
@@ -83,11 +84,17 @@ function TransferLine({ transfer }: { transfer: TransferView }) {
           {problem && <div className={exit ? 'soft' : 'caution'}>{problem}</div>}
           <TellForm transfer={transfer} />
           <Decide transfer={transfer} />
+          {canBeCountered(transfer) && <CounterOffer transfer={transfer} />}
           {(transfer.hasZone || transfer.zoneNote !== '') && <ZonePart transfer={transfer} />}
         </ToDo>
       </td>
     </tr>
   );
+}
+
+/** The old registrar may still offer something for staying. */
+function canBeCountered({ stage, toId }: TransferView): boolean {
+  return toId !== null && (stage === 'pending' || (BEFORE_REQUEST.includes(stage) && stage !== 'planned'));
 }
 
 /** What only a person can decide: a higher price, or to stop. */

@@ -1,7 +1,14 @@
 'use server';
 import { isRefusal, type Refusal } from '@/core/refusal';
 import { deps } from '@/usecases/deps';
-import { agreeToPrice, codeOfTransfer, stopTransfer, tellTransfer } from '@/usecases/moving/byHand';
+import {
+  agreeToPrice,
+  codeOfTransfer,
+  noteCounterOffer,
+  stayAfterAll,
+  stopTransfer,
+  tellTransfer,
+} from '@/usecases/moving/byHand';
 import { carryOnTransfers } from '@/usecases/moving/carryOn';
 import { type StartedTransfers, startTransfers } from '@/usecases/moving/start';
 import { bringZone, type ZonesOfTransfer, zonesOfTransfer } from '@/usecases/moving/zones';
@@ -50,4 +57,15 @@ export async function zonesOfTransferAction(id: number): Promise<ZonesOfTransfer
 /** Takes in the zone file of the old account. Answers how many records it holds. */
 export async function bringZoneAction(id: number, text: string): Promise<number | Refusal> {
   return bringZone(deps(), id, text);
+}
+
+export async function noteCounterOfferAction(
+  id: number,
+  offer: { minor: number } | 'declined',
+): Promise<true | Refusal> {
+  return goOn(await noteCounterOffer(deps(), id, offer));
+}
+
+export async function stayAfterAllAction(id: number): Promise<true | Refusal> {
+  return goOn(await stayAfterAll(deps(), id));
 }

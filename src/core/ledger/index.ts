@@ -18,7 +18,16 @@ export {
 } from './data';
 export { type FoundName, findNames } from './find';
 export { type LifecycleStrip, lifecycleStrip, type Stretch, type StretchKind, type StripMark } from './lifecycleStrip';
-export { type ComparedMove, type MoveSaving, type MoveWish, moveSaving, moveSavings, USUAL_YEARS } from './moveSaving';
+export {
+  type ComparedMove,
+  type MoveSaving,
+  type MoveWish,
+  moveSaving,
+  moveSavings,
+  USUAL_YEARS,
+  type WeighedOffer,
+  weighOffer,
+} from './moveSaving';
 export { isCaution, type Outlook } from './outlook';
 export {
   type AccountCrossing,

@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest';
 import type { Price } from '../pricing';
 import type { Day } from '../time';
-import { indexRules, type LedgerName, moveSaving, projectLedger, rowsOn } from './index';
+import { indexRules, type LedgerName, moveSaving, projectLedger, rowsOn, weighOffer } from './index';
 import { GENERIC, nameWith, QUAYMARK, RENEWAL, rulesWith, TODAY } from './sampleLedger';
 
 const CHEAP = { ...QUAYMARK, id: 2, label: 'Wrackgate' };
@@ -58,3 +58,27 @@ test('prices count from the day that is looked at', () => {
   const later = price(2, 'renew', 3000, { from: '2026-11-24' as Day });
   expect(savingOf([HERE, ...THERE, later])).toMatchObject({ kind: 'nothing cheaper', accountId: 2 });
 });
+
+test('an offer to stay is weighed over the same years, with the rise that its renewals have had', () => {
+  const rules = rulesWith({
+    accounts: [QUAYMARK, CHEAP],
+    policies: [GENERIC],
+    prices: [HERE, ...THERE],
+    rises: [{ accountId: 1, ending: 'com', yearly: 0.1 }],
+    rates: [],
+  });
+  const index = indexRules(rules);
+  const row = { name: nameWith('kelp.com', '2027-06-01T00:00:00Z'), phase: 'term' as const };
+  const asked = { ...row, termEnd: row.name.termEnd };
+  const weigh = (minor: number, currency = 'USD') =>
+    weighOffer(index, asked, TODAY, { offer: { minor, currency }, targetId: 2, years: 3 });
+  // 1000, 1100 and 1210: the first is paid before a year has passed.
+  expect(weigh(1000)).toMatchObject({ years: 3, stayMinor: 1000 + 1100 + 1210 });
+  expect(weigh(1000)?.moveMinor).toBe(moveSavingTotal(index, asked));
+  expect(weigh(1000, 'GBP')).toBeNull();
+});
+
+function moveSavingTotal(index: ReturnType<typeof indexRules>, asked: Parameters<typeof moveSaving>[1]): number | null {
+  const saving = moveSaving(index, asked, TODAY, { years: 3, targetId: 2 });
+  return saving && 'path' in saving ? saving.path.totalMinor : null;
+}

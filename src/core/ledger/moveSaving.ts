@@ -1,11 +1,12 @@
 import { policyFor } from '../lifecycle';
+import { type Amount, minorFactor, roundHalfAway } from '../money';
 import { cheapestPath, type Held, type YearPath, type YearPrices } from '../pricing';
 import { DAY_MS, dayOf, earliestEnd, type Instant } from '../time';
 import type { RuleIndex } from './costs';
 import type { LedgerName } from './data';
 import { DAYS_PER_YEAR } from './priceTable';
 import type { LedgerRow } from './projection';
-import { yearPricesOf, yearTermsOf } from './yearPrices';
+import { riseOf, yearPricesOf, yearTermsOf } from './yearPrices';
 
 /** Over how many years a move is weighed where nobody says otherwise. */
 export const USUAL_YEARS = 5;
@@ -100,4 +101,32 @@ function comparedMove(
   const savedMinor = stay.totalMinor - path.totalMinor;
   const kind = savedMinor > 0 ? 'saves' : 'nothing cheaper';
   return { kind, accountId: move.accountId, years, savedMinor, stayMinor: stay.totalMinor, path };
+}
+
+/** An offer of the old registrar to keep a name, against moving it: minor units of the office's currency over the same years. */
+export interface WeighedOffer {
+  readonly years: number;
+  readonly stayMinor: number;
+  readonly moveMinor: number;
+}
+
+/**
+ * Weighs what a losing side offers for staying, a sum for each year, against moving to an account: the same years, and the rise that its
+ * renewals have had. `null` where one of the two is not known, or the offer cannot be told in the office's currency.
+ */
+export function weighOffer(
+  index: RuleIndex,
+  row: Asked,
+  asOf: Instant,
+  { offer, targetId, years }: { readonly offer: Amount; readonly targetId: number; readonly years: number },
+): WeighedOffer | null {
+  const { rates, homeCurrency } = index.rules;
+  const factor = minorFactor(offer.currency, homeCurrency, rates, dayOf(asOf));
+  const move = moveSaving(index, row, asOf, { years, targetId });
+  if (factor === null || move === null || !('path' in move) || row.termEnd === null) return null;
+  const rise = riseOf(index, row.name.accountId, row.name.ending);
+  const left = Math.floor(Math.max(0, earliestEnd(row.termEnd) - asOf) / DAY_MS / DAYS_PER_YEAR);
+  const yearly = Array.from({ length: years }, (_, i) => offer.minor * factor * (1 + rise.yearly) ** (left + i));
+  const stayMinor = yearly.reduce((sum, one) => sum + roundHalfAway(one), 0);
+  return { years, stayMinor, moveMinor: move.path.totalMinor };
 }

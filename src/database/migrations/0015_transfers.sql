@@ -41,6 +41,9 @@ create table transfers (
   charged_minor bigint,
   receipt text,
   credited_minor bigint,
+  -- What the old registrar offers for staying, a year, in the old account's currency; undecided until somebody has said what of it.
+  counter_minor bigint,
+  counter_declined boolean not null default false,
   credited_at timestamptz,
   check ((to_account is null) = (sale_id is not null))
 );

@@ -1,6 +1,7 @@
+import { randomUUID } from 'node:crypto';
 import { policyFor } from '@/core/lifecycle';
-import { amount, formatDecimal } from '@/core/money';
-import { BEFORE_REQUEST, type MoveExit, type MoveStage, OVER_MOVES } from '@/core/moving';
+import { amount, formatDecimal, GREATEST_MINOR } from '@/core/money';
+import { BEFORE_REQUEST, MAY_BE_UNDER_WAY, type MoveExit, type MoveStage, OVER_MOVES } from '@/core/moving';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { FIRST_DAY, formatInstant, LAST_DAY, startOfDay } from '@/core/time';
 import { selectPolicies } from '@/database/policies';
@@ -8,6 +9,7 @@ import { transferPlace } from '@/database/secrets';
 import { keepCodes, moveTransfers, selectTransfer, type TransferPatch, type TransferRow } from '@/database/transfers';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
+import { linkOf, linkProblem } from '../links/links';
 import { SWITCHED } from '../names/edit';
 import { queueChecks } from '../records/check';
 import { seal } from '../secrets/seal';
@@ -198,4 +200,36 @@ export async function stopTransfer(deps: Deps, id: number): Promise<true | Refus
     ),
   );
   return true;
+}
+
+/** What the old registrar offers for staying, and what is decided of it. Both are of a transfer that has not arrived yet. */
+export async function noteCounterOffer(
+  deps: Deps,
+  id: number,
+  offer: { readonly minor: number } | 'declined',
+): Promise<true | Refusal> {
+  const transfer = await selectTransfer(deps.database, id);
+  if (!transfer || !(BEFORE_REQUEST.includes(transfer.stage) || MAY_BE_UNDER_WAY.includes(transfer.stage)))
+    return gone();
+  const { stage, problem } = transfer;
+  if (offer !== 'declined' && (!Number.isInteger(offer.minor) || offer.minor < 0 || offer.minor > GREATEST_MINOR))
+    return refuse('amount-invalid', 'Write what it offers for a year, like 9.90.', 'minor');
+  const patch: TransferPatch =
+    offer === 'declined' ? { counter_declined: true } : { counter_minor: offer.minor, counter_declined: false };
+  await changing(deps, (tx, { at }) => moveTransfers(tx, [{ id, from: stage, to: stage, problem, patch }], at));
+  return true;
+}
+
+/** Takes the old registrar's offer: a transfer that is pending is taken back, one that is not is stopped. */
+export async function stayAfterAll(deps: Deps, id: number): Promise<true | Refusal> {
+  const transfer = await selectTransfer(deps.database, id);
+  if (!transfer) return gone();
+  if (transfer.stage !== 'pending') return stopTransfer(deps, id);
+  const gaining = transfer.toId === null ? null : await linkOf(deps, transfer.toId);
+  const losing = gaining ? null : await linkOf(deps, transfer.fromId);
+  const link = gaining ?? losing;
+  if (!link) return refuse('no-link', 'Have it cancelled at the new registrar, then say that it was rejected.');
+  const outcome = await link.transfer(gaining ? 'cancel' : 'reject', { name: transfer.ascii }, `NL-${randomUUID()}`);
+  // What became of it is read by the next pass, whatever this answer was.
+  return outcome.kind === 'done' || outcome.kind === 'unknown' ? true : refuse('link-failed', linkProblem(outcome));
 }

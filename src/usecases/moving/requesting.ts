@@ -210,10 +210,14 @@ export const AWAITING: MoveStep = {
     if (end !== null) return { kind: 'exit', exit: end, problem: ENDED_WORDS[end] };
     if (gaining && asked.value.requestedBy !== sides.login)
       return stays('Somebody else has asked for this name. Reject that at the old registrar, then change the code.');
+    // An offer to stay is weighed before it is approved.
+    if (isUndecided(transfer)) return stays('The old registrar’s offer to stay is to be decided first.');
     if (losing) return approve(losing, transfer);
     return deps.clock() >= turnBackOf(transfer, sides) && gaining ? cancel(gaining, transfer) : stays(null);
   },
 };
+
+const isUndecided = ({ counterMinor, isCounterDeclined }: TransferRow) => counterMinor !== null && !isCounterDeclined;
 
 async function approve(losing: RegistrarLink, { ascii, fromId }: TransferRow): Promise<Went> {
   const outcome = await losing.transfer('approve', { name: ascii }, `NL-${randomUUID()}`);

@@ -36,6 +36,12 @@ export interface TransferView {
   readonly capMinor: number | null;
   readonly askedMinor: number | null;
   readonly chargedMinor: number | null;
+  readonly nameId: number;
+  readonly toId: number | null;
+  /** What the old registrar offers for staying, a year, in its currency. */
+  readonly counterMinor: number | null;
+  readonly counterCurrency: string;
+  readonly isCounterDeclined: boolean;
   readonly hasCode: boolean;
   readonly hasZone: boolean;
   readonly zoneNote: string;
@@ -62,7 +68,7 @@ export async function transfersWaiting(deps: Deps): Promise<TransferView[]> {
 
 function viewOf(
   row: TransferRow,
-  accounts: ReadonlyMap<number, { readonly label: string; readonly linked: boolean }>,
+  accounts: ReadonlyMap<number, { readonly label: string; readonly linked: boolean; readonly currency: string }>,
   at: Instant,
 ): TransferView {
   const from = accounts.get(row.fromId);
@@ -91,6 +97,11 @@ function viewOf(
     capMinor: row.capMinor,
     askedMinor: row.askedMinor,
     chargedMinor: row.chargedMinor,
+    nameId: row.nameId,
+    toId: row.toId,
+    counterMinor: row.counterMinor,
+    counterCurrency: from?.currency ?? row.currency,
+    isCounterDeclined: row.isCounterDeclined,
     hasCode: row.hasCode,
     hasZone: row.hasZone,
     zoneNote: row.zoneNote,
