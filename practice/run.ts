@@ -10,6 +10,7 @@ import { rdapServer } from './records/rdap';
 import { whoisServer } from './records/whois';
 import type { Store } from './store';
 import { confirmMail, letDaysPass } from './world/days';
+import { pushToOffice } from './world/orders';
 import { askedBySomebody } from './world/transfers';
 import type { World } from './world/types';
 
@@ -203,7 +204,7 @@ function send(answer: ServerResponse, status: number, body: unknown): void {
   answer.writeHead(status, { 'content-type': 'application/json' }).end(JSON.stringify(body));
 }
 
-/** `GET /` tells the clock and the faults; `POST /clock {"to"}` moves the clock; `POST /fault {"registrar","kind","times"}`; `POST /mail-confirmed {"name"}`; `POST /transfer-requested {"name"}`: somebody asks for a name of the office's. */
+/** `GET /` tells the clock and the faults; `POST /clock {"to"}` moves the clock; `POST /fault {"registrar","kind","times"}`; `POST /mail-confirmed {"name"}`; `POST /transfer-requested {"name"}`: somebody asks for a name of the office's; `POST /pushed {"name"}`: somebody hands it one. */
 async function controlled(
   request: IncomingMessage,
   {
@@ -233,6 +234,8 @@ async function controlled(
     faults.set(String(body.registrar), kind as FaultKind | null, Number(body.times ?? 1));
   } else if (request.method === 'POST' && request.url === '/mail-confirmed') {
     await exclusively(() => confirmMail(world, String(body.name)));
+  } else if (request.method === 'POST' && request.url === '/pushed') {
+    await exclusively(() => pushToOffice(world, String(body.name)));
   } else if (request.method === 'POST' && request.url === '/transfer-requested') {
     await exclusively(() => askedBySomebody(world, String(body.name)));
   } else if (request.url !== '/') {

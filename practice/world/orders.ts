@@ -250,6 +250,15 @@ function push(world: World, domain: Domain, account: string): void {
   domain.movedAt = world.now;
 }
 
+/** Somebody else's name is handed to the office's account at its registrar. Throws where there is none such. */
+export function pushToOffice(world: World, name: string): void {
+  const domain = world.domains.get(name);
+  if (domain?.owner !== 'stranger') throw new Error('Nobody else has such a name here.');
+  Object.assign(domain, { owner: 'office', movedAt: world.now, auto: 'off', attemptAt: null });
+  world.touched.domains.add(name);
+  askToConfirmMail(world, domain, world.now);
+}
+
 /** Registers a free name. */
 export function create(
   order: Orderer,

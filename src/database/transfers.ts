@@ -21,7 +21,10 @@ export interface TransferRow {
   readonly ascii: string;
   readonly unicode: string;
   readonly ending: string;
-  readonly fromId: number;
+  /** `null` where it came by push. */
+  readonly fromId: number | null;
+  /** From whom it came then. */
+  readonly cameFrom: string;
   /** `null` where it goes to the buyer of a sale. */
   readonly toId: number | null;
   readonly saleId: number | null;
@@ -62,7 +65,7 @@ export interface TransferRow {
 const ms = (column: string) => `(date_part('epoch', ${column}) * 1000)::int8`;
 
 const ROW = `
-  select t.id, t.run_id as "runId", t.name_id as "nameId", n.ascii, n."unicode", n.ending, t.from_account as "fromId", t.to_account as "toId", t.sale_id as "saleId", s.buyer_account as "buyerAccount",
+  select t.id, t.run_id as "runId", t.name_id as "nameId", n.ascii, n."unicode", n.ending, t.from_account as "fromId", t.came_from as "cameFrom", t.to_account as "toId", t.sale_id as "saleId", s.buyer_account as "buyerAccount",
     t.not_before as "notBefore", t.stage, t.since, t.exit, t.problem,
     jsonb_build_object('end', ${ms('t.old_end')}, 'setting', t.setting_before, 'lock', t.lock_before, 'privacy', t.privacy_before,
       'nameServers', t.name_servers) as before,
@@ -134,6 +137,22 @@ export async function insertOutTransfer(tx: Transaction, runId: string, saleId: 
      where s.id = $1 and r.idempotency_key = $2 and n.term_end is not null
      on conflict do nothing`,
     [saleId, `sale ${saleId}`, new Date(at)],
+  );
+}
+
+/** A name has come by push: what is still to be looked after begins there. Auto-renew is to be on, as for every name that is kept. */
+export async function insertArrival(
+  tx: Transaction,
+  runId: string,
+  arrival: { readonly nameId: number; readonly cameFrom: string },
+  at: Instant,
+): Promise<void> {
+  await insertTransferRun(tx, runId, null, at);
+  await tx.query(
+    `insert into transfers (run_id, name_id, to_account, came_from, not_before, stage, since, old_end, setting_before, currency)
+     select $1, n.id, n.account_id, $3, $4, 'arrived', $4, n.term_end, 'on', a.currency
+     from names n join accounts a on a.id = n.account_id where n.id = $2 on conflict do nothing`,
+    [runId, arrival.nameId, arrival.cameFrom, new Date(at)],
   );
 }
 

@@ -147,3 +147,22 @@ test('name servers of a name are changed at its registrar', async () => {
     'ns2.elsewhere.test',
   ]);
 });
+
+test('a name that came by push is taken into the ledger, and looked after', async () => {
+  const { visitor } = app;
+  await visitor.go('/transfers');
+  await visitor.press('A name came by push…');
+  await visitor.fill('Name', 'lampwick-pier.com');
+  await visitor.choose('Into the account', 'Larkhythe');
+  await visitor.fill('From', 'Oda Fennimore');
+  await visitor.fill('Paid for it, GBP', '480');
+  await visitor.press('Take it into the ledger');
+  await visitor.see('Write the end of its term as Larkhythe shows it.');
+  await visitor.fill('Its term ends, as Larkhythe shows it', '1 Mar 2027');
+  expect(await visitor.axe()).toEqual([]);
+  await visitor.press('Take it into the ledger');
+  await visitor.see('lampwick-pier.com is in the ledger.');
+  await visitor.see('Oda Fennimore to Larkhythe');
+  await visitor.go('/ledger/lampwick-pier.com');
+  await visitor.see('480.00');
+});

@@ -1,11 +1,16 @@
 import { afterEach, describe, expect, test } from 'vitest';
 import { addYears, instant } from '@/core/time';
 import { pollEveryAccount } from '@/usecases/links/poll';
+import { takeArrival } from '@/usecases/moving/arrival';
 import { agreeToPrice, noteCounterOffer, stayAfterAll, tellTransfer } from '@/usecases/moving/byHand';
 import { carryOnTransfers } from '@/usecases/moving/carryOn';
+import { transfersUnderWay } from '@/usecases/moving/underWay';
 import { bringZone, zonesOfTransfer } from '@/usecases/moving/zones';
 import { pointRecordsAt } from '../../practice/scenario/links';
+import { blankDomain } from '../../practice/world/domain';
+import { pushToOffice } from '../../practice/world/orders';
 import type { Customer, Domain } from '../../practice/world/types';
+import { TODAY } from './ledger';
 import { type MovingLedger, type MovingOptions, movingLedger } from './moving';
 
 const NAME = 'copperbuoy.com';
@@ -136,6 +141,20 @@ describe('ways out, and the way back', () => {
     expect(await row('setting, lock')).toEqual({ setting: 'on', lock: true });
   });
 
+  test('a code that has lapsed meanwhile is refused before anything is paid', async () => {
+    const { world } = await begin();
+    (world.customers.get('wrackgate') as Customer).balanceMinor = 0;
+    await onceMore();
+    expect(await stage()).toEqual(['requested']);
+    expect((await made.transfers())[0]?.problem).toMatch(/^Not paid: /);
+    (world.customers.get('wrackgate') as Customer).balanceMinor = 100_000;
+    await made.pass(15);
+    await onceMore();
+    expect(await stage()).toEqual(['given up (wrong code)']);
+    expect(world.receipts).toEqual([]);
+    expect(domain()).toMatchObject({ registrar: 'quaymark', lock: true, auto: 'on' });
+  });
+
   test('too near to its next charge it goes back before anything is asked for', async () => {
     const { ledger } = await begin({ to: 'wrackgate' });
     (made.world.customers.get('wrackgate') as Customer).balanceMinor = 0;
@@ -192,6 +211,38 @@ describe('the old registrar offers something for staying', () => {
     expect(domain()).toMatchObject({ registrar: 'quaymark', lock: true, auto: 'on', authInfo: '' });
     const price = made.world.registrars.get('wrackgate')?.prices.com?.transfer;
     expect(await entries()).toEqual([`transfer ${price}`, `refund ${price}`]);
+  });
+});
+
+describe('a name that came by push', () => {
+  test('over the link: in the ledger with what was paid, looked after like every other', async () => {
+    const { ledger, world } = await begin();
+    const theirs = { ...blankDomain('larchpilot.com', 'wrackgate', TODAY - 4e10, END), owner: 'stranger' as const };
+    world.domains.set(theirs.name, theirs);
+    const arrived = { name: 'Larchpilot.com', accountId: made.toId, from: 'Oda Fennimore', minor: 48_000 };
+    expect(await takeArrival(ledger, arrived)).toMatchObject({ code: 'not-arrived', field: 'name' });
+    pushToOffice(world, theirs.name);
+    expect(await takeArrival(ledger, arrived)).toBe('larchpilot.com');
+    expect(await takeArrival(ledger, arrived)).toMatchObject({ code: 'name-known' });
+    await onceMore();
+    expect(world.domains.get(theirs.name)).toMatchObject({ lock: true, auto: 'on' });
+    const { rows } = await ledger.database.query(
+      "select account_id, setting, lock, term_end as end from names where ascii = 'larchpilot.com'",
+    );
+    expect(rows).toEqual([{ account_id: made.toId, setting: 'on', lock: true, end: END }]);
+    expect(await entries()).toContain('bought 48000');
+    const [shown] = (await transfersUnderWay(ledger)).filter(({ ascii }) => ascii === 'larchpilot.com');
+    expect(shown).toMatchObject({ from: 'Oda Fennimore', stage: 'looked after' });
+  });
+
+  test('without a link: by what is told, and its end has to be', async () => {
+    const { ledger } = await begin({ isGainingLinked: false });
+    const arrived = { name: 'larchpilot.com', accountId: made.toId, from: 'Cordage Hall' };
+    expect(await takeArrival(ledger, arrived)).toMatchObject({ field: 'end' });
+    expect(await takeArrival(ledger, { ...arrived, end: '2027-03-01' })).toBe('larchpilot.com');
+    await onceMore();
+    const waiting = (await transfersUnderWay(ledger)).filter(({ ascii }) => ascii === 'larchpilot.com');
+    expect(waiting).toMatchObject([{ stage: 'arrived', turn: 'you' }]);
   });
 });
 

@@ -11,6 +11,7 @@ import { namesWords } from '@/ui/text/words';
 import type { TransferView } from '@/usecases/moving/underWay';
 import { useTitle } from '../frame/Frame';
 import { useLedgerChange } from '../frame/LedgerProvider';
+import { ArrivedButton } from './ArrivedDialog';
 import { carryOnAction } from './actions';
 import { TURN_WORDS } from './moveWords';
 import { TellAll } from './TellAll';
@@ -55,6 +56,7 @@ export function TransfersScreen({ transfers }: { transfers: readonly TransferVie
         <ButtonLink href="/transfers/plan" data-kind="primary">
           Plan transfers
         </ButtonLink>
+        <ArrivedButton />
       </Empty>
     );
   return (
@@ -64,6 +66,7 @@ export function TransfersScreen({ transfers }: { transfers: readonly TransferVie
         <Button isDisabled={isBusy} onPress={() => void goOn()}>
           Ask the registrars now
         </Button>
+        <ArrivedButton />
       </Actions>
       {TURNS.map((turn) => {
         const rows = transfers.filter((one) => one.turn === turn);

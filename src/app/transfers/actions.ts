@@ -1,6 +1,7 @@
 'use server';
 import { isRefusal, type Refusal } from '@/core/refusal';
 import { deps } from '@/usecases/deps';
+import { takeArrival } from '@/usecases/moving/arrival';
 import {
   agreeToPrice,
   codeOfTransfer,
@@ -68,4 +69,8 @@ export async function noteCounterOfferAction(
 
 export async function stayAfterAllAction(id: number): Promise<true | Refusal> {
   return goOn(await stayAfterAll(deps(), id));
+}
+
+export async function takeArrivalAction(input: unknown): Promise<string | Refusal> {
+  return goOn(await takeArrival(deps(), input));
 }

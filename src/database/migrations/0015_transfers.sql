@@ -9,7 +9,9 @@ create table transfers (
   id int generated always as identity primary key,
   run_id uuid not null references transfer_runs on delete cascade,
   name_id int not null references names,
-  from_account int not null references accounts,
+  -- Null where the name came by push inside its registrar: from a holder, or from a marketplace.
+  from_account int references accounts,
+  came_from text not null default '',
   -- Null where the name goes to a buyer: the sale says to whom.
   to_account int references accounts check (to_account <> from_account),
   sale_id int references sales,
@@ -45,7 +47,8 @@ create table transfers (
   counter_minor bigint,
   counter_declined boolean not null default false,
   credited_at timestamptz,
-  check ((to_account is null) = (sale_id is not null))
+  check ((to_account is null) = (sale_id is not null)),
+  check (from_account is not null or to_account is not null)
 );
 
 -- A name goes one way at a time.

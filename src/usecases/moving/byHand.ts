@@ -226,7 +226,7 @@ export async function stayAfterAll(deps: Deps, id: number): Promise<true | Refus
   if (!transfer) return gone();
   if (transfer.stage !== 'pending') return stopTransfer(deps, id);
   const gaining = transfer.toId === null ? null : await linkOf(deps, transfer.toId);
-  const losing = gaining ? null : await linkOf(deps, transfer.fromId);
+  const losing = gaining || transfer.fromId === null ? null : await linkOf(deps, transfer.fromId);
   const link = gaining ?? losing;
   if (!link) return refuse('no-link', 'Have it cancelled at the new registrar, then say that it was rejected.');
   const outcome = await link.transfer(gaining ? 'cancel' : 'reject', { name: transfer.ascii }, `NL-${randomUUID()}`);

@@ -71,13 +71,12 @@ async function sidesOfAll(deps: Deps): Promise<SidesOf> {
   const logins = new Map(rows.map(({ accountId, login }) => [accountId, login]));
   const policies = new Map((await selectPolicies(deps.database)).map((policy) => [policy.ending, policy]));
   return ({ fromId, toId, ending }): Sides | null => {
-    const from = accounts.get(fromId);
-    const to = toId === null ? null : accounts.get(toId);
-    if (!from || to === undefined) return null;
+    const [from, to] = [fromId, toId].map((id) => (id === null ? null : accounts.get(id)));
+    if (from === undefined || to === undefined) return null;
     return {
       from,
       to,
-      losing: links.get(fromId) ?? null,
+      losing: (from && links.get(from.id)) ?? null,
       gaining: (to && links.get(to.id)) ?? null,
       login: (to && logins.get(to.id)) ?? null,
       transferYears: policyFor(ending, policies).transferYears,
@@ -108,7 +107,7 @@ async function takeOne(
   { context, away }: { context: unknown; away: Set<number> },
 ): Promise<Went | null> {
   const { fromId, toId } = transfer;
-  if (!sides || away.has(fromId) || (toId !== null && away.has(toId))) return null;
+  if (!sides || [fromId, toId].some((id) => id !== null && away.has(id))) return null;
   if (isTooLate(deps, transfer, sides))
     return {
       kind: 'exit',

@@ -244,7 +244,7 @@ export async function cancel(gaining: RegistrarLink, { ascii }: TransferRow): Pr
 /** The last instant to turn a transfer back. */
 export function turnBackOf({ before }: TransferRow, { from }: Pick<Sides, 'from'>) {
   const wasOn = before.setting === 'on' || before.setting === 'stalled';
-  return turnBackBy(before.end, wasOn, from.leadDays, from.switchHours ?? 0);
+  return turnBackBy(before.end, wasOn, from?.leadDays ?? 0, from?.switchHours ?? 0);
 }
 
 /** Looks whether an approved transfer has arrived. */

@@ -8,7 +8,8 @@ import type { Deps } from '../deps';
 
 /** The two accounts of a transfer, each with its link and the login it has there, where it has one. */
 export interface Sides {
-  readonly from: AccountRow;
+  /** `null` where it came by push. */
+  readonly from: AccountRow | null;
   /** `null` where it goes to a buyer. */
   readonly to: AccountRow | null;
   readonly losing: RegistrarLink | null;

@@ -71,7 +71,8 @@ function viewOf(
   accounts: ReadonlyMap<number, { readonly label: string; readonly linked: boolean; readonly currency: string }>,
   at: Instant,
 ): TransferView {
-  const from = accounts.get(row.fromId);
+  const from =
+    row.fromId === null ? { label: row.cameFrom, linked: false, currency: row.currency } : accounts.get(row.fromId);
   const to = row.toId === null ? { label: row.buyerAccount ?? 'its buyer', linked: false } : accounts.get(row.toId);
   const links = { losing: from?.linked ?? false, gaining: to?.linked ?? false };
   const { stage, since, actsBy, notBefore } = row;
