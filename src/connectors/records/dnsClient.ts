@@ -15,12 +15,14 @@ export interface DnsServer {
   readonly timeoutMs?: number;
 }
 
-/** The records of a name as they are seen, and of `www` in it. Throws when the server does not answer. */
+/** The records of a name as they are seen, and of what usually stands in it. Throws when the server does not answer. */
 export async function lookAtZone(server: DnsServer, ascii: string): Promise<ZoneRecord[]> {
   const asked: [string, string, Type][] = [
     ...TYPES.map((type): [string, string, Type] => ['@', ascii, type]),
     ['www', `www.${ascii}`, 'A'],
     ['www', `www.${ascii}`, 'AAAA'],
+    ['mail', `mail.${ascii}`, 'A'],
+    ['_dmarc', `_dmarc.${ascii}`, 'TXT'],
   ];
   const found = await Promise.all(
     asked.map(async ([owner, name, type]) => {
@@ -29,6 +31,43 @@ export async function lookAtZone(server: DnsServer, ascii: string): Promise<Zone
     }),
   );
   return found.flat();
+}
+
+/** A zone as it was looked at, and the server of its own that showed it; `null` where none of them could be asked. */
+export interface SeenZone {
+  readonly records: readonly ZoneRecord[];
+  readonly from: string | null;
+}
+
+const DNS_PORT = 53;
+const MOST_SERVERS = 4;
+const DIRECT_MS = 2000;
+
+/**
+ * The records of a name as its own name servers show them, asked one after the other until one answers; where none can be asked, as
+ * `server` tells them. Signers stand with the parent (RFC 4035 section 3.1.4.1), so `server` is asked for these. `mayAsk` keeps
+ * questions from addresses that are not public.
+ */
+export async function lookAtOwnZone(
+  server: DnsServer,
+  ascii: string,
+  mayAsk: (address: string) => boolean,
+  port = DNS_PORT,
+): Promise<SeenZone> {
+  const { answers: servers = [] } = await askDns(server, ascii, 'NS');
+  const hosts = servers.flatMap((answer) => (answer.type === 'NS' ? [answer.data] : []));
+  for (const host of hosts.slice(0, MOST_SERVERS)) {
+    const { answers: addresses = [] } = await askDns(server, host, 'A');
+    const address = addresses.flatMap((answer) => (answer.type === 'A' ? [answer.data] : [])).find(mayAsk);
+    if (address === undefined) continue;
+    const own = await lookAtZone({ host: address, port, timeoutMs: DIRECT_MS }, ascii).catch(() => null);
+    // One that does not answer, or knows nothing of the name, is passed over.
+    if (own === null || own.length === 0) continue;
+    const { answers: signers = [] } = await askDns(server, ascii, 'DS');
+    const ds = signers.flatMap((answer) => (answer.type === 'DS' ? zoneRecord('@', answer) : []));
+    return { records: [...own.filter(({ type }) => type !== 'DS'), ...ds], from: host };
+  }
+  return { records: await lookAtZone(server, ascii), from: null };
 }
 
 /** The signers of a name as its parent shows them, and the keys that its own zone shows. Throws when the server does not answer. */

@@ -68,8 +68,7 @@ export const COPYING: MoveStep = {
       ? { zone: null, zone_note: `Not copied: ${seen.message}` }
       : {
           zone: seen.text,
-          zone_note:
-            'Copied from its name servers. Names that nobody asked for are missing in it: take the zone file of the old account too.',
+          zone_note: `Copied from ${seen.from ?? 'the name server that is set'}. Names that nobody asked for are missing in it: take the zone file of the old account too.`,
         };
     return { kind: 'on', to: 'zone copied', patch };
   },

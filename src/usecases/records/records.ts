@@ -1,4 +1,5 @@
-import { lookAtZone } from '@/connectors/records/dnsClient';
+import { mayAsk } from '@/connectors/http/addresses';
+import { lookAtOwnZone } from '@/connectors/records/dnsClient';
 import { seenOf } from '@/core/moving';
 import { parseDomainName } from '@/core/names';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
@@ -63,17 +64,18 @@ function fromJson(text: string, ascii: string) {
   }
 }
 
-/** The zone of a name as the name server shows it now, as a master file. */
+/** The zone of a name as its own name servers show it now, or the one that is set does, as a master file. */
 export async function seenZone(
   deps: Deps,
   ascii: string,
-): Promise<{ zone: Zone; text: string; at: Instant } | Refusal> {
+): Promise<{ zone: Zone; text: string; at: Instant; from: string | null } | Refusal> {
   const { records } = await selectSettings(deps.database);
   const server = dnsServer(records);
   if (!server) return refuse('no-name-server', 'No name server is set to ask. Set one under Setup, Office.');
   try {
-    const zone = { origin: ascii, records: await lookAtZone(server, ascii) };
-    return { zone, text: writeZone(zone), at: deps.clock() };
+    const seen = await lookAtOwnZone(server, ascii, (address) => mayAsk(address, records.allowedHosts));
+    const zone = { origin: ascii, records: seen.records };
+    return { zone, text: writeZone(zone), at: deps.clock(), from: seen.from };
   } catch (error) {
     deps.log.warn({ err: error }, 'a zone could not be looked at');
     return refuse('name-server-away', 'The name server did not answer. Try again later.');
