@@ -244,7 +244,9 @@ async function controlled(
   const toConfirm = [...world.domains.values()]
     .filter(({ confirmMailBy, hold }) => confirmMailBy !== null || hold)
     .map(({ name, confirmMailBy }) => ({ name, by: confirmMailBy }));
-  return { now: new Date(world.now).toISOString(), faults: faults.all(), mails, toConfirm };
+  const toHolders = world.holderMails.map((mail) => ({ ...mail, at: new Date(mail.at).toISOString() }));
+  const all = [...mails, ...toHolders].sort((a, b) => (a.at < b.at ? 1 : a.at > b.at ? -1 : 0));
+  return { now: new Date(world.now).toISOString(), faults: faults.all(), mails: all, toConfirm };
 }
 
 async function read(request: IncomingMessage): Promise<Record<string, unknown>> {

@@ -1,6 +1,6 @@
 import { DAY, yearsLater } from './calendar';
 import { endingRules } from './endings';
-import { askToConfirmMail, book, tell } from './telling';
+import { askToConfirmMail, book, mailHolder, tell } from './telling';
 import type { Domain, Message, Ms, PendingTransfer, TransferRecord, World } from './types';
 
 /** Days after which the registry acts on a transfer that nobody has answered (RFC 5731 section 3.2.4). */
@@ -32,6 +32,13 @@ export function beginTransfer(
     until: passesAt,
     transfer,
   });
+  mailHolder(
+    world,
+    domain,
+    `${domain.name} is to be transferred`,
+    `A transfer of ${domain.name} to ${to} was asked for. Unanswered, it is acted on by itself in ${TRANSFER_DAYS} days.`,
+    world.now,
+  );
   if (!holder)
     tell(world, domain, 'transfer-pending', 'The transfer waits for its answer.', world.now, {
       transfer,

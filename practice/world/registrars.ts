@@ -61,6 +61,7 @@ export function practiceRegistrars(now: number): Registrar[] {
     {
       ...base,
       id: 'wrackgate',
+      asksHolderAfterTransfer: true,
       title: 'Wrackgate Registry Services',
       currency: 'USD',
       leadDays: 5,

@@ -66,6 +66,13 @@ const CONFIRM_MAIL_DAYS = 15;
 /** A new holder is asked to confirm the mail address within fifteen days of `since`. */
 export function askToConfirmMail(world: World, domain: Domain, since: Ms): void {
   domain.confirmMailBy = since + CONFIRM_MAIL_DAYS * DAY;
+  mailHolder(
+    world,
+    domain,
+    `Confirm your mail address for ${domain.name}`,
+    `Within ${CONFIRM_MAIL_DAYS} days, else it stops working.`,
+    since,
+  );
   world.touched.domains.add(domain.name);
   tell(
     world,
@@ -77,4 +84,13 @@ export function askToConfirmMail(world: World, domain: Domain, since: Ms): void 
       until: domain.confirmMailBy,
     },
   );
+}
+
+const MOST_HOLDER_MAILS = 50;
+
+/** A registrar's mail to the holder of a name. */
+export function mailHolder(world: World, domain: Domain, subject: string, text: string, at: Ms): void {
+  const to = `${domain.holder.toLowerCase().replace(/[^a-z]+/g, '-')}@holders.test`;
+  world.holderMails.unshift({ at, to, subject, text });
+  world.holderMails.length = Math.min(world.holderMails.length, MOST_HOLDER_MAILS);
 }

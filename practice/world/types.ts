@@ -240,6 +240,8 @@ export interface World {
   market: Market;
   /** Who buys there. */
   buyers: Buyers;
+  /** Mails that registrars have sent to holders: told by the mail server, not kept. */
+  readonly holderMails: { readonly at: Ms; readonly to: string; readonly subject: string; readonly text: string }[];
   readonly messages: Message[];
   readonly receipts: Receipt[];
   nextId: number;

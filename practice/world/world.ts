@@ -27,6 +27,7 @@ export function makeWorld(
     market: emptyMarket(),
     buyers: NO_BUYERS,
     messages: [],
+    holderMails: [],
     receipts: [],
     nextId: 1,
     touched: nothingTouched(),

@@ -215,6 +215,7 @@ export interface TransferPatch {
   readonly privacy_before?: boolean | null;
   readonly zone?: string | null;
   readonly zone_after?: string | null;
+  readonly site?: string | null;
   readonly zone_note?: string;
   readonly cap_minor?: number | null;
   readonly asked_minor?: number | null;
@@ -245,6 +246,7 @@ const PATCHED: readonly (keyof TransferPatch)[] = [
   'privacy_before',
   'zone',
   'zone_after',
+  'site',
   'zone_note',
   'cap_minor',
   'asked_minor',
@@ -309,14 +311,18 @@ export async function noteCredit(db: Queryable, id: number, minor: number, at: I
   );
 }
 
-/** The zones of some transfers, before and after, as master files. */
-export async function selectZones(
-  db: Queryable,
-  ids: readonly number[],
-): Promise<Map<number, { readonly before: string | null; readonly after: string | null }>> {
-  const { rows } = await db.query<{ id: number; before: string | null; after: string | null }>(
-    'select id, zone as before, zone_after as after from transfers where id = any($1)',
+/** A zone before and after a transfer, as master files, and how its site answered before. */
+export interface SeenBefore {
+  readonly before: string | null;
+  readonly after: string | null;
+  readonly site: string | null;
+}
+
+/** The zones of some transfers, and their sites. */
+export async function selectZones(db: Queryable, ids: readonly number[]): Promise<Map<number, SeenBefore>> {
+  const { rows } = await db.query<SeenBefore & { readonly id: number }>(
+    'select id, zone as before, zone_after as after, site from transfers where id = any($1)',
     [ids],
   );
-  return new Map(rows.map(({ id, before, after }) => [id, { before, after }]));
+  return new Map(rows.map(({ id, ...seen }) => [id, seen]));
 }

@@ -24,6 +24,11 @@ async function tabTo(text: string) {
   throw new Error(`${text} was not reached by Tab`);
 }
 
+async function pressByKey(text: string) {
+  await tabTo(text);
+  await app.visitor.keys(Key.ENTER);
+}
+
 test('twenty names are planned under a budget, by keyboard', async () => {
   const { visitor } = app;
   const { rows } = await app.ledger.database.query<{ id: number }>("select id from accounts where label = 'Quaymark'");
@@ -51,18 +56,18 @@ test('twenty names are planned under a budget, by keyboard', async () => {
   expect(await visitor.axe()).toEqual([]);
 });
 
-test('three names are moved: one by link, one by hand, one that is rejected', async () => {
+test('three names are moved: one by link, one by hand, one that is rejected, by keyboard', async () => {
   const { visitor, ledger, practice } = app;
   const start = async (name: string, to: string, cost: string) => {
     await visitor.go(`/ledger/${name}`);
-    await visitor.press('Transfer…');
+    await pressByKey('Transfer…');
     await visitor.see('one name chosen in the ledger');
     await visitor.choose('To', to);
     await tabTo('Also names that are no cheaper there');
     await visitor.keys(' ');
-    await visitor.press('Move all of these…');
+    await pressByKey('Move all of these…');
     await visitor.see('never for more');
-    await visitor.press(`Move one name for ${cost}`);
+    await pressByKey(`Move one name for ${cost}`);
     await visitor.see('under way');
   };
   // Both accounts have links: it arrives within one pass.
@@ -74,7 +79,7 @@ test('three names are moved: one by link, one by hand, one that is rejected', as
   await visitor.see('Request the transfer at Larkhythe with the code.');
   await tabTo('Request the transfer at Larkhythe with the code.');
   await visitor.keys(Key.ENTER);
-  await visitor.press('Show the code');
+  await pressByKey('Show the code');
   await visitor.fill('Charged by Larkhythe for bobbinloft.me, GBP', '14.90');
   expect(await visitor.axe()).toEqual([]);
   await visitor.keys(Key.ENTER);
@@ -82,14 +87,14 @@ test('three names are moved: one by link, one by hand, one that is rejected', as
   await visitor.see('Its price list says 14.50 GBP.');
   await tabTo('Another sum than its price list says was charged');
   await visitor.keys(' ');
-  await visitor.press('It is requested');
+  await pressByKey('It is requested');
   await visitor.see('Taken down: it is on its way.');
   await visitor.see('Look at Larkhythe whether it has arrived.');
   await tabTo('Look at Larkhythe whether it has arrived.');
   await visitor.keys(Key.ENTER);
-  await visitor.press('It has arrived');
+  await pressByKey('It has arrived');
   await visitor.see('bobbinloft.me is at Larkhythe now.');
-  await visitor.press('It is looked after: bobbinloft.me');
+  await pressByKey('It is looked after: bobbinloft.me');
   await visitor.see('Taken down.');
 
   // The losing side rejects it; the price comes back, and the name is as it was.

@@ -7,6 +7,7 @@ import { carryOnTransfers } from '@/usecases/moving/carryOn';
 import { transfersUnderWay } from '@/usecases/moving/underWay';
 import { bringZone, zonesOfTransfer } from '@/usecases/moving/zones';
 import { pointRecordsAt } from '../../practice/scenario/links';
+import { confirmMail } from '../../practice/world/days';
 import { blankDomain } from '../../practice/world/domain';
 import { pushToOffice } from '../../practice/world/orders';
 import type { Customer, Domain } from '../../practice/world/types';
@@ -57,7 +58,11 @@ describe('by link, at both sides', () => {
     // What its old registrar tells of it afterwards takes nothing away.
     await pollEveryAccount(ledger);
     expect(await row('gone_at as gone, account_id')).toEqual({ gone: null, account_id: toId });
+    // Its new registrar asks the holder to confirm the mail address: it is over once that is done.
     await made.pass(2);
+    expect((await made.transfers())[0]).toMatchObject({ stage: 'looked after', confirmMailBy: expect.any(Number) });
+    confirmMail(world, NAME);
+    await made.pass(1);
     expect(await stage()).toEqual(['closed']);
     const { rows } = await ledger.database.query('select code_sealed as code from transfers');
     expect(rows).toEqual([{ code: null }]);

@@ -30,6 +30,8 @@ create table transfers (
   name_servers text[] not null default '{}',
   zone text,
   zone_after text,
+  -- How its site answered before; null where it was not asked.
+  site text,
   zone_note text not null default '',
   -- What it may cost, in the new account's currency; null where no price was known and none has been agreed to.
   quoted_minor bigint,

@@ -3,11 +3,11 @@ import type { HeldName, NameSettings } from '@/connectors/registrar/port';
 import { isRefusal } from '@/core/refusal';
 import { addDays, addYears, formatInstant, type Instant } from '@/core/time';
 import type { NamePatch } from '@/database/changes';
-import { selectZones, type TransferRow } from '@/database/transfers';
+import { type SeenBefore, selectZones, type TransferRow } from '@/database/transfers';
 import { seenZone } from '../records/records';
 import { isoOf } from './preparing';
 import { entryOf, type MoveStep, stays, unlessSet, type Went } from './step';
-import { differenceWords, zoneDifference } from './zones';
+import { differenceWords, siteOf, siteWords, zoneDifference } from './zones';
 
 /**
  * The name is at its new account: the ledger has it there from now on, with the end as the new registrar tells it. Where that cannot be
@@ -85,7 +85,7 @@ function assumedPatch({ before }: TransferRow, at: Instant | null, transferYears
 const LOOK_FOR_MAIL_DAYS = 1;
 
 /** Makes the name as it was: lock on, auto-renew and privacy as before; its code is unset (RFC 9154 section 4.4). */
-export const LOOKING_AFTER: MoveStep<ReadonlyMap<number, { readonly before: string | null }>> = {
+export const LOOKING_AFTER: MoveStep<ReadonlyMap<number, SeenBefore>> = {
   at: 'arrived',
   prepare: (deps, transfers) =>
     selectZones(
@@ -106,12 +106,13 @@ export const LOOKING_AFTER: MoveStep<ReadonlyMap<number, { readonly before: stri
     if (set.kind !== 'done') return unlessSet(set, toId, () => stays(null));
     const seen = await gaining.info(ascii);
     if (seen.kind !== 'done') return unlessSet(seen, toId, () => stays(null));
-    const copied = zones.get(transfer.id)?.before ?? null;
+    const { before: copied = null, site = null } = zones.get(transfer.id) ?? {};
     const now = copied === null ? null : await seenZone(deps, ascii);
     const zone = now === null || isRefusal(now) ? null : now;
     const differing = [
       serversWords(before.nameServers, seen.value.nameServers),
       copied !== null && zone && differenceWords(zoneDifference(copied, zone.zone)),
+      site !== null && zone && siteWords(site, await siteOf(deps, zone.zone)),
     ].filter(Boolean);
     return {
       kind: 'on',

@@ -14,6 +14,7 @@ import { projectedLedger } from '../names/ledger';
 import { seenZone } from '../records/records';
 import { seal, unseal } from '../secrets/seal';
 import { type MoveStep, stays, unlessSet } from './step';
+import { siteOf } from './zones';
 
 interface Known {
   readonly row: LedgerRow;
@@ -65,9 +66,10 @@ export const COPYING: MoveStep = {
   async take(deps, { ascii }) {
     const seen = await seenZone(deps, ascii);
     const patch = isRefusal(seen)
-      ? { zone: null, zone_note: `Not copied: ${seen.message}` }
+      ? { zone: null, site: null, zone_note: `Not copied: ${seen.message}` }
       : {
           zone: seen.text,
+          site: await siteOf(deps, seen.zone),
           zone_note: `Copied from ${seen.from ?? 'the name server that is set'}. Names that nobody asked for are missing in it: take the zone file of the old account too.`,
         };
     return { kind: 'on', to: 'zone copied', patch };

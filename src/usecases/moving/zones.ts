@@ -1,5 +1,7 @@
+import { lookAtSite } from '@/connectors/http/site';
 import { compareZones, OVER_MOVES } from '@/core/moving';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
+import { selectSettings } from '@/database/settings';
 import { moveTransfers, selectTransfer, selectZones } from '@/database/transfers';
 import { readZone } from '@/formats/zone/readZone';
 import { writeZone, type Zone, type ZoneRecord } from '@/formats/zone/zoneFile';
@@ -57,4 +59,17 @@ export async function bringZone(deps: Deps, id: number, text: string): Promise<n
   const patch = { zone: writeZone(zone), zone_note: 'The zone file of the old account.' };
   await changing(deps, (tx, { at }) => moveTransfers(tx, [{ id, from: stage, to: stage, problem, patch }], at));
   return zone.records.length;
+}
+
+/** How the site of a name answers, at the address that its zone shows; `null` where it has none, or none that may be asked. */
+export async function siteOf(deps: Deps, { origin, records }: Zone): Promise<string | null> {
+  const address = records.find(({ name, type }) => name === '@' && type === 'A')?.data;
+  if (address === undefined) return null;
+  const { allowedHosts } = (await selectSettings(deps.database)).records;
+  return lookAtSite(address, origin, { allowedHosts });
+}
+
+/** What has become of a site; `null` where nothing has, or it was not asked. */
+export function siteWords(before: string | null, now: string | null): string | null {
+  return before === null || now === null || before === now ? null : `Its site: ${before} before, ${now} now.`;
 }
