@@ -2,7 +2,7 @@ import { afterEach, describe, expect, test } from 'vitest';
 import { addYears, instant } from '@/core/time';
 import { pollEveryAccount } from '@/usecases/links/poll';
 import { takeArrival } from '@/usecases/moving/arrival';
-import { agreeToPrice, noteCounterOffer, stayAfterAll, tellTransfer } from '@/usecases/moving/byHand';
+import { agreeToPrice, codeOfTransfer, noteCounterOffer, stayAfterAll, tellTransfer } from '@/usecases/moving/byHand';
 import { carryOnTransfers } from '@/usecases/moving/carryOn';
 import { transfersUnderWay } from '@/usecases/moving/underWay';
 import { bringZone, zonesOfTransfer } from '@/usecases/moving/zones';
@@ -216,6 +216,49 @@ describe('the old registrar offers something for staying', () => {
     expect(domain()).toMatchObject({ registrar: 'quaymark', lock: true, auto: 'on', authInfo: '' });
     const price = made.world.registrars.get('wrackgate')?.prices.com?.transfer;
     expect(await entries()).toEqual([`transfer ${price}`, `refund ${price}`]);
+  });
+});
+
+describe('by hand at both sides', () => {
+  test('every step is taken down as it was done: the code sealed, the charge questioned, the end as it is shown', async () => {
+    const { ledger, toId } = await begin({ isLosingLinked: false, isGainingLinked: false });
+    const [first] = await made.transfers();
+    const tell = (what: string, more: object = {}) => tellTransfer(ledger, { id: first?.id, what, ...more });
+    await onceMore();
+    expect(await tell('requested', { minor: 1138 })).toMatchObject({ code: 'stage-out-of-order' });
+    expect(await tell('auto-renew is off')).toBe(true);
+    expect(await tell('auto-renew is off')).toBe(true);
+    expect(await tell('the lock is off')).toBe(true);
+    expect(await tell('the code')).toMatchObject({ code: 'code-missing', field: 'code' });
+    expect(await tell('the code', { code: 'from-the-panel' })).toBe(true);
+    const { rows: sealed } = await ledger.database.query('select row_to_json(t)::text as row from transfers t');
+    expect(sealed[0]?.row).not.toContain('from-the-panel');
+    expect(await codeOfTransfer(ledger, first?.id ?? 0)).toBe('from-the-panel');
+    expect(await tell('requested')).toMatchObject({ code: 'amount-missing', field: 'minor' });
+    expect(await tell('requested', { minor: 1500 })).toMatchObject({ code: 'charge-differs', field: 'minor' });
+    expect(await tell('requested', { minor: 1500, isAnother: true, note: 'R-77' })).toBe(true);
+    expect(await tell('it has arrived', { end: '2028-06-08' })).toBe(true);
+    expect(await row('account_id, term_end::date::text as end, setting, lock')).toEqual({
+      account_id: toId,
+      end: '2028-06-08',
+      setting: 'unknown',
+      lock: null,
+    });
+    expect(await codeOfTransfer(ledger, first?.id ?? 0)).toMatchObject({ code: 'code-gone' });
+    expect(await tell('looked after')).toBe(true);
+    await made.pass(2);
+    expect(await stage()).toEqual(['closed']);
+    expect(await entries()).toEqual(['transfer 1500']);
+  });
+
+  test('an end that nobody has told is worked out from the old one, and says so', async () => {
+    const { ledger } = await begin({ isLosingLinked: false, isGainingLinked: false });
+    await ledger.database.query("update transfers set stage = 'pending'");
+    const [first] = await made.transfers();
+    expect(await tellTransfer(ledger, { id: first?.id, what: 'it has arrived' })).toBe(true);
+    const { rows } = await ledger.database.query("select evidence from changes where evidence like 'worked out%'");
+    expect(rows).toHaveLength(1);
+    expect((await row('term_end as end'))?.end).toBe(addYears(END, 1));
   });
 });
 
