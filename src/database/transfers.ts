@@ -1,5 +1,13 @@
 import type { AutoRenewSetting } from '@/core/funding';
-import { BEFORE_REQUEST, type MoveExit, type MoveStage, OVER_MOVES, type TransferMark } from '@/core/moving';
+import {
+  AT_THE_NEW_ACCOUNT,
+  AT_THE_OLD_ACCOUNT,
+  BEFORE_REQUEST,
+  type MoveExit,
+  type MoveStage,
+  OVER_MOVES,
+  type TransferMark,
+} from '@/core/moving';
 import { OVER_STAGES } from '@/core/selling';
 import type { Instant } from '@/core/time';
 import { oneOf } from './oneOf';
@@ -325,4 +333,14 @@ export async function selectZones(db: Queryable, ids: readonly number[]): Promis
     [ids],
   );
   return new Map(rows.map(({ id, ...seen }) => [id, seen]));
+}
+
+/** Transfers that wait for a person because an account has no link. The stages: `turnOfMove`. */
+export async function countTransfersWaiting(db: Queryable): Promise<number> {
+  const { rows } = await db.query<{ n: number }>(
+    `select count(*) as n from transfers t left join accounts f on f.id = t.from_account left join accounts g on g.id = t.to_account
+     where (t.stage = any($1) and f.link_host is null) or (t.stage = any($2) and g.id is not null and g.link_host is null)`,
+    [AT_THE_OLD_ACCOUNT, AT_THE_NEW_ACCOUNT],
+  );
+  return rows[0]?.n ?? 0;
 }

@@ -1,5 +1,6 @@
 import { afterEach, describe, expect, test } from 'vitest';
 import { addYears, instant } from '@/core/time';
+import { countTransfersWaiting } from '@/database/transfers';
 import { pollEveryAccount } from '@/usecases/links/poll';
 import { takeArrival } from '@/usecases/moving/arrival';
 import { agreeToPrice, codeOfTransfer, noteCounterOffer, stayAfterAll, tellTransfer } from '@/usecases/moving/byHand';
@@ -225,6 +226,8 @@ describe('by hand at both sides', () => {
     const [first] = await made.transfers();
     const tell = (what: string, more: object = {}) => tellTransfer(ledger, { id: first?.id, what, ...more });
     await onceMore();
+    // What the rail counts.
+    expect(await countTransfersWaiting(ledger.database)).toBe(1);
     expect(await tell('requested', { minor: 1138 })).toMatchObject({ code: 'stage-out-of-order' });
     expect(await tell('auto-renew is off')).toBe(true);
     expect(await tell('auto-renew is off')).toBe(true);

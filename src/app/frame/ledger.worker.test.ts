@@ -77,6 +77,7 @@ beforeAll(async () => {
       rules: answers.rules,
       names: columnsOf(answers.names),
       openRenewals: 2,
+      transfers: 3,
       selling: 3,
     };
     return new Response(JSON.stringify(body), { headers: { etag: `"${answers.revision}"` } });
@@ -120,6 +121,7 @@ test('an answer that is none leaves what is known', async () => {
       asOf: new Date(TODAY).toISOString(),
       names: columnsOf(answers.names),
       openRenewals: 2,
+      transfers: 3,
       selling: 3,
     };
     return new Response(JSON.stringify(body), { headers: { etag: `"${answers.revision}"` } });

@@ -151,6 +151,7 @@ const api = {
       names: LedgerColumns;
       openRenewals: number;
       selling: number;
+      transfers: number;
     };
     const names = namesFromColumns(data.names);
     const asOf = instant(data.asOf);
@@ -168,6 +169,7 @@ const api = {
       urgent,
       unconfirmed,
       selling: data.selling,
+      transfers: data.transfers,
     };
     return meta;
   },

@@ -35,6 +35,8 @@ export interface LedgerMeta {
   readonly unconfirmed: number;
   /** What awaits the owner's answer in selling. */
   readonly selling: number;
+  /** Transfers that wait for the person. */
+  readonly transfers: number;
 }
 
 /** What a view of the ledger comes to on a day: how many names, and the rows of the window that was asked for. */

@@ -21,6 +21,8 @@ export {
   planMoves,
 } from './plan';
 export {
+  AT_THE_NEW_ACCOUNT,
+  AT_THE_OLD_ACCOUNT,
   BEFORE_REQUEST,
   endOf,
   judgeRequest,

@@ -56,23 +56,21 @@ export interface MoveLinks {
   readonly gaining: boolean;
 }
 
+/** What is to be done next is done at the old account, or at the new one: by hand where it has no link. */
+export const AT_THE_OLD_ACCOUNT: readonly MoveStage[] = ['funded', 'auto-renew off', 'unlocked', 'going back'];
+export const AT_THE_NEW_ACCOUNT: readonly MoveStage[] = ['code held', 'arrived'];
+
 /** Whose turn it is. What needs the old account is done there by hand where it has no link; so is what needs the new one. */
 export function turnOfMove(stage: MoveStage, { losing, gaining }: MoveLinks, isSold = false): MoveTurn {
   if (isSold && stage === 'code held') return 'buyer';
+  if (AT_THE_OLD_ACCOUNT.includes(stage)) return losing ? 'program' : 'you';
+  if (AT_THE_NEW_ACCOUNT.includes(stage)) return gaining ? 'program' : 'you';
   switch (stage) {
     case 'planned':
     case 'checked':
     case 'zone copied':
     case 'requested':
       return 'program';
-    case 'funded':
-    case 'auto-renew off':
-    case 'unlocked':
-    case 'going back':
-      return losing ? 'program' : 'you';
-    case 'code held':
-    case 'arrived':
-      return gaining ? 'program' : 'you';
     case 'pending':
       return losing ? 'program' : 'registry';
     case 'approved':
@@ -81,8 +79,7 @@ export function turnOfMove(stage: MoveStage, { losing, gaining }: MoveLinks, isS
       return 'holder';
     case 'credit awaited':
       return 'registrar';
-    case 'closed':
-    case 'given up':
+    default:
       return 'nobody';
   }
 }

@@ -11,6 +11,7 @@ import { selectTags } from '@/database/names';
 import { countAwaiting } from '@/database/offers';
 import type { Database } from '@/database/pool';
 import { countOpenRenewals } from '@/database/renewals';
+import { countTransfersWaiting } from '@/database/transfers';
 import type { Deps } from '../deps';
 
 /** The number of the ledger's present state; it rises with every change. */
@@ -26,18 +27,19 @@ export async function ledgerVersion(deps: Deps): Promise<string> {
 }
 
 /**
- * The whole ledger as one JSON text for a browser's worker: `{ revision, asOf, openRenewals, selling, rules, names }` with the names as columns,
+ * The whole ledger as one JSON text for a browser's worker: `{ revision, asOf, openRenewals, selling, transfers, rules, names }` with the names as columns,
  * which the database itself writes as JSON.
  */
 export async function ledgerJson(deps: Deps): Promise<string> {
   const revision = await selectRevision(deps.database);
-  const [rules, names, openRenewals, selling] = await Promise.all([
+  const [rules, names, openRenewals, selling, transfers] = await Promise.all([
     selectLedgerRules(deps.database),
     selectLedgerColumnsJson(deps.database),
     countOpenRenewals(deps.database),
     countAwaiting(deps.database, deps.clock()),
+    countTransfersWaiting(deps.database),
   ]);
-  return `{"revision":${revision},"asOf":${JSON.stringify(formatInstant(deps.clock()))},"openRenewals":${openRenewals},"selling":${selling},"rules":${JSON.stringify(rules)},"names":${names}}`;
+  return `{"revision":${revision},"asOf":${JSON.stringify(formatInstant(deps.clock()))},"openRenewals":${openRenewals},"selling":${selling},"transfers":${transfers},"rules":${JSON.stringify(rules)},"names":${names}}`;
 }
 
 /**
