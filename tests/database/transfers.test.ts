@@ -7,6 +7,7 @@ import { agreeToPrice, codeOfTransfer, noteCounterOffer, stayAfterAll, tellTrans
 import { carryOnTransfers } from '@/usecases/moving/carryOn';
 import { transfersUnderWay } from '@/usecases/moving/underWay';
 import { bringZone, zonesOfTransfer } from '@/usecases/moving/zones';
+import { undo } from '@/usecases/names/undo';
 import { pointRecordsAt } from '../../practice/scenario/links';
 import { confirmMail } from '../../practice/world/days';
 import { blankDomain } from '../../practice/world/domain';
@@ -56,6 +57,12 @@ describe('by link, at both sides', () => {
     });
     expect(before - (world.customers.get('wrackgate')?.balanceMinor ?? 0)).toBe(price);
     expect(await entries()).toEqual([`transfer ${price}`]);
+    // The last act of the office is not the program's; and what stands at the registrars is not taken back in the books.
+    const { rows: batches } = await ledger.database.query<{ id: number; by: string }>(
+      "select id, made_by as by from batches where kind = 'transfer'",
+    );
+    expect(new Set(batches.map(({ by }) => by))).toEqual(new Set(['program']));
+    expect(await undo(ledger, batches[0]?.id ?? 0)).toMatchObject({ code: 'undo-transfer' });
     // What its old registrar tells of it afterwards takes nothing away.
     await pollEveryAccount(ledger);
     expect(await row('gone_at as gone, account_id')).toEqual({ gone: null, account_id: toId });

@@ -144,7 +144,8 @@ async function write(deps: Deps, group: readonly TransferRow[], went: readonly (
     return isSame ? [] : [{ transfer, move, ledger: one.kind === 'on' ? (one.ledger ?? null) : null }];
   });
   if (told.length === 0) return 0;
-  return changing(deps, (tx, change) => writeMoves(tx, change, told));
+  // Whoever has it carried on: the program does it by itself.
+  return changing({ ...deps, by: 'program' }, (tx, change) => writeMoves(tx, change, told));
 }
 
 /** Moves transfers on, with what that does to the ledger and the books. What has gone on meanwhile is left alone. Answers how many moved. */

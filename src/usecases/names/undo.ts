@@ -16,6 +16,11 @@ export async function undo(deps: Deps, batchId: number): Promise<Done | Refusal>
     if (batch.undoneBy !== null) return refuse('undo-done', 'This has been taken back already.');
     if (batch.kind === 'sale')
       return refuse('undo-sale', 'A sale stands in the books: take its entries back on the name’s page, one by one.');
+    if (batch.kind === 'transfer')
+      return refuse(
+        'undo-transfer',
+        'What was done for a transfer stands at the registrars. Stop the transfer, or correct what is wrong on the name’s page.',
+      );
     const since = await selectChangedSince(tx, batchId);
     if (since.length > 0) {
       const others = since.length > 1 ? ` and ${since.length - 1} more` : '';
