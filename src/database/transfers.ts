@@ -179,6 +179,15 @@ export async function selectTransfer(db: Queryable, id: number): Promise<Transfe
   return (await db.query<TransferRow>(`${ROW} where t.id = $1`, [id])).rows[0] ?? null;
 }
 
+/** The transfer that a name is on; `null` where it is on none. */
+export async function selectOpenTransferOf(db: Queryable, nameId: number): Promise<TransferRow | null> {
+  const { rows } = await db.query<TransferRow>(`${ROW} where t.name_id = $1 and t.stage <> all($2)`, [
+    nameId,
+    OVER_MOVES,
+  ]);
+  return rows[0] ?? null;
+}
+
 /** Every transfer that is not over, the one that has waited longest first. */
 export async function selectOpenTransfers(db: Queryable): Promise<TransferRow[]> {
   return (await db.query<TransferRow>(`${ROW} where t.stage <> all($1) order by t.since, n.ascii`, [OVER_MOVES])).rows;

@@ -97,6 +97,10 @@ test('three names are moved: one by link, one by hand, one that is rejected, by 
   await pressByKey('It is looked after: bobbinloft.me');
   await visitor.see('Taken down.');
 
+  // A name that is on its way says so on its own page.
+  await visitor.go('/ledger/mistralwharf.net');
+  await visitor.see('On its way from Fernhithe to Quaymark: arrived, looked after');
+
   // The losing side rejects it; the price comes back, and the name is as it was.
   practice?.faults.set('quaymark', 'transfer rejected', 1);
   practice?.faults.set('fernhithe', 'approval lost', 99);

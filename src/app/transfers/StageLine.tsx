@@ -1,7 +1,7 @@
 'use client';
 import styled from 'styled-components';
 import type { MoveStage } from '@/core/moving';
-import { STAGE_WORDS } from './moveWords';
+import { STAGE_WORDS } from '@/ui/text/movingWords';
 
 /** The stages that a transfer passes on its way, in their order. */
 const WAY: readonly MoveStage[] = [

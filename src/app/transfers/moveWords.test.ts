@@ -1,6 +1,7 @@
 import { describe, expect, test } from 'vitest';
 import { MOVE_EXITS, MOVE_STAGES, type MoveStage, turnOfMove } from '@/core/moving';
-import { EXIT_WORDS, STAGE_WORDS, TURN_WORDS, todoWords } from './moveWords';
+import { STAGE_WORDS } from '@/ui/text/movingWords';
+import { EXIT_WORDS, TURN_WORDS, todoWords } from './moveWords';
 
 const todoAt = (stage: MoveStage, links: { losing: boolean; gaining: boolean }) =>
   todoWords({ stage, turn: turnOfMove(stage, links), from: 'Quaymark', to: 'Larkhythe', links });

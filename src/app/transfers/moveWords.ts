@@ -1,25 +1,5 @@
-import type { MoveExit, MoveStage, MoveTurn } from '@/core/moving';
+import type { MoveExit, MoveTurn } from '@/core/moving';
 import type { TransferView } from '@/usecases/moving/underWay';
-
-/** How far a transfer has come. */
-export const STAGE_WORDS: Readonly<Record<MoveStage, string>> = {
-  planned: 'planned',
-  checked: 'may be moved',
-  'zone copied': 'zone looked at',
-  funded: 'can be paid for',
-  'auto-renew off': 'auto-renew off',
-  unlocked: 'lock off',
-  'code held': 'code held',
-  requested: 'requested',
-  pending: 'pending at the registry',
-  approved: 'approved',
-  arrived: 'arrived',
-  'looked after': 'arrived, looked after',
-  closed: 'moved',
-  'going back': 'going back',
-  'credit awaited': 'back; its price is awaited',
-  'given up': 'not moved',
-};
 
 export const EXIT_WORDS: Readonly<Record<MoveExit, string>> = {
   refused: 'the new registrar refused it',

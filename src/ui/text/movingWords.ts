@@ -1,5 +1,5 @@
 import type { MoveSaving } from '@/core/ledger';
-import type { Ground, MovingFacts } from '@/core/moving';
+import type { Ground, MoveStage, MovingFacts } from '@/core/moving';
 import { bestMoment, groundsAgainst, lastMoment, standingAt } from '@/core/moving';
 import type { Instant } from '@/core/time';
 import { formatAmount } from './figures';
@@ -97,3 +97,23 @@ export function savingSentence(
   const first = move ? `; the move itself costs ${money(move.minor)}` : '';
   return `Moved to ${labelOf(accountId)} it costs ${money(savedMinor)} less over ${years} years: ${money(path.totalMinor)} in place of ${money(stayMinor)}${first}.`;
 }
+
+/** How far a transfer has come. */
+export const STAGE_WORDS: Readonly<Record<MoveStage, string>> = {
+  planned: 'planned',
+  checked: 'may be moved',
+  'zone copied': 'zone looked at',
+  funded: 'can be paid for',
+  'auto-renew off': 'auto-renew off',
+  unlocked: 'lock off',
+  'code held': 'code held',
+  requested: 'requested',
+  pending: 'pending at the registry',
+  approved: 'approved',
+  arrived: 'arrived',
+  'looked after': 'arrived, looked after',
+  closed: 'moved',
+  'going back': 'going back',
+  'credit awaited': 'back; its price is awaited',
+  'given up': 'not moved',
+};

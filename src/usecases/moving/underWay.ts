@@ -9,7 +9,7 @@ import {
 } from '@/core/moving';
 import { addDays, type Instant } from '@/core/time';
 import { selectAccounts } from '@/database/accounts';
-import { selectTransfersSince, type TransferRow } from '@/database/transfers';
+import { selectOpenTransferOf, selectTransfersSince, type TransferRow } from '@/database/transfers';
 import type { Deps } from '../deps';
 
 /** A transfer as a screen shows it. Amounts: minor units of `currency`, the new account's. */
@@ -59,6 +59,14 @@ export async function transfersUnderWay(deps: Deps): Promise<TransferView[]> {
   ]);
   const byId = new Map(accounts.map((account) => [account.id, account]));
   return rows.map((row) => viewOf(row, byId, at));
+}
+
+/** The transfer that a name is on; `null` where it is on none. */
+export async function transferOfName(deps: Deps, nameId: number): Promise<TransferView | null> {
+  const row = await selectOpenTransferOf(deps.database, nameId);
+  if (!row) return null;
+  const accounts = new Map((await selectAccounts(deps.database)).map((account) => [account.id, account]));
+  return viewOf(row, accounts, deps.clock());
 }
 
 /** Those that wait for the person, or have waited longer than usual. */

@@ -9,6 +9,7 @@ import { movingFacts } from '@/core/moving';
 import { formatAmount } from '@/ui/text/figures';
 import { Page } from '@/ui/text/Sheet';
 import { Failed, Loading } from '@/ui/text/States';
+import type { TransferView } from '@/usecases/moving/underWay';
 import type { NameDetail } from '@/usecases/names/detail';
 import type { StoredRecord } from '@/usecases/records/records';
 import type { Lapse } from '@/usecases/rescue/lapse';
@@ -53,10 +54,12 @@ interface NameScreenProps {
   /** How it lapsed, when it did. */
   readonly lapse: Lapse | null;
   readonly records: readonly StoredRecord[];
+  /** The transfer that it is on. */
+  readonly transfer: TransferView | null;
 }
 
 /** One name: what state it is in, its life on one large strip, money, what is known of it, and its history. */
-export function NameScreen({ detail, tags, kinds, lapse, records }: NameScreenProps) {
+export function NameScreen({ detail, tags, kinds, lapse, records, transfer }: NameScreenProps) {
   const router = useRouter();
   const { worker, meta, problem, style, homeCurrency, reload } = useLedger();
   const { day, daysAhead } = useDay();
@@ -109,7 +112,7 @@ export function NameScreen({ detail, tags, kinds, lapse, records }: NameScreenPr
       <Columns>
         <MoneyTable detail={detail} kinds={kinds} disabled={ahead} onChanged={reload} />
         <Stack>
-          <TransferPart nameId={row.name.id} facts={moving} saving={view.saving} />
+          <TransferPart nameId={row.name.id} transfer={transfer} facts={moving} saving={view.saving} />
           <KnownFacts row={row} detail={detail} />
         </Stack>
       </Columns>

@@ -1,11 +1,13 @@
 'use client';
+import Link from 'next/link';
 import type { MoveSaving } from '@/core/ledger';
 import { groundsAgainst, type MovingFacts, movingCalendar } from '@/core/moving';
 import { addDays } from '@/core/time';
 import { Button } from '@/ui/controls/Button';
-import { bestDaySentence, GROUND_WORDS, mendsWords, savingSentence } from '@/ui/text/movingWords';
+import { bestDaySentence, GROUND_WORDS, mendsWords, STAGE_WORDS, savingSentence } from '@/ui/text/movingWords';
 import { Ruled, Section } from '@/ui/text/Sheet';
 import { dayWords } from '@/ui/text/words';
+import type { TransferView } from '@/usecases/moving/underWay';
 import { useMove } from '../../acts/move/useMove';
 import { useDay, useLedger } from '../../frame/LedgerProvider';
 
@@ -14,12 +16,14 @@ const SHOWN_DAYS = 195;
 
 interface TransferPartProps {
   readonly nameId: number;
+  /** The one it is on now. */
+  readonly transfer: TransferView | null;
   readonly facts: MovingFacts;
   readonly saving: MoveSaving | null;
 }
 
 /** Whether a name can go to another registrar, the best day for it, and what stands against it. */
-export function TransferPart({ nameId, facts, saving }: TransferPartProps) {
+export function TransferPart({ nameId, transfer, facts, saving }: TransferPartProps) {
   const { meta, style, homeCurrency } = useLedger();
   const labelOf = (id: number) => meta?.rules.accounts.find((one) => one.id === id)?.label ?? '';
   const { day, daysAhead } = useDay();
@@ -30,11 +34,18 @@ export function TransferPart({ nameId, facts, saving }: TransferPartProps) {
     <Section aria-label="Transfer">
       <h2>Transfer</h2>
       <p>{bestDaySentence(facts, day, style)}</p>
-      <div>
-        <Button isDisabled={daysAhead > 0} onPress={() => move([nameId])}>
-          Transfer…
-        </Button>
-      </div>
+      {transfer ? (
+        <p>
+          On its way from {transfer.from} to {transfer.to}: {STAGE_WORDS[transfer.stage]} since{' '}
+          {dayWords(transfer.since, style)}. <Link href="/transfers">To the transfers</Link>
+        </p>
+      ) : (
+        <div>
+          <Button isDisabled={daysAhead > 0} onPress={() => move([nameId])}>
+            Transfer…
+          </Button>
+        </div>
+      )}
       {saving && <p>{savingSentence(saving, homeCurrency, labelOf)}</p>}
       {facts.policy.holderLockDays > 0 && (
         <p className="soft">

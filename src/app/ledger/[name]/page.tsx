@@ -4,6 +4,7 @@ import { isRefusal } from '@/core/refusal';
 import { ButtonLink } from '@/ui/controls/Button';
 import { Empty } from '@/ui/text/States';
 import { deps } from '@/usecases/deps';
+import { transferOfName } from '@/usecases/moving/underWay';
 import { nameDetail } from '@/usecases/names/detail';
 import { ledgerChoices } from '@/usecases/names/ledger';
 import { newestRecords } from '@/usecases/records/records';
@@ -27,10 +28,13 @@ export default async function NamePage({ params }: NameParams) {
       </Empty>
     );
   }
-  const [{ tags }, lapse, records] = await Promise.all([
+  const [{ tags }, lapse, records, transfer] = await Promise.all([
     ledgerChoices(deps()),
     lapseOf(deps(), detail.id),
     newestRecords(deps(), detail.ascii),
+    transferOfName(deps(), detail.id),
   ]);
-  return <NameScreen detail={detail} tags={tags} kinds={ENTRY_KINDS} lapse={lapse} records={records} />;
+  return (
+    <NameScreen detail={detail} tags={tags} kinds={ENTRY_KINDS} lapse={lapse} records={records} transfer={transfer} />
+  );
 }
