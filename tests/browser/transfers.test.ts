@@ -79,6 +79,13 @@ test('three names are moved: one by link, one by hand, one that is rejected, by 
   await visitor.see('Request the transfer at Larkhythe with the code.');
   await tabTo('Request the transfer at Larkhythe with the code.');
   await visitor.keys(Key.ENTER);
+  // What the old registrar offers for staying is weighed before it is asked for.
+  await visitor.click('Does Quaymark offer something for staying?');
+  await visitor.fill('Quaymark would keep bobbinloft.me for, a year, USD', '18');
+  await visitor.keys(Key.ENTER);
+  await visitor.see('Over 5 years staying comes to $90.00');
+  await pressByKey('Move all the same');
+  await visitor.see('Declined: bobbinloft.me moves.');
   await pressByKey('Show the code');
   await visitor.fill('Charged by Larkhythe for bobbinloft.me, GBP', '14.90');
   expect(await visitor.axe()).toEqual([]);

@@ -3,6 +3,7 @@ import { useEffect, useState } from 'react';
 import { USUAL_YEARS, type WeighedOffer } from '@/core/ledger';
 import { AmountField, minorIn } from '@/ui/controls/AmountField';
 import { Button } from '@/ui/controls/Button';
+import { Disclosure } from '@/ui/controls/Disclosure';
 import { Form } from '@/ui/controls/Form';
 import { Actions } from '@/ui/overlay/Dialog';
 import { formatAmount } from '@/ui/text/figures';
@@ -20,8 +21,12 @@ export function CounterOffer({ transfer }: { transfer: TransferView }) {
     void (await save(noteCounterOfferAction(id, { minor: minorIn(form, 'minor') ?? Number.NaN }), 'Written down.'));
   const isOpen = counterMinor !== null && !isCounterDeclined;
   return (
-    <details open={isOpen}>
-      <summary aria-label={`Offer to stay, ${unicode}`}>Does {from} offer something for staying?</summary>
+    <Disclosure
+      key={String(isOpen)}
+      summary={`Does ${from} offer something for staying?`}
+      label={`Offer to stay, ${unicode}`}
+      isOpenAtFirst={isOpen}
+    >
       {counterMinor !== null && <Weighed transfer={transfer} counterMinor={counterMinor} />}
       {!isOpen && (
         <Form aria-label={`Offer for ${unicode}`} refused={refused} onSubmit={note}>
@@ -37,7 +42,7 @@ export function CounterOffer({ transfer }: { transfer: TransferView }) {
           </Actions>
         </Form>
       )}
-    </details>
+    </Disclosure>
   );
 }
 

@@ -5,6 +5,7 @@ import { AmountField, minorIn } from '@/ui/controls/AmountField';
 import { Button } from '@/ui/controls/Button';
 import { Check } from '@/ui/controls/Check';
 import { DayField, dayIn } from '@/ui/controls/DayField';
+import { Disclosure } from '@/ui/controls/Disclosure';
 import { Field } from '@/ui/controls/Field';
 import { Form, textOf } from '@/ui/controls/Form';
 import { Actions } from '@/ui/overlay/Dialog';
@@ -37,10 +38,9 @@ export function TellForm({ transfer }: { transfer: TransferView }) {
     );
   const Fields = formAt(transfer);
   return Fields && todo ? (
-    <details>
-      <summary aria-label={`${todo} ${unicode}`}>{todo}</summary>
+    <Disclosure summary={todo} label={`${todo} ${unicode}`}>
       <Fields transfer={transfer} />
-    </details>
+    </Disclosure>
   ) : null;
 }
 

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import styled from 'styled-components';
 import { isRefusal } from '@/core/refusal';
 import { Button } from '@/ui/controls/Button';
+import { Disclosure } from '@/ui/controls/Disclosure';
 import { Field } from '@/ui/controls/Field';
 import { Form, textOf } from '@/ui/controls/Form';
 import { Actions } from '@/ui/overlay/Dialog';
@@ -23,12 +24,11 @@ export function ZonePart({ transfer: { id, ascii, unicode, zoneNote, turn } }: {
     else setZones(answer);
   };
   return (
-    <details onToggle={(event) => event.currentTarget.open && void read()}>
-      <summary aria-label={`Zone of ${unicode}`}>Zone</summary>
+    <Disclosure summary="Zone" label={`Zone of ${unicode}`} onOpen={() => void read()}>
       {zoneNote && <p className="soft">{zoneNote}</p>}
       {zones && <ZoneLines zones={zones} ascii={ascii} />}
       {turn !== 'nobody' && <BringZone id={id} unicode={unicode} onBrought={() => void read()} />}
-    </details>
+    </Disclosure>
   );
 }
 
