@@ -6,6 +6,8 @@ import type { Queryable } from './pool';
 /** An account with all that Setup shows of it. */
 export interface AccountRow extends LedgerAccount {
   readonly refunds: boolean;
+  /** A name is transferred to it only once its zone has been loaded there. */
+  readonly wantsZone?: boolean;
   readonly balanceAt: Instant | null;
   readonly rulesKnown: boolean;
   readonly notes: string;
@@ -18,7 +20,7 @@ export type AccountDraft = Omit<AccountRow, 'id' | 'names' | 'linked'>;
 const ACCOUNT = `
   select a.id, a.label, a.registrar, a.currency, a.lead_days as "leadDays", a.late_days as "lateDays", a.switch_hours as "switchHours",
     a.late_fee_minor as "lateFeeMinor", a.auction_day as "auctionDay", a.years_per_charge as "yearsPerCharge",
-    a.retry_days as "retryDays", a.refunds, a.balance_minor as "balanceMinor", a.balance_at as "balanceAt",
+    a.retry_days as "retryDays", a.refunds, a.wants_zone as "wantsZone", a.balance_minor as "balanceMinor", a.balance_at as "balanceAt",
     a.rules_known as "rulesKnown", a.notes, a.tax_percent as "taxPercent", a.link_host is not null as linked,
     (select count(*) from names where names.account_id = a.id and gone_at is null) as names,
     coalesce((select jsonb_agg(jsonb_build_object('kind', kind, 'label', label, 'endsMonth', ends_month) order by position)
@@ -34,7 +36,7 @@ export async function selectAccount(db: Queryable, id: number): Promise<AccountR
 }
 
 const FIELDS = `label = $2, registrar = $3, currency = $4, lead_days = $5, late_days = $6, late_fee_minor = $7, auction_day = $8,
-  years_per_charge = $9, retry_days = $10, refunds = $11, balance_minor = $12, balance_at = $13, rules_known = $14, notes = $15, tax_percent = $16, switch_hours = $17`;
+  years_per_charge = $9, retry_days = $10, refunds = $11, balance_minor = $12, balance_at = $13, rules_known = $14, notes = $15, tax_percent = $16, switch_hours = $17, wants_zone = $18`;
 
 function values(draft: AccountDraft): unknown[] {
   const balanceAt = draft.balanceAt === null ? null : new Date(draft.balanceAt);
@@ -55,14 +57,15 @@ function values(draft: AccountDraft): unknown[] {
     draft.notes,
     draft.taxPercent,
     draft.switchHours,
+    draft.wantsZone ?? false,
   ];
 }
 
 export async function insertAccount(db: Queryable, draft: AccountDraft, at: Instant): Promise<number> {
   const { rows } = await db.query<{ id: number }>(
     `insert into accounts (created_at, label, registrar, currency, lead_days, late_days, late_fee_minor, auction_day,
-       years_per_charge, retry_days, refunds, balance_minor, balance_at, rules_known, notes, tax_percent, switch_hours)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17) returning id`,
+       years_per_charge, retry_days, refunds, balance_minor, balance_at, rules_known, notes, tax_percent, switch_hours, wants_zone)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18) returning id`,
     [new Date(at), ...values(draft)],
   );
   const id = rows[0]?.id as number;

@@ -190,3 +190,16 @@ export async function selectNamesAt(db: Queryable, nameIds: readonly number[]): 
   );
   return rows;
 }
+
+/** Which names of the ledger use name servers that lie under some names: `ns1.kelpkiln.com` under kelpkiln.com. By the name's id. */
+export async function selectDependents(db: Queryable, nameIds: readonly number[]): Promise<Map<number, string[]>> {
+  if (nameIds.length === 0) return new Map();
+  const { rows } = await db.query<{ id: number; users: string[] }>(
+    `select n.id, array_agg(distinct u.ascii order by u.ascii) as users from names n
+     join (select ascii, substring(lower(host) from position('.' in host) + 1) as parent from names, unnest(name_servers) as host
+       where gone_at is null) u on u.parent = n.ascii and u.ascii <> n.ascii
+     where n.id = any($1) group by n.id`,
+    [nameIds],
+  );
+  return new Map(rows.map(({ id, users }) => [id, users]));
+}

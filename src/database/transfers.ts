@@ -348,7 +348,7 @@ export async function selectZones(db: Queryable, ids: readonly number[]): Promis
 export async function countTransfersWaiting(db: Queryable): Promise<number> {
   const { rows } = await db.query<{ n: number }>(
     `select count(*) as n from transfers t left join accounts f on f.id = t.from_account left join accounts g on g.id = t.to_account
-     where (t.stage = any($1) and f.link_host is null) or (t.stage = any($2) and g.id is not null and g.link_host is null)`,
+     where (t.stage = any($1) and f.link_host is null) or (t.stage = 'checked' and g.wants_zone) or (t.stage = any($2) and g.id is not null and g.link_host is null)`,
     [AT_THE_OLD_ACCOUNT, AT_THE_NEW_ACCOUNT],
   );
   return rows[0]?.n ?? 0;

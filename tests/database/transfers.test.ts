@@ -227,6 +227,24 @@ describe('the old registrar offers something for staying', () => {
   });
 });
 
+test('a registrar that wants the zone first gets no request before a person has loaded it there', async () => {
+  const { ledger, ids } = await begin({}, [NAME, 'larchpilot.com']);
+  await ledger.database.query('update accounts set wants_zone = true where id = $1', [made.toId]);
+  await ledger.database.query("update names set name_servers = '{ns1.copperbuoy.com}' where ascii = 'larchpilot.com'");
+  await onceMore();
+  const shown = await transfersUnderWay(ledger);
+  expect(shown.map(({ stage: at, turn }) => [at, turn])).toEqual([
+    ['checked', 'you'],
+    ['checked', 'you'],
+  ]);
+  // What lies under a name moves with it.
+  expect(shown.find(({ nameId }) => nameId === ids.get(NAME))?.dependents).toEqual(['larchpilot.com']);
+  expect(await countTransfersWaiting(ledger.database)).toBe(2);
+  for (const { id } of shown) expect(await tellTransfer(ledger, { id, what: 'the zone is there' })).toBe(true);
+  await onceMore();
+  expect(await stage()).toEqual(['looked after', 'looked after']);
+});
+
 describe('by hand at both sides', () => {
   test('every step is taken down as it was done: the code sealed, the charge questioned, the end as it is shown', async () => {
     const { ledger, toId } = await begin({ isLosingLinked: false, isGainingLinked: false });

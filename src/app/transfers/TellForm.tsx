@@ -18,6 +18,7 @@ import { todoWords } from './moveWords';
 
 /** What is told without more ado at a stage that is the person’s turn. */
 export const PLAIN: Partial<Record<TransferView['stage'], { readonly what: Told; readonly text: string }>> = {
+  checked: { what: 'the zone is there', text: 'The zone is there' },
   funded: { what: 'auto-renew is off', text: 'Auto-renew is off' },
   'auto-renew off': { what: 'the lock is off', text: 'The lock is off' },
   arrived: { what: 'looked after', text: 'It is looked after' },
@@ -112,7 +113,7 @@ function RequestedForm({ transfer: { id, unicode, to, currency, capMinor } }: On
         label={`Charged by ${to} for ${unicode}, ${currency}`}
         currency={currency}
         amount={capMinor === null ? null : { minor: capMinor, currency }}
-        hint="as its price list says, unless another sum was charged"
+        hint="as its price list says, without a code; with one it is less"
       />
       {capMinor !== null && (
         <Check isSelected={isAnother} onChange={setAnother}>

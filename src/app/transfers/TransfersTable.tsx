@@ -57,7 +57,7 @@ export function TransfersTable({ transfers, label }: { transfers: readonly Trans
 
 function TransferLine({ transfer }: { transfer: TransferView }) {
   const { style, today } = useLedger();
-  const { ascii, unicode, from, to, stage, exit, since, dueAt, isOverdue, problem, notBefore } = transfer;
+  const { ascii, unicode, from, to, stage, exit, since, dueAt, isOverdue, problem, notBefore, dependents } = transfer;
   const isWaiting = stage === 'planned' && notBefore > today;
   return (
     <tr>
@@ -82,6 +82,12 @@ function TransferLine({ transfer }: { transfer: TransferView }) {
       </td>
       <td>
         <ToDo>
+          {dependents.length > 0 && (
+            <div className="caution">
+              Name servers under it move with it. They serve {dependents.slice(0, 5).join(', ')}
+              {dependents.length > 5 && ` and ${dependents.length - 5} more`}.
+            </div>
+          )}
           {problem && <div className={exit ? 'soft' : 'caution'}>{problem}</div>}
           <TellForm transfer={transfer} />
           <Decide transfer={transfer} />

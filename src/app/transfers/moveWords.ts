@@ -33,6 +33,8 @@ export function todoWords({
   if (!links.gaining && (stage === 'pending' || stage === 'approved')) return `Look at ${to} whether it has arrived.`;
   if (turn !== 'you') return null;
   switch (stage) {
+    case 'checked':
+      return `Load its zone at ${to}, and look there whether it answers.`;
     case 'funded':
       return `Switch auto-renew off at ${from}.`;
     case 'auto-renew off':

@@ -54,6 +54,8 @@ export type MoveTurn = 'program' | 'you' | 'buyer' | 'registry' | 'holder' | 're
 export interface MoveLinks {
   readonly losing: boolean;
   readonly gaining: boolean;
+  /** The new registrar wants the zone to be there first: nobody but a person can load it. */
+  readonly wantsZone?: boolean;
 }
 
 /** What is to be done next is done at the old account, or at the new one: by hand where it has no link. */
@@ -61,7 +63,8 @@ export const AT_THE_OLD_ACCOUNT: readonly MoveStage[] = ['funded', 'auto-renew o
 export const AT_THE_NEW_ACCOUNT: readonly MoveStage[] = ['code held', 'arrived'];
 
 /** Whose turn it is. What needs the old account is done there by hand where it has no link; so is what needs the new one. */
-export function turnOfMove(stage: MoveStage, { losing, gaining }: MoveLinks, isSold = false): MoveTurn {
+export function turnOfMove(stage: MoveStage, { losing, gaining, wantsZone }: MoveLinks, isSold = false): MoveTurn {
+  if (stage === 'checked' && wantsZone) return 'you';
   if (isSold && stage === 'code held') return 'buyer';
   if (AT_THE_OLD_ACCOUNT.includes(stage)) return losing ? 'program' : 'you';
   if (AT_THE_NEW_ACCOUNT.includes(stage)) return gaining ? 'program' : 'you';

@@ -1,4 +1,7 @@
 -- Names on their way from one account to another: one row for each, its stage written before the next is begun.
+-- The registrar takes a name only once its zone is there.
+alter table accounts add column wants_zone boolean not null default false;
+
 create table transfer_runs (
   id uuid primary key,
   idempotency_key text unique,

@@ -52,6 +52,7 @@ export async function saveAccount(deps: Deps, id: number | null, input: unknown)
     yearsPerCharge: form.yearsPerCharge,
     retryDays: form.retryDays ?? [],
     refunds: form.refunds ?? false,
+    wantsZone: form.wantsZone ?? false,
     balanceMinor,
     balanceAt: balanceMinor === null ? null : before?.balanceMinor === balanceMinor ? before.balanceAt : at,
     rulesKnown: true,

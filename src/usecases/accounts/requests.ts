@@ -109,6 +109,11 @@ export class AccountForm {
   @IsBoolean()
   refunds?: boolean;
 
+  /** A name is transferred to it only once its zone has been loaded there. */
+  @IsOptional()
+  @IsBoolean()
+  wantsZone?: boolean;
+
   @IsOptional()
   @Type(() => Number)
   @IsInt()

@@ -22,6 +22,7 @@ import { entryOf, type LedgerEffect } from './step';
 
 /** At which stages each thing can be told, and where the transfer goes on from there. */
 const FOLLOWS: Readonly<Record<Told, { readonly from: readonly MoveStage[]; readonly to: MoveStage }>> = {
+  'the zone is there': { from: ['checked'], to: 'zone copied' },
   'auto-renew is off': { from: ['funded'], to: 'auto-renew off' },
   'the lock is off': { from: ['funded', 'auto-renew off'], to: 'unlocked' },
   'the code': { from: ['auto-renew off', 'unlocked', 'code held'], to: 'code held' },

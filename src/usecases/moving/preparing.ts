@@ -7,7 +7,13 @@ import { groundsAgainst, movingFacts, standingAt } from '@/core/moving';
 import { isRefusal } from '@/core/refusal';
 import { dayOf, formatDay, formatInstant, type Instant } from '@/core/time';
 import { transferPlace } from '@/database/secrets';
-import { keepCodes, selectCodes, selectOpenTransfers, type TransferRow } from '@/database/transfers';
+import {
+  keepCodes,
+  selectCodes,
+  selectOpenTransfers,
+  type TransferPatch,
+  type TransferRow,
+} from '@/database/transfers';
 import type { Deps } from '../deps';
 import { SWITCHED } from '../names/edit';
 import { projectedLedger } from '../names/ledger';
@@ -63,18 +69,24 @@ export const CHECKING: MoveStep<ReadonlyMap<number, Known>> = {
 /** Copies the zone as it is seen, so that it can be compared afterwards. */
 export const COPYING: MoveStep = {
   at: 'checked',
-  async take(deps, { ascii }) {
-    const seen = await seenZone(deps, ascii);
-    const patch = isRefusal(seen)
-      ? { zone: null, site: null, zone_note: `Not copied: ${seen.message}` }
-      : {
-          zone: seen.text,
-          site: await siteOf(deps, seen.zone),
-          zone_note: `Copied from ${seen.from ?? 'the name server that is set'}. Names that nobody asked for are missing in it: take the zone file of the old account too.`,
-        };
-    return { kind: 'on', to: 'zone copied', patch };
+  async take(deps, { ascii, hasZone, zoneNote, problem }, { to }) {
+    const isLooked = hasZone || zoneNote !== '';
+    const patch = isLooked ? undefined : await copyOf(deps, ascii);
+    // Its zone has to be at the new registrar first: a person loads it there, and says so.
+    if (to?.wantsZone) return stays(problem, patch);
+    return { kind: 'on', to: 'zone copied', ...(patch && { patch }) };
   },
 };
+
+async function copyOf(deps: Deps, ascii: string): Promise<TransferPatch> {
+  const seen = await seenZone(deps, ascii);
+  if (isRefusal(seen)) return { zone: null, site: null, zone_note: `Not copied: ${seen.message}` };
+  return {
+    zone: seen.text,
+    site: await siteOf(deps, seen.zone),
+    zone_note: `Copied from ${seen.from ?? 'the name server that is set'}. Names that nobody asked for are missing in it: take the zone file of the old account too.`,
+  };
+}
 
 /** Looks whether the new account can pay for it, with all that is on its way there. */
 export const FUNDING: MoveStep<Map<number, number>> = {

@@ -48,6 +48,7 @@ export class StartTransfers {
 
 /** What a person has done or seen of a transfer where no link says it. */
 export const TOLD = [
+  'the zone is there',
   'auto-renew is off',
   'the lock is off',
   'the code',

@@ -9,6 +9,7 @@ import {
 } from '@/core/moving';
 import { addDays, type Instant } from '@/core/time';
 import { selectAccounts } from '@/database/accounts';
+import { selectDependents } from '@/database/names';
 import { selectOpenTransferOf, selectTransfersSince, type TransferRow } from '@/database/transfers';
 import type { Deps } from '../deps';
 
@@ -43,6 +44,8 @@ export interface TransferView {
   readonly counterCurrency: string;
   readonly isCounterDeclined: boolean;
   readonly hasCode: boolean;
+  /** Names of the ledger whose name servers lie under this one: these move with it (RFC 5731 section 3.2.4). */
+  readonly dependents: readonly string[];
   readonly hasZone: boolean;
   readonly zoneNote: string;
 }
@@ -58,7 +61,9 @@ export async function transfersUnderWay(deps: Deps): Promise<TransferView[]> {
     selectAccounts(deps.database),
   ]);
   const byId = new Map(accounts.map((account) => [account.id, account]));
-  return rows.map((row) => viewOf(row, byId, at));
+  const open = rows.flatMap(({ nameId, stage }) => (OVER_MOVES.includes(stage) ? [] : [nameId]));
+  const dependents = await selectDependents(deps.database, open);
+  return rows.map((row) => viewOf(row, byId, at, dependents));
 }
 
 /** The transfer that a name is on; `null` where it is on none. */
@@ -76,13 +81,20 @@ export async function transfersWaiting(deps: Deps): Promise<TransferView[]> {
 
 function viewOf(
   row: TransferRow,
-  accounts: ReadonlyMap<number, { readonly label: string; readonly linked: boolean; readonly currency: string }>,
+  accounts: ReadonlyMap<
+    number,
+    { readonly label: string; readonly linked: boolean; readonly currency: string; readonly wantsZone?: boolean }
+  >,
   at: Instant,
+  dependents: ReadonlyMap<number, readonly string[]> = new Map(),
 ): TransferView {
   const from =
     row.fromId === null ? { label: row.cameFrom, linked: false, currency: row.currency } : accounts.get(row.fromId);
-  const to = row.toId === null ? { label: row.buyerAccount ?? 'its buyer', linked: false } : accounts.get(row.toId);
-  const links = { losing: from?.linked ?? false, gaining: to?.linked ?? false };
+  const to =
+    row.toId === null
+      ? { label: row.buyerAccount ?? 'its buyer', linked: false, wantsZone: false }
+      : accounts.get(row.toId);
+  const links = { losing: from?.linked ?? false, gaining: to?.linked ?? false, wantsZone: to?.wantsZone ?? false };
   const { stage, since, actsBy, notBefore } = row;
   const isWaiting = stage === 'planned' && notBefore > at;
   const dueAt = isWaiting ? null : moveDueAt(stage, links, Math.max(since, notBefore) as Instant, actsBy);
@@ -112,6 +124,7 @@ function viewOf(
     counterCurrency: from?.currency ?? row.currency,
     isCounterDeclined: row.isCounterDeclined,
     hasCode: row.hasCode,
+    dependents: dependents.get(row.nameId) ?? [],
     hasZone: row.hasZone,
     zoneNote: row.zoneNote,
   };

@@ -24,6 +24,7 @@ export function AccountForm({ account }: { account: AccountRow | null }) {
   const { homeCurrency } = useLedger();
   const [paymentMethods, setPaymentMethods] = useState(() => linesOf(account));
   const [refunds, setRefunds] = useState(account?.refunds ?? false);
+  const [wantsZone, setWantsZone] = useState(account?.wantsZone ?? false);
   const { save, ask, refused, setRefused } = useSave({ ledger: true });
   const [currency, setCurrency] = useState(account?.currency ?? homeCurrency);
   const saveAccount = async (form: FormData) => {
@@ -36,6 +37,7 @@ export function AccountForm({ account }: { account: AccountRow | null }) {
       ...rules,
       currency,
       refunds,
+      wantsZone,
       paymentMethods: paymentMethods.map(({ kind, label, month }) => ({ kind, label, endsMonth: month })),
     });
     const id = await save(asked, 'Account saved.');
@@ -53,6 +55,9 @@ export function AccountForm({ account }: { account: AccountRow | null }) {
       <RuleFields account={account} currency={currency} onCurrency={setCurrency} />
       <Check isSelected={refunds} onChange={setRefunds}>
         Refunds a name deleted in its first days
+      </Check>
+      <Check isSelected={wantsZone} onChange={setWantsZone}>
+        Takes a transfer only once the zone is loaded there
       </Check>
       <PaymentMethods lines={paymentMethods} onChange={setPaymentMethods} />
       <Field name="notes" label="Notes" rows={2} defaultValue={account?.notes ?? ''} />
