@@ -353,3 +353,12 @@ export async function countTransfersWaiting(db: Queryable): Promise<number> {
   );
   return rows[0]?.n ?? 0;
 }
+
+/** Names that are on a transfer, or promised in a sale. */
+export async function selectNamesUnderWay(db: Queryable): Promise<number[]> {
+  const { rows } = await db.query<{ id: number }>(
+    `select name_id as id from transfers where stage <> all($1) union select name_id from sales where stage not ${oneOf(OVER_STAGES)}`,
+    [OVER_MOVES],
+  );
+  return rows.map(({ id }) => id);
+}

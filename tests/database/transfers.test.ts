@@ -5,7 +5,7 @@ import { pollEveryAccount } from '@/usecases/links/poll';
 import { takeArrival } from '@/usecases/moving/arrival';
 import { agreeToPrice, codeOfTransfer, noteCounterOffer, stayAfterAll, tellTransfer } from '@/usecases/moving/byHand';
 import { carryOnTransfers } from '@/usecases/moving/carryOn';
-import { transfersUnderWay } from '@/usecases/moving/underWay';
+import { namesUnderWay, transfersUnderWay } from '@/usecases/moving/underWay';
 import { bringZone, zonesOfTransfer } from '@/usecases/moving/zones';
 import { undo } from '@/usecases/names/undo';
 import { pointRecordsAt } from '../../practice/scenario/links';
@@ -253,6 +253,7 @@ describe('by hand at both sides', () => {
     await onceMore();
     // What the rail counts.
     expect(await countTransfersWaiting(ledger.database)).toBe(1);
+    expect(await namesUnderWay(ledger)).toEqual([made.ids.get(NAME)]);
     expect(await tell('requested', { minor: 1138 })).toMatchObject({ code: 'stage-out-of-order' });
     expect(await tell('auto-renew is off')).toBe(true);
     expect(await tell('auto-renew is off')).toBe(true);

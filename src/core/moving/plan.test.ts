@@ -73,6 +73,7 @@ describe('why a name is left where it is', () => {
     ['not known here', name('a.org', '2027-06-01'), {}],
     ['out of its term', name('a.com', '2026-11-20'), {}],
     ['cannot be transferred', name('a.com', '2027-06-01', { statuses: ['serverTransferProhibited'] }), {}],
+    ['on its way already', name('a.com', '2027-06-01', { id: 4711 }), { underWay: new Set([4711]) }],
     ['over the budget', name('a.com', '2027-06-01'), { budgetMinor: 999 }],
   ])('%s', (why, one, asked) => {
     const found = plan([one], asked);

@@ -14,6 +14,8 @@ export interface PlanAsked extends MoveWish {
   readonly budgetMinor: number | null;
   /** Names that it makes no cheaper are moved too, as many as the budget allows. */
   readonly evenIfDearer: boolean;
+  /** Names that are on their way already, or sold. */
+  readonly underWay?: ReadonlySet<number>;
 }
 
 /** One name that is to be moved: when and where to, and what it comes to in minor units of the office's currency. */
@@ -38,7 +40,8 @@ export type LeftReason =
   | 'over the budget'
   | 'cannot be transferred'
   | 'out of its term'
-  | 'there already';
+  | 'there already'
+  | 'on its way already';
 
 /** The moves that are requested on one day. */
 export interface MoveWave {
@@ -101,8 +104,9 @@ function moveOf(
   policy: Policy,
   saving: MoveSaving | null,
   asOf: Instant,
-  { targetId, evenIfDearer }: PlanAsked,
+  { targetId, evenIfDearer, underWay }: PlanAsked,
 ): PlannedMove | LeftReason {
+  if (underWay?.has(row.name.id)) return 'on its way already';
   if (row.name.accountId === targetId) return 'there already';
   if (saving === null) return 'out of its term';
   if (saving.kind !== 'saves' && !(saving.kind === 'nothing cheaper' && evenIfDearer)) return saving.kind;

@@ -1,4 +1,3 @@
-import { randomUUID } from 'node:crypto';
 import type { HeldName, NameSettings } from '@/connectors/registrar/port';
 import { isRefusal } from '@/core/refusal';
 import { addDays, addYears, formatInstant, type Instant } from '@/core/time';
@@ -6,7 +5,7 @@ import type { NamePatch } from '@/database/changes';
 import { type SeenBefore, selectZones, type TransferRow } from '@/database/transfers';
 import { seenZone } from '../records/records';
 import { isoOf } from './preparing';
-import { entryOf, type MoveStep, stays, unlessSet, type Went } from './step';
+import { entryOf, type MoveStep, setWithoutCode, stays, unlessSet, type Went } from './step';
 import { differenceWords, siteOf, siteWords, zoneDifference } from './zones';
 
 /**
@@ -99,10 +98,9 @@ export const LOOKING_AFTER: MoveStep<ReadonlyMap<number, SeenBefore>> = {
     const settings: NameSettings = {
       lock: true,
       auto,
-      authInfo: null,
       ...(before.privacy === null ? {} : { privacy: before.privacy }),
     };
-    const set = await gaining.change(ascii, settings, `NL-${randomUUID()}`);
+    const set = await setWithoutCode(gaining, ascii, settings);
     if (set.kind !== 'done') return unlessSet(set, toId, () => stays(null));
     const seen = await gaining.info(ascii);
     if (seen.kind !== 'done') return unlessSet(seen, toId, () => stays(null));

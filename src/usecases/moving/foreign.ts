@@ -1,4 +1,4 @@
-import { randomBytes, randomUUID } from 'node:crypto';
+import { randomUUID } from 'node:crypto';
 import type { RegistrarLink } from '@/connectors/registrar/port';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { dayOf, formatDay } from '@/core/time';
@@ -13,6 +13,7 @@ import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { linkOf } from '../links/links';
 import { mailOffice } from '../reminders/mailOffice';
+import { freshCode } from './step';
 
 export type { ForeignTransfer } from '@/database/foreignTransfers';
 
@@ -79,11 +80,8 @@ async function carryOutRejection(deps: Deps, link: RegistrarLink, alarm: Foreign
     await changing(deps, (tx) => moveForeign(tx, id, ['rejecting'], 'open', problem, null));
     return refuse('not-rejected', problem);
   }
-  const safe = await link.change(
-    ascii,
-    { lock: true, authInfo: randomBytes(CODE_BYTES).toString('base64url') },
-    `NL-${randomUUID()}`,
-  );
+  // Nobody needs the new code: it only ends the one that has got out.
+  const safe = await link.change(ascii, { lock: true, authInfo: freshCode() }, `NL-${randomUUID()}`);
   if (safe.kind === 'unknown') return later(deps, id, safe.cause);
   if (safe.kind === 'refused') return later(deps, id, `it could not be locked: ${safe.reason}`);
   await changing(deps, async (tx, change) => {
@@ -100,8 +98,6 @@ async function carryOutRejection(deps: Deps, link: RegistrarLink, alarm: Foreign
 }
 
 const NOTHING_PENDING = 2301;
-/** 144 bits: RFC 9154 section 4.1 wants 128 at least. Nobody needs this code: it only ends the one that has got out. */
-const CODE_BYTES = 18;
 
 async function later(deps: Deps, id: number, cause: string): Promise<Refusal> {
   const problem = `The registrar cannot be reached (${cause}). It is tried again every minute; ring it if that goes on.`;

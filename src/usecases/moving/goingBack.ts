@@ -1,9 +1,8 @@
-import { randomUUID } from 'node:crypto';
 import { amount } from '@/core/money';
 import { formatInstant } from '@/core/time';
 import type { NamePatch } from '@/database/changes';
 import { SWITCHED } from '../names/edit';
-import { entryOf, type MoveStep, stays, unlessSet } from './step';
+import { entryOf, type MoveStep, NOT_OURS, setWithoutCode, stays, unlessSet } from './step';
 
 /** Puts a name back as it was: lock and auto-renew as before, its code unset. Values that are set, so it may be done again. */
 export const GOING_BACK: MoveStep = {
@@ -15,10 +14,9 @@ export const GOING_BACK: MoveStep = {
     if (!losing) return null;
     const auto = before.setting === 'on' || before.setting === 'stalled' ? 'on' : 'off';
     const lock = before.lock ?? true;
-    const outcome = await losing.change(ascii, { lock, auto, authInfo: null }, `NL-${randomUUID()}`);
+    const outcome = await setWithoutCode(losing, ascii, { lock, auto });
     // It has gone to its buyer meanwhile.
-    if (outcome.kind === 'refused' && (outcome.code === 2201 || outcome.code === 2303))
-      return { kind: 'on', to: 'given up', problem };
+    if (outcome.kind === 'refused' && NOT_OURS.has(outcome.code)) return { kind: 'on', to: 'given up', problem };
     const names: NamePatch = {
       ...SWITCHED['auto-renew'](auto, formatInstant(deps.clock()), 'back as it was'),
       lock,

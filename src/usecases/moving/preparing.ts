@@ -1,4 +1,4 @@
-import { randomBytes, randomUUID } from 'node:crypto';
+import { randomUUID } from 'node:crypto';
 import { pay } from '@/core/funding';
 import { type LedgerRow, rowsOn } from '@/core/ledger';
 import type { Policy } from '@/core/lifecycle';
@@ -19,7 +19,7 @@ import { SWITCHED } from '../names/edit';
 import { projectedLedger } from '../names/ledger';
 import { seenZone } from '../records/records';
 import { seal, unseal } from '../secrets/seal';
-import { type MoveStep, stays, unlessSet } from './step';
+import { freshCode, type MoveStep, stays, unlessSet } from './step';
 import { siteOf } from './zones';
 
 interface Known {
@@ -147,9 +147,6 @@ export const UNLOCKING: MoveStep = {
   },
 };
 
-/** 144 bits; RFC 9154 section 4.1 wants 128 at least, from a secure source. */
-const CODE_BYTES = 18;
-
 /** Sets a code just before it is used (RFC 9154): sealed and kept first, so that whatever was set is known. */
 export const SETTING_CODE: MoveStep<ReadonlyMap<number, string>> = {
   at: 'unlocked',
@@ -163,7 +160,7 @@ export const SETTING_CODE: MoveStep<ReadonlyMap<number, string>> = {
         await Promise.all(
           own.map(async (one) => ({
             id: one.id,
-            sealed: await seal(key, transferPlace(one), randomBytes(CODE_BYTES).toString('base64url')),
+            sealed: await seal(key, transferPlace(one), freshCode()),
           })),
         ),
         false,

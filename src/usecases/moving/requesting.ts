@@ -6,13 +6,12 @@ import type { TransferRow } from '@/database/transfers';
 import type { Deps } from '../deps';
 import { arrive } from './arriving';
 import { isoOf, openCodes } from './preparing';
-import { entryOf, type MoveStep, type Sides, stays, unanswered, type Went } from './step';
+import { entryOf, type MoveStep, NOT_OURS, type Sides, stays, unanswered, type Went } from './step';
 
 type Codes = ReadonlyMap<number, string>;
 
-/** EPP: the code is wrong, lapsed or unset; the sponsor is another; the name is not there (RFC 5730 section 3). */
+/** EPP: the code is wrong, lapsed or unset (RFC 5730 section 3). */
 const WRONG_CODE = 2202;
-const NOT_OURS: ReadonlySet<number> = new Set([2201, 2303]);
 const NOTHING_PENDING = 2301;
 const ALREADY_PENDING = 2300;
 const NO_MONEY = 2104;

@@ -1,4 +1,5 @@
-import type { Outcome, RegistrarLink, Taken } from '@/connectors/registrar/port';
+import { randomBytes, randomUUID } from 'node:crypto';
+import type { NameSettings, Outcome, RegistrarLink, Taken } from '@/connectors/registrar/port';
 import type { EntryKind } from '@/core/journal';
 import type { MoveExit, MoveStage } from '@/core/moving';
 import type { AccountRow } from '@/database/accounts';
@@ -110,3 +111,25 @@ export function entryOf(
     quotedMinor: taken.currency === currency ? quotedMinor : null,
   };
 }
+
+/** 144 bits; RFC 9154 section 4.1 wants 128 at least, from a secure source. */
+const CODE_BYTES = 18;
+
+export const freshCode = () => randomBytes(CODE_BYTES).toString('base64url');
+
+/**
+ * Sets what is said of a name and unsets its code (RFC 9154 section 4.4); where a registrar does not take an empty one, a code that nobody
+ * knows takes its place.
+ */
+export async function setWithoutCode(
+  link: RegistrarLink,
+  ascii: string,
+  settings: NameSettings,
+): Promise<Outcome<true>> {
+  const unset = await link.change(ascii, { ...settings, authInfo: null }, `NL-${randomUUID()}`);
+  if (unset.kind !== 'refused' || NOT_OURS.has(unset.code)) return unset;
+  return link.change(ascii, { ...settings, authInfo: freshCode() }, `NL-${randomUUID()}`);
+}
+
+/** EPP: the sponsor is another, or the name is not there (RFC 5730 section 3). */
+export const NOT_OURS: ReadonlySet<number> = new Set([2201, 2303]);

@@ -10,7 +10,12 @@ import {
 import { addDays, type Instant } from '@/core/time';
 import { selectAccounts } from '@/database/accounts';
 import { selectDependents } from '@/database/names';
-import { selectOpenTransferOf, selectTransfersSince, type TransferRow } from '@/database/transfers';
+import {
+  selectNamesUnderWay,
+  selectOpenTransferOf,
+  selectTransfersSince,
+  type TransferRow,
+} from '@/database/transfers';
 import type { Deps } from '../deps';
 
 /** A transfer as a screen shows it. Amounts: minor units of `currency`, the new account's. */
@@ -64,6 +69,11 @@ export async function transfersUnderWay(deps: Deps): Promise<TransferView[]> {
   const open = rows.flatMap(({ nameId, stage }) => (OVER_MOVES.includes(stage) ? [] : [nameId]));
   const dependents = await selectDependents(deps.database, open);
   return rows.map((row) => viewOf(row, byId, at, dependents));
+}
+
+/** Names that are on their way already, or sold: none of them can be put on its way. */
+export function namesUnderWay(deps: Deps): Promise<number[]> {
+  return selectNamesUnderWay(deps.database);
 }
 
 /** The transfer that a name is on; `null` where it is on none. */

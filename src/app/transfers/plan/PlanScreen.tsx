@@ -17,14 +17,20 @@ import { useMoney } from './useMoney';
 import { FIRST_WISH, usePlan } from './usePlan';
 import { WavePart } from './WavePart';
 
+interface PlanScreenProps {
+  /** The names that were chosen in the ledger are planned. */
+  readonly isChosen: boolean;
+  readonly underWay: readonly number[];
+}
+
 /** Which names to move where and when: weighed over the years, within what may be spent, gathered into a few days. */
-export function PlanScreen({ isChosen }: { isChosen: boolean }) {
+export function PlanScreen({ isChosen, underWay }: PlanScreenProps) {
   const { meta, problem, reload } = useLedger();
   const money = useMoney();
   const [wish, setWish] = useState(FIRST_WISH);
   const [starting, setStarting] = useState<readonly WaveView[]>([]);
   const [chosen, setChosen] = useState<readonly number[]>([]);
-  const { plan, isOld } = usePlan(wish);
+  const { plan, isOld } = usePlan(wish, underWay);
   useTitle('Transfers', `a plan over ${yearsWords(wish.years)}`);
   useEffect(() => {
     const nameIds = namesToMove();

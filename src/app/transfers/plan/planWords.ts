@@ -14,6 +14,7 @@ export const LEFT_WORDS: Readonly<Record<LeftReason, string>> = {
   'cannot be transferred': 'they cannot be transferred within a year as they stand',
   'out of its term': 'they are not in their term',
   'there already': 'they are there already',
+  'on its way already': 'they are on their way already, or sold',
 };
 
 type Money = (minor: number) => string;

@@ -21,17 +21,19 @@ export const FIRST_WISH: PlanWish = {
 };
 
 /** The plan, made beside the page as the ledger and the wishes change; `isOld` while another is being made. */
-export function usePlan(wish: PlanWish): { plan: PlanView | null; isOld: boolean } {
+export function usePlan(wish: PlanWish, underWay: readonly number[]): { plan: PlanView | null; isOld: boolean } {
   const { worker, meta } = useLedger();
   const [made, setMade] = useState<{ wish: PlanWish; revision: number; plan: PlanView } | null>(null);
   useEffect(() => {
     if (!worker || !meta) return;
     let stale = false;
     const { which, ...asked } = wish;
-    void worker.plan(which, asked).then((plan) => !stale && setMade({ wish, revision: meta.revision, plan }));
+    void worker
+      .plan(which, { ...asked, underWay: new Set(underWay) })
+      .then((plan) => !stale && setMade({ wish, revision: meta.revision, plan }));
     return () => {
       stale = true;
     };
-  }, [worker, meta, wish]);
+  }, [worker, meta, wish, underWay]);
   return { plan: made?.plan ?? null, isOld: made?.wish !== wish || made.revision !== meta?.revision };
 }
