@@ -94,6 +94,9 @@ test('every screen is free of findings by axe, by day and by night', async () =>
     '/renewals',
     '/rescue',
     '/record',
+    '/prices',
+    '/transfers',
+    '/transfers/plan',
     '/setup/accounts',
     '/setup/accounts/1',
     '/setup/policies',
@@ -106,7 +109,7 @@ test('every screen is free of findings by axe, by day and by night', async () =>
   }
   await visitor.press('Night chart');
   await visitor.see('Day chart');
-  for (const path of ['/today', '/ledger', '/ledger/kelpkiln.com', '/rescue']) {
+  for (const path of ['/today', '/ledger', '/ledger/kelpkiln.com', '/rescue', '/prices', '/transfers/plan']) {
     await visitor.go(path);
     await visitor.see('Day chart');
     expect(await visitor.axe(), path).toEqual([]);

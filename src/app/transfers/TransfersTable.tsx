@@ -23,6 +23,12 @@ const Table = styled(Ruled)`
   & th:nth-child(2) { width: 16%; }
   & th:nth-child(3) { width: 22%; }
   & form { max-width: 420px; padding-top: 8px; }
+  /* On a telephone each name is a block of its own. */
+  @media (max-width: 640px) {
+    & thead { display: none; }
+    & tr { display: block; padding: 8px 0; border-bottom: 1px solid var(--rule); }
+    & td { display: block; padding: 2px 0; border: 0; }
+  }
 `;
 
 const ToDo = styled.div`

@@ -1,6 +1,7 @@
 'use client';
 import Link from 'next/link';
 import { useState } from 'react';
+import styled from 'styled-components';
 import { Button } from '@/ui/controls/Button';
 import { formatFigure } from '@/ui/text/figures';
 import { Ruled, Section } from '@/ui/text/Sheet';
@@ -12,6 +13,9 @@ import { moveNotes, savedWords, waveDay } from './planWords';
 import { useMoney } from './useMoney';
 
 const FIRST = 25;
+
+/** On a narrow screen the table scrolls by itself. */
+const Wide = styled.div`overflow-x: auto;`;
 
 interface WavePartProps {
   readonly wave: WaveView;
@@ -35,24 +39,26 @@ export function WavePart({ wave, years, isOnly, onStart }: WavePartProps) {
         {day}: {namesWords(moves.length)} for {money(costMinor)}
       </h2>
       {!isOnly && <p className="soft">Together this {savedWords(savedMinor, years, money)}.</p>}
-      <Ruled>
-        <thead>
-          <tr>
-            <th>Name</th>
-            <th>From</th>
-            <th>To</th>
-            <th className="figure">Transfer</th>
-            <th className="figure">Saves a year</th>
-            <th className="figure">Over {yearsWords(years)}</th>
-            <th>Before it is requested</th>
-          </tr>
-        </thead>
-        <tbody>
-          {shown.map((move) => (
-            <MoveRow key={move.nameId} move={move} years={years} />
-          ))}
-        </tbody>
-      </Ruled>
+      <Wide tabIndex={0} role="region" aria-label={`Names moved on ${day}`}>
+        <Ruled>
+          <thead>
+            <tr>
+              <th>Name</th>
+              <th>From</th>
+              <th>To</th>
+              <th className="figure">Transfer</th>
+              <th className="figure">Saves a year</th>
+              <th className="figure">Over {yearsWords(years)}</th>
+              <th>Before it is requested</th>
+            </tr>
+          </thead>
+          <tbody>
+            {shown.map((move) => (
+              <MoveRow key={move.nameId} move={move} years={years} />
+            ))}
+          </tbody>
+        </Ruled>
+      </Wide>
       {!isOnly && (
         <div>
           <Button onPress={onStart}>Move these {namesWords(moves.length)}…</Button>
