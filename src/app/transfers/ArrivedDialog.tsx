@@ -12,7 +12,10 @@ import { takeArrivalAction } from './actions';
 
 /** A name has come into an account by push: it is taken into the ledger, and looked after like every name that arrives. */
 export function ArrivedButton() {
+  const { meta } = useLedger();
   const [isOpen, setOpen] = useState(false);
+  // Before the ledger is there it has no account to choose.
+  if (meta === null) return null;
   return (
     <>
       <Button onPress={() => setOpen(true)}>A name came by push…</Button>
