@@ -280,6 +280,22 @@ describe('by hand at both sides', () => {
     expect(await entries()).toEqual(['transfer 1500']);
   });
 
+  test('a code that the price list knows of: its sum is said, and not questioned', async () => {
+    const { ledger, toId } = await begin({ isLosingLinked: false, isGainingLinked: false });
+    await ledger.database.query(
+      `update prices set first_year_minor = 900, first_year_condition = $2 where account_id = $1 and action = 'transfer'`,
+      [toId, 'code SPRING'],
+    );
+    await ledger.database.query("update transfers set stage = 'code held', zone_note = 'seen'");
+    const [shown] = await transfersUnderWay(ledger);
+    expect(shown?.withCode).toMatchObject({ code: 'SPRING' });
+    const minor = shown?.withCode?.minor ?? 0;
+    expect(minor).toBeLessThan(shown?.capMinor ?? 0);
+    const tell = (sum: number) => tellTransfer(ledger, { id: shown?.id, what: 'requested', minor: sum });
+    expect(await tell(minor - 1)).toMatchObject({ code: 'charge-differs' });
+    expect(await tell(minor)).toBe(true);
+  });
+
   test('an end that nobody has told is worked out from the old one, and says so', async () => {
     const { ledger } = await begin({ isLosingLinked: false, isGainingLinked: false });
     await ledger.database.query("update transfers set stage = 'pending'");

@@ -14,7 +14,7 @@ import type { Told } from '@/usecases/moving/requests';
 import type { TransferView } from '@/usecases/moving/underWay';
 import { useSave } from '../acts/useSave';
 import { codeOfTransferAction, tellTransfersAction } from './actions';
-import { todoWords } from './moveWords';
+import { sumWords, todoWords } from './moveWords';
 
 /** What is told without more ado at a stage that is the person’s turn. */
 export const PLAIN: Partial<Record<TransferView['stage'], { readonly what: Told; readonly text: string }>> = {
@@ -95,7 +95,8 @@ function CodeForm({ transfer: { id, unicode } }: OneTransfer) {
 }
 
 /** The transfer was requested at the new registrar: what it took is told, beside what was expected. */
-function RequestedForm({ transfer: { id, unicode, to, currency, capMinor } }: OneTransfer) {
+function RequestedForm({ transfer }: OneTransfer) {
+  const { id, unicode, to, currency, capMinor } = transfer;
   const { save, ask, refused, isBusy } = useSave({ ledger: true });
   const [isAnother, setAnother] = useState(false);
   const tell = async (form: FormData) =>
@@ -113,7 +114,7 @@ function RequestedForm({ transfer: { id, unicode, to, currency, capMinor } }: On
         label={`Charged by ${to} for ${unicode}, ${currency}`}
         currency={currency}
         amount={capMinor === null ? null : { minor: capMinor, currency }}
-        hint="as its price list says, without a code; with one it is less"
+        hint={sumWords(transfer)}
       />
       {capMinor !== null && (
         <Check isSelected={isAnother} onChange={setAnother}>

@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest';
 import { MOVE_EXITS, MOVE_STAGES, type MoveStage, turnOfMove } from '@/core/moving';
 import { STAGE_WORDS } from '@/ui/text/movingWords';
-import { EXIT_WORDS, TURN_WORDS, todoWords } from './moveWords';
+import { EXIT_WORDS, sumWords, TURN_WORDS, todoWords } from './moveWords';
 
 const todoAt = (stage: MoveStage, links: { losing: boolean; gaining: boolean }) =>
   todoWords({ stage, turn: turnOfMove(stage, links), from: 'Quaymark', to: 'Larkhythe', links });
@@ -35,6 +35,15 @@ describe('what a person has to do, and where', () => {
     ]);
     expect(todoAt('code held', links)).toBe('Request the transfer at Larkhythe with the code.');
   });
+});
+
+test('the sum that is expected is said with a code and without', () => {
+  const sum = { capMinor: 1138, withCode: null, currency: 'USD' };
+  expect(sumWords(sum)).toBe('$11.38 by its price list, which knows of no code');
+  expect(sumWords({ ...sum, withCode: { code: 'SPRING', minor: 990 } })).toBe(
+    '$11.38 by its price list, $9.90 with the code SPRING',
+  );
+  expect(sumWords({ ...sum, capMinor: null })).toBe('no price list says what it costs');
 });
 
 test('every stage, way out and turn has words of its own', () => {

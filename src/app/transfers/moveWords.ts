@@ -1,4 +1,5 @@
 import type { MoveExit, MoveTurn } from '@/core/moving';
+import { formatAmount } from '@/ui/text/figures';
 import type { TransferView } from '@/usecases/moving/underWay';
 
 export const EXIT_WORDS: Readonly<Record<MoveExit, string>> = {
@@ -52,4 +53,18 @@ export function todoWords({
     default:
       return null;
   }
+}
+
+/** What is expected to be charged, with a code and without. */
+export function sumWords({
+  capMinor,
+  withCode,
+  currency,
+}: Pick<TransferView, 'capMinor' | 'withCode' | 'currency'>): string {
+  if (capMinor === null) return 'no price list says what it costs';
+  const money = (minor: number) => formatAmount({ minor, currency });
+  const listed = `${money(capMinor)} by its price list`;
+  return withCode === null
+    ? `${listed}, which knows of no code`
+    : `${listed}, ${money(withCode.minor)} with the code ${withCode.code}`;
 }

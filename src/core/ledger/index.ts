@@ -67,6 +67,7 @@ export {
   type NotCompared,
   type Rise,
   riseOf,
+  transferCodeOf,
   transferPrice,
   type YearsAsked,
   yearPricesOf,

@@ -133,12 +133,24 @@ function payment(
   return kept && [cost.total, kept.total];
 }
 
-/** What a transfer to an account costs now in its own money, without privacy; `null` where no price is known. */
-export function transferPrice(index: RuleIndex, account: LedgerAccount, ending: string, day: Day): Amount | null {
+/** What a transfer to an account costs now in its own money, without privacy, and with codes told; `null` where no price is known. */
+export function transferPrice(
+  index: RuleIndex,
+  account: LedgerAccount,
+  ending: string,
+  day: Day,
+  codes: readonly string[] = [],
+): Amount | null {
   const policy = policyFor(ending, index.policies);
-  const asked = { ending, nameId: null, day, newAt: new Set<number>(), codes: [], privacy: false };
+  const asked = { ending, nameId: null, day, newAt: new Set<number>(), codes, privacy: false };
   const paying = { action: 'transfer', years: policy.transferYears, factor: 1, isFirst: true } as const;
   return payment(index, account, asked, policy, paying)?.[0] ?? null;
+}
+
+/** The code that makes a transfer to an account cheaper; `null` where its price list knows of none. */
+export function transferCodeOf(index: RuleIndex, accountId: number, ending: string, day: Day): string | null {
+  const price = priceInForce(index.book, { accountId, nameId: null, ending }, 'transfer', day);
+  return price?.firstYearCondition?.code ?? null;
 }
 
 /** Not rounded: a cent of rounding must not decide between one payment of two years and two of one. */

@@ -16,6 +16,7 @@ import { seal } from '../secrets/seal';
 import { readRequest } from '../validate';
 import { arrive } from './arriving';
 import { writeMoves } from './carryOn';
+import { sumsWithCode } from './expected';
 import { openCodes } from './preparing';
 import { TellTransfer, type Told } from './requests';
 import { entryOf, type LedgerEffect } from './step';
@@ -93,7 +94,8 @@ async function nextOf(deps: Deps, transfer: TransferRow, told: TellTransfer): Pr
       if (told.minor === undefined)
         return refuse('amount-missing', 'Write what was charged for it, 0 where nothing was.', 'minor');
       const expected = transfer.quotedMinor;
-      if (expected !== null && told.minor !== expected && !told.isAnother)
+      const withCode = (await sumsWithCode(deps, [transfer])).get(transfer.id)?.minor;
+      if (expected !== null && told.minor !== expected && told.minor !== withCode && !told.isAnother)
         return refuse(
           'charge-differs',
           `Its price list says ${formatDecimal(amount(expected, transfer.currency))} ${transfer.currency}. Look at the receipt; if another sum was charged indeed, say so below.`,

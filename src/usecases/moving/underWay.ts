@@ -17,6 +17,7 @@ import {
   type TransferRow,
 } from '@/database/transfers';
 import type { Deps } from '../deps';
+import { sumsWithCode, type WithCode } from './expected';
 
 /** A transfer as a screen shows it. Amounts: minor units of `currency`, the new account's. */
 export interface TransferView {
@@ -48,6 +49,8 @@ export interface TransferView {
   readonly counterMinor: number | null;
   readonly counterCurrency: string;
   readonly isCounterDeclined: boolean;
+  /** What it costs with a code, where the new account’s price list knows of one, and it is requested there by hand. */
+  readonly withCode: WithCode | null;
   readonly hasCode: boolean;
   /** Names of the ledger whose name servers lie under this one: these move with it (RFC 5731 section 3.2.4). */
   readonly dependents: readonly string[];
@@ -68,7 +71,9 @@ export async function transfersUnderWay(deps: Deps): Promise<TransferView[]> {
   const byId = new Map(accounts.map((account) => [account.id, account]));
   const open = rows.flatMap(({ nameId, stage }) => (OVER_MOVES.includes(stage) ? [] : [nameId]));
   const dependents = await selectDependents(deps.database, open);
-  return rows.map((row) => viewOf(row, byId, at, dependents));
+  const byHand = rows.filter(({ stage, toId }) => stage === 'code held' && toId !== null && !byId.get(toId)?.linked);
+  const withCode = await sumsWithCode(deps, byHand);
+  return rows.map((row) => viewOf(row, byId, at, { dependents, withCode }));
 }
 
 /** Names that are on their way already, or sold: none of them can be put on its way. */
@@ -89,6 +94,12 @@ export async function transfersWaiting(deps: Deps): Promise<TransferView[]> {
   return (await transfersUnderWay(deps)).filter(({ turn, isOverdue }) => turn === 'you' || isOverdue);
 }
 
+/** What is read of many transfers at once. */
+interface More {
+  readonly dependents?: ReadonlyMap<number, readonly string[]>;
+  readonly withCode?: ReadonlyMap<number, WithCode>;
+}
+
 function viewOf(
   row: TransferRow,
   accounts: ReadonlyMap<
@@ -96,7 +107,7 @@ function viewOf(
     { readonly label: string; readonly linked: boolean; readonly currency: string; readonly wantsZone?: boolean }
   >,
   at: Instant,
-  dependents: ReadonlyMap<number, readonly string[]> = new Map(),
+  more: More = {},
 ): TransferView {
   const from =
     row.fromId === null ? { label: row.cameFrom, linked: false, currency: row.currency } : accounts.get(row.fromId);
@@ -133,8 +144,9 @@ function viewOf(
     counterMinor: row.counterMinor,
     counterCurrency: from?.currency ?? row.currency,
     isCounterDeclined: row.isCounterDeclined,
+    withCode: more.withCode?.get(row.id) ?? null,
     hasCode: row.hasCode,
-    dependents: dependents.get(row.nameId) ?? [],
+    dependents: more.dependents?.get(row.nameId) ?? [],
     hasZone: row.hasZone,
     zoneNote: row.zoneNote,
   };
