@@ -9,7 +9,7 @@ export default defineConfig({
         extends: true,
         test: {
           name: 'unit',
-          include: ['src/**/*.test.ts', 'practice/**/*.test.ts', 'tests/standards/**/*.test.ts'],
+          include: ['src/**/*.test.ts', 'practice/**/*.test.ts', 'bin/**/*.test.ts', 'tests/standards/**/*.test.ts'],
         },
       },
       {

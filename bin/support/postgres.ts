@@ -1,5 +1,5 @@
 import { type ChildProcess, execFileSync, spawn } from 'node:child_process';
-import { randomBytes } from 'node:crypto';
+import { randomBytes, randomInt } from 'node:crypto';
 import {
   chmodSync,
   chownSync,
@@ -46,14 +46,15 @@ function account(): { uid?: number; gid?: number } {
   return { uid: id('-u'), gid: id('-g') };
 }
 
-export function freePort(): Promise<number> {
-  return new Promise((resolve, reject) => {
-    const server = createServer().once('error', reject);
-    server.listen(0, '127.0.0.1', () => {
-      const address = server.address();
-      server.close(() => resolve(typeof address === 'object' && address ? address.port : 0));
-    });
-  });
+/** Ports that no system hands out by itself to whoever connects (RFC 6335 section 6: from 49152; Linux: from 32768). */
+const OWN_PORTS = { from: 12_000, to: 32_767 } as const;
+
+/** A port of this machine on which nothing listens, and which no connection is given before somebody does. */
+export async function freePort(): Promise<number> {
+  for (;;) {
+    const port = randomInt(OWN_PORTS.from, OWN_PORTS.to + 1);
+    if (!(await portTaken(port))) return port;
+  }
 }
 
 /** True when something listens on a port of this machine already. */

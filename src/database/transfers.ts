@@ -3,6 +3,7 @@ import {
   AT_THE_NEW_ACCOUNT,
   AT_THE_OLD_ACCOUNT,
   BEFORE_REQUEST,
+  MAY_BE_UNDER_WAY,
   type MoveExit,
   type MoveStage,
   OVER_MOVES,
@@ -203,6 +204,15 @@ export async function selectTransfersSince(db: Queryable, since: Instant): Promi
   ).rows;
 }
 
+/** The accounts of every transfer that is not over; `null` among them where one comes by push or goes to a buyer. Empty where none is open. */
+export async function selectAccountsOfTransfers(db: Queryable): Promise<Set<number | null>> {
+  const { rows } = await db.query<{ id: number | null }>(
+    'select distinct unnest(array[from_account, to_account]) as id from transfers where stage <> all($1)',
+    [OVER_MOVES],
+  );
+  return new Set(rows.map(({ id }) => id));
+}
+
 /** Those at one stage whose day has come. */
 export async function selectTransfersAt(db: Queryable, stage: MoveStage, at: Instant): Promise<TransferRow[]> {
   return (
@@ -293,7 +303,7 @@ export async function moveTransfers(tx: Queryable, moves: readonly TransferMove[
        code_sealed = case when m."to" = any($3) then t.code_sealed end,
        ${PATCHED.map((column) => `${column} = (m.next).${column}`).join(', ')}
      from moved m where m.id = t.id returning t.id`,
-    [JSON.stringify(moves), new Date(at), [...BEFORE_REQUEST, 'requested', 'pending', 'approved']],
+    [JSON.stringify(moves), new Date(at), [...BEFORE_REQUEST, ...MAY_BE_UNDER_WAY]],
   );
   return new Set(rows.map(({ id }) => id));
 }

@@ -19,6 +19,12 @@ export interface MovingLedger extends LinkedLedger {
   readonly runId: string;
   /** The names that were put on their way, as they stand now. */
   transfers(): Promise<TransferRow[]>;
+  /** Where each stands, and why it came to nothing. */
+  stages(): Promise<string[]>;
+  /** What stands in the books, `kind minor` each, the oldest first. */
+  entries(): Promise<string[]>;
+  /** Columns of the first name of the ledger. */
+  row(columns: string): Promise<Record<string, unknown> | undefined>;
   /** Lets days pass, messages come, and transfers go on. */
   pass(days: number): Promise<void>;
 }
@@ -75,6 +81,15 @@ export async function movingLedger(
     toId,
     runId: started.id,
     transfers: () => selectTransfers(ledger.database, started.id),
+    stages: async () =>
+      (await selectTransfers(ledger.database, started.id)).map(
+        (one) => `${one.stage}${one.exit ? ` (${one.exit})` : ''}`,
+      ),
+    entries: async () =>
+      (await ledger.database.query('select kind, minor from entries order by id')).rows.map(
+        ({ kind, minor }) => `${kind} ${minor}`,
+      ),
+    row: async (columns) => (await ledger.database.query(`select ${columns} from names`)).rows[0],
     async pass(days) {
       const at = (ledger.clock() + days * 86_400_000) as Instant;
       await practice.passTo(at);

@@ -15,6 +15,8 @@ let made: LinkedLedger;
 afterEach(() => made.close());
 const begin = async () => {
   made = await linkedLedger(NAMES, END, { nameServers: ['ns1.quaymark.test', 'ns1.elsewhere.test'] });
+  // Whether they are signed is seen at the name server that is set.
+  await pointRecordsAt(made.ledger.database, made.practice.records);
   return made.ledger;
 };
 const change = (more: object = {}) =>
@@ -53,10 +55,22 @@ test('without a link nothing is believed until a person says that it is done', a
 
 test('a signed zone is not broken: it is refused, unless its keys stay', async () => {
   const ledger = await begin();
-  await pointRecordsAt(ledger.database, made.practice.records);
   made.world.signed.set(NAMES[0], 'stands');
   await checkNow(ledger, NAMES[0]);
   expect(await change()).toMatchObject({ code: 'zone-signed' });
+  expect(serversOf(NAMES[0])).toContain('ns1.quaymark.test');
+  expect(await change({ evenIfSigned: true })).toMatchObject({ changed: 2 });
+});
+
+test('nobody has looked at it: the delegation is; where that cannot be seen, the name is left out and says so', async () => {
+  const ledger = await begin();
+  made.world.signed.set(NAMES[0], 'stands');
+  expect(await change()).toMatchObject({ code: 'zone-signed' });
+  await ledger.database.query("update settings set value = value - 'dns' where key = 'records'");
+  expect(await change()).toMatchObject({
+    changed: 0,
+    problems: [{ problem: expect.stringContaining('whether it is signed is not known') }, {}],
+  });
   expect(serversOf(NAMES[0])).toContain('ns1.quaymark.test');
   expect(await change({ evenIfSigned: true })).toMatchObject({ changed: 2 });
 });

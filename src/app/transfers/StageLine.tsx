@@ -1,23 +1,7 @@
 'use client';
 import styled from 'styled-components';
-import type { MoveStage } from '@/core/moving';
+import { MOVE_WAY, type MoveStage } from '@/core/moving';
 import { STAGE_WORDS } from '@/ui/text/movingWords';
-
-/** The stages that a transfer passes on its way, in their order. */
-const WAY: readonly MoveStage[] = [
-  'checked',
-  'zone copied',
-  'funded',
-  'auto-renew off',
-  'unlocked',
-  'code held',
-  'requested',
-  'pending',
-  'approved',
-  'arrived',
-  'looked after',
-  'closed',
-];
 
 const Line = styled.span`
   display: flex;
@@ -30,12 +14,12 @@ const Line = styled.span`
 
 /** How far a transfer has come, as a line of its stages; dashed where it goes back. */
 export function StageLine({ stage }: { stage: MoveStage }) {
-  const reached = WAY.indexOf(stage);
+  const reached = MOVE_WAY.indexOf(stage);
   const isBack = reached < 0 && stage !== 'planned';
-  const label = isBack ? STAGE_WORDS[stage] : `step ${reached + 1} of ${WAY.length}`;
+  const label = isBack ? STAGE_WORDS[stage] : `step ${reached + 1} of ${MOVE_WAY.length}`;
   return (
     <Line role="img" aria-label={label} data-back={isBack}>
-      {WAY.map((one, place) => (
+      {MOVE_WAY.map((one, place) => (
         <i key={one} data-reached={!isBack && place <= reached} />
       ))}
     </Line>

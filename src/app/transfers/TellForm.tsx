@@ -96,7 +96,7 @@ function CodeForm({ transfer: { id, unicode } }: OneTransfer) {
 
 /** The transfer was requested at the new registrar: what it took is told, beside what was expected. */
 function RequestedForm({ transfer }: OneTransfer) {
-  const { id, unicode, to, currency, capMinor } = transfer;
+  const { id, unicode, to, currency, quotedMinor } = transfer;
   const { save, ask, refused, isBusy } = useSave({ ledger: true });
   const [isAnother, setAnother] = useState(false);
   const tell = async (form: FormData) =>
@@ -113,10 +113,10 @@ function RequestedForm({ transfer }: OneTransfer) {
         name="minor"
         label={`Charged by ${to} for ${unicode}, ${currency}`}
         currency={currency}
-        amount={capMinor === null ? null : { minor: capMinor, currency }}
+        amount={quotedMinor === null ? null : { minor: quotedMinor, currency }}
         hint={sumWords(transfer)}
       />
-      {capMinor !== null && (
+      {quotedMinor !== null && (
         <Check isSelected={isAnother} onChange={setAnother}>
           Another sum than its price list says was charged, with a code or without
         </Check>

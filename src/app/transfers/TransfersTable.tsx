@@ -63,7 +63,21 @@ export function TransfersTable({ transfers, label }: { transfers: readonly Trans
 
 function TransferLine({ transfer }: { transfer: TransferView }) {
   const { style, today } = useLedger();
-  const { ascii, unicode, from, to, stage, exit, since, dueAt, isOverdue, problem, notBefore, dependents } = transfer;
+  const {
+    ascii,
+    unicode,
+    from,
+    to,
+    stage,
+    exit,
+    since,
+    dueAt,
+    isOverdue,
+    problem,
+    notBefore,
+    dependents,
+    confirmMailBy,
+  } = transfer;
   const isWaiting = stage === 'planned' && notBefore > today;
   return (
     <tr>
@@ -92,6 +106,12 @@ function TransferLine({ transfer }: { transfer: TransferView }) {
             <div className="caution">
               Name servers under it move with it. They serve {dependents.slice(0, 5).join(', ')}
               {dependents.length > 5 && ` and ${dependents.length - 5} more`}.
+            </div>
+          )}
+          {confirmMailBy !== null && (
+            <div className="caution">
+              The holder has to confirm the mail address by {dayWords(confirmMailBy, style)}: follow the link in the
+              registrar’s mail.
             </div>
           )}
           {problem && <div className={exit ? 'soft' : 'caution'}>{problem}</div>}

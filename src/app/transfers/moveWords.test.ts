@@ -38,12 +38,12 @@ describe('what a person has to do, and where', () => {
 });
 
 test('the sum that is expected is said with a code and without', () => {
-  const sum = { capMinor: 1138, withCode: null, currency: 'USD' };
+  const sum = { quotedMinor: 1138, withCode: null, currency: 'USD' };
   expect(sumWords(sum)).toBe('$11.38 by its price list, which knows of no code');
   expect(sumWords({ ...sum, withCode: { code: 'SPRING', minor: 990 } })).toBe(
     '$11.38 by its price list, $9.90 with the code SPRING',
   );
-  expect(sumWords({ ...sum, capMinor: null })).toBe('no price list says what it costs');
+  expect(sumWords({ ...sum, quotedMinor: null })).toBe('no price list says what it costs');
 });
 
 test('every stage, way out and turn has words of its own', () => {

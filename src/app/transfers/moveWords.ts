@@ -57,13 +57,13 @@ export function todoWords({
 
 /** What is expected to be charged, with a code and without. */
 export function sumWords({
-  capMinor,
+  quotedMinor,
   withCode,
   currency,
-}: Pick<TransferView, 'capMinor' | 'withCode' | 'currency'>): string {
-  if (capMinor === null) return 'no price list says what it costs';
+}: Pick<TransferView, 'quotedMinor' | 'withCode' | 'currency'>): string {
+  if (quotedMinor === null) return 'no price list says what it costs';
   const money = (minor: number) => formatAmount({ minor, currency });
-  const listed = `${money(capMinor)} by its price list`;
+  const listed = `${money(quotedMinor)} by its price list`;
   return withCode === null
     ? `${listed}, which knows of no code`
     : `${listed}, ${money(withCode.minor)} with the code ${withCode.code}`;

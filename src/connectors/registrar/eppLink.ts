@@ -11,6 +11,7 @@ import {
 } from '@/formats/epp/responses';
 import { readTransfer } from '@/formats/epp/transfers';
 import type { HeldName, LinkAddress, Outcome, RegistrarLink } from './port';
+import { EPP_RESULT } from './results';
 import { LoginRefused, NoAnswer, questionId, Session } from './session';
 
 export interface LinkOptions {
@@ -179,7 +180,8 @@ function outcomeOf<T>(response: EppResponse, read: Read<T>, pending: WhenPending
     return { kind: 'done', value, svTRID };
   }
   const reason = response.reason ?? response.message;
-  if (code === 2400 || code === 2500) return { kind: 'unknown', cause: reason, sent: true };
+  if (code === EPP_RESULT.commandFailed || code === EPP_RESULT.commandFailedAndClosed)
+    return { kind: 'unknown', cause: reason, sent: true };
   return { kind: 'refused', code, reason };
 }
 

@@ -1,6 +1,18 @@
 import { describe, expect, test } from 'vitest';
 import { addDays, addYears, dayOf, instant } from '../time';
-import { endOf, judgeRequest, MOVE_STAGES, moveDueAt, OVER_MOVES, turnBackBy, turnOfMove } from './index';
+import {
+  autoAsBefore,
+  BEFORE_REQUEST,
+  endOf,
+  judgeRequest,
+  MOVE_STAGES,
+  MOVE_WAY,
+  moveDueAt,
+  OVER_MOVES,
+  stageOnceBack,
+  turnBackBy,
+  turnOfMove,
+} from './index';
 
 const THEN = instant('2026-10-01T00:00:00Z');
 const NOW = instant('2026-11-24T00:00:00Z');
@@ -78,4 +90,17 @@ test('turned back in time for the old account’s charge, or for the end where a
   expect(dayOf(turnBackBy(end, true, 5, 48))).toBe('2027-06-02');
   expect(turnBackBy(end, false, 5, 48)).toBe(end);
   expect(turnBackBy(addYears(end, 1), true, 0, 0)).toBe(addYears(end, 1));
+});
+
+test('what nobody knew of auto-renew is set on: a name must not lapse over a transfer', () => {
+  expect((['on', 'stalled', 'unknown', 'off'] as const).map(autoAsBefore)).toEqual(['on', 'on', 'on', 'off']);
+});
+
+test('only what was paid has to come back', () => {
+  expect([null, 0, 1138].map(stageOnceBack)).toEqual(['given up', 'given up', 'credit awaited']);
+});
+
+test('the way of a transfer is every stage in its order, without those that go back', () => {
+  expect(['planned', ...MOVE_WAY, 'going back', 'credit awaited', 'given up']).toEqual([...MOVE_STAGES]);
+  expect(MOVE_WAY.slice(0, 6)).toEqual(BEFORE_REQUEST.slice(1));
 });

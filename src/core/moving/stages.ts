@@ -1,4 +1,10 @@
+import type { AutoRenewSetting } from '../funding';
 import { addDays, type Instant } from '../time';
+
+const BEFORE = ['planned', 'checked', 'zone copied', 'funded', 'auto-renew off', 'unlocked', 'code held'] as const;
+const UNDER_WAY = ['requested', 'pending', 'approved'] as const;
+const AT_THE_END = ['arrived', 'looked after', 'closed'] as const;
+const BACK = ['going back', 'credit awaited', 'given up'] as const;
 
 /**
  * How far a transfer has come: each stage is written before the next is begun. `requested`: the request may have been sent. `approved`:
@@ -6,24 +12,7 @@ import { addDays, type Instant } from '../time';
  * only the holder’s mail is still to be confirmed. `going back`: it came to nothing, and the name is put back as it was. `credit
  * awaited`: it is as it was, and what was paid has to come back.
  */
-export const MOVE_STAGES = [
-  'planned',
-  'checked',
-  'zone copied',
-  'funded',
-  'auto-renew off',
-  'unlocked',
-  'code held',
-  'requested',
-  'pending',
-  'approved',
-  'arrived',
-  'looked after',
-  'closed',
-  'going back',
-  'credit awaited',
-  'given up',
-] as const;
+export const MOVE_STAGES = [...BEFORE, ...UNDER_WAY, ...AT_THE_END, ...BACK] as const;
 export type MoveStage = (typeof MOVE_STAGES)[number];
 
 /** Why a transfer came to nothing. */
@@ -34,18 +23,26 @@ export type MoveExit = (typeof MOVE_EXITS)[number];
 export const OVER_MOVES: readonly MoveStage[] = ['closed', 'given up'];
 
 /** The name is still where it was, and nothing has been asked for: it can be left at any moment. */
-export const BEFORE_REQUEST: readonly MoveStage[] = [
-  'planned',
-  'checked',
-  'zone copied',
-  'funded',
-  'auto-renew off',
-  'unlocked',
-  'code held',
-];
+export const BEFORE_REQUEST: readonly MoveStage[] = BEFORE;
 
 /** The request may be under way at the registry. */
-export const MAY_BE_UNDER_WAY: readonly MoveStage[] = ['requested', 'pending', 'approved'];
+export const MAY_BE_UNDER_WAY: readonly MoveStage[] = UNDER_WAY;
+
+/** The stages that a transfer passes on its way once it is begun, in their order. */
+export const MOVE_WAY: readonly MoveStage[] = [...BEFORE.slice(1), ...UNDER_WAY, ...AT_THE_END];
+
+/**
+ * What auto-renew is set to where a name is put back, or has arrived: as before. What nobody knew is set on: a year too many costs its
+ * price, a name that lapses is lost.
+ */
+export function autoAsBefore(setting: AutoRenewSetting): 'on' | 'off' {
+  return setting === 'off' ? 'off' : 'on';
+}
+
+/** Where a name stands that has been put back: what was paid for its transfer has to come back, where anything was. Minor units. */
+export function stageOnceBack(chargedMinor: number | null): 'credit awaited' | 'given up' {
+  return chargedMinor === null || chargedMinor === 0 ? 'given up' : 'credit awaited';
+}
 
 /** Who has to act: the program over a link, the person, the buyer of a sold name, the registry or the losing side, the holder, or nobody. */
 export type MoveTurn = 'program' | 'you' | 'buyer' | 'registry' | 'holder' | 'registrar' | 'nobody';

@@ -1,5 +1,6 @@
 import { mayAsk, notPublic } from '@/connectors/http/addresses';
 import type { Outcome, RegistrarLink } from '@/connectors/registrar/port';
+import { EPP_RESULT } from '@/connectors/registrar/results';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { type LinkRow, noteLink, selectLink, selectLinkSecret, selectLinks, updateLink } from '@/database/links';
 import { endPause } from '@/database/parts';
@@ -115,8 +116,11 @@ export function noLink(): Refusal {
   return refuse('no-link', 'This account has no link that works. Set its link under Setup, Accounts.');
 }
 
-/** RFC 5730 section 3: authentication, and the ends of a session for want of it. All other codes speak of the command. */
-const LOGIN_REFUSED: ReadonlySet<number> = new Set([2200, 2501]);
+/** Authentication, and the ends of a session for want of it. All other codes speak of the command. */
+const LOGIN_REFUSED: ReadonlySet<number> = new Set([
+  EPP_RESULT.authenticationError,
+  EPP_RESULT.authenticationErrorAndClosed,
+]);
 
 /** What went wrong on a link, as a sentence that says what to do. */
 export function linkProblem(outcome: Exclude<Outcome<unknown>, { kind: 'done' }>): string {

@@ -1,14 +1,17 @@
 import { randomUUID } from 'node:crypto';
 import { ArrayMaxSize, ArrayNotEmpty, IsArray, IsBoolean, IsInt, IsString, MaxLength } from 'class-validator';
 import pLimit from 'p-limit';
+import { lookAtDelegation } from '@/connectors/records/dnsClient';
 import type { RegistrarLink } from '@/connectors/registrar/port';
 import { readHosts } from '@/core/names';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import type { PatchedName } from '@/database/changes';
 import { type NameAtAccount, selectNamesAt } from '@/database/names';
 import { selectNewestRecords } from '@/database/records';
+import { selectSettings } from '@/database/settings';
 import { changing, type Done } from '../changing';
 import type { Deps } from '../deps';
+import { dnsServer } from '../records/servers';
 import { readRequest } from '../validate';
 import { linkOf } from './links';
 
@@ -52,13 +55,14 @@ export async function changeNameServers(deps: Deps, input: unknown): Promise<Nam
   const hosts = readHosts(request.hosts);
   if (isRefusal(hosts)) return hosts;
   const names = await selectNamesAt(deps.database, request.nameIds);
-  const signed = request.evenIfSigned ? [] : await signedAmong(deps, names);
+  const turn = pLimit(AT_ONCE);
+  const isSigned = request.evenIfSigned ? null : await signedness(deps, names);
+  const signed = names.filter(({ ascii }) => isSigned?.get(ascii) === true);
   if (signed.length > 0)
     return refuse(
       'zone-signed',
-      `${signed[0]}${signed.length > 1 ? ` and ${signed.length - 1} more are` : ' is'} signed. Take the delegation signers (DS) away first and wait a day, or say that the new servers show the same keys.`,
+      `${signed[0]?.unicode}${signed.length > 1 ? ` and ${signed.length - 1} more are` : ' is'} signed. Take the delegation signers (DS) away first and wait a day, or say that the new servers show the same keys.`,
     );
-  const turn = pLimit(AT_ONCE);
   const links = new Map<number, Promise<RegistrarLink | null>>();
   const linkAt = (accountId: number) => {
     const known = links.get(accountId) ?? linkOf(deps, accountId);
@@ -67,16 +71,20 @@ export async function changeNameServers(deps: Deps, input: unknown): Promise<Nam
   };
   const went = await Promise.all(
     names.map((name) =>
-      turn(async () => ({ name, problem: await changeOne(await linkAt(name.accountId), name, hosts, request) })),
+      turn(async () => {
+        const link = await linkAt(name.accountId);
+        const problem =
+          // What has been done by hand is taken down as it is.
+          link && isSigned?.get(name.ascii) === null
+            ? NOT_KNOWN_WHETHER_SIGNED
+            : await changeOne(link, name, hosts, request);
+        return { name, problem, evidence: link ? 'the registrar’s answer' : 'set by hand at the registrar' };
+      }),
     ),
   );
   const done = went.filter(({ problem }) => problem === null);
   const patches = done.map(
-    ({ name }): PatchedName => ({
-      nameId: name.id,
-      patch: { name_servers: hosts },
-      evidence: request.byHand ? 'set by hand, or the registrar’s answer' : 'the registrar’s answer',
-    }),
+    ({ name, evidence }): PatchedName => ({ nameId: name.id, patch: { name_servers: hosts }, evidence }),
   );
   const summary = `Set the name servers of ${done.length === 1 ? 'one name' : `${done.length} names`}`;
   const changed = await changing(deps, (_tx, change) => change.names('name servers', summary, patches));
@@ -84,15 +92,29 @@ export async function changeNameServers(deps: Deps, input: unknown): Promise<Nam
   return { ...changed, problems };
 }
 
-async function signedAmong(deps: Deps, names: readonly NameAtAccount[]): Promise<string[]> {
-  const records = await selectNewestRecords(
-    deps.database,
-    names.map(({ ascii }) => ascii),
-  );
-  const signed = new Set(
-    records.flatMap(({ ascii, record }) => (record.signed === true || record.ds.length > 0 ? [ascii] : [])),
-  );
-  return names.flatMap(({ ascii, unicode }) => (signed.has(ascii) ? [unicode] : []));
+const NOT_KNOWN_WHETHER_SIGNED =
+  'whether it is signed is not known: check its record, or say that the new servers show the same keys';
+
+/** Whether zones are signed, by their records, or else by their delegation as the name server that is set shows it; `null` where neither tells. */
+async function signedness(deps: Deps, names: readonly NameAtAccount[]): Promise<Map<string, boolean | null>> {
+  const told = new Map<string, boolean>();
+  const all = names.map(({ ascii }) => ascii);
+  for (const { ascii, record } of await selectNewestRecords(deps.database, all)) {
+    const isSigned = record.ds.length > 0 ? true : record.signed;
+    if (isSigned !== null) told.set(ascii, told.get(ascii) === true || isSigned);
+  }
+  const server = dnsServer((await selectSettings(deps.database)).records);
+  const turn = pLimit(AT_ONCE);
+  const look = async (ascii: string) => {
+    const known = told.get(ascii);
+    if (known !== undefined || server === null) return [ascii, known ?? null] as const;
+    const seen = await lookAtDelegation(server, ascii).catch((error: unknown) => {
+      deps.log.warn({ err: error, name: ascii }, 'a delegation could not be looked at');
+      return null;
+    });
+    return [ascii, seen && seen.signers.length > 0] as const;
+  };
+  return new Map(await Promise.all(all.map((ascii) => turn(() => look(ascii)))));
 }
 
 /** Sets the servers of one name; `null` when it is done. */

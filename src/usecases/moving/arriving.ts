@@ -1,4 +1,5 @@
 import type { HeldName, NameSettings } from '@/connectors/registrar/port';
+import { autoAsBefore } from '@/core/moving';
 import { isRefusal } from '@/core/refusal';
 import { addDays, addYears, formatInstant, type Instant } from '@/core/time';
 import type { NamePatch } from '@/database/changes';
@@ -80,7 +81,7 @@ function assumedPatch({ before }: TransferRow, at: Instant | null, transferYears
   };
 }
 
-/** Days within which a holder has to confirm the mail address. Source: registrars’ contracts, fifteen. */
+/** Days within which a registrar’s message asks the holder to confirm the mail address. Common practice: at once, no source. */
 const LOOK_FOR_MAIL_DAYS = 1;
 
 /** Makes the name as it was: lock on, auto-renew and privacy as before; its code is unset (RFC 9154 section 4.4). */
@@ -94,7 +95,7 @@ export const LOOKING_AFTER: MoveStep<ReadonlyMap<number, SeenBefore>> = {
   async take(deps, transfer, { gaining }, zones) {
     if (!gaining) return null;
     const { before, ascii, toId } = transfer;
-    const auto = before.setting === 'on' || before.setting === 'stalled' ? 'on' : 'off';
+    const auto = autoAsBefore(before.setting);
     const settings: NameSettings = {
       lock: true,
       auto,
@@ -109,6 +110,7 @@ export const LOOKING_AFTER: MoveStep<ReadonlyMap<number, SeenBefore>> = {
     const zone = now === null || isRefusal(now) ? null : now;
     const differing = [
       serversWords(before.nameServers, seen.value.nameServers),
+      copied !== null && zone === null && 'Its zone could not be looked at since: compare it by hand.',
       copied !== null && zone && differenceWords(zoneDifference(copied, zone.zone)),
       site !== null && zone && siteWords(site, await siteOf(deps, zone.zone)),
     ].filter(Boolean);
@@ -138,7 +140,8 @@ export function serversWords(before: readonly string[], now: readonly string[]):
 export const CLOSING: MoveStep = {
   at: 'looked after',
   async take(deps, { confirmMailBy, since, problem }) {
-    if (confirmMailBy !== null) return stays('The holder has to confirm the mail address: a mail was sent to it.');
-    return deps.clock() < addDays(since, LOOK_FOR_MAIL_DAYS) ? stays(problem) : { kind: 'on', to: 'closed', problem };
+    // What was found to differ stays said: that the mail is to be confirmed is a fact of the name.
+    const isOpen = confirmMailBy !== null || deps.clock() < addDays(since, LOOK_FOR_MAIL_DAYS);
+    return isOpen ? stays(problem) : { kind: 'on', to: 'closed', problem };
   },
 };

@@ -1,7 +1,15 @@
 import { randomUUID } from 'node:crypto';
 import { policyFor } from '@/core/lifecycle';
 import { amount, formatDecimal, GREATEST_MINOR } from '@/core/money';
-import { BEFORE_REQUEST, MAY_BE_UNDER_WAY, type MoveExit, type MoveStage, OVER_MOVES } from '@/core/moving';
+import {
+  autoAsBefore,
+  BEFORE_REQUEST,
+  MAY_BE_UNDER_WAY,
+  type MoveExit,
+  type MoveStage,
+  OVER_MOVES,
+  stageOnceBack,
+} from '@/core/moving';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { FIRST_DAY, formatInstant, LAST_DAY, startOfDay } from '@/core/time';
 import { selectPolicies } from '@/database/policies';
@@ -10,7 +18,7 @@ import { keepCodes, moveTransfers, selectTransfer, type TransferPatch, type Tran
 import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { linkOf, linkProblem } from '../links/links';
-import { SWITCHED } from '../names/edit';
+import { NOT_REQUESTED, SWITCHED } from '../names/edit';
 import { queueChecks } from '../records/check';
 import { seal } from '../secrets/seal';
 import { readRequest } from '../validate';
@@ -52,7 +60,6 @@ export async function tellTransfer(deps: Deps, input: unknown): Promise<true | R
   const next = await nextOf(deps, transfer, told);
   if (isRefusal(next)) return next;
   const { ledger, patch, exit } = next;
-  const isUnpaid = told.what === 'back as it was' && transfer.chargedMinor !== null;
   await changing(deps, (tx, change) =>
     writeMoves(tx, change, [
       {
@@ -60,7 +67,7 @@ export async function tellTransfer(deps: Deps, input: unknown): Promise<true | R
         move: {
           id: transfer.id,
           from: transfer.stage,
-          to: isUnpaid ? 'credit awaited' : to,
+          to: told.what === 'back as it was' ? stageOnceBack(transfer.chargedMinor) : to,
           problem: exit ? (told.note ?? `Told by hand: ${told.what}.`) : null,
           ...((patch || exit) && { patch: { ...patch, ...(exit && { exit }) } }),
         },
@@ -112,9 +119,13 @@ async function nextOf(deps: Deps, transfer: TransferRow, told: TellTransfer): Pr
     case 'rejected':
       return { ledger: null, exit: told.what };
     case 'back as it was': {
-      const auto = transfer.before.setting === 'on' || transfer.before.setting === 'stalled' ? 'on' : 'off';
-      const names = { ...SWITCHED['auto-renew'](auto, formatInstant(at), BY_HAND), lock: transfer.before.lock ?? true };
-      return { ledger: { names, evidence: BY_HAND } };
+      const { setting, lock } = transfer.before;
+      // As it was: what nobody knew then nobody knows now.
+      const auto =
+        setting === 'unknown'
+          ? ({ ...NOT_REQUESTED['auto-renew'], setting, standing: 'believed' } as const)
+          : SWITCHED['auto-renew'](autoAsBefore(setting), formatInstant(at), BY_HAND);
+      return { ledger: { names: { ...auto, lock: lock ?? true }, evidence: BY_HAND } };
     }
     case 'the money is back': {
       const minor = told.minor ?? transfer.chargedMinor ?? 0;

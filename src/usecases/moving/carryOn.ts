@@ -11,6 +11,7 @@ import { selectPolicies } from '@/database/policies';
 import type { Transaction } from '@/database/pool';
 import {
   moveTransfers,
+  selectAccountsOfTransfers,
   selectTransfersAt,
   type TransferMove,
   type TransferPatch,
@@ -54,7 +55,9 @@ const AT_ONCE = 8;
  */
 export function carryOnTransfers(deps: Deps): Promise<number | null> {
   return whileAlone(deps.database, 'transfers', async () => {
-    const sidesOf = await sidesOfAll(deps);
+    const moving = await selectAccountsOfTransfers(deps.database);
+    if (moving.size === 0) return 0;
+    const sidesOf = await sidesOfAll(deps, moving);
     const away = new Set<number>();
     let moved = 0;
     for (const step of STEPS) moved += await takeAll(deps, step, sidesOf, away);
@@ -62,9 +65,9 @@ export function carryOnTransfers(deps: Deps): Promise<number | null> {
   });
 }
 
-async function sidesOfAll(deps: Deps): Promise<SidesOf> {
+async function sidesOfAll(deps: Deps, moving: ReadonlySet<number | null>): Promise<SidesOf> {
   const accounts = new Map((await selectAccounts(deps.database)).map((account) => [account.id, account]));
-  const rows = await selectLinks(deps.database);
+  const rows = (await selectLinks(deps.database)).filter(({ accountId }) => moving.has(accountId));
   const links = new Map(
     await Promise.all(rows.map(async ({ accountId }) => [accountId, await linkOf(deps, accountId)] as const)),
   );

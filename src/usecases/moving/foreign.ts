@@ -1,7 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import type { RegistrarLink } from '@/connectors/registrar/port';
+import { EPP_RESULT } from '@/connectors/registrar/results';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
-import { dayOf, formatDay } from '@/core/time';
+import { dayIn, formatDay } from '@/core/time';
 import {
   type ForeignTransfer,
   markForeignMailed,
@@ -9,6 +10,7 @@ import {
   selectForeignTransfer,
   selectForeignTransfers,
 } from '@/database/foreignTransfers';
+import { selectSettings } from '@/database/settings';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { linkOf } from '../links/links';
@@ -26,12 +28,13 @@ export function foreignTransfers(deps: Deps): Promise<ForeignTransfer[]> {
 export async function mailForeign(deps: Deps): Promise<number> {
   const open = (await selectForeignTransfers(deps.database)).filter(({ isMailed }) => !isMailed);
   if (open.length === 0) return 0;
+  const { zone } = await selectSettings(deps.database);
   const lines = open.map(
     ({ unicode, account, requestedBy, actsBy, state }) =>
       `${unicode} at ${account}: ${
         state === 'gone'
           ? 'it has left, and nobody here moved it'
-          : `${requestedBy ?? 'somebody'} has asked for it${actsBy === null ? '' : `, and gets it on ${formatDay(dayOf(actsBy))} if nobody rejects that`}`
+          : `${requestedBy ?? 'somebody'} has asked for it${actsBy === null ? '' : `, and gets it on ${formatDay(dayIn(actsBy, zone))} if nobody rejects that`}`
       }.`,
   );
   const subject =
@@ -75,7 +78,7 @@ async function carryOutRejection(deps: Deps, link: RegistrarLink, alarm: Foreign
   const rejected = await link.transfer('reject', { name: ascii }, `NL-${randomUUID()}`);
   if (rejected.kind === 'unknown') return later(deps, id, rejected.cause);
   // Nothing is pending any more: it has been rejected before, taken back, or gone through.
-  if (rejected.kind === 'refused' && rejected.code !== NOTHING_PENDING) {
+  if (rejected.kind === 'refused' && rejected.code !== EPP_RESULT.nothingPending) {
     const problem = `The registrar does not reject it: ${rejected.reason}. Ring it now.`;
     await changing(deps, (tx) => moveForeign(tx, id, ['rejecting'], 'open', problem, null));
     return refuse('not-rejected', problem);
@@ -96,8 +99,6 @@ async function carryOutRejection(deps: Deps, link: RegistrarLink, alarm: Foreign
   });
   return true;
 }
-
-const NOTHING_PENDING = 2301;
 
 async function later(deps: Deps, id: number, cause: string): Promise<Refusal> {
   const problem = `The registrar cannot be reached (${cause}). It is tried again every minute; ring it if that goes on.`;

@@ -1,8 +1,10 @@
+import { NOT_OURS } from '@/connectors/registrar/results';
 import { amount } from '@/core/money';
+import { autoAsBefore, stageOnceBack } from '@/core/moving';
 import { formatInstant } from '@/core/time';
 import type { NamePatch } from '@/database/changes';
 import { SWITCHED } from '../names/edit';
-import { entryOf, type MoveStep, NOT_OURS, setWithoutCode, stays, unlessSet } from './step';
+import { entryOf, type MoveStep, setWithoutCode, stays, unlessSet } from './step';
 
 /** Puts a name back as it was: lock and auto-renew as before, its code unset. Values that are set, so it may be done again. */
 export const GOING_BACK: MoveStep = {
@@ -12,7 +14,7 @@ export const GOING_BACK: MoveStep = {
     // A name that is no longer there cannot be put back.
     if (now.accountId !== fromId) return { kind: 'on', to: 'given up', problem };
     if (!losing) return null;
-    const auto = before.setting === 'on' || before.setting === 'stalled' ? 'on' : 'off';
+    const auto = autoAsBefore(before.setting);
     const lock = before.lock ?? true;
     const outcome = await setWithoutCode(losing, ascii, { lock, auto });
     // It has gone to its buyer meanwhile.
@@ -24,7 +26,7 @@ export const GOING_BACK: MoveStep = {
     };
     const went = unlessSet(outcome, fromId, () => ({
       kind: 'on',
-      to: chargedMinor === null ? 'given up' : 'credit awaited',
+      to: stageOnceBack(chargedMinor),
       problem,
       ledger: { names, evidence: 'the registrar’s answer' },
     }));

@@ -5,8 +5,9 @@ import type { Policy } from '@/core/lifecycle';
 import { amount } from '@/core/money';
 import { groundsAgainst, movingFacts, standingAt } from '@/core/moving';
 import { isRefusal } from '@/core/refusal';
-import { dayOf, formatDay, formatInstant, type Instant } from '@/core/time';
+import { dayIn, formatDay, formatInstant, type Instant } from '@/core/time';
 import { transferPlace } from '@/database/secrets';
+import { selectSettings } from '@/database/settings';
 import {
   keepCodes,
   selectCodes,
@@ -23,12 +24,13 @@ import { freshCode, type MoveStep, stays, unlessSet } from './step';
 import { siteOf } from './zones';
 
 interface Known {
-  readonly row: LedgerRow;
-  readonly policy: Policy;
+  readonly names: ReadonlyMap<number, { readonly row: LedgerRow; readonly policy: Policy }>;
+  /** In which days are told. */
+  readonly zone: string;
 }
 
 /** Looks once more whether the name may be moved now, and takes down how it stands before anything is changed. */
-export const CHECKING: MoveStep<ReadonlyMap<number, Known>> = {
+export const CHECKING: MoveStep<Known> = {
   at: 'planned',
   async prepare(deps, transfers) {
     const projection = await projectedLedger(
@@ -36,15 +38,13 @@ export const CHECKING: MoveStep<ReadonlyMap<number, Known>> = {
       transfers.map(({ nameId }) => nameId),
     );
     const read = rowsOn(projection, projection.asOf);
-    return new Map(
-      projection.names.map((name, place) => [
-        name.id,
-        { row: read(place), policy: projection.policies[place] as Policy },
-      ]),
+    const names = projection.names.map(
+      ({ id }, place) => [id, { row: read(place), policy: projection.policies[place] as Policy }] as const,
     );
+    return { names: new Map(names), zone: (await selectSettings(deps.database)).zone };
   },
-  async take(deps, transfer, _sides, known) {
-    const found = known.get(transfer.nameId);
+  async take(deps, transfer, _sides, { names, zone }) {
+    const found = names.get(transfer.nameId);
     const { now } = transfer;
     if (!found || now.accountId !== transfer.fromId)
       return { kind: 'exit', exit: 'stopped', problem: 'The name is no longer at the account that it was to leave.' };
@@ -53,7 +53,7 @@ export const CHECKING: MoveStep<ReadonlyMap<number, Known>> = {
       ({ mends }) => mends !== 'owner',
     );
     if (ground) {
-      const until = ground.until === null ? '' : ` until ${formatDay(dayOf(ground.until))}`;
+      const until = ground.until === null ? '' : ` until ${formatDay(dayIn(ground.until, zone))}`;
       return stays(`It waits: ${ground.kind}${until}.`);
     }
     const patch = {

@@ -1,21 +1,15 @@
 import { randomUUID } from 'node:crypto';
 import type { HeldName, Outcome, RegistrarLink, Taken, TransferState } from '@/connectors/registrar/port';
+import { EPP_RESULT, NOT_OURS } from '@/connectors/registrar/results';
 import { amount } from '@/core/money';
-import { endOf, judgeRequest, type TransferMark, turnBackBy } from '@/core/moving';
+import { autoAsBefore, endOf, judgeRequest, type TransferMark, turnBackBy } from '@/core/moving';
 import type { TransferRow } from '@/database/transfers';
 import type { Deps } from '../deps';
 import { arrive } from './arriving';
 import { isoOf, openCodes } from './preparing';
-import { entryOf, type MoveStep, NOT_OURS, type Sides, stays, unanswered, type Went } from './step';
+import { entryOf, type MoveStep, type Sides, stays, unanswered, type Went } from './step';
 
 type Codes = ReadonlyMap<number, string>;
-
-/** EPP: the code is wrong, lapsed or unset (RFC 5730 section 3). */
-const WRONG_CODE = 2202;
-const NOTHING_PENDING = 2301;
-const ALREADY_PENDING = 2300;
-const NO_MONEY = 2104;
-const DEARER = 2004;
 
 const CODE_REFUSED = 'The code is refused: it is wrong, or has lapsed.';
 
@@ -30,7 +24,7 @@ export const READYING: MoveStep<Codes> = {
     const code = codes.get(transfer.id);
     if (code === undefined) return wrongCode(sides, 'The code is not held any more.');
     const tried = await gaining.info(transfer.ascii, code);
-    if (tried.kind === 'refused' && tried.code === WRONG_CODE) return wrongCode(sides, CODE_REFUSED);
+    if (tried.kind === 'refused' && tried.code === EPP_RESULT.wrongCode) return wrongCode(sides, CODE_REFUSED);
     if (tried.kind === 'unknown') return { ...unanswered(tried.cause), away: transfer.toId };
     if (tried.kind === 'done' && tried.value.sponsor === sides.login) return arrive(transfer, tried.value);
     const price = await askPrice(gaining, transfer);
@@ -153,12 +147,12 @@ async function send(gaining: RegistrarLink, transfer: TransferRow, sides: Sides,
     case 'pending':
       return stays(null);
     case 'refused':
-      if (outcome.code === WRONG_CODE) return wrongCode(sides, CODE_REFUSED);
+      if (outcome.code === EPP_RESULT.wrongCode) return wrongCode(sides, CODE_REFUSED);
       // What is pending is looked at by the next pass.
-      if (outcome.code === ALREADY_PENDING) return stays(null);
-      if (outcome.code === NO_MONEY)
+      if (outcome.code === EPP_RESULT.alreadyPending) return stays(null);
+      if (outcome.code === EPP_RESULT.billingFailure)
         return stays(`Not paid: ${outcome.reason}. Top up the balance or replace the card: it is tried again.`);
-      if (outcome.code === DEARER) return stays(`It costs more now: ${outcome.reason}.`);
+      if (outcome.code === EPP_RESULT.valueRange) return stays(`It costs more now: ${outcome.reason}.`);
       return { kind: 'exit', exit: 'refused', problem: `The new registrar refuses it: ${outcome.reason}.` };
   }
 }
@@ -222,7 +216,7 @@ async function approve(losing: RegistrarLink, { ascii, fromId }: TransferRow): P
   const outcome = await losing.transfer('approve', { name: ascii }, `NL-${randomUUID()}`);
   if (outcome.kind === 'done' && endOf(outcome.value.status) === 'approved') return { kind: 'on', to: 'approved' };
   if (outcome.kind === 'unknown') return { ...unanswered(outcome.cause), away: fromId };
-  if (outcome.kind === 'refused' && outcome.code !== NOTHING_PENDING && !NOT_OURS.has(outcome.code))
+  if (outcome.kind === 'refused' && outcome.code !== EPP_RESULT.nothingPending && !NOT_OURS.has(outcome.code))
     return stays(`The old registrar does not approve it: ${outcome.reason}.`);
   return stays(null);
 }
@@ -242,8 +236,7 @@ export async function cancel(gaining: RegistrarLink, { ascii }: TransferRow): Pr
 
 /** The last instant to turn a transfer back. */
 export function turnBackOf({ before }: TransferRow, { from }: Pick<Sides, 'from'>) {
-  const wasOn = before.setting === 'on' || before.setting === 'stalled';
-  return turnBackBy(before.end, wasOn, from?.leadDays ?? 0, from?.switchHours ?? 0);
+  return turnBackBy(before.end, autoAsBefore(before.setting) === 'on', from?.leadDays ?? 0, from?.switchHours ?? 0);
 }
 
 /** Looks whether an approved transfer has arrived. */

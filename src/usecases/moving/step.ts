@@ -1,5 +1,6 @@
 import { randomBytes, randomUUID } from 'node:crypto';
 import type { NameSettings, Outcome, RegistrarLink, Taken } from '@/connectors/registrar/port';
+import { NOT_OURS } from '@/connectors/registrar/results';
 import type { EntryKind } from '@/core/journal';
 import type { MoveExit, MoveStage } from '@/core/moving';
 import type { AccountRow } from '@/database/accounts';
@@ -130,6 +131,3 @@ export async function setWithoutCode(
   if (unset.kind !== 'refused' || NOT_OURS.has(unset.code)) return unset;
   return link.change(ascii, { ...settings, authInfo: freshCode() }, `NL-${randomUUID()}`);
 }
-
-/** EPP: the sponsor is another, or the name is not there (RFC 5730 section 3). */
-export const NOT_OURS: ReadonlySet<number> = new Set([2201, 2303]);

@@ -40,7 +40,8 @@ export interface TransferView {
   readonly problem: string | null;
   readonly notBefore: Instant;
   readonly currency: string;
-  readonly capMinor: number | null;
+  /** What the new account’s price list said when it was begun. */
+  readonly quotedMinor: number | null;
   readonly askedMinor: number | null;
   readonly chargedMinor: number | null;
   readonly nameId: number;
@@ -51,7 +52,8 @@ export interface TransferView {
   readonly isCounterDeclined: boolean;
   /** What it costs with a code, where the new account’s price list knows of one, and it is requested there by hand. */
   readonly withCode: WithCode | null;
-  readonly hasCode: boolean;
+  /** The holder’s mail address has to be confirmed by then, as the registrar has told; `null` where it has not. */
+  readonly confirmMailBy: Instant | null;
   /** Names of the ledger whose name servers lie under this one: these move with it (RFC 5731 section 3.2.4). */
   readonly dependents: readonly string[];
   readonly hasZone: boolean;
@@ -136,7 +138,7 @@ function viewOf(
     problem: row.problem,
     notBefore,
     currency: row.currency,
-    capMinor: row.capMinor,
+    quotedMinor: row.quotedMinor,
     askedMinor: row.askedMinor,
     chargedMinor: row.chargedMinor,
     nameId: row.nameId,
@@ -145,7 +147,7 @@ function viewOf(
     counterCurrency: from?.currency ?? row.currency,
     isCounterDeclined: row.isCounterDeclined,
     withCode: more.withCode?.get(row.id) ?? null,
-    hasCode: row.hasCode,
+    confirmMailBy: row.confirmMailBy,
     dependents: more.dependents?.get(row.nameId) ?? [],
     hasZone: row.hasZone,
     zoneNote: row.zoneNote,

@@ -1,4 +1,5 @@
 import type { HeldName, Outcome, RegistrarLink } from '@/connectors/registrar/port';
+import { EPP_RESULT } from '@/connectors/registrar/results';
 import type { ItemState } from '@/core/orders';
 import type { Transaction } from '@/database/pool';
 import { moveItems, type RunItem } from '@/database/runs';
@@ -133,7 +134,8 @@ export function answered<A, T>(outcome: Outcome<A>, read: (value: A, svTRID: str
 
 /** Why a registrar refused, with what to do about it. */
 function refusalWords(code: number, reason: string): string {
-  if (code === 2104) return `Not paid: ${reason}. Top up the balance or replace the card, then try again.`;
-  if (code === 2004) return `It costs more now: ${reason}. Ask for the prices again.`;
+  if (code === EPP_RESULT.billingFailure)
+    return `Not paid: ${reason}. Top up the balance or replace the card, then try again.`;
+  if (code === EPP_RESULT.valueRange) return `It costs more now: ${reason}. Ask for the prices again.`;
   return `Refused: ${reason}.`;
 }

@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import { NOT_OURS } from '@/connectors/registrar/results';
 import { OVER_MOVES } from '@/core/moving';
 import { sameRegistrar } from '@/core/records';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
@@ -283,9 +284,6 @@ export async function transferCode(deps: Deps, saleId: number): Promise<string |
     ? codeOfTransfer(deps, transfer.id)
     : refuse('code-gone', 'There is no code: it is destroyed when a transfer is over.');
 }
-
-/** EPP says of a name that somebody else has it, or nobody (RFC 5730 section 3). */
-const NOT_OURS = new Set([2201, 2303]);
 
 async function toldAsHandedOver(
   tx: Transaction,
