@@ -6,7 +6,7 @@ import { Button } from '@/ui/controls/Button';
 import { formatAmount } from '@/ui/text/figures';
 import { STAGE_WORDS } from '@/ui/text/movingWords';
 import { Ruled } from '@/ui/text/Sheet';
-import { dayWords } from '@/ui/text/words';
+import { dayWords, mailWords } from '@/ui/text/words';
 import type { TransferView } from '@/usecases/moving/underWay';
 import { useSave } from '../acts/useSave';
 import { useLedger } from '../frame/LedgerProvider';
@@ -108,12 +108,7 @@ function TransferLine({ transfer }: { transfer: TransferView }) {
               {dependents.length > 5 && ` and ${dependents.length - 5} more`}.
             </div>
           )}
-          {confirmMailBy !== null && (
-            <div className="caution">
-              The holder has to confirm the mail address by {dayWords(confirmMailBy, style)}: follow the link in the
-              registrar’s mail.
-            </div>
-          )}
+          {confirmMailBy !== null && <div className="caution">{mailWords(confirmMailBy, today, style)}</div>}
           {problem && <div className={exit ? 'soft' : 'caution'}>{problem}</div>}
           <TellForm transfer={transfer} />
           <Decide transfer={transfer} />

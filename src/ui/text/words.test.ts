@@ -8,6 +8,7 @@ import {
   amountsWords,
   daysWords,
   deadlineFigures,
+  mailWords,
   namesWords,
   outlookWords,
   switchHoursWords,
@@ -94,3 +95,11 @@ test('how long a registrar takes with a switch is not guessed where nobody has s
       { label: 'Bollard', switchHours: null },
     ]),
   ).toBe('Quaymark up to 48 hours, how long Bollard takes is not known'));
+
+test('the holder’s mail: by the last whole day in the office’s zone, and on hold once that is over', () => {
+  const by = instant('2026-12-09T00:00:00Z');
+  const shown = (zone: string, day: string) => mailWords(by, instant(day), { ...style, zone });
+  expect(shown('UTC', '2026-11-24T12:00:00Z')).toContain('confirmed by 8 Dec,');
+  expect(shown('America/New_York', '2026-11-24T12:00:00Z')).toContain('confirmed by 7 Dec,');
+  expect(shown('UTC', '2026-12-09T00:00:00Z')).toContain('On hold');
+});

@@ -38,6 +38,13 @@ export function untilWords(mark: Instant, style: DayStyle): string {
   return formatDay(untilDay(mark, style.zone), style.today);
 }
 
+/** By when the holder's mail address has to be confirmed, or that the name is on hold since it was not. */
+export function mailWords(by: Instant, day: Instant, style: DayStyle): string {
+  return by <= day
+    ? 'On hold: the holder’s mail address was not confirmed. Follow the link in the registrar’s mail.'
+    : `The holder’s mail address has to be confirmed by ${untilWords(by, style)}, or the name stops working.`;
+}
+
 /** Days to the end of a term. */
 export function daysToEnd(end: TermEnd, asOf: Instant, style: DayStyle): number {
   return daysUntil(endDay(end, style.zone), asOf, style.zone);

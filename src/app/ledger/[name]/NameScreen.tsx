@@ -9,6 +9,7 @@ import { movingFacts } from '@/core/moving';
 import { formatAmount } from '@/ui/text/figures';
 import { Page } from '@/ui/text/Sheet';
 import { Failed, Loading } from '@/ui/text/States';
+import { mailWords } from '@/ui/text/words';
 import type { TransferView } from '@/usecases/moving/underWay';
 import type { NameDetail } from '@/usecases/names/detail';
 import type { StoredRecord } from '@/usecases/records/records';
@@ -24,7 +25,7 @@ import { LargeStrip } from './LargeStrip';
 import { MoneyTable } from './MoneyTable';
 import { NameActs, type NameDialog, NameDialogs } from './NameActs';
 import { RecordPart } from './RecordPart';
-import { mailWords, standingSentence } from './sentence';
+import { standingSentence } from './sentence';
 import { TransferPart } from './TransferPart';
 
 const Head = styled.div`

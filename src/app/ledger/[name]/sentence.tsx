@@ -63,10 +63,3 @@ export function standingSentence(row: RowView, account: string, day: Instant, st
       return `Available to anyone since ${dayWords(marks.release, style)}.`;
   }
 }
-
-/** By when the holder's mail address has to be confirmed, or that the name is on hold since it was not. */
-export function mailWords(by: Instant, day: Instant, style: DayStyle): string {
-  return by <= day
-    ? 'On hold: the holder’s mail address was not confirmed. Follow the link in the registrar’s mail.'
-    : `The holder’s mail address has to be confirmed by ${untilWords(by, style)}, or the name stops working.`;
-}
