@@ -10,6 +10,7 @@ import { namesWords } from '@/ui/text/words';
 import type { SavedView } from '@/usecases/names/views';
 import { useTitle } from '../frame/Frame';
 import { useDay, useLedger } from '../frame/LedgerProvider';
+import { namePage } from '../frame/pages';
 import type { RowView } from '../frame/views';
 import { CellEditor, isEditable } from './CellEditor';
 import { ChosenDialogs, type OpenDialog, useChosenAct } from './ChosenDialogs';
@@ -53,7 +54,7 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
     else if (daysAhead === 0 && column === 'auto') {
       chosen.only(row.name.id);
       setDialog('auto-renew');
-    } else router.push(`/ledger/${encodeURIComponent(row.name.ascii)}`);
+    } else router.push(namePage(row.name.ascii));
   };
 
   const act = useChosenAct(chosen, setDialog);

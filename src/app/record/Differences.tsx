@@ -16,6 +16,7 @@ import type { CheckProgress } from '@/usecases/records/check';
 import type { DifferingName } from '@/usecases/records/compare';
 import { useAct } from '../acts/useAct';
 import { useLedger, useLedgerChange } from '../frame/LedgerProvider';
+import { namePage } from '../frame/pages';
 import { dismissAction, takeOverAction } from './actions';
 import { canTakeOver, differenceWords } from './differenceWords';
 
@@ -131,7 +132,7 @@ function DifferencesTable({ rows, chosen, onChoose }: DifferencesTableProps) {
                     onChange={(on) => onChoose(keyOf(row), on)}
                     aria-label={`Choose ${name.unicode}: ${difference.kind}`}
                   />{' '}
-                  <Link href={`/ledger/${encodeURIComponent(name.ascii)}`} className="name">
+                  <Link href={namePage(name.ascii)} className="name">
                     {name.unicode}
                   </Link>
                 </td>

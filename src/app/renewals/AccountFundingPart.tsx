@@ -10,6 +10,7 @@ import { Section } from '@/ui/text/Sheet';
 import { dayWords } from '@/ui/text/words';
 import { useRenew } from '../acts/renew/useRenew';
 import { useLedger } from '../frame/LedgerProvider';
+import { namePage } from '../frame/pages';
 import type { FundingView } from '../frame/views';
 import { ChargesTable, MonthsTable } from './ChargesTable';
 import { MendForm } from './MendForm';
@@ -49,7 +50,7 @@ export function AccountFundingPart({ funding, until }: { funding: FundingView; u
           {lapsing.slice(0, 12).map(({ ascii, unicode, lapsesAt }, i) => (
             <span key={ascii}>
               {i > 0 && ', '}
-              <Link href={`/ledger/${encodeURIComponent(ascii)}`} className="name">
+              <Link href={namePage(ascii)} className="name">
                 {unicode}
               </Link>{' '}
               {dayWords(lapsesAt, style)}

@@ -7,6 +7,7 @@ import { Ruled } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
 import { causeWords, dayWords } from '@/ui/text/words';
 import { useLedger } from '../frame/LedgerProvider';
+import { namePage } from '../frame/pages';
 import type { FundingView } from '../frame/views';
 
 const MOST_ROWS = 60;
@@ -68,7 +69,7 @@ export function ChargesTable({ funding: { account, charges, chargeCount } }: { f
               <tr key={`${charge.place} ${charge.at}`}>
                 <td>{dayWords(charge.at, style)}</td>
                 <td>
-                  <Link href={`/ledger/${encodeURIComponent(charge.ascii)}`} className="name">
+                  <Link href={namePage(charge.ascii)} className="name">
                     {charge.unicode}
                   </Link>
                 </td>

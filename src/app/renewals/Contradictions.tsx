@@ -5,6 +5,7 @@ import { Button } from '@/ui/controls/Button';
 import { Ruled, Section } from '@/ui/text/Sheet';
 import { outlookWords } from '@/ui/text/words';
 import { useLedger } from '../frame/LedgerProvider';
+import { namePage } from '../frame/pages';
 import type { ContradictingRow, RowView } from '../frame/views';
 
 function words(contradiction: Contradiction): string {
@@ -38,7 +39,7 @@ export function Contradictions({
           {rows.map(({ row, contradiction }) => (
             <tr key={row.name.id}>
               <td>
-                <Link href={`/ledger/${encodeURIComponent(row.name.ascii)}`} className="name">
+                <Link href={namePage(row.name.ascii)} className="name">
                   {row.name.unicode}
                 </Link>
               </td>

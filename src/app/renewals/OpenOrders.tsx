@@ -8,6 +8,7 @@ import { Ruled, Section } from '@/ui/text/Sheet';
 import { amountsWords, dayWords, namesWords } from '@/ui/text/words';
 import { SWITCH_WORDS, switchesRequested } from '../acts/switch/SwitchDialog';
 import { useLedger } from '../frame/LedgerProvider';
+import { namePage } from '../frame/pages';
 import type { RowView } from '../frame/views';
 export interface OpenRenewalLine {
   readonly id: string;
@@ -78,7 +79,7 @@ export function RequestedSwitches({
             switchesRequested(row).map(({ what, setting, to }) => (
               <tr key={`${row.name.id} ${what}`}>
                 <td>
-                  <Link href={`/ledger/${encodeURIComponent(row.name.ascii)}`} className="name">
+                  <Link href={namePage(row.name.ascii)} className="name">
                     {row.name.unicode}
                   </Link>
                 </td>

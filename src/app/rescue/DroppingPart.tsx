@@ -8,6 +8,7 @@ import { Wide } from '@/ui/text/Wide';
 import { amountsWords, dayWords, namesWords, outlookWords } from '@/ui/text/words';
 import type { DropRow } from '@/usecases/rescue/drop';
 import { useLedger } from '../frame/LedgerProvider';
+import { namePage } from '../frame/pages';
 import type { RowView } from '../frame/views';
 
 /** Names that are dropped on purpose: why, how far it is, what it saves, and the way back. */
@@ -50,7 +51,7 @@ export function DroppingPart({
               return (
                 <tr key={row.name.id}>
                   <td>
-                    <Link href={`/ledger/${encodeURIComponent(row.name.ascii)}`} className="name">
+                    <Link href={namePage(row.name.ascii)} className="name">
                       {row.name.unicode}
                     </Link>
                   </td>

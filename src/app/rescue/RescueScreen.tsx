@@ -17,6 +17,7 @@ import { useRenew } from '../acts/renew/useRenew';
 import { useAct } from '../acts/useAct';
 import { useTitle } from '../frame/Frame';
 import { useLedger } from '../frame/LedgerProvider';
+import { namePage } from '../frame/pages';
 import type { RescueRow, RescueView, RowView } from '../frame/views';
 import { runOfNameAction } from './actions';
 import { BudgetPart } from './BudgetPart';
@@ -164,7 +165,7 @@ function PendingDelete({ rows }: { rows: readonly RowView[] }) {
           {rows.map((row) => (
             <tr key={row.name.id}>
               <td>
-                <Link href={`/ledger/${encodeURIComponent(row.name.ascii)}`} className="name">
+                <Link href={namePage(row.name.ascii)} className="name">
                   {row.name.unicode}
                 </Link>
               </td>

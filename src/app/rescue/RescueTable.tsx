@@ -8,6 +8,7 @@ import { Ruled } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
 import { amountsWords, dayWords, deadlineFigures, outlookWords, untilWords } from '@/ui/text/words';
 import { useLedger } from '../frame/LedgerProvider';
+import { namePage } from '../frame/pages';
 import type { RescueRow } from '../frame/views';
 import { reasonWords, VERDICT_WORDS } from './verdictWords';
 
@@ -72,7 +73,7 @@ function RescueLine({ about, isChosen, onChoose, onDecide }: RescueLineProps) {
           onChange={(on) => onChoose(row.name.id, on)}
           aria-label={`Choose ${row.name.unicode}`}
         />{' '}
-        <Link href={`/ledger/${encodeURIComponent(row.name.ascii)}`} className="name">
+        <Link href={namePage(row.name.ascii)} className="name">
           {row.name.unicode}
         </Link>
         <div className="soft">{account}</div>

@@ -15,6 +15,7 @@ import {
 } from '@/ui/text/words';
 import { Stalled } from '../acts/switch/Stalled';
 import { useLedger } from '../frame/LedgerProvider';
+import { namePage } from '../frame/pages';
 import type { RowView } from '../frame/views';
 
 interface TodayActs {
@@ -54,7 +55,7 @@ export function TodayTable({
           {rows.map((row) => (
             <tr key={row.name.id}>
               <td>
-                <Link href={`/ledger/${encodeURIComponent(row.name.ascii)}`} className="name">
+                <Link href={namePage(row.name.ascii)} className="name">
                   {row.name.unicode}
                 </Link>
                 {row.name.neverLost && <span className="soft"> never to be lost</span>}

@@ -13,6 +13,7 @@ import { EditDialog } from '../../acts/edit/EditDialog';
 import { useRenew } from '../../acts/renew/useRenew';
 import { ServersDialog } from '../../acts/servers/ServersDialog';
 import { isSwitch, SwitchDialog } from '../../acts/switch/SwitchDialog';
+import { namePage } from '../../frame/pages';
 import type { NameView, RowView } from '../../frame/views';
 
 const Neighbours = styled.div`
@@ -38,8 +39,8 @@ export function NameActs({ view, isAhead, onOpen }: NameActsProps) {
     <Actions>
       {(view.before || view.after) && (
         <Neighbours>
-          {view.before && <Link href={`/ledger/${encodeURIComponent(view.before)}`}>← before</Link>}
-          {view.after && <Link href={`/ledger/${encodeURIComponent(view.after)}`}>next →</Link>}
+          {view.before && <Link href={namePage(view.before)}>← before</Link>}
+          {view.after && <Link href={namePage(view.after)}>next →</Link>}
         </Neighbours>
       )}
       <RenewButton row={row} isAhead={isAhead} />

@@ -6,6 +6,7 @@ import { formatAmount } from '@/ui/text/figures';
 import { Page, Section } from '@/ui/text/Sheet';
 import type { NameSelling } from '@/usecases/selling/report';
 import { useTitle } from '../../../frame/Frame';
+import { namePage } from '../../../frame/pages';
 import { EnterOfferPart } from './EnterOfferPart';
 import { ListingPart } from './ListingPart';
 import { AuctionsTable, SalesTable, ThreadsTable } from './SellingTables';
@@ -20,7 +21,7 @@ export function NameSellingScreen({ selling }: { selling: NameSelling }) {
       <Section>
         <Actions>
           <h2 className="name">{unicode}</h2>
-          <Link href={`/ledger/${encodeURIComponent(ascii)}`}>in the ledger</Link>
+          <Link href={namePage(ascii)}>in the ledger</Link>
           <span className="soft">
             {selling.account}
             {cost && `, has cost ${formatAmount(cost)}`}

@@ -6,6 +6,7 @@ import { Button } from '@/ui/controls/Button';
 import { Actions } from '@/ui/overlay/Dialog';
 import { Page, Section } from '@/ui/text/Sheet';
 import { useTitle } from '../../../frame/Frame';
+import { namePage } from '../../../frame/pages';
 import { seenAction } from '../../actions';
 
 /** What a reminder's mail was about, and the button that says that somebody has seen it. */
@@ -26,7 +27,7 @@ export function SeenScreen({
     setRefused(isRefusal(answer) ? answer.message : null);
     setSeen(!isRefusal(answer));
   };
-  const name = reminder && <Link href={`/ledger/${encodeURIComponent(reminder.ascii)}`}>{reminder.unicode}</Link>;
+  const name = reminder && <Link href={namePage(reminder.ascii)}>{reminder.unicode}</Link>;
   return (
     <Page>
       <Section>
