@@ -1,6 +1,6 @@
 import { writeFileSync } from 'node:fs';
 import AxeBuilder from '@axe-core/webdriverjs';
-import { Browser, Builder, By, Key, logging, type WebDriver, type WebElement } from 'selenium-webdriver';
+import { Browser, Builder, By, error, Key, logging, type WebDriver, type WebElement } from 'selenium-webdriver';
 import { Options, ServiceBuilder } from 'selenium-webdriver/chrome.js';
 
 const FLAGS = [
@@ -169,10 +169,22 @@ export async function openBrowser(url: string, width = 1280, height = 800): Prom
       await clickOn(`//*[@role='option' and normalize-space(.)=${quoted(option)}]`, option);
     },
     keys: async (...keys) => {
-      await driver
-        .switchTo()
-        .activeElement()
-        .sendKeys(...keys);
+      // What had the focus may go away between asking for it and typing: then nothing was typed yet.
+      await driver.wait(
+        () =>
+          driver
+            .switchTo()
+            .activeElement()
+            .sendKeys(...keys)
+            .then(() => true)
+            .catch((problem: unknown) => {
+              if (problem instanceof error.ElementNotInteractableError) return false;
+              if (problem instanceof error.StaleElementReferenceError) return false;
+              throw problem;
+            }),
+        WAIT_MS,
+        'nothing takes keys',
+      );
     },
     gone: async (text) => {
       await driver.wait(

@@ -73,7 +73,7 @@ export const GlobalStyle = createGlobalStyle`
   h2 { font-size: 1rem; }
   ul, ol { list-style: none; }
   a { color: var(--bearing); text-decoration: none; }
-  a:hover, p a { text-decoration: underline; }
+  a:hover, p a, h2 a { text-decoration: underline; }
   button, input, textarea, select { font: inherit; color: inherit; }
   :focus-visible { outline: 2px solid var(--bearing); outline-offset: 1px; }
   code, .name { font-family: var(--font-names), monospace; font-size: 0.97em; font-weight: 500; letter-spacing: -0.01em; }
