@@ -1,5 +1,6 @@
 export { type DomainName, type NameRules, parseDomainName } from './domainName';
 export { readHosts } from './hosts';
-export { lookAlikeWarning } from './lookAlike';
+export { isIdnaLetter, letterNotInIdna2008 } from './idna2008';
+export { lookAlikeWarning, skeletonOf } from './lookAlike';
 export { nearSpellings } from './nearSpellings';
 export { type PastedName, splitNames } from './splitNames';

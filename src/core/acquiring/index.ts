@@ -1,0 +1,24 @@
+export { type Candidate, type Candidates, candidatesFrom, MOST_CANDIDATES } from './candidates';
+export { type EndingHolding, type HoldingAsked, holdingOf, type OwnHolding, ownHolding } from './holding';
+export {
+  ANSWER_HOLDS_HOURS,
+  type Answers,
+  ASKED_BY,
+  type AskedBy,
+  isOpen,
+  judgeAnswers,
+  type LinkAnswer,
+  OUTCOMES,
+  type OutcomeKind,
+  type Verdict,
+} from './outcome';
+export { readPattern, readPatterns, USUAL_PATTERNS } from './patterns';
+export {
+  besideTyped,
+  bySkeleton,
+  perhapsMeant,
+  type Spelling,
+  type SpellingNote,
+  spellingOf,
+  type TypedPiece,
+} from './spelling';

@@ -1,0 +1,76 @@
+import { describe, expect, test } from 'vitest';
+import { besideTyped, bySkeleton, perhapsMeant, spellingOf } from './spelling';
+
+const kinds = (label: string, pieces = [label]) => spellingOf(label, pieces).notes.map(({ kind }) => kind);
+
+describe('what a reader or a listener may get wrong', () => {
+  test.each([
+    ['ternloft', ['tern', 'loft'], ['misread', 'sounds like']],
+    ['lofttern', ['loft', 'tern'], ['letters meet', 'misread', 'sounds like']],
+    ['kelp-kiln', ['kelp', '-', 'kiln'], ['hyphen']],
+    ['kelp4', ['kelp4'], ['digits']],
+    ['kelp10', ['kelp10'], ['misread', 'digits']],
+    ['kelpkiln', ['kelp', 'kiln'], []],
+    ['möwenkai', ['möwenkai'], ['other letters']],
+    ['сорр', ['сорр'], ['other letters']],
+  ] as const)('%s', (label, pieces, expected) => {
+    expect(kinds(label, [...pieces])).toEqual(expected);
+  });
+
+  test('a name that looks like one that is known says which', () => {
+    const known = bySkeleton(['modern.com', 'kelpkiln.com']);
+    expect(spellingOf('modem', ['modem'], known).notes.at(-1)?.text).toBe('looks like modern.com');
+    expect(spellingOf('kelpkiln', ['kelpkiln'], bySkeleton([])).notes).toEqual([]);
+  });
+});
+
+/** Source: the spelling alphabet of the ITU Radio Regulations, appendix 14. */
+test('it is spelt out letter by letter, and aloud', () => {
+  expect(spellingOf('kiln-7', ['kiln', '-7'])).toMatchObject({
+    letters: ['k', 'i', 'l', 'n', '-', '7'],
+    aloud: 'kilo india lima november hyphen seven',
+  });
+  expect(spellingOf('möwe', ['möwe']).aloud).toBeNull();
+});
+
+describe('a slip of the keys is found by what one has', () => {
+  const own = ['harbourloft', 'harbourlamp', 'oldharbor', 'kelpkiln', 'terncairn'];
+  test.each([
+    ['habour', 'harbour'],
+    ['harbuor', 'harbour'],
+    ['harrbour', 'harbour'],
+    ['harbpur', 'harbour'],
+    ['harbour', null],
+    ['wrack', null],
+    ['kelq', null],
+    ['möwenkai', null],
+  ])('%s', (word, meant) => {
+    expect(perhapsMeant(word, own)).toBe(meant);
+  });
+});
+
+describe('a name beside what was typed', () => {
+  test.each([
+    ['ternloft', 'ternloft', ['both:ternloft']],
+    ['ternloft', 'tern-loft', ['both:tern', 'typed:-', 'both:loft']],
+    ['habour', 'harbour', ['both:ha', 'typed:r', 'both:bour']],
+    ['kelps', 'kelp', ['both:kelp', 'name:s']],
+    ['', 'kelp', ['typed:kelp']],
+  ])('%s, typed %s', (name, typed, expected) => {
+    const pieces = besideTyped(name, typed);
+    const shown = pieces.map(({ text, where }) => `${where}:${text}`);
+    expect(
+      pieces
+        .filter(({ where }) => where !== 'typed')
+        .map(({ text }) => text)
+        .join(''),
+    ).toBe(name);
+    expect(
+      pieces
+        .filter(({ where }) => where !== 'name')
+        .map(({ text }) => text)
+        .join(''),
+    ).toBe(typed);
+    expect(shown).toEqual(expected);
+  });
+});
