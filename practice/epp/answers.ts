@@ -93,7 +93,7 @@ export function statusesOf(domain: Domain, registrar: Registrar, now: number): {
   if (domain.lock) epp.push('clientTransferProhibited');
   if (domain.hold) epp.push('clientHold');
   if (domain.transfer) epp.push('pendingTransfer');
-  if (domain.forLater) epp.push('pendingRenew');
+  if (domain.forLater) epp.push(domain.forLater.wish ? 'pendingRenew' : 'pendingCreate');
   if (epp.length === 0) epp.push('ok');
   return { epp, rgp };
 }
@@ -147,8 +147,9 @@ export function holdingData(world: World, registrar: Registrar, customer: Custom
   return `<holding:infData ${OWN}><holding:balance currency="${registrar.currency}">${money(customer.balanceMinor, registrar)}</holding:balance>${paymentMethods}<holding:rules lead="${registrar.leadDays}" late="${registrar.lateDays}" lateFee="${money(registrar.lateFeeMinor, registrar)}" years="${years}" retry="${registrar.retryDays.join(' ')}" tax="${registrar.taxPercent}" privacy="${money(registrar.privacyMinor, registrar)}"${registrar.auctionDay === null ? '' : ` auction="${registrar.auctionDay}"`}/>${page.map((domain) => heldName(domain, registrar, world.now)).join('')}${names.length > PAGE ? '<holding:more/>' : ''}</holding:infData>`;
 }
 
-export function checkData(names: readonly { name: string; free: boolean }[]): string {
-  return `<domain:chkData ${DOMAIN}>${names.map(({ name, free }) => `<domain:cd><domain:name avail="${free ? 1 : 0}">${escapeXml(name)}</domain:name>${free ? '' : '<domain:reason>In use</domain:reason>'}</domain:cd>`).join('')}</domain:chkData>`;
+/** Whether names may be registered here, and why not (RFC 5731 section 3.1.1). */
+export function checkData(names: readonly { name: string; free: boolean; reason: string }[]): string {
+  return `<domain:chkData ${DOMAIN}>${names.map(({ name, free, reason }) => `<domain:cd><domain:name avail="${free ? 1 : 0}">${escapeXml(name)}</domain:name>${free ? '' : `<domain:reason>${escapeXml(reason)}</domain:reason>`}</domain:cd>`).join('')}</domain:chkData>`;
 }
 
 export interface PricedName {

@@ -13,6 +13,8 @@ export const FAULTS = [
   'transfer rejected',
   'approval lost',
   'zone not loaded',
+  'somebody faster',
+  'dearer',
 ] as const;
 export type FaultKind = (typeof FAULTS)[number];
 

@@ -1,8 +1,10 @@
 import { at, type Node, textAt } from '@/formats/epp/document';
 import { DAY, monthOf } from '../world/calendar';
 import * as world from '../world/orders';
+import * as registering from '../world/registering';
 import * as transfers from '../world/transfers';
 import type { Action } from '../world/types';
+import { askedToRegister, unregistered } from '../world/unregistered';
 import {
   checkData,
   creationData,
@@ -41,7 +43,7 @@ export function carryOut(order: world.Orderer, command: Node, fault: FaultKind |
     case 'transfer':
       return transfer(order, body, extension, fault);
     case 'create':
-      return create(order, body, extension);
+      return create(order, body, extension, fault);
     default:
       return remove(order, body);
   }
@@ -74,7 +76,12 @@ function poll(order: world.Orderer, body: Node): Response {
 
 function check(order: world.Orderer, body: Node, extension: Node | null): Response {
   const names = (at(body, 'check')?.children.name ?? []).map((node) => node.text.toLowerCase());
-  const found = names.map((name) => ({ name, free: !order.world.domains.has(name) }));
+  const found = names.map((name) => {
+    if (order.world.domains.has(name)) return { name, free: false, reason: 'In use' };
+    if (unregistered(name).reserved) return { name, free: false, reason: 'Reserved' };
+    const isSold = order.registrar.prices[name.slice(name.indexOf('.') + 1)] !== undefined;
+    return { name, free: isSold, reason: 'Not sold here' };
+  });
   const wanted = (at(extension, 'check')?.children.command ?? []).map((node) => ({
     command: node.attributes.name ?? '',
     years: Number(textAt(node, 'period') ?? 1),
@@ -83,10 +90,18 @@ function check(order: world.Orderer, body: Node, extension: Node | null): Respon
   if (wanted.length === 0) return { code: 1000, resData: checkData(found) };
   const code = textAt(extension, 'promotion', 'code');
   const priced = found.map(({ name, free }) => {
-    const domain = order.world.domains.get(name) ?? { ending: name.slice(name.indexOf('.') + 1), premiumMinor: null };
+    const own = order.world.domains.has(name) ? null : unregistered(name).own;
+    const domain = order.world.domains.get(name) ?? {
+      ending: name.slice(name.indexOf('.') + 1),
+      premiumMinor: own?.renewMinor ?? null,
+    };
     const prices = wanted.map(({ command, years }) => {
       const action = command === 'create' ? 'register' : command === 'update' ? 'restore' : (command as Action);
-      return { command, years, minor: world.priceNow(order, domain, action, years, code) };
+      const isNew = action === 'register' && !order.world.domains.has(name);
+      const minor = isNew
+        ? askedToRegister(order.registrar, name, years)
+        : world.priceNow(order, domain, action, years, code);
+      return { command, years, minor };
     });
     return { name, free, premium: domain.premiumMinor !== null, prices };
   });
@@ -224,17 +239,22 @@ function transfer(order: world.Orderer, body: Node, extension: Node | null, faul
   };
 }
 
-function create(order: world.Orderer, body: Node, extension: Node | null): Response {
+function create(order: world.Orderer, body: Node, extension: Node | null, fault: FaultKind | null): Response {
+  if (fault === 'somebody faster') registering.grab(order.world, nameIn(body, 'create'), 'larkhythe');
+  if (fault === 'dearer') return { code: 2004, reason: 'the fee is higher' };
   const authInfo = textAt(body, 'create', 'authInfo', 'pw');
   if (!authInfo) return { code: 2003, reason: 'authInfo' };
   const nameServers = at(body, 'create', 'ns')?.children.hostObj?.map((node) => node.text) ?? [];
-  const done = world.create(order, {
+  const done = registering.create(order, {
     name: nameIn(body, 'create'),
     years: Number(textAt(body, 'create', 'period') ?? 1),
     feeMinor: feeIn(extension, 'create'),
     authInfo,
     nameServers,
+    payBy: textAt(extension, 'pay'),
+    isForLater: fault === 'finished later',
   });
+  if (done.code === 1001) return answered(done);
   return done.domain
     ? {
         code: done.code,

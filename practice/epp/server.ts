@@ -103,7 +103,8 @@ function faultOf(command: Node, { registrar, faults }: EppServerOptions): FaultK
     'duplicate',
     'busy',
     'result lost',
-    ...(at(command, 'renew') ? (['finished later'] as const) : []),
+    ...(at(command, 'renew') || at(command, 'create') ? (['finished later'] as const) : []),
+    ...(at(command, 'create') ? (['somebody faster', 'dearer'] as const) : []),
     ...transferFaults(at(command, 'transfer')?.attributes.op),
   ]);
 }

@@ -1,11 +1,11 @@
 import { DAY, dateOf, yearsLater } from './calendar';
 import { deletionOf, schedule } from './days';
-import { blankDomain } from './domain';
 import { endingRules } from './endings';
 import { giveTo } from './moving';
 import { asked, promotionFor, takeMoney } from './paying';
 import { askToConfirmMail, book, tell } from './telling';
 import type { Action, Customer, Domain, Registrar, RenewOrder, World } from './types';
+import { askedToRegister } from './unregistered';
 
 /** An answer to an order: a result code of RFC 5730 section 3, in words, with what was done. */
 export interface Answer {
@@ -41,7 +41,8 @@ export function own({ world, registrar }: Orderer, name: string): Domain | Answe
 
 const isAnswer = (value: Domain | Answer): value is Answer => 'code' in value;
 
-function pay(
+/** Takes what an act costs, by the method that is said or in their order, and books it. */
+export function pay(
   order: Orderer,
   domain: Domain,
   action: 'renew' | 'restore' | 'register' | 'transfer' | 'privacy',
@@ -140,9 +141,10 @@ export function finishOrders(order: Orderer): void {
     if (domain.registrar !== registrar.id || !domain.forLater) continue;
     const { clTRID, wish } = domain.forLater;
     domain.forLater = null;
-    const done = renew({ ...order, clTRID }, wish);
+    const done = wish ? renew({ ...order, clTRID }, wish) : { code: 1000, reason: undefined };
     const isDone = done.code === 1000;
-    const text = isDone ? 'The renewal is finished.' : (done.reason ?? 'It could not be renewed.');
+    const what = wish ? 'renewal' : 'registration';
+    const text = isDone ? `The ${what} is finished.` : (done.reason ?? 'It could not be done.');
     tell(world, domain, 'order-finished', text, world.now, { pending: { clTRID, isDone } });
     world.touched.domains.add(domain.name);
   }
@@ -260,31 +262,6 @@ export function pushToOffice(world: World, name: string): void {
 }
 
 /** Registers a free name. */
-export function create(
-  order: Orderer,
-  wish: { name: string; years: number; feeMinor: number | null; authInfo: string; nameServers: readonly string[] },
-): Answer {
-  const { world, registrar } = order;
-  if (world.domains.has(wish.name)) return no(2302, `${wish.name} is registered`);
-  const ending = wish.name.slice(wish.name.indexOf('.') + 1);
-  const price = asked(registrar, { ending, premiumMinor: null }, 'register', wish.years);
-  if (price === null) return no(2306, `no names under .${ending} here`);
-  if (wish.years < endingRules(ending).leastYears || wish.years > TEN_YEARS) return no(2306, 'not a term that is sold');
-  if (wish.feeMinor !== null && wish.feeMinor < price) return no(2004, 'the fee is higher');
-  const domain: Domain = {
-    ...blankDomain(wish.name, registrar.id, world.now, yearsLater(world.now, wish.years)),
-    boughtYears: wish.years,
-    authInfo: wish.authInfo,
-    nameServers: [...wish.nameServers],
-  };
-  const paid = pay(order, domain, 'register', wish.years, price);
-  if (paid.code === 1000) {
-    world.domains.set(domain.name, domain);
-    askToConfirmMail(world, domain, world.now);
-  }
-  return paid;
-}
-
 /** Deletes a name: it goes into redemption, where its ending has one. */
 export function remove(order: Orderer, name: string): Answer {
   const { world, registrar } = order;
@@ -305,7 +282,7 @@ export function remove(order: Orderer, name: string): Answer {
 
 /** A registration of the last days is deleted for good, and what it cost comes back to the balance. */
 function refundName({ world, registrar, customer, clTRID }: Orderer, domain: Domain): Answer {
-  const price = asked(registrar, domain, 'register', domain.boughtYears) ?? 0;
+  const price = askedToRegister(registrar, domain.name, domain.boughtYears) ?? 0;
   customer.balanceMinor += price;
   world.touched.customers.add(registrar.id);
   const svTRID = book(world, domain, {

@@ -125,8 +125,8 @@ export interface Domain {
   /** The term whose end has been told already. */
   toldEnd: Ms | null;
   lastReceipt: { clTRID: string | null; svTRID: string; amountMinor: number; paymentMethod: string } | null;
-  /** A renewal that was taken and is finished later, with the order's own id. */
-  forLater: { clTRID: string | null; wish: RenewOrder } | null;
+  /** An order that was taken and is finished later, with its own id: a renewal, or (`wish` null) the registration itself. */
+  forLater: { clTRID: string | null; wish: RenewOrder | null } | null;
 }
 
 /** A transfer that waits for its answer. */

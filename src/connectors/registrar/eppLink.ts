@@ -1,6 +1,7 @@
 import pLimit from 'p-limit';
 import * as commands from '@/formats/epp/commands';
 import { readEvent, readPendingResult } from '@/formats/epp/messages';
+import { readAvailability, readCreation } from '@/formats/epp/registering';
 import {
   type EppResponse,
   readDomainInfo,
@@ -95,6 +96,15 @@ export function eppLink(
       const id = questionId();
       return ask(commands.checkFees(names, [{ command: action, years }], currency, promotion, id), id, readFeeCheck);
     },
+    check(names, years, currency) {
+      const id = questionId();
+      const acts = [
+        { command: 'create', years },
+        { command: 'renew', years },
+      ] as const;
+      return ask(commands.checkFees(names, acts, currency, null, id), id, readAvailability);
+    },
+    create: (order, id) => ask(commands.createDomain(order, id), id, readCreation),
     renew: (order, id) => ask(commands.renewDomain(order, id), id, readRenewal),
     requestRestore: (name, fee, payBy, id) => ask(commands.requestRestore(name, fee, payBy, id), id, readTaken),
     reportRestore: (name, report, id) => ask(commands.reportRestore(name, report, id), id, taken),

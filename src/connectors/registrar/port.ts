@@ -2,10 +2,12 @@ import type { Amount } from '@/core/money';
 import type { Instant } from '@/core/time';
 import type { RestoreReport, TransferOp } from '@/formats/epp/commands';
 import type { PendingResult, RegistrarEvent } from '@/formats/epp/messages';
+import type { Availability, Created } from '@/formats/epp/registering';
 import type { FeeQuote, HeldName, HoldingPage, Renewed, Taken } from '@/formats/epp/responses';
 import type { TransferState } from '@/formats/epp/transfers';
 
 export type { RestoreReport, TransferOp } from '@/formats/epp/commands';
+export type { Availability, Created } from '@/formats/epp/registering';
 export type { FeeQuote, HeldName, HoldingPage, Renewed, Taken } from '@/formats/epp/responses';
 export type { TransferState } from '@/formats/epp/transfers';
 
@@ -59,6 +61,19 @@ export interface TransferOrder {
   readonly fee?: Amount | null;
 }
 
+/** A name as it is to be registered. */
+export interface CreateOrder {
+  readonly name: string;
+  readonly years: number;
+  /** The most that may be taken; `null` leaves it to the registrar. */
+  readonly fee: Amount | null;
+  /** A code that nobody else knows. */
+  readonly authInfo: string;
+  readonly nameServers: readonly string[];
+  readonly promotion: string | null;
+  readonly payBy: string | null;
+}
+
 /** A message that has been read and not yet acknowledged. */
 export interface RegistrarMessage {
   readonly id: string;
@@ -89,6 +104,10 @@ export interface RegistrarLink {
     currency: string,
     promotion: string | null,
   ): Promise<Outcome<FeeQuote[]>>;
+  /** Whether names may be registered, and what `years` cost at first and later. Names the answer leaves out are not known. */
+  check(names: readonly string[], years: number, currency: string): Promise<Outcome<Availability[]>>;
+  /** Registers a name. Sent twice it would be refused the second time: it exists then. */
+  create(order: CreateOrder, id: string): Promise<Outcome<Created>>;
   renew(order: RenewalOrder, id: string): Promise<Outcome<Renewed>>;
   /** Asks for a name in redemption to be restored, for at most `fee`: it is paid for then, and waits for its report. */
   requestRestore(name: string, fee: Amount | null, payBy: string | null, id: string): Promise<Outcome<Taken>>;

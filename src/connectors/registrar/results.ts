@@ -7,6 +7,7 @@ export const EPP_RESULT = {
   wrongCode: 2202,
   alreadyPending: 2300,
   nothingPending: 2301,
+  exists: 2302,
   notThere: 2303,
   commandFailed: 2400,
   commandFailedAndClosed: 2500,

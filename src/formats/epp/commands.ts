@@ -239,6 +239,32 @@ export function reportRestore(name: string, report: RestoreReport, clTRID: strin
   );
 }
 
+/** RFC 5731 section 3.2.1: registers a name for some years, for at most `fee` (RFC 8748 section 5.2.1). */
+export function createDomain(
+  order: {
+    readonly name: string;
+    readonly years: number;
+    readonly fee: Amount | null;
+    /** A code that nobody else knows (RFC 9154 section 4.1). */
+    readonly authInfo: string;
+    readonly nameServers?: readonly string[];
+    readonly promotion?: string | null;
+    readonly payBy?: string | null;
+  },
+  clTRID: string,
+): string {
+  const hosts = order.nameServers ?? [];
+  const ns =
+    hosts.length === 0
+      ? ''
+      : `<domain:ns>${hosts.map((host) => `<domain:hostObj>${escapeXml(host)}</domain:hostObj>`).join('')}</domain:ns>`;
+  return command(
+    `<create><domain:create ${DOMAIN}>${nameTag(order.name)}<domain:period unit="y">${order.years}</domain:period>${ns}${codeTag(order.authInfo)}</domain:create></create>`,
+    clTRID,
+    `${order.fee ? feeTag('create', order.fee) : ''}${promotionTag(order.promotion ?? null)}${payTag(order.payBy ?? null)}`,
+  );
+}
+
 /** RFC 5731 section 3.2.2: deletes a name. In its first days that refunds it. */
 export function deleteDomain(name: string, clTRID: string): string {
   return command(`<delete><domain:delete ${DOMAIN}>${nameTag(name)}</domain:delete></delete>`, clTRID);

@@ -244,7 +244,7 @@ export function readFeeCheck(response: EppResponse): FeeQuote[] {
   const currency = textAt(check, 'currency');
   return (check?.children.cd ?? []).map((node) => ({
     name: textAt(node, 'objID') ?? '',
-    premium: (textAt(node, 'class') ?? 'standard') !== 'standard',
+    premium: (textAt(node, 'class') ?? 'standard').toLowerCase() !== 'standard',
     fees: (node.children.command ?? []).map((one) => ({
       command: one.attributes.name ?? '',
       years: Number(textAt(one, 'period') ?? 1),
@@ -294,8 +294,8 @@ export interface Taken {
 
 /** The fee of an update or deletion: where the answer has none, nothing was taken. */
 export function readTaken(response: EppResponse): Taken {
-  const { updData, delData, trnData } = response.extension?.children ?? {};
-  const fee = (updData ?? delData ?? trnData)?.[0] ?? null;
+  const { updData, delData, trnData, creData } = response.extension?.children ?? {};
+  const fee = (updData ?? delData ?? trnData ?? creData)?.[0] ?? null;
   const currency = textAt(fee, 'currency');
   const credit = fee?.children.credit;
   return {

@@ -5,7 +5,7 @@ import { dayOf, type Instant } from '@/core/time';
 import { insertEntries } from '@/database/entries';
 import { updateBalance } from '@/database/links';
 import type { Transaction } from '@/database/pool';
-import { markSending, type RunItem } from '@/database/runs';
+import { markSending, moveItems, type RunItem } from '@/database/runs';
 import type { Deps } from '../deps';
 import type { Fulfilled } from './step';
 
@@ -19,6 +19,10 @@ export async function markSent(deps: Deps, items: readonly RunItem[]): Promise<r
   await markSending(deps.database, items, deps.clock());
   return items.map((item) => ({ ...item, state: 'sending' as const }));
 }
+
+/** Writes what keeps items of a run from going on. */
+export const moveRunItems = (deps: Deps, moved: readonly (RunItem & { readonly problem: string })[]): Promise<void> =>
+  moveItems(deps.database, moved);
 
 /** What is kept at an item of a run once it is paid. */
 export function paidOf({ item, value }: Fulfilled<Receipted>) {

@@ -4,7 +4,7 @@ import { patchNames } from '@/database/changes';
 import type { Transaction } from '@/database/pool';
 import { type RunItem, settleItems } from '@/database/runs';
 import type { Change } from '../changing';
-import { bookTaken, evidenceOf, markSent, paidOf, type Receipted, whatOf } from './booking';
+import { bookTaken, evidenceOf, markSent, moveRunItems, paidOf, type Receipted, whatOf } from './booking';
 import { answered, type Fulfilled, isBeingFinished, type Step } from './step';
 
 /** A renewal as the registrar carried it out. */
@@ -32,6 +32,7 @@ export const RENEWING: Step<RenewedOnce> = {
     return { kind: 'moved', state: 'doubt', problem, settles: true };
   },
   mark: markSent,
+  move: moveRunItems,
   send: async (link, item) =>
     answered(await link.renew(orderOf(item), item.orderId), (value, receipt) => ({ ...value, receipt })),
   book,

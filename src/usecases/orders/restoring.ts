@@ -6,7 +6,7 @@ import type { Transaction } from '@/database/pool';
 import { markPaid, type RunItem, settleRestored } from '@/database/runs';
 import type { Change } from '../changing';
 import type { Deps } from '../deps';
-import { bookTaken, evidenceOf, markSent, paidOf, type Receipted, whatOf } from './booking';
+import { bookTaken, evidenceOf, markSent, moveRunItems, paidOf, type Receipted, whatOf } from './booking';
 import { restoreReports } from './restoreReport';
 import { answered, type Fulfilled, isBeingFinished, type Resolution, type Step } from './step';
 
@@ -32,6 +32,7 @@ export const REQUESTING: Step<Receipted> = {
     return decide(`The registrar shows it in term until ${dayOf(held.paidThrough)}: nothing is to be restored.`);
   },
   mark: markSent,
+  move: moveRunItems,
   async send(link, item) {
     const fee = item.feeCapMinor === null ? null : amount(item.feeCapMinor, item.currency);
     const outcome = await link.requestRestore(item.ascii, fee, item.payBy, item.orderId);
@@ -69,6 +70,7 @@ export async function reportingFor(deps: Deps, items: readonly RunItem[]): Promi
   return {
     reconcile,
     mark: async (_deps, open) => open,
+    move: moveRunItems,
     send: (link, item) => sendReport(link, item, reports.get(item.nameId)),
     book: bookRestored,
   };

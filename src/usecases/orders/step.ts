@@ -2,7 +2,7 @@ import type { HeldName, Outcome, RegistrarLink } from '@/connectors/registrar/po
 import { EPP_RESULT } from '@/connectors/registrar/results';
 import type { ItemState } from '@/core/orders';
 import type { Transaction } from '@/database/pool';
-import { moveItems, type RunItem } from '@/database/runs';
+import type { RunItem } from '@/database/runs';
 import { type Change, changing } from '../changing';
 import type { Deps } from '../deps';
 
@@ -19,25 +19,38 @@ export type Resolution<T> =
       readonly unreachable?: boolean;
     };
 
-/** One kind of order, sent once whatever happens: how it is looked up, sent, judged and booked. */
-export interface Step<T> {
-  /** Compares what the registrar has with what was expected. */
-  reconcile(item: RunItem, held: HeldName): Resolution<T>;
-  /** Notes that the orders may have been sent, before they are. Answers the items as they stand then. */
-  mark(deps: Deps, items: readonly RunItem[]): Promise<readonly RunItem[]>;
-  send(link: RegistrarLink, item: RunItem): Promise<Resolution<T>>;
-  /** Writes what was done, in the transaction of its group, each once. */
-  book(tx: Transaction, change: Change, done: readonly Fulfilled<T>[]): Promise<void>;
+/** An order for one name, as far as carrying it out needs to know it. */
+export interface OrderItem {
+  readonly ascii: string;
+  readonly state: ItemState;
 }
 
-export interface Fulfilled<T> {
-  readonly item: RunItem;
+/** An order that has moved on, with what is to be known of it. */
+export type Moved<I extends OrderItem> = I & { readonly problem: string };
+
+/** One kind of order, sent once whatever happens: how it is looked up, sent, judged and booked. */
+export interface Step<T, I extends OrderItem = RunItem> {
+  /** Compares what the registrar has with what was expected. */
+  reconcile(item: I, held: HeldName): Resolution<T>;
+  /** What it means that the registrar does not tell of the name; without it, the order is refused, or in doubt once it may have been sent. */
+  notTold?(item: I, refusal: Extract<Outcome<never>, { kind: 'refused' }>): Resolution<T>;
+  /** Notes that the orders may have been sent, before they are. Answers the items as they stand then. */
+  mark(deps: Deps, items: readonly I[]): Promise<readonly I[]>;
+  /** Writes what keeps orders from going on. */
+  move(deps: Deps, moved: readonly Moved<I>[]): Promise<void>;
+  send(link: RegistrarLink, item: I): Promise<Resolution<T>>;
+  /** Writes what was done, in the transaction of its group, each once. */
+  book(tx: Transaction, change: Change, done: readonly Fulfilled<T, I>[]): Promise<void>;
+}
+
+export interface Fulfilled<T, I = RunItem> {
+  readonly item: I;
   readonly value: T;
 }
 
 /** What a step came to for a group. `left`: neither done nor settled. */
-export interface Stepped<T> {
-  readonly done: readonly Fulfilled<T>[];
+export interface Stepped<T, I = RunItem> {
+  readonly done: readonly Fulfilled<T, I>[];
   readonly settled: number;
   readonly unreachable: boolean;
 }
@@ -49,18 +62,18 @@ const MOST_SENDS = 3;
  * Takes a group of items through one step (guarded resend): looked up first, marked, sent, booked; what has no answer is looked
  * up and sent again. A crash anywhere leaves rows from which the next pass starts with a look.
  */
-export async function takeStep<T>(
+export async function takeStep<T, I extends OrderItem = RunItem>(
   deps: Deps,
   link: RegistrarLink,
-  step: Step<T>,
-  items: readonly RunItem[],
-): Promise<Stepped<T>> {
+  step: Step<T, I>,
+  items: readonly I[],
+): Promise<Stepped<T, I>> {
   let open = items;
-  const done: Fulfilled<T>[] = [];
+  const done: Fulfilled<T, I>[] = [];
   let settled = 0;
   let unreachable = false;
   const judge = async (verdicts: readonly Resolution<T>[]) => {
-    const now = open.flatMap((item, i): Fulfilled<T>[] => {
+    const now = open.flatMap((item, i): Fulfilled<T, I>[] => {
       const verdict = verdicts[i];
       return verdict?.kind === 'done' ? [{ item, value: verdict.value }] : [];
     });
@@ -68,7 +81,7 @@ export async function takeStep<T>(
       const verdict = verdicts[i];
       return verdict?.kind === 'moved' ? [{ ...item, state: verdict.state, problem: verdict.problem }] : [];
     });
-    if (moves.length > 0) await moveItems(deps.database, moves);
+    if (moves.length > 0) await step.move(deps, moves);
     if (now.length > 0) await changing(deps, (tx, change) => step.book(tx, change, now));
     done.push(...now);
     settled += verdicts.filter((one) => one.kind === 'moved' && one.settles).length;
@@ -83,8 +96,8 @@ export async function takeStep<T>(
   }
   if (open.length > 0) {
     const problem = 'The registrar did not answer. It is looked up there and tried again.';
-    await moveItems(
-      deps.database,
+    await step.move(
+      deps,
       open.map((item) => ({ ...item, problem })),
     );
   }
@@ -95,7 +108,7 @@ export async function takeStep<T>(
  * Waits for what the registrar has taken and not finished: its answer said so (RFC 5730 section 3, 1001), or the name carries the
  * status (RFC 5731 section 2.3). Nothing is sent again; the registrar's message settles it. `null` when nothing is being finished.
  */
-export function isBeingFinished<T>(item: RunItem, { statuses }: HeldName, status: string): Resolution<T> | null {
+export function isBeingFinished<T>(item: OrderItem, { statuses }: HeldName, status: string): Resolution<T> | null {
   if (item.state !== 'pending' && !statuses.includes(status) && !statuses.includes('pendingTransfer')) return null;
   return {
     kind: 'moved',
@@ -107,9 +120,10 @@ export function isBeingFinished<T>(item: RunItem, { statuses }: HeldName, status
 
 const TAKEN_FOR_LATER = 'The registrar has taken it and will finish it later. Its message says when it has.';
 
-function seen<T>(step: Step<T>, item: RunItem, outcome: Outcome<HeldName>): Resolution<T> {
+function seen<T, I extends OrderItem>(step: Step<T, I>, item: I, outcome: Outcome<HeldName>): Resolution<T> {
   if (outcome.kind === 'done') return step.reconcile(item, outcome.value);
   if (outcome.kind === 'refused') {
+    if (step.notTold) return step.notTold(item, outcome);
     const state = item.state === 'waiting' ? 'refused' : 'doubt';
     return { kind: 'moved', state, problem: `The registrar says: ${outcome.reason}.`, settles: true };
   }
