@@ -45,6 +45,7 @@ const GROUPS = [
   ],
   ['price_rises'],
   ['transfer_runs', 'transfers'],
+  ['idea_sets', 'availability', 'uses_seen', 'coming_free'],
 ] as const;
 
 const TABLES: readonly string[] = GROUPS.flat();

@@ -1,5 +1,6 @@
 import 'reflect-metadata';
 import PgBoss from 'pg-boss';
+import { askForNames } from '@/usecases/acquiring/askForNames';
 import { loadClock } from '@/usecases/clock';
 import { type Deps, deps } from '@/usecases/deps';
 import { doJob, keepBeating } from '@/usecases/health/health';
@@ -22,6 +23,7 @@ const SCHEDULE = {
   'carry-out-switches': { cron: '* * * * *', work: (own: Deps) => carryOutSwitches(own, 'with pauses') },
   'poll-accounts': { cron: '* * * * *', work: (own: Deps) => pollEveryAccount(own, 'with pauses') },
   'queue-record-checks': { cron: '23 * * * *', work: queueDueChecks },
+  'ask-for-names': { cron: '* * * * *', work: (own: Deps) => askForNames(own, ASKING_MS) },
   'check-records': { cron: '* * * * *', work: (own: Deps) => drainChecks(own) },
   'follow-selling': { cron: '* * * * *', work: (own: Deps) => followSelling(own, 'with pauses') },
   'send-reminders': { cron: '*/10 * * * *', work: sendReminders },
@@ -30,6 +32,9 @@ const SCHEDULE = {
   'end-cut-imports': { cron: '* * * * *', work: endCutImports },
   'drop-old-imports': { cron: '41 * * * *', work: dropOldImports },
 } as const;
+
+/** Asking for thousands of names goes on in the next minute. */
+const ASKING_MS = 55_000;
 
 const { DATABASE_URL } = process.env;
 if (!DATABASE_URL) throw new Error('DATABASE_URL is not set; start the program with bin/start');

@@ -52,6 +52,7 @@ test('a database that a first version of a migration made is made good', async (
     '0013_prices_over_years',
     '0014_moving_facts',
     '0015_transfers',
+    '0016_acquiring',
   ]);
   expect(await migrate(url)).toEqual([]);
 });
@@ -65,6 +66,7 @@ test('what stood in a ledger in the words of before stands there in those of tod
     '0013_prices_over_years',
     '0014_moving_facts',
     '0015_transfers',
+    '0016_acquiring',
   ]);
   expect(
     await rowsIn(url, 'select ascii, purpose, observed, rescue_verdict, requested from names order by id'),

@@ -21,6 +21,7 @@ export const GENERIC: Policy = {
   transferYears: 1,
   transferLockDays: 60,
   holderLockDays: 60,
+  letters: null,
   ceilingYears: 10,
   yearlyFee: true,
   source: 'common practice',

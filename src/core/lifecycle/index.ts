@@ -9,6 +9,7 @@ export {
 } from './marks';
 export { movedBy, PHASES, type Phase, phaseAt, TRANSFER_DAYS } from './phase';
 export {
+  letterNotTaken,
   type Policy,
   policyFor,
   type RegistryFee,

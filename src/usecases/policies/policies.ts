@@ -59,6 +59,8 @@ export class PolicyForm {
   @Type(() => Number) @IsInt() @Min(0) @Max(400, PERIOD) holderLockDays!: number;
   @Type(() => Number) @IsInt() @Min(1) @Max(100) ceilingYears!: number;
   @IsBoolean() yearlyFee!: boolean;
+  /** Letters beyond a-z that its registry takes; left out where that is not known. */
+  @IsOptional() @IsString() @MaxLength(2000) letters?: string;
   @IsIn(SOURCES) source!: RuleSource;
   @IsOptional() @IsString() @MaxLength(400) sourceNote?: string;
   @Matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'Write the day like 2027-09-21.' }) sourceDate!: Day;
@@ -80,7 +82,15 @@ export async function savePolicy(deps: Deps, input: unknown): Promise<true | Ref
   if (!parseDay(form.sourceDate)) return refuse('date-does-not-exist', 'Write the day like 2027-09-21.', 'sourceDate');
   if (form.greatestYears < form.leastYears)
     return refuse('terms-reversed', 'The greatest term is shorter than the least.', 'greatestYears');
-  const { leastYears: least, greatestYears: greatest, stepYears: step, sourceNote = '', ...rest } = form;
+  const {
+    leastYears: least,
+    greatestYears: greatest,
+    stepYears: step,
+    sourceNote = '',
+    letters: written,
+    ...rest
+  } = form;
+  const letters = written === undefined ? null : written.trim().toLowerCase() === 'none' ? '' : lettersIn(written);
   const one = { least: 1, greatest: 1, step: 1 };
   const terms = {
     register: { least, greatest, step },
@@ -88,8 +98,13 @@ export async function savePolicy(deps: Deps, input: unknown): Promise<true | Ref
     transfer: one,
     restore: one,
   };
-  await write(deps, (tx) => upsertPolicies(tx, [{ ...rest, ending: probe.ending, terms, sourceNote }]));
+  await write(deps, (tx) => upsertPolicies(tx, [{ ...rest, ending: probe.ending, terms, sourceNote, letters }]));
   return true;
+}
+
+/** Letters as they are typed, with or without anything between them. */
+function lettersIn(text: string): string {
+  return [...new Set(text.normalize('NFC').toLowerCase())].filter((letter) => letter > '\u007f').join('');
 }
 
 /** Removes an ending's own policy: the generic rule serves it from then on. */

@@ -30,7 +30,7 @@ export async function askRecords(
   ascii: string,
   known: readonly StoredRecord[],
 ): Promise<Asked> {
-  const asked = await askWhoKnows(servers, rateLimiter, ascii, known);
+  const asked = await askRegistry(servers, rateLimiter, ascii, known, true);
   const dns = dnsServer(servers);
   if (asked.kind !== 'seen' || dns === null) return asked;
   const drafts = await Promise.all(asked.drafts.map((draft) => withDelegation(draft, dns)));
@@ -48,19 +48,21 @@ async function withDelegation(draft: RecordDraft, dns: DnsServer): Promise<Recor
     : draftOf(ascii, source, { ...record, delegation: stands ? 'stands' : 'broken' }, raw, etag);
 }
 
-function askWhoKnows(
+/** Asks the registry of a name alone, or its registrar as well. Signatures are not looked at. */
+export function askRegistry(
   servers: RecordServers,
   rateLimiter: RateLimiter,
   ascii: string,
   known: readonly StoredRecord[],
+  andRegistrar: boolean,
 ): Promise<Asked> {
   const limits: HttpLimits = { allowedHosts: servers.allowedHosts };
   const bootstrap = servers.bootstrap === null ? null : readBootstrap(servers.bootstrap);
   const [base] = bootstrap ? serversFor(bootstrap, ascii) : [];
-  if (base) return overRdap(base, limits, rateLimiter, ascii, known);
+  if (base) return overRdap(base, limits, rateLimiter, { ascii, known, andRegistrar });
   const ending = ascii.slice(ascii.indexOf('.') + 1);
   const whois = servers.whois[ending] ?? servers.whois[ending.split('.').at(-1) ?? ''];
-  if (whois) return overWhois(whois, limits, rateLimiter, ascii);
+  if (whois) return overWhois(whois, limits, rateLimiter, { ascii, andRegistrar });
   return Promise.resolve({
     kind: 'failed',
     problem: `No server is known for .${ending}. Name one under Setup, Office.`,
@@ -69,12 +71,18 @@ function askWhoKnows(
 
 const newest = (known: readonly StoredRecord[], source: RecordSource) => known.find((one) => one.source === source);
 
+/** What is asked: the registry's record, and that of the registrar which it names. */
+interface Question {
+  readonly ascii: string;
+  readonly known: readonly StoredRecord[];
+  readonly andRegistrar: boolean;
+}
+
 async function overRdap(
   base: string,
   limits: HttpLimits,
   rateLimiter: RateLimiter,
-  ascii: string,
-  known: readonly StoredRecord[],
+  { ascii, known, andRegistrar }: Question,
 ): Promise<Asked> {
   const registryKnown = newest(known, 'registry');
   const host = new URL(base).host;
@@ -88,7 +96,7 @@ async function overRdap(
   const drafts = registry.kind === 'draft' ? [registry.draft] : [];
   const unchanged = registry.kind === 'unchanged' && registryKnown ? [registryKnown.id] : [];
   const record = registry.kind === 'draft' ? registry.draft.record : registryKnown?.record;
-  if (!record?.found || !record.related) return { kind: 'seen', drafts, unchanged };
+  if (!andRegistrar || !record?.found || !record.related) return { kind: 'seen', drafts, unchanged };
   // The registrar's own record is worth having, and its absence spoils nothing.
   const related = record.related;
   if (!URL.canParse(related)) return { kind: 'seen', drafts, unchanged };
@@ -152,7 +160,12 @@ function readAnswer(answer: RdapAnswer, ascii: string, source: RecordSource): Re
   }
 }
 
-async function overWhois(server: string, limits: HttpLimits, rateLimiter: RateLimiter, ascii: string): Promise<Asked> {
+async function overWhois(
+  server: string,
+  limits: HttpLimits,
+  rateLimiter: RateLimiter,
+  { ascii, andRegistrar }: Omit<Question, 'known'>,
+): Promise<Asked> {
   const host = server.split(':')[0] ?? server;
   const ask = async (where: string, source: RecordSource): Promise<RecordDraft | string> => {
     if (rateLimiter.isSilent(where)) return 'left alone';
@@ -172,7 +185,8 @@ async function overWhois(server: string, limits: HttpLimits, rateLimiter: RateLi
   if (first === 'later') return { kind: 'later', seconds: RETRY_S, problem: `${host} asks to wait.` };
   if (typeof first === 'string') return { kind: 'failed', problem: first };
   const referral = first.record.referral;
-  const second = referral && referral !== host && /\./.test(referral) ? await ask(referral, 'registrar') : null;
+  const second =
+    andRegistrar && referral && referral !== host && /\./.test(referral) ? await ask(referral, 'registrar') : null;
   return { kind: 'seen', drafts: second && typeof second !== 'string' ? [first, second] : [first], unchanged: [] };
 }
 

@@ -11,12 +11,12 @@ export async function releaseFor(deps: Deps, ascii: string, ending: string): Pro
   return releaseIn(sightings, policyFor(ending, policies));
 }
 
-async function policiesByEnding(deps: Deps): Promise<Map<string, Policy>> {
+export async function policiesByEnding(deps: Deps): Promise<Map<string, Policy>> {
   return new Map((await selectPolicies(deps.database)).map((policy) => [policy.ending, policy]));
 }
 
 /** A status began between the last sight without it and the first with it. `history` is of one name, newest first. */
-function releaseIn(history: readonly StoredRecord[], policy: Policy): Release | null {
+export function releaseIn(history: readonly StoredRecord[], policy: Policy): Release | null {
   const [newest] = history;
   if (!newest) return null;
   const phase = phaseOfStatuses(newest.record.statuses);

@@ -69,6 +69,11 @@ export function PolicyForm({ policy, onSaved }: { policy: Policy; onSaved: () =>
           />
           <DayField name="sourceDate" label="As of" defaultValue={style.today} />
         </Fields>
+        <Field
+          name="letters"
+          label="Letters beyond a to z that it takes; “none”, or empty where that is not known"
+          defaultValue={policy.letters === '' ? 'none' : (policy.letters ?? '')}
+        />
         <Field name="sourceNote" label="Where it is written" defaultValue={policy.sourceNote} />
         <Check isSelected={yearlyFee} onChange={setYearlyFee}>
           The yearly registry fee is added

@@ -1,0 +1,220 @@
+import { afterEach, describe, expect, test } from 'vitest';
+import { RENEWAL } from '@/core/ledger/sampleLedger';
+import { isRefusal } from '@/core/refusal';
+import { addDays, instant } from '@/core/time';
+import { transaction } from '@/database/pool';
+import { upsertPrices } from '@/database/prices';
+import { askForNames } from '@/usecases/acquiring/askForNames';
+import { askAgain, pauseIdeas, saveIdeas } from '@/usecases/acquiring/ideas';
+import { type CandidateTable, CELL_LETTERS, type CellKind, candidateTable } from '@/usecases/acquiring/table';
+import { pointRecordsAt } from '../../practice/scenario/links';
+import { blankDomain } from '../../practice/world/domain';
+import { askedToRegister, unregistered } from '../../practice/world/unregistered';
+import { TODAY } from './ledger';
+import { type LinkedLedger, linkedLedger } from './practice';
+
+let made: LinkedLedger;
+afterEach(() => made.close());
+
+const HOUR = 3_600_000;
+
+/** A ledger whose one account sells .com and .net over its link; .org has records only, .uk WHOIS. */
+async function begin(mostQuestionsASecond?: number): Promise<void> {
+  made = await linkedLedger(['copperbuoy.com'], instant('2027-03-09T10:15:00Z'), {}, 'quaymark', mostQuestionsASecond);
+  const { ledger, accountId, practice } = made;
+  await pointRecordsAt(ledger.database, practice.records);
+  const price = { ...RENEWAL, accountId, currency: 'USD' };
+  await transaction(ledger.database, (tx) =>
+    upsertPrices(tx, [
+      { ...price, action: 'register', yearMinor: 1138 },
+      { ...price, ending: 'net', yearMinor: 1310 },
+      { ...price, ending: 'net', action: 'register', yearMinor: 1310 },
+    ]),
+  );
+}
+
+/** Somebody else's names. */
+function strangers(...names: readonly string[]): void {
+  for (const name of names)
+    made.world.domains.set(name, {
+      ...blankDomain(name, 'larkhythe', TODAY - 300 * 24 * HOUR, addDays(TODAY, 65)),
+      owner: 'stranger',
+      holder: 'Oda Fennimore',
+    });
+}
+
+async function keep(ideas: string, endings = ['com', 'net', 'org', 'uk'], patterns = ['{a}']): Promise<number> {
+  const id = await saveIdeas(made.ledger, null, { ideas, patterns, endings, heldYears: 5 });
+  if (isRefusal(id)) throw new Error(id.message);
+  return id;
+}
+
+async function table(id: number): Promise<CandidateTable> {
+  const found = await candidateTable(made.ledger, id);
+  if (isRefusal(found)) throw new Error(found.message);
+  return found;
+}
+
+const KINDS = new Map(Object.entries(CELL_LETTERS).map(([kind, letter]) => [letter, kind as CellKind]));
+
+/** The kind of every name of a table. */
+const kindsOf = ({ labels, endings, cells }: CandidateTable) =>
+  Object.fromEntries(
+    [...cells].map((letter, cell) => {
+      const label = labels[Math.floor(cell / endings.length)];
+      return [`${label}.${endings[cell % endings.length]?.ending}`, KINDS.get(letter)];
+    }),
+  );
+
+describe('asking for names', () => {
+  test('what is found of 600 names is what their registries know, and nobody’s word is stretched', async () => {
+    await begin();
+    const { ledger, world } = made;
+    strangers('loft3.com', 'loft5.org', 'loft7.uk', 'loft11.net');
+    const words = Array.from({ length: 150 }, (_, i) => `loft${i}`).join(' ');
+    const id = await keep(`${words} copperbuoy`);
+    expect(new Set(kindsOf(await table(id)) && Object.values(kindsOf(await table(id))))).toEqual(
+      new Set(['not asked', 'ours']),
+    );
+    await askForNames(ledger);
+    const found = kindsOf(await table(id));
+    expect(found['copperbuoy.com']).toBe('ours');
+    for (const [name, kind] of Object.entries(found)) {
+      if (kind === 'ours') continue;
+      const { reserved, own } = unregistered(name);
+      const isLinked = name.endsWith('.com') || name.endsWith('.net');
+      const truth = world.domains.has(name)
+        ? 'taken'
+        : !isLinked
+          ? 'perhaps'
+          : reserved
+            ? 'reserved'
+            : own
+              ? 'premium'
+              : 'available';
+      expect([name, kind]).toEqual([name, truth]);
+    }
+    expect(Object.values(found).filter((kind) => kind === 'premium').length).toBeGreaterThan(3);
+    expect(Object.values(found).filter((kind) => kind === 'reserved').length).toBeGreaterThan(0);
+  });
+
+  test('a name with a price of its own costs that, with its dear renewals', async () => {
+    await begin();
+    const id = await keep(Array.from({ length: 80 }, (_, i) => `kelp${i}`).join(' '), ['com']);
+    await askForNames(made.ledger);
+    const found = await table(id);
+    expect(found.own.length).toBeGreaterThan(0);
+    const quaymark = made.world.registrars.get('quaymark');
+    for (const { cell, holding, accountId } of found.own) {
+      const name = `${found.labels[cell]}.com`;
+      const { own } = unregistered(name);
+      if (!own || !quaymark) throw new Error(name);
+      expect(accountId).toBe(made.accountId);
+      expect(holding.firstMinor).toBe(askedToRegister(quaymark, name, 1));
+      expect(holding.totals[4]).toBe(own.registerMinor + 4 * own.renewMinor);
+    }
+  });
+
+  test('a taken name says when it may come free at the earliest', async () => {
+    await begin();
+    strangers('wrackloft.com');
+    const id = await keep('wrackloft', ['com']);
+    await askForNames(made.ledger);
+    const { taken } = await table(id);
+    expect(taken).toMatchObject([{ cell: 0, termEnd: addDays(TODAY, 65) }]);
+    // Term, then redemption 30 days, then five of deletion: no earlier, even if it is deleted at once.
+    expect(taken[0]?.earliest).toBe(addDays(TODAY, 65 + 35));
+  });
+
+  test('without a link, a record and a name server nobody can say, and it is never shown as available', async () => {
+    await begin();
+    await made.ledger.database.query(
+      'update settings set value = value || \'{"bootstrap": null, "whois": {}, "dns": null}\' where key = \'records\'',
+    );
+    const id = await keep('wrackloft', ['org', 'de']);
+    for (let minute = 0; minute < 12; minute += 1) {
+      made.ledger.setClock(addDays(TODAY, minute / 48));
+      await askForNames(made.ledger);
+    }
+    expect(Object.values(kindsOf(await table(id)))).toEqual(['unknown', 'unknown']);
+    expect((await table(id)).progress).toMatchObject({ waiting: 0, records: 0 });
+  });
+});
+
+describe('answers are used again for a while, and asked for anew on demand', () => {
+  test('what has changed since is marked', async () => {
+    await begin();
+    const id = await keep('wrackloft ternloft', ['com']);
+    await askForNames(made.ledger);
+    expect(kindsOf(await table(id))).toEqual({ 'wrackloft.com': 'available', 'ternloft.com': 'available' });
+    strangers('ternloft.com');
+    // Another set of the same names asks nobody while the answers hold.
+    await keep('ternloft', ['com']);
+    expect(await askForNames(made.ledger)).toBe(0);
+    made.ledger.setClock(addDays(TODAY, 1));
+    await askAgain(made.ledger, id, true);
+    await askForNames(made.ledger);
+    const found = await table(id);
+    expect(kindsOf(found)).toEqual({ 'wrackloft.com': 'available', 'ternloft.com': 'taken' });
+    expect(found.changed).toEqual([{ cell: 1, before: 'available' }]);
+  });
+
+  test('it is paused, and resumed where it was', async () => {
+    await begin();
+    const id = await keep('wrackloft ternloft', ['com']);
+    await pauseIdeas(made.ledger, id, true);
+    expect(await askForNames(made.ledger)).toBe(0);
+    expect((await table(id)).progress.waiting).toBe(2);
+    await pauseIdeas(made.ledger, id, false);
+    expect(await askForNames(made.ledger)).toBe(2);
+  });
+
+  test('a registrar that is away loses nothing: the records are asked, and a perhaps is all that is said', async () => {
+    await begin();
+    made.practice.faults.set('quaymark', 'refused', 1000);
+    const id = await keep('wrackloft', ['com']);
+    await askForNames(made.ledger);
+    expect(Object.values(kindsOf(await table(id)))).toEqual(['perhaps']);
+  });
+
+  test('a server that asks to wait is waited for', async () => {
+    await begin(5);
+    const id = await keep(Array.from({ length: 12 }, (_, i) => `cairn${i}`).join(' '), ['org']);
+    await askForNames(made.ledger);
+    expect((await table(id)).progress.records).toBeGreaterThan(0);
+    for (let pass = 1; pass < 6; pass += 1) {
+      made.ledger.setClock(addDays(TODAY, pass / 24));
+      await askForNames(made.ledger);
+    }
+    expect(new Set(Object.values(kindsOf(await table(id))))).toEqual(new Set(['perhaps']));
+  });
+});
+
+test('letters that an ending’s registry does not take are not asked for', async () => {
+  await begin();
+  const id = await keep('möwenkai', ['com', 'uk', 'de']);
+  expect(kindsOf(await table(id))).toMatchObject({
+    'xn--mwenkai-90a.uk': 'not possible',
+    'xn--mwenkai-90a.de': 'not asked',
+  });
+});
+
+test.each([
+  [{ ideas: ' ' }, 'no-ideas'],
+  [{ ideas: 'tern', endings: [] }, 'no-endings'],
+  [{ ideas: 'tern', endings: ['notanending'] }, 'ending-unknown'],
+  [{ ideas: 'tern', patterns: ['{z}'] }, 'pattern-unreadable'],
+  [{ ideas: 'tern', heldYears: 11 }, 'request-invalid'],
+  [
+    {
+      ideas: Array.from({ length: 4000 }, (_, i) => `w${i}`).join(' '),
+      endings: ['com', 'net', 'org', 'uk', 'de', 'nl', 'eu', 'io', 'me', 'co', 'ai', 'shop', 'info', 'biz', 'fr', 'it'],
+    },
+    'too-many-candidates',
+  ],
+])('ideas that make no sense are refused: %#', async (wrong, code) => {
+  await begin();
+  const usual = { ideas: 'tern', patterns: ['{a}'], endings: ['com'], heldYears: 5 };
+  const request = { ...usual, ...wrong };
+  expect(await saveIdeas(made.ledger, null, request)).toMatchObject({ code });
+});
