@@ -1,4 +1,5 @@
 import { isRefusal, type Refusal } from '@/core/refusal';
+import { candidateTable } from './acquiring/table';
 import { deadlineCalendar } from './calendar/calendar';
 import { loadClock } from './clock';
 import type { Deps } from './deps';
@@ -24,6 +25,8 @@ const unlessRefused = <T>(value: T | Refusal, write: (value: T) => Uint8Array): 
  * where requests are answered. Arguments and answers are plain data.
  */
 const COMPUTATIONS = {
+  candidateTable: async (deps: Deps, setId: number, privacy: boolean) =>
+    unlessRefused(await candidateTable(deps, setId, privacy), json),
   calendar: async (deps: Deps) => bytes(await deadlineCalendar(deps)),
   differingNames,
   exportCsv: async (deps: Deps, query: string) =>

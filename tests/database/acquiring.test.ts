@@ -1,4 +1,5 @@
 import { afterEach, describe, expect, test } from 'vitest';
+import { kindAt } from '@/core/acquiring';
 import { RENEWAL } from '@/core/ledger/sampleLedger';
 import { isRefusal } from '@/core/refusal';
 import { addDays, instant } from '@/core/time';
@@ -6,7 +7,7 @@ import { transaction } from '@/database/pool';
 import { upsertPrices } from '@/database/prices';
 import { askForNames } from '@/usecases/acquiring/askForNames';
 import { askAgain, pauseIdeas, saveIdeas } from '@/usecases/acquiring/ideas';
-import { type CandidateTable, CELL_LETTERS, type CellKind, candidateTable } from '@/usecases/acquiring/table';
+import { type CandidateTable, candidateTable } from '@/usecases/acquiring/table';
 import { pointRecordsAt } from '../../practice/scenario/links';
 import { blankDomain } from '../../practice/world/domain';
 import { askedToRegister, unregistered } from '../../practice/world/unregistered';
@@ -55,14 +56,13 @@ async function table(id: number): Promise<CandidateTable> {
   return found;
 }
 
-const KINDS = new Map(Object.entries(CELL_LETTERS).map(([kind, letter]) => [letter, kind as CellKind]));
-
 /** The kind of every name of a table. */
-const kindsOf = ({ labels, endings, cells }: CandidateTable) =>
+const kindsOf = (found: CandidateTable) =>
   Object.fromEntries(
-    [...cells].map((letter, cell) => {
+    Array.from(found.cells, (_, cell) => {
+      const { labels, endings } = found;
       const label = labels[Math.floor(cell / endings.length)];
-      return [`${label}.${endings[cell % endings.length]?.ending}`, KINDS.get(letter)];
+      return [`${label}.${endings[cell % endings.length]?.ending}`, kindAt(found, cell)];
     }),
   );
 

@@ -35,26 +35,28 @@ export interface OwnHolding {
   readonly next: NextPayment | null;
 }
 
-/** What a name with a price of its own comes to over years: its first year as it was told, then renewed yearly for what was told. */
-export function ownHolding(
-  index: RuleIndex,
-  { register, renew }: Pick<LinkAnswer, 'register' | 'renew'>,
-  day: Day,
-): OwnHolding {
+/** What was told of a name's own price: for so many years at first, and for as many later. */
+export interface OwnPriceTold extends Pick<LinkAnswer, 'register' | 'renew'> {
+  /** The term that was asked for. */
+  readonly years: number;
+}
+
+/** What a name with a price of its own comes to over years: its first term as it was told, then renewed for what was told. */
+export function ownHolding(index: RuleIndex, { register, renew, years: term }: OwnPriceTold, day: Day): OwnHolding {
   const { homeCurrency, rates } = index.rules;
   const home = (amount: LinkAnswer['register']) => {
     const factor = amount && minorFactor(amount.currency, homeCurrency, rates, day);
-    return amount && factor !== null ? amount.minor * factor : null;
+    return amount && factor !== null ? roundHalfAway(amount.minor * factor) : null;
   };
   const [first, later] = [home(register), home(renew)];
   const total = (years: number) => {
-    if (first === null) return null;
-    if (years === 1) return roundHalfAway(first);
-    return later === null ? null : roundHalfAway(first) + (years - 1) * roundHalfAway(later);
+    const renewals = Math.max(0, Math.ceil((years - term) / term));
+    if (first === null || (later === null && renewals > 0)) return null;
+    return first + renewals * (later ?? 0);
   };
   return {
     totals: Array.from({ length: MOST_YEARS }, (_, i) => total(i + 1)),
-    firstMinor: first === null ? null : roundHalfAway(first),
-    next: later === null ? null : { minor: roundHalfAway(later), years: 1, on: dayOf(addYears(startOfDay(day), 1)) },
+    firstMinor: first,
+    next: later === null ? null : { minor: later, years: term, on: dayOf(addYears(startOfDay(day), term)) },
   };
 }

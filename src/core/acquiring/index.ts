@@ -1,3 +1,19 @@
+export {
+  arrangeCandidates,
+  type CandidateCells,
+  type CandidateQuery,
+  type CandidateTotals,
+  type CandidateView,
+  CELL_LETTERS,
+  type CellKind,
+  candidateTotals,
+  kindAt,
+  type OwnPriceCell,
+  ROW_FILTERS,
+  type RowFilter,
+  type TakenCell,
+  viewCandidates,
+} from './arrange';
 export { type Candidate, type Candidates, candidatesFrom, MOST_CANDIDATES } from './candidates';
 export { type EndingHolding, type HoldingAsked, holdingOf, type OwnHolding, ownHolding } from './holding';
 export {

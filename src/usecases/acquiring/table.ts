@@ -1,4 +1,12 @@
-import { type EndingHolding, holdingOf, type OutcomeKind, type OwnHolding, ownHolding } from '@/core/acquiring';
+import {
+  type CandidateCells,
+  CELL_LETTERS,
+  holdingOf,
+  type OutcomeKind,
+  type OwnPriceCell,
+  ownHolding,
+  type TakenCell,
+} from '@/core/acquiring';
 import { indexRules } from '@/core/ledger';
 import { amount } from '@/core/money';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
@@ -15,56 +23,17 @@ import { selectNameIds } from '@/database/names';
 import type { Deps } from '../deps';
 import { readIdeas, takenLetters } from './ideas';
 
-/** How a cell of the table stands: an outcome, or why there is none. */
-export type CellKind = OutcomeKind | 'not asked' | 'ours' | 'not possible';
-
-/** A name of the table with a price of its own, or with something told of it; by its place, row by row. */
-export interface OwnPriceCell {
-  readonly cell: number;
-  readonly accountId: number | null;
-  readonly holding: OwnHolding;
-}
-
-/** A taken name: the end of its term, and when it may come free. */
-export interface TakenCell {
-  readonly cell: number;
-  readonly termEnd: Instant | null;
-  readonly earliest: Instant | null;
-  readonly latest: Instant | null;
-}
-
-/** Candidates down, endings across, as they go to the browser. A cell is `row × endings + ending`. */
-export interface CandidateTable {
+/** Candidates down, endings across, as they go to the browser. */
+export interface CandidateTable extends CandidateCells {
   readonly set: IdeaSetRow;
-  readonly endings: readonly EndingHolding[];
-  readonly labels: readonly string[];
-  readonly unicodes: readonly string[];
   readonly pieces: readonly (readonly string[])[];
   readonly refused: readonly { readonly label: string; readonly why: string }[];
-  /** One letter for each cell; see `CELL_LETTERS`. */
-  readonly cells: string;
-  readonly own: readonly OwnPriceCell[];
-  readonly taken: readonly TakenCell[];
-  /** Cells that have changed since the last check anew, with what they were. */
-  readonly changed: readonly { readonly cell: number; readonly before: OutcomeKind }[];
   readonly progress: AskingProgress;
   /** The oldest and the newest answer, and how many came from whom. */
   readonly askedFrom: Instant | null;
   readonly askedTo: Instant | null;
   readonly askedBy: Readonly<Record<string, number>>;
 }
-
-export const CELL_LETTERS: Readonly<Record<CellKind, string>> = {
-  available: 'a',
-  premium: 'p',
-  perhaps: 'h',
-  reserved: 'r',
-  taken: 't',
-  unknown: 'u',
-  'not asked': '-',
-  ours: 'o',
-  'not possible': 'x',
-};
 
 /** What a set of ideas comes to, with what is known of each name and what each ending costs to hold. */
 export async function candidateTable(deps: Deps, setId: number, privacy = false): Promise<CandidateTable | Refusal> {
@@ -121,9 +90,9 @@ export async function candidateTable(deps: Deps, setId: number, privacy = false)
 }
 
 /** What a link told of a name's own price. */
-function told({ registerMinor, renewMinor, currency }: AvailabilityRow) {
+function told({ registerMinor, renewMinor, currency, years }: AvailabilityRow) {
   const money = (minor: number | null) => (minor === null || currency === null ? null : amount(minor, currency));
-  return { register: money(registerMinor), renew: money(renewMinor) };
+  return { register: money(registerMinor), renew: money(renewMinor), years: years ?? 1 };
 }
 
 const hasChanged = ({ before, changedAt }: AvailabilityRow, since: Instant | null): boolean =>
