@@ -132,3 +132,12 @@ export async function selectAskingProgress(db: Queryable, setId: number): Promis
   );
   return rows[0] ?? { waiting: 0, records: 0, next: null };
 }
+
+/** What is known of names with one label, under any ending. `label` in A-label form. */
+export async function selectKnownUnder(db: Queryable, label: string): Promise<AvailabilityRow[]> {
+  const { rows } = await db.query<AvailabilityRow>(
+    `select ${COLUMNS} from availability where ascii like $1 || '.%' and split_part(ascii, '.', 1) = $1 order by ascii limit 60`,
+    [label],
+  );
+  return rows;
+}

@@ -203,3 +203,18 @@ export async function selectDependents(db: Queryable, nameIds: readonly number[]
   );
   return new Map(rows.map(({ id, users }) => [id, users]));
 }
+
+/** Both forms of every name that is in the ledger. */
+export async function selectOwnLabels(db: Queryable): Promise<{ readonly ascii: string; readonly unicode: string }[]> {
+  return (
+    await db.query<{ ascii: string; unicode: string }>('select ascii, "unicode" from names where gone_at is null')
+  ).rows;
+}
+
+/** How many names one has under each ending. */
+export async function countEndings(db: Queryable): Promise<Map<string, number>> {
+  const { rows } = await db.query<{ ending: string; count: number }>(
+    'select ending, count(*) from names where gone_at is null group by ending',
+  );
+  return new Map(rows.map(({ ending, count }) => [ending, count]));
+}

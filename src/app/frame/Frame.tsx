@@ -127,6 +127,7 @@ const PLACES: readonly PlaceLink[] = [
   { href: '/renewals', text: 'Renewals', count: 'unconfirmed' },
   { href: '/rescue', text: 'Rescue' },
   { href: '/prices', text: 'Prices' },
+  { href: '/acquire', text: 'Acquire' },
   { href: '/transfers', text: 'Transfers', count: 'transfers' },
   { href: '/record', text: 'Registration record' },
   { href: '/selling', text: 'Selling', count: 'selling' },

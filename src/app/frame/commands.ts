@@ -40,6 +40,12 @@ export const COMMANDS: readonly Command[] = [
     does: go('/prices'),
   },
   {
+    id: 'acquire',
+    text: 'Acquire: find names, and what they cost to hold',
+    words: 'register buy new search available free ideas brainstorm availability check premium backorder drop catch',
+    does: go('/acquire'),
+  },
+  {
     id: 'transfers',
     text: 'Transfers: names on their way',
     words: 'move registrar change transfer in out auth code epp unlock gaining losing',

@@ -29,6 +29,7 @@ export {
   type Verdict,
 } from './outcome';
 export { readPattern, readPatterns, USUAL_PATTERNS } from './patterns';
+export { releaseStrip } from './releaseStrip';
 export {
   besideTyped,
   bySkeleton,

@@ -28,6 +28,8 @@ export interface GridProps<R> {
   /** Chooses the row at `place`; with `range`, everything from the last chosen to it. */
   readonly onChoose: (place: number, range: boolean) => void;
   readonly onChooseAll: () => void;
+  /** The cell that the keys or the pointer are at now; row -1 are the headings. */
+  readonly onActive?: (place: number, column: string) => void;
   /** Enter, F2 or a double click on a cell. */
   readonly onOpen: (place: number, column: string) => void;
   readonly onWidth: (id: string, width: number) => void;

@@ -22,12 +22,17 @@ export function useGridKeys<R>(props: GridProps<R>, virtual: Virtualizer<HTMLDiv
     setActive(FIRST);
   }, [order]);
 
+  const goTo = (next: ActiveCell) => {
+    setActive(next);
+    props.onActive?.(next.row, columns[next.column - 1]?.id ?? '');
+  };
+
   const move = (row: number, column: number) => {
     const next = {
       row: Math.max(-1, Math.min(total - 1, row)),
       column: Math.max(0, Math.min(columns.length, column)),
     };
-    setActive(next);
+    goTo(next);
     if (next.row >= 0) virtual.scrollToIndex(next.row);
   };
 
@@ -70,7 +75,7 @@ export function useGridKeys<R>(props: GridProps<R>, virtual: Virtualizer<HTMLDiv
     const cell = (event.target as HTMLElement).closest<HTMLElement>('[data-row]');
     if (!cell) return;
     const [row, column] = [Number(cell.dataset.row), Number(cell.dataset.column)];
-    setActive({ row, column });
+    goTo({ row, column });
     if (row >= 0 && (column === 0 || event.shiftKey || event.ctrlKey || event.metaKey))
       props.onChoose(row, event.shiftKey);
     if (row === -1 && column === 0) props.onChooseAll();

@@ -142,3 +142,8 @@ export async function pauseIdeas(deps: Deps, id: number, paused: boolean): Promi
 export async function removeIdeas(deps: Deps, id: number): Promise<void> {
   await transaction(deps.database, (tx) => deleteIdeaSet(tx, id));
 }
+
+/** How far the asking for a set's names has come. */
+export function askingProgress(deps: Deps, id: number): Promise<AskingProgress> {
+  return selectAskingProgress(deps.database, id);
+}

@@ -1,0 +1,164 @@
+'use client';
+import { useCallback, useMemo, useState } from 'react';
+import styled from 'styled-components';
+import { arrangeCandidates, type CandidateQuery, candidateTotals, viewCandidates } from '@/core/acquiring';
+import { Grid } from '@/ui/grid/Grid';
+import { Empty, Failed, Loading } from '@/ui/text/States';
+import { yearsWords } from '@/ui/text/words';
+import type { OfferedEnding } from '@/usecases/acquiring/endings';
+import type { IdeaSetRow } from '@/usecases/acquiring/ideas';
+import type { CandidateTable } from '@/usecases/acquiring/table';
+import { useTitle } from '../frame/Frame';
+import { useLedger } from '../frame/LedgerProvider';
+import { AskingLine } from './AskingLine';
+import { CandidatePanel } from './CandidatePanel';
+import { CandidatesFoot } from './CandidatesFoot';
+import { type CandidateRow, candidateColumns } from './candidateColumns';
+import { FilterLine } from './FilterLine';
+import { IdeasPart } from './IdeasPart';
+import { useCandidates } from './useCandidates';
+
+const Whole = styled.div`
+  flex: 1;
+  min-height: 0;
+  display: grid;
+  grid-template: minmax(0, 1fr) / minmax(0, 1fr) 340px;
+  &[data-panel='false'] { grid-template-columns: minmax(0, 1fr); }
+  @media (max-width: 900px) { grid-template: auto auto / minmax(0, 1fr); overflow: auto; }
+`;
+
+const Left = styled.div`
+  display: flex;
+  flex-direction: column;
+  min-width: 0;
+  min-height: 0;
+  @media (max-width: 900px) { min-height: 560px; }
+`;
+
+const EVERYTHING: CandidateQuery = {
+  text: '',
+  filter: 'all',
+  mostMinor: null,
+  mostLetters: null,
+  sort: 'as made',
+  descending: false,
+};
+
+interface AcquireScreenProps {
+  readonly sets: readonly IdeaSetRow[];
+  readonly set: IdeaSetRow | null;
+  readonly endings: readonly OfferedEnding[];
+}
+
+/** One field of ideas, and a table that answers. */
+export function AcquireScreen({ sets, set, endings }: AcquireScreenProps) {
+  const { table, problem, progress, isPaused, load } = useCandidates(set?.id ?? null);
+  const about = table
+    ? `${table.labels.length.toLocaleString('en')} candidates, ${table.endings.length} endings, held ${yearsWords(table.set.heldYears)}`
+    : 'find a name, and know what it will cost to hold';
+  useTitle('Acquire', about);
+  return (
+    <>
+      <IdeasPart sets={sets} set={set} endings={endings} />
+      {set === null && (
+        <Empty
+          title="Write some words."
+          text="They are put together, looked up under the endings you choose, and stand here with what each name costs over the years you would hold it."
+        />
+      )}
+      {set !== null && problem && <Failed text={problem} onRetry={() => void load()} />}
+      {set !== null && !problem && table === null && <Loading text="Reading the candidates" />}
+      {table && progress && !problem && (
+        <Candidates
+          table={table}
+          asking={<AskingLine table={table} progress={progress} isPaused={isPaused} onDone={load} />}
+          onChanged={load}
+        />
+      )}
+    </>
+  );
+}
+
+interface CandidatesProps {
+  readonly table: CandidateTable;
+  readonly asking: React.ReactNode;
+  readonly onChanged: () => Promise<void>;
+}
+
+/** Candidates down, endings across; one of them in full beside it. */
+function Candidates({ table, asking, onChanged }: CandidatesProps) {
+  const { style, homeCurrency, today, meta } = useLedger();
+  const [query, setQuery] = useState(EVERYTHING);
+  const [widths, setWidths] = useState<Readonly<Record<string, number>>>({});
+  const [shown, setShown] = useState<{ readonly row: number; readonly column: number } | null>(null);
+  const view = useMemo(() => viewCandidates(table, table.set.heldYears), [table]);
+  const rows = useMemo(() => arrangeCandidates(view, query), [view, query]);
+  const totals = useMemo(() => candidateTotals(view, rows), [view, rows]);
+  const objects = useMemo((): readonly CandidateRow[] => Array.from(rows, (row) => ({ row })), [rows]);
+  const policies = useMemo(() => new Map((meta?.rules.policies ?? []).map((one) => [one.ending, one])), [meta]);
+  const columns = useMemo(
+    () => (meta ? candidateColumns({ view, homeCurrency, style, today, policies, widths }) : []),
+    [view, homeCurrency, style, today, policies, widths, meta],
+  );
+  const rowAt = useCallback((place: number) => objects[place], [objects]);
+  const columnOf = (id: string) => view.endings.findIndex(({ ending }) => ending === id);
+  const show = (place: number, column: string) => {
+    const row = rows[place];
+    if (row === undefined) return;
+    const chosen = columnOf(column);
+    setShown({ row, column: chosen >= 0 ? chosen : Math.max(0, view.cheapest[row] as number) });
+  };
+  const sortId =
+    query.sort === 'label' ? 'label' : typeof query.sort === 'number' ? (view.endings[query.sort]?.ending ?? '') : '';
+  const onSort = (id: string) => {
+    const sort = id === 'label' ? 'label' : columnOf(id);
+    setQuery({ ...query, sort, descending: query.sort === sort && !query.descending });
+  };
+  return (
+    <>
+      <Whole data-panel={shown !== null}>
+        <Left>
+          <FilterLine
+            query={query}
+            heldYears={table.set.heldYears}
+            onChange={(change) => setQuery({ ...query, ...change })}
+          />
+          {asking}
+          <Grid<CandidateRow>
+            label="Candidates"
+            columns={columns}
+            total={rows.length}
+            rowAt={rowAt}
+            idOf={({ row }) => row}
+            order={rows.length}
+            onWindow={NOTHING}
+            sort={{ id: sortId, descending: query.descending }}
+            onSort={onSort}
+            isChosen={(row) => row === shown?.row}
+            chosen={0}
+            onChoose={(place) => show(place, '')}
+            onChooseAll={NOTHING}
+            onActive={show}
+            onOpen={show}
+            onWidth={(id, width) => setWidths({ ...widths, [id]: width })}
+            empty={<Empty title="No candidate fits." text="Take a filter away, or write other words." />}
+          />
+        </Left>
+        {shown && (
+          <CandidatePanel
+            key={shown.row}
+            table={table}
+            view={view}
+            row={shown.row}
+            column={shown.column}
+            onColumn={(column) => setShown({ ...shown, column })}
+            onChanged={onChanged}
+          />
+        )}
+      </Whole>
+      <CandidatesFoot totals={totals} />
+    </>
+  );
+}
+
+const NOTHING = () => undefined;

@@ -1,0 +1,14 @@
+import type { Metadata } from 'next';
+import { offeredEndings } from '@/usecases/acquiring/endings';
+import { ideaSets } from '@/usecases/acquiring/ideas';
+import { deps } from '@/usecases/deps';
+import { AcquireScreen } from './AcquireScreen';
+
+export const metadata: Metadata = { title: 'Acquire' };
+
+export default async function AcquirePage({ searchParams }: { searchParams: Promise<{ set?: string }> }) {
+  const [sets, endings] = await Promise.all([ideaSets(deps()), offeredEndings(deps())]);
+  const asked = Number((await searchParams).set);
+  const set = sets.find(({ id }) => id === asked) ?? null;
+  return <AcquireScreen key={set?.id ?? 'new'} sets={sets} set={set} endings={endings} />;
+}
