@@ -88,3 +88,6 @@ export const TAGS = [
   'two words',
   'for the shop',
 ] as const;
+
+/** Words the office is turning over for a new series of names. */
+export const IDEAS = ['tern', 'cairn', 'wrack', 'harbour', 'loft', 'fathom'] as const;

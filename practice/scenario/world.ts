@@ -8,7 +8,7 @@ import { makeWorld, nothingTouched } from '../world/world';
 import { chanceFrom } from './chance';
 import { openMarket } from './market';
 import { demoNames } from './names';
-import { FIRST_HALVES, SECOND_HALVES } from './words';
+import { FIRST_HALVES, IDEAS, SECOND_HALVES } from './words';
 
 /** Whether somebody buys a late name at its auction: about one in five, always the same ones. */
 export const bids: World['bids'] = (domain) =>
@@ -80,6 +80,21 @@ export function demoWorld(now: number): World {
 
 const OTHERS = 60;
 
+/** How many in a hundred of the names that the office would like are taken, by ending. */
+const TAKEN_PERCENT: Readonly<Record<string, number>> = { com: 55, net: 25, org: 20, uk: 30, de: 25, io: 10 };
+
+/** Names made of the office's ideas that others hold already. */
+function wanted(own: ReadonlySet<string>): string[] {
+  const chance = chanceFrom(5_150);
+  const labels = IDEAS.flatMap((one) => [one, ...IDEAS.filter((other) => other !== one).map((other) => one + other)]);
+  return labels.flatMap((label) =>
+    Object.entries(TAKEN_PERCENT).flatMap(([ending, percent]) => {
+      const name = `${label}.${ending}`;
+      return chance.next() * 100 < percent && !own.has(name) ? [name] : [];
+    }),
+  );
+}
+
 /** Names that others hold: most of them renew themselves, some are on their way to be free. */
 function others(now: number, own: readonly Domain[]): Domain[] {
   const chance = chanceFrom(31_337);
@@ -90,7 +105,7 @@ function others(now: number, own: readonly Domain[]): Domain[] {
     const second = SECOND_HALVES[(i * 5 + 3) % SECOND_HALVES.length];
     return `${first}${second}.${['com', 'com', 'net', 'org', 'uk', 'de'][i % 6]}`;
   }).filter((name, i, all) => !taken.has(name) && all.indexOf(name) === i);
-  return names.map((name): Domain => {
+  return [...names, ...wanted(taken)].map((name): Domain => {
     const ending = name.slice(name.indexOf('.') + 1);
     const sellers = registrars.filter(({ prices }) => prices[ending]);
     const registrar = chance.pick(sellers) as (typeof sellers)[number];

@@ -8,6 +8,9 @@ export interface AccountRow extends LedgerAccount {
   readonly refunds: boolean;
   /** A name is transferred to it only once its zone has been loaded there. */
   readonly wantsZone?: boolean;
+  /** In whose name it registers, and where the holder's mail goes; `null` where nobody has said. */
+  readonly holder?: string | null;
+  readonly holderMail?: string | null;
   readonly balanceAt: Instant | null;
   readonly rulesKnown: boolean;
   readonly notes: string;
@@ -20,7 +23,7 @@ export type AccountDraft = Omit<AccountRow, 'id' | 'names' | 'linked'>;
 const ACCOUNT = `
   select a.id, a.label, a.registrar, a.currency, a.lead_days as "leadDays", a.late_days as "lateDays", a.switch_hours as "switchHours",
     a.late_fee_minor as "lateFeeMinor", a.auction_day as "auctionDay", a.years_per_charge as "yearsPerCharge",
-    a.retry_days as "retryDays", a.refunds, a.wants_zone as "wantsZone", a.balance_minor as "balanceMinor", a.balance_at as "balanceAt",
+    a.retry_days as "retryDays", a.refunds, a.wants_zone as "wantsZone", a.holder, a.holder_mail as "holderMail", a.balance_minor as "balanceMinor", a.balance_at as "balanceAt",
     a.rules_known as "rulesKnown", a.notes, a.tax_percent as "taxPercent", a.link_host is not null as linked,
     (select count(*) from names where names.account_id = a.id and gone_at is null) as names,
     coalesce((select jsonb_agg(jsonb_build_object('kind', kind, 'label', label, 'endsMonth', ends_month) order by position)
@@ -36,7 +39,7 @@ export async function selectAccount(db: Queryable, id: number): Promise<AccountR
 }
 
 const FIELDS = `label = $2, registrar = $3, currency = $4, lead_days = $5, late_days = $6, late_fee_minor = $7, auction_day = $8,
-  years_per_charge = $9, retry_days = $10, refunds = $11, balance_minor = $12, balance_at = $13, rules_known = $14, notes = $15, tax_percent = $16, switch_hours = $17, wants_zone = $18`;
+  years_per_charge = $9, retry_days = $10, refunds = $11, balance_minor = $12, balance_at = $13, rules_known = $14, notes = $15, tax_percent = $16, switch_hours = $17, wants_zone = $18, holder = $19, holder_mail = $20`;
 
 function values(draft: AccountDraft): unknown[] {
   const balanceAt = draft.balanceAt === null ? null : new Date(draft.balanceAt);
@@ -58,14 +61,16 @@ function values(draft: AccountDraft): unknown[] {
     draft.taxPercent,
     draft.switchHours,
     draft.wantsZone ?? false,
+    draft.holder ?? null,
+    draft.holderMail ?? null,
   ];
 }
 
 export async function insertAccount(db: Queryable, draft: AccountDraft, at: Instant): Promise<number> {
   const { rows } = await db.query<{ id: number }>(
     `insert into accounts (created_at, label, registrar, currency, lead_days, late_days, late_fee_minor, auction_day,
-       years_per_charge, retry_days, refunds, balance_minor, balance_at, rules_known, notes, tax_percent, switch_hours, wants_zone)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18) returning id`,
+       years_per_charge, retry_days, refunds, balance_minor, balance_at, rules_known, notes, tax_percent, switch_hours, wants_zone, holder, holder_mail)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $19, $20) returning id`,
     [new Date(at), ...values(draft)],
   );
   const id = rows[0]?.id as number;
@@ -94,7 +99,8 @@ async function replacePaymentMethods(
 /** Deletes an account that holds no name. Answers whether it did. */
 export async function deleteEmptyAccount(db: Queryable, id: number): Promise<boolean> {
   const { rowCount } = await db.query(
-    'delete from accounts where id = $1 and not exists (select from names where account_id = $1)',
+    `delete from accounts where id = $1 and not exists (select from names where account_id = $1)
+       and not exists (select from registrations where account_id = $1) and not exists (select from transfers where $1 in (from_account, to_account))`,
     [id],
   );
   return rowCount === 1;

@@ -19,10 +19,10 @@ const Line = styled.div`
 `;
 
 const SORTS = [
-  { value: 'as made', text: 'as they were made' },
+  { value: 'as made', text: 'as made' },
   { value: 'label', text: 'by name' },
   { value: 'length', text: 'by length' },
-  { value: 'price', text: 'by their cheapest ending' },
+  { value: 'price', text: 'by price' },
 ] as const;
 
 interface FilterLineProps {

@@ -24,6 +24,7 @@ const Box = styled.form`
   padding: 14px 26px 10px;
   border-bottom: 1px solid var(--rule);
   & > details { grid-column: 1 / -1; }
+  & > div:first-child textarea { min-height: 34px; }
   @media (max-width: 640px) { grid-template-columns: minmax(0, 1fr); padding: 10px 14px; }
 `;
 
@@ -89,7 +90,7 @@ export function IdeasPart({ sets, set, endings }: IdeasPartProps) {
         value={ideas}
         onChange={setIdeas}
         problem={problem}
-        rows={ideas.length > 160 ? 4 : 2}
+        rows={ideas.length > 120 ? 4 : 1}
         mono
         placeholder="tern, cairn, wrack, harbour, loft"
       />

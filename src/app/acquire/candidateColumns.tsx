@@ -14,9 +14,9 @@ export interface CandidateRow {
   readonly row: number;
 }
 
-const ENDING_WIDTH = 98;
-const LABEL_WIDTH = 190;
-const STRIP_WIDTH = 80;
+const ENDING_WIDTH = 92;
+const LABEL_WIDTH = 162;
+const STRIP_WIDTH = 76;
 /** Taken names end within a year in most cases; what ends later is drawn to the edge. */
 const STRIP_DAYS = 500;
 const STRIP_HEIGHT = 24;
@@ -104,7 +104,7 @@ function Outcome({ view, cell, column, homeCurrency, style, today, policies }: C
     case 'perhaps':
       return (
         <Figure data-kind={kind}>
-          {Number.isNaN(price) ? 'no price' : formatFigure({ minor: price, currency: homeCurrency }, true)}
+          {Number.isNaN(price) ? 'no price' : formatFigure({ minor: price, currency: homeCurrency })}
           {kind !== 'available' && <span className="visually-hidden">, {KIND_WORDS[kind]}</span>}
           {kind === 'perhaps' && <span aria-hidden> ?</span>}
         </Figure>

@@ -29,6 +29,7 @@ export {
   type Verdict,
 } from './outcome';
 export { readPattern, readPatterns, USUAL_PATTERNS } from './patterns';
+export { balanceAfter, CONFIRM_MAIL_DAYS, refundableUntil, type StarvedCharge, starvedBy } from './registering';
 export { releaseStrip } from './releaseStrip';
 export {
   besideTyped,

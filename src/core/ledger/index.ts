@@ -66,6 +66,7 @@ export { projectIf, type WhatIf } from './whatIf';
 export {
   type NotCompared,
   type Rise,
+  registerCost,
   riseOf,
   transferCodeOf,
   transferPrice,

@@ -1,6 +1,7 @@
 import { type Policy, policyFor, registryFeeOn } from '../lifecycle';
 import { type Amount, minorFactor } from '../money';
 import {
+  type Cost,
   conditionWords,
   type PaidAction,
   type Price,
@@ -145,6 +146,31 @@ export function transferPrice(
   const asked = { ending, nameId: null, day, newAt: new Set<number>(), codes, privacy: false };
   const paying = { action: 'transfer', years: policy.transferYears, factor: 1, isFirst: true } as const;
   return payment(index, account, asked, policy, paying)?.[0] ?? null;
+}
+
+/** What registering a name of an ending costs now at an account, in its own money, with the lines that make it; `null` where no price is known. */
+export function registerCost(
+  index: RuleIndex,
+  account: LedgerAccount,
+  ending: string,
+  years: number,
+  day: Day,
+  newCustomer = false,
+): Cost | null {
+  const price = priceInForce(index.book, { accountId: account.id, nameId: null, ending }, 'register', day);
+  const policy = policyFor(ending, index.policies);
+  return (
+    price &&
+    termCost(price, {
+      years,
+      fee: policy.yearlyFee ? registryFeeOn(index.fees, day) : null,
+      rates: index.rules.rates,
+      day,
+      taxPercent: account.taxPercent,
+      firstYear: true,
+      newCustomer,
+    })
+  );
 }
 
 /** The code that makes a transfer to an account cheaper; `null` where its price list knows of none. */

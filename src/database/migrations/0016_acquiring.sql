@@ -75,3 +75,72 @@ create table coming_free (
   source text not null,
   noted_at timestamptz not null
 );
+
+-- Names on the shortlist, each once, with why they are wanted.
+create table wanted_names (
+  id int generated always as identity primary key,
+  ascii text not null unique,
+  "unicode" text not null,
+  ending text not null,
+  -- What was typed first: the review shows where the name differs from it.
+  typed text not null,
+  purpose text not null default '',
+  note text not null default '',
+  added_at timestamptz not null
+);
+
+-- In whose name an account registers, and where its mail goes; null where nobody has said.
+alter table accounts add column holder text, add column holder_mail text;
+
+-- Mail addresses of holders that an account has confirmed: what is registered with them need not be confirmed again.
+create table holder_addresses (
+  account_id int not null references accounts on delete cascade,
+  address text not null,
+  confirmed_at timestamptz,
+  evidence text not null default '',
+  asked_at timestamptz,
+  sent_again_at timestamptz,
+  primary key (account_id, address)
+);
+
+-- Names that are being registered: one row for each, like an item of a run of renewals.
+create table registrations (
+  id int generated always as identity primary key,
+  run_id uuid not null,
+  idempotency_key text,
+  ascii text not null,
+  "unicode" text not null,
+  ending text not null,
+  typed text not null,
+  purpose text not null default '',
+  note text not null default '',
+  account_id int not null references accounts,
+  years int not null check (years between 1 and 10),
+  auto_renew boolean not null,
+  privacy boolean not null,
+  name_servers text[] not null default '{}',
+  holder_mail text,
+  -- By hand where the account has no link: a person does it there, and says what came of it.
+  by_hand boolean not null,
+  state text not null check (state in ('waiting', 'sending', 'pending', 'done', 'refused', 'doubt')),
+  since timestamptz not null,
+  order_id text not null unique,
+  code_sealed bytea,
+  attempts int not null default 0,
+  -- When it may have been sent first: what is ours without a receipt is told by that.
+  first_sent_at timestamptz,
+  quoted_minor bigint,
+  cap_minor bigint,
+  currency char(3) not null,
+  pay_by text,
+  charged_minor bigint,
+  receipt text,
+  registered_at timestamptz,
+  new_end timestamptz,
+  name_id int references names,
+  problem text
+);
+-- A name is registered once at a time.
+create unique index registrations_unsettled on registrations (ascii) where state in ('waiting', 'sending', 'pending', 'doubt');
+create unique index registrations_key on registrations (idempotency_key, ascii) where idempotency_key is not null;
+create index registrations_run on registrations (run_id);

@@ -72,7 +72,7 @@ function yearsOptions(currency: string): ChartOptions<'line'> {
         min: 1,
         max: 10,
         grid,
-        ticks: { ...ticks, stepSize: 1, callback: (value) => `${value}` },
+        ticks: { ...ticks, stepSize: 1, maxRotation: 0, callback: (value) => `${value}` },
         title: { display: true, text: 'years', color: ticks.color, font: ticks.font },
       },
       y: {

@@ -53,6 +53,8 @@ export async function saveAccount(deps: Deps, id: number | null, input: unknown)
     retryDays: form.retryDays ?? [],
     refunds: form.refunds ?? false,
     wantsZone: form.wantsZone ?? false,
+    holder: form.holder?.trim() || null,
+    holderMail: form.holderMail?.trim().toLowerCase() || null,
     balanceMinor,
     balanceAt: balanceMinor === null ? null : before?.balanceMinor === balanceMinor ? before.balanceAt : at,
     rulesKnown: true,
@@ -75,6 +77,9 @@ export async function saveAccount(deps: Deps, id: number | null, input: unknown)
 export async function removeAccount(deps: Deps, id: number): Promise<true | Refusal> {
   return changing(deps, async (tx) => {
     if (await deleteEmptyAccount(tx, id)) return true;
-    return refuse('account-holds-names', 'This account still holds names. Move them to another account first.');
+    return refuse(
+      'account-holds-names',
+      'This account still holds names, or the history of some. Move them to another account first; one with a history stays.',
+    );
   });
 }

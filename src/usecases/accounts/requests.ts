@@ -3,6 +3,7 @@ import {
   ArrayMaxSize,
   IsArray,
   IsBoolean,
+  IsEmail,
   IsIn,
   IsInt,
   IsOptional,
@@ -113,6 +114,18 @@ export class AccountForm {
   @IsOptional()
   @IsBoolean()
   wantsZone?: boolean;
+
+  /** In whose name it registers. */
+  @IsOptional()
+  @IsString()
+  @OneLine()
+  @MaxLength(200)
+  holder?: string;
+
+  @IsOptional()
+  @IsEmail({}, { message: 'Write a mail address like names@office.example.' })
+  @MaxLength(254)
+  holderMail?: string;
 
   @IsOptional()
   @Type(() => Number)

@@ -3,12 +3,14 @@ import {
   ArrayMaxSize,
   ArrayNotEmpty,
   IsArray,
+  IsBoolean,
   IsInt,
   IsOptional,
   IsString,
   Max,
   MaxLength,
   Min,
+  ValidateNested,
 } from 'class-validator';
 import { OneLine } from '../texts';
 
@@ -43,4 +45,44 @@ export class IdeaSetForm {
   @Min(1, { message: 'A name is held for 1 to 10 years.' })
   @Max(10, { message: 'A name is held for 1 to 10 years.' })
   heldYears!: number;
+}
+
+/** What is chosen for one name of a review; what is left out is what costs least. */
+export class ReviewChoice {
+  @IsString()
+  @MaxLength(253)
+  ascii!: string;
+
+  @IsOptional()
+  @Type(() => Number)
+  @IsInt()
+  accountId?: number;
+
+  @IsOptional()
+  @Type(() => Number)
+  @IsInt()
+  @Min(1)
+  @Max(10)
+  years?: number;
+
+  @IsOptional()
+  @IsBoolean()
+  privacy?: boolean;
+
+  @IsOptional()
+  @IsBoolean()
+  autoRenew?: boolean;
+
+  @IsOptional()
+  @IsString()
+  @MaxLength(4000)
+  nameServers?: string;
+}
+
+export class ReviewRequest {
+  @IsArray()
+  @ArrayMaxSize(100, { message: 'Review 100 names at a time, at most.' })
+  @ValidateNested({ each: true })
+  @Type(() => ReviewChoice)
+  choices!: ReviewChoice[];
 }

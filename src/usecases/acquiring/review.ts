@@ -1,0 +1,179 @@
+import {
+  balanceAfter,
+  besideTyped,
+  bySkeleton,
+  CONFIRM_MAIL_DAYS,
+  holdingOf,
+  perhapsMeant,
+  refundableUntil,
+  type StarvedCharge,
+  spellingOf,
+  starvedBy,
+} from '@/core/acquiring';
+import { indexRules } from '@/core/ledger';
+import { type Policy, policyFor } from '@/core/lifecycle';
+import { type Amount, convert, sumByCurrency } from '@/core/money';
+import { isRefusal, type Refusal } from '@/core/refusal';
+import { addDays, addYears, dayOf } from '@/core/time';
+import { selectAccounts } from '@/database/accounts';
+import { selectOwnLabels } from '@/database/names';
+import { selectHolderAddresses } from '@/database/registrations';
+import { selectWanted, type WantedRow } from '@/database/wanted';
+import type { Deps } from '../deps';
+import { projectedLedger } from '../names/ledger';
+import { readRequest } from '../validate';
+import { type ReviewChoice, ReviewRequest } from './requests';
+import type { Known, ReviewItem } from './reviewItem';
+import { withLivePrices } from './reviewPrices';
+
+export type { ReviewItem, ReviewPrice } from './reviewItem';
+
+/** What an account would be charged, and what that leaves. */
+export interface ReviewAccount {
+  readonly id: number;
+  readonly label: string;
+  readonly currency: string;
+  readonly linked: boolean;
+  readonly totals: readonly Amount[];
+  readonly balance: Amount | null;
+  readonly after: Amount | null;
+  readonly means: readonly string[];
+  readonly starved: StarvedCharge | null;
+}
+
+export interface Review {
+  readonly items: readonly ReviewItem[];
+  readonly accounts: readonly ReviewAccount[];
+  readonly homeTotal: Amount | null;
+}
+
+/** How long a name is weighed over where nobody says. */
+const USUAL_YEARS = 5;
+
+/**
+ * Everything that should be seen before names of the shortlist are registered: each spelt out, at which account and for how long, what it
+ * costs live (by link, with its fee) or by the price list, what is left of each balance, and which coming charge would fail by it.
+ */
+export async function reviewNames(deps: Deps, input: unknown): Promise<Review | Refusal> {
+  const request = await readRequest(ReviewRequest, input);
+  if (isRefusal(request)) return request;
+  const [wanted, accounts, addresses, own, projection] = await Promise.all([
+    selectWanted(deps.database),
+    selectAccounts(deps.database),
+    selectHolderAddresses(deps.database),
+    selectOwnLabels(deps.database),
+    projectedLedger(deps),
+  ]);
+  const at = deps.clock();
+  const known: Known = {
+    index: indexRules(projection.index.rules),
+    accounts: new Map(accounts.map((account) => [account.id, account])),
+    addresses,
+    own,
+    at,
+    day: dayOf(at),
+  };
+  const byName = new Map(wanted.map((row) => [row.ascii, row]));
+  const chosen = request.choices.flatMap((choice) => {
+    const row = byName.get(choice.ascii);
+    return row ? [itemOf(known, row, choice)] : [];
+  });
+  const items = await withLivePrices(deps, known, chosen);
+  const priced = items.filter((item) => item.price !== null && item.problem === '');
+  const sums = (accountId: number) =>
+    priced.flatMap((item) =>
+      item.accountId === accountId ? [item.price?.total ?? [], item.privacyPrice ?? []].flat() : [],
+    );
+  const used = [...new Set(items.flatMap(({ accountId }) => accountId ?? []))];
+  return {
+    items,
+    accounts: used.flatMap((id): ReviewAccount[] => {
+      const account = known.accounts.get(id);
+      if (!account) return [];
+      const totals = sumByCurrency(sums(id));
+      const { label, currency, linked, balanceMinor, paymentMethods } = account;
+      const spend = totals.find((one) => one.currency === currency)?.minor ?? 0;
+      return [
+        {
+          id,
+          label,
+          currency,
+          linked,
+          totals,
+          balance: balanceMinor === null ? null : { minor: balanceMinor, currency },
+          after: balanceAfter(balanceMinor, totals, currency),
+          means: paymentMethods.map((method) => method.label),
+          starved: starvedBy(projection, id, spend),
+        },
+      ];
+    }),
+    homeTotal: homeSum(known, used.flatMap(sums)),
+  };
+}
+
+function homeSum({ index, day }: Known, sums: readonly Amount[]): Amount | null {
+  const { homeCurrency, rates } = index.rules;
+  let minor = 0;
+  for (const sum of sums) {
+    const home = sum.currency === homeCurrency ? sum : convert(sum, homeCurrency, rates, day);
+    if (home === null) return null;
+    minor += home.minor;
+  }
+  return { minor, currency: homeCurrency };
+}
+
+/** The label in its letters. */
+const labelOf = (unicode: string) => unicode.slice(0, unicode.indexOf('.'));
+
+function itemOf(known: Known, wanted: WantedRow, choice: ReviewChoice): ReviewItem {
+  const { index, day, at, own, accounts } = known;
+  const { ascii, unicode, ending } = wanted;
+  const policy: Policy = policyFor(ending, index.policies);
+  const asked = { day, newAt: new Set<number>(), codes: [], privacy: choice.privacy ?? false };
+  const holding = holdingOf(index, ending, asked);
+  const sold = holding.accounts.filter(({ totals }) => totals.some((total) => total !== null));
+  const first = holding.best[USUAL_YEARS - 1]?.payments[0];
+  const accountId = choice.accountId ?? first?.accountId ?? sold[0]?.accountId ?? null;
+  const { least, greatest, step } = policy.terms.register;
+  const terms = Array.from({ length: Math.floor((greatest - least) / step) + 1 }, (_, i) => least + i * step).filter(
+    (term) => term <= policy.ceilingYears,
+  );
+  const years = choice.years ?? (choice.accountId === undefined ? (first?.years ?? least) : least);
+  const account = accountId === null ? null : (accounts.get(accountId) ?? null);
+  const label = labelOf(unicode);
+  const ownLabels = own.map((one) => labelOf(one.unicode));
+  const isOurs = own.some((one) => one.ascii === ascii);
+  const mail = account?.holderMail ?? null;
+  const isConfirmed =
+    mail !== null &&
+    known.addresses.some((one) => one.accountId === accountId && one.address === mail && one.confirmedAt !== null);
+  const meant = perhapsMeant(label, ownLabels);
+  return {
+    wanted,
+    spelling: spellingOf(label, [label], bySkeleton(own.map((one) => one.unicode))),
+    meant: meant === null ? [] : [{ piece: label, meant }],
+    beside: besideTyped(unicode, typedName(wanted)),
+    accountIds: sold.map((one) => one.accountId),
+    accountId,
+    years: terms.includes(years) ? years : least,
+    terms,
+    autoRenew: choice.autoRenew ?? true,
+    privacy: choice.privacy ?? false,
+    nameServers: choice.nameServers ?? '',
+    price: null,
+    privacyPrice: null,
+    kind: isOurs ? 'ours' : 'unknown',
+    problem: isOurs ? 'It is in the ledger already.' : account === null ? 'No account is known to sell it.' : '',
+    newEnd: addYears(at, years),
+    refundUntil: account && refundableUntil(at, policy, account),
+    holder: account?.holder ?? null,
+    holderMail: mail,
+    confirmMailBy: isConfirmed ? null : addDays(at, CONFIRM_MAIL_DAYS),
+  };
+}
+
+/** What was typed, as a whole name: a word alone is set beside the label under the same ending. */
+function typedName({ typed, ending, unicode }: WantedRow): string {
+  const text = typed.toLowerCase().normalize('NFC');
+  return text.includes('.') ? text : `${text}${unicode.slice(unicode.length - ending.length - 1)}`;
+}
