@@ -45,7 +45,7 @@ const GROUPS = [
   ],
   ['price_rises'],
   ['transfer_runs', 'transfers'],
-  ['idea_sets', 'availability', 'uses_seen', 'coming_free'],
+  ['idea_sets', 'availability', 'uses_seen', 'coming_free', 'wanted_names', 'holder_addresses', 'registrations'],
 ] as const;
 
 const TABLES: readonly string[] = GROUPS.flat();

@@ -31,6 +31,8 @@ export interface RegistrationRow {
   readonly quotedMinor: number | null;
   readonly capMinor: number | null;
   readonly currency: string;
+  /** What each renewal costs, where the name has a price of its own. */
+  readonly ownRenewalMinor: number | null;
   readonly payBy: string | null;
   readonly chargedMinor: number | null;
   readonly receipt: string | null;
@@ -42,7 +44,7 @@ export interface RegistrationRow {
 
 const COLUMNS = `id, run_id as "runId", ascii, "unicode", ending, typed, purpose, note, account_id as "accountId", years, auto_renew as "autoRenew",
   privacy, name_servers as "nameServers", holder_mail as "holderMail", by_hand as "byHand", state, since, order_id as "orderId", attempts,
-  first_sent_at as "firstSentAt", quoted_minor as "quotedMinor", cap_minor as "capMinor", currency, pay_by as "payBy", charged_minor as "chargedMinor",
+  first_sent_at as "firstSentAt", quoted_minor as "quotedMinor", cap_minor as "capMinor", currency, own_renewal_minor as "ownRenewalMinor", pay_by as "payBy", charged_minor as "chargedMinor",
   receipt, registered_at as "registeredAt", new_end as "newEnd", name_id as "nameId", problem`;
 
 export type RegistrationDraft = Pick<
@@ -64,6 +66,7 @@ export type RegistrationDraft = Pick<
   | 'quotedMinor'
   | 'capMinor'
   | 'currency'
+  | 'ownRenewalMinor'
   | 'payBy'
 >;
 
@@ -77,13 +80,13 @@ export async function insertRegistrations(
 ): Promise<string[]> {
   const { rows } = await tx.query<{ ascii: string }>(
     `insert into registrations (run_id, idempotency_key, ascii, "unicode", ending, typed, purpose, note, account_id, years, auto_renew, privacy,
-       name_servers, holder_mail, by_hand, state, since, order_id, quoted_minor, cap_minor, currency, pay_by)
+       name_servers, holder_mail, by_hand, state, since, order_id, quoted_minor, cap_minor, currency, own_renewal_minor, pay_by)
      select $1, $2, d.ascii, d."unicode", d.ending, d.typed, d.purpose, d.note, d."accountId", d.years, d."autoRenew", d.privacy,
        array(select jsonb_array_elements_text(d."nameServers")), d."holderMail", d."byHand", ${state('waiting')}, $4, d."orderId", d."quotedMinor",
-       d."capMinor", d.currency, d."payBy"
+       d."capMinor", d.currency, d."ownRenewalMinor", d."payBy"
      from jsonb_to_recordset($3::jsonb) as d(ascii text, "unicode" text, ending text, typed text, purpose text, note text, "accountId" int, years int,
        "autoRenew" boolean, privacy boolean, "nameServers" jsonb, "holderMail" text, "byHand" boolean, "orderId" text, "quotedMinor" int8,
-       "capMinor" int8, currency text, "payBy" text)
+       "capMinor" int8, currency text, "ownRenewalMinor" int8, "payBy" text)
      on conflict do nothing returning ascii`,
     [runId, key, JSON.stringify(drafts), new Date(at)],
   );
@@ -172,7 +175,7 @@ export async function settleRegistrations(
 ): Promise<ReadonlySet<number>> {
   const { rows } = await tx.query<{ id: number }>(
     `update registrations r set state = ${state('done')}, since = $2, charged_minor = e."chargedMinor", receipt = e.receipt,
-       registered_at = to_timestamp(e."registeredAt" / 1000.0), new_end = to_timestamp(e."newEnd" / 1000.0), problem = e.problem, code_sealed = null
+       registered_at = to_timestamp(e."registeredAt" / 1000.0), new_end = to_timestamp(e."newEnd" / 1000.0), problem = e.problem
      from jsonb_to_recordset($1::jsonb) as e(id int, "chargedMinor" int8, receipt text, "registeredAt" float8, "newEnd" float8, problem text)
      where r.id = e.id and r.state ${oneOf(UNSETTLED)} returning r.id`,
     [JSON.stringify(ends), new Date(at)],

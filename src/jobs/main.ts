@@ -1,6 +1,7 @@
 import 'reflect-metadata';
 import PgBoss from 'pg-boss';
 import { askForNames } from '@/usecases/acquiring/askForNames';
+import { carryOnRegistrations } from '@/usecases/acquiring/carryOn';
 import { loadClock } from '@/usecases/clock';
 import { type Deps, deps } from '@/usecases/deps';
 import { doJob, keepBeating } from '@/usecases/health/health';
@@ -20,6 +21,7 @@ import { followSelling } from '@/usecases/selling/follow';
 const SCHEDULE = {
   'carry-on-runs': { cron: '* * * * *', work: carryOnRuns },
   'carry-on-transfers': { cron: '* * * * *', work: followTransfers },
+  'carry-on-registrations': { cron: '* * * * *', work: carryOnRegistrations },
   'carry-out-switches': { cron: '* * * * *', work: (own: Deps) => carryOutSwitches(own, 'with pauses') },
   'poll-accounts': { cron: '* * * * *', work: (own: Deps) => pollEveryAccount(own, 'with pauses') },
   'queue-record-checks': { cron: '23 * * * *', work: queueDueChecks },
@@ -63,6 +65,7 @@ await loadClock(own);
 for (const [job, work] of [
   ['carry-on-runs', carryOnRuns],
   ['carry-on-transfers', followTransfers],
+  ['carry-on-registrations', carryOnRegistrations],
   ['follow-selling', followSelling],
 ] as const)
   await doJob(own, job, work).catch(() => undefined);

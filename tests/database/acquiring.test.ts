@@ -1,48 +1,22 @@
 import { afterEach, describe, expect, test } from 'vitest';
 import { kindAt } from '@/core/acquiring';
-import { RENEWAL } from '@/core/ledger/sampleLedger';
 import { isRefusal } from '@/core/refusal';
-import { addDays, instant } from '@/core/time';
-import { transaction } from '@/database/pool';
-import { upsertPrices } from '@/database/prices';
+import { addDays } from '@/core/time';
 import { askForNames } from '@/usecases/acquiring/askForNames';
 import { askAgain, pauseIdeas, saveIdeas } from '@/usecases/acquiring/ideas';
 import { type CandidateTable, candidateTable } from '@/usecases/acquiring/table';
-import { pointRecordsAt } from '../../practice/scenario/links';
-import { blankDomain } from '../../practice/world/domain';
 import { askedToRegister, unregistered } from '../../practice/world/unregistered';
+import { acquiringLedger, strangersHold } from './acquiring';
 import { TODAY } from './ledger';
-import { type LinkedLedger, linkedLedger } from './practice';
+import type { LinkedLedger } from './practice';
 
 let made: LinkedLedger;
 afterEach(() => made.close());
 
-const HOUR = 3_600_000;
-
-/** A ledger whose one account sells .com and .net over its link; .org has records only, .uk WHOIS. */
 async function begin(mostQuestionsASecond?: number): Promise<void> {
-  made = await linkedLedger(['copperbuoy.com'], instant('2027-03-09T10:15:00Z'), {}, 'quaymark', mostQuestionsASecond);
-  const { ledger, accountId, practice } = made;
-  await pointRecordsAt(ledger.database, practice.records);
-  const price = { ...RENEWAL, accountId, currency: 'USD' };
-  await transaction(ledger.database, (tx) =>
-    upsertPrices(tx, [
-      { ...price, action: 'register', yearMinor: 1138 },
-      { ...price, ending: 'net', yearMinor: 1310 },
-      { ...price, ending: 'net', action: 'register', yearMinor: 1310 },
-    ]),
-  );
+  made = await acquiringLedger(mostQuestionsASecond);
 }
-
-/** Somebody else's names. */
-function strangers(...names: readonly string[]): void {
-  for (const name of names)
-    made.world.domains.set(name, {
-      ...blankDomain(name, 'larkhythe', TODAY - 300 * 24 * HOUR, addDays(TODAY, 65)),
-      owner: 'stranger',
-      holder: 'Oda Fennimore',
-    });
-}
+const strangers = (...names: readonly string[]) => strangersHold(made, ...names);
 
 async function keep(ideas: string, endings = ['com', 'net', 'org', 'uk'], patterns = ['{a}']): Promise<number> {
   const id = await saveIdeas(made.ledger, null, { ideas, patterns, endings, heldYears: 5 });

@@ -1,4 +1,5 @@
 export { type ActionFacts, NAME_ACTIONS, type NameAction, refuseAction } from './actions';
+export { letterNotTaken, lettersTaken } from './letters';
 export {
   type AccountWindow,
   lifecycleMarks,
@@ -9,7 +10,6 @@ export {
 } from './marks';
 export { movedBy, PHASES, type Phase, phaseAt, TRANSFER_DAYS } from './phase';
 export {
-  letterNotTaken,
   type Policy,
   policyFor,
   type RegistryFee,

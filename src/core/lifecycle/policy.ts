@@ -36,7 +36,7 @@ export interface Policy {
   readonly ceilingYears: number;
   /** Whether the yearly registry fee is added to registering, renewing and transferring. */
   readonly yearlyFee: boolean;
-  /** Letters beyond a-z, 0-9 and the hyphen that its registry takes (RFC 5891 section 4.3), all in one text; `null` where that is not known. */
+  /** Letters beyond a-z, 0-9 and the hyphen that its registry takes (RFC 5891 section 4.3), all in one text; `null` for what is known without the office. */
   readonly letters: string | null;
   readonly source: RuleSource;
   readonly sourceNote: string;
@@ -57,16 +57,6 @@ export function policyFor(ending: string, policies: ReadonlyMap<string, Policy>)
   const policy = policies.get(ending) ?? policies.get(ending.slice(ending.lastIndexOf('.') + 1)) ?? policies.get('*');
   if (!policy) throw new Error('the generic policy is missing');
   return policy;
-}
-
-/**
- * The first letter of a label that an ending's registry does not take; `null` where all are taken, and where its letters are not known.
- * `unicode` is the U-label form.
- */
-export function letterNotTaken(unicode: string, { letters }: Pick<Policy, 'letters'>): string | null {
-  if (letters === null) return null;
-  for (const letter of unicode) if (letter > '\u007f' && !letters.includes(letter)) return letter;
-  return null;
 }
 
 /** The fee of one year in force on `day`, or `null` before the first row. */

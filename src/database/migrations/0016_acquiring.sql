@@ -1,9 +1,7 @@
 -- Names that one would like to have: ideas and what was found of them, what is registered, asked for, and waited for.
 
--- Letters beyond a-z, 0-9 and the hyphen that an ending's registry takes (RFC 5891 section 4.3); null where that is not known.
+-- Letters beyond a-z, 0-9 and the hyphen that an ending's registry takes (RFC 5891 section 4.3), where the office has said so.
 alter table policies add column letters text;
-update policies set letters = 'áàăâåäãąāæćĉčċçďđéèĕêěëėęēğĝġģĥħíìĭîïĩįīıĵķĺľļłńňñņŋóòŏôöőõøōœĸŕřŗśŝšşßťţŧúùŭûůüűũųūŵýŷÿźžżðþ' where ending = 'de';
-update policies set letters = '' where ending in ('uk', 'nl');
 
 create table idea_sets (
   id int generated always as identity primary key,
@@ -125,13 +123,14 @@ create table registrations (
   state text not null check (state in ('waiting', 'sending', 'pending', 'done', 'refused', 'doubt')),
   since timestamptz not null,
   order_id text not null unique,
-  code_sealed bytea,
   attempts int not null default 0,
   -- When it may have been sent first: what is ours without a receipt is told by that.
   first_sent_at timestamptz,
   quoted_minor bigint,
   cap_minor bigint,
   currency char(3) not null,
+  -- What each renewal costs, where the name has a price of its own.
+  own_renewal_minor bigint,
   pay_by text,
   charged_minor bigint,
   receipt text,

@@ -129,7 +129,7 @@ function itemOf(known: Known, wanted: WantedRow, choice: ReviewChoice): ReviewIt
   const { index, day, at, own, accounts } = known;
   const { ascii, unicode, ending } = wanted;
   const policy: Policy = policyFor(ending, index.policies);
-  const asked = { day, newAt: new Set<number>(), codes: [], privacy: choice.privacy ?? false };
+  const asked = { day, newAt: new Set<number>(), codes: [], privacy: false };
   const holding = holdingOf(index, ending, asked);
   const sold = holding.accounts.filter(({ totals }) => totals.some((total) => total !== null));
   const first = holding.best[USUAL_YEARS - 1]?.payments[0];
@@ -138,7 +138,7 @@ function itemOf(known: Known, wanted: WantedRow, choice: ReviewChoice): ReviewIt
   const terms = Array.from({ length: Math.floor((greatest - least) / step) + 1 }, (_, i) => least + i * step).filter(
     (term) => term <= policy.ceilingYears,
   );
-  const years = choice.years ?? (choice.accountId === undefined ? (first?.years ?? least) : least);
+  const years = choice.years ?? least;
   const account = accountId === null ? null : (accounts.get(accountId) ?? null);
   const label = labelOf(unicode);
   const ownLabels = own.map((one) => labelOf(one.unicode));

@@ -8,6 +8,7 @@ import { endForeign, noteForeign, noteGone } from '@/database/foreignTransfers';
 import { insertMessage, noteLink, noteMessageBatch, noteToldEnds } from '@/database/links';
 import { selectNameAt } from '@/database/names';
 import type { Transaction } from '@/database/pool';
+import { confirmHolderAddress, refuseRegistration, selectHolderMail } from '@/database/registrations';
 import { refusePending } from '@/database/runs';
 import { noteCredit, selectTransferOfName, type TransferRow } from '@/database/transfers';
 import { changing } from '../changing';
@@ -58,8 +59,11 @@ export async function takeMessage(deps: Deps, accountId: number, message: Regist
     });
     if (!isNew) return;
     // What was carried out is booked by the run itself, which looks it up there.
-    if (settled?.clTRID && !settled.isDone)
-      await refusePending(tx, accountId, settled.clTRID, `The registrar did not carry it out: ${message.text}`);
+    if (settled?.clTRID && !settled.isDone) {
+      const problem = `The registrar did not carry it out: ${message.text}`;
+      await refusePending(tx, accountId, settled.clTRID, problem);
+      await refuseRegistration(tx, accountId, settled.clTRID, problem);
+    }
     if (!event) return;
     const own = await selectTransferOfName(tx, event.name, accountId);
     if (own && (await takeTransferEvent(tx, own, accountId, message))) return;
@@ -71,6 +75,11 @@ export async function takeMessage(deps: Deps, accountId: number, message: Regist
     const batchId = await record('message', summaryOf(event.kind, event.name));
     await patchNames(tx, batchId, [{ nameId, patch, evidence: `message ${message.id} of the registrar` }]);
     if (event.kind === 'released') await endDrops(tx, [nameId], message.at ?? at, 'released');
+    if (event.kind === 'mail-confirmed') {
+      const address = await selectHolderMail(tx, accountId, event.name);
+      const evidence = `message ${message.id} of the registrar`;
+      if (address !== null) await confirmHolderAddress(tx, accountId, address, evidence, message.at ?? at);
+    }
     if (event.kind === 'charged' && event.amount) await bookCharge(tx, batchId, nameId, message);
     await noteMessageBatch(tx, accountId, message.id, batchId);
   });

@@ -21,6 +21,11 @@ export async function undo(deps: Deps, batchId: number): Promise<Done | Refusal>
         'undo-transfer',
         'What was done for a transfer stands at the registrars. Stop the transfer, or correct what is wrong on the name’s page.',
       );
+    if (batch.kind === 'registration')
+      return refuse(
+        'undo-registration',
+        'A registration stands at its registrar. Give the name back there while it is refundable: on its page.',
+      );
     const since = await selectChangedSince(tx, batchId);
     if (since.length > 0) {
       const others = since.length > 1 ? ` and ${since.length - 1} more` : '';

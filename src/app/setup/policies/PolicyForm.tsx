@@ -1,6 +1,6 @@
 'use client';
 import { useState } from 'react';
-import type { Policy, RuleSource } from '@/core/lifecycle';
+import { lettersTaken, type Policy, type RuleSource } from '@/core/lifecycle';
 import { Button } from '@/ui/controls/Button';
 import { Check } from '@/ui/controls/Check';
 import { DayField, dayIn } from '@/ui/controls/DayField';
@@ -72,7 +72,7 @@ export function PolicyForm({ policy, onSaved }: { policy: Policy; onSaved: () =>
         <Field
           name="letters"
           label="Letters beyond a to z that it takes; “none”, or empty where that is not known"
-          defaultValue={policy.letters === '' ? 'none' : (policy.letters ?? '')}
+          defaultValue={lettersTaken(policy) === '' ? 'none' : (lettersTaken(policy) ?? '')}
         />
         <Field name="sourceNote" label="Where it is written" defaultValue={policy.sourceNote} />
         <Check isSelected={yearlyFee} onChange={setYearlyFee}>

@@ -1,0 +1,139 @@
+import { Type } from 'class-transformer';
+import { IsBoolean, IsIn, IsInt, IsOptional, IsString, Matches, Max, MaxLength, Min } from 'class-validator';
+import { amount, GREATEST_MINOR } from '@/core/money';
+import { isRefusal, type Refusal, refuse } from '@/core/refusal';
+import { addYears, type Day, dayOf, FIRST_DAY, type Instant, parseDay, startOfDay } from '@/core/time';
+import {
+  confirmHolderAddress,
+  type HolderAddress,
+  lockRegistration,
+  moveRegistrations,
+  noteSentAgain,
+  selectHolderAddresses,
+} from '@/database/registrations';
+import { changing } from '../changing';
+import type { Deps } from '../deps';
+import { OneLine } from '../texts';
+import { readRequest } from '../validate';
+import { bookRegistered } from './booking';
+
+export type { HolderAddress } from '@/database/registrations';
+
+/** What a person says of a registration: that it is done, for how much, or that it came to nothing. */
+export class TellRegistration {
+  @Type(() => Number)
+  @IsInt()
+  id!: number;
+
+  @IsIn(['registered', 'somebody else', 'not wanted'])
+  came!: 'registered' | 'somebody else' | 'not wanted';
+
+  /** What was charged, minor units of the account's currency. */
+  @IsOptional()
+  @Type(() => Number)
+  @IsInt({ message: 'Write the amount like 11.38.' })
+  @Min(0)
+  @Max(GREATEST_MINOR)
+  chargedMinor?: number;
+
+  @IsOptional()
+  @Matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'Write the day like 2027-09-21.' })
+  chargedOn?: Day;
+
+  @IsOptional()
+  @IsString()
+  @OneLine()
+  @MaxLength(120)
+  reference?: string;
+
+  /** Another sum than was shown was charged, and that is right. */
+  @IsOptional()
+  @IsBoolean()
+  isOtherSum?: boolean;
+}
+
+/** Takes down what came of a registration by hand, or of one that is in doubt. Told twice, it is written once. */
+export async function tellRegistration(deps: Deps, input: unknown): Promise<string | Refusal> {
+  const told = await readRequest(TellRegistration, input);
+  if (isRefusal(told)) return told;
+  return changing(deps, async (tx, change) => {
+    const registration = await lockRegistration(tx, told.id);
+    if (!registration)
+      return refuse('registration-unknown', 'This registration is no longer there. Load the page again.');
+    const { unicode, state, byHand, currency, quotedMinor, years } = registration;
+    if (state === 'done' || state === 'refused') return unicode;
+    if (!byHand && state !== 'doubt')
+      return refuse(
+        'registration-under-way',
+        `${unicode} is on its way over the link. Wait for what its registrar answers.`,
+      );
+    if (told.came !== 'registered') {
+      const problem =
+        told.came === 'somebody else'
+          ? 'Somebody else has registered it. Nothing was paid.'
+          : 'Not registered after all.';
+      await moveRegistrations(tx, [{ id: told.id, state: 'refused', problem }], change.at);
+      return unicode;
+    }
+    const day = told.chargedOn === undefined ? dayOf(change.at) : parseDay(told.chargedOn);
+    if (!day || day < FIRST_DAY || day > dayOf(change.at))
+      return refuse('date-out-of-range', 'Write the day of the charge: today or before.', 'chargedOn');
+    if (told.chargedMinor === undefined) return refuse('amount-missing', 'Write what was charged.', 'chargedMinor');
+    if (quotedMinor !== null && told.chargedMinor !== quotedMinor && !told.isOtherSum)
+      return refuse(
+        'amount-differs',
+        `${unicode} was shown for another sum. Say that another one was charged, or correct it.`,
+        'chargedMinor',
+      );
+    const createdAt: Instant = startOfDay(day);
+    await bookRegistered(tx, change, [
+      {
+        registration,
+        registered: {
+          createdAt,
+          paidThrough: addYears(createdAt, years),
+          taken: amount(told.chargedMinor, currency),
+          balance: null,
+          receipt: told.reference ?? null,
+          paymentMethod: null,
+          problem: null,
+        },
+      },
+    ]);
+    return unicode;
+  });
+}
+
+/** Every mail address of holders, with whether it is confirmed and what hangs on it. */
+export function holderAddresses(deps: Deps): Promise<HolderAddress[]> {
+  return selectHolderAddresses(deps.database);
+}
+
+/** What a person says of a holder's mail address. */
+export class TellAddress {
+  @Type(() => Number)
+  @IsInt()
+  accountId!: number;
+
+  @IsString()
+  @MaxLength(254)
+  address!: string;
+
+  @IsIn(['confirmed', 'sent again'])
+  came!: 'confirmed' | 'sent again';
+}
+
+/** Takes down that an address was confirmed, or that the mail which asks for it was sent again. */
+export async function tellAddress(deps: Deps, input: unknown): Promise<true | Refusal> {
+  const told = await readRequest(TellAddress, input);
+  if (isRefusal(told)) return told;
+  return changing(deps, async (tx, { at }) => {
+    if (told.came === 'confirmed') {
+      await confirmHolderAddress(tx, told.accountId, told.address, 'said by hand', at);
+      return true as const;
+    }
+    return (await noteSentAgain(tx, told.accountId, told.address, at))
+      ? true
+      : refuse('address-unknown', 'This address is no longer there. Load the page again.');
+  });
+}
