@@ -19,6 +19,8 @@ export function demoAccounts(now: Instant): AccountDraft[] {
     taxPercent: 0,
     switchHours: 72,
     rulesKnown: true,
+    holder: 'Harbour Office',
+    holderMail: 'names@harbour-office.test',
     notes: '',
     balanceAt: addDays(now, -3),
   };

@@ -1,17 +1,21 @@
+import { candidatesFrom } from '@/core/acquiring';
 import { PLAIN_PRICE } from '@/core/pricing';
 import { addDays, addYears, type Day, dayOf, type Instant } from '@/core/time';
 import { insertAccount } from '@/database/accounts';
+import { enqueueNames } from '@/database/availability';
 import { insertBatch } from '@/database/changes';
 import { type EntryDraft, insertEntries } from '@/database/entries';
+import { insertIdeaSet } from '@/database/ideaSets';
 import { analyzeLedger, bumpRevision } from '@/database/ledger';
 import { insertNames, selectNameIds } from '@/database/names';
-import { type Database, transaction } from '@/database/pool';
+import { type Database, type Transaction, transaction } from '@/database/pool';
 import { upsertPrices } from '@/database/prices';
 import { upsertSettings } from '@/database/settings';
 import { upsertView } from '@/database/views';
 import { demoAccounts, demoPrices } from './accounts';
 import { chanceFrom } from './chance';
 import { type DemoName, demoNames } from './names';
+import { IDEAS } from './words';
 
 const NAMES = 412;
 const PRICES_FROM = '2024-01-01' as Day;
@@ -67,8 +71,29 @@ export async function seedDemo(database: Database, now: Instant): Promise<void> 
     }
     await upsertView(tx, 'Lost within 60 days', 'within=60&auto=off,stalled', []);
     await upsertView(tx, 'For sale, dearest first', 'forSale=yes&sort=-asking', []);
+    await seedIdeas(tx, now);
     await analyzeLedger(tx);
   });
+}
+
+const IDEA_ENDINGS = ['com', 'net', 'org', 'io', 'de', 'uk'];
+
+/** The ideas that the office is turning over, with their names in line to be asked for. */
+async function seedIdeas(tx: Transaction, now: Instant): Promise<void> {
+  const draft = {
+    label: 'the loft series',
+    ideas: IDEAS.join(', '),
+    patterns: ['{a}{b}', '{a}-{b}', '{a:1}{b}'],
+    endings: IDEA_ENDINGS,
+    heldYears: 5,
+  };
+  const setId = await insertIdeaSet(tx, draft, addDays(now, -1));
+  const read = candidatesFrom(draft.ideas, draft.patterns);
+  const candidates = 'candidates' in read ? read.candidates : [];
+  const names = candidates.flatMap(({ label }) =>
+    IDEA_ENDINGS.map((ending) => ({ ascii: `${label}.${ending}`, ending })),
+  );
+  await enqueueNames(tx, setId, names, now, now);
 }
 
 /** What a name has cost in past years: bought or registered, then renewed each year of its life. */

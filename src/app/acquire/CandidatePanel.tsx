@@ -1,13 +1,17 @@
 'use client';
+import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useState } from 'react';
 import styled from 'styled-components';
-import { type CandidateView, kindAt } from '@/core/acquiring';
+import { type CandidateView, isOpen, kindAt } from '@/core/acquiring';
 import { isRefusal } from '@/core/refusal';
+import { Button } from '@/ui/controls/Button';
+import { Actions } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
 import type { CandidateDetail } from '@/usecases/acquiring/detail';
 import type { CandidateTable } from '@/usecases/acquiring/table';
+import { useSave } from '../acts/useSave';
 import { KIND_WORDS, lettersWords } from './acquireWords';
-import { detailAction } from './actions';
+import { detailAction, wantAction } from './actions';
 import { CostPart } from './CostPart';
 import { NeighboursPart } from './NeighboursPart';
 import { TakenPart } from './TakenPart';
@@ -89,8 +93,38 @@ export function CandidatePanel({ table, view, row, column, onColumn, onChanged }
       ) : (
         <CostPart table={table} view={view} row={row} column={column} detail={detail} />
       )}
+      {isOpen(kind) && (
+        <ShortlistPart
+          name={`${view.unicodes[row]}.${ending}`}
+          typed={(table.pieces[row] ?? []).join('')}
+          purpose={table.set.label}
+        />
+      )}
       {detail && <NeighboursPart detail={detail} onChanged={onChanged} />}
     </Panel>
+  );
+}
+
+/** Puts the name on the shortlist of its ideas: it is spelt out and priced there. */
+function ShortlistPart({ name, typed, purpose }: { name: string; typed: string; purpose: string }) {
+  const router = useRouter();
+  const { ask, isBusy } = useSave();
+  const want = () => ask(wantAction({ names: [{ name, typed }], purpose }), `${name} is on the shortlist.`);
+  return (
+    <Actions>
+      <Button
+        data-kind="primary"
+        isDisabled={isBusy}
+        onPress={async () => {
+          if ((await want()) !== null) router.push('/acquire/shortlist');
+        }}
+      >
+        Spell out and register…
+      </Button>
+      <Button isDisabled={isBusy} onPress={() => void want()}>
+        Shortlist it
+      </Button>
+    </Actions>
   );
 }
 

@@ -107,7 +107,7 @@ export function IdeasPart({ sets, set, endings }: IdeasPartProps) {
               { id: 'new', text: 'Begin with new ideas' },
               ...sets.map(({ id, label }) => ({ id: String(id), text: label })),
             ]}
-            onChoose={(id) => router.push(id === 'new' ? '/acquire' : `/acquire?set=${id}`)}
+            onChoose={(id) => router.push(`/acquire?set=${id}`)}
           />
         )}
       </Buttons>

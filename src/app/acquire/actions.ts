@@ -1,9 +1,14 @@
 'use server';
-import type { Refusal } from '@/core/refusal';
+import { isRefusal, type Refusal } from '@/core/refusal';
 import { askNear } from '@/usecases/acquiring/askLinks';
+import { tellAddress, tellRegistration } from '@/usecases/acquiring/byHand';
+import { carryOnRegistrations } from '@/usecases/acquiring/carryOn';
 import { type CandidateDetail, candidateDetail } from '@/usecases/acquiring/detail';
 import { type AskingProgress, askAgain, pauseIdeas, removeIdeas, saveIdeas } from '@/usecases/acquiring/ideas';
+import { registerNames } from '@/usecases/acquiring/register';
+import { type Review, reviewNames } from '@/usecases/acquiring/review';
 import { lookAtUse, type UseSeen } from '@/usecases/acquiring/use';
+import { unwantNames, wantNames } from '@/usecases/acquiring/wanted';
 import { deps } from '@/usecases/deps';
 import { watchNames } from '@/usecases/records/watch';
 
@@ -37,4 +42,35 @@ export async function watchCandidateAction(ascii: string): Promise<number | Refu
 
 export async function askNearAction(ascii: string): Promise<number | Refusal> {
   return askNear(deps(), ascii);
+}
+
+export async function wantAction(input: unknown): Promise<number | Refusal> {
+  return wantNames(deps(), input);
+}
+
+export async function unwantAction(ascii: readonly string[]): Promise<void> {
+  await unwantNames(deps(), ascii);
+}
+
+export async function reviewAction(input: unknown): Promise<Review | Refusal> {
+  return reviewNames(deps(), input);
+}
+
+/** Puts names on their way; the first pass over them begins at once, and is not waited for. */
+export async function registerAction(input: unknown): Promise<string | Refusal> {
+  const own = deps();
+  const run = await registerNames(own, input);
+  if (!isRefusal(run))
+    void carryOnRegistrations(own).catch((error: unknown) =>
+      own.log.error({ err: error }, 'registrations could not be carried on: the jobs do it'),
+    );
+  return run;
+}
+
+export async function tellRegistrationAction(input: unknown): Promise<string | Refusal> {
+  return tellRegistration(deps(), input);
+}
+
+export async function tellAddressAction(input: unknown): Promise<true | Refusal> {
+  return tellAddress(deps(), input);
 }

@@ -11,9 +11,9 @@ import { Actions } from '@/ui/overlay/Dialog';
 import { formatAmount } from '@/ui/text/figures';
 import { Fields } from '@/ui/text/Sheet';
 import { causeWords, dayWords, namesWords } from '@/ui/text/words';
+import { useChangeFunds, WhoTells } from '../acts/fund/changeFunds';
 import { useLedger } from '../frame/LedgerProvider';
 import type { FundingView } from '../frame/views';
-import { useChangeFunds, WhoTells } from './changeFunds';
 
 interface MendFormProps {
   readonly funding: FundingView;

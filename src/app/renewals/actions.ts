@@ -1,6 +1,5 @@
 'use server';
 import { isRefusal, type Refusal } from '@/core/refusal';
-import { changeFunds } from '@/usecases/accounts/funds';
 import type { Done } from '@/usecases/changing';
 import { deps } from '@/usecases/deps';
 import { carryOutRun } from '@/usecases/orders/carryOut';
@@ -76,11 +75,6 @@ export async function stopRunAction(id: string): Promise<RunProgress | Refusal> 
 
 export async function finishRunAction(id: string): Promise<true | Refusal> {
   return finishRun(deps(), id);
-}
-
-/** Tops up an account or replaces its card; answers what was done, in a sentence. */
-export async function changeFundsAction(input: unknown): Promise<string | Refusal> {
-  return changeFunds(deps(), input);
 }
 
 /** What so many years cost now for the names of a renewal, beside one year. */

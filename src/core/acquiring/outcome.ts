@@ -70,4 +70,4 @@ const said = ({ reason }: LinkAnswer) => (reason === null || reason === '' ? '' 
 export const ANSWER_HOLDS_HOURS = 6;
 
 /** Outcomes of names that may be registered, as far as anybody said. */
-export const isOpen = (kind: OutcomeKind): boolean => kind === 'available' || kind === 'premium' || kind === 'perhaps';
+export const isOpen = (kind: string): boolean => kind === 'available' || kind === 'premium' || kind === 'perhaps';

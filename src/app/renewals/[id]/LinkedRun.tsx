@@ -5,11 +5,11 @@ import { Actions, Dialog } from '@/ui/overlay/Dialog';
 import { Section } from '@/ui/text/Sheet';
 import { Progress } from '@/ui/text/States';
 import { amountsWords, namesWords, termEndWords } from '@/ui/text/words';
+import { TopUp } from '../../acts/fund/TopUp';
 import { useLedger } from '../../frame/LedgerProvider';
 import { LinkedTable } from './LinkedTable';
 import { Otherwise } from './Otherwise';
 import { isCertified, type NamedReport, ReportForm } from './ReportForm';
-import { TopUp } from './TopUp';
 import {
   differingPrices,
   type LinkedItem,

@@ -5,9 +5,9 @@ import { addDays } from '@/core/time';
 import { formatAmount } from '@/ui/text/figures';
 import { causeWords, dayWords } from '@/ui/text/words';
 import type { QuotedAccount, RenewalQuote } from '@/usecases/orders/quote';
+import { TopUp } from '../../acts/fund/TopUp';
 import { useLedger } from '../../frame/LedgerProvider';
 import type { FundingView } from '../../frame/views';
-import { TopUp } from './TopUp';
 
 const LOOK_AHEAD_DAYS = 60;
 

@@ -60,6 +60,10 @@ export function AccountForm({ account }: { account: AccountRow | null }) {
         Takes a transfer only once the zone is loaded there
       </Check>
       <PaymentMethods lines={paymentMethods} onChange={setPaymentMethods} />
+      <Fields>
+        <Field name="holder" label="Registers in the name of" defaultValue={account?.holder ?? ''} />
+        <Field name="holderMail" label="The holder’s mail address there" defaultValue={account?.holderMail ?? ''} />
+      </Fields>
       <Field name="notes" label="Notes" rows={2} defaultValue={account?.notes ?? ''} />
       <Actions>
         <Button type="submit" data-kind="primary">
@@ -163,5 +167,7 @@ function rulesIn(form: FormData): Record<string, unknown> | Refusal {
     balanceMinor: minorIn(form, 'balanceMinor'),
     taxPercent: tax,
     notes: textOf(form, 'notes'),
+    holder: textOf(form, 'holder'),
+    holderMail: textOf(form, 'holderMail'),
   };
 }

@@ -7,7 +7,7 @@ import { Button } from '@/ui/controls/Button';
 import { Actions, Dialog } from '@/ui/overlay/Dialog';
 import { formatAmount } from '@/ui/text/figures';
 import { useLedger } from '../../frame/LedgerProvider';
-import { useChangeFunds, WhoTells } from '../changeFunds';
+import { useChangeFunds, WhoTells } from './changeFunds';
 
 /** Pays into an account from within a run; what is missing stands there already. */
 export function TopUp({ accountId, missingMinor }: { accountId: number; missingMinor: number }) {

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { isRefusal } from '@/core/refusal';
 import { report } from '@/ui/overlay/Toasts';
-import { useLedger } from '../frame/LedgerProvider';
+import { useLedger } from '../../frame/LedgerProvider';
 import { changeFundsAction } from './actions';
 
 /** Changes what an account pays by, says what came of it, and then goes on. */

@@ -1,0 +1,84 @@
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { isRefusal } from '@/core/refusal';
+import { report } from '@/ui/overlay/Toasts';
+import type { Review, ReviewItem } from '@/usecases/acquiring/review';
+import { registerAction, reviewAction } from '../actions';
+
+/** What is chosen for one name. */
+export interface Choice {
+  readonly accountId?: number;
+  readonly years?: number;
+  readonly privacy?: boolean;
+  readonly autoRenew?: boolean;
+  readonly nameServers?: string;
+}
+
+/** A review that is made anew with every choice, and the order that comes of it. */
+export function useReview(first: Review | null) {
+  const router = useRouter();
+  const [review, setReview] = useState(first);
+  const [choices, setChoices] = useState<ReadonlyMap<string, Choice>>(new Map());
+  const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
+  const [payBy, setPayBy] = useState<ReadonlyMap<number, string>>(new Map());
+  const [isBusy, setBusy] = useState(false);
+  const items = review?.items ?? [];
+
+  const read = async (next: ReadonlyMap<string, Choice>) => {
+    setBusy(true);
+    const found = await reviewAction({
+      choices: items.map(({ wanted: { ascii } }) => ({ ascii, ...next.get(ascii) })),
+    });
+    setBusy(false);
+    if (isRefusal(found)) report({ text: found.message, problem: true });
+    else setReview(found);
+  };
+  const choose = (ascii: string, change: Choice) => {
+    const next = new Map(choices).set(ascii, { ...choices.get(ascii), ...change });
+    setChoices(next);
+    void read(next);
+  };
+  const isIn = ({ wanted, price, problem }: ReviewItem) => !left.has(wanted.ascii) && price !== null && problem === '';
+  const register = async (key: string) => {
+    setBusy(true);
+    const run = await registerAction({
+      key,
+      payBy: [...payBy].map(([id, label]) => `${id} ${label}`),
+      items: items.filter(isIn).map(({ wanted, accountId, years, privacy, autoRenew, nameServers, price }) => ({
+        ascii: wanted.ascii,
+        accountId,
+        years,
+        privacy,
+        autoRenew,
+        nameServers,
+        agreedMinor: price?.total.minor ?? 0,
+      })),
+    });
+    setBusy(false);
+    if (isRefusal(run)) {
+      report({ text: run.message, problem: true });
+      await read(choices);
+      return false;
+    }
+    router.push('/acquire/registered');
+    return true;
+  };
+  return {
+    review,
+    items,
+    isBusy,
+    choose,
+    isIn,
+    isLeft: (ascii: string) => left.has(ascii),
+    leave: (ascii: string, isOut: boolean) => {
+      const next = new Set(left);
+      if (isOut) next.add(ascii);
+      else next.delete(ascii);
+      setLeft(next);
+    },
+    payBy,
+    setPayBy: (id: number, label: string) => setPayBy(new Map(payBy).set(id, label)),
+    readAgain: () => read(choices),
+    register,
+  };
+}

@@ -1,0 +1,42 @@
+'use client';
+import Link from 'next/link';
+import { usePathname } from 'next/navigation';
+import styled from 'styled-components';
+
+const Line = styled.nav`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 18px;
+  flex: none;
+  padding: 10px 26px 0;
+  border-bottom: 1px solid var(--rule);
+  & a { padding: 4px 0 8px; color: var(--ink); border-bottom: 2px solid transparent; }
+  & a[aria-current='page'] { border-color: var(--bearing); font-weight: 600; }
+  @media (max-width: 640px) { padding: 6px 14px 0; }
+  @media print { display: none; }
+`;
+
+export interface Tab {
+  readonly href: string;
+  readonly text: string;
+  /** The pages below it belong to it too. */
+  readonly hasBelow?: boolean;
+}
+
+/** The parts of a place, each a page of its own. */
+export function Tabs({ label, parts }: { label: string; parts: readonly Tab[] }) {
+  const path = usePathname();
+  return (
+    <Line aria-label={label}>
+      {parts.map(({ href, text, hasBelow }) => (
+        <Link
+          key={href}
+          href={href}
+          aria-current={path === href || (hasBelow && path.startsWith(`${href}/`)) ? 'page' : undefined}
+        >
+          {text}
+        </Link>
+      ))}
+    </Line>
+  );
+}
