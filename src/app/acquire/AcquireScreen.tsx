@@ -1,7 +1,13 @@
 'use client';
 import { useCallback, useMemo, useState } from 'react';
 import styled from 'styled-components';
-import { arrangeCandidates, type CandidateQuery, candidateTotals, viewCandidates } from '@/core/acquiring';
+import {
+  arrangeCandidates,
+  type CandidateQuery,
+  type CandidateView,
+  candidateTotals,
+  viewCandidates,
+} from '@/core/acquiring';
 import { Grid } from '@/ui/grid/Grid';
 import { Empty, Failed, Loading } from '@/ui/text/States';
 import { yearsWords } from '@/ui/text/words';
@@ -90,6 +96,7 @@ function Candidates({ table, asking, onChanged }: CandidatesProps) {
   const { style, homeCurrency, today, meta } = useLedger();
   const [query, setQuery] = useState(EVERYTHING);
   const [widths, setWidths] = useState<Readonly<Record<string, number>>>({});
+  const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
   const [shown, setShown] = useState<{ readonly row: number; readonly column: number } | null>(null);
   const view = useMemo(() => viewCandidates(table, table.set.heldYears), [table]);
   const rows = useMemo(() => arrangeCandidates(view, query), [view, query]);
@@ -134,10 +141,10 @@ function Candidates({ table, asking, onChanged }: CandidatesProps) {
             onWindow={NOTHING}
             sort={{ id: sortId, descending: query.descending }}
             onSort={onSort}
-            isChosen={(row) => row === shown?.row}
-            chosen={0}
-            onChoose={(place) => show(place, '')}
-            onChooseAll={NOTHING}
+            isChosen={(row) => chosen.has(row)}
+            chosen={chosen.size}
+            onChoose={(place) => setChosen(toggled(chosen, rows[place]))}
+            onChooseAll={() => setChosen(chosen.size >= rows.length ? new Set() : new Set(rows))}
             onActive={show}
             onOpen={show}
             onWidth={(id, width) => setWidths({ ...widths, [id]: width })}
@@ -156,9 +163,28 @@ function Candidates({ table, asking, onChanged }: CandidatesProps) {
           />
         )}
       </Whole>
-      <CandidatesFoot totals={totals} />
+      <CandidatesFoot
+        totals={totals}
+        names={cheapestOf(view, chosen)}
+        purpose={table.set.label}
+        onDone={() => setChosen(new Set())}
+      />
     </>
   );
 }
 
 const NOTHING = () => undefined;
+
+function toggled(chosen: ReadonlySet<number>, row: number | undefined): ReadonlySet<number> {
+  const next = new Set(chosen);
+  if (row !== undefined && !next.delete(row)) next.add(row);
+  return next;
+}
+
+/** The chosen candidates under their cheapest endings; what is not to be had anywhere is left out. */
+function cheapestOf(view: CandidateView, chosen: ReadonlySet<number>): string[] {
+  return [...chosen].flatMap((row) => {
+    const ending = view.endings[view.cheapest[row] as number]?.ending;
+    return ending === undefined ? [] : [`${view.unicodes[row]}.${ending}`];
+  });
+}

@@ -1,6 +1,10 @@
 'use client';
 import styled from 'styled-components';
 import type { CandidateTotals } from '@/core/acquiring';
+import { Button } from '@/ui/controls/Button';
+import { namesWords } from '@/ui/text/words';
+import { useSave } from '../acts/useSave';
+import { wantAction } from './actions';
 
 const Bar = styled.footer`
   display: flex;
@@ -14,11 +18,36 @@ const Bar = styled.footer`
   color: var(--on-totals);
   & > span { color: var(--on-totals-soft); white-space: nowrap; }
   & b { color: var(--on-totals); }
+  & > button { min-height: 28px; padding-block: 2px; margin-left: auto; border-color: transparent; }
 `;
 
-/** What the candidates in view come to. */
-export function CandidatesFoot({ totals }: { totals: CandidateTotals }) {
+interface CandidatesFootProps {
+  readonly totals: CandidateTotals;
+  /** Chosen candidates, each under its cheapest ending. */
+  readonly names: readonly string[];
+  readonly purpose: string;
+  readonly onDone: () => void;
+}
+
+/** What the candidates in view come to, or what can be done with those that are chosen. */
+export function CandidatesFoot({ totals, names, purpose, onDone }: CandidatesFootProps) {
+  const { ask, isBusy } = useSave();
   const count = (figure: number) => <b>{figure.toLocaleString('en')}</b>;
+  if (names.length > 0) {
+    const want = async () => {
+      const asked = wantAction({ names: names.map((name) => ({ name })), purpose });
+      if ((await ask(asked, `${namesWords(names.length)} put on the shortlist.`)) !== null) onDone();
+    };
+    return (
+      <Bar aria-label="Chosen candidates">
+        <b>{namesWords(names.length)} chosen</b>
+        <span>each under its cheapest ending</span>
+        <Button isDisabled={isBusy} onPress={() => void want()}>
+          Put them on the shortlist
+        </Button>
+      </Bar>
+    );
+  }
   return (
     <Bar aria-label="Totals of the candidates">
       <b>{totals.candidates === 1 ? 'one candidate' : `${totals.candidates.toLocaleString('en')} candidates`}</b>

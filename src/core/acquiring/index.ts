@@ -37,6 +37,7 @@ export {
   perhapsMeant,
   type Spelling,
   type SpellingNote,
+  slipIn,
   spellingOf,
   type TypedPiece,
 } from './spelling';

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { besideTyped, bySkeleton, perhapsMeant, spellingOf } from './spelling';
+import { besideTyped, bySkeleton, perhapsMeant, slipIn, spellingOf } from './spelling';
 
 const kinds = (label: string, pieces = [label]) => spellingOf(label, pieces).notes.map(({ kind }) => kind);
 
@@ -47,6 +47,17 @@ describe('a slip of the keys is found by what one has', () => {
   ])('%s', (word, meant) => {
     expect(perhapsMeant(word, own)).toBe(meant);
   });
+});
+
+test.each([
+  ['habourloft', { piece: 'habour', meant: 'harbour' }],
+  ['loftharbuor', { piece: 'harbuor', meant: 'harbour' }],
+  ['wracckloft', { piece: 'wracck', meant: 'wrack' }],
+  ['harbourloft', null],
+  ['terncairn', null],
+  ['lofttern', null],
+])('%s is held against the words of one’s ideas', (label, slip) => {
+  expect(slipIn(label, ['harbour', 'wrack', 'tern', 'loft'])).toEqual(slip);
 });
 
 describe('a name beside what was typed', () => {

@@ -175,7 +175,31 @@ export function perhapsMeant(word: string, labels: readonly string[]): string | 
   const counts = new Map<string, number>();
   for (const label of labels)
     for (const [near] of label.matchAll(pattern)) counts.set(near, (counts.get(near) ?? 0) + 1);
-  return [...counts].sort((one, other) => other[1] - one[1])[0]?.[0] ?? null;
+  // Two spellings of one word are told as such elsewhere.
+  const others = [...counts].filter(([near]) => !SOUNDS.get(word)?.includes(near));
+  return others.sort((one, other) => other[1] - one[1])[0]?.[0] ?? null;
+}
+
+/**
+ * A word that a label was perhaps meant to hold: it holds the word one slip away, and not the word itself. `null` where nothing points to
+ * a slip.
+ */
+export function slipIn(
+  label: string,
+  words: readonly string[],
+): { readonly piece: string; readonly meant: string } | null {
+  for (const word of words) {
+    if (!/^[a-z]+$/.test(word) || word.length < SHORTEST_MISSPELT || label.includes(word)) continue;
+    const piece = nearSpellings(`${word}.x`)
+      .filter((name) => name.endsWith('.x'))
+      .map((name) => name.slice(0, -2))
+      .find(
+        (slip) =>
+          slip.length >= SHORTEST_MISSPELT && !slip.includes('-') && !word.includes(slip) && label.includes(slip),
+      );
+    if (piece !== undefined) return { piece, meant: word };
+  }
+  return null;
 }
 
 /** A piece of a name beside what was typed: the same in both, only in the name, or only in what was typed. */

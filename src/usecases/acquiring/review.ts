@@ -7,6 +7,7 @@ import {
   perhapsMeant,
   refundableUntil,
   type StarvedCharge,
+  slipIn,
   spellingOf,
   starvedBy,
 } from '@/core/acquiring';
@@ -16,6 +17,7 @@ import { type Amount, convert, sumByCurrency } from '@/core/money';
 import { isRefusal, type Refusal } from '@/core/refusal';
 import { addDays, addYears, dayOf } from '@/core/time';
 import { selectAccounts } from '@/database/accounts';
+import { selectIdeaSets } from '@/database/ideaSets';
 import { selectOwnLabels } from '@/database/names';
 import { selectHolderAddresses } from '@/database/registrations';
 import { selectWanted, type WantedRow } from '@/database/wanted';
@@ -57,11 +59,12 @@ const USUAL_YEARS = 5;
 export async function reviewNames(deps: Deps, input: unknown): Promise<Review | Refusal> {
   const request = await readRequest(ReviewRequest, input);
   if (isRefusal(request)) return request;
-  const [wanted, accounts, addresses, own, projection] = await Promise.all([
+  const [wanted, accounts, addresses, own, sets, projection] = await Promise.all([
     selectWanted(deps.database),
     selectAccounts(deps.database),
     selectHolderAddresses(deps.database),
     selectOwnLabels(deps.database),
+    selectIdeaSets(deps.database),
     projectedLedger(deps),
   ]);
   const at = deps.clock();
@@ -70,6 +73,7 @@ export async function reviewNames(deps: Deps, input: unknown): Promise<Review | 
     accounts: new Map(accounts.map((account) => [account.id, account])),
     addresses,
     own,
+    words: [...new Set(sets.flatMap(({ ideas }) => ideas.toLowerCase().split(/[\s,;|]+/)))],
     at,
     day: dayOf(at),
   };
@@ -148,10 +152,11 @@ function itemOf(known: Known, wanted: WantedRow, choice: ReviewChoice): ReviewIt
     mail !== null &&
     known.addresses.some((one) => one.accountId === accountId && one.address === mail && one.confirmedAt !== null);
   const meant = perhapsMeant(label, ownLabels);
+  const slip = meant === null ? slipIn(label, known.words) : { piece: label, meant };
   return {
     wanted,
     spelling: spellingOf(label, [label], bySkeleton(own.map((one) => one.unicode))),
-    meant: meant === null ? [] : [{ piece: label, meant }],
+    meant: slip === null ? [] : [slip],
     beside: besideTyped(unicode, typedName(wanted)),
     accountIds: sold.map((one) => one.accountId),
     accountId,

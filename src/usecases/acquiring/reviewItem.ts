@@ -59,6 +59,8 @@ export interface Known {
   readonly accounts: ReadonlyMap<number, AccountRow>;
   readonly addresses: readonly HolderAddress[];
   readonly own: readonly { readonly ascii: string; readonly unicode: string }[];
+  /** Words of all ideas that are kept. */
+  readonly words: readonly string[];
   readonly at: Instant;
   readonly day: Day;
 }

@@ -58,7 +58,7 @@ export function NamePart({ item, isLeft, onLeave, onChoose, onRemove }: NamePart
   const { wanted, spelling, meant, price, problem, accountIds, accountId, terms, years } = item;
   const labels = new Map((meta?.rules.accounts ?? []).map(({ id, label }) => [id, label]));
   const notes = [
-    ...meant.map((one) => `${one.piece}: did you mean ${one.meant}? You have names with that`),
+    ...meant.map((one) => `${one.piece}: did you mean ${one.meant}? That stands in your names or ideas`),
     ...spelling.notes.map(({ text }) => text),
   ];
   return (
