@@ -45,7 +45,19 @@ const GROUPS = [
   ],
   ['price_rises'],
   ['transfer_runs', 'transfers'],
-  ['idea_sets', 'availability', 'uses_seen', 'coming_free', 'wanted_names', 'holder_addresses', 'registrations'],
+  [
+    'idea_sets',
+    'availability',
+    'uses_seen',
+    'coming_free',
+    'wanted_names',
+    'holder_addresses',
+    'registrations',
+    'release_orders',
+    'release_tries',
+    'approaches',
+    'approach_lines',
+  ],
 ] as const;
 
 const TABLES: readonly string[] = GROUPS.flat();

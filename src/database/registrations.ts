@@ -108,6 +108,12 @@ export async function selectRegistrations(db: Queryable, runId: string): Promise
   ).rows;
 }
 
+/** One registration, by its number or its order's own id. */
+export async function selectRegistration(db: Queryable, id: number | string): Promise<RegistrationRow | null> {
+  const where = typeof id === 'number' ? 'id = $1' : 'order_id = $1';
+  return (await db.query<RegistrationRow>(`select ${COLUMNS} from registrations where ${where}`, [id])).rows[0] ?? null;
+}
+
 /** One registration, locked until the transaction ends. */
 export async function lockRegistration(tx: Transaction, id: number): Promise<RegistrationRow | null> {
   const { rows } = await tx.query<RegistrationRow>(`select ${COLUMNS} from registrations where id = $1 for update`, [

@@ -2,6 +2,7 @@ import 'reflect-metadata';
 import PgBoss from 'pg-boss';
 import { askForNames } from '@/usecases/acquiring/askForNames';
 import { carryOnRegistrations } from '@/usecases/acquiring/carryOn';
+import { carryOnReleases } from '@/usecases/acquiring/carryOnReleases';
 import { loadClock } from '@/usecases/clock';
 import { type Deps, deps } from '@/usecases/deps';
 import { doJob, keepBeating } from '@/usecases/health/health';
@@ -22,6 +23,7 @@ const SCHEDULE = {
   'carry-on-runs': { cron: '* * * * *', work: carryOnRuns },
   'carry-on-transfers': { cron: '* * * * *', work: followTransfers },
   'carry-on-registrations': { cron: '* * * * *', work: carryOnRegistrations },
+  'carry-on-releases': { cron: '* * * * *', work: carryOnReleases },
   'carry-out-switches': { cron: '* * * * *', work: (own: Deps) => carryOutSwitches(own, 'with pauses') },
   'poll-accounts': { cron: '* * * * *', work: (own: Deps) => pollEveryAccount(own, 'with pauses') },
   'queue-record-checks': { cron: '23 * * * *', work: queueDueChecks },

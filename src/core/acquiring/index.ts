@@ -30,6 +30,13 @@ export {
 } from './outcome';
 export { readPattern, readPatterns, USUAL_PATTERNS } from './patterns';
 export { balanceAfter, CONFIRM_MAIL_DAYS, refundableUntil, type StarvedCharge, starvedBy } from './registering';
+export {
+  accountsToTry,
+  LOOK_EVERY_MS,
+  OPEN_RELEASES,
+  overCaps,
+  type ReleaseState,
+} from './releaseOrder';
 export { releaseStrip } from './releaseStrip';
 export {
   besideTyped,

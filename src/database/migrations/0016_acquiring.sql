@@ -143,3 +143,76 @@ create table registrations (
 create unique index registrations_unsettled on registrations (ascii) where state in ('waiting', 'sending', 'pending', 'doubt');
 create unique index registrations_key on registrations (idempotency_key, ascii) where idempotency_key is not null;
 create index registrations_run on registrations (run_id);
+
+-- Names of others that are to be registered the moment they are released.
+create table release_orders (
+  id int generated always as identity primary key,
+  ascii text not null,
+  "unicode" text not null,
+  ending text not null,
+  -- In the order in which they are tried.
+  account_ids int[] not null,
+  years int not null check (years between 1 and 10),
+  -- The most the first term and each later one may cost, in the office's currency.
+  most_first_minor bigint not null check (most_first_minor > 0),
+  most_renewal_minor bigint not null check (most_renewal_minor > 0),
+  currency char(3) not null,
+  from_at timestamptz not null,
+  until_at timestamptz not null check (until_at > from_at),
+  note text not null default '',
+  made_at timestamptz not null,
+  state text not null default 'waiting' check (state in ('waiting', 'trying', 'got', 'lost', 'over', 'stopped')),
+  since timestamptz not null,
+  -- The registration that is under way for it: settled before the next account is tried.
+  registration_id int references registrations,
+  problem text
+);
+create unique index release_orders_open on release_orders (ascii) where state in ('waiting', 'trying');
+
+create table release_tries (
+  id int generated always as identity primary key,
+  order_id int not null references release_orders on delete cascade,
+  account_id int not null references accounts,
+  at timestamptz not null,
+  outcome text not null
+);
+create index release_tries_order on release_tries (order_id, at);
+create index release_tries_account on release_tries (account_id, at);
+
+-- Names of others whose holder is asked: one thread for each, with everything that was said.
+create table approaches (
+  id int generated always as identity primary key,
+  ascii text not null,
+  "unicode" text not null,
+  ending text not null,
+  holder text not null default '',
+  contact text not null default '',
+  -- The most one would pay, in its currency.
+  limit_minor bigint check (limit_minor > 0),
+  currency char(3) not null,
+  state text not null default 'open' check (state in ('open', 'agreed', 'paid', 'arrived', 'ended')),
+  since timestamptz not null,
+  answer_by timestamptz,
+  agreed_minor bigint,
+  fees_minor bigint not null default 0,
+  -- Who holds the money until it has arrived, and how it comes.
+  money_with text not null default '',
+  arrives_by text check (arrives_by in ('push', 'transfer')),
+  account_id int references accounts,
+  paid_on date,
+  reference text not null default '',
+  name_id int references names,
+  note text not null default ''
+);
+create unique index approaches_open on approaches (ascii) where state in ('open', 'agreed', 'paid');
+
+create table approach_lines (
+  id int generated always as identity primary key,
+  approach_id int not null references approaches on delete cascade,
+  at timestamptz not null,
+  is_ours boolean not null,
+  by_mail boolean not null,
+  text text not null default '',
+  figure_minor bigint
+);
+create index approach_lines_approach on approach_lines (approach_id, at);
