@@ -1,5 +1,6 @@
 import type { Instant, TermEnd } from '@/core/time';
 import { CHANGEABLE, type NamePatch } from './changes';
+import { oneOf } from './oneOf';
 import type { Queryable, Transaction } from './pool';
 
 /** A name that is not yet in the ledger. `fields` are columns of `names`. */
@@ -217,4 +218,31 @@ export async function countEndings(db: Queryable): Promise<Map<string, number>> 
     'select ending, count(*) from names where gone_at is null group by ending',
   );
   return new Map(rows.map(({ ending, count }) => [ending, count]));
+}
+
+/** Which of these names are in the ledger and not gone. */
+export async function selectHeld(db: Queryable, ascii: readonly string[]): Promise<ReadonlySet<string>> {
+  const { rows } = await db.query<{ ascii: string }>(
+    'select ascii from names where ascii = any($1) and gone_at is null',
+    [ascii],
+  );
+  return new Set(rows.map((row) => row.ascii));
+}
+
+/** A name that is no longer held, and was not sold. */
+export interface LostName {
+  readonly ascii: string;
+  readonly unicode: string;
+  readonly goneAt: Instant;
+}
+
+/** Names that were lost, the last first. */
+export async function selectLostNames(db: Queryable, limit: number): Promise<LostName[]> {
+  const { rows } = await db.query<LostName>(
+    `select ascii, "unicode", gone_at as "goneAt" from names n where gone_at is not null
+       and not exists (select from sales s where s.name_id = n.id and s.stage ${oneOf(['done'])})
+     order by gone_at desc limit $1`,
+    [limit],
+  );
+  return rows;
 }

@@ -213,6 +213,8 @@ create table approach_lines (
   is_ours boolean not null,
   by_mail boolean not null,
   text text not null default '',
-  figure_minor bigint
+  figure_minor bigint,
+  -- When a mail was handed over; null while nobody knows whether it was.
+  sent_at timestamptz
 );
 create index approach_lines_approach on approach_lines (approach_id, at);

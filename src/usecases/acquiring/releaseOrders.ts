@@ -16,7 +16,7 @@ import { parseDomainName } from '@/core/names';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { type Day, dayOf, type Instant, parseDay, startOfDay } from '@/core/time';
 import { selectAccounts } from '@/database/accounts';
-import { selectNameIds, selectNamesAt } from '@/database/names';
+import { selectHeld } from '@/database/names';
 import {
   insertReleaseOrder,
   moveRelease,
@@ -88,8 +88,7 @@ export async function orderAtRelease(deps: Deps, input: unknown): Promise<number
   const name = parseDomainName(request.name);
   if (isRefusal(name)) return { ...name, field: 'name' };
   const at = deps.clock();
-  const known = (await selectNameIds(deps.database, [name.ascii])).get(name.ascii);
-  if (known !== undefined && (await selectNamesAt(deps.database, [known])).length > 0)
+  if ((await selectHeld(deps.database, [name.ascii])).size > 0)
     return refuse('name-known', `${name.unicode} is in the ledger already.`, 'name');
   const accounts = await selectAccounts(deps.database);
   const unlinked = request.accountIds

@@ -19,7 +19,7 @@ import {
 } from '@/database/availability';
 import { type IdeaSetRow, selectIdeaSet } from '@/database/ideaSets';
 import { selectLedgerRules } from '@/database/ledger';
-import { selectNameIds } from '@/database/names';
+import { selectHeld } from '@/database/names';
 import type { Deps } from '../deps';
 import { readIdeas, takenLetters } from './ideas';
 
@@ -45,7 +45,7 @@ export async function candidateTable(deps: Deps, setId: number, privacy = false)
   const names = read.candidates.flatMap(({ label }) => endings.map((ending) => `${label}.${ending}`));
   const [rows, own, rules, takes, progress] = await Promise.all([
     selectAvailability(deps.database, names),
-    selectNameIds(deps.database, names),
+    selectHeld(deps.database, names),
     selectLedgerRules(deps.database),
     takenLetters(deps, endings),
     selectAskingProgress(deps.database, setId),

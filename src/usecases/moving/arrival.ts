@@ -9,7 +9,7 @@ import { type Day, dayOf, FIRST_DAY, formatInstant, LAST_DAY, startOfDay } from 
 import { type AccountRow, selectAccount } from '@/database/accounts';
 import { type NamePatch, patchNames } from '@/database/changes';
 import { insertEntries } from '@/database/entries';
-import { insertNames, selectNameIds, selectNamesAt } from '@/database/names';
+import { insertNames, selectHeld, selectNameIds } from '@/database/names';
 import { insertArrival } from '@/database/transfers';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
@@ -59,7 +59,7 @@ export async function takeArrival(deps: Deps, input: unknown): Promise<string | 
   const account = await selectAccount(deps.database, arrived.accountId);
   if (!account) return refuse('account-unknown', 'That account is no longer there. Choose another.', 'accountId');
   const known = (await selectNameIds(deps.database, [name.ascii])).get(name.ascii);
-  if (known !== undefined && (await selectNamesAt(deps.database, [known])).length > 0)
+  if ((await selectHeld(deps.database, [name.ascii])).size > 0)
     return refuse('name-known', `${name.unicode} is in the ledger already.`, 'name');
   const seen = await seenAt(deps, account, name.ascii, arrived.end);
   if (isRefusal(seen)) return seen;
