@@ -283,3 +283,15 @@ export async function selectHolderMail(db: Queryable, accountId: number, ascii: 
   );
   return rows[0]?.mail ?? null;
 }
+
+/** Notes that the addresses with which names were registered are confirmed, by a person's word. */
+export async function confirmAddressesOf(tx: Transaction, nameIds: readonly number[], at: Instant): Promise<void> {
+  await tx.query(
+    `insert into holder_addresses (account_id, address, confirmed_at, evidence)
+     select distinct account_id, lower(holder_mail), $2::timestamptz, 'said by hand' from registrations
+     where name_id = any($1) and holder_mail is not null
+     on conflict (account_id, address) do update set confirmed_at = coalesce(holder_addresses.confirmed_at, excluded.confirmed_at),
+       evidence = case when holder_addresses.confirmed_at is null then excluded.evidence else holder_addresses.evidence end`,
+    [nameIds, new Date(at)],
+  );
+}

@@ -14,7 +14,7 @@ import type { OfferedEnding } from '@/usecases/acquiring/endings';
 import type { IdeaSetRow } from '@/usecases/acquiring/ideas';
 import { useLedger } from '../frame/LedgerProvider';
 import { PATTERN_WORDS } from './acquireWords';
-import { saveIdeasAction } from './actions';
+import { removeIdeasAction, saveIdeasAction } from './actions';
 
 const Box = styled.form`
   display: grid;
@@ -76,6 +76,11 @@ export function IdeasPart({ sets, set, endings }: IdeasPartProps) {
     if (answer === set?.id) window.location.assign(`/acquire?set=${answer}`);
     else router.push(`/acquire?set=${answer}`);
   };
+  const choose = async (id: string) => {
+    if (id === 'away' && set) await removeIdeasAction(set.id);
+    router.push(id === 'away' ? '/acquire' : `/acquire?set=${id}`);
+    if (id === 'away') router.refresh();
+  };
   const words = patterns.map((pattern) => PATTERN_WORDS[pattern] ?? pattern).join(' · ');
   return (
     <Box
@@ -106,8 +111,9 @@ export function IdeasPart({ sets, set, endings }: IdeasPartProps) {
             choices={[
               { id: 'new', text: 'Begin with new ideas' },
               ...sets.map(({ id, label }) => ({ id: String(id), text: label })),
+              ...(set ? [{ id: 'away', text: `Throw “${set.label}” away` }] : []),
             ]}
-            onChoose={(id) => router.push(`/acquire?set=${id}`)}
+            onChoose={(id) => void choose(id)}
           />
         )}
       </Buttons>

@@ -2,11 +2,12 @@
 import Link from 'next/link';
 import type { TakenCell } from '@/core/acquiring';
 import { isRefusal } from '@/core/refusal';
+import { startOfDay } from '@/core/time';
 import { Button } from '@/ui/controls/Button';
 import { Actions } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
 import { Ruled } from '@/ui/text/Sheet';
-import { dayWords, termEndWords } from '@/ui/text/words';
+import { type DayStyle, dayWords, termEndWords } from '@/ui/text/words';
 import type { CandidateDetail } from '@/usecases/acquiring/detail';
 import { useLedger } from '../frame/LedgerProvider';
 import { lookAtUseAction, watchCandidateAction } from './actions';
@@ -20,7 +21,7 @@ interface TakenPartProps {
 /** A name of somebody else: who holds it, when it may come free, whether it is in use, and what can be done. */
 export function TakenPart({ detail, taken, onChanged }: TakenPartProps) {
   const { style } = useLedger();
-  const { takenBy, use, ascii, unicode, isWatched } = detail;
+  const { takenBy, use, ascii, unicode, isWatched, listed } = detail;
   const act = async <T,>(asked: Promise<T>, words: string) => {
     const answer = await asked;
     report(isRefusal(answer) ? { text: answer.message, problem: true } : { text: words });
@@ -34,6 +35,7 @@ export function TakenPart({ detail, taken, onChanged }: TakenPartProps) {
     ['registrar', takenBy?.registrar ?? null],
     ['registered', takenBy?.registered ? dayWords(takenBy.registered, style) : null],
     ['term ends', takenBy?.expires ? termEndWords(takenBy.expires, style) : null],
+    ['listed as coming free', listed ? listedWords(listed, style) : null],
     ['in use', use ? inUseWords(use) : null],
   ];
   return (
@@ -59,10 +61,18 @@ export function TakenPart({ detail, taken, onChanged }: TakenPartProps) {
           <Button onPress={() => void act(watchCandidateAction(ascii), `${unicode} is watched.`)}>Watch it</Button>
         )}
         <Button onPress={() => void act(lookAtUseAction(ascii), 'Looked at.')}>Is it in use?</Button>
+        <Link href={`/acquire/waiting?ask=${encodeURIComponent(ascii)}`}>Ask the holder</Link>
+        <Link href={`/acquire/waiting?order=${encodeURIComponent(ascii)}`}>Order at its release</Link>
         <Link href={`/record/${encodeURIComponent(ascii)}`}>Its record</Link>
       </Actions>
     </>
   );
+}
+
+/** What a list says, with where it comes from and when it was taken in. */
+function listedWords({ onDay, source, notedAt }: NonNullable<CandidateDetail['listed']>, style: DayStyle): string {
+  const on = onDay === null ? 'without a day' : `on ${dayWords(startOfDay(onDay), style)}`;
+  return `${on}, by ${source}, taken in on ${dayWords(notedAt, style)}`;
 }
 
 /** Whether a name is in use, in words; what was not to be found out is not spoken of. */

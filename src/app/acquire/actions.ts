@@ -1,11 +1,14 @@
 'use server';
 import { isRefusal, type Refusal } from '@/core/refusal';
+import { beginApproach, moveApproach, sayApproach } from '@/usecases/acquiring/approaches';
 import { askNear } from '@/usecases/acquiring/askLinks';
 import { tellAddress, tellRegistration } from '@/usecases/acquiring/byHand';
 import { carryOnRegistrations } from '@/usecases/acquiring/carryOn';
+import { type BroughtFree, bringInComingFree } from '@/usecases/acquiring/comingFree';
 import { type CandidateDetail, candidateDetail } from '@/usecases/acquiring/detail';
 import { type AskingProgress, askAgain, pauseIdeas, removeIdeas, saveIdeas } from '@/usecases/acquiring/ideas';
 import { registerNames } from '@/usecases/acquiring/register';
+import { orderAtRelease, type ReleaseTry, releaseTries, stopRelease } from '@/usecases/acquiring/releaseOrders';
 import { type Review, reviewNames } from '@/usecases/acquiring/review';
 import { lookAtUse, type UseSeen } from '@/usecases/acquiring/use';
 import { unwantNames, wantNames } from '@/usecases/acquiring/wanted';
@@ -73,4 +76,32 @@ export async function tellRegistrationAction(input: unknown): Promise<string | R
 
 export async function tellAddressAction(input: unknown): Promise<true | Refusal> {
   return tellAddress(deps(), input);
+}
+
+export async function beginApproachAction(input: unknown): Promise<number | Refusal> {
+  return beginApproach(deps(), input);
+}
+
+export async function sayApproachAction(input: unknown): Promise<true | Refusal> {
+  return sayApproach(deps(), input);
+}
+
+export async function moveApproachAction(input: unknown): Promise<string | Refusal> {
+  return moveApproach(deps(), input);
+}
+
+export async function orderAtReleaseAction(input: unknown): Promise<number | Refusal> {
+  return orderAtRelease(deps(), input);
+}
+
+export async function stopReleaseAction(id: number): Promise<true | Refusal> {
+  return stopRelease(deps(), id);
+}
+
+export async function releaseTriesAction(orderId: number): Promise<ReleaseTry[]> {
+  return releaseTries(deps(), orderId);
+}
+
+export async function bringInComingFreeAction(text: string, source: string): Promise<BroughtFree | Refusal> {
+  return bringInComingFree(deps(), text, source);
 }

@@ -8,6 +8,7 @@ import { ButtonLink } from '@/ui/controls/Button';
 import { Page, Section } from '@/ui/text/Sheet';
 import { Empty, Failed, Loading } from '@/ui/text/States';
 import { amountsWords, dayWords, namesWords } from '@/ui/text/words';
+import type { AcquiringItem } from '@/usecases/acquiring/today';
 import type { MessageRow } from '@/usecases/links/messages';
 import type { ForeignTransfer } from '@/usecases/moving/foreign';
 import type { TransferView } from '@/usecases/moving/underWay';
@@ -17,6 +18,7 @@ import { SwitchDialog } from '../acts/switch/SwitchDialog';
 import { useTitle } from '../frame/Frame';
 import { useLedger } from '../frame/LedgerProvider';
 import type { RowView, TodayView } from '../frame/views';
+import { AcquiringPart } from './AcquiringPart';
 import { AlarmPart } from './AlarmPart';
 import { MessagesPart, WatchedPart } from './ArrivedParts';
 import { seenNamesAction } from './actions';
@@ -42,10 +44,12 @@ interface TodayScreenProps {
   readonly alarms: readonly ForeignTransfer[];
   /** Transfers of our own that wait for the person, or have waited longer than usual. */
   readonly transfers: readonly TransferView[];
+  readonly acquiring: readonly AcquiringItem[];
 }
 
 /** What needs a decision today, by consequence, and what it costs to wait. */
-export function TodayScreen({ messages, unseen, watched, selling, otherKey, alarms, transfers }: TodayScreenProps) {
+export function TodayScreen(props: TodayScreenProps) {
+  const { messages, unseen, watched, selling, otherKey, alarms, transfers, acquiring } = props;
   const { worker, meta, problem, style, today, reload } = useLedger();
   const [view, setView] = useState<TodayView | null>(null);
   const [switching, setSwitching] = useState<readonly RowView[]>([]);
@@ -72,7 +76,7 @@ export function TodayScreen({ messages, unseen, watched, selling, otherKey, alar
   const decisions = groups.filter(({ group }) => group !== 'will be charged');
   const nothing =
     decisions.every(({ total }) => total === 0) &&
-    [messages, watched, alarms, transfers].every(({ length }) => length === 0) &&
+    [messages, watched, alarms, transfers, acquiring].every(({ length }) => length === 0) &&
     selling.total === 0;
   return (
     <Page>
@@ -92,6 +96,7 @@ export function TodayScreen({ messages, unseen, watched, selling, otherKey, alar
         ),
       )}
       {transfers.length > 0 && <TransfersPart transfers={transfers} />}
+      {acquiring.length > 0 && <AcquiringPart items={acquiring} />}
       {selling.total > 0 && <SellingPart selling={selling} />}
       <WatchedPart watched={watched} />
       <MessagesPart messages={messages} />

@@ -1,5 +1,6 @@
 import type { Metadata } from 'next';
 import { addDays } from '@/core/time';
+import { acquiringToday } from '@/usecases/acquiring/today';
 import { deps } from '@/usecases/deps';
 import { messagesSince } from '@/usecases/links/messages';
 import { foreignTransfers } from '@/usecases/moving/foreign';
@@ -14,7 +15,7 @@ export const metadata: Metadata = { title: 'Today' };
 
 export default async function TodayPage() {
   const own = deps();
-  const [messages, unseen, watched, selling, otherKey, alarms, transfers] = await Promise.all([
+  const [messages, unseen, watched, selling, otherKey, alarms, transfers, acquiring] = await Promise.all([
     messagesSince(own, addDays(own.clock(), -1)),
     unseenNames(own),
     watchesToday(own),
@@ -22,7 +23,8 @@ export default async function TodayPage() {
     sealedWithOtherKey(own),
     foreignTransfers(own),
     transfersWaiting(own),
+    acquiringToday(own),
   ]);
-  const arrived = { messages, unseen, watched };
+  const arrived = { messages, unseen, watched, acquiring };
   return <TodayScreen {...arrived} selling={selling} otherKey={otherKey} alarms={alarms} transfers={transfers} />;
 }

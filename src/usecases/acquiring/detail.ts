@@ -5,6 +5,7 @@ import { isRefusal, type Refusal } from '@/core/refusal';
 import { type Comparison, compareSales } from '@/core/selling';
 import type { Instant, TermEnd } from '@/core/time';
 import { type AvailabilityRow, selectAvailability, selectKnownUnder } from '@/database/availability';
+import { type ComingFreeRow, selectListedFree } from '@/database/comingFree';
 import { selectOwnLabels } from '@/database/names';
 import { selectNewestRecords } from '@/database/records';
 import { selectPastSales } from '@/database/sales';
@@ -44,6 +45,8 @@ export interface CandidateDetail {
   readonly takenBy: TakenBy | null;
   readonly use: UseSeen | null;
   readonly isWatched: boolean;
+  /** What a list of names about to come free says of it. */
+  readonly listed: ComingFreeRow | null;
   /** Names that are easily typed or read for it and are taken, and how many of them nobody has asked for. */
   readonly near: readonly Neighbour[];
   readonly nearNotAsked: number;
@@ -63,7 +66,7 @@ export async function candidateDetail(
   const label = ascii.slice(0, ascii.indexOf('.'));
   const near = nearSpellings(ascii);
   const db = deps.database;
-  const [answers, under, own, records, sales, settings, use, watches] = await Promise.all([
+  const [answers, under, own, records, sales, settings, use, watches, listed] = await Promise.all([
     selectAvailability(db, [ascii, ...near]),
     selectKnownUnder(db, label),
     selectOwnLabels(db),
@@ -72,6 +75,7 @@ export async function candidateDetail(
     selectSettings(db),
     selectUse(db, ascii),
     selectWatches(db, [ascii]),
+    selectListedFree(db, ascii),
   ]);
   const record =
     records.find((one) => one.ascii === ascii && one.source === 'registrar' && one.record.found) ??
@@ -106,6 +110,7 @@ export async function candidateDetail(
     takenBy: record && takenBy(record),
     use,
     isWatched: watches.length > 0,
+    listed,
     near: neighbours.flat().filter(({ kind }) => kind === 'taken' || kind === 'ours'),
     nearNotAsked: neighbours.filter((one) => one.length === 0).length,
     others: under

@@ -28,7 +28,7 @@ import { type ReviewChoice, ReviewRequest } from './requests';
 import type { Known, ReviewItem } from './reviewItem';
 import { withLivePrices } from './reviewPrices';
 
-export type { ReviewItem, ReviewPrice } from './reviewItem';
+export type { ReviewItem } from './reviewItem';
 
 /** What an account would be charged, and what that leaves. */
 export interface ReviewAccount {

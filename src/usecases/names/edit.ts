@@ -15,6 +15,7 @@ import { selectAccount } from '@/database/accounts';
 import type { NamePatch, PatchedName } from '@/database/changes';
 import { selectTagPatches } from '@/database/names';
 import type { Transaction } from '@/database/pool';
+import { confirmAddressesOf } from '@/database/registrations';
 import { selectSettings } from '@/database/settings';
 import { changing, type Done } from '../changing';
 import type { Deps } from '../deps';
@@ -39,6 +40,7 @@ export async function editNames(deps: Deps, input: unknown): Promise<Done | Refu
   const fields = await fieldsOf(deps, edit);
   if (isRefusal(fields)) return fields;
   return carryOut(deps, 'edit', summaryOf(edit, nameIds.length), async (tx) => {
+    if (edit.mailConfirmed) await confirmAddressesOf(tx, nameIds, deps.clock());
     const tags =
       edit.addTags || edit.removeTags
         ? await selectTagPatches(tx, nameIds, edit.addTags ?? [], edit.removeTags ?? [])

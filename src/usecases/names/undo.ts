@@ -21,6 +21,11 @@ export async function undo(deps: Deps, batchId: number): Promise<Done | Refusal>
         'undo-transfer',
         'What was done for a transfer stands at the registrars. Stop the transfer, or correct what is wrong on the name’s page.',
       );
+    if (batch.kind === 'purchase')
+      return refuse(
+        'undo-purchase',
+        'A purchase was paid to its holder: correct its entries on the name’s page, one by one.',
+      );
     if (batch.kind === 'registration')
       return refuse(
         'undo-registration',
