@@ -4,7 +4,6 @@ import { addDays } from '@/core/time';
 import { approaches, beginApproach, moveApproach, sayApproach } from '@/usecases/acquiring/approaches';
 import { bringInComingFree, comingFree } from '@/usecases/acquiring/comingFree';
 import { saveIdeas } from '@/usecases/acquiring/ideas';
-import { checkNow } from '@/usecases/records/check';
 import { pointMailAt } from '../../practice/scenario/links';
 import { acquiringLedger, strangersHold } from './acquiring';
 import { TODAY } from './ledger';
@@ -44,7 +43,6 @@ describe('a holder is asked', () => {
   test('by a mail of one’s own words, to the contact of the record', async () => {
     const { ledger, practice } = made;
     await pointMailAt(ledger.database, practice.mailPort, 'http://127.0.0.1:1');
-    await checkNow(ledger, 'wrackloft.com');
     const id = await begin();
     expect(await thread()).toMatchObject({ holder: 'Oda Fennimore', contact: 'names@ketterby.test' });
     const said = {

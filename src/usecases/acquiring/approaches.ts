@@ -19,6 +19,7 @@ import { type Change, changing } from '../changing';
 import type { Deps } from '../deps';
 import { causeOf } from '../log';
 import { takeArrival } from '../moving/arrival';
+import { checkNow } from '../records/check';
 import { mailTo } from '../reminders/mailOffice';
 import { readRequest } from '../validate';
 import { BeginApproach, MoveApproach, SayApproach } from './approachRequests';
@@ -38,6 +39,8 @@ export async function beginApproach(deps: Deps, input: unknown): Promise<number 
   if (isRefusal(name)) return { ...name, field: 'name' };
   if ((await selectHeld(deps.database, [name.ascii])).size > 0)
     return refuse('name-known', `${name.unicode} is your own: there is nobody to ask.`, 'name');
+  // The registrar's own record shows more than the registry's: it is asked now. What it does not tell, the person may.
+  await checkNow(deps, name.ascii);
   const records = (await selectNewestRecords(deps.database, [name.ascii])).map(({ record }) => record);
   const shown = records.map(holderOf).find((one) => one !== null) ?? '';
   const mail = records.map(({ holder }) => holder?.mail ?? null).find((one) => one !== null) ?? '';
