@@ -74,6 +74,11 @@ describe('a holder is asked', () => {
   });
 
   test('without a mail server, or without an address, it says so', async () => {
+    const shown = await begin();
+    const mail = { isOurs: true, byMail: true, text: 'Hello' };
+    expect(await sayApproach(made.ledger, { ...mail, id: shown })).toMatchObject({ code: 'no-mail-server' });
+    await moveApproach(made.ledger, { id: shown, to: 'ended' });
+    Object.assign(made.world.domains.get('wrackloft.com') ?? {}, { privacy: true });
     const id = await begin();
     expect(await sayApproach(made.ledger, { id, isOurs: true, byMail: true, text: 'Hello' })).toMatchObject({
       code: 'contact-missing',
