@@ -25,6 +25,8 @@ const Panel = styled.aside`
   overflow: auto;
   min-width: 0;
   & h2 { margin: 0; font-size: 1rem; }
+  & td { overflow-wrap: anywhere; }
+  & td:first-child { overflow-wrap: normal; min-width: 96px; }
   @media (max-width: 900px) { border-left: 0; border-top: 1px solid var(--rule); padding: 14px; }
 `;
 

@@ -28,14 +28,14 @@ export function TakenPart({ detail, taken, onChanged }: TakenPartProps) {
     await onChanged();
   };
   const lines: readonly (readonly [string, string | null])[] = [
-    ['may come free, at the earliest', taken?.earliest ? dayWords(taken.earliest, style) : null],
-    ['at the latest, if not renewed', taken?.latest ? dayWords(taken.latest, style) : null],
+    ['free at the earliest', taken?.earliest ? dayWords(taken.earliest, style) : null],
+    ['at the latest', taken?.latest ? dayWords(taken.latest, style) : null],
     ['holder', takenBy?.holder ?? (takenBy ? 'not shown' : null)],
     ['reached by', takenBy?.mail ?? takenBy?.form ?? null],
     ['registrar', takenBy?.registrar ?? null],
     ['registered', takenBy?.registered ? dayWords(takenBy.registered, style) : null],
     ['term ends', takenBy?.expires ? termEndWords(takenBy.expires, style) : null],
-    ['listed as coming free', listed ? listedWords(listed, style) : null],
+    ['listed as free', listed ? listedWords(listed, style) : null],
     ['in use', use ? inUseWords(use) : null],
   ];
   return (

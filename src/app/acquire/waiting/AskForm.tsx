@@ -1,4 +1,5 @@
 'use client';
+import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { AmountField, minorIn } from '@/ui/controls/AmountField';
 import { Button } from '@/ui/controls/Button';
@@ -15,6 +16,7 @@ import { beginApproachAction } from '../actions';
 export function AskForm({ name }: { name: string }) {
   const { homeCurrency } = useLedger();
   const { save, refused, isBusy } = useSave();
+  const router = useRouter();
   const [made, setMade] = useState(0);
   return (
     <Disclosure summary="Ask the holder of a name" isOpenAtFirst={name !== ''}>
@@ -32,7 +34,9 @@ export function AskForm({ name }: { name: string }) {
             limitMinor: minorIn(form, 'limitMinor'),
             currency: homeCurrency,
           });
-          if ((await save(asked, 'The thread is begun.')) !== null) setMade(made + 1);
+          if ((await save(asked, 'The thread is begun.')) === null) return;
+          setMade(made + 1);
+          router.replace('/acquire/waiting');
         }}
       >
         <Fields>

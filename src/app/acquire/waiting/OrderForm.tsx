@@ -1,4 +1,5 @@
 'use client';
+import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { AmountField, minorIn } from '@/ui/controls/AmountField';
 import { Button } from '@/ui/controls/Button';
@@ -20,6 +21,7 @@ const YEARS = Array.from({ length: 10 }, (_, i) => ({ value: String(i + 1), text
 export function OrderForm({ name }: { name: string }) {
   const { homeCurrency, meta } = useLedger();
   const { save, refused, isBusy } = useSave();
+  const router = useRouter();
   const [made, setMade] = useState(0);
   const [years, setYears] = useState('1');
   const [accountIds, setAccountIds] = useState<readonly number[]>([]);
@@ -41,7 +43,9 @@ export function OrderForm({ name }: { name: string }) {
             until: dayIn(form, 'until'),
             note: String(form.get('note') ?? ''),
           });
-          if ((await save(ordered, 'It is ordered for its release.')) !== null) setMade(made + 1);
+          if ((await save(ordered, 'It is ordered for its release.')) === null) return;
+          setMade(made + 1);
+          router.replace('/acquire/waiting');
         }}
       >
         <Fields>
