@@ -210,6 +210,7 @@ export const SCHEMAS = {
         holderLockDays: whole,
         ceilingYears: whole,
         yearlyFee: yesNo,
+        letters: orNull(text),
         source: text,
         sourceNote: text,
         sourceDate: day,

@@ -80,8 +80,7 @@ test('ideas, table, shortlist, review, registered, in the ledger with its deadli
 test('a misspelling is caught in the review: against one’s names and against what was typed', async () => {
   const { visitor } = app;
   await visitor.go('/acquire/shortlist');
-  await tabTo('Name');
-  await visitor.keys('habourloft.com');
+  await visitor.fill('Name', 'habourloft.com');
   await pressByKey('Put it on the shortlist');
   await visitor.see('habour: did you mean harbour?');
   await visitor.see('Register one name for');
@@ -116,7 +115,7 @@ test('a taken name is watched, ordered for its release, and got', async () => {
   await carryOnReleases(ledger);
   await visitor.go('/acquire/waiting');
   await visitor.see('registered');
-  await visitor.press('What was tried for ketterloft.com');
+  await visitor.click('What was tried');
   await visitor.see('Quaymark: registered for $11.38');
   expect(await visitor.axe()).toEqual([]);
   await visitor.go('/ledger/ketterloft.com');

@@ -24,7 +24,9 @@ export function AddressesPart({ addresses }: { addresses: readonly HolderAddress
               <th>Account</th>
               <th>Confirmed</th>
               <th>Hang on it</th>
-              <th />
+              <th>
+                <span className="visually-hidden">Act</span>
+              </th>
             </tr>
           </thead>
           <tbody>

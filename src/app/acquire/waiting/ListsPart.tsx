@@ -32,7 +32,9 @@ export function ListsPart({ lists }: { lists: ComingFree }) {
                 <th>Name</th>
                 <th>On</th>
                 <th>Listed by</th>
-                <th />
+                <th>
+                  <span className="visually-hidden">Act</span>
+                </th>
               </tr>
             </thead>
             <tbody>

@@ -40,7 +40,9 @@ export function OrdersPart({ orders }: { orders: readonly ReleaseOrderRow[] }) {
               <th className="figure">At most</th>
               <th>At</th>
               <th>How it stands</th>
-              <th />
+              <th>
+                <span className="visually-hidden">Act</span>
+              </th>
             </tr>
           </thead>
           <tbody>
