@@ -151,7 +151,7 @@ test('a holder is asked, agreed with, paid, and the name arrives', async () => {
   await visitor.see('Look whether the push went through.');
   Object.assign(practice?.world.domains.get(name) ?? {}, { owner: 'office' });
   await visitor.press('Look whether it has arrived');
-  await visitor.gone('to arrive at Quaymark by push');
+  await visitor.see('is in the ledger, its cost is booked.');
   await visitor.go(`/ledger/${name}`);
   await visitor.see('$250.00');
 });
