@@ -1,4 +1,5 @@
 import { join } from 'node:path';
+import { Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, test } from 'vitest';
 import { startApp, type TestApp } from './app';
 
@@ -75,13 +76,6 @@ test('pictures of the main views', async () => {
   await visitor.see('8 names differ');
   await keep('record');
 
-  await visitor.go('/ledger/brinelantern.com');
-  await visitor.press('Restore for $125.18…');
-  await visitor.gone('Asking the registrars what it costs now…');
-  await visitor.press('Restore one name for $125.18…');
-  await visitor.see('it is lost after 26 Nov');
-  await keep('restore');
-
   await visitor.go('/ledger/add');
   await visitor.fill('Names', MESSY);
   await visitor.press('See what would be added');
@@ -93,9 +87,6 @@ test('pictures of the main views', async () => {
   await visitor.see('Payment methods, in the order in which they are tried');
   await visitor.see('141 names');
   await keep('account');
-  await visitor.go('/setup/practice');
-  await visitor.see('Faults');
-  await keep('practice');
 
   await visitor.go('/selling');
   await visitor.see('Offers to answer');
@@ -126,6 +117,23 @@ test('pictures of the main views', async () => {
   await visitor.see('The cheapest way');
   await visitor.driver.sleep(400);
   await keep('prices');
+
+  await visitor.go('/acquire');
+  await visitor.see('Answers are used again');
+  await visitor.driver.executeScript('document.querySelector("[role=grid]").focus()');
+  await visitor.keys(Key.ARROW_DOWN, Key.ARROW_DOWN, Key.ARROW_RIGHT);
+  await visitor.see('Like sales');
+  await visitor.driver.sleep(600);
+  await keep('acquire');
+  await visitor.press('Shortlist it');
+  await visitor.see('is on the shortlist');
+  await visitor.go('/acquire/shortlist');
+  await visitor.fill('Name', 'habourloft.net');
+  await visitor.fill('For', 'the loft series');
+  await visitor.press('Put it on the shortlist');
+  await visitor.see('did you mean harbour?');
+  await visitor.gone('It is on the shortlist.');
+  await keep('review');
 
   await visitor.go('/transfers/plan');
   await visitor.fill('To spend on transfers, USD', '250');

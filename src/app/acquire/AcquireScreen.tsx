@@ -93,21 +93,9 @@ interface CandidatesProps {
 
 /** Candidates down, endings across; one of them in full beside it. */
 function Candidates({ table, asking, onChanged }: CandidatesProps) {
-  const { style, homeCurrency, today, meta } = useLedger();
-  const [query, setQuery] = useState(EVERYTHING);
-  const [widths, setWidths] = useState<Readonly<Record<string, number>>>({});
+  const { query, setQuery, view, rows, totals, columns, rowAt, setWidth } = useArranged(table);
   const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
   const [shown, setShown] = useState<{ readonly row: number; readonly column: number } | null>(null);
-  const view = useMemo(() => viewCandidates(table, table.set.heldYears), [table]);
-  const rows = useMemo(() => arrangeCandidates(view, query), [view, query]);
-  const totals = useMemo(() => candidateTotals(view, rows), [view, rows]);
-  const objects = useMemo((): readonly CandidateRow[] => Array.from(rows, (row) => ({ row })), [rows]);
-  const policies = useMemo(() => new Map((meta?.rules.policies ?? []).map((one) => [one.ending, one])), [meta]);
-  const columns = useMemo(
-    () => (meta ? candidateColumns({ view, homeCurrency, style, today, policies, widths }) : []),
-    [view, homeCurrency, style, today, policies, widths, meta],
-  );
-  const rowAt = useCallback((place: number) => objects[place], [objects]);
   const columnOf = (id: string) => view.endings.findIndex(({ ending }) => ending === id);
   const show = (place: number, column: string) => {
     const row = rows[place];
@@ -147,7 +135,7 @@ function Candidates({ table, asking, onChanged }: CandidatesProps) {
             onChooseAll={() => setChosen(chosen.size >= rows.length ? new Set() : new Set(rows))}
             onActive={show}
             onOpen={show}
-            onWidth={(id, width) => setWidths({ ...widths, [id]: width })}
+            onWidth={setWidth}
             empty={<Empty title="No candidate fits." text="Take a filter away, or write other words." />}
           />
         </Left>
@@ -171,6 +159,26 @@ function Candidates({ table, asking, onChanged }: CandidatesProps) {
       />
     </>
   );
+}
+
+/** The rows of a table in the order that is asked for, with their columns and what they come to. */
+function useArranged(table: CandidateTable) {
+  const { style, homeCurrency, today, meta } = useLedger();
+  const [query, setQuery] = useState(EVERYTHING);
+  const [widths, setWidths] = useState<Readonly<Record<string, number>>>({});
+  const { heldYears } = table.set;
+  const view = useMemo(() => viewCandidates(table, heldYears), [table, heldYears]);
+  const rows = useMemo(() => arrangeCandidates(view, query), [view, query]);
+  const totals = useMemo(() => candidateTotals(view, rows), [view, rows]);
+  const objects = useMemo((): readonly CandidateRow[] => Array.from(rows, (row) => ({ row })), [rows]);
+  const policies = useMemo(() => new Map((meta?.rules.policies ?? []).map((one) => [one.ending, one])), [meta]);
+  const columns = useMemo(
+    () => (meta ? candidateColumns({ view, homeCurrency, style, today, policies, heldYears, widths }) : []),
+    [view, homeCurrency, style, today, policies, heldYears, widths, meta],
+  );
+  const rowAt = useCallback((place: number) => objects[place], [objects]);
+  const setWidth = (id: string, width: number) => setWidths({ ...widths, [id]: width });
+  return { query, setQuery, view, rows, totals, columns, rowAt, setWidth };
 }
 
 const NOTHING = () => undefined;

@@ -5,8 +5,8 @@ import { type Policy, policyFor } from '@/core/lifecycle';
 import { addDays, type Instant } from '@/core/time';
 import type { GridColumn } from '@/ui/grid/gridProps';
 import { LifecycleStrip, type StripScale } from '@/ui/strip/LifecycleStrip';
-import { formatFigure } from '@/ui/text/figures';
-import { type DayStyle, dayWords } from '@/ui/text/words';
+import { formatAmount, formatFigure } from '@/ui/text/figures';
+import { type DayStyle, dayWords, yearsWords } from '@/ui/text/words';
 import { KIND_WORDS } from './acquireWords';
 
 /** A row of the table: its place in the view. */
@@ -44,6 +44,7 @@ interface ColumnsFor {
   readonly style: DayStyle;
   readonly today: Instant;
   readonly policies: ReadonlyMap<string, Policy>;
+  readonly heldYears: number;
   readonly widths: Readonly<Record<string, number>>;
 }
 
@@ -87,11 +88,30 @@ function Cell(props: CellProps) {
     <Sand
       data-cheapest={view.cheapest[row] === column}
       data-changed={before !== undefined}
-      title={before === undefined ? undefined : `${KIND_WORDS[before]} before`}
+      title={
+        [before === undefined ? '' : `${KIND_WORDS[before]} before`, pointed(props)]
+          .filter((text) => text !== '')
+          .join('. ') || undefined
+      }
     >
       <Outcome {...props} />
     </Sand>
   );
+}
+
+/** What is told on pointing: the first payment and the next one; of a price of its own, that too. */
+function pointed({ view, cell, column, homeCurrency, heldYears }: CellProps): string {
+  const money = (minor: number) => formatAmount({ minor, currency: homeCurrency });
+  const kind = kindAt(view, cell);
+  if (kind === 'premium') {
+    const own = view.ownByCell.get(cell)?.holding;
+    const first = own?.firstMinor == null ? 'not said' : money(own.firstMinor);
+    return `Its own price: ${first} now, ${own?.next ? `${money(own.next.minor)} for each renewal` : 'renewals not said'}`;
+  }
+  const best = view.endings[column]?.best[heldYears - 1];
+  if (!best || (kind !== 'available' && kind !== 'perhaps')) return '';
+  const next = best.payments.find(({ isNow }) => !isNow);
+  return `${money(best.nowMinor)} now${next ? `, ${money(next.minor)} after ${yearsWords(next.after)}` : ''}`;
 }
 
 /** What a cell says: a sum, a strip, or a word. */

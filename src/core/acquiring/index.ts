@@ -47,4 +47,5 @@ export {
   slipIn,
   spellingOf,
   type TypedPiece,
+  typedInFull,
 } from './spelling';

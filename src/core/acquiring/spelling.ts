@@ -208,6 +208,12 @@ export interface TypedPiece {
   readonly where: 'both' | 'name' | 'typed';
 }
 
+/** What was typed, as a whole name: a word alone stands under the name's own ending. Both in U-labels. */
+export function typedInFull(typed: string, unicode: string): string {
+  const text = typed.trim().toLowerCase().normalize('NFC');
+  return text.includes('.') ? text : `${text}${unicode.slice(unicode.indexOf('.'))}`;
+}
+
 /** Where a name differs from what was typed first, letter by letter; one piece where it does not. Both as they are shown. */
 export function besideTyped(unicode: string, typed: string): TypedPiece[] {
   const [letters, wanted] = [[...unicode], [...typed]];

@@ -17,8 +17,8 @@ import { RateLimiter } from '../records/rateLimiter';
 
 /** Names in one question to a registrar. */
 const BATCH = 50;
-/** So many questions to one registrar at once, and at least so long between two. */
-const AT_REGISTRARS = { atOnce: 2, gapMs: 20 } as const;
+/** One question to a registrar after the other, each once the last is answered: no faster than it answers. */
+const AT_REGISTRARS = { atOnce: 1, gapMs: 0 } as const;
 
 /** Kept from one call to the next: no registrar is asked faster because somebody asks again. */
 const registrars = new RateLimiter(AT_REGISTRARS);

@@ -10,6 +10,7 @@ import {
   slipIn,
   spellingOf,
   starvedBy,
+  typedInFull,
 } from '@/core/acquiring';
 import { indexRules } from '@/core/ledger';
 import { type Policy, policyFor } from '@/core/lifecycle';
@@ -157,7 +158,7 @@ function itemOf(known: Known, wanted: WantedRow, choice: ReviewChoice): ReviewIt
     wanted,
     spelling: spellingOf(label, [label], bySkeleton(own.map((one) => one.unicode))),
     meant: slip === null ? [] : [slip],
-    beside: besideTyped(unicode, typedName(wanted)),
+    beside: besideTyped(unicode, typedInFull(wanted.typed, unicode)),
     accountIds: sold.map((one) => one.accountId),
     accountId,
     years: terms.includes(years) ? years : least,
@@ -175,10 +176,4 @@ function itemOf(known: Known, wanted: WantedRow, choice: ReviewChoice): ReviewIt
     holderMail: mail,
     confirmMailBy: isConfirmed ? null : addDays(at, CONFIRM_MAIL_DAYS),
   };
-}
-
-/** What was typed, as a whole name: a word alone is set beside the label under the same ending. */
-function typedName({ typed, ending, unicode }: WantedRow): string {
-  const text = typed.toLowerCase().normalize('NFC');
-  return text.includes('.') ? text : `${text}${unicode.slice(unicode.length - ending.length - 1)}`;
 }

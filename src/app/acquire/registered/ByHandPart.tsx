@@ -36,10 +36,6 @@ export function ByHandPart({ registration }: { registration: RegistrationRow }) 
     byHand,
   } = registration;
   const account = meta?.rules.accounts.find((one) => one.id === accountId);
-  const copy = async () => {
-    await navigator.clipboard.writeText(ascii);
-    report({ text: `${ascii} is copied.` });
-  };
   const tell = (form: FormData) =>
     save(
       tellRegistrationAction({
@@ -61,25 +57,7 @@ export function ByHandPart({ registration }: { registration: RegistrationRow }) 
         <span className="name">{unicode}</span> at {account?.label}
       </h2>
       {problem && <p className="caution">{problem}</p>}
-      {byHand && (
-        <ol>
-          <li>
-            Log in at {account?.registrar} and look for <b className="name">{ascii}</b>{' '}
-            <Button data-kind="plain" onPress={() => void copy()}>
-              Copy it
-            </Button>
-          </li>
-          <li>
-            Take it for {yearsWords(years)}, auto-renew {autoRenew ? 'on' : 'off'}, {privacy ? 'with' : 'without'}{' '}
-            privacy
-            {nameServers.length > 0 ? `, name servers ${nameServers.join(', ')}` : ''}, and nothing else.
-          </li>
-          <li>
-            Pay {quotedMinor === null ? 'what it costs' : formatAmount({ minor: quotedMinor, currency })}, and no more.
-            Write here what was charged.
-          </li>
-        </ol>
-      )}
+      {byHand && <Steps registration={registration} />}
       <Form refused={refused} onSubmit={async (form) => void (await tell(form))} aria-label={`What came of ${unicode}`}>
         <Fields>
           <AmountField
@@ -103,5 +81,34 @@ export function ByHandPart({ registration }: { registration: RegistrationRow }) 
         </Actions>
       </Form>
     </Section>
+  );
+}
+
+/** What is to be done at the registrar, in its order, with the name to copy. */
+function Steps({ registration }: { registration: RegistrationRow }) {
+  const { meta } = useLedger();
+  const { ascii, accountId, years, autoRenew, privacy, nameServers, quotedMinor, currency } = registration;
+  const account = meta?.rules.accounts.find((one) => one.id === accountId);
+  const copy = async () => {
+    await navigator.clipboard.writeText(ascii);
+    report({ text: `${ascii} is copied.` });
+  };
+  return (
+    <ol>
+      <li>
+        Log in at {account?.registrar} and look for <b className="name">{ascii}</b>{' '}
+        <Button data-kind="plain" onPress={() => void copy()}>
+          Copy it
+        </Button>
+      </li>
+      <li>
+        Take it for {yearsWords(years)}, auto-renew {autoRenew ? 'on' : 'off'}, {privacy ? 'with' : 'without'} privacy
+        {nameServers.length > 0 ? `, name servers ${nameServers.join(', ')}` : ''}, and nothing else.
+      </li>
+      <li>
+        Pay {quotedMinor === null ? 'what it costs' : formatAmount({ minor: quotedMinor, currency })}, and no more.
+        Write here what was charged.
+      </li>
+    </ol>
   );
 }

@@ -2,6 +2,7 @@
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect } from 'react';
+import { typedInFull } from '@/core/acquiring';
 import { ButtonLink } from '@/ui/controls/Button';
 import { formatAmount } from '@/ui/text/figures';
 import { Page, Ruled, Section } from '@/ui/text/Sheet';
@@ -106,7 +107,7 @@ function Settled({ registrations }: { registrations: readonly RegistrationRow[] 
           </thead>
           <tbody>
             {registrations.map(
-              ({ id, ascii, unicode, accountId, state, newEnd, chargedMinor, currency, receipt, problem }) => {
+              ({ id, ascii, unicode, typed, accountId, state, newEnd, chargedMinor, currency, receipt, problem }) => {
                 const account = accounts.get(accountId);
                 return (
                   <tr key={id}>
@@ -119,6 +120,11 @@ function Settled({ registrations }: { registrations: readonly RegistrationRow[] 
                         <span className="name">{unicode}</span>
                       )}
                       {ascii !== unicode && <div className="name soft">{ascii}</div>}
+                      {state === 'done' && typedInFull(typed, unicode) !== unicode && (
+                        <div className="caution">
+                          differs from what was typed: {typed}. Give it back on its page while that works.
+                        </div>
+                      )}
                     </td>
                     <td>{account?.label}</td>
                     <td className="whole">{newEnd === null ? '' : dayWords(newEnd, style)}</td>
