@@ -21,20 +21,7 @@ export function ByHandPart({ registration }: { registration: RegistrationRow }) 
   const { meta, style } = useLedger();
   const { save, ask, refused, isBusy } = useSave({ ledger: true });
   const [isOther, setOther] = useState(false);
-  const {
-    id,
-    ascii,
-    unicode,
-    accountId,
-    years,
-    autoRenew,
-    privacy,
-    nameServers,
-    quotedMinor,
-    currency,
-    problem,
-    byHand,
-  } = registration;
+  const { id, unicode, accountId, quotedMinor, currency, problem, byHand } = registration;
   const account = meta?.rules.accounts.find((one) => one.id === accountId);
   const tell = (form: FormData) =>
     save(

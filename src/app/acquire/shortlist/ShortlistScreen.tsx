@@ -7,9 +7,8 @@ import { Field } from '@/ui/controls/Field';
 import { Form } from '@/ui/controls/Form';
 import { Actions } from '@/ui/overlay/Dialog';
 import { Fields, Page, Section } from '@/ui/text/Sheet';
-import { Empty } from '@/ui/text/States';
+import { Empty, Loading } from '@/ui/text/States';
 import { amountsWords, namesWords } from '@/ui/text/words';
-import type { Review } from '@/usecases/acquiring/review';
 import type { WantedRow } from '@/usecases/acquiring/wanted';
 import { useSave } from '../../acts/useSave';
 import { useTitle } from '../../frame/Frame';
@@ -20,8 +19,8 @@ import { NamePart } from './NamePart';
 import { useReview } from './useReview';
 
 /** Names that one means to register: each spelt out, priced now, with everything that follows from it. */
-export function ShortlistScreen({ wanted, first }: { wanted: readonly WantedRow[]; first: Review | null }) {
-  const key = wanted.map(({ ascii }) => ascii).join(' ');
+export function ShortlistScreen({ wanted }: { wanted: readonly WantedRow[] }) {
+  const names = wanted.slice(0, MOST_AT_ONCE).map(({ ascii }) => ascii);
   useTitle('Acquire', wanted.length === 0 ? 'shortlist' : `shortlist, ${namesWords(wanted.length)}`);
   return (
     <Page>
@@ -31,20 +30,27 @@ export function ShortlistScreen({ wanted, first }: { wanted: readonly WantedRow[
           text="Put names on it from the table of candidates, or write one here."
         />
       )}
-      {wanted.length > 0 && <ReviewPart key={key} first={first} />}
+      {wanted.length > MOST_AT_ONCE && (
+        <p className="soft">The first {MOST_AT_ONCE} names. The others come when these are settled.</p>
+      )}
+      {wanted.length > 0 && <ReviewPart key={names.join(' ')} names={names} />}
       <AddPart />
     </Page>
   );
 }
 
-function ReviewPart({ first }: { first: Review | null }) {
+/** As many names as are reviewed at a time. */
+const MOST_AT_ONCE = 100;
+
+function ReviewPart({ names }: { names: readonly string[] }) {
   const router = useRouter();
-  const review = useReview(first);
+  const review = useReview(names);
   const [isConfirming, setConfirming] = useState(false);
   const chosen = review.items.filter(review.isIn);
   const sums = sumByCurrency(
     chosen.flatMap(({ price, privacyPrice }) => [price?.total ?? [], privacyPrice ?? []].flat()),
   );
+  if (review.review === null) return <Loading text="Asking the registrars what these names cost now" />;
   const purposes = [...new Set(review.items.map(({ wanted: { purpose } }) => purpose))];
   return (
     <>

@@ -1,8 +1,9 @@
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
+import { useCallback, useEffect, useState } from 'react';
 import { isRefusal } from '@/core/refusal';
 import { report } from '@/ui/overlay/Toasts';
 import type { Review, ReviewItem } from '@/usecases/acquiring/review';
+import { useLedgerChange } from '../../frame/LedgerProvider';
 import { registerAction, reviewAction } from '../actions';
 
 /** What is chosen for one name. */
@@ -14,25 +15,30 @@ export interface Choice {
   readonly nameServers?: string;
 }
 
-/** A review that is made anew with every choice, and the order that comes of it. */
-export function useReview(first: Review | null) {
+/** A review of these names, made anew with every choice, and the order that comes of it. Registrars are asked once the page is there. */
+export function useReview(names: readonly string[]) {
   const router = useRouter();
-  const [review, setReview] = useState(first);
+  const [review, setReview] = useState<Review | null>(null);
   const [choices, setChoices] = useState<ReadonlyMap<string, Choice>>(new Map());
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
   const [payBy, setPayBy] = useState<ReadonlyMap<number, string>>(new Map());
   const [isBusy, setBusy] = useState(false);
   const items = review?.items ?? [];
 
-  const read = async (next: ReadonlyMap<string, Choice>) => {
-    setBusy(true);
-    const found = await reviewAction({
-      choices: items.map(({ wanted: { ascii } }) => ({ ascii, ...next.get(ascii) })),
-    });
-    setBusy(false);
-    if (isRefusal(found)) report({ text: found.message, problem: true });
-    else setReview(found);
-  };
+  const key = names.join(' ');
+  const read = useCallback(
+    async (next: ReadonlyMap<string, Choice>) => {
+      setBusy(true);
+      const found = await reviewAction({ choices: key.split(' ').map((ascii) => ({ ascii, ...next.get(ascii) })) });
+      setBusy(false);
+      if (isRefusal(found)) report({ text: found.message, problem: true });
+      else setReview(found);
+    },
+    [key],
+  );
+  useEffect(() => void read(new Map()), [read]);
+  // Money that was paid in meanwhile, or a price that was set, counts.
+  useLedgerChange(useCallback(() => void read(choices), [read, choices]));
   const choose = (ascii: string, change: Choice) => {
     const next = new Map(choices).set(ascii, { ...choices.get(ascii), ...change });
     setChoices(next);
