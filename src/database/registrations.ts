@@ -93,6 +93,11 @@ export async function insertRegistrations(
   return rows.map(({ ascii }) => ascii);
 }
 
+/** Takes back a run that was not begun after all: of its names none may be bought. */
+export async function deleteRegistrations(tx: Transaction, runId: string): Promise<void> {
+  await tx.query('delete from registrations where run_id = $1', [runId]);
+}
+
 /** The run that was begun under a key; `null` without one. */
 export async function selectRegistrationRun(db: Queryable, key: string): Promise<string | null> {
   const { rows } = await db.query<{ runId: string }>(

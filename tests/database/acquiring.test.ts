@@ -141,6 +141,21 @@ describe('answers are used again for a while, and asked for anew on demand', () 
     expect(Object.values(kindsOf(await table(id)))).toEqual(['perhaps']);
   });
 
+  test('once it is back it is asked again, however often it was silent', async () => {
+    await begin();
+    const close = async () => {
+      for (const { link } of made.ledger.links.values()) await link.close();
+    };
+    await close();
+    made.practice.faults.set('quaymark', 'refused', 1000);
+    await keep(Array.from({ length: 400 }, (_, i) => `wrack${i}`).join(' '), ['com']);
+    await askForNames(made.ledger);
+    made.practice.faults.set('quaymark', null, 0);
+    const id = await keep('ternloft', ['com']);
+    await askForNames(made.ledger);
+    expect(kindsOf(await table(id))).toEqual({ 'ternloft.com': 'available' });
+  });
+
   test('a server that asks to wait is waited for', async () => {
     await begin(5);
     const id = await keep(Array.from({ length: 12 }, (_, i) => `cairn${i}`).join(' '), ['org']);

@@ -132,6 +132,13 @@ describe('nothing is bought for more than was shown, or twice', () => {
     expect(made.world.receipts).toHaveLength(1);
   });
 
+  test('one name of several that is under way already keeps all of them from being bought', async () => {
+    made = await acquiringLedger();
+    await agreed(['ternloft.com']);
+    expect(await agreeTo(made, ['ternloft.com', 'wrackloft.com'])).toMatchObject({ code: 'registration-under-way' });
+    expect(await rows('select ascii from registrations')).toEqual([{ ascii: 'ternloft.com' }]);
+  });
+
   test('the same order told twice is one', async () => {
     made = await acquiringLedger();
     const first = await agreed(['ternloft.com'], { key: 'once' });
@@ -194,6 +201,17 @@ describe('nothing is bought for more than was shown, or twice', () => {
     await pollEveryAccount(made.ledger);
     await carryOnRegistrations(made.ledger);
     expect(await one()).toMatchObject({ state: 'done', chargedMinor: 1138 });
+    expect(made.world.receipts).toHaveLength(1);
+  });
+
+  test('taken for later and no longer there: its message is waited for, nothing is sent again', async () => {
+    made = await acquiringLedger();
+    await agreed(['ternloft.com']);
+    made.practice.faults.set('quaymark', 'finished later', 1);
+    await carryOnRegistrations(made.ledger);
+    made.world.domains.delete('ternloft.com');
+    await carryOnRegistrations(made.ledger);
+    expect(await one()).toMatchObject({ state: 'pending' });
     expect(made.world.receipts).toHaveLength(1);
   });
 

@@ -1,3 +1,4 @@
+import { isEmail } from 'class-validator';
 import { parseDomainName } from '@/core/names';
 import { holderOf } from '@/core/records';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
@@ -43,7 +44,7 @@ export async function beginApproach(deps: Deps, input: unknown): Promise<number 
   await checkNow(deps, name.ascii);
   const records = (await selectNewestRecords(deps.database, [name.ascii])).map(({ record }) => record);
   const shown = records.map(holderOf).find((one) => one !== null) ?? '';
-  const mail = records.map(({ holder }) => holder?.mail ?? null).find((one) => one !== null) ?? '';
+  const mail = records.map(({ holder }) => holder?.mail ?? null).find((one) => one !== null && isEmail(one)) ?? '';
   const { limitMinor = null, currency, note = '' } = request;
   const draft = {
     ascii: name.ascii,

@@ -2,7 +2,7 @@ import { selectQueuedNames } from '@/database/availability';
 import { whileAlone } from '@/database/locks';
 import type { Deps } from '../deps';
 import { askLinks, sellersOf } from './askLinks';
-import { askRecordsOf } from './askRecords';
+import { askRecordsOf, beginRecordsPass } from './askRecords';
 
 /** Names taken out of the line together: a crash leaves no more than these to be asked for again. */
 const GROUP = 500;
@@ -17,6 +17,7 @@ export function askForNames(deps: Deps, forMs = Number.POSITIVE_INFINITY): Promi
   return whileAlone(deps.database, 'availability', async () => {
     const until = Date.now() + forMs;
     const sellers = await sellersOf(deps);
+    beginRecordsPass();
     let settled = 0;
     while (Date.now() < until) {
       const group = await selectQueuedNames(deps.database, deps.clock(), false, GROUP);

@@ -62,6 +62,7 @@ export interface Sellers {
 
 /** Who may be asked for names: the accounts with a link that sell their endings. */
 export async function sellersOf(deps: Deps): Promise<Sellers> {
+  registrars.beginPass();
   const [rules, links] = await Promise.all([selectLedgerRules(deps.database), selectLinks(deps.database)]);
   const index = indexRules(rules);
   const open: Seller[] = [];

@@ -27,6 +27,9 @@ const MOST_TRIES = 3;
 /** Kept from one call to the next: no server is asked faster because somebody asks again. */
 const registries = new RateLimiter();
 
+/** Registries that did not answer in the last pass are asked again. */
+export const beginRecordsPass = (): void => registries.beginPass();
+
 /** Reads the records of names that no link has for sale: taken by whom and until when, reserved, or perhaps available. */
 export async function askRecordsOf(deps: Deps, group: readonly QueuedName[]): Promise<number> {
   const ascii = group.map((name) => name.ascii);

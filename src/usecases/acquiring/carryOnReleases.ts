@@ -32,6 +32,7 @@ const registries = new RateLimiter();
  */
 export function carryOnReleases(deps: Deps): Promise<number | null> {
   return whileAlone(deps.database, 'releases', async () => {
+    registries.beginPass();
     const due = await selectDueReleases(deps.database, deps.clock());
     if (due.length === 0) return 0;
     const accounts = new Map((await selectAccounts(deps.database)).map((account) => [account.id, account]));

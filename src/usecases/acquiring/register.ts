@@ -15,6 +15,7 @@ import { readHosts } from '@/core/names';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { selectAccounts } from '@/database/accounts';
 import {
+  deleteRegistrations,
   insertRegistrations,
   type RegistrationDraft,
   type RegistrationRow,
@@ -106,7 +107,10 @@ export async function registerNames(deps: Deps, input: unknown): Promise<string 
     const runId = randomUUID();
     const put = await insertRegistrations(tx, runId, key, drafts, at);
     const left = drafts.find(({ ascii }) => !put.includes(ascii));
-    if (left) return refuseLater(left.unicode);
+    if (left) {
+      await deleteRegistrations(tx, runId);
+      return refuseLater(left.unicode);
+    }
     return runId;
   });
 }

@@ -53,6 +53,14 @@ export const REGISTERING: Step<Registered, RegistrationRow> = {
   },
   /** Not there: to be sent. There, and not with us: somebody was faster. */
   notTold(item, { code, reason }) {
+    // What was taken for later is settled by its message: it is not sent again because it is not there yet.
+    if (code === EPP_RESULT.notThere && item.state === 'pending')
+      return {
+        kind: 'moved',
+        state: 'pending',
+        problem: 'The registrar has taken it, and does not show it yet.',
+        settles: false,
+      };
     if (code === EPP_RESULT.notThere) return { kind: 'send' };
     if (code === EPP_RESULT.notAuthorized)
       return { kind: 'moved', state: 'refused', problem: SOMEBODY_ELSE, settles: true };

@@ -48,6 +48,11 @@ export class RateLimiter {
     return (this.hosts.get(host)?.silent ?? 0) >= MOST_SILENCES;
   }
 
+  /** A new pass: hosts that were silent in the last one are asked again. When each may be asked next stays as it is. */
+  beginPass(): void {
+    for (const state of this.hosts.values()) state.silent = 0;
+  }
+
   /** The host has asked to be left alone for some time. */
   pause(host: string, ms: number): void {
     const state = this.hosts.get(host);
