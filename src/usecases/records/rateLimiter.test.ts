@@ -43,4 +43,13 @@ describe('the rateLimiter', () => {
     await expect(rateLimiter.through('one', () => Promise.reject(new Error('no')))).rejects.toThrow('no');
     expect(await rateLimiter.through('one', async () => 'yes')).toBe('yes');
   });
+
+  test('a host that was silent is left alone for the rest of a pass, and asked again in the next', async () => {
+    const rateLimiter = new RateLimiter({ atOnce: 1, gapMs: 0 });
+    await rateLimiter.through('one', async () => undefined);
+    for (let i = 0; i < 4; i += 1) rateLimiter.heard('one', false);
+    expect([rateLimiter.isSilent('one'), rateLimiter.isSilent('two')]).toEqual([true, false]);
+    rateLimiter.beginPass();
+    expect(rateLimiter.isSilent('one')).toBe(false);
+  });
 });
