@@ -3,9 +3,10 @@ import { afterAll, expect, test } from 'vitest';
 import { arrangeCandidates, type CandidateQuery, viewCandidates } from '@/core/acquiring';
 import { isRefusal } from '@/core/refusal';
 import { formatInstant } from '@/core/time';
+import { selectQueuedNames } from '@/database/availability';
 import * as commands from '@/formats/epp/commands';
 import { frame, frameReader } from '@/formats/epp/frames';
-import { askForNames } from '@/usecases/acquiring/askForNames';
+import { askLinks, sellersOf } from '@/usecases/acquiring/askLinks';
 import { saveIdeas } from '@/usecases/acquiring/ideas';
 import { candidateTable } from '@/usecases/acquiring/table';
 import { serve } from '../../bin/support/app';
@@ -72,12 +73,15 @@ test('5,000 candidates asked for by link against bare EPP checks over one socket
   });
   expect(isRefusal(id)).toBe(false);
   // The records of what is not sold are asked for politely, and apart: here only what the link answers is timed.
-  const { rows } = await made.ledger.database.query<{ n: number }>('select count(*) as n from availability_queue');
   const start = performance.now();
-  await askForNames(made.ledger, 1);
-  while ((await made.ledger.database.query('select from availability_queue where not wants_record limit 1')).rowCount)
-    await askForNames(made.ledger, 1);
+  const sellers = await sellersOf(made.ledger);
+  for (;;) {
+    const group = await selectQueuedNames(made.ledger.database, TODAY, false, 500);
+    if (group.length === 0) break;
+    await askLinks(made.ledger, sellers, group);
+  }
   const took = performance.now() - start;
+  const { rows } = await made.ledger.database.query<{ n: number }>('select count(*) as n from availability');
   expect(rows).toEqual([{ n: COUNT }]);
   report.push(line('5,000 candidates asked for by link, kept', took, 'bare EPP checks, one socket', floor));
   await made.close();

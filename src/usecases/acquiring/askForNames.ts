@@ -10,16 +10,16 @@ const RECORD_GROUP = 100;
 
 /**
  * Asks for the names of all sets that wait: registrars' links first, in batches, then the registries' records, then the zone above. Ends
- * when nothing is left, or after `forMs`. Safe to call again at any moment. Answers how many were settled; `null` while another process is
+ * when nothing is left, or after `forMs`, once a group of them is settled. Safe to call again at any moment. Answers how many were settled; `null` while another process is
  * at it.
  */
 export function askForNames(deps: Deps, forMs = Number.POSITIVE_INFINITY): Promise<number | null> {
   return whileAlone(deps.database, 'availability', async () => {
-    const until = Date.now() + forMs;
     const sellers = await sellersOf(deps);
     beginRecordsPass();
+    const until = Date.now() + forMs;
     let settled = 0;
-    while (Date.now() < until) {
+    do {
       const group = await selectQueuedNames(deps.database, deps.clock(), false, GROUP);
       if (group.length > 0) {
         settled += await askLinks(deps, sellers, group);
@@ -28,7 +28,7 @@ export function askForNames(deps: Deps, forMs = Number.POSITIVE_INFINITY): Promi
       const records = await selectQueuedNames(deps.database, deps.clock(), true, RECORD_GROUP);
       if (records.length === 0) break;
       settled += await askRecordsOf(deps, records);
-    }
+    } while (Date.now() < until);
     return settled;
   });
 }
