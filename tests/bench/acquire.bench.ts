@@ -76,7 +76,7 @@ test('5,000 candidates asked for by link against bare EPP checks over one socket
   const start = performance.now();
   const sellers = await sellersOf(made.ledger);
   for (;;) {
-    const group = await selectQueuedNames(made.ledger.database, TODAY, false, 500);
+    const group = await selectQueuedNames(made.ledger.database, TODAY, false, 2500);
     if (group.length === 0) break;
     await askLinks(made.ledger, sellers, group);
   }

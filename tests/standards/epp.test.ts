@@ -275,6 +275,10 @@ describe('answers are read as the RFCs’ own examples', () => {
     ['another root', '<html/>'],
     ['a document type', '<!DOCTYPE x [<!ENTITY e "boom">]><epp>&e;</epp>'],
     ['no code', epp('<response/>')],
+    ['two roots', `${epp('<response/>')}<epp/>`],
+    ['an entity that nobody declared', epp('<response>&boom;</response>')],
+    ['an attribute twice', epp('<response a="1" a="2"/>')],
+    ['an element called like a prototype', epp('<__proto__><response/></__proto__>')],
   ])('%s is no answer', (_what, xml) => {
     expect(() => readResponse(xml)).toThrow();
   });

@@ -1,44 +1,58 @@
-import { XMLParser } from 'fast-xml-parser';
+import { SaxesParser } from 'saxes';
 
-/** What an element holds: its text, its attributes (`@name`) and its children, every child as a list. */
+/** What an element holds: its text, its attributes and its children, every child as a list. */
 export interface Node {
   readonly text: string;
   readonly attributes: Readonly<Record<string, string>>;
   readonly children: Readonly<Record<string, readonly Node[]>>;
 }
 
-const parser = new XMLParser({
-  ignoreAttributes: false,
-  attributeNamePrefix: '@',
-  removeNSPrefix: true,
-  parseTagValue: false,
-  parseAttributeValue: false,
-  // Character references by number (&#233;) are part of XML, though the parser counts them among HTML's.
-  htmlEntities: true,
-  alwaysCreateTextNode: true,
-  textNodeName: '#',
-  isArray: (_name, _path, _leaf, isAttribute) => !isAttribute,
-});
-
-type Raw = Record<string, unknown>;
-
-function nodeOf(raw: unknown): Node {
-  if (typeof raw !== 'object' || raw === null) return { text: String(raw ?? '').trim(), attributes: {}, children: {} };
-  const attributes: Record<string, string> = {};
-  const children: Record<string, Node[]> = {};
-  let text = '';
-  for (const [key, value] of Object.entries(raw as Raw)) {
-    if (key === '#') text = String(value).trim();
-    else if (key.startsWith('@')) attributes[key.slice(1)] = String(value);
-    else children[key] = (Array.isArray(value) ? value : [value]).map(nodeOf);
-  }
-  return { text, attributes, children };
+/** A node while it is read. */
+interface Open {
+  text: string;
+  attributes: Record<string, string>;
+  children: Record<string, Open[]>;
 }
 
-/** Reads one EPP document. Throws on what is none: not XML, a document type, another root. */
+/** Without a prototype: an element may be called whatever it likes. */
+const opened = (): Open => ({ text: '', attributes: Object.create(null), children: Object.create(null) });
+
+/** A name without its namespace prefix: the EPP schemas have no two elements that only differ by that. */
+const local = (name: string) => name.slice(name.indexOf(':') + 1);
+
+/** Reads one EPP document, element by element. Throws on what is none: not XML, a document type, another root. */
 export function readDocument(xml: string): Node {
-  if (/<!DOCTYPE/i.test(xml)) throw new Error('a document type is not taken');
-  const root = nodeOf(parser.parse(xml, true) as Raw).children.epp?.[0];
+  const top = opened();
+  const path: Open[] = [top];
+  const parser = new SaxesParser();
+  const add = (text: string) => {
+    const last = path.at(-1);
+    if (last) last.text += text;
+  };
+  parser.on('error', (error) => {
+    throw error;
+  });
+  parser.on('doctype', () => {
+    throw new Error('a document type is not taken');
+  });
+  parser.on('opentag', (tag) => {
+    const node = opened();
+    for (const [name, value] of Object.entries(tag.attributes)) node.attributes[local(name)] = value;
+    const { children } = path.at(-1) ?? top;
+    const name = local(tag.name);
+    const list = children[name];
+    if (list) list.push(node);
+    else children[name] = [node];
+    path.push(node);
+  });
+  parser.on('text', add);
+  parser.on('cdata', add);
+  parser.on('closetag', () => {
+    const done = path.pop();
+    if (done) done.text = done.text.trim();
+  });
+  parser.write(xml).close();
+  const root = top.children.epp?.[0];
   if (!root) throw new Error('not an EPP document');
   return root;
 }

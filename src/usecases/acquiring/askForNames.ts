@@ -5,7 +5,7 @@ import { askLinks, sellersOf } from './askLinks';
 import { askRecordsOf, beginRecordsPass } from './askRecords';
 
 /** Names taken out of the line together: a crash leaves no more than these to be asked for again. */
-const GROUP = 500;
+const GROUP = 2500;
 const RECORD_GROUP = 100;
 
 /**

@@ -15,6 +15,8 @@ import type { Deps } from '../deps';
 import { linkOf } from '../links/links';
 import { RateLimiter } from '../records/rateLimiter';
 
+/** Answers that are written in one statement. */
+const WRITTEN_TOGETHER = 500;
 /** Names in one question to a registrar. */
 const BATCH = 50;
 /** One question to a registrar after the other, each once the last is answered: no faster than it answers. */
@@ -111,10 +113,36 @@ interface Said {
 export async function askLinks(deps: Deps, sellers: Sellers, group: readonly QueuedName[]): Promise<number> {
   const byEnding = new Map<string, QueuedName[]>();
   for (const name of group) byEnding.set(name.ending, [...(byEnding.get(name.ending) ?? []), name]);
-  const asked = [...byEnding].flatMap(([ending, names]) =>
-    batches(names).map((batch) => askSellers(sellers.of(ending), sellers.years(ending), batch)),
+  // What has been answered is written while the next names are asked for.
+  const said: Said[] = [];
+  const writes: Promise<number>[] = [];
+  const failures: unknown[] = [];
+  const write = () => {
+    const some = said.splice(0);
+    if (some.length === 0) return;
+    writes.push(
+      writeSaid(deps, some).catch((error: unknown) => {
+        failures.push(error);
+        return 0;
+      }),
+    );
+  };
+  await Promise.all(
+    [...byEnding].flatMap(([ending, names]) =>
+      batches(names).map(async (batch) => {
+        said.push(...(await askSellers(sellers.of(ending), sellers.years(ending), batch)));
+        if (said.length >= WRITTEN_TOGETHER) write();
+      }),
+    ),
   );
-  const said = (await Promise.all(asked)).flat();
+  write();
+  const settled = (await Promise.all(writes)).reduce((sum, count) => sum + count, 0);
+  if (failures.length > 0) throw new AggregateError(failures, 'answers of registrars could not be kept');
+  return settled;
+}
+
+/** Keeps what links said: what is for sale is settled, the rest waits for its record. Answers how many are settled. */
+async function writeSaid(deps: Deps, said: readonly Said[]): Promise<number> {
   const answers = said.flatMap(({ name, accountId, years, answer }): AnswerDraft[] =>
     answer === null
       ? []
@@ -126,17 +154,13 @@ export async function askLinks(deps: Deps, sellers: Sellers, group: readonly Que
           }),
         ],
   );
-  const isSettled = ({ answer }: Said) => answer?.avail === true;
+  const namesOf = (isSettled: boolean) =>
+    said.filter(({ answer }) => (answer?.avail === true) === isSettled).map(({ name }) => name.ascii);
   await transaction(deps.database, async (tx) => {
     if (answers.length > 0) await writeAnswers(tx, answers, deps.clock());
-    await settleQueued(
-      tx,
-      said.filter(isSettled).map(({ name }) => name.ascii),
-      said.filter((one) => !isSettled(one)).map(({ name }) => name.ascii),
-      [],
-    );
+    await settleQueued(tx, namesOf(true), namesOf(false), []);
   });
-  return said.filter(isSettled).length;
+  return namesOf(true).length;
 }
 
 function batches(names: readonly QueuedName[]): QueuedName[][] {
