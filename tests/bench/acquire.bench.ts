@@ -64,26 +64,28 @@ function bareChecks(port: number): Promise<number> {
 
 test('5,000 candidates asked for by link against bare EPP checks over one socket', async () => {
   const made = await acquiringLedger();
-  const floor = await bareChecks(made.practice.ports.quaymark ?? 0);
-  const id = await saveIdeas(made.ledger, null, {
-    ideas: WORDS.join(' '),
-    patterns: ['{a}'],
-    endings: ['com'],
-    heldYears: 5,
-  });
-  expect(isRefusal(id)).toBe(false);
+  const { ledger } = made;
+  const floor = await best(3, () => bareChecks(made.practice.ports.quaymark ?? 0));
+  const sellers = await sellersOf(ledger);
   // The records of what is not sold are asked for politely, and apart: here only what the link answers is timed.
-  const start = performance.now();
-  const sellers = await sellersOf(made.ledger);
-  for (;;) {
-    const group = await selectQueuedNames(made.ledger.database, TODAY, false, 2500);
-    if (group.length === 0) break;
-    await askLinks(made.ledger, sellers, group);
+  const times: number[] = [];
+  for (const prefix of ['', 'b', 'c']) {
+    const ideas = WORDS.map((word) => `${prefix}${word}`).join(' ');
+    const id = await saveIdeas(ledger, null, { ideas, patterns: ['{a}'], endings: ['com'], heldYears: 5 });
+    expect(isRefusal(id)).toBe(false);
+    const start = performance.now();
+    for (;;) {
+      const group = await selectQueuedNames(ledger.database, TODAY, false, 2500);
+      if (group.length === 0) break;
+      await askLinks(ledger, sellers, group);
+    }
+    times.push(performance.now() - start);
   }
-  const took = performance.now() - start;
-  const { rows } = await made.ledger.database.query<{ n: number }>('select count(*) as n from availability');
-  expect(rows).toEqual([{ n: COUNT }]);
-  report.push(line('5,000 candidates asked for by link, kept', took, 'bare EPP checks, one socket', floor));
+  const { rows } = await ledger.database.query<{ n: number }>('select count(*) as n from availability');
+  expect(rows).toEqual([{ n: 3 * COUNT }]);
+  report.push(
+    line('5,000 candidates asked for by link, kept', Math.min(...times), 'bare EPP checks, one socket', floor),
+  );
   await made.close();
 });
 

@@ -54,6 +54,7 @@ create table availability_queue (
   primary key (set_id, ascii)
 );
 create index availability_queue_next on availability_queue (not_before, place);
+create index availability_queue_name on availability_queue (ascii);
 
 -- Whether a taken name is in use, as of the day it was looked at.
 create table uses_seen (
