@@ -1,4 +1,7 @@
 import { isRefusal, type Refusal } from '@/core/refusal';
+import { candidateDetail } from './acquiring/detail';
+import { askAgain, saveIdeas } from './acquiring/ideas';
+import { spellNames, starvedCharges } from './acquiring/spelled';
 import { candidateTable } from './acquiring/table';
 import { deadlineCalendar } from './calendar/calendar';
 import { loadClock } from './clock';
@@ -27,6 +30,11 @@ const unlessRefused = <T>(value: T | Refusal, write: (value: T) => Uint8Array): 
 const COMPUTATIONS = {
   candidateTable: async (deps: Deps, setId: number, privacy: boolean) =>
     unlessRefused(await candidateTable(deps, setId, privacy), json),
+  askAgain,
+  candidateDetail,
+  saveIdeas,
+  spellNames,
+  starvedCharges,
   calendar: async (deps: Deps) => bytes(await deadlineCalendar(deps)),
   differingNames,
   exportCsv: async (deps: Deps, query: string) =>

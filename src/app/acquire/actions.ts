@@ -5,22 +5,23 @@ import { askNear } from '@/usecases/acquiring/askLinks';
 import { tellAddress, tellRegistration } from '@/usecases/acquiring/byHand';
 import { carryOnRegistrations } from '@/usecases/acquiring/carryOn';
 import { type BroughtFree, bringInComingFree } from '@/usecases/acquiring/comingFree';
-import { type CandidateDetail, candidateDetail } from '@/usecases/acquiring/detail';
-import { type AskingProgress, askAgain, pauseIdeas, removeIdeas, saveIdeas } from '@/usecases/acquiring/ideas';
+import type { CandidateDetail } from '@/usecases/acquiring/detail';
+import { type AskingProgress, pauseIdeas, removeIdeas } from '@/usecases/acquiring/ideas';
 import { registerNames } from '@/usecases/acquiring/register';
 import { orderAtRelease, type ReleaseTry, releaseTries, stopRelease } from '@/usecases/acquiring/releaseOrders';
 import { type Review, reviewNames } from '@/usecases/acquiring/review';
 import { lookAtUse, type UseSeen } from '@/usecases/acquiring/use';
 import { unwantNames, wantNames } from '@/usecases/acquiring/wanted';
+import { compute } from '@/usecases/computing';
 import { deps } from '@/usecases/deps';
 import { watchNames } from '@/usecases/records/watch';
 
 export async function saveIdeasAction(id: number | null, input: unknown): Promise<number | Refusal> {
-  return saveIdeas(deps(), id, input);
+  return compute(deps(), 'saveIdeas', id, input);
 }
 
 export async function askAgainAction(id: number, anew: boolean): Promise<AskingProgress | Refusal> {
-  return askAgain(deps(), id, anew);
+  return compute(deps(), 'askAgain', id, anew);
 }
 
 export async function pauseAction(id: number, paused: boolean): Promise<AskingProgress | Refusal> {
@@ -32,7 +33,7 @@ export async function removeIdeasAction(id: number): Promise<void> {
 }
 
 export async function detailAction(ascii: string, pieces: readonly string[]): Promise<CandidateDetail | Refusal> {
-  return candidateDetail(deps(), ascii, pieces);
+  return compute(deps(), 'candidateDetail', ascii, pieces);
 }
 
 export async function lookAtUseAction(ascii: string): Promise<UseSeen | Refusal> {

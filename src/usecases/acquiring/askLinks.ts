@@ -7,12 +7,19 @@ import { nearSpellings } from '@/core/names';
 import { priceInForce } from '@/core/pricing';
 import { type Refusal, refuse } from '@/core/refusal';
 import { type Day, dayOf } from '@/core/time';
-import { type AnswerDraft, type QueuedName, settleQueued, writeAnswers } from '@/database/availability';
+import {
+  type AnswerDraft,
+  type QueuedName,
+  selectAvailability,
+  settleQueued,
+  writeAnswers,
+} from '@/database/availability';
 import { selectLedgerRules } from '@/database/ledger';
 import { selectLinks } from '@/database/links';
 import { transaction } from '@/database/pool';
 import type { Deps } from '../deps';
 import { linkOf } from '../links/links';
+import { drainChecks, queueChecks } from '../records/check';
 import { RateLimiter } from '../records/rateLimiter';
 
 /** Answers that are written in one statement. */
@@ -27,8 +34,10 @@ const registrars = new RateLimiter(AT_REGISTRARS);
 
 /** Names spelt nearly so that are asked for in one go. */
 const MOST_NEAR = 100;
+/** Of the taken ones so many are asked for their holder. */
+const MOST_RECORDS = 20;
 
-/** Asks the links for the names that are easily typed or read for one; taken ones stand without a record then. Answers how many were asked. */
+/** Asks the links for the names that are easily typed or read for one; the records of taken ones say whose they are. Answers how many were asked. */
 export async function askNear(deps: Deps, ascii: string): Promise<number | Refusal> {
   const near = nearSpellings(ascii).slice(0, MOST_NEAR);
   const sellers = await sellersOf(deps);
@@ -47,6 +56,11 @@ export async function askNear(deps: Deps, ascii: string): Promise<number | Refus
       'No linked account sells this ending: its near spellings are looked up one by one, under Registration record.',
     );
   await askLinks(deps, sellers, names);
+  // Those that are not sold are somebody's: the records of the first of them say whose.
+  const answers = await selectAvailability(deps.database, near);
+  const taken = near.filter((name) => answers.some(({ ascii: one, kind }) => one === name && kind === 'taken'));
+  await queueChecks(deps, taken.slice(0, MOST_RECORDS));
+  await drainChecks(deps, MOST_RECORDS);
   return names.length;
 }
 

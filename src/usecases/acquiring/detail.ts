@@ -83,7 +83,13 @@ export async function candidateDetail(
     null;
   const ours = new Set(own.map((one) => one.ascii));
   const known = new Map(answers.map((row) => [row.ascii, row]));
-  const holders = new Map(records.map((one) => [one.ascii, holderOf(one.record)]));
+  // The registry's record hides what the registrar's may show.
+  const holders = new Map(
+    records.flatMap((one) => {
+      const holder = holderOf(one.record);
+      return holder === null ? [] : [[one.ascii, holder] as const];
+    }),
+  );
   const neighbour = (other: string): Neighbour[] => {
     if (ours.has(other)) return [{ ascii: other, kind: 'ours', holder: null }];
     const kind =

@@ -1,15 +1,10 @@
 import {
   balanceAfter,
   besideTyped,
-  bySkeleton,
   CONFIRM_MAIL_DAYS,
   holdingOf,
-  perhapsMeant,
   refundableUntil,
   type StarvedCharge,
-  slipIn,
-  spellingOf,
-  starvedBy,
   typedInFull,
 } from '@/core/acquiring';
 import { indexRules } from '@/core/ledger';
@@ -18,16 +13,16 @@ import { type Amount, convert, sumByCurrency } from '@/core/money';
 import { isRefusal, type Refusal } from '@/core/refusal';
 import { addDays, addYears, dayOf } from '@/core/time';
 import { selectAccounts } from '@/database/accounts';
-import { selectIdeaSets } from '@/database/ideaSets';
-import { selectOwnLabels } from '@/database/names';
+import { selectLedgerRules } from '@/database/ledger';
 import { selectHolderAddresses } from '@/database/registrations';
 import { selectWanted, type WantedRow } from '@/database/wanted';
+import { compute } from '../computing';
 import type { Deps } from '../deps';
-import { projectedLedger } from '../names/ledger';
 import { readRequest } from '../validate';
 import { type ReviewChoice, ReviewRequest } from './requests';
 import type { Known, ReviewItem } from './reviewItem';
 import { withLivePrices } from './reviewPrices';
+import type { Spelled } from './spelled';
 
 export type { ReviewItem } from './reviewItem';
 
@@ -60,28 +55,31 @@ const USUAL_YEARS = 5;
 export async function reviewNames(deps: Deps, input: unknown): Promise<Review | Refusal> {
   const request = await readRequest(ReviewRequest, input);
   if (isRefusal(request)) return request;
-  const [wanted, accounts, addresses, own, sets, projection] = await Promise.all([
+  const [all, accounts, addresses, rules] = await Promise.all([
     selectWanted(deps.database),
     selectAccounts(deps.database),
     selectHolderAddresses(deps.database),
-    selectOwnLabels(deps.database),
-    selectIdeaSets(deps.database),
-    projectedLedger(deps),
+    selectLedgerRules(deps.database),
   ]);
   const at = deps.clock();
   const known: Known = {
-    index: indexRules(projection.index.rules),
+    index: indexRules(rules),
     accounts: new Map(accounts.map((account) => [account.id, account])),
     addresses,
-    own,
-    words: [...new Set(sets.flatMap(({ ideas }) => ideas.toLowerCase().split(/[\s,;|]+/)))],
     at,
     day: dayOf(at),
   };
+  const asked = new Set(request.choices.map(({ ascii }) => ascii));
+  const wanted = all.filter(({ ascii }) => asked.has(ascii));
+  // What looks at every name of the ledger is computed where nobody else waits for it.
+  const names = wanted.map(({ unicode }) => unicode);
+  const spelled = names.length === 0 ? [] : await compute(deps, 'spellNames', names);
+  const spelling = new Map(names.map((unicode, i) => [unicode, spelled[i] as Spelled]));
   const byName = new Map(wanted.map((row) => [row.ascii, row]));
   const chosen = request.choices.flatMap((choice) => {
     const row = byName.get(choice.ascii);
-    return row ? [itemOf(known, row, choice)] : [];
+    const spelt = row && spelling.get(row.unicode);
+    return row && spelt ? [itemOf(known, row, spelt, choice)] : [];
   });
   const items = await withLivePrices(deps, known, chosen);
   const priced = items.filter((item) => item.price !== null && item.problem === '');
@@ -89,30 +87,31 @@ export async function reviewNames(deps: Deps, input: unknown): Promise<Review | 
     priced.flatMap((item) =>
       item.accountId === accountId ? [item.price?.total ?? [], item.privacyPrice ?? []].flat() : [],
     );
-  const used = [...new Set(items.flatMap(({ accountId }) => accountId ?? []))];
+  const used = [...new Set(items.flatMap(({ accountId }) => accountId ?? []))].flatMap(
+    (id) => known.accounts.get(id) ?? [],
+  );
+  const totals = used.map(({ id }) => sumByCurrency(sums(id)));
+  const spendings = used.map(({ id, currency }, i) => ({
+    accountId: id,
+    minor: totals[i]?.find((one) => one.currency === currency)?.minor ?? 0,
+  }));
+  const starved = await compute(deps, 'starvedCharges', spendings);
   return {
     items,
-    accounts: used.flatMap((id): ReviewAccount[] => {
-      const account = known.accounts.get(id);
-      if (!account) return [];
-      const totals = sumByCurrency(sums(id));
-      const { label, currency, linked, balanceMinor, paymentMethods } = account;
-      const spend = totals.find((one) => one.currency === currency)?.minor ?? 0;
-      return [
-        {
-          id,
-          label,
-          currency,
-          linked,
-          totals,
-          balance: balanceMinor === null ? null : { minor: balanceMinor, currency },
-          after: balanceAfter(balanceMinor, totals, currency),
-          means: paymentMethods.map((method) => method.label),
-          starved: starvedBy(projection, id, spend),
-        },
-      ];
-    }),
-    homeTotal: homeSum(known, used.flatMap(sums)),
+    accounts: used.map(
+      ({ id, label, currency, linked, balanceMinor, paymentMethods }, i): ReviewAccount => ({
+        id,
+        label,
+        currency,
+        linked,
+        totals: totals[i] ?? [],
+        balance: balanceMinor === null ? null : { minor: balanceMinor, currency },
+        after: balanceAfter(balanceMinor, totals[i] ?? [], currency),
+        means: paymentMethods.map((method) => method.label),
+        starved: starved[i] ?? null,
+      }),
+    ),
+    homeTotal: homeSum(known, totals.flat()),
   };
 }
 
@@ -127,12 +126,10 @@ function homeSum({ index, day }: Known, sums: readonly Amount[]): Amount | null 
   return { minor, currency: homeCurrency };
 }
 
-/** The label in its letters. */
-const labelOf = (unicode: string) => unicode.slice(0, unicode.indexOf('.'));
-
-function itemOf(known: Known, wanted: WantedRow, choice: ReviewChoice): ReviewItem {
-  const { index, day, at, own, accounts } = known;
-  const { ascii, unicode, ending } = wanted;
+function itemOf(known: Known, wanted: WantedRow, spelled: Spelled, choice: ReviewChoice): ReviewItem {
+  const { index, day, at, accounts } = known;
+  const { unicode, ending } = wanted;
+  const { spelling, meant, isOurs } = spelled;
   const policy: Policy = policyFor(ending, index.policies);
   const asked = { day, newAt: new Set<number>(), codes: [], privacy: false };
   const holding = holdingOf(index, ending, asked);
@@ -145,19 +142,14 @@ function itemOf(known: Known, wanted: WantedRow, choice: ReviewChoice): ReviewIt
   );
   const years = choice.years ?? least;
   const account = accountId === null ? null : (accounts.get(accountId) ?? null);
-  const label = labelOf(unicode);
-  const ownLabels = own.map((one) => labelOf(one.unicode));
-  const isOurs = own.some((one) => one.ascii === ascii);
   const mail = account?.holderMail ?? null;
   const isConfirmed =
     mail !== null &&
     known.addresses.some((one) => one.accountId === accountId && one.address === mail && one.confirmedAt !== null);
-  const meant = perhapsMeant(label, ownLabels);
-  const slip = meant === null ? slipIn(label, known.words) : { piece: label, meant };
   return {
     wanted,
-    spelling: spellingOf(label, [label], bySkeleton(own.map((one) => one.unicode))),
-    meant: slip === null ? [] : [slip],
+    spelling,
+    meant,
     beside: besideTyped(unicode, typedInFull(wanted.typed, unicode)),
     accountIds: sold.map((one) => one.accountId),
     accountId,

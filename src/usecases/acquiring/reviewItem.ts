@@ -58,9 +58,6 @@ export interface Known {
   readonly index: RuleIndex;
   readonly accounts: ReadonlyMap<number, AccountRow>;
   readonly addresses: readonly HolderAddress[];
-  readonly own: readonly { readonly ascii: string; readonly unicode: string }[];
-  /** Words of all ideas that are kept. */
-  readonly words: readonly string[];
   readonly at: Instant;
   readonly day: Day;
 }
