@@ -130,6 +130,8 @@ function ShortlistPart({ name, typed, purpose }: { name: string; typed: string; 
   );
 }
 
+const READ_AFTER_MS = 120;
+
 /** Everything that is known of a name, read when it is looked at. */
 function useDetail(ascii: string, pieces: readonly string[]) {
   const [detail, setDetail] = useState<CandidateDetail | null>(null);
@@ -139,6 +141,10 @@ function useDetail(ascii: string, pieces: readonly string[]) {
     if (isRefusal(found)) report({ text: found.message, problem: true });
     else setDetail(found);
   }, [ascii, key]);
-  useEffect(() => void read(), [read]);
+  // Whoever goes through the rows does not wait for each.
+  useEffect(() => {
+    const timer = setTimeout(() => void read(), READ_AFTER_MS);
+    return () => clearTimeout(timer);
+  }, [read]);
   return { detail: detail?.ascii === ascii ? detail : null, read };
 }

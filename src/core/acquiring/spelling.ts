@@ -138,7 +138,10 @@ export function spellingOf(
   const warning = lookAlikeWarning(unicode);
   if (warning !== null) add('other letters', warning);
   else if (/[^\x20-\x7e]/.test(unicode)) add('other letters', 'some keyboards lack its letters');
-  const twins = (known.get(skeletonOf(unicode)) ?? []).filter((other) => other !== unicode);
+  // The same label under another ending is no look-alike.
+  const twins = (known.get(skeletonOf(unicode)) ?? []).filter(
+    (other) => other.slice(0, other.indexOf('.')) !== unicode,
+  );
   if (twins.length > 0) add('looks like', `looks like ${twins.slice(0, 5).join(', ')}`);
   const aloud = letters.map((letter) => ALOUD[letter]);
   return { letters, aloud: aloud.every((word) => word !== undefined) ? aloud.join(' ') : null, notes };

@@ -1,4 +1,4 @@
-import { bySkeleton, type OutcomeKind, perhapsMeant, type Spelling, spellingOf } from '@/core/acquiring';
+import { type OutcomeKind, perhapsMeant, type Spelling, spellingOf } from '@/core/acquiring';
 import { nearSpellings, parseDomainName } from '@/core/names';
 import { holderOf } from '@/core/records';
 import { isRefusal, type Refusal } from '@/core/refusal';
@@ -6,13 +6,13 @@ import { type Comparison, compareSales } from '@/core/selling';
 import type { Instant, TermEnd } from '@/core/time';
 import { type AvailabilityRow, selectAvailability, selectKnownUnder } from '@/database/availability';
 import { type ComingFreeRow, selectListedFree } from '@/database/comingFree';
-import { selectOwnLabels } from '@/database/names';
 import { selectNewestRecords } from '@/database/records';
 import { selectPastSales } from '@/database/sales';
 import { selectSettings } from '@/database/settings';
 import { selectUse, type UseSeen } from '@/database/usesSeen';
 import { selectWatches } from '@/database/watches';
 import type { Deps } from '../deps';
+import { labelOf, ownNames } from './ownNames';
 
 /** A name beside the one that is looked at, with what is known of it. */
 export interface Neighbour {
@@ -69,7 +69,7 @@ export async function candidateDetail(
   const [answers, under, own, records, sales, settings, use, watches, listed] = await Promise.all([
     selectAvailability(db, [ascii, ...near]),
     selectKnownUnder(db, label),
-    selectOwnLabels(db),
+    ownNames(deps),
     selectNewestRecords(db, [ascii, ...near]),
     selectPastSales(db),
     selectSettings(db),
@@ -81,7 +81,6 @@ export async function candidateDetail(
     records.find((one) => one.ascii === ascii && one.source === 'registrar' && one.record.found) ??
     records.find((one) => one.ascii === ascii && one.record.found) ??
     null;
-  const ours = new Set(own.map((one) => one.ascii));
   const known = new Map(answers.map((row) => [row.ascii, row]));
   // The registry's record hides what the registrar's may show.
   const holders = new Map(
@@ -91,24 +90,19 @@ export async function candidateDetail(
     }),
   );
   const neighbour = (other: string): Neighbour[] => {
-    if (ours.has(other)) return [{ ascii: other, kind: 'ours', holder: null }];
+    if (own.ascii.has(other)) return [{ ascii: other, kind: 'ours', holder: null }];
     const kind =
       known.get(other)?.kind ?? (records.some((one) => one.ascii === other && one.record.found) ? 'taken' : null);
     return kind === null ? [] : [{ ascii: other, kind, holder: holders.get(other) ?? null }];
   };
   const neighbours = near.map(neighbour);
-  const ownLabels = own.map((one) => one.unicode.slice(0, one.unicode.indexOf('.')));
   return {
     ascii,
     unicode,
     ending,
-    spelling: spellingOf(
-      unicode.slice(0, unicode.indexOf('.')),
-      pieces,
-      bySkeleton(own.filter((one) => one.ascii !== ascii).map((one) => one.unicode)),
-    ),
+    spelling: spellingOf(labelOf(unicode), pieces, own.skeletons),
     meant: [...new Set(pieces)].flatMap((piece) => {
-      const meant = perhapsMeant(piece, ownLabels);
+      const meant = perhapsMeant(piece, own.labels);
       return meant === null ? [] : [{ piece, meant }];
     }),
     like: compareSales(ascii, sales, settings.homeCurrency),
@@ -123,7 +117,7 @@ export async function candidateDetail(
       .filter((other) => other.ascii !== ascii)
       .map((other) => ({
         ascii: other.ascii,
-        kind: ours.has(other.ascii) ? 'ours' : other.kind,
+        kind: own.ascii.has(other.ascii) ? 'ours' : other.kind,
         holder: holders.get(other.ascii) ?? null,
       })),
   };

@@ -1,16 +1,8 @@
-import {
-  bySkeleton,
-  perhapsMeant,
-  type Spelling,
-  type StarvedCharge,
-  slipIn,
-  spellingOf,
-  starvedBy,
-} from '@/core/acquiring';
+import { perhapsMeant, type Spelling, type StarvedCharge, slipIn, spellingOf, starvedBy } from '@/core/acquiring';
 import { selectIdeaSets } from '@/database/ideaSets';
-import { selectOwnLabels } from '@/database/names';
 import type { Deps } from '../deps';
 import { projectedLedger } from '../names/ledger';
+import { labelOf, ownNames } from './ownNames';
 
 /** A name as it is spelt out, with what it was perhaps meant to be, and whether it is one's own already. */
 export interface Spelled {
@@ -19,24 +11,18 @@ export interface Spelled {
   readonly isOurs: boolean;
 }
 
-/** The label in its letters. */
-const labelOf = (unicode: string) => unicode.slice(0, unicode.indexOf('.'));
-
 /** Spells names out, held against every name of one's own and the words of all ideas. `names` in U-labels. */
 export async function spellNames(deps: Deps, names: readonly string[]): Promise<Spelled[]> {
-  const [own, sets] = await Promise.all([selectOwnLabels(deps.database), selectIdeaSets(deps.database)]);
+  const [own, sets] = await Promise.all([ownNames(deps), selectIdeaSets(deps.database)]);
   const words = [...new Set(sets.flatMap(({ ideas }) => ideas.toLowerCase().split(/[\s,;|]+/)))];
-  const ours = new Set(own.map(({ unicode }) => unicode));
-  const labels = own.map(({ unicode }) => labelOf(unicode));
-  const known = bySkeleton(ours);
   return names.map((unicode): Spelled => {
     const label = labelOf(unicode);
-    const meant = perhapsMeant(label, labels);
+    const meant = perhapsMeant(label, own.labels);
     const slip = meant === null ? slipIn(label, words) : { piece: label, meant };
     return {
-      spelling: spellingOf(label, [label], known),
+      spelling: spellingOf(label, [label], own.skeletons),
       meant: slip === null ? [] : [slip],
-      isOurs: ours.has(unicode),
+      isOurs: own.unicode.has(unicode),
     };
   });
 }
