@@ -1,4 +1,6 @@
+import type { ItemState } from '@/core/orders';
 import type { Day, Instant } from '@/core/time';
+import { word } from './oneOf';
 import type { Queryable, Transaction } from './pool';
 
 /** How asking a holder stands. */
@@ -125,4 +127,14 @@ export async function updateApproach(tx: Transaction, id: number, patch: Approac
     `update approaches set ${set}, since = case when ${columns.includes('state')} then $2 else since end where id = $1`,
     [id, new Date(at), ...Object.values(patch)],
   );
+}
+
+/** How much of acquiring waits for a person: to be registered by hand, in doubt, to be paid, to arrive, or without an answer in time. */
+export async function countAcquiring(db: Queryable, at: Instant): Promise<number> {
+  const { rows } = await db.query<{ count: number }>(
+    `select (select count(*) from registrations where state = ${word<ItemState>('doubt')} or (by_hand and state = ${word<ItemState>('waiting')}))
+       + (select count(*) from approaches where state in ('agreed', 'paid') or (state = 'open' and answer_by <= $1)) as count`,
+    [new Date(at)],
+  );
+  return rows[0]?.count ?? 0;
 }

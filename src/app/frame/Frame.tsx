@@ -118,7 +118,7 @@ interface PlaceLink {
   readonly href: string;
   readonly text: string;
   /** Which count of what needs action stands beside it. */
-  readonly count?: 'urgent' | 'unconfirmed' | 'selling' | 'transfers';
+  readonly count?: 'urgent' | 'unconfirmed' | 'selling' | 'transfers' | 'acquiring';
 }
 
 const PLACES: readonly PlaceLink[] = [
@@ -127,7 +127,7 @@ const PLACES: readonly PlaceLink[] = [
   { href: '/renewals', text: 'Renewals', count: 'unconfirmed' },
   { href: '/rescue', text: 'Rescue' },
   { href: '/prices', text: 'Prices' },
-  { href: '/acquire', text: 'Acquire' },
+  { href: '/acquire', text: 'Acquire', count: 'acquiring' },
   { href: '/transfers', text: 'Transfers', count: 'transfers' },
   { href: '/record', text: 'Registration record' },
   { href: '/selling', text: 'Selling', count: 'selling' },
@@ -138,6 +138,7 @@ const COUNT_WORDS = {
   unconfirmed: 'to be confirmed',
   selling: 'to be answered',
   transfers: 'waiting for you',
+  acquiring: 'to see to',
 } as const;
 
 /** The frame of every screen: the rail of places, the top line, and the page. */

@@ -30,6 +30,9 @@ const DOWN_WORDS: Readonly<Record<Health['parts'][number]['name'], string>> = {
 
 /** On which place a job's failure is told, and what it is that failed. */
 const JOB_WORDS: Readonly<Record<string, { readonly place: RegExp; readonly text: string }>> = {
+  'ask-for-names': { place: /^\/acquire/, text: 'Names could not be asked for' },
+  'carry-on-registrations': { place: /^\/acquire/, text: 'Registrations could not be carried on' },
+  'carry-on-releases': { place: /^\/acquire/, text: 'Orders at release could not be carried on' },
   'carry-on-transfers': { place: /^\/transfers/, text: 'Transfers could not be carried on' },
   'carry-on-runs': { place: /^\/(renewals|rescue)/, text: 'Runs could not be carried on' },
   'carry-out-switches': { place: /^\/(ledger|renewals)/, text: 'Settings could not be switched at registrars' },

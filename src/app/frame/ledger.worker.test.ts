@@ -78,6 +78,7 @@ beforeAll(async () => {
       names: columnsOf(answers.names),
       openRenewals: 2,
       transfers: 3,
+      acquiring: 2,
       selling: 3,
     };
     return new Response(JSON.stringify(body), { headers: { etag: `"${answers.revision}"` } });
@@ -122,6 +123,7 @@ test('an answer that is none leaves what is known', async () => {
       names: columnsOf(answers.names),
       openRenewals: 2,
       transfers: 3,
+      acquiring: 2,
       selling: 3,
     };
     return new Response(JSON.stringify(body), { headers: { etag: `"${answers.revision}"` } });

@@ -152,6 +152,7 @@ const api = {
       openRenewals: number;
       selling: number;
       transfers: number;
+      acquiring: number;
     };
     const names = namesFromColumns(data.names);
     const asOf = instant(data.asOf);
@@ -170,6 +171,7 @@ const api = {
       unconfirmed,
       selling: data.selling,
       transfers: data.transfers,
+      acquiring: data.acquiring,
     };
     return meta;
   },

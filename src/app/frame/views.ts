@@ -37,6 +37,8 @@ export interface LedgerMeta {
   readonly selling: number;
   /** Transfers that wait for the person. */
   readonly transfers: number;
+  /** What acquiring wants of the person. */
+  readonly acquiring: number;
 }
 
 /** What a view of the ledger comes to on a day: how many names, and the rows of the window that was asked for. */

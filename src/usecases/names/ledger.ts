@@ -1,5 +1,6 @@
 import { indexRules, type LedgerRules, namesFromColumns, type Projection, projectLedger } from '@/core/ledger';
 import { formatInstant, HOUR_MS } from '@/core/time';
+import { countAcquiring } from '@/database/approaches';
 import {
   selectLedgerColumns,
   selectLedgerColumnsJson,
@@ -7,6 +8,7 @@ import {
   selectRevision,
   selectState,
 } from '@/database/ledger';
+
 import { selectTags } from '@/database/names';
 import { countAwaiting } from '@/database/offers';
 import type { Database } from '@/database/pool';
@@ -27,19 +29,20 @@ export async function ledgerVersion(deps: Deps): Promise<string> {
 }
 
 /**
- * The whole ledger as one JSON text for a browser's worker: `{ revision, asOf, openRenewals, selling, transfers, rules, names }` with the names as columns,
+ * The whole ledger as one JSON text for a browser's worker: `{ revision, asOf, openRenewals, selling, transfers, acquiring, rules, names }` with the names as columns,
  * which the database itself writes as JSON.
  */
 export async function ledgerJson(deps: Deps): Promise<string> {
   const revision = await selectRevision(deps.database);
-  const [rules, names, openRenewals, selling, transfers] = await Promise.all([
+  const [rules, names, openRenewals, selling, transfers, acquiring] = await Promise.all([
     selectLedgerRules(deps.database),
     selectLedgerColumnsJson(deps.database),
     countOpenRenewals(deps.database),
     countAwaiting(deps.database, deps.clock()),
     countTransfersWaiting(deps.database),
+    countAcquiring(deps.database, deps.clock()),
   ]);
-  return `{"revision":${revision},"asOf":${JSON.stringify(formatInstant(deps.clock()))},"openRenewals":${openRenewals},"selling":${selling},"transfers":${transfers},"rules":${JSON.stringify(rules)},"names":${names}}`;
+  return `{"revision":${revision},"asOf":${JSON.stringify(formatInstant(deps.clock()))},"openRenewals":${openRenewals},"selling":${selling},"transfers":${transfers},"acquiring":${acquiring},"rules":${JSON.stringify(rules)},"names":${names}}`;
 }
 
 /**
