@@ -58,7 +58,9 @@ interface AcquireScreenProps {
 
 /** One field of ideas, and a table that answers. */
 export function AcquireScreen({ sets, set, endings }: AcquireScreenProps) {
+  const { meta } = useLedger();
   const { table, problem, progress, isPaused, load } = useCandidates(set?.id ?? null);
+  const isReady = table !== null && progress !== null && meta !== null;
   const about = table
     ? `${table.labels.length.toLocaleString('en')} candidates, ${table.endings.length} endings, held ${yearsWords(table.set.heldYears)}`
     : 'find a name, and know what it will cost to hold';
@@ -73,8 +75,8 @@ export function AcquireScreen({ sets, set, endings }: AcquireScreenProps) {
         />
       )}
       {set !== null && problem && <Failed text={problem} onRetry={() => void load()} />}
-      {set !== null && !problem && table === null && <Loading text="Reading the candidates" />}
-      {table && progress && !problem && (
+      {set !== null && !problem && !isReady && <Loading text="Reading the candidates" />}
+      {isReady && !problem && (
         <Candidates
           table={table}
           asking={<AskingLine table={table} progress={progress} isPaused={isPaused} onDone={load} />}
