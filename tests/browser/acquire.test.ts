@@ -170,19 +170,3 @@ test('names about to come free are taken in and fit one’s ideas', async () => 
   await visitor.see('ternbeam.com');
   expect(await visitor.axe()).toEqual([]);
 });
-
-test('on a telephone the table and the review are read', async () => {
-  const { visitor } = app;
-  await visitor.driver.manage().window().setRect({ width: 400, height: 800 });
-  await visitor.go('/acquire');
-  await visitor.see('candidate');
-  expect(await visitor.axe()).toEqual([]);
-  const wide = () => visitor.driver.executeScript<number>('return document.documentElement.scrollWidth - innerWidth');
-  expect(await wide()).toBeLessThanOrEqual(0);
-  await visitor.go('/acquire/shortlist');
-  await visitor.see('Another name');
-  expect(await wide()).toBeLessThanOrEqual(0);
-  await visitor.go('/acquire/waiting');
-  await visitor.see('Ask the holder of a name');
-  expect(await wide()).toBeLessThanOrEqual(0);
-});

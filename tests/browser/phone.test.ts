@@ -1,10 +1,15 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { wantNames } from '@/usecases/acquiring/wanted';
 import { startApp, type TestApp } from './app';
 
 /** On a telephone: everything can be read and pressed without moving the page sideways. */
 let app: TestApp;
 beforeAll(async () => {
   app = await startApp({ demo: true, practice: true, width: 390, height: 800 });
+  await wantNames(app.ledger, {
+    names: [{ name: 'ternbeacon.com' }, { name: 'wrack.me', typed: 'wreck.me' }, { name: 'möwenkai.de' }],
+    purpose: 'gulls',
+  });
 });
 afterAll(() => app.close());
 
@@ -20,6 +25,10 @@ describe('at the width of a telephone', () => {
     ['/prices', 'Ending'],
     ['/transfers', 'No name is on its way.'],
     ['/transfers/plan', 'Left where they are'],
+    ['/acquire', 'candidates'],
+    ['/acquire/shortlist', 'In all'],
+    ['/acquire/registered', 'To the shortlist'],
+    ['/acquire/waiting', 'Ask the holder of a name'],
     ['/selling', 'Auctions that close'],
     ['/selling/listings', 'listings'],
     ['/selling/sold', 'Sales'],

@@ -25,7 +25,11 @@ const Box = styled.form`
   border-bottom: 1px solid var(--rule);
   & > details { grid-column: 1 / -1; }
   & > div:first-child textarea { min-height: 34px; }
-  @media (max-width: 640px) { grid-template-columns: minmax(0, 1fr); padding: 10px 14px; }
+  @media (max-width: 640px) {
+    grid-template-columns: minmax(0, 1fr);
+    padding: 10px 14px;
+    & > div:first-child textarea { min-height: 58px; }
+  }
 `;
 
 const More = styled.div`

@@ -34,8 +34,12 @@ export function AddressesPart({ addresses }: { addresses: readonly HolderAddress
               <tr key={`${accountId} ${address}`}>
                 <td>{address}</td>
                 <td>{labels.get(accountId)}</td>
-                <td className={confirmedAt === null ? 'caution' : undefined}>
-                  {confirmedAt === null ? 'not yet' : `${dayWords(confirmedAt, style)}, ${evidence}`}
+                <td>
+                  {confirmedAt === null ? (
+                    <span className="caution">not yet</span>
+                  ) : (
+                    `${dayWords(confirmedAt, style)}, ${evidence}`
+                  )}
                   {confirmedAt === null && askedAt !== null && (
                     <div className="soft">asked on {dayWords(askedAt, style)}</div>
                   )}

@@ -42,7 +42,7 @@ export function ConfirmDialog({ items, accounts, sums, isOpen, isBusy, onClose, 
       <p>
         Never for more than these sums. A registered name is kept for its term: it can be given back only where the
         review says so, and only in its first days.
-        {byHand > 0 && ` ${namesWords(byHand)} you register yourself: what to do there is told next.`}
+        {byHand > 0 && ` You register ${namesWords(byHand)} yourself: what to do there is told next.`}
       </p>
       <Actions>
         <Button data-kind="primary" isDisabled={isBusy} onPress={() => void onRegister(key)}>

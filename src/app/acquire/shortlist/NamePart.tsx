@@ -26,6 +26,7 @@ const Spelt = styled.h3`
   overflow-wrap: anywhere;
   & i { font-style: normal; background: var(--caution-pale); color: var(--caution); }
   & s { color: var(--caution); }
+  @media (max-width: 640px) { font-size: 1.2rem; letter-spacing: 0.05em; }
 `;
 
 const Sum = styled.div`
