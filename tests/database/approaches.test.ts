@@ -175,6 +175,20 @@ describe('lists of names about to come free', () => {
     });
   });
 
+  test('ideas are read as they are when candidates are made of them: quoted, in punycode, whole names', async () => {
+    const { ledger } = made;
+    await bringInComingFree(
+      ledger,
+      'wrackloft.com\nmöwenkai.de\nternbeam.com\nkelpkiln.org\nsloeferry.net',
+      'harbour list',
+    );
+    const ideas = { patterns: ['{a}'], endings: ['com'], heldYears: 5 };
+    await saveIdeas(ledger, null, { ...ideas, ideas: '“wrack”, xn--mwe-sna' });
+    await saveIdeas(ledger, null, { ...ideas, ideas: 'ternbeam.co.uk' });
+    const found = (await comingFree(ledger)).fitting.map(({ unicode }) => unicode);
+    expect(found.toSorted()).toEqual(['möwenkai.de', 'ternbeam.com', 'wrackloft.com']);
+  });
+
   test('a newer list replaces what an older one said', async () => {
     await bringInComingFree(made.ledger, list, 'harbour list');
     expect(await bringInComingFree(made.ledger, 'wrackloft.com;2026-12-11', 'town list')).toMatchObject({

@@ -1,5 +1,6 @@
 import { letterNotInIdna2008, parseDomainName } from '../names';
 import { isRefusal, type Refusal, refuse } from '../refusal';
+import { readIdeas } from './ideas';
 import { labelsOf, readPatterns } from './patterns';
 
 /** A label that may be registered under any of the chosen endings. */
@@ -55,30 +56,6 @@ export function candidatesFrom(ideas: string, written: readonly string[]): Candi
     else if (refused.length < MOST_REFUSED) refused.push({ label: text, why: label.message });
   }
   return { candidates, refused, endings };
-}
-
-/** Words apart from whole names. */
-function readIdeas(ideas: string): { words: string[]; names: string[]; endings: string[] } {
-  const [words, names, endings] = [new Set<string>(), new Set<string>(), new Set<string>()];
-  for (const text of ideas
-    .normalize('NFC')
-    .toLowerCase()
-    .split(/[\s,;|]+/u)) {
-    if (text === '') continue;
-    const name = text.includes('.') ? parseDomainName(text) : null;
-    if (name && !isRefusal(name)) {
-      names.add(name.unicode.slice(0, name.unicode.indexOf('.')));
-      endings.add(name.ending);
-    } else words.add(inItsLetters(text).replace(/[.!?“”"'’]+$|^["“'‘]+/gu, ''));
-  }
-  words.delete('');
-  return { words: [...words], names: [...names], endings: [...endings] };
-}
-
-/** A word that was written in punycode, in its own letters. */
-function inItsLetters(word: string): string {
-  const name = word.startsWith('xn--') ? parseDomainName(`${word}.com`) : null;
-  return name && !isRefusal(name) ? name.unicode.slice(0, name.unicode.indexOf('.')) : word;
 }
 
 /** The A-label of a label, or why it is none. Read under an ending that takes everything that is a name at all. */

@@ -16,6 +16,7 @@ export {
 } from './arrange';
 export { type Candidate, type Candidates, candidatesFrom, MOST_CANDIDATES } from './candidates';
 export { type EndingHolding, type HoldingAsked, holdingOf, type OwnHolding, ownHolding } from './holding';
+export { wordsOfIdeas } from './ideas';
 export {
   ANSWER_HOLDS_HOURS,
   type Answers,

@@ -1,4 +1,6 @@
+import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
+import { nearSpellings } from '../names';
 import { besideTyped, bySkeleton, perhapsMeant, slipIn, spellingOf } from './spelling';
 
 const kinds = (label: string, pieces = [label]) => spellingOf(label, pieces).notes.map(({ kind }) => kind);
@@ -59,6 +61,33 @@ test.each([
   ['lofttern', null],
 ])('%s is held against the words of one’s ideas', (label, slip) => {
   expect(slipIn(label, ['harbour', 'wrack', 'tern', 'loft'])).toEqual(slip);
+});
+
+/** Source: the search itself, without what spares it words: every slip of every word, looked for in the label. */
+test('no slip is overlooked, wherever in a name it stands', () => {
+  const letters = fc.string({ unit: fc.constantFrom(...'abclmnorvwil'), minLength: 5, maxLength: 12 });
+  fc.assert(
+    fc.property(letters, letters, fc.nat(), (word, other, which) => {
+      const slips = nearSpellings(`${word}.x`)
+        .filter((name) => name.endsWith('.x') && !name.includes('-'))
+        .map((name) => name.slice(0, -2))
+        .filter((slip) => /^[a-z]{5,}$/.test(slip) && !word.includes(slip));
+      const slip = slips[which % slips.length];
+      for (const label of [`${slip}${other}`, `${other}${slip}`, `${slip}`])
+        if (slip !== undefined && !label.includes(word)) expect(slipIn(label, [word])).toMatchObject({ meant: word });
+    }),
+    { numRuns: 300 },
+  );
+});
+
+/** Every word was once spelt out anew for every name: 630 ms a name. */
+test('a name is held against five thousand words at once', () => {
+  const letter = (i: number) => String.fromCharCode(97 + (i % 26));
+  const words = Array.from({ length: 5000 }, (_, i) => `harbour${letter(i)}${letter(i / 26)}${letter(i / 676)}word`);
+  const begun = performance.now();
+  for (let i = 0; i < 20; i += 1) expect(slipIn(`ternbeaconloft${letter(i)}`, words)).toBeNull();
+  expect((performance.now() - begun) / 20).toBeLessThan(60);
+  expect(slipIn('habourternaaword', ['tern', 'harbour'])).toEqual({ piece: 'habour', meant: 'harbour' });
 });
 
 describe('a name beside what was typed', () => {

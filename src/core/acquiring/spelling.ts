@@ -193,6 +193,7 @@ export function slipIn(
 ): { readonly piece: string; readonly meant: string } | null {
   for (const word of words) {
     if (!/^[a-z]+$/.test(word) || word.length < SHORTEST_MISSPELT || label.includes(word)) continue;
+    if (!holdsHalfOf(label, word)) continue;
     const piece = nearSpellings(`${word}.x`)
       .filter((name) => name.endsWith('.x'))
       .map((name) => name.slice(0, -2))
@@ -203,6 +204,12 @@ export function slipIn(
     if (piece !== undefined) return { piece, meant: word };
   }
   return null;
+}
+
+/** A slip touches two letters at most: the half before them or the half after them stands as it is. Spares spelling out slips that cannot be. */
+function holdsHalfOf(label: string, word: string): boolean {
+  const letters = Math.ceil((word.length - 2) / 2);
+  return label.includes(word.slice(0, letters)) || label.includes(word.slice(-letters));
 }
 
 /** A piece of a name beside what was typed: the same in both, only in the name, or only in what was typed. */

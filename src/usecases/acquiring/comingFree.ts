@@ -1,4 +1,4 @@
-import { MOST_CANDIDATES } from '@/core/acquiring';
+import { MOST_CANDIDATES, wordsOfIdeas } from '@/core/acquiring';
 import { parseDomainName } from '@/core/names';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { dayOf, parseDay } from '@/core/time';
@@ -79,8 +79,7 @@ const SHORTEST_WORD = 3;
 /** What lists say will come free, as far as it fits one's own ideas, and what was lost. */
 export async function comingFree(deps: Deps): Promise<ComingFree> {
   const sets = await selectIdeaSets(deps.database);
-  const words = [...new Set(sets.flatMap(({ ideas }) => ideas.toLowerCase().split(/[\s,;|]+/)))]
-    .map((word) => (word.includes('.') ? word.slice(0, word.indexOf('.')) : word))
+  const words = wordsOfIdeas(sets.map(({ ideas }) => ideas))
     .filter((word) => word.length >= SHORTEST_WORD)
     .slice(0, MOST_CANDIDATES);
   const [listed, fitting, lost] = await Promise.all([

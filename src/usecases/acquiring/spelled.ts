@@ -1,4 +1,12 @@
-import { perhapsMeant, type Spelling, type StarvedCharge, slipIn, spellingOf, starvedBy } from '@/core/acquiring';
+import {
+  perhapsMeant,
+  type Spelling,
+  type StarvedCharge,
+  slipIn,
+  spellingOf,
+  starvedBy,
+  wordsOfIdeas,
+} from '@/core/acquiring';
 import { selectIdeaSets } from '@/database/ideaSets';
 import type { Deps } from '../deps';
 import { projectedLedger } from '../names/ledger';
@@ -14,7 +22,7 @@ export interface Spelled {
 /** Spells names out, held against every name of one's own and the words of all ideas. `names` in U-labels. */
 export async function spellNames(deps: Deps, names: readonly string[]): Promise<Spelled[]> {
   const [own, sets] = await Promise.all([ownNames(deps), selectIdeaSets(deps.database)]);
-  const words = [...new Set(sets.flatMap(({ ideas }) => ideas.toLowerCase().split(/[\s,;|]+/)))];
+  const words = wordsOfIdeas(sets.map(({ ideas }) => ideas));
   return names.map((unicode): Spelled => {
     const label = labelOf(unicode);
     const meant = perhapsMeant(label, own.labels);
