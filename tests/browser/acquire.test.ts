@@ -107,7 +107,7 @@ test('a taken name is watched, ordered for its release, and got', async () => {
   await visitor.see('At, in this order: Quaymark');
   expect(await visitor.axe()).toEqual([]);
   await pressByKey('Order it');
-  await visitor.see('waited for');
+  await visitor.see('0 asked for, 1 waited for');
   await carryOnReleases(ledger);
   const later = addDays(TODAY, 2);
   await practice?.passTo(later);
