@@ -267,17 +267,12 @@ export async function confirmHolderAddress(
 }
 
 /** Notes that the mail which asks for it was sent again. */
-export async function noteSentAgain(
-  tx: Transaction,
-  accountId: number,
-  address: string,
-  at: Instant,
-): Promise<boolean> {
-  const { rowCount } = await tx.query(
-    'update holder_addresses set sent_again_at = $3 where account_id = $1 and address = lower($2)',
-    [accountId, address, new Date(at)],
-  );
-  return rowCount === 1;
+export async function noteSentAgain(tx: Transaction, accountId: number, address: string, at: Instant): Promise<void> {
+  await tx.query('update holder_addresses set sent_again_at = $3 where account_id = $1 and address = lower($2)', [
+    accountId,
+    address,
+    new Date(at),
+  ]);
 }
 
 /** The holder’s address with which a name was registered at an account; `null` where that is not known. */
@@ -289,14 +284,47 @@ export async function selectHolderMail(db: Queryable, accountId: number, ascii: 
   return rows[0]?.mail ?? null;
 }
 
-/** Notes that the addresses with which names were registered are confirmed, by a person's word. */
-export async function confirmAddressesOf(tx: Transaction, nameIds: readonly number[], at: Instant): Promise<void> {
-  await tx.query(
+/** A holder's mail address at one account. */
+export interface AddressAt {
+  readonly accountId: number;
+  readonly address: string;
+}
+
+/** Names that are still to be confirmed and hang on one of these addresses: a confirmed address is confirmed for all of them. */
+export async function selectToConfirmWith(tx: Transaction, addresses: readonly AddressAt[]): Promise<number[]> {
+  const { rows } = await tx.query<{ id: number }>(
+    `select distinct n.id from jsonb_to_recordset($1::jsonb) as a("accountId" int, address text)
+     join registrations r on r.account_id = a."accountId" and lower(r.holder_mail) = lower(a.address)
+     join names n on n.id = r.name_id and n.account_id = r.account_id
+     where n.confirm_mail_by is not null and n.gone_at is null`,
+    [JSON.stringify(addresses)],
+  );
+  return rows.map(({ id }) => id);
+}
+
+/** Whether a name was registered with this address at this account. */
+export async function isHolderAddress(tx: Transaction, { accountId, address }: AddressAt): Promise<boolean> {
+  const { rowCount } = await tx.query(
+    'select from holder_addresses where account_id = $1 and address = lower($2) for update',
+    [accountId, address],
+  );
+  return rowCount === 1;
+}
+
+/** Notes that the addresses with which names were registered are confirmed, by a person's word. Answers those addresses. */
+export async function confirmAddressesOf(
+  tx: Transaction,
+  nameIds: readonly number[],
+  at: Instant,
+): Promise<AddressAt[]> {
+  const { rows } = await tx.query<AddressAt>(
     `insert into holder_addresses (account_id, address, confirmed_at, evidence)
      select distinct account_id, lower(holder_mail), $2::timestamptz, 'said by hand' from registrations
      where name_id = any($1) and holder_mail is not null
      on conflict (account_id, address) do update set confirmed_at = coalesce(holder_addresses.confirmed_at, excluded.confirmed_at),
-       evidence = case when holder_addresses.confirmed_at is null then excluded.evidence else holder_addresses.evidence end`,
+       evidence = case when holder_addresses.confirmed_at is null then excluded.evidence else holder_addresses.evidence end
+     returning account_id as "accountId", address`,
     [nameIds, new Date(at)],
   );
+  return rows;
 }

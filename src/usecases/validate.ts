@@ -17,6 +17,10 @@ function withoutBlanks(value: unknown): unknown {
 export const CurrencyCode = (options: ValidationOptions = {}) =>
   Matches(/^[A-Z]{3}$/, { message: 'Write a currency code like USD.', ...options });
 
+/** A field that holds a day as `YYYY-MM-DD`, as far as its digits show; whether there is such a day, `parseDay` tells. */
+export const WrittenDay = (options: ValidationOptions = {}) =>
+  Matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'Write the day like 2027-09-21.', ...options });
+
 /** Only the fields of a request that were said, as plain data. */
 export function saidIn<T extends object>(request: T): Partial<T> {
   return Object.fromEntries(Object.entries(request).filter(([, value]) => value !== undefined)) as Partial<T>;

@@ -1,11 +1,9 @@
-import { connect } from 'node:net';
 import { afterAll, expect, test } from 'vitest';
 import { arrangeCandidates, type CandidateQuery, viewCandidates } from '@/core/acquiring';
 import { isRefusal } from '@/core/refusal';
 import { formatInstant } from '@/core/time';
 import { selectQueuedNames } from '@/database/availability';
 import * as commands from '@/formats/epp/commands';
-import { frame, frameReader } from '@/formats/epp/frames';
 import { askLinks, sellersOf } from '@/usecases/acquiring/askLinks';
 import { saveIdeas } from '@/usecases/acquiring/ideas';
 import { candidateTable } from '@/usecases/acquiring/table';
@@ -14,6 +12,7 @@ import { freePort } from '../../bin/support/postgres';
 import { openBrowser } from '../browser/browser';
 import { acquiringLedger } from '../database/acquiring';
 import { TODAY } from '../database/ledger';
+import { bareEpp } from './bareEpp';
 import { pageTimer } from './page';
 import { best, line } from './portfolio';
 
@@ -24,43 +23,20 @@ const ENDINGS = ['com', 'net', 'org', 'uk', 'de', 'io', 'co', 'me', 'nl', 'eu', 
 const report: string[] = [];
 afterAll(() => console.log(`\n${report.join('\n')}\n`));
 
+const ACTS = [
+  { command: 'create', years: 1 },
+  { command: 'renew', years: 1 },
+] as const;
+
 /** Asks for every name by bare EPP checks with fees, so many names in each, one after the other over one socket. */
-function bareChecks(port: number, batch: number): Promise<number> {
-  return new Promise((resolve, reject) => {
-    const socket = connect(port, '127.0.0.1');
-    const read = frameReader();
-    const acts = [
-      { command: 'create', years: 1 },
-      { command: 'renew', years: 1 },
-    ] as const;
-    let next = -1;
-    let start = 0;
-    const send = (xml: string) => socket.write(frame(xml));
-    socket.setNoDelay(true);
-    socket.on('error', reject);
-    socket.on('data', (piece) => {
-      for (const answer of read(piece as Buffer)) {
-        if (next === -1) {
-          const who = { login: 'harbour-quaymark', password: 'quaymark-practice-pw' };
-          const objects = ['urn:ietf:params:xml:ns:domain-1.0'];
-          send(commands.login(who, { objects, extensions: ['urn:ietf:params:xml:ns:epp:fee-1.0'] }, 'BARE'));
-          next = 0;
-          continue;
-        }
-        if (!answer.includes('code="1000"')) reject(new Error(answer.slice(0, 300)));
-        if (next === 0) start = performance.now();
-        if (next >= COUNT) {
-          socket.end();
-          resolve(performance.now() - start);
-          return;
-        }
-        const names = WORDS.slice(next, next + batch).map((word) => `${word}.com`);
-        send(commands.checkFees(names, acts, 'USD', null, `BARE-${next}`));
-        next += batch;
-      }
-    });
-  });
-}
+const bareChecks = (port: number, batch: number) =>
+  bareEpp(
+    port,
+    Array.from({ length: COUNT / batch }, (_, i) => {
+      const names = WORDS.slice(i * batch, (i + 1) * batch).map((word) => `${word}.com`);
+      return commands.checkFees(names, ACTS, 'USD', null, `BARE-${i}`);
+    }),
+  );
 
 test('5,000 candidates asked for by link against bare EPP checks over one socket', async () => {
   const made = await acquiringLedger();

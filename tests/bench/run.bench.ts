@@ -1,12 +1,11 @@
-import { connect } from 'node:net';
 import { afterAll, expect, test } from 'vitest';
 import { amount } from '@/core/money';
 import { instant } from '@/core/time';
 import * as commands from '@/formats/epp/commands';
-import { frame, frameReader } from '@/formats/epp/frames';
 import { carryOutRun } from '@/usecases/orders/carryOut';
 import { startRun } from '@/usecases/orders/start';
 import { type LinkedLedger, linkedLedger } from '../database/practice';
+import { bareEpp } from './bareEpp';
 import { line } from './portfolio';
 
 const COUNT = 1000;
@@ -24,39 +23,13 @@ async function rich(): Promise<LinkedLedger> {
 }
 
 /** Renews every name by bare EPP commands, one after the other over one socket. */
-function bareRenewals(port: number): Promise<number> {
-  return new Promise((resolve, reject) => {
-    const socket = connect(port, '127.0.0.1');
-    const read = frameReader();
-    let next = -1;
-    let start = 0;
-    const send = (xml: string) => socket.write(frame(xml));
-    socket.setNoDelay(true);
-    socket.on('error', reject);
-    socket.on('data', (piece) => {
-      for (const answer of read(piece as Buffer)) {
-        if (next === -1) {
-          const who = { login: 'harbour-quaymark', password: 'quaymark-practice-pw' };
-          const objects = ['urn:ietf:params:xml:ns:domain-1.0'];
-          send(commands.login(who, { objects, extensions: ['urn:ietf:params:xml:ns:epp:fee-1.0'] }, 'BARE'));
-          next = 0;
-          continue;
-        }
-        if (!answer.includes('code="1000"')) reject(new Error(answer));
-        if (next === 0) start = performance.now();
-        const name = NAMES[next];
-        if (name === undefined) {
-          socket.end();
-          resolve(performance.now() - start);
-          return;
-        }
-        const order = { name, curExpDate: '2026-12-09', years: 1, fee: amount(1138, 'USD') };
-        send(commands.renewDomain(order, `BARE-${next}`));
-        next += 1;
-      }
-    });
-  });
-}
+const bareRenewals = (port: number) =>
+  bareEpp(
+    port,
+    NAMES.map((name, i) =>
+      commands.renewDomain({ name, curExpDate: '2026-12-09', years: 1, fee: amount(1138, 'USD') }, `BARE-${i}`),
+    ),
+  );
 
 test('a run of 1,000 names against bare EPP renew commands over one socket', async () => {
   const bare = await rich();

@@ -1,11 +1,13 @@
 import { afterEach, describe, expect, test } from 'vitest';
 import { isRefusal } from '@/core/refusal';
 import { addDays, addYears } from '@/core/time';
-import { tellAddress } from '@/usecases/acquiring/byHand';
+import { tellAddress } from '@/usecases/acquiring/addresses';
 import { carryOnRegistrations } from '@/usecases/acquiring/carryOn';
 import { reviewNames } from '@/usecases/acquiring/review';
 import { wantNames } from '@/usecases/acquiring/wanted';
 import { pollEveryAccount } from '@/usecases/links/poll';
+import { editNames } from '@/usecases/names/edit';
+import { undo } from '@/usecases/names/undo';
 import { acquiringLedger, agreeTo, strangersHold } from './acquiring';
 import { TODAY } from './ledger';
 import type { LinkedLedger } from './practice';
@@ -97,16 +99,29 @@ test('an address that is confirmed at an account is not to be confirmed again', 
   expect(await rows(`${deadline}'ternloft.com'`)).toEqual([{ by: addDays(TODAY, 15) }]);
   expect(await tellAddress(ledger, { accountId, address: 'names@harbour-office.test', came: 'sent again' })).toBe(true);
   expect(await tellAddress(ledger, { accountId, address: 'names@harbour-office.test', came: 'confirmed' })).toBe(true);
+  // What hangs on it is confirmed with it.
+  expect(await rows(`${deadline}'ternloft.com'`)).toEqual([{ by: null }]);
   await agreed(['wrackloft.com']);
   await carryOnRegistrations(ledger);
   expect(await rows(`${deadline}'wrackloft.com'`)).toEqual([{ by: null }]);
+});
+
+test.each(['confirmed', 'sent again'])('an address that no name was registered with is not %s', async (came) => {
+  made = await acquiringLedger();
+  const { ledger, accountId } = made;
+  for (const told of [
+    { accountId, address: 'nobody@harbour-office.test', came },
+    { accountId: 9999, address: 'names@harbour-office.test', came },
+  ])
+    expect(await tellAddress(ledger, told)).toMatchObject({ code: 'address-unknown' });
+  expect(await rows('select address from holder_addresses')).toEqual([]);
 });
 
 test('the registrar’s message that an address is confirmed is kept with it', async () => {
   made = await acquiringLedger();
   const { ledger, world } = made;
   await ledger.database.query("update accounts set holder_mail = 'names@harbour-office.test'");
-  await agreed(['ternloft.com']);
+  await agreed(['ternloft.com', 'wrackloft.com']);
   await carryOnRegistrations(ledger);
   world.messages.push({
     id: world.nextId++,
@@ -126,6 +141,29 @@ test('the registrar’s message that an address is confirmed is kept with it', a
   expect(
     await rows("select address, confirmed_at is not null as confirmed, evidence <> '' as shown from holder_addresses"),
   ).toEqual([{ address: 'names@harbour-office.test', confirmed: true, shown: true }]);
+  // Both names hang on it.
+  expect(await rows("select ascii from names where confirm_mail_by is not null and ascii like '%loft.com'")).toEqual(
+    [],
+  );
+});
+
+test('said of one name, it holds for every name on its address, and is taken back with it', async () => {
+  made = await acquiringLedger();
+  const { ledger } = made;
+  await ledger.database.query("update accounts set holder_mail = 'names@harbour-office.test'");
+  await agreed(['ternloft.com', 'wrackloft.com']);
+  await carryOnRegistrations(ledger);
+  await ledger.database.query("update accounts set holder_mail = 'other@harbour-office.test'");
+  await agreed(['cairnloft.com']);
+  await carryOnRegistrations(ledger);
+  const waiting = () =>
+    rows("select ascii from names where confirm_mail_by is not null and ascii like '%loft.com' order by ascii");
+  const [tern] = await rows("select id from names where ascii = 'ternloft.com'");
+  const done = await editNames(ledger, { nameIds: [tern?.id], edit: { mailConfirmed: true } });
+  expect(done).toMatchObject({ changed: 2 });
+  expect(await waiting()).toEqual([{ ascii: 'cairnloft.com' }]);
+  if (!isRefusal(done)) await undo(ledger, done.batchId ?? 0);
+  expect(await waiting()).toHaveLength(3);
 });
 
 test('a name that no registry takes any more never comes on the shortlist', async () => {

@@ -1,25 +1,10 @@
 'use client';
-import styled from 'styled-components';
 import type { CandidateTotals } from '@/core/acquiring';
 import { Button } from '@/ui/controls/Button';
+import { Acts, Bar } from '@/ui/grid/TotalsBar';
 import { namesWords } from '@/ui/text/words';
 import { useSave } from '../acts/useSave';
 import { wantAction } from './actions';
-
-const Bar = styled.footer`
-  display: flex;
-  align-items: center;
-  gap: 0 20px;
-  flex-wrap: wrap;
-  flex: none;
-  min-height: 44px;
-  padding: 4px 26px;
-  background: var(--totals);
-  color: var(--on-totals);
-  & > span { color: var(--on-totals-soft); white-space: nowrap; }
-  & b { color: var(--on-totals); }
-  & > button { min-height: 28px; padding-block: 2px; margin-left: auto; border-color: transparent; }
-`;
 
 interface CandidatesFootProps {
   readonly totals: CandidateTotals;
@@ -42,9 +27,11 @@ export function CandidatesFoot({ totals, names, purpose, onDone }: CandidatesFoo
       <Bar aria-label="Chosen candidates">
         <b>{namesWords(names.length)} chosen</b>
         <span>each under its cheapest ending</span>
-        <Button isDisabled={isBusy} onPress={() => void want()}>
-          Put them on the shortlist
-        </Button>
+        <Acts>
+          <Button isDisabled={isBusy} onPress={() => void want()}>
+            Put them on the shortlist
+          </Button>
+        </Acts>
       </Bar>
     );
   }

@@ -1,8 +1,9 @@
 'use server';
 import { isRefusal, type Refusal } from '@/core/refusal';
+import { tellAddress } from '@/usecases/acquiring/addresses';
 import { beginApproach, moveApproach, sayApproach } from '@/usecases/acquiring/approaches';
 import { askNear } from '@/usecases/acquiring/askLinks';
-import { tellAddress, tellRegistration } from '@/usecases/acquiring/byHand';
+import { tellRegistration } from '@/usecases/acquiring/byHand';
 import { carryOnRegistrations } from '@/usecases/acquiring/carryOn';
 import { type BroughtFree, bringInComingFree } from '@/usecases/acquiring/comingFree';
 import type { CandidateDetail } from '@/usecases/acquiring/detail';

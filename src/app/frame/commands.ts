@@ -42,8 +42,20 @@ export const COMMANDS: readonly Command[] = [
   {
     id: 'acquire',
     text: 'Acquire: find names, and what they cost to hold',
-    words: 'register buy new search available free ideas brainstorm availability check premium backorder drop catch',
+    words: 'register buy new search available free ideas brainstorm availability check premium',
     does: go('/acquire'),
+  },
+  {
+    id: 'shortlist',
+    text: 'Acquire: the shortlist, reviewed and registered',
+    words: 'register buy spelling review wanted new',
+    does: go('/acquire/shortlist'),
+  },
+  {
+    id: 'waited-for',
+    text: 'Acquire: ask a holder, order a name at its release',
+    words: 'backorder coming free dropping pending delete list taken buy offer owner enquiry broker lost',
+    does: go('/acquire/waiting'),
   },
   {
     id: 'transfers',

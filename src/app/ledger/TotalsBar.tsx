@@ -2,34 +2,10 @@
 import styled from 'styled-components';
 import type { Switch, Totals } from '@/core/ledger';
 import { Button } from '@/ui/controls/Button';
+import { Acts, Bar } from '@/ui/grid/TotalsBar';
 import { Menu } from '@/ui/overlay/Menu';
 import { amountsWords, namesWords } from '@/ui/text/words';
 import { useDay } from '../frame/LedgerProvider';
-
-export const Bar = styled.footer`
-  display: flex;
-  align-items: center;
-  gap: 0 20px;
-  flex-wrap: wrap;
-  flex: none;
-  min-height: 44px;
-  padding: 4px 18px;
-  background: var(--totals);
-  color: var(--on-totals);
-  & > span { color: var(--on-totals-soft); white-space: nowrap; }
-  & b { color: var(--on-totals); }
-  &[aria-busy='true'] > :is(b, span) { opacity: 0.45; }
-  @media (max-width: 640px) { & > span { white-space: normal; } }
-  @media print { background: none; color: black; border-top: 2px solid black; }
-`;
-
-const Acts = styled.div`
-  display: flex;
-  gap: 8px;
-  margin-left: auto;
-  & > * { min-height: 28px; padding-block: 2px; border-color: transparent; }
-  @media print { display: none; }
-`;
 
 interface TotalsOfViewProps {
   readonly totals: Totals;

@@ -21,7 +21,7 @@ import { GREATEST_MINOR } from '@/core/money';
 import { PRICE_ACTIONS, type PriceAction } from '@/core/pricing';
 import type { Day } from '@/core/time';
 import { OneLine } from '../texts';
-import { CurrencyCode } from '../validate';
+import { CurrencyCode, WrittenDay } from '../validate';
 
 export class PaymentMethodForm {
   @IsIn(PAYMENT_METHOD_KINDS, { message: 'Choose balance, card, wallet or bank.' })
@@ -214,7 +214,7 @@ export class PriceForm {
   @IsBoolean()
   feeIncluded?: boolean;
 
-  @Matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'Write the day like 2027-09-21.' })
+  @WrittenDay()
   from!: Day;
 }
 

@@ -1,12 +1,9 @@
 import { Type } from 'class-transformer';
-import { IsBoolean, IsEmail, IsIn, IsInt, IsOptional, IsString, Matches, Max, MaxLength, Min } from 'class-validator';
+import { IsBoolean, IsEmail, IsIn, IsInt, IsOptional, IsString, Max, MaxLength, Min } from 'class-validator';
 import { GREATEST_MINOR } from '@/core/money';
 import type { Day } from '@/core/time';
 import { OneLine } from '../texts';
-import { CurrencyCode } from '../validate';
-
-const DAY = /^\d{4}-\d{2}-\d{2}$/;
-const WRITE_DAY = { message: 'Write the day like 2027-09-21.' };
+import { CurrencyCode, WrittenDay } from '../validate';
 
 /** Whom one asks for a name, and how far one would go. */
 export class BeginApproach {
@@ -75,7 +72,7 @@ export class SayApproach {
 
   /** The last day on which an answer is awaited. */
   @IsOptional()
-  @Matches(DAY, WRITE_DAY)
+  @WrittenDay()
   answerBy?: Day;
 }
 
@@ -124,7 +121,7 @@ export class MoveApproach {
   isOverLimit?: boolean;
 
   @IsOptional()
-  @Matches(DAY, WRITE_DAY)
+  @WrittenDay()
   paidOn?: Day;
 
   @IsOptional()
@@ -135,6 +132,6 @@ export class MoveApproach {
 
   /** The end of its term, where the account it comes into has no link. */
   @IsOptional()
-  @Matches(DAY, WRITE_DAY)
+  @WrittenDay()
   end?: Day;
 }

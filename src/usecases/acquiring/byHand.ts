@@ -1,23 +1,14 @@
 import { Type } from 'class-transformer';
-import { IsBoolean, IsIn, IsInt, IsOptional, IsString, Matches, Max, MaxLength, Min } from 'class-validator';
+import { IsBoolean, IsIn, IsInt, IsOptional, IsString, Max, MaxLength, Min } from 'class-validator';
 import { amount, GREATEST_MINOR } from '@/core/money';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { addYears, type Day, dayOf, FIRST_DAY, type Instant, parseDay, startOfDay } from '@/core/time';
-import {
-  confirmHolderAddress,
-  type HolderAddress,
-  lockRegistration,
-  moveRegistrations,
-  noteSentAgain,
-  selectHolderAddresses,
-} from '@/database/registrations';
+import { lockRegistration, moveRegistrations } from '@/database/registrations';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { OneLine } from '../texts';
-import { readRequest } from '../validate';
+import { readRequest, WrittenDay } from '../validate';
 import { bookRegistered } from './booking';
-
-export type { HolderAddress } from '@/database/registrations';
 
 /** What a person says of a registration: that it is done, for how much, or that it came to nothing. */
 export class TellRegistration {
@@ -37,7 +28,7 @@ export class TellRegistration {
   chargedMinor?: number;
 
   @IsOptional()
-  @Matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'Write the day like 2027-09-21.' })
+  @WrittenDay()
   chargedOn?: Day;
 
   @IsOptional()
@@ -101,39 +92,5 @@ export async function tellRegistration(deps: Deps, input: unknown): Promise<stri
       },
     ]);
     return unicode;
-  });
-}
-
-/** Every mail address of holders, with whether it is confirmed and what hangs on it. */
-export function holderAddresses(deps: Deps): Promise<HolderAddress[]> {
-  return selectHolderAddresses(deps.database);
-}
-
-/** What a person says of a holder's mail address. */
-export class TellAddress {
-  @Type(() => Number)
-  @IsInt()
-  accountId!: number;
-
-  @IsString()
-  @MaxLength(254)
-  address!: string;
-
-  @IsIn(['confirmed', 'sent again'])
-  came!: 'confirmed' | 'sent again';
-}
-
-/** Takes down that an address was confirmed, or that the mail which asks for it was sent again. */
-export async function tellAddress(deps: Deps, input: unknown): Promise<true | Refusal> {
-  const told = await readRequest(TellAddress, input);
-  if (isRefusal(told)) return told;
-  return changing(deps, async (tx, { at }) => {
-    if (told.came === 'confirmed') {
-      await confirmHolderAddress(tx, told.accountId, told.address, 'said by hand', at);
-      return true as const;
-    }
-    return (await noteSentAgain(tx, told.accountId, told.address, at))
-      ? true
-      : refuse('address-unknown', 'This address is no longer there. Load the page again.');
   });
 }

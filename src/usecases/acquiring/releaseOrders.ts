@@ -6,7 +6,6 @@ import {
   IsInt,
   IsOptional,
   IsString,
-  Matches,
   Max,
   MaxLength,
   Min,
@@ -30,7 +29,7 @@ import { insertWatches } from '@/database/watches';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { noteWatched, releaseFor } from '../records/watched';
-import { readRequest } from '../validate';
+import { readRequest, WrittenDay } from '../validate';
 
 export type { ReleaseOrderRow, ReleaseTry } from '@/database/releaseOrders';
 
@@ -67,7 +66,7 @@ export class OrderAtRelease {
   mostRenewalMinor!: number;
 
   /** The last day on which it is tried. */
-  @Matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'Write the last day like 2027-09-21.' })
+  @WrittenDay({ message: 'Write the last day like 2027-09-21.' })
   until!: Day;
 
   @IsOptional()

@@ -8,7 +8,12 @@ import { endForeign, noteForeign, noteGone } from '@/database/foreignTransfers';
 import { insertMessage, noteLink, noteMessageBatch, noteToldEnds } from '@/database/links';
 import { selectNameAt } from '@/database/names';
 import type { Transaction } from '@/database/pool';
-import { confirmHolderAddress, refuseRegistration, selectHolderMail } from '@/database/registrations';
+import {
+  confirmHolderAddress,
+  refuseRegistration,
+  selectHolderMail,
+  selectToConfirmWith,
+} from '@/database/registrations';
 import { refusePending } from '@/database/runs';
 import { noteCredit, selectTransferOfName, type TransferRow } from '@/database/transfers';
 import { changing } from '../changing';
@@ -78,7 +83,15 @@ export async function takeMessage(deps: Deps, accountId: number, message: Regist
     if (event.kind === 'mail-confirmed') {
       const address = await selectHolderMail(tx, accountId, event.name);
       const evidence = `message ${message.id} of the registrar`;
-      if (address !== null) await confirmHolderAddress(tx, accountId, address, evidence, message.at ?? at);
+      if (address !== null) {
+        await confirmHolderAddress(tx, accountId, address, evidence, message.at ?? at);
+        const others = await selectToConfirmWith(tx, [{ accountId, address }]);
+        await patchNames(
+          tx,
+          batchId,
+          others.map((id) => ({ nameId: id, patch: { confirm_mail_by: null }, evidence })),
+        );
+      }
     }
     if (event.kind === 'charged' && event.amount) await bookCharge(tx, batchId, nameId, message);
     await noteMessageBatch(tx, accountId, message.id, batchId);

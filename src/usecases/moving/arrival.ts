@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { Type } from 'class-transformer';
-import { IsInt, IsOptional, IsString, Matches, Max, MaxLength, Min, MinLength } from 'class-validator';
+import { IsInt, IsOptional, IsString, Max, MaxLength, Min, MinLength } from 'class-validator';
 import type { HeldName } from '@/connectors/registrar/port';
 import { GREATEST_MINOR } from '@/core/money';
 import { parseDomainName } from '@/core/names';
@@ -15,7 +15,7 @@ import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { linkOf, linkProblem } from '../links/links';
 import { OneLine } from '../texts';
-import { readRequest } from '../validate';
+import { readRequest, WrittenDay } from '../validate';
 
 /** A name that has come into an account by push, from its holder or from a marketplace. */
 export class NameArrived {
@@ -43,7 +43,7 @@ export class NameArrived {
 
   /** The end of its term, as the registrar shows it, where the account has no link. */
   @IsOptional()
-  @Matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'Write the day like 2027-09-21.' })
+  @WrittenDay()
   end?: Day;
 }
 

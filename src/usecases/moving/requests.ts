@@ -9,7 +9,6 @@ import {
   IsISO8601,
   IsOptional,
   IsString,
-  Matches,
   Max,
   MaxLength,
   Min,
@@ -20,6 +19,7 @@ import { GREATEST_MINOR } from '@/core/money';
 import type { Day } from '@/core/time';
 import { MOST_NAMES } from '../names/requests';
 import { OneLine } from '../texts';
+import { WrittenDay } from '../validate';
 
 export class MoveWanted {
   @Type(() => Number)
@@ -93,7 +93,7 @@ export class TellTransfer {
   isAnother?: boolean;
 
   @IsOptional()
-  @Matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'Write the day like 2027-09-21.' })
+  @WrittenDay()
   end?: Day;
 
   @IsOptional()

@@ -15,7 +15,7 @@ import { selectAccount } from '@/database/accounts';
 import type { NamePatch, PatchedName } from '@/database/changes';
 import { selectTagPatches } from '@/database/names';
 import type { Transaction } from '@/database/pool';
-import { confirmAddressesOf } from '@/database/registrations';
+import { confirmAddressesOf, selectToConfirmWith } from '@/database/registrations';
 import { selectSettings } from '@/database/settings';
 import { changing, type Done } from '../changing';
 import type { Deps } from '../deps';
@@ -40,14 +40,23 @@ export async function editNames(deps: Deps, input: unknown): Promise<Done | Refu
   const fields = await fieldsOf(deps, edit);
   if (isRefusal(fields)) return fields;
   return carryOut(deps, 'edit', summaryOf(edit, nameIds.length), async (tx) => {
-    if (edit.mailConfirmed) await confirmAddressesOf(tx, nameIds, deps.clock());
+    // What hangs on the same address is confirmed with it.
+    const others = edit.mailConfirmed
+      ? await selectToConfirmWith(tx, await confirmAddressesOf(tx, nameIds, deps.clock()))
+      : [];
     const tags =
       edit.addTags || edit.removeTags
         ? await selectTagPatches(tx, nameIds, edit.addTags ?? [], edit.removeTags ?? [])
         : [];
     const tagsOf = new Map(tags.map(({ nameId, patch }) => [nameId, patch]));
     const evidence = edit.evidence?.trim() || null;
-    return nameIds.map((nameId) => ({ nameId, patch: { ...fields, ...tagsOf.get(nameId) }, evidence }));
+    const chosen = new Set(nameIds);
+    return [
+      ...nameIds.map((nameId) => ({ nameId, patch: { ...fields, ...tagsOf.get(nameId) }, evidence })),
+      ...others
+        .filter((nameId) => !chosen.has(nameId))
+        .map((nameId) => ({ nameId, patch: { confirm_mail_by: null }, evidence })),
+    ];
   });
 }
 

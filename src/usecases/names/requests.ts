@@ -21,7 +21,7 @@ import { PURPOSES, type Purpose, SWITCHES, type Switch } from '@/core/ledger';
 import { GREATEST_MINOR } from '@/core/money';
 import type { Day } from '@/core/time';
 import { OneLine } from '../texts';
-import { CurrencyCode } from '../validate';
+import { CurrencyCode, WrittenDay } from '../validate';
 
 /** The most names one command takes. */
 export const MOST_NAMES = 50_000;
@@ -173,7 +173,7 @@ export class AddEntry {
   @IsInt()
   nameId!: number;
 
-  @Matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'Write the day like 2027-09-21.' })
+  @WrittenDay()
   onDay!: Day;
 
   @IsIn(ENTRY_KINDS, { message: 'Choose what the money was for.' })

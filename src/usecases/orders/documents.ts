@@ -7,7 +7,6 @@ import {
   IsInt,
   IsOptional,
   IsString,
-  Matches,
   Max,
   MaxLength,
   Min,
@@ -22,7 +21,7 @@ import { bindKey, selectRenewalByKey } from '@/database/renewals';
 import type { Deps } from '../deps';
 import { moneyDocument } from '../names/nameDocument';
 import { MoneyText } from '../names/requests';
-import { readRequest } from '../validate';
+import { readRequest, WrittenDay } from '../validate';
 import { confirmRenewal } from './confirm';
 import { planRenewal } from './plan';
 import { quoteRenewal, type RenewalQuote } from './quote';
@@ -56,7 +55,7 @@ export class NamedRenewal extends PriceTerms {
   items!: NamedItem[];
 
   @IsOptional()
-  @Matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'Write the day like 2027-09-21.' })
+  @WrittenDay()
   chargedOn?: string;
 
   @IsOptional()

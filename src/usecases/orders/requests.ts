@@ -9,7 +9,6 @@ import {
   IsOptional,
   IsString,
   IsUUID,
-  Matches,
   Max,
   MaxLength,
   Min,
@@ -18,7 +17,7 @@ import {
 import { GREATEST_MINOR } from '@/core/money';
 import type { Day } from '@/core/time';
 import { OneLine } from '../texts';
-import { CurrencyCode } from '../validate';
+import { CurrencyCode, WrittenDay } from '../validate';
 
 /** A code that the registrar knows, a percentage that it takes off, or both. */
 export class PromotionTerms {
@@ -108,7 +107,7 @@ export class ConfirmRenewal {
   @Type(() => ConfirmedItem)
   items!: ConfirmedItem[];
 
-  @Matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'Write the day like 2027-09-21.' })
+  @WrittenDay()
   chargedOn!: Day;
 
   @IsOptional()

@@ -1,5 +1,5 @@
 import { Type } from 'class-transformer';
-import { IsBoolean, IsIn, IsInt, IsOptional, IsString, Matches, Max, MaxLength, Min } from 'class-validator';
+import { IsBoolean, IsIn, IsInt, IsOptional, IsString, Max, MaxLength, Min } from 'class-validator';
 import type { Policy, RegistryFee, RuleSource } from '@/core/lifecycle';
 import { parseDomainName } from '@/core/names';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
@@ -14,7 +14,7 @@ import {
 import type { Transaction } from '@/database/pool';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
-import { readRequest } from '../validate';
+import { readRequest, WrittenDay } from '../validate';
 
 const SOURCES: readonly RuleSource[] = ['standard', 'contract', 'common practice', 'memory'];
 const PERIOD = { message: 'A period has 0 to 400 days.' };
@@ -63,7 +63,7 @@ export class PolicyForm {
   @IsOptional() @IsString() @MaxLength(2000) letters?: string;
   @IsIn(SOURCES) source!: RuleSource;
   @IsOptional() @IsString() @MaxLength(400) sourceNote?: string;
-  @Matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'Write the day like 2027-09-21.' }) sourceDate!: Day;
+  @WrittenDay() sourceDate!: Day;
   @IsBoolean() verified!: boolean;
 }
 

@@ -3,7 +3,7 @@ import { Button } from '@/ui/controls/Button';
 import { Ruled, Section } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
 import { dayWords, namesWords } from '@/ui/text/words';
-import type { HolderAddress } from '@/usecases/acquiring/byHand';
+import type { HolderAddress } from '@/usecases/acquiring/addresses';
 import { useSave } from '../../acts/useSave';
 import { useLedger } from '../../frame/LedgerProvider';
 import { tellAddressAction } from '../actions';

@@ -9,7 +9,7 @@ import { Page, Ruled, Section } from '@/ui/text/Sheet';
 import { Empty } from '@/ui/text/States';
 import { Wide } from '@/ui/text/Wide';
 import { dayWords, namesWords } from '@/ui/text/words';
-import type { HolderAddress } from '@/usecases/acquiring/byHand';
+import type { HolderAddress } from '@/usecases/acquiring/addresses';
 import type { RegistrationRow } from '@/usecases/acquiring/register';
 import { useTitle } from '../../frame/Frame';
 import { useLedger } from '../../frame/LedgerProvider';

@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import { holderAddresses } from '@/usecases/acquiring/byHand';
+import { holderAddresses } from '@/usecases/acquiring/addresses';
 import { registrations } from '@/usecases/acquiring/register';
 import { deps } from '@/usecases/deps';
 import { RegisteredScreen } from './RegisteredScreen';

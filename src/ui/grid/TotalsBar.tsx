@@ -1,0 +1,29 @@
+'use client';
+import styled from 'styled-components';
+
+/** What stands under a table: the totals of what is in view, or of what is chosen. */
+export const Bar = styled.footer`
+  display: flex;
+  align-items: center;
+  gap: 0 20px;
+  flex-wrap: wrap;
+  flex: none;
+  min-height: 44px;
+  padding: 4px 18px;
+  background: var(--totals);
+  color: var(--on-totals);
+  & > span { color: var(--on-totals-soft); white-space: nowrap; }
+  & b { color: var(--on-totals); }
+  &[aria-busy='true'] > :is(b, span) { opacity: 0.45; }
+  @media (max-width: 640px) { & > span { white-space: normal; } }
+  @media print { background: none; color: black; border-top: 2px solid black; }
+`;
+
+/** What can be done with it. */
+export const Acts = styled.div`
+  display: flex;
+  gap: 8px;
+  margin-left: auto;
+  & > * { min-height: 28px; padding-block: 2px; border-color: transparent; }
+  @media print { display: none; }
+`;
