@@ -1,5 +1,5 @@
 import { join } from 'node:path';
-import { Key } from 'selenium-webdriver';
+import { By, Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, test } from 'vitest';
 import { startApp, type TestApp } from './app';
 
@@ -59,6 +59,10 @@ test('pictures of the main views', async () => {
   for (let i = 0; i < 14; i += 1) await visitor.keys(']');
   await visitor.see('As of 2 Mar 2027, if nothing is done.');
   await visitor.see('stalled');
+  // The totals of the day before stand there, pale, until its own are computed.
+  await visitor.driver.wait(
+    async () => (await visitor.driver.findElements(By.css('footer[aria-busy=true]'))).length === 0,
+  );
   await keep('looking-ahead');
 
   await visitor.go('/ledger/kelpkiln.com');

@@ -66,6 +66,35 @@ describe('the review', () => {
     ]);
   });
 
+  test.each([
+    [1, 2],
+    [3, 2],
+    [4, 4],
+  ])(
+    'a term of %i years that its registry does not know is one of %i, and its end is that of the term',
+    async (asked, years) => {
+      made = await acquiringLedger();
+      await made.ledger.database.query(
+        `update policies set terms = jsonb_set(terms, '{register}', '{"least":2,"greatest":10,"step":2}') where ending = '*'`,
+      );
+      await wantNames(made.ledger, { names: [{ name: 'ternloft.com' }] });
+      const { items } = await review({ ascii: 'ternloft.com', years: asked });
+      expect(items[0]).toMatchObject({ years, terms: [2, 4, 6, 8, 10], newEnd: addYears(TODAY, years) });
+    },
+  );
+
+  test('an address that is confirmed is known again in other letters', async () => {
+    made = await acquiringLedger();
+    const { ledger, accountId } = made;
+    await ledger.database.query("update accounts set holder_mail = 'Names@Harbour-Office.test'");
+    await ledger.database.query(
+      "insert into holder_addresses (account_id, address, confirmed_at, evidence) values ($1, 'names@harbour-office.test', $2, 'seen')",
+      [accountId, new Date(TODAY)],
+    );
+    await wantNames(ledger, { names: [{ name: 'ternloft.com' }] });
+    expect((await review({ ascii: 'ternloft.com' })).items[0]).toMatchObject({ confirmMailBy: null });
+  });
+
   test('what stands against a name is said where it stands', async () => {
     made = await acquiringLedger();
     strangersHold(made, 'wrackloft.com');

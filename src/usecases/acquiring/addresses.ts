@@ -1,6 +1,7 @@
 import { Type } from 'class-transformer';
 import { IsIn, IsInt, IsString, MaxLength } from 'class-validator';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
+import type { Queryable } from '@/database/pool';
 import {
   confirmHolderAddress,
   type HolderAddress,
@@ -18,6 +19,20 @@ export type { HolderAddress } from '@/database/registrations';
 /** Every mail address of holders, with whether it is confirmed and what hangs on it. */
 export function holderAddresses(deps: Deps): Promise<HolderAddress[]> {
   return selectHolderAddresses(deps.database);
+}
+
+/** Whether an address is confirmed at an account, in whatever letters it is written. */
+export type ConfirmedAddresses = (accountId: number, address: string) => boolean;
+
+/** The addresses that are confirmed, each at its account. */
+export async function confirmedAddresses(db: Queryable): Promise<ConfirmedAddresses> {
+  const key = (accountId: number, address: string) => `${accountId} ${address.toLowerCase()}`;
+  const confirmed = new Set(
+    (await selectHolderAddresses(db)).flatMap(({ accountId, address, confirmedAt }) =>
+      confirmedAt === null ? [] : [key(accountId, address)],
+    ),
+  );
+  return (accountId, address) => confirmed.has(key(accountId, address));
 }
 
 /** What a person says of a holder's mail address. */

@@ -11,12 +11,12 @@ import {
   askHolderAddress,
   nameRegistrations,
   type RegistrationRow,
-  selectHolderAddresses,
   settleRegistrations,
 } from '@/database/registrations';
 import { deleteWanted } from '@/database/wanted';
 import type { Change } from '../changing';
 import { evidenceOf, type Receipted } from '../orders/booking';
+import { type ConfirmedAddresses, confirmedAddresses } from './addresses';
 
 /** A registration as it was carried out. */
 export interface Registered extends Receipted {
@@ -56,8 +56,8 @@ export async function bookRegistered(
   if (booked.length === 0) return;
   const what = booked.length === 1 ? booked[0]?.registration.ascii : `${booked.length} names`;
   const batchId = await record('registration', `Registered: ${what}`);
-  const confirmed = await confirmedAddresses(tx);
-  const names = booked.map((one) => ({ ...one, fields: fieldsOf(one, confirmed, at) }));
+  const isConfirmed = await confirmedAddresses(tx);
+  const names = booked.map((one) => ({ ...one, fields: fieldsOf(one, isConfirmed, at) }));
   const ascii = booked.map(({ registration }) => registration.ascii);
   const known = await selectNameIds(tx, ascii);
   await insertNames(
@@ -90,23 +90,13 @@ export async function bookRegistered(
   await deleteWanted(tx, ascii);
 }
 
-const addressKey = (accountId: number, address: string) => `${accountId} ${address.toLowerCase()}`;
-
-async function confirmedAddresses(tx: Transaction): Promise<ReadonlySet<string>> {
-  const all = await selectHolderAddresses(tx);
-  return new Set(
-    all.filter(({ confirmedAt }) => confirmedAt !== null).map((one) => addressKey(one.accountId, one.address)),
-  );
-}
-
 /** The name as the ledger has it from now on. What was chosen is asked for at the registrar like any switch. */
 function fieldsOf(
   { registration, registered }: BookedRegistration,
-  confirmed: ReadonlySet<string>,
+  isConfirmed: ConfirmedAddresses,
   at: Instant,
 ): NamePatch {
   const { accountId, autoRenew, privacy, nameServers, purpose, note, holderMail, byHand } = registration;
-  const isConfirmed = holderMail !== null && confirmed.has(addressKey(accountId, holderMail));
   const notes = [note, purpose === '' ? '' : `For: ${purpose}`].filter((text) => text !== '').join('\n');
   return {
     account_id: accountId,
@@ -128,7 +118,10 @@ function fieldsOf(
     observed: null,
     observed_at: null,
     notes,
-    confirm_mail_by: isConfirmed ? null : formatInstant(addDays(registered.createdAt, CONFIRM_MAIL_DAYS)),
+    confirm_mail_by:
+      holderMail !== null && isConfirmed(accountId, holderMail)
+        ? null
+        : formatInstant(addDays(registered.createdAt, CONFIRM_MAIL_DAYS)),
   };
 }
 

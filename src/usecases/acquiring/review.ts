@@ -14,11 +14,11 @@ import { isRefusal, type Refusal } from '@/core/refusal';
 import { addDays, addYears, dayOf } from '@/core/time';
 import { selectAccounts } from '@/database/accounts';
 import { selectLedgerRules } from '@/database/ledger';
-import { selectHolderAddresses } from '@/database/registrations';
 import { selectWanted, type WantedRow } from '@/database/wanted';
 import { compute } from '../computing';
 import type { Deps } from '../deps';
 import { readRequest } from '../validate';
+import { confirmedAddresses } from './addresses';
 import { type ReviewChoice, ReviewRequest } from './requests';
 import type { Known, ReviewItem } from './reviewItem';
 import { withLivePrices } from './reviewPrices';
@@ -55,17 +55,17 @@ const USUAL_YEARS = 5;
 export async function reviewNames(deps: Deps, input: unknown): Promise<Review | Refusal> {
   const request = await readRequest(ReviewRequest, input);
   if (isRefusal(request)) return request;
-  const [all, accounts, addresses, rules] = await Promise.all([
+  const [all, accounts, isConfirmed, rules] = await Promise.all([
     selectWanted(deps.database),
     selectAccounts(deps.database),
-    selectHolderAddresses(deps.database),
+    confirmedAddresses(deps.database),
     selectLedgerRules(deps.database),
   ]);
   const at = deps.clock();
   const known: Known = {
     index: indexRules(rules),
     accounts: new Map(accounts.map((account) => [account.id, account])),
-    addresses,
+    isConfirmed,
     at,
     day: dayOf(at),
   };
@@ -140,12 +140,10 @@ function itemOf(known: Known, wanted: WantedRow, spelled: Spelled, choice: Revie
   const terms = Array.from({ length: Math.floor((greatest - least) / step) + 1 }, (_, i) => least + i * step).filter(
     (term) => term <= policy.ceilingYears,
   );
-  const years = choice.years ?? least;
+  const wished = choice.years ?? least;
+  const years = terms.includes(wished) ? wished : least;
   const account = accountId === null ? null : (accounts.get(accountId) ?? null);
   const mail = account?.holderMail ?? null;
-  const isConfirmed =
-    mail !== null &&
-    known.addresses.some((one) => one.accountId === accountId && one.address === mail && one.confirmedAt !== null);
   return {
     wanted,
     spelling,
@@ -153,7 +151,7 @@ function itemOf(known: Known, wanted: WantedRow, spelled: Spelled, choice: Revie
     beside: besideTyped(unicode, typedInFull(wanted.typed, unicode)),
     accountIds: sold.map((one) => one.accountId),
     accountId,
-    years: terms.includes(years) ? years : least,
+    years,
     terms,
     autoRenew: choice.autoRenew ?? true,
     privacy: choice.privacy ?? false,
@@ -166,6 +164,7 @@ function itemOf(known: Known, wanted: WantedRow, spelled: Spelled, choice: Revie
     refundUntil: account && refundableUntil(at, policy, account),
     holder: account?.holder ?? null,
     holderMail: mail,
-    confirmMailBy: isConfirmed ? null : addDays(at, CONFIRM_MAIL_DAYS),
+    confirmMailBy:
+      mail !== null && accountId !== null && known.isConfirmed(accountId, mail) ? null : addDays(at, CONFIRM_MAIL_DAYS),
   };
 }

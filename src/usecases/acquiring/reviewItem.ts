@@ -3,8 +3,8 @@ import type { RuleIndex } from '@/core/ledger';
 import type { Amount } from '@/core/money';
 import type { Day, Instant } from '@/core/time';
 import type { AccountRow } from '@/database/accounts';
-import type { HolderAddress } from '@/database/registrations';
 import type { WantedRow } from '@/database/wanted';
+import type { ConfirmedAddresses } from './addresses';
 
 /** What registering a name costs, and who says so. */
 export interface ReviewPrice {
@@ -57,7 +57,7 @@ export interface ReviewItem {
 export interface Known {
   readonly index: RuleIndex;
   readonly accounts: ReadonlyMap<number, AccountRow>;
-  readonly addresses: readonly HolderAddress[];
+  readonly isConfirmed: ConfirmedAddresses;
   readonly at: Instant;
   readonly day: Day;
 }
