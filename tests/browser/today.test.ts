@@ -10,7 +10,7 @@ afterAll(() => app.close());
 test('thirty days pass in the practice world, and Today shows what they brought', async () => {
   const { visitor } = app;
   await visitor.go('/');
-  await visitor.see('If nothing is done in the next 30 days:');
+  await visitor.see('would save them.');
   await visitor.see('charge fails 3 Dec');
   expect(await visitor.axe()).toEqual([]);
 
@@ -20,7 +20,7 @@ test('thirty days pass in the practice world, and Today shows what they brought'
   await visitor.press('Let a day pass');
   await visitor.see('25 Nov 2026');
   await visitor.go('/today');
-  await visitor.see('The holder’s mail has to be confirmed: one name');
+  await visitor.see('Stops working until the holder’s mail is confirmed: 1');
   await visitor.press('The mail of marramweave.com is confirmed');
   await visitor.gone('stops working 7 Dec');
   await visitor.go('/setup/practice');

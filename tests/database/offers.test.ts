@@ -38,7 +38,7 @@ describe('offers', () => {
     desk.made.reply = { do: 'accept' };
     await desk.made.pass(2);
     expect(await awaiting(desk.made)).toContain(`offer to answer: ${COPPER}`);
-    expect((await sellingToday(desk.made.ledger)).items.map(({ kind }) => kind)).toContain('offer to answer');
+    expect((await sellingToday(desk.made.ledger)).map(({ kind }) => kind)).toContain('offer to answer');
     const figure = await lastFigure();
     must(
       await answerOffer(desk.made.ledger, {

@@ -16,6 +16,8 @@ const Box = styled(ComboBox)`
   flex: 0 1 330px;
   min-width: 160px;
   margin-left: auto;
+  @media (max-width: 640px) { order: 1; flex: 1 1 100%; }
+  @media (max-width: 640px) and (max-height: 520px) { order: 0; flex: 1 1 120px; min-width: 100px; }
 `;
 
 const Line = styled(Input)`
@@ -26,6 +28,7 @@ const Line = styled(Input)`
   border-radius: 3px;
   background: var(--sheet);
   &::placeholder { color: var(--ink-soft); opacity: 1; }
+  @media (max-width: 640px) { min-height: 44px; }
 `;
 
 const Key = styled.kbd`
@@ -35,6 +38,7 @@ const Key = styled.kbd`
   color: var(--ink-soft);
   font: inherit;
   pointer-events: none;
+  @media (max-width: 640px) { display: none; }
 `;
 
 /** Something that may be a name: it has a dot with letters after it. */

@@ -1,8 +1,13 @@
 'use client';
-import { Slider, SliderThumb, SliderTrack } from 'react-aria-components';
+import { Button as AriaButton, Slider, SliderThumb, SliderTrack } from 'react-aria-components';
 import styled from 'styled-components';
-import { dayIn, formatDay } from '@/core/time';
+import { addDays, type Day, dayIn, daysUntil, formatDay } from '@/core/time';
+import { Menu } from '@/ui/overlay/Menu';
+import { placeOn } from '@/ui/strip/LifecycleStrip';
+import { monthsOn } from '@/ui/strip/StripAxis';
 import { MOST_DAYS_AHEAD, useDay, useLedger } from './LedgerProvider';
+
+const TRACK = 196;
 
 const Line = styled.div`
   display: flex;
@@ -11,20 +16,31 @@ const Line = styled.div`
   white-space: nowrap;
 `;
 
-const Shown = styled.strong`
-  min-width: 92px;
-  text-align: right;
-  &[data-ahead='true'] { color: var(--projection); }
+const Shown = styled(AriaButton)`
+  min-height: 32px;
+  padding: 0 4px;
+  border: 0;
+  background: none;
+  font-weight: 700;
+  cursor: pointer;
+  &[data-hovered] { text-decoration: underline; }
+  [data-ahead='true'] > & { color: var(--projection); }
+  @media (max-width: 640px) { min-height: 44px; }
+`;
+
+const Steps = styled.div`
+  width: ${TRACK}px;
+  @media (max-width: 640px) { display: none; }
 `;
 
 const Track = styled(SliderTrack)`
-  width: 150px;
-  height: 24px;
-  &::before { content: ''; position: absolute; left: 0; right: 0; top: 11px; border-top: 2px solid var(--rule); }
+  width: ${TRACK}px;
+  height: 26px;
+  & > svg { position: absolute; inset: 0; overflow: visible; }
 `;
 
 const Thumb = styled(SliderThumb)`
-  top: 50%;
+  top: 12px;
   width: 10px;
   height: 18px;
   border-radius: 2px;
@@ -34,28 +50,96 @@ const Thumb = styled(SliderThumb)`
   [data-ahead='true'] & { background: var(--projection); }
 `;
 
-/** The date shown, and the control that moves it up to two years ahead. */
+const Presets = styled.div`
+  display: flex;
+  justify-content: space-between;
+  & > button {
+    min-height: 24px;
+    padding: 0 3px;
+    border: 0;
+    background: none;
+    color: var(--bearing);
+    font-size: 0.86rem;
+    line-height: 1;
+    cursor: pointer;
+  }
+  & > button[data-hovered] { text-decoration: underline; }
+  & > button[aria-pressed='true'] { color: var(--projection); font-weight: 650; }
+`;
+
+/** The date shown, and the control that moves it up to two years ahead: by hand, by a month that is seen, or to a usual day. */
 export function DateControl() {
-  const { style } = useLedger();
+  const { style, today } = useLedger();
   const { day, daysAhead, moveDate } = useDay();
-  const shown = formatDay(dayIn(day, style.zone));
   const ahead = daysAhead > 0;
+  const yearEnd = daysUntil(`${style.today.slice(0, 4)}-12-31` as Day, today, style.zone);
+  const presets = [
+    { days: 30, text: '30 days' },
+    { days: 90, text: '90 days' },
+    { days: yearEnd, text: 'year’s end' },
+  ];
+  const choices = new Map([
+    [0, 'Today'],
+    [7, 'A week ahead'],
+    [30, '30 days ahead'],
+    [90, '90 days ahead'],
+    [365, 'A year ahead'],
+    [MOST_DAYS_AHEAD, 'Two years ahead'],
+    ...(yearEnd > 0 ? [[yearEnd, 'The year’s end'] as const] : []),
+  ]);
+  const scale = { from: today, to: addDays(today, MOST_DAYS_AHEAD), width: TRACK };
   return (
     <Line data-ahead={ahead}>
-      <Shown data-ahead={ahead}>{shown}</Shown>
-      <Slider
-        aria-label="Look ahead, in days"
-        minValue={0}
-        maxValue={MOST_DAYS_AHEAD}
-        step={1}
-        value={daysAhead}
-        onChange={(value) => moveDate(value as number)}
-      >
-        <Track>
-          <Thumb />
-        </Track>
-      </Slider>
-      <span className="soft">+2 years</span>
+      <Menu
+        trigger={
+          <Shown aria-label={`${formatDay(dayIn(day, style.zone))}: look ahead`}>
+            {formatDay(dayIn(day, style.zone))}
+          </Shown>
+        }
+        label="Look ahead"
+        choices={[...choices].sort(([a], [b]) => a - b).map(([days, text]) => ({ id: String(days), text }))}
+        onChoose={(id) => moveDate(Number(id))}
+      />
+      <Steps>
+        <Slider
+          aria-label="Look ahead, in days"
+          minValue={0}
+          maxValue={MOST_DAYS_AHEAD}
+          step={1}
+          value={daysAhead}
+          onChange={(value) => moveDate(value as number)}
+        >
+          <Track>
+            <svg width={TRACK} height={26} aria-hidden>
+              <path d={`M0 12H${TRACK}`} stroke="var(--ink-soft)" />
+              {monthsOn(scale).map(({ at, year, month }) => (
+                <g key={at} transform={`translate(${placeOn(scale, at)} 0)`}>
+                  <path d={month === 1 ? 'M0 6V18' : 'M0 9V15'} stroke="var(--ink-soft)" />
+                  {month === 1 && (
+                    <text x="3" y="25" fontSize="10" fill="var(--ink-soft)">
+                      {year}
+                    </text>
+                  )}
+                </g>
+              ))}
+            </svg>
+            <Thumb />
+          </Track>
+        </Slider>
+        <Presets>
+          {presets.map(({ days, text }) => (
+            <AriaButton
+              key={text}
+              isDisabled={days === 0}
+              aria-label={`Look ${text} ahead`}
+              aria-pressed={daysAhead === days}
+              onPress={() => moveDate(days)}
+            >
+              {text}
+            </AriaButton>
+          ))}
+        </Presets>
+      </Steps>
     </Line>
   );
 }

@@ -1,4 +1,5 @@
 'use client';
+import { Menu as MenuSign } from 'lucide-react';
 import Link from 'next/link';
 import { usePathname, useRouter } from 'next/navigation';
 import { createContext, memo, type ReactNode, useCallback, useContext, useEffect, useState } from 'react';
@@ -24,7 +25,7 @@ const Whole = styled.div`
   height: 100vh;
   height: 100dvh;
   &[data-ahead='true']::after { content: ''; position: fixed; inset: 0; z-index: 15; border: 3px solid var(--projection); pointer-events: none; }
-  @media (max-width: 640px) { grid-template: auto auto minmax(0, 1fr) / minmax(0, 1fr); }
+  @media (max-width: 640px) { grid-template: auto minmax(0, 1fr) / minmax(0, 1fr); }
   @media print { display: block; height: auto; }
 `;
 
@@ -33,8 +34,30 @@ const Rail = styled.nav`
   display: flex;
   flex-direction: column;
   border-right: 1px solid var(--rule);
-  @media (max-width: 640px) { grid-row: auto; flex-direction: row; align-items: center; flex-wrap: wrap; border: 0; }
+  /* On a telephone the places lie over the page, while they are asked for. */
+  @media (max-width: 640px) {
+    position: fixed;
+    inset: 0 auto 0 0;
+    z-index: 18;
+    width: 232px;
+    overflow: auto;
+    background: var(--paper);
+    &[data-open='false'] { display: none; }
+  }
   @media print { display: none; }
+`;
+
+const Veil = styled.div`
+  position: fixed;
+  inset: 0;
+  z-index: 17;
+  background: rgb(10 25 35 / 38%);
+  @media (min-width: 641px) { display: none; }
+`;
+
+const OpenPlaces = styled(Button)`
+  display: none;
+  @media (max-width: 640px) { display: inline-flex; width: 44px; min-height: 44px; margin-left: -8px; padding: 0; justify-content: center; }
 `;
 
 const Mark = styled(Link)`
@@ -54,12 +77,12 @@ const Place = styled(Link)`
   color: var(--ink);
   &[aria-current='page'] { background: var(--sheet); border-left-color: var(--bearing); font-weight: 600; }
   & > span { color: var(--caution); font-size: 0.86rem; }
+  @media (max-width: 640px) { min-height: 44px; align-items: center; }
 `;
 
 const Foot = styled.div`
   margin-top: auto;
   padding-bottom: 14px;
-  @media (max-width: 640px) { margin: 0; padding: 0; display: flex; }
 `;
 
 const Top = styled.header`
@@ -69,7 +92,8 @@ const Top = styled.header`
   padding: 0 18px;
   border-bottom: 1px solid var(--rule);
   min-width: 0;
-  @media (max-width: 640px) { flex-wrap: wrap; padding: 6px 12px; }
+  @media (max-width: 640px) { flex-wrap: wrap; gap: 0 10px; padding: 2px 12px; }
+  @media (max-width: 640px) and (max-height: 520px) { flex-wrap: nowrap; padding-block: 0; }
   @media print { display: none; }
 `;
 
@@ -82,6 +106,7 @@ const About = styled.div`
   white-space: nowrap;
   & h1 { white-space: nowrap; }
   & span { color: var(--ink-soft); overflow: hidden; text-overflow: ellipsis; }
+  @media (max-width: 640px) { flex: 1; & span { display: none; } }
 `;
 
 const Main = styled.main`
@@ -182,6 +207,9 @@ function Inside({ undoLast, children }: { undoLast: UndoLast; children: ReactNod
   const [areKeysShown, setKeysShown] = useState(false);
   const showKeys = useCallback(() => setKeysShown(true), []);
   const ahead = daysAhead > 0;
+  const [arePlacesOpen, setPlacesOpen] = useState(false);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a place that was gone to closes the list of places
+  useEffect(() => setPlacesOpen(false), [path]);
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -192,6 +220,7 @@ function Inside({ undoLast, children }: { undoLast: UndoLast; children: ReactNod
         (event.target as HTMLElement).closest('input:not([type=range]), textarea, [role=dialog]')
       )
         return;
+      if (event.key === 'Escape') setPlacesOpen(false);
       if (event.key === '?') setKeysShown(true);
       if (event.key === 't') moveDate(0);
       if (event.key === ']') moveDate(daysAhead + 7);
@@ -215,7 +244,8 @@ function Inside({ undoLast, children }: { undoLast: UndoLast; children: ReactNod
   return (
     <TitleContext value={titled}>
       <Whole data-ahead={ahead}>
-        <Rail aria-label="Places">
+        {arePlacesOpen && <Veil onClick={() => setPlacesOpen(false)} />}
+        <Rail id="places" aria-label="Places" data-open={arePlacesOpen}>
           <Mark href="/today">Name Ledger</Mark>
           {PLACES.map(place)}
           <Foot>
@@ -224,6 +254,15 @@ function Inside({ undoLast, children }: { undoLast: UndoLast; children: ReactNod
           </Foot>
         </Rail>
         <Top>
+          <OpenPlaces
+            data-kind="plain"
+            aria-label="Places"
+            aria-expanded={arePlacesOpen}
+            aria-controls="places"
+            onPress={() => setPlacesOpen(!arePlacesOpen)}
+          >
+            <MenuSign size={20} aria-hidden />
+          </OpenPlaces>
           <About>
             <h1>{title.title}</h1>
             {title.about && <span>{title.about}</span>}

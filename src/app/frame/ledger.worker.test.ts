@@ -148,21 +148,32 @@ test('what is seen on arranging: a page of rows, their ids, their sums, and the 
   expect(worker.totals([NAMES[3]?.id ?? 0, 999_999], TODAY).names).toBe(1);
 });
 
-test('a dateless name is found by its filter and counted on Today', () => {
+test('a dateless name is found by its filter and counted among what is not known', async () => {
   const found = worker.arrange({ ...EVERY_NAME, dateless: true }, TODAY, 0, 9);
   expect(found.rows.map(({ name }) => name.ascii)).toEqual(['dateless.com']);
-  const { summary, groups } = worker.today(10);
-  expect(summary.dateless).toBe(1);
-  const of = (wanted: string) => groups.find(({ group }) => group === wanted)?.rows.map(({ name }) => name.ascii);
-  expect(of('past its term')).toEqual(['deleted.com']);
-  expect(of('lapses')).toEqual(['lapsing.com', 'unsure.com']);
-  expect(of('mail to confirm')).toEqual(['mail.com']);
+  const { unknowns } = await worker.load();
+  expect(unknowns).toMatchObject({ ends: 1, settings: 1, names: 6 });
+  const { lists } = worker.today(10);
+  const of = (wanted: string) =>
+    lists.find(({ consequence }) => consequence === wanted)?.rows.map(({ name }) => name.ascii);
+  expect(of('lost')).toEqual(['deleted.com']);
+  expect(of('dearer')).toEqual(['lapsing.com', 'unsure.com']);
+  expect(of('stops working')).toEqual(['mail.com']);
 });
 
-test('a group on Today shows so many and says how many there are', () => {
-  const lapses = worker.today(1).groups.find(({ group }) => group === 'lapses');
-  expect(lapses).toMatchObject({ total: 2 });
-  expect(lapses?.rows).toHaveLength(1);
+test('a list on Today shows so many and says how many there are', () => {
+  const dearer = worker.today(1).lists.find(({ consequence }) => consequence === 'dearer');
+  expect(dearer).toMatchObject({ total: 2 });
+  expect(dearer?.rows).toHaveLength(1);
+});
+
+test('a day of charges names the first of its names, and what it comes to', () => {
+  const { charges } = worker.today(10);
+  for (const day of charges) {
+    expect(day.names.length).toBeLessThanOrEqual(6);
+    expect(day.count).toBeGreaterThanOrEqual(day.names.length);
+    expect(day.accountIds.length).toBeGreaterThan(0);
+  }
 });
 
 test('the life of a name that was deleted in mid-term has no more term', () => {

@@ -1,6 +1,5 @@
 import { expose } from 'comlink';
 import {
-  type AccountFunding,
   type Arrangement,
   arrangeRows,
   bestPaths,
@@ -27,10 +26,8 @@ import {
   projectLedger,
   rowsOn,
   type Totals,
-  todayLists,
-  todaySummary,
   totalsOf,
-  URGENT_DAYS,
+  unknownsOf,
   type WeighedOffer,
   type WhatIf,
   weighOffer,
@@ -39,9 +36,11 @@ import {
 import type { Policy } from '@/core/lifecycle';
 import type { PlanAsked } from '@/core/moving';
 import { bestSet, namesInDanger } from '@/core/rescue';
-import { addDays, earliestEnd, type Instant, instant } from '@/core/time';
+import { addDays, type Instant, instant } from '@/core/time';
+import { fundingView } from './fundingView';
 import { planView } from './planView';
 import { priceLines } from './priceLines';
+import { todayView } from './todayView';
 import type {
   Arranged,
   ContradictingRow,
@@ -68,33 +67,6 @@ let placeById = new Map<number, number>();
 function view(row: LedgerRow): RowView {
   const ledger = current();
   return { ...row, strip: lifecycleStrip(ledger, row.place), policy: ledger.policies[row.place] as Policy };
-}
-
-const MOST_CHARGES = 400;
-const MOST_LAPSING = 100;
-
-function fundingView(ledger: Projection, { charges, lapsing, ...rest }: AccountFunding): FundingView {
-  const named = (place: number) => {
-    const { unicode, ascii } = ledger.names[place] as Projection['names'][number];
-    return { unicode, ascii };
-  };
-  const first = charges.slice(0, MOST_CHARGES);
-  // What fails is shown, however late it comes.
-  const failing = charges.slice(MOST_CHARGES).filter((charge) => charge.outcome === 'fail');
-  const shown = [...first, ...failing.slice(0, MOST_CHARGES)];
-  return {
-    ...rest,
-    charges: shown.map((charge) => ({ ...charge, ...named(charge.place) })),
-    chargeCount: charges.length,
-    lapsing: lapsing.slice(0, MOST_LAPSING).map((place) => {
-      const name = ledger.names[place] as Projection['names'][number];
-      const own = ledger.charges[place] ?? [];
-      const paid = own.filter((charge) => charge.outcome === 'pass').at(-1)?.newEnd ?? name.termEnd;
-      const years = ledger.policies[place]?.terms.renew.least ?? 1;
-      return { ...named(place), nameId: name.id, years, lapsesAt: paid ? earliestEnd(paid) : ledger.asOf };
-    }),
-    lapsingCount: lapsing.length,
-  };
 }
 
 function current(): Projection {
@@ -159,7 +131,8 @@ const api = {
     projection = projectLedger(indexRules(data.rules), names, asOf);
     accountLabels = new Map(data.rules.accounts.map((account) => [account.id, account.label]));
     placeById = new Map(names.map((name, place) => [name.id, place]));
-    const urgent = rowsAsOf(asOf).reduce((count, row) => count + (isUrgent(row, asOf) ? 1 : 0), 0);
+    const rows = rowsAsOf(asOf);
+    const urgent = rows.reduce((count, row) => count + (isUrgent(row, asOf) ? 1 : 0), 0);
     const unconfirmed = data.openRenewals + names.filter(isRequested).length;
     prepareAhead(projection);
     meta = {
@@ -167,6 +140,7 @@ const api = {
       asOf,
       rules: data.rules,
       names: names.length,
+      unknowns: unknownsOf(rows, projection.index.accounts),
       urgent,
       unconfirmed,
       selling: data.selling,
@@ -216,20 +190,10 @@ const api = {
     return ledger.names.flatMap((name, place) => (isRequested(name) ? [view(read(place))] : []));
   },
 
-  /** What needs a decision today, by consequence, the dearest waiting first. */
+  /** What needs a decision today, by what doing nothing leads to, and the line of time of the next days. */
   today(limit: number): TodayView {
     const ledger = current();
-    const rows = rowsAsOf(ledger.asOf);
-    const later = rowsOn(ledger, addDays(ledger.asOf, URGENT_DAYS));
-    const then = ledger.names.map((_, place) => later(place));
-    return {
-      summary: todaySummary(ledger, rows, then),
-      groups: todayLists(rows, ledger.asOf, worthIn(ledger.index.rules, ledger.asOf)).map((list) => ({
-        group: list.group,
-        total: list.rows.length,
-        rows: list.rows.slice(0, limit).map(view),
-      })),
-    };
+    return todayView(ledger, rowsAsOf(ledger.asOf), limit, view);
   },
 
   /** What is past its term, or going there because nothing keeps it, with a verdict. */

@@ -1,6 +1,8 @@
 import type { Charge } from '@/core/funding';
 import type {
   AccountFunding,
+  ChargeDay,
+  Consequence,
   Contradiction,
   EndingPrices,
   LedgerRow,
@@ -9,8 +11,8 @@ import type {
   MoveSaving,
   NextPayment,
   NotCompared,
-  TodayGroup,
   TodaySummary,
+  Unknowns,
 } from '@/core/ledger';
 import type { Policy } from '@/core/lifecycle';
 import type { LeftReason, MovePlan, MoveWave, PlannedMove } from '@/core/moving';
@@ -29,6 +31,8 @@ export interface LedgerMeta {
   readonly asOf: Instant;
   readonly rules: LedgerRules;
   readonly names: number;
+  /** What nobody has said yet, and how much rests on it. */
+  readonly unknowns: Unknowns;
   /** Names with a deadline within thirty days that costs or loses them, and that are not being dropped. */
   readonly urgent: number;
   /** Renewals and switches of auto-renew that were asked for and not confirmed. */
@@ -63,10 +67,24 @@ export interface FundingView extends Omit<AccountFunding, 'charges' | 'lapsing'>
   readonly lapsingCount: number;
 }
 
+/** A day's charges as the line of time draws them. */
+export interface ChargeDayView extends Omit<ChargeDay, 'places'> {
+  /** What they come to in minor units of the home currency, as far as there are rates. */
+  readonly worthMinor: number;
+  /** The first of their names. */
+  readonly names: readonly string[];
+  readonly accountIds: readonly number[];
+}
+
 /** What needs a decision today. */
 export interface TodayView {
   readonly summary: TodaySummary;
-  readonly groups: readonly { readonly group: TodayGroup; readonly total: number; readonly rows: readonly RowView[] }[];
+  readonly lists: readonly {
+    readonly consequence: Consequence;
+    readonly total: number;
+    readonly rows: readonly RowView[];
+  }[];
+  readonly charges: readonly ChargeDayView[];
 }
 
 /** A name in danger: what to do with it, why, and what it is ranked by. */

@@ -1,43 +1,43 @@
 'use client';
 import Link from 'next/link';
-import { useEffect, useState } from 'react';
-import styled from 'styled-components';
-import type { TodaySummary } from '@/core/ledger';
-import type { AgendaItem } from '@/core/selling';
+import { useEffect, useMemo, useState } from 'react';
 import { ButtonLink } from '@/ui/controls/Button';
-import { Page, Section } from '@/ui/text/Sheet';
+import { StripAxis } from '@/ui/strip/StripAxis';
+import { tableScale } from '@/ui/strip/tableScale';
+import { Answer, Head, Page } from '@/ui/text/Sheet';
 import { Empty, Failed, Loading } from '@/ui/text/States';
-import { amountsWords, dayWords, namesWords } from '@/ui/text/words';
+import { chargedWords, lostWords } from '@/ui/text/todayWords';
+import { dayWords } from '@/ui/text/words';
 import type { AcquiringItem } from '@/usecases/acquiring/today';
 import type { MessageRow } from '@/usecases/links/messages';
 import type { ForeignTransfer } from '@/usecases/moving/foreign';
 import type { TransferView } from '@/usecases/moving/underWay';
 import type { WatchRow } from '@/usecases/records/watch';
 import type { OtherKey } from '@/usecases/secrets/keys';
+import type { AgendaGroup } from '@/usecases/selling/report';
 import { SwitchDialog } from '../acts/switch/SwitchDialog';
 import { useTitle } from '../frame/Frame';
 import { useLedger } from '../frame/LedgerProvider';
 import type { RowView, TodayView } from '../frame/views';
-import { AcquiringPart } from './AcquiringPart';
 import { AlarmPart } from './AlarmPart';
 import { MessagesPart, WatchedPart } from './ArrivedParts';
 import { seenNamesAction } from './actions';
-import { GroupPart } from './GroupPart';
 import { OtherKeyNotice } from './OtherKeyNotice';
-import { SellingPart } from './SellingPart';
-import { TransfersPart } from './TransfersPart';
+import { acquiringLines, answerLines, owedLines, transferLines } from './otherLines';
+import { TimeLine } from './TimeLine';
+import { TodayTable } from './TodayTable';
+import { UnknownBar } from './UnknownBar';
+import { useNameLines } from './useNameLines';
 
 const MOST_ROWS = 30;
-
-const Line = styled.p`font-size: 1.05rem; max-width: 80ch;`;
 
 interface TodayScreenProps {
   readonly messages: readonly MessageRow[];
   readonly unseen: readonly number[];
   /** Watched names that are available, become so soon, or changed since yesterday. */
   readonly watched: readonly WatchRow[];
-  /** What awaits the owner in selling. */
-  readonly selling: { readonly total: number; readonly items: readonly AgendaItem[] };
+  /** What awaits the owner in selling, by kind. */
+  readonly selling: readonly AgendaGroup[];
   /** Logins that another key has sealed: their links stand still. */
   readonly otherKey: readonly OtherKey[];
   /** Transfers that nobody here asked for. */
@@ -47,67 +47,79 @@ interface TodayScreenProps {
   readonly acquiring: readonly AcquiringItem[];
 }
 
-/** What needs a decision today, by consequence, and what it costs to wait. */
+const NO_LISTS: TodayView['lists'] = [];
+
+/** What needs a decision today: what is lost first, on a line of time, then line by line. */
 export function TodayScreen(props: TodayScreenProps) {
   const { messages, unseen, watched, selling, otherKey, alarms, transfers, acquiring } = props;
   const { worker, meta, problem, style, today, reload } = useLedger();
   const [view, setView] = useState<TodayView | null>(null);
+  const [sold, setSold] = useState<ReadonlyMap<number, RowView>>(new Map());
   const [switching, setSwitching] = useState<readonly RowView[]>([]);
   const [open, setOpen] = useState(new Set(unseen));
   useTitle('Today', dayWords(today, style));
 
+  const soldIds = useMemo(() => selling.flatMap(({ items }) => items.map(({ nameId }) => nameId)), [selling]);
   useEffect(() => {
     if (!worker || !meta) return;
     let stale = false;
     void worker.today(MOST_ROWS).then((found) => !stale && setView(found));
+    void worker
+      .rowsOf(soldIds, meta.asOf)
+      .then((rows) => !stale && setSold(new Map(rows.map((row) => [row.name.id, row]))));
     return () => {
       stale = true;
     };
-  }, [worker, meta]);
+  }, [worker, meta, soldIds]);
 
   const seen = async (ids: readonly number[]) => {
     await seenNamesAction(ids);
     setOpen((now) => new Set([...now].filter((id) => !ids.includes(id))));
   };
+  const names = useNameLines(view?.lists ?? NO_LISTS, {
+    isOpen: (row) => open.has(row.name.id),
+    onSwitch: (row) => setSwitching([row]),
+    onSeen: (row) => void seen([row.name.id]),
+  });
 
   if (problem) return <Failed text={problem} onRetry={() => void reload()} />;
   if (view === null || meta === null) return <Loading text="Looking through the ledger" />;
-  const { summary, groups } = view;
-  const decisions = groups.filter(({ group }) => group !== 'will be charged');
-  const nothing =
-    decisions.every(({ total }) => total === 0) &&
-    [messages, watched, alarms, transfers, acquiring].every(({ length }) => length === 0) &&
-    selling.total === 0;
+  const told = { today, style, rows: sold };
+  // What is lost, then what is owed, then what gets dearer, then what others wait for.
+  const [lost, later] = [names.filter((part) => part.isLost), names.filter((part) => !part.isLost)];
+  const parts = [
+    ...lost,
+    ...owedLines(selling, told),
+    ...later,
+    ...answerLines(selling, told),
+    ...transferLines(transfers, told),
+    ...acquiringLines(acquiring, told),
+  ];
+  const nothing = parts.length === 0 && [messages, watched, alarms].every(({ length }) => length === 0);
+  const offers = selling.flatMap(({ kind, items }) => (kind === 'offer to answer' ? items : []));
   return (
-    <Page>
-      <AlarmPart alarms={alarms} />
-      <SummaryPart summary={summary} />
-      {otherKey.length > 0 && <OtherKeyNotice places={otherKey} />}
-      {nothing && <NothingToday isEmpty={meta.names === 0} />}
-      {groups.map(({ group, total, rows }) =>
-        total === 0 ? null : (
-          <GroupPart
-            key={group}
-            group={{ group, total, rows }}
-            isOpen={(row) => open.has(row.name.id)}
-            onSwitch={(row) => setSwitching([row])}
-            onSeen={(row) => void seen([row.name.id])}
-          />
-        ),
-      )}
-      {transfers.length > 0 && <TransfersPart transfers={transfers} />}
-      {acquiring.length > 0 && <AcquiringPart items={acquiring} />}
-      {selling.total > 0 && <SellingPart selling={selling} />}
-      <WatchedPart watched={watched} />
-      <MessagesPart messages={messages} />
-      <SwitchDialog
-        what="auto-renew"
-        isOpen={switching.length > 0}
-        onClose={() => setSwitching([])}
-        nameIds={switching.map((row) => row.name.id)}
-        rows={switching}
-      />
-    </Page>
+    <>
+      <Page style={{ flex: 1 }}>
+        <AlarmPart alarms={alarms} />
+        {meta.names > 0 && <Summary summary={view.summary} />}
+        {otherKey.length > 0 && <OtherKeyNotice places={otherKey} />}
+        {nothing && <NothingToday isEmpty={meta.names === 0} />}
+        {meta.names > 0 && <TimeLine view={view} offers={offers} />}
+        {parts.length > 0 && (
+          <TodayTable parts={parts} axis={<StripAxis scale={tableScale(today)} day={today} height={33} />} />
+        )}
+        <WatchedPart watched={watched} />
+        <MessagesPart messages={messages} />
+        <SwitchDialog
+          what="auto-renew"
+          isOpen={switching.length > 0}
+          onClose={() => setSwitching([])}
+          nameIds={switching.map((row) => row.name.id)}
+          rows={switching}
+        />
+      </Page>
+      <UnknownBar />
+    </>
   );
 }
 
@@ -128,37 +140,26 @@ function NothingToday({ isEmpty }: { isEmpty: boolean }) {
   );
 }
 
-/** What is charged, and how many charges of it nobody can price. */
-function chargedWords({ charged, charges, unpriced }: TodaySummary): string {
-  const some = (count: number) => (count === 1 ? '1 charge' : `${count} charges`);
-  const priced = charges - unpriced;
-  const unknown = unpriced === 0 ? '' : `${some(unpriced)} at a price not known`;
-  if (charges === 0) return 'nothing is charged';
-  if (priced === 0) return unknown;
-  return `${amountsWords(charged)} is charged in ${some(priced)}${unknown && `, besides ${unknown}`}`;
-}
-
-/** What the next thirty days bring if nothing is done, in a sentence. */
-function SummaryPart({ summary }: { summary: TodayView['summary'] }) {
+/** The answer: what is lost by when and what saves it; then what is charged meanwhile. */
+function Summary({ summary }: { summary: TodayView['summary'] }) {
+  const { style } = useLedger();
+  const { lost, rest } = lostWords(summary, style);
   return (
-    <Section>
-      <Line>
-        If nothing is done in the next 30 days: {chargedWords(summary)},{' '}
-        {summary.lapses === 0
-          ? 'no name lapses'
-          : `${namesWords(summary.lapses)} ${summary.lapses === 1 ? 'lapses' : 'lapse'}`}
-        ,{' '}
-        {summary.lost === 0
-          ? 'none is lost'
-          : `${namesWords(summary.lost)} ${summary.lost === 1 ? 'is' : 'are'} lost for good`}
-        .
-      </Line>
-      {summary.dateless > 0 && (
-        <p className="caution">
-          Of {namesWords(summary.dateless)} nobody has said when the term ends: nothing is told of{' '}
-          {summary.dateless === 1 ? 'it' : 'them'}. <Link href="/ledger?end=unknown">Choose and set the ends</Link>
-        </p>
-      )}
-    </Section>
+    <Head>
+      <Answer>
+        {lost && <span className="caution">{lost} </span>}
+        {rest}
+      </Answer>
+      <p>
+        {chargedWords(summary)}{' '}
+        {summary.fails > 0 && summary.failsFrom !== null && summary.lost > 0 && (
+          <>
+            {summary.fails === 1 ? 'One charge fails' : `${summary.fails.toLocaleString('en')} charges fail`}, the first
+            on {dayWords(summary.failsFrom, style)}. <Link href="/renewals">See the funding</Link>{' '}
+          </>
+        )}
+        {summary.lost > 0 && <Link href="/rescue">To Rescue</Link>}
+      </p>
+    </Head>
   );
 }

@@ -1,143 +1,149 @@
 'use client';
-import Link from 'next/link';
-import type { TodayGroup } from '@/core/ledger';
-import { Button } from '@/ui/controls/Button';
-import { Ruled } from '@/ui/text/Sheet';
-import { Wide } from '@/ui/text/Wide';
-import {
-  causeWords,
-  daysLeft,
-  daysToDeadline,
-  daysWords,
-  deadlineFigures,
-  outlookWords,
-  untilWords,
-} from '@/ui/text/words';
-import { Stalled } from '../acts/switch/Stalled';
-import { useLedger } from '../frame/LedgerProvider';
-import { namePage } from '../frame/pages';
-import type { RowView } from '../frame/views';
+import type { ReactNode } from 'react';
+import styled from 'styled-components';
+import { LINE_WIDTH } from '@/ui/strip/tableScale';
 
-interface TodayActs {
-  readonly isOpen: (row: RowView) => boolean;
-  readonly onRenew: (row: RowView) => void;
-  readonly onRestore: (row: RowView) => void;
-  readonly onSwitch: (row: RowView) => void;
-  readonly onSeen: (row: RowView) => void;
-  readonly onMailConfirmed: (row: RowView) => void;
+/** One line of Today: whatever it is about, it says by when, what, and what mends it at the same places. */
+export interface TodayLine {
+  readonly key: string;
+  /** The day by which it wants a decision, in words, and the days to it. */
+  readonly day: string;
+  readonly days: string;
+  readonly name: ReactNode;
+  /** The account, the buyer, the marketplace. */
+  readonly who: ReactNode;
+  readonly what: ReactNode;
+  readonly picture: ReactNode;
+  readonly figures: ReactNode;
+  readonly acts: ReactNode;
+  readonly isGrave: boolean;
 }
 
-/** The names of one group, each with its date, its amounts, and what mends it. */
-export function TodayTable({
-  group,
-  label,
-  rows,
-  ...acts
-}: { group: TodayGroup; label: string; rows: readonly RowView[] } & TodayActs) {
-  const { meta } = useLedger();
-  const forMail = group === 'mail to confirm';
+/** Lines that lead to the same. */
+export interface TodayLines {
+  readonly title: string;
+  readonly total: number;
+  readonly lines: readonly TodayLine[];
+  /** Where the rest of them are, and what can be done with all. */
+  readonly more?: ReactNode;
+}
+
+const Table = styled.table`
+  width: 100%;
+  border-collapse: collapse;
+  table-layout: fixed;
+  & th { text-align: left; font-weight: 400; color: var(--ink-soft); font-size: 0.86rem; padding: 4px 8px 4px 0; }
+  & tbody th { padding: 18px 0 6px; font-size: 1.07rem; font-weight: 650; color: var(--ink); border-bottom: 1px solid var(--rule); }
+  & tbody[data-grave='true'] th { color: var(--caution); }
+  & td { padding: 4px 8px 4px 0; height: 34px; border-bottom: 1px solid var(--rule); overflow-wrap: anywhere; }
+  & td:last-child, & th:last-child { padding-right: 0; }
+  & .figure { text-align: right; overflow-wrap: normal; }
+  & tr[data-grave='true'] :is(.day, .what > span:first-child, .now) { color: var(--caution); font-weight: 650; }
+  & td button, & td a { min-height: 24px; }
+  & td.picture { padding-block: 0; }
+  & td.name-cell { padding-left: 8px; }
+  & td.acts button[data-kind='plain'], & td.acts a { padding: 0 0 0 8px; border: 0; }
+  & td p { font-size: 0.93rem; }
+
+  /* On a telephone a row becomes two lines: the name with what can be done, then by when and what. */
+  @media (max-width: 640px) {
+    display: block;
+    & thead, & colgroup { display: none; }
+    & tbody, & tbody tr:first-child { display: block; }
+    & tbody th { display: block; }
+    & tr { display: grid; grid-template-columns: auto minmax(0, 1fr) auto; gap: 0 8px; padding: 2px 0 6px; border-bottom: 1px solid var(--rule); }
+    & tbody tr:first-child { padding: 0; border: 0; }
+    & td { height: auto; padding: 0; border: 0; }
+    & td.name-cell { grid-area: 1 / 1 / auto / 3; align-self: center; padding: 0; }
+    & td.acts { grid-area: 1 / 3; }
+    & td.acts button, & td.acts a { min-height: 44px; }
+    & td.when { grid-area: 2 / 1; }
+    & td.what { grid-area: 2 / 2; }
+    & td.now { grid-area: 2 / 3; }
+    & td.days, & td.who, & td.picture { display: none; }
+    & td[colspan] { grid-area: 1 / 1 / auto / 4; }
+  }
+`;
+
+/** Everything that wants a decision, in one grid of columns: what loses a name first. */
+export function TodayTable({ parts, axis }: { parts: readonly TodayLines[]; axis: ReactNode }) {
   return (
-    <Wide>
-      <Ruled aria-label={label}>
-        <thead>
+    <Table aria-label="What wants a decision">
+      <colgroup>
+        <col style={{ width: 84 }} />
+        <col style={{ width: 40 }} />
+        <col style={{ width: 172 }} />
+        <col style={{ width: 88 }} />
+        <col />
+        <col style={{ width: LINE_WIDTH + 16 }} />
+        <col style={{ width: 126 }} />
+        <col style={{ width: 164 }} />
+      </colgroup>
+      <thead>
+        <tr>
+          <th scope="col">Deadline</th>
+          <th scope="col" className="figure" style={{ whiteSpace: 'nowrap' }}>
+            days to it
+          </th>
+          <th scope="col" style={{ paddingLeft: 8 }}>
+            Name
+          </th>
+          <th scope="col">Account</th>
+          <th scope="col">If nothing is done</th>
+          <th scope="col" style={{ paddingBlock: 0 }}>
+            <span className="visually-hidden">Lifecycle</span>
+            {axis}
+          </th>
+          <th scope="col" className="figure">
+            now → then
+          </th>
+          <th scope="col">
+            <span className="visually-hidden">What to do</span>
+          </th>
+        </tr>
+      </thead>
+      {parts.map(({ title, total, lines, more }) => (
+        <tbody key={title} data-grave={lines.some(({ isGrave }) => isGrave)}>
           <tr>
-            <th>Name</th>
-            <th>Account</th>
-            <th>If nothing is done</th>
-            <th className="figure">{forMail ? 'days left' : 'days to deadline'}</th>
-            <th className="figure">now → then</th>
-            <th>
-              <span className="visually-hidden">Act</span>
+            <th scope="rowgroup" colSpan={8}>
+              {title}: {total.toLocaleString('en')}
             </th>
           </tr>
-        </thead>
-        <tbody>
-          {rows.map((row) => (
-            <tr key={row.name.id}>
-              <td>
-                <Link href={namePage(row.name.ascii)} className="name">
-                  {row.name.unicode}
-                </Link>
-                {row.name.neverLost && <span className="soft"> never to be lost</span>}
-              </td>
-              <td>{meta?.rules.accounts.find((account) => account.id === row.name.accountId)?.label}</td>
-              {forMail ? (
-                <MailCells row={row} onConfirmed={() => acts.onMailConfirmed(row)} />
-              ) : (
-                <DeadlineCells row={row} acts={acts} />
-              )}
-            </tr>
+          {lines.map((line) => (
+            <Line key={line.key} line={line} />
           ))}
+          {(more || total > lines.length) && (
+            <tr>
+              <td colSpan={8} className="soft">
+                {total > lines.length && `The first ${lines.length} of ${total.toLocaleString('en')}. `}
+                {more}
+              </td>
+            </tr>
+          )}
         </tbody>
-      </Ruled>
-    </Wide>
+      ))}
+    </Table>
   );
 }
 
-/** What the next deadline is, when, what it costs, and what mends it. */
-function DeadlineCells({ row, acts }: { row: RowView; acts: TodayActs }) {
-  const { style, today, homeCurrency } = useLedger();
-  const name = row.name.unicode;
-  const renewable = row.phase === 'term' || row.phase === 'refundable' || row.phase === 'late';
+function Line({ line }: { line: TodayLine }) {
+  const { day, days, name, who, what, picture, figures, acts, isGrave } = line;
   return (
-    <>
-      <td>
-        {outlookWords(row.outlook, style)}
-        {row.outlook.kind === 'charge fails' && row.outlook.charge.cause && (
-          <span className="soft">, {causeWords(row.outlook.charge.cause)}</span>
-        )}
-        <Stalled row={row} />
+    <tr data-grave={isGrave}>
+      <td className="when day" style={{ whiteSpace: 'nowrap' }}>
+        <WideOnly>{day}</WideOnly>
+        <PhoneOnly>{days && `${days} days`}</PhoneOnly>
       </td>
-      <td className="figure">{row.deadline ? daysWords(daysToDeadline(row.deadline, today, style)) : ''}</td>
-      <td className="figure">{deadlineFigures(row.deadline, homeCurrency)}</td>
-      <td className="figure">
-        {renewable && row.outlook.kind !== 'charged' && (
-          <Button data-kind="plain" onPress={() => acts.onRenew(row)} aria-label={`Renew ${name}`}>
-            Renew…
-          </Button>
-        )}
-        {row.phase === 'redemption' && (
-          <Button data-kind="plain" onPress={() => acts.onRestore(row)} aria-label={`Restore ${name}`}>
-            Restore…
-          </Button>
-        )}
-        {row.phase === 'term' && (
-          <Button data-kind="plain" onPress={() => acts.onSwitch(row)} aria-label={`Auto-renew of ${name}`}>
-            Auto-renew…
-          </Button>
-        )}
-        {acts.isOpen(row) && (
-          <Button data-kind="plain" onPress={() => acts.onSeen(row)} aria-label={`Mark ${name} as seen`}>
-            Mark as seen
-          </Button>
-        )}
-      </td>
-    </>
+      <td className="figure day days">{days}</td>
+      <td className="name-cell">{name}</td>
+      <td className="who">{who}</td>
+      <td className="what">{what}</td>
+      <td className="picture">{picture}</td>
+      <td className="figure now">{figures}</td>
+      <td className="figure acts">{acts}</td>
+    </tr>
   );
 }
 
-/** By when the holder has to follow the link in the registrar's mail. */
-function MailCells({ row, onConfirmed }: { row: RowView; onConfirmed: () => void }) {
-  const { style, today } = useLedger();
-  const by = row.name.confirmMailBy;
-  if (by === null) return null;
-  return (
-    <>
-      <td>
-        {by > today ? (
-          `works until ${untilWords(by, style)}`
-        ) : (
-          <span className="caution">on hold until it is confirmed</span>
-        )}
-        <span className="soft">, follow the link in the registrar’s mail</span>
-      </td>
-      <td className="figure">{daysWords(daysLeft(by, today, style))}</td>
-      <td />
-      <td className="figure">
-        <Button data-kind="plain" onPress={onConfirmed} aria-label={`The mail of ${row.name.unicode} is confirmed`}>
-          It is confirmed
-        </Button>
-      </td>
-    </>
-  );
-}
+const PhoneOnly = styled.span`display: none; @media (max-width: 640px) { display: inline; }`;
+const WideOnly = styled.span`@media (max-width: 640px) { display: none; }`;

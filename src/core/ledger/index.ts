@@ -47,19 +47,23 @@ export { type LedgerRow, LOOK_AHEAD_YEARS, type Projection, projectLedger, rowsO
 export { type DueReminder, mailReminderFor, reminderFor, USUAL_LEADS } from './reminding';
 export { type Mending, mendingOf } from './stalled';
 export {
+  type ChargeDay,
+  CONSEQUENCES,
+  type Consequence,
+  chargeDays,
+  consequenceOf,
+  decideBy,
   lossPerDay,
   TODAY_DAYS,
-  TODAY_GROUPS,
-  type TodayGroup,
   type TodayList,
   type TodaySummary,
-  todayGroup,
   todayLists,
   todaySummary,
   type Worth,
   worthIn,
 } from './today';
 export { type Totals, totalsOf } from './totals';
+export { lacksMeans, type Unknowns, unknownsOf } from './unknowns';
 export { isRequested, isUrgent, URGENT_DAYS } from './urgent';
 export { EVERY_NAME, type LedgerView, queryFromView, SORT_KEYS, type SortKey, viewFromQuery } from './view';
 export { projectIf, type WhatIf } from './whatIf';

@@ -1,17 +1,19 @@
 import { expect, test } from 'vitest';
 import {
+  chargeDays,
+  consequenceOf,
+  decideBy,
   indexRules,
   type LedgerName,
   lossPerDay,
   projectLedger,
   rowsOn,
-  todayGroup,
   todayLists,
   todaySummary,
   worthIn,
 } from '@/core/ledger';
 import { amount } from '@/core/money';
-import { addDays, type Day, formatInstant } from '@/core/time';
+import { addDays, type Day, dayIn, dayOf, formatInstant, type Instant } from '@/core/time';
 import { nameWith, QUAYMARK, rulesWith, TODAY } from './sampleLedger';
 
 const name = (ascii: string, days: number, more: Partial<LedgerName> = {}) =>
@@ -38,38 +40,82 @@ const rows = (ahead: number) => {
 const worth = worthIn(rulesWith(), TODAY);
 const first = (ascii: string) => ascii.split('.')[0];
 
-test('each name that needs a decision stands in one group, by consequence; what is dropped nags nobody', () => {
-  expect(NAMES.map((one, place) => [first(one.ascii), todayGroup(rowsOn(projection, TODAY)(place), TODAY)])).toEqual([
-    ['a-charged', 'will be charged'],
-    ['b-dear', 'lapses'],
-    ['c-modest', 'lapses'],
-    ['d-never', 'lapses'],
+test('each name that needs a decision stands under what doing nothing leads to; what is dropped nags nobody', () => {
+  const read = rowsOn(projection, TODAY);
+  expect(NAMES.map((one, place) => [first(one.ascii), consequenceOf(read(place), TODAY)])).toEqual([
+    ['a-charged', null],
+    ['b-dear', 'dearer'],
+    ['c-modest', 'dearer'],
+    ['d-never', 'dearer'],
     ['e-far', null],
-    ['f-late', 'past its term'],
-    ['g-redemption', 'past its term'],
+    ['f-late', 'dearer'],
+    ['g-redemption', 'lost'],
     ['h-letgo', null],
-    ['i-stalled', 'charge will fail'],
-    ['j-fails', 'charge will fail'],
+    ['i-stalled', 'dearer'],
+    ['j-fails', 'dearer'],
   ]);
 });
 
-test('within a group, what waiting costs most per day comes first; never to be lost outranks the rest of its price', () => {
-  const lapses = todayLists(rows(0), TODAY, worth).find((list) => list.group === 'lapses');
-  expect(lapses?.rows.map((row) => first(row.name.ascii))).toEqual(['d-never', 'b-dear', 'c-modest']);
+test('a name lost in three days stands above a charge that fails in January, however cheap it is', () => {
+  const names = [
+    name('dear-fails.com', 58, { setting: 'on', asking: amount(9_000_000, 'USD') }),
+    name('cheap-lost.com', -72, { setting: 'off' }),
+  ];
+  const played = projectLedger(indexRules(rulesWith({ accounts: [{ ...account, balanceMinor: 0 }] })), names, TODAY);
+  const read = rowsOn(played, TODAY);
+  const lists = todayLists([read(0), read(1)], TODAY, worth);
+  expect(lists.map(({ consequence, rows: found }) => [consequence, found.map((row) => first(row.name.ascii))])).toEqual(
+    [
+      ['lost', ['cheap-lost']],
+      ['stops working', []],
+      ['dearer', ['dear-fails']],
+    ],
+  );
+});
+
+test('what comes first stands first; on one day what waiting costs most, and never to be lost outranks its price', () => {
+  const dearer = todayLists(rows(0), TODAY, worth).find((list) => list.consequence === 'dearer');
+  const order = dearer?.rows.map((row) => first(row.name.ascii)) ?? [];
+  expect(order.filter((one) => ['b-dear', 'c-modest', 'd-never'].includes(one ?? ''))).toEqual([
+    'd-never',
+    'b-dear',
+    'c-modest',
+  ]);
+  const at = dearer?.rows.map((row) => dayOf(decideBy(row) as Instant)) ?? [];
+  expect(at).toEqual([...at].sort());
   const late = rowsOn(projection, TODAY)(5);
   // Late until day 45, then a restore and a year instead of a renewal: 113.80 more over the 35 days that are left.
   expect(lossPerDay(late, TODAY, worth)).toBeCloseTo(11_380 / 35, 6);
 });
 
-test('the line at the top: charged, lapsing and lost within thirty days', () => {
-  expect(todaySummary(projection, rows(0), rows(30))).toEqual({
+test('the answer at the top: what is lost by when, what saves it, what is charged and what fails meanwhile', () => {
+  const lists = todayLists(rows(0), TODAY, worth);
+  const lost = rowsOn(projection, TODAY)(6);
+  expect(todaySummary(lists, chargeDays(projection, addDays(TODAY, 60)))).toEqual({
+    lost: 1,
+    lostBy: lost.deadline?.at,
+    saving: [lost.deadline?.before],
+    savingUnpriced: 0,
     charged: [amount(1138, 'USD')],
     charges: 1,
     unpriced: 0,
-    lapses: 5,
-    dateless: 0,
-    lost: 1,
+    fails: expect.any(Number),
+    failsFrom: expect.any(Number),
   });
+});
+
+test('the charges of a day in the office’s zone stand together, those that fail apart', () => {
+  const late = { ...rulesWith({ accounts: [{ ...account, balanceMinor: 2000 }] }), zone: 'Pacific/Kiritimati' };
+  // 14 hours ahead of UTC: what is charged at 11:00 UTC falls on the next day there.
+  const names = ['one.com', 'two.com', 'three.com'].map((ascii) => name(ascii, 20, { setting: 'on' }));
+  const played = projectLedger(indexRules(late), names, TODAY);
+  const days = chargeDays(played, addDays(TODAY, 60));
+  expect(days.map(({ passes, count, amounts }) => [passes, count, amounts])).toEqual([
+    [true, 1, [amount(1138, 'USD')]],
+    [false, 2, [amount(2276, 'USD')]],
+  ]);
+  for (const { day, at } of days) expect(day).toBe(dayIn(at, 'Pacific/Kiritimati'));
+  expect(days.flatMap(({ places }) => places).sort()).toEqual([0, 1, 2]);
 });
 
 test('nothing to decide is a good state', () => {

@@ -1,53 +1,35 @@
 import { type Amount, convert, sumByCurrency } from '../money';
-import { addDays, DAY_MS, dayOf, type Instant } from '../time';
+import { addDays, DAY_MS, type Day, dayIn, dayOf, type Instant } from '../time';
 import type { LedgerRules } from './data';
 import type { LedgerRow, Projection } from './projection';
 
-/** What a name on today's list is threatened by. */
-export const TODAY_GROUPS = [
-  'charge will fail',
-  'past its term',
-  'mail to confirm',
-  'lapses',
-  'will be charged',
-] as const;
-export type TodayGroup = (typeof TODAY_GROUPS)[number];
+/** What doing nothing leads to, the gravest first: the name is lost, it stops working, or keeping it gets dearer. */
+export const CONSEQUENCES = ['lost', 'stops working', 'dearer'] as const;
+export type Consequence = (typeof CONSEQUENCES)[number];
 
-/** How far ahead today's list looks, in days. */
+/** How far ahead today's list and its line of time look, in days. */
 export const TODAY_DAYS = 60;
-const CHARGE_DAYS = 30;
 
-/** The names of one group, the ones whose waiting costs most per day first. */
+/** The names of one consequence, the nearest deadline first. */
 export interface TodayList {
-  readonly group: TodayGroup;
+  readonly consequence: Consequence;
   readonly rows: readonly LedgerRow[];
 }
 
-/** What happens in the next thirty days if nothing is done. */
-export interface TodaySummary {
-  readonly charged: readonly Amount[];
-  readonly charges: number;
-  /** Of the charges, those at a price that is not known: they are missing from the sum. */
-  readonly unpriced: number;
-  readonly lapses: number;
-  readonly lost: number;
-  /** Names of which nobody has said when their term ends: nothing of the above knows of them. */
-  readonly dateless: number;
-}
-
-/** Which group a row belongs to, or `null` when nothing needs a decision soon. What is being dropped nags nobody. */
-export function todayGroup(row: LedgerRow, asOf: Instant): TodayGroup | null {
-  const { outlook, phase, deadline, name, setting } = row;
-  if (name.purpose === 'drop' || phase === null) return null;
-  if (phase === 'late' || phase === 'redemption' || phase === 'pending restore') return 'past its term';
-  const soon = deadline !== null && deadline.at < addDays(asOf, TODAY_DAYS);
-  if (outlook.kind === 'charge fails') return outlook.charge.at < addDays(asOf, TODAY_DAYS) ? 'charge will fail' : null;
-  if (setting === 'stalled' && soon) return 'charge will fail';
-  if (outlook.kind === 'lapses') {
-    const lapses = row.marks !== null && row.marks.termEnd < addDays(asOf, TODAY_DAYS);
-    return lapses ? 'lapses' : null;
-  }
-  if (outlook.kind === 'charged') return outlook.charge.at < addDays(asOf, CHARGE_DAYS) ? 'will be charged' : null;
+/**
+ * What a row comes to within `TODAY_DAYS`, or `null` when nothing needs a decision soon. What is being dropped nags nobody. A charge
+ * that passes is no consequence.
+ */
+export function consequenceOf(row: LedgerRow, asOf: Instant): Consequence | null {
+  const { outlook, phase, deadline, name, setting, marks } = row;
+  if (name.purpose === 'drop' || phase === null || deadline === null) return null;
+  const until = addDays(asOf, TODAY_DAYS);
+  const soon = deadline.at < until;
+  if (deadline.kind === 'lost' || deadline.kind === 'auction') return soon ? 'lost' : null;
+  if (phase === 'late' || phase === 'redemption' || phase === 'pending restore') return 'dearer';
+  if (outlook.kind === 'charge fails') return outlook.charge.at < until ? 'dearer' : null;
+  if (setting === 'stalled' && soon) return 'dearer';
+  if (outlook.kind === 'lapses') return marks !== null && marks.termEnd < until ? 'dearer' : null;
   return null;
 }
 
@@ -80,58 +62,111 @@ export function lossPerDay({ deadline, costs, name }: LedgerRow, asOf: Instant, 
 /** A name that must never be lost comes before others of ten times its price. */
 const NEVER_LOST_WEIGHT = 10;
 
+/** When a row has to be decided on: the failing charge where one comes first, else its deadline. */
+export function decideBy({ outlook, deadline }: Pick<LedgerRow, 'outlook' | 'deadline'>): Instant | null {
+  if (outlook.kind === 'charge fails') return outlook.charge.at;
+  return deadline?.at ?? null;
+}
+
 /**
- * Today's list: every name that needs a decision, by consequence, ranked by what waiting costs. A name whose holder has to
- * confirm the mail address stands there besides.
+ * Today's list: every name that needs a decision, by what doing nothing leads to, what comes first before what comes later; what
+ * falls on one day by what waiting costs. A name whose holder has to confirm the mail address stops working without it, and stands there besides.
  */
 export function todayLists(rows: readonly LedgerRow[], asOf: Instant, worth: Worth): TodayList[] {
-  const groups = new Map<TodayGroup, LedgerRow[]>(TODAY_GROUPS.map((group) => [group, []]));
+  const lists = new Map<Consequence, LedgerRow[]>(CONSEQUENCES.map((consequence) => [consequence, []]));
   for (const row of rows) {
-    const group = todayGroup(row, asOf);
-    if (group) groups.get(group)?.push(row);
-    if (row.name.confirmMailBy !== null) groups.get('mail to confirm')?.push(row);
+    const consequence = consequenceOf(row, asOf);
+    if (consequence) lists.get(consequence)?.push(row);
+    if (row.name.confirmMailBy !== null) lists.get('stops working')?.push(row);
   }
-  return TODAY_GROUPS.map((group) => {
-    const list = groups.get(group) ?? [];
-    const rank = new Map(list.map((row) => [row, lossPerDay(row, asOf, worth)]));
-    if (group === 'mail to confirm') {
-      list.sort((a, b) => (a.name.confirmMailBy ?? 0) - (b.name.confirmMailBy ?? 0) || a.place - b.place);
-      return { group, rows: list };
-    }
-    list.sort(
-      (a, b) =>
-        (rank.get(b) ?? 0) - (rank.get(a) ?? 0) ||
-        (a.deadline?.at ?? Infinity) - (b.deadline?.at ?? Infinity) ||
-        a.place - b.place,
+  return CONSEQUENCES.map((consequence) => {
+    const list = lists.get(consequence) ?? [];
+    const at = (row: LedgerRow) =>
+      (consequence === 'stops working' ? row.name.confirmMailBy : decideBy(row)) ?? Number.POSITIVE_INFINITY;
+    const dayAndLoss = new Map(
+      list.map((row) => [row, [dayOf(at(row) as Instant), lossPerDay(row, asOf, worth)] as const]),
     );
-    return { group, rows: list };
+    const of = (row: LedgerRow) => dayAndLoss.get(row) as readonly [Day, number];
+    list.sort((a, b) => {
+      const [[dayA, lossA], [dayB, lossB]] = [of(a), of(b)];
+      return (dayA < dayB ? -1 : dayA > dayB ? 1 : 0) || lossB - lossA || a.place - b.place;
+    });
+    return { consequence, rows: list };
   });
 }
 
-/** If nothing is done: what is charged in the next thirty days, how many names lapse, how many are lost for good. */
-export function todaySummary(
-  projection: Projection,
-  now: readonly LedgerRow[],
-  then: readonly LedgerRow[],
-): TodaySummary {
-  const until = addDays(projection.asOf, CHARGE_DAYS);
-  const costs: Amount[] = [];
-  let [charges, unpriced] = [0, 0];
-  for (const list of projection.charges)
-    for (const charge of list) {
-      if (charge.at > until) break;
-      if (charge.outcome === 'fail') continue;
-      charges += 1;
-      if (charge.cost) costs.push(charge.cost);
-      else unpriced += 1;
+/** The charges of one day that go the same way. */
+export interface ChargeDay {
+  readonly day: Day;
+  /** The first of them. */
+  readonly at: Instant;
+  readonly passes: boolean;
+  readonly count: number;
+  /** What they come to, by currency; those without a known price are missing from it. */
+  readonly amounts: readonly Amount[];
+  readonly unpriced: number;
+  readonly places: readonly number[];
+}
+
+/** Every automatic charge up to `until`, by the day it falls on in the office's zone and by whether it passes, in order. */
+export function chargeDays({ charges, index, asOf }: Projection, until: Instant): ChargeDay[] {
+  const { zone } = index.rules;
+  const days = new Map<
+    string,
+    { day: Day; at: Instant; passes: boolean; costs: Amount[]; unpriced: number; places: number[] }
+  >();
+  for (const list of charges)
+    for (const { at, outcome, cost, place } of list) {
+      if (at > until) break;
+      if (at < asOf) continue;
+      const day = dayIn(at, zone);
+      const passes = outcome === 'pass';
+      const key = `${day} ${passes}`;
+      const one = days.get(key) ?? { day, at, passes, costs: [], unpriced: 0, places: [] };
+      days.set(key, one);
+      one.places.push(place);
+      if (at < one.at) one.at = at;
+      if (cost) one.costs.push(cost);
+      else one.unpriced += 1;
     }
-  const alive = (row: LedgerRow | undefined) => row?.phase === 'term' || row?.phase === 'refundable';
-  const gone = (row: LedgerRow | undefined) => row?.phase === 'pending delete' || row?.phase === 'available';
-  let [lapses, lost, dateless] = [0, 0, 0];
-  for (const [i, row] of now.entries()) {
-    if (row.termEnd === null) dateless += 1;
-    if (alive(row) && !alive(then[i]) && then[i]?.phase !== 'pending transfer') lapses += 1;
-    if (!gone(row) && gone(then[i])) lost += 1;
-  }
-  return { charged: sumByCurrency(costs), charges, unpriced, lapses, lost, dateless };
+  return [...days.values()]
+    .sort((a, b) => a.at - b.at)
+    .map(({ costs, ...one }) => ({ ...one, count: one.places.length, amounts: sumByCurrency(costs) }));
+}
+
+/** What the next `TODAY_DAYS` bring if nothing is done, in figures. */
+export interface TodaySummary {
+  /** Names whose next deadline loses them, the last of those days, and what keeps them all now, by currency. */
+  readonly lost: number;
+  readonly lostBy: Instant | null;
+  readonly saving: readonly Amount[];
+  /** Of them, those that nobody can price. */
+  readonly savingUnpriced: number;
+  /** Charges that pass, and what they come to. */
+  readonly charges: number;
+  readonly charged: readonly Amount[];
+  /** Of the charges, those at a price that is not known: they are missing from the sum. */
+  readonly unpriced: number;
+  /** Charges that fail, the first of them, and at which account most do. */
+  readonly fails: number;
+  readonly failsFrom: Instant | null;
+}
+
+/** Sums up what is lost and charged, from today's lists and the charges by day. */
+export function todaySummary(lists: readonly TodayList[], days: readonly ChargeDay[]): TodaySummary {
+  const lost = lists.find(({ consequence }) => consequence === 'lost')?.rows ?? [];
+  const [passing, failing] = [days.filter(({ passes }) => passes), days.filter(({ passes }) => !passes)];
+  const count = (some: readonly ChargeDay[]) => some.reduce((sum, one) => sum + one.count, 0);
+  const saving = lost.flatMap(({ deadline }) => deadline?.before ?? []);
+  return {
+    lost: lost.length,
+    lostBy: (lost.at(-1)?.deadline?.at ?? null) as Instant | null,
+    saving: sumByCurrency(saving),
+    savingUnpriced: lost.length - saving.length,
+    charges: count(passing),
+    charged: sumByCurrency(passing.flatMap(({ amounts }) => amounts)),
+    unpriced: passing.reduce((sum, one) => sum + one.unpriced, 0),
+    fails: count(failing),
+    failsFrom: failing[0]?.at ?? null,
+  };
 }

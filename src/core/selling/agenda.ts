@@ -1,9 +1,10 @@
 import type { Instant } from '../time';
+import type { SaleStage } from './handover';
 
-/** What may await the owner in selling, the most urgent first. */
+/** What may await the owner in selling, what costs most to leave first: a sale that is not handed over is money not paid. */
 export const AGENDA_KINDS = [
-  'offer to answer',
   'handover',
+  'offer to answer',
   'proof missing',
   'auction closing',
   'auction unsold',
@@ -16,7 +17,8 @@ export type AgendaKind = (typeof AGENDA_KINDS)[number];
 
 /** What an item of the agenda is about: one of the things that are sold with, or the name itself. */
 export type AgendaSubject =
-  | { readonly kind: 'offer' | 'sale' | 'auction'; readonly id: number }
+  | { readonly kind: 'offer' | 'auction'; readonly id: number }
+  | { readonly kind: 'sale'; readonly id: number; readonly stage: SaleStage }
   /** The listings of the name. */
   | { readonly kind: 'listings' }
   /** The name is to be priced. */

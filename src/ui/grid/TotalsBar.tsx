@@ -14,6 +14,7 @@ export const Bar = styled.footer`
   color: var(--on-totals);
   & > span { color: var(--on-totals-soft); white-space: nowrap; }
   & b { color: var(--on-totals); }
+  & > a { color: var(--on-totals); text-decoration: underline; text-underline-offset: 3px; white-space: nowrap; }
   &[aria-busy='true'] > :is(b, span) { opacity: 0.45; }
   @media (max-width: 640px) { & > span { white-space: normal; } }
   @media print { background: none; color: black; border-top: 2px solid black; }

@@ -15,7 +15,8 @@ export function placeOn(scale: StripScale, at: Instant): number {
   return Math.round(Math.min(1, Math.max(0, share)) * scale.width * 10) / 10;
 }
 
-const FILLS: Readonly<Record<StretchKind, { fill: string; edge: string }>> = {
+/** Fill and edge of each stretch: the textures are the same wherever a phase is drawn. */
+export const PHASE_FILLS: Readonly<Record<StretchKind, { fill: string; edge: string }>> = {
   term: { fill: 'var(--land)', edge: 'var(--land-edge)' },
   'term if charged': { fill: 'var(--land-pale)', edge: 'var(--land-edge)' },
   late: { fill: 'url(#strip-late)', edge: 'var(--shoal-edge)' },
@@ -75,7 +76,7 @@ export function LifecycleStrip({
         if (to <= scale.from || from >= scale.to) return null;
         const x = placeOn(scale, from);
         const width = Math.max(1.5, placeOn(scale, to) - x);
-        const { fill, edge } = FILLS[kind];
+        const { fill, edge } = PHASE_FILLS[kind];
         return (
           <rect
             key={`${kind}${from}`}

@@ -19,6 +19,26 @@ export const Section = styled.section`
   min-width: 0;
 `;
 
+/** What a place answers, before what proves it: one sentence, the weightiest words on the page. */
+export const Answer = styled.h2`
+  font-size: 1.85rem;
+  line-height: 1.18;
+  font-weight: 700;
+  letter-spacing: -0.012em;
+  text-wrap: pretty;
+  max-width: 44em;
+  @media (max-width: 640px) { font-size: 1.5rem; }
+`;
+
+/** The answer with what stands under it: why, and what mends it. */
+export const Head = styled.header`
+  display: flex;
+  flex-direction: column;
+  gap: 6px;
+  & > p { font-size: 1.07rem; color: var(--ink-soft); max-width: 90ch; }
+  & > p a, & > p button { font-size: inherit; }
+`;
+
 /** A row of fields that wraps. */
 export const Fields = styled.div`
   display: grid;

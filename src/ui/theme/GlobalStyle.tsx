@@ -69,17 +69,22 @@ export const GlobalStyle = createGlobalStyle`
     -webkit-font-smoothing: antialiased;
   }
   h1, h2, h3, p, dl, dd, ul, ol, figure { margin: 0; padding: 0; }
-  h1 { font-size: 1.15rem; }
-  h2 { font-size: 1rem; }
+  /* Four steps of type, each seen to be larger than the one below: text, a part, a place or a name, the answer. */
+  h1 { font-size: 1.22rem; line-height: 1.25; }
+  h2 { font-size: 1.22rem; line-height: 1.3; font-weight: 650; letter-spacing: -0.005em; }
+  h3 { font-size: 1rem; font-weight: 650; }
   ul, ol { list-style: none; }
   a { color: var(--bearing); text-decoration: none; }
-  a:hover, p a, h2 a { text-decoration: underline; }
+  a:hover, p a, h2 a, td.soft a { text-decoration: underline; }
   button, input, textarea, select { font: inherit; color: inherit; }
   :focus-visible { outline: 2px solid var(--bearing); outline-offset: 1px; }
   code, .name { font-family: var(--font-names), monospace; font-size: 0.97em; font-weight: 500; letter-spacing: -0.01em; }
+  td a.name, li a.name { color: var(--ink); font-weight: 650; }
   .caution { color: var(--caution); font-weight: 600; }
+  a.caution, .caution a { color: var(--caution); }
   .soft { color: var(--ink-soft); }
   .figure { text-align: right; white-space: nowrap; }
+  .decides { font-weight: 650; }
   .visually-hidden { position: absolute; width: 1px; height: 1px; margin: -1px; overflow: hidden; clip-path: inset(50%); white-space: nowrap; }
   @media (prefers-reduced-motion: reduce) { *, *::before, *::after { animation: none !important; transition: none !important; } }
   @media print { body { background: white; } }

@@ -86,11 +86,15 @@ export async function sellingReport(deps: Deps): Promise<SellingReport> {
   const { agenda, ...rest } = await wholeReport(deps);
   return {
     ...rest,
-    agenda: AGENDA_KINDS.flatMap((kind) => {
-      const all = agenda.filter((item) => item.kind === kind);
-      return all.length === 0 ? [] : [{ kind, total: all.length, items: all.slice(0, MOST_ITEMS) }];
-    }),
+    agenda: byKind(agenda, MOST_ITEMS),
   };
+}
+
+function byKind(agenda: readonly AgendaItem[], most: number): AgendaGroup[] {
+  return AGENDA_KINDS.flatMap((kind) => {
+    const all = agenda.filter((item) => item.kind === kind);
+    return all.length === 0 ? [] : [{ kind, total: all.length, items: all.slice(0, most) }];
+  });
 }
 
 async function wholeReport(deps: Deps): Promise<Omit<SellingReport, 'agenda'> & { agenda: readonly AgendaItem[] }> {
@@ -177,7 +181,7 @@ function saleAtTurn(sale: SaleRow): AgendaItem[] {
           minor: sale.priceMinor,
           currency: sale.currency,
           who: sale.buyer,
-          about: { kind: 'sale', id: sale.id },
+          about: { kind: 'sale', id: sale.id, stage: sale.stage },
         },
       ]
     : [];
@@ -271,12 +275,9 @@ export async function sellingAgenda(deps: Deps): Promise<readonly AgendaItem[]> 
 
 const TODAY_ITEMS = 10;
 
-/** What awaits the owner in selling, for Today: how much, and the most urgent of it. */
-export async function sellingToday(
-  deps: Deps,
-): Promise<{ readonly total: number; readonly items: readonly AgendaItem[] }> {
-  const agenda = await sellingAgenda(deps);
-  return { total: agenda.length, items: agenda.slice(0, TODAY_ITEMS) };
+/** What awaits the owner in selling, for Today: how much there is of each kind, and the most urgent of it. */
+export async function sellingToday(deps: Deps): Promise<readonly AgendaGroup[]> {
+  return byKind(await sellingAgenda(deps), TODAY_ITEMS);
 }
 
 /** Everything of selling about one name. */

@@ -1,19 +1,12 @@
 'use client';
-import {
-  type KeyboardEvent,
-  type PointerEvent,
-  type RefObject,
-  useEffect,
-  useLayoutEffect,
-  useRef,
-  useState,
-} from 'react';
+import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { type MovingFacts, type MovingStretch, movingCalendar } from '@/core/moving';
 import { addDays, type Instant, monthName } from '@/core/time';
 import { LifecycleStrip, placeOn, type StripScale } from '@/ui/strip/LifecycleStrip';
 import { monthsOn } from '@/ui/strip/StripAxis';
 import { formatAmount } from '@/ui/text/figures';
+import { useWidth } from '@/ui/text/useWidth';
 import { dayWords, outlookWords, PHASE_WORDS } from '@/ui/text/words';
 import { useDay, useLedger } from '../../frame/LedgerProvider';
 import type { RowView } from '../../frame/views';
@@ -45,7 +38,7 @@ export function LargeStrip({ row, moving }: { row: RowView; moving: MovingFacts 
   const { today, style } = useLedger();
   const { day } = useDay();
   const box = useRef<HTMLElement>(null);
-  const width = useWidth(box);
+  const width = useWidth(box, 1060, 280);
   const { probed, told, setProbed } = useProbe(row);
   if (!row.strip || !row.marks) return null;
   const centre = row.marks.termEnd > addDays(day, DAYS_ON) ? addDays(row.marks.termEnd, -DAYS_ON + 40) : day;
@@ -90,19 +83,6 @@ const STEPS: Readonly<Record<string, number>> = {
   PageUp: 30,
   PageDown: -30,
 };
-
-/** The width that there is, in pixels. */
-function useWidth(box: RefObject<HTMLElement | null>): number {
-  const [width, setWidth] = useState(1060);
-  useLayoutEffect(() => {
-    const element = box.current;
-    if (!element) return;
-    const observer = new ResizeObserver(() => setWidth(Math.max(280, Math.floor(element.clientWidth))));
-    observer.observe(element);
-    return () => observer.disconnect();
-  }, [box]);
-  return width;
-}
 
 /** The day that is pointed at, and what holds on it, in words. */
 function useProbe(row: RowView) {

@@ -1,0 +1,41 @@
+import {
+  chargeDays,
+  type LedgerRow,
+  type Projection,
+  TODAY_DAYS,
+  todayLists,
+  todaySummary,
+  worthIn,
+} from '@/core/ledger';
+import { addDays } from '@/core/time';
+import type { RowView, TodayView } from './views';
+
+/** So many names of a day's charges are told. */
+const MOST_NAMED = 6;
+
+/** What needs a decision today: at most `limit` rows of each consequence, and the line of time of the next days. */
+export function todayView(
+  ledger: Projection,
+  rows: readonly LedgerRow[],
+  limit: number,
+  view: (row: LedgerRow) => RowView,
+): TodayView {
+  const { asOf, index, names } = ledger;
+  const worth = worthIn(index.rules, asOf);
+  const lists = todayLists(rows, asOf, worth);
+  const days = chargeDays(ledger, addDays(asOf, TODAY_DAYS));
+  return {
+    summary: todaySummary(lists, days),
+    lists: lists.map((list) => ({
+      consequence: list.consequence,
+      total: list.rows.length,
+      rows: list.rows.slice(0, limit).map(view),
+    })),
+    charges: days.map(({ places, ...day }) => ({
+      ...day,
+      worthMinor: day.amounts.reduce((sum, amount) => sum + (worth(amount) ?? 0), 0),
+      names: places.slice(0, MOST_NAMED).map((place) => names[place]?.unicode ?? ''),
+      accountIds: [...new Set(places.map((place) => names[place]?.accountId ?? 0))],
+    })),
+  };
+}

@@ -1,0 +1,53 @@
+import { expect, test } from 'vitest';
+import { indexRules, type LedgerName, lacksMeans, projectLedger, rowsOn, unknownsOf } from '@/core/ledger';
+import { addDays, formatInstant } from '@/core/time';
+import { nameWith, QUAYMARK, rulesWith, TODAY } from './sampleLedger';
+
+const name = (ascii: string, days: number | null, more: Partial<LedgerName> = {}) =>
+  nameWith(ascii, days === null ? null : formatInstant(addDays(TODAY, days)), { registered: null, ...more });
+
+const unknownsWith = (names: readonly LedgerName[], account: Partial<typeof QUAYMARK> = {}) => {
+  const rules = rulesWith({ accounts: [{ ...QUAYMARK, ...account }] });
+  const index = indexRules(rules);
+  const read = rowsOn(projectLedger(index, names, TODAY), TODAY);
+  return unknownsOf(
+    names.map((_, place) => read(place)),
+    index.accounts,
+  );
+};
+
+test('each thing that nobody has said is counted once, and a name that lacks two rests on unknowns once', () => {
+  const unknowns = unknownsWith([
+    name('known.com', 90, { setting: 'off' }),
+    name('dateless.com', null, { setting: 'unknown' }),
+    name('unsure.com', 40, { setting: 'unknown' }),
+    name('no-price.zz', 40, { setting: 'off', ending: 'zz' }),
+    name('nor-this.zz', 50, { setting: 'off', ending: 'zz' }),
+  ]);
+  expect(unknowns).toMatchObject({ ends: 1, settings: 2, unpriced: 2, resting: 4, names: 5, accounts: [] });
+  expect(unknowns.prices).toEqual([{ accountId: QUAYMARK.id, ending: 'zz', names: 2 }]);
+});
+
+test('an account that charges and has no means is counted with its names; one that charges nothing is not', () => {
+  const names = [name('on.com', 90, { setting: 'on' }), name('too.com', 90, { setting: 'stalled' })];
+  const none = { paymentMethods: [] };
+  expect(unknownsWith(names, none).accounts).toEqual([{ accountId: QUAYMARK.id, names: 2 }]);
+  expect(unknownsWith([name('off.com', 90, { setting: 'off' })], none).accounts).toEqual([]);
+  expect(unknownsWith(names, none).resting).toBe(2);
+});
+
+test('a balance that pays first and that nobody knows is as good as no means', () => {
+  const balance = [{ kind: 'balance' as const, label: 'balance', endsMonth: null }];
+  const card = [{ kind: 'card' as const, label: 'card', endsMonth: '2027-10' }];
+  expect(lacksMeans({ paymentMethods: balance, balanceMinor: null })).toBe(true);
+  expect(lacksMeans({ paymentMethods: balance, balanceMinor: 0 })).toBe(false);
+  expect(lacksMeans({ paymentMethods: card, balanceMinor: null })).toBe(false);
+});
+
+test('what is let go, deleted or free needs none of it', () => {
+  const unknowns = unknownsWith([
+    name('dropped.zz', 20, { setting: 'unknown', purpose: 'drop' }),
+    name('gone.zz', -400, { setting: 'unknown' }),
+  ]);
+  expect(unknowns).toMatchObject({ ends: 0, settings: 0, unpriced: 0, resting: 0, names: 0 });
+});
