@@ -28,14 +28,18 @@ module.exports = {
     {
       name: 'places-import-acts-never-each-other',
       severity: 'error',
-      from: { path: '^src/app/(acquire|api|ledger|prices|record|renewals|rescue|selling|setup|today|transfers)/' },
+      from: {
+        path: '^src/app/(acquire|api|begin|ledger|prices|record|renewals|rescue|selling|setup|today|transfers|unknown)/',
+      },
       to: { path: '^src/app/', pathNot: '^src/app/($1|acts|frame|http)/' },
     },
     {
       name: 'acts-know-no-place',
       severity: 'error',
       from: { path: '^src/app/(acts|frame|http)/' },
-      to: { path: '^src/app/(acquire|api|ledger|prices|record|renewals|rescue|selling|setup|today|transfers)/' },
+      to: {
+        path: '^src/app/(acquire|api|begin|ledger|prices|record|renewals|rescue|selling|setup|today|transfers|unknown)/',
+      },
     },
     storey('connectors-use-formats-and-core', '^src/connectors/', '^src/(?!core/|formats/|connectors/)'),
     storey('jobs-use-usecases', '^src/jobs/', '^src/(app|ui)/'),

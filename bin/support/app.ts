@@ -56,14 +56,23 @@ export interface RunningApp {
   stop(): Promise<void>;
 }
 
-/** Serves the built application on loopback and waits until it answers. Without a log nobody hears what it says. */
-export async function serve(port: number, env: Record<string, string>, log: PartLog | null): Promise<RunningApp> {
+/**
+ * Serves the built application on loopback and waits until it answers. Without a log nobody hears what it says. `heard` takes what the
+ * application asks of the start command.
+ */
+export async function serve(
+  port: number,
+  env: Record<string, string>,
+  log: PartLog | null,
+  heard?: (message: unknown) => void,
+): Promise<RunningApp> {
   const child = spawn(process.execPath, [...NODE_FLAGS, programPath('server')], {
     cwd: ROOT,
     env: { ...process.env, ...QUIET, ...env, PORT: String(port) },
-    stdio: ['ignore', log ? 'pipe' : 'ignore', log ? 'pipe' : 'inherit'],
+    stdio: ['ignore', log ? 'pipe' : 'ignore', log ? 'pipe' : 'inherit', ...(heard ? (['ipc'] as const) : [])],
     detached: true,
   });
+  if (heard) child.on('message', heard);
   log?.follow(child.stdout);
   log?.follow(child.stderr, 50);
   const url = `http://127.0.0.1:${port}`;

@@ -57,22 +57,6 @@ export interface PracticeAt {
   readonly at: PracticePorts;
 }
 
-/** Makes the practice world's own database beside the ledger's, and answers its address; `fresh` makes it anew. */
-export async function practiceDatabase(databaseUrl: string, fresh: boolean): Promise<string> {
-  const client = new pg.Client({ connectionString: databaseUrl });
-  await client.connect();
-  try {
-    if (fresh) await client.query('drop database if exists practice with (force)');
-    const { rows } = await client.query("select 1 from pg_database where datname = 'practice'");
-    if (rows.length === 0) await client.query('create database practice');
-  } finally {
-    await client.end();
-  }
-  const url = new URL(databaseUrl);
-  url.pathname = '/practice';
-  return url.toString();
-}
-
 /** True when the practice world answers. */
 export async function practiceAnswers(control: number): Promise<boolean> {
   return (await fetch(`http://127.0.0.1:${control}/`, { signal: AbortSignal.timeout(4000) })).ok;

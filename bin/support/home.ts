@@ -11,8 +11,10 @@ export const home = process.env.NAME_LEDGER_HOME ?? (isDev ? `${usual}-dev` : us
 
 export const paths = {
   lock: join(home, 'running.pid'),
-  /** Marks a home whose ledger is the demo. */
-  demo: join(home, 'demo'),
+  /** Which ledger is open: `own` or `demo`. */
+  open: join(home, 'open'),
+  /** Marked a home of before whose only ledger was the demo. */
+  earlierDemo: join(home, 'demo'),
   postgres: join(home, 'postgres'),
   logs: join(home, 'logs'),
   key: join(home, 'key'),

@@ -1,25 +1,27 @@
 import 'reflect-metadata';
-import { existsSync, mkdirSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import { seedDemo } from '../../practice/scenario/seed';
 import { migrate } from '../../src/database/migrate';
-import { hasNames } from '../../src/database/names';
 import { openDatabase } from '../../src/database/pool';
 import { clockFrom } from '../../src/usecases/deps';
 import { serveAt } from '../../src/usecases/reminders/settings';
 import { type Resealed, sealAnew, sealedWithOtherKey } from '../../src/usecases/secrets/keys';
 import { keyFrom, type SealKey } from '../../src/usecases/secrets/seal';
 import { build, buildForWork, endLeftOver, isDev, serve } from './app';
-import {
-  jobsBeat,
-  type PracticeAt,
-  postgresAnswers,
-  practiceAnswers,
-  practiceDatabase,
-  startProgram,
-} from './companions';
+import { jobsBeat, type PracticeAt, postgresAnswers, practiceAnswers, startProgram } from './companions';
 import { demoDeps, linkPractice } from './demo';
 import { alreadyRunning, home, isRotating, nextKey, ownKey, paths, takeNextKey } from './home';
+import {
+  databaseBeside,
+  demoUrl,
+  discardDemo,
+  hasDemo,
+  type LedgerName,
+  moveEarlierDemo,
+  noteOpenLedger,
+  openLedger,
+} from './ledgers';
 import { openLog, type PartLog } from './logs';
 import { type PostgresServer, portTaken, startPostgres, stopServer } from './postgres';
 import type { Program } from './programs';
@@ -29,6 +31,7 @@ const { values: options } = parseArgs({
   options: {
     fresh: { type: 'boolean', default: false },
     empty: { type: 'boolean', default: false },
+    demo: { type: 'boolean', default: false },
     port: { type: 'string', default: '4180' },
     today: { type: 'string' },
     log: { type: 'boolean', default: false },
@@ -55,7 +58,7 @@ function logOf(part: string): PartLog {
 }
 
 /** Runs a part from now on, whatever becomes of its process. */
-async function keep(part: Part, log: PartLog, program?: Program): Promise<void> {
+async function keep(part: Part, log: PartLog, program?: Program): Promise<Supervised> {
   const say = (message: string) => {
     if (ending) return;
     console.error(message);
@@ -64,6 +67,7 @@ async function keep(part: Part, log: PartLog, program?: Program): Promise<void> 
   const running = await supervise(part, say);
   stops.push(() => running.stop());
   if (program) parts.set(program, running);
+  return running;
 }
 
 /** The private PostgreSQL, kept running on one port. Answers its address. */
@@ -87,10 +91,10 @@ async function keepPostgres(): Promise<string> {
 }
 
 /** The practice world, kept running on its ports. */
-async function keepPractice(databaseUrl: string, now: number): Promise<PracticeAt> {
+async function keepPractice(databaseUrl: string, now: number): Promise<{ said: PracticeAt; running: Supervised }> {
   const log = logOf('practice');
   let said: PracticeAt | null = null;
-  await keep(
+  const running = await keep(
     {
       name: 'The practice world',
       start: async () => {
@@ -108,7 +112,7 @@ async function keepPractice(databaseUrl: string, now: number): Promise<PracticeA
     log,
     'practice',
   );
-  return said as unknown as PracticeAt;
+  return { said: said as unknown as PracticeAt, running };
 }
 
 /** The key of this installation. A change of it that was begun is carried through first; what is sealed the old way is sealed anew. */
@@ -146,84 +150,157 @@ async function start(): Promise<void> {
   const other = alreadyRunning();
   if (other !== null)
     throw new Error(`Name Ledger is running already (process ${other}). End it with Ctrl-C where it was started.`);
-  for (const part of ['app', 'jobs', 'practice']) await endLeftOver(paths.pid(part), /\.mjs/);
+  for (const part of ['app', 'jobs', 'jobs-demo', 'practice']) await endLeftOver(paths.pid(part), /\.mjs/);
   if (await portTaken(port)) throw new Error(`Port ${port} is taken by another program. Choose another with --port.`);
   writeFileSync(paths.lock, String(process.pid));
   stops.push(async () => rmSync(paths.lock, { force: true }));
   const own = process.env.DATABASE_URL;
   if (own && options.fresh)
     throw new Error('--fresh discards the private demo only. Empty your own PostgreSQL database yourself.');
-  if (options.fresh) for (const part of [paths.postgres, paths.demo]) rmSync(part, { recursive: true, force: true });
+  if (options.fresh)
+    for (const part of [paths.postgres, paths.open, paths.earlierDemo]) rmSync(part, { recursive: true, force: true });
   if (isDev) stops.push(await buildForWork((program) => parts.get(program)?.renew()));
   else build();
   const databaseUrl = own ?? (await keepPostgres());
+  if (!own) await moveEarlierDemo(databaseUrl);
   await migrate(databaseUrl);
   const database = openDatabase(databaseUrl, (error) => console.error(error.message));
   const key = await settleKey(database);
-  const deps = await demoDeps(database, clock, key);
-  const closed = await sealedWithOtherKey(deps);
+  const closed = await sealedWithOtherKey(await demoDeps(database, clock, key));
   if (closed.length > 0)
     console.error(
       `The key is not the one that sealed the logins of ${closed.map(({ label }) => label).join(', ')}. Their links stand still: put the old key back, or type the logins again under Setup.`,
     );
-  const env: Record<string, string> = {
-    DATABASE_URL: databaseUrl,
+  const baseUrl = `http://127.0.0.1:${port}`;
+  await serveAt(database, process.env.NAME_LEDGER_ORIGIN ?? baseUrl);
+  await database.end();
+  const house = new House(databaseUrl, key, clock, baseUrl, {
     NAME_LEDGER_KEY: key,
     NAME_LEDGER_LOGS: paths.logs,
     // A thread would go on computing with the sources that it was started from.
     ...(isDev ? { NAME_LEDGER_THREAD: '' } : {}),
     ...(fixed ? { NAME_LEDGER_TODAY: fixed } : {}),
-  };
-  const fresh = !options.empty && !own && !(await hasNames(database));
-  if (fresh) {
-    console.log('Making the demo ledger');
-    await seedDemo(database, clock());
-    writeFileSync(paths.demo, '');
+  });
+  await house.keepJobs('jobs', databaseUrl, {});
+  if (!own) {
+    const wanted = options.demo || (options.fresh && !options.empty) ? 'demo' : openLedger();
+    if (wanted === 'demo') await house.openDemo();
   }
-  if (!own && existsSync(paths.demo)) {
-    const practice = await keepPractice(await practiceDatabase(databaseUrl, fresh), deps.clock());
-    env.PRACTICE_URL = `http://127.0.0.1:${practice.control}`;
-    await linkPractice(deps, practice, fresh, `http://127.0.0.1:${port}`);
-  }
-  await serveAt(database, process.env.NAME_LEDGER_ORIGIN ?? `http://127.0.0.1:${port}`);
-  await database.end();
-  await keepJobs(env);
-  await keepApp(port, env);
-  console.log(`Name Ledger is at http://127.0.0.1:${port} (this machine only). Ctrl-C stops it.`);
+  await house.keepApp(port, !own);
+  console.log(`Name Ledger is at ${baseUrl} (this machine only). Ctrl-C stops it.`);
 }
 
-async function keepJobs(env: Record<string, string>): Promise<void> {
-  const log = logOf('jobs');
-  await keep(
-    {
-      name: 'The jobs process',
-      start: async () => (await startProgram('jobs', env, paths.pid('jobs'), log)).child,
-      isWell: () => jobsBeat(env.DATABASE_URL ?? ''),
-    },
-    log,
-    'jobs',
-  );
-}
+/** The application with the ledger that is open in it. The office's own jobs go on whichever it is; the demo's only while it is open. */
+class House {
+  private open: LedgerName = 'own';
+  /** What runs for the demo alone. */
+  private ofDemo: Supervised[] = [];
+  private practiceUrl: string | null = null;
+  private changing: Promise<void> = Promise.resolve();
 
-async function keepApp(port: number, env: Record<string, string>): Promise<void> {
-  const log = logOf('app');
-  await keep(
-    {
-      name: 'The application',
-      start: async () => {
-        const app = await serve(port, env, log);
-        writeFileSync(paths.pid('app'), String(app.child.pid));
-        return app.child;
+  constructor(
+    private readonly databaseUrl: string,
+    private readonly key: string,
+    private readonly clock: ReturnType<typeof clockFrom>,
+    private readonly baseUrl: string,
+    private readonly env: Record<string, string>,
+  ) {}
+
+  private get address(): string {
+    return this.open === 'demo' ? demoUrl(this.databaseUrl) : this.databaseUrl;
+  }
+
+  /** Opens the demo, and makes it first where there is none. */
+  async openDemo(): Promise<void> {
+    const { url, isNew } = await databaseBeside(this.databaseUrl, 'demo');
+    if (isNew) console.log('Making the demo ledger');
+    await migrate(url);
+    const database = openDatabase(url, (error) => console.error(error.message));
+    try {
+      const deps = await demoDeps(database, this.clock, this.key);
+      if (isNew) await seedDemo(database, this.clock());
+      const practice = await databaseBeside(this.databaseUrl, 'practice', isNew);
+      const { said, running } = await keepPractice(practice.url, deps.clock());
+      this.ofDemo.push(running);
+      this.practiceUrl = `http://127.0.0.1:${said.control}`;
+      await linkPractice(deps, said, isNew, this.baseUrl);
+      await serveAt(database, process.env.NAME_LEDGER_ORIGIN ?? this.baseUrl);
+    } finally {
+      await database.end();
+    }
+    this.ofDemo.push(await this.keepJobs('jobs-demo', url, { PRACTICE_URL: this.practiceUrl ?? '' }));
+    this.open = 'demo';
+    noteOpenLedger('demo');
+  }
+
+  /** Leaves the demo as it is. */
+  private async leaveDemo(): Promise<void> {
+    this.open = 'own';
+    noteOpenLedger('own');
+    this.practiceUrl = null;
+    for (const part of this.ofDemo.splice(0).reverse()) await part.stop();
+  }
+
+  /** What the application asks for: one change after the other, and the application anew with what is open then. */
+  private hear(message: unknown): void {
+    const { open, discard } = (message ?? {}) as { open?: unknown; discard?: unknown };
+    const change = async () => {
+      if (discard === 'demo') {
+        if (this.open === 'demo') await this.leaveDemo();
+        await discardDemo(this.databaseUrl);
+      } else if (open === 'demo' && this.open === 'own') await this.openDemo();
+      else if (open === 'own' && this.open === 'demo') await this.leaveDemo();
+      else return;
+      parts.get('server')?.renew();
+    };
+    this.changing = this.changing.then(change).catch((error: unknown) => {
+      console.error(`The ledger could not be changed: ${error instanceof Error ? error.message : 'no reason given'}`);
+    });
+  }
+
+  async keepJobs(name: string, url: string, more: Record<string, string>): Promise<Supervised> {
+    const log = logOf(name);
+    const env = { ...this.env, ...more, DATABASE_URL: url };
+    return keep(
+      {
+        name: 'The jobs process',
+        start: async () => (await startProgram('jobs', env, paths.pid(name), log)).child,
+        isWell: () => jobsBeat(url),
       },
-      // Any answer will do: what is down behind it is told by its own look.
-      isWell: async () => {
-        await fetch(`http://127.0.0.1:${port}/api/v1/health`, { signal: AbortSignal.timeout(4500) });
-        return true;
+      log,
+      'jobs',
+    );
+  }
+
+  /** `mayChange`: the ledgers are in a PostgreSQL of our own, where there is room for a demo beside the office’s. */
+  async keepApp(port: number, mayChange: boolean): Promise<void> {
+    const log = logOf('app');
+    await keep(
+      {
+        name: 'The application',
+        start: async () => {
+          const env = {
+            ...this.env,
+            DATABASE_URL: this.address,
+            ...(mayChange
+              ? { NAME_LEDGER_OPEN: this.open, NAME_LEDGER_DEMO: (await hasDemo(this.databaseUrl)) ? 'there' : '' }
+              : {}),
+            ...(this.practiceUrl ? { PRACTICE_URL: this.practiceUrl } : {}),
+          };
+          const app = await serve(port, env, log, mayChange ? (message) => this.hear(message) : undefined);
+          writeFileSync(paths.pid('app'), String(app.child.pid));
+          return app.child;
+        },
+        // Any answer will do: what is down behind it is told by its own look.
+        isWell: async () => {
+          await fetch(`http://127.0.0.1:${port}/api/v1/health`, { signal: AbortSignal.timeout(4500) });
+          return true;
+        },
       },
-    },
-    log,
-    'server',
-  );
+      log,
+      'server',
+    );
+  }
 }
 
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) {

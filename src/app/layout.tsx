@@ -5,6 +5,7 @@ import type { ReactNode } from 'react';
 import { formatInstant } from '@/core/time';
 import { CspNonce, StyledRegistry } from '@/ui/theme/StyledRegistry';
 import { deps } from '@/usecases/deps';
+import { ledgerChoice } from '@/usecases/ledgers/choice';
 import { shownSettings } from '@/usecases/settings';
 import { undoLastAction } from './acts/undo/actions';
 import { Frame } from './frame/Frame';
@@ -43,7 +44,7 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
       </head>
       <body>
         <StyledRegistry nonce={nonce}>
-          <Frame now={formatInstant(world.clock())} undoLast={undoLastAction} {...shown}>
+          <Frame now={formatInstant(world.clock())} undoLast={undoLastAction} choice={ledgerChoice()} {...shown}>
             {children}
           </Frame>
         </StyledRegistry>

@@ -96,6 +96,36 @@ async function replacePaymentMethods(
   );
 }
 
+/** What an account pays from, and its balance where it was said. */
+export interface AccountMeans {
+  readonly accountId: number;
+  readonly paymentMethods: readonly PaymentMethod[];
+  /** Minor units of the account's currency; `null` leaves it as it is. */
+  readonly balanceMinor: number | null;
+}
+
+/** Writes what several accounts pay from. Answers how many of them there are. */
+export async function updateMeans(db: Queryable, means: readonly AccountMeans[], at: Instant): Promise<number> {
+  const said = JSON.stringify(means);
+  const { rowCount } = await db.query(
+    `update accounts a set balance_minor = coalesce(m."balanceMinor", a.balance_minor),
+       balance_at = case when m."balanceMinor" is null then a.balance_at else $2 end
+     from jsonb_to_recordset($1::jsonb) as m("accountId" int, "balanceMinor" bigint) where a.id = m."accountId"`,
+    [said, new Date(at)],
+  );
+  await db.query('delete from payment_methods where account_id = any($1::int[])', [
+    means.map(({ accountId }) => accountId),
+  ]);
+  await db.query(
+    `insert into payment_methods (account_id, position, kind, label, ends_month)
+     select m."accountId", place, value->>'kind', value->>'label', value->>'endsMonth'
+     from jsonb_to_recordset($1::jsonb) as m("accountId" int, "paymentMethods" jsonb)
+       join accounts on accounts.id = m."accountId", jsonb_array_elements(m."paymentMethods") with ordinality as e(value, place)`,
+    [said],
+  );
+  return rowCount ?? 0;
+}
+
 /** Deletes an account that holds no name. Answers whether it did. */
 export async function deleteEmptyAccount(db: Queryable, id: number): Promise<boolean> {
   const { rowCount } = await db.query(

@@ -112,11 +112,17 @@ export async function* readLedger(database: Database): AsyncGenerator<BackupStat
 }
 
 async function columnsOf(db: Queryable, table: string): Promise<string[]> {
-  const { rows } = await db.query<{ name: string }>(
-    "select column_name as name from information_schema.columns where table_schema = 'public' and table_name = $1 order by ordinal_position",
+  return (await describedColumns(db, table)).map(({ name }) => name);
+}
+
+/** The columns of a table; `holdsNull` where JSON's null is a value of its own, since the column is never without one. */
+async function describedColumns(db: Queryable, table: string): Promise<{ name: string; holdsNull: boolean }[]> {
+  const { rows } = await db.query<{ name: string; holdsNull: boolean }>(
+    `select column_name as name, data_type = 'jsonb' and is_nullable = 'NO' as "holdsNull"
+     from information_schema.columns where table_schema = 'public' and table_name = $1 order by ordinal_position`,
     [table],
   );
-  return rows.map(({ name }) => name);
+  return rows;
 }
 
 /** True while nothing has been put into the ledger yet. */
@@ -141,6 +147,16 @@ export async function clearLedger(tx: Transaction): Promise<void> {
   await tx.query('create temp table restored (row jsonb) on commit drop');
 }
 
+/** What is not of the names: it stays when the ledger is emptied. */
+const KEPT_TABLES: readonly string[] = ['settings', 'policies', 'registry_fees', 'rates'];
+
+/** Empties every table but those of the office's own rules, and with them whatever points there (lists being brought in). */
+export async function emptyTables(tx: Transaction): Promise<void> {
+  await tx.query(
+    `truncate ${TABLES.filter((table) => !KEPT_TABLES.includes(table)).join(', ')} restart identity cascade`,
+  );
+}
+
 /**
  * Puts rows of a backup into a table, each as JSON text. The first row says which columns the file knows: an older one knows
  * fewer, and the rest take their usual values. Tables that the ledger does not have are left out.
@@ -149,13 +165,18 @@ export async function restoreRows(tx: Transaction, table: string, rows: readonly
   const [first] = rows;
   if (first === undefined || !TABLES.includes(table)) return;
   const told = new Set(Object.keys(JSON.parse(first) as object));
-  const columns = (await columnsOf(tx, table)).filter((name) => told.has(name) && !SECRET[table]?.includes(name));
-  const list = columns.map((column) => `"${column}"`).join(', ');
+  const columns = (await describedColumns(tx, table)).filter(
+    ({ name }) => told.has(name) && !SECRET[table]?.includes(name),
+  );
+  const list = columns.map(({ name }) => `"${name}"`).join(', ');
+  // A row as JSON says null for both: no value, and the value null of a setting that is switched off.
+  const value = ({ name, holdsNull }: (typeof columns)[number]) =>
+    holdsNull ? `coalesce(r."${name}", 'null'::jsonb)` : `r."${name}"`;
   const lines = Readable.from(rows.map((row) => `${row}\n`));
   await pipeline(lines, tx.query(copyFrom(`copy restored from stdin ${AS_IT_IS}`)));
   await tx.query(
     `insert into ${table} (${list}) overriding system value
-     select ${columns.map((column) => `r."${column}"`).join(', ')}
+     select ${columns.map(value).join(', ')}
      from restored cross join lateral jsonb_populate_record(null::${table}, restored.row) r`,
   );
   await tx.query('truncate restored');

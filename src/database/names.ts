@@ -143,6 +143,12 @@ export async function selectTagPatches(
   return rows;
 }
 
+/** How many names the ledger holds. */
+export async function selectNameCount(db: Queryable): Promise<number> {
+  const { rows } = await db.query<{ n: number }>('select count(*) as n from names where gone_at is null');
+  return rows[0]?.n ?? 0;
+}
+
 /** True when the ledger holds any name, gone ones included. */
 export async function hasNames(db: Queryable): Promise<boolean> {
   return (await db.query('select 1 from names limit 1')).rows.length > 0;

@@ -49,6 +49,10 @@ export interface Settings {
   readonly alarmDays: readonly number[];
   /** Days before a deadline at which a mail reminds. */
   readonly reminderDays: readonly number[];
+  /** The first questions were answered: currency, number style, zone, reminders. */
+  readonly hasBegun: boolean;
+  /** Who is to be reminded, said before there was a mail server to do it. */
+  readonly remindTo: string | null;
   /** Where reminders are mailed to and how; `null` for not at all. */
   readonly mail: MailSettings | null;
   /** Where this program is reached, for the links in mails. */
@@ -72,6 +76,8 @@ const USUAL: Settings = {
   numberStyle: USUAL_STYLE,
   alarmDays: [7, 1],
   reminderDays: USUAL_LEADS,
+  hasBegun: false,
+  remindTo: null,
   mail: null,
   baseUrl: 'http://127.0.0.1:4180',
   saleOdds: USUAL_ODDS,

@@ -1,9 +1,20 @@
-import { ArrayMaxSize, IsArray, IsIn, IsInt, IsOptional, IsString, Max, MaxLength, Min } from 'class-validator';
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsEmail,
+  IsIn,
+  IsInt,
+  IsOptional,
+  IsString,
+  Max,
+  MaxLength,
+  Min,
+} from 'class-validator';
 import { isCurrency, NUMBER_STYLES, type NumberStyle, styleOfLocale, USUAL_STYLE } from '@/core/money';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { proposeNumberStyle, type Settings, selectSettings, upsertSettings } from '@/database/settings';
 import type { Deps } from './deps';
-import { CurrencyCode, readRequest } from './validate';
+import { CurrencyCode, readRequest, saidIn } from './validate';
 
 export type { Settings } from '@/database/settings';
 
@@ -39,23 +50,27 @@ export async function shownSettings(deps: Deps, languages: string | null): Promi
   return lastShown;
 }
 
+/** What the office sets; what is left out stays as it is. */
 export class OfficeForm {
+  @IsOptional()
   @CurrencyCode()
-  homeCurrency!: string;
+  homeCurrency?: string;
 
+  @IsOptional()
   @IsString()
-  zone!: string;
+  zone?: string;
 
   @IsOptional()
   @IsIn(NUMBER_STYLES, { message: `Choose one of ${NUMBER_STYLES.join(' or ')}.` })
   numberStyle?: NumberStyle;
 
+  @IsOptional()
   @IsArray()
   @ArrayMaxSize(10, { message: 'Ten alarms at the most.' })
   @IsInt({ each: true, message: 'Write days as whole numbers, like 7, 1.' })
   @Min(0, { each: true, message: 'An alarm comes 0 to 365 days before.' })
   @Max(365, { each: true, message: 'An alarm comes 0 to 365 days before.' })
-  alarmDays!: number[];
+  alarmDays?: number[];
 
   @IsOptional()
   @IsArray()
@@ -69,19 +84,48 @@ export class OfficeForm {
 export async function saveOffice(deps: Deps, input: unknown): Promise<true | Refusal> {
   const form = await readRequest(OfficeForm, input);
   if (isRefusal(form)) return form;
-  if (!isCurrency(form.homeCurrency)) {
-    return refuse('currency-unknown', `${form.homeCurrency} is not a currency code of ISO 4217.`, 'homeCurrency');
-  }
-  if (!isZone(form.zone))
-    return refuse(
-      'zone-unknown',
-      `${form.zone.slice(0, 60)} is not a time zone. Choose one like Europe/Lisbon.`,
-      'zone',
-    );
+  const wrong = refuseOffice(form);
+  if (wrong) return wrong;
   await changing(deps, async (tx) => {
-    await upsertSettings(tx, { ...form });
+    await upsertSettings(tx, saidIn(form));
   });
   return true;
+}
+
+/** The first three answers: how money and figures are written, where days begin, and who is reminded. */
+export class FirstAnswers {
+  @CurrencyCode()
+  homeCurrency!: string;
+
+  @IsIn(NUMBER_STYLES, { message: `Choose one of ${NUMBER_STYLES.join(' or ')}.` })
+  numberStyle!: NumberStyle;
+
+  @IsString()
+  @MaxLength(100)
+  zone!: string;
+
+  @IsOptional()
+  @IsEmail({ require_tld: false }, { message: 'Write a mail address like office@harbour.example, or leave it empty.' })
+  remindTo?: string;
+}
+
+/** Keeps the first three answers; everything else is left for later. */
+export async function answerFirst(deps: Deps, input: unknown): Promise<true | Refusal> {
+  const form = await readRequest(FirstAnswers, input);
+  if (isRefusal(form)) return form;
+  const wrong = refuseOffice(form);
+  if (wrong) return wrong;
+  const { homeCurrency, numberStyle, zone, remindTo = null } = form;
+  await changing(deps, (tx) => upsertSettings(tx, { homeCurrency, numberStyle, zone, remindTo, hasBegun: true }));
+  return true;
+}
+
+function refuseOffice({ homeCurrency, zone }: Pick<OfficeForm, 'homeCurrency' | 'zone'>): Refusal | null {
+  if (homeCurrency !== undefined && !isCurrency(homeCurrency))
+    return refuse('currency-unknown', `${homeCurrency} is not a currency code of ISO 4217.`, 'homeCurrency');
+  if (zone !== undefined && !isZone(zone))
+    return refuse('zone-unknown', `${zone.slice(0, 60)} is not a time zone. Choose one like Europe/Lisbon.`, 'zone');
+  return null;
 }
 
 function isZone(zone: string): boolean {

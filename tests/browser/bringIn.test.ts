@@ -63,7 +63,7 @@ test('a name whose price is not known says so, and a price set under Setup shows
   await visitor.press('To the ledger');
   await visitor.see('no price');
   await visitor.go('/setup/accounts');
-  await visitor.see('usual ones: check');
+  await visitor.see('these are usual rules: check them');
   await visitor.click('Quaymark');
   await visitor.fill('Ending, or a name for its own price', '.net');
   await visitor.fill('A year, USD', '12.90');

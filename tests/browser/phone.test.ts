@@ -15,7 +15,7 @@ afterAll(() => app.close());
 
 describe('at the width of a telephone', () => {
   test.each([
-    ['/today', 'If nothing is done'],
+    ['/today', 'would save them.'],
     ['/ledger', 'restore by 26 Nov'],
     ['/renewals', 'First that fails'],
     ['/rescue', 'In danger:'],
@@ -36,7 +36,10 @@ describe('at the width of a telephone', () => {
     ['/selling/names/kelpkiln.com', 'kelpkiln.com'],
     ['/setup/marketplaces', 'Answers by rule'],
     ['/setup/practice', 'Faults'],
-    ['/setup/office', 'Registration records'],
+    ['/setup/money', 'Home currency'],
+    ['/setup/mail', 'Reminders by mail'],
+    ['/setup/records', 'RDAP bootstrap file'],
+    ['/unknown', 'cannot be foretold'],
     ['/setup/accounts', 'Quaymark'],
   ])('%s', async (path, seen) => {
     const { visitor } = app;
@@ -52,7 +55,7 @@ describe('at the width of a telephone', () => {
 
 test('the office sets where records are asked for, and is told what is wrong', async () => {
   const { visitor, ledger } = app;
-  await visitor.go('/setup/office');
+  await visitor.go('/setup/records');
   await visitor.see('Registration records');
   await visitor.fill('RDAP bootstrap file (RFC 9224)', '{"no":"file"}');
   await visitor.press('Save the servers');

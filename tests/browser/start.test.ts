@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { afterAll, expect, test } from 'vitest';
 import { freePort } from '../../bin/support/postgres';
 import { ROOT } from '../../bin/support/programs';
+import { openBrowser } from './browser';
 
 const home = mkdtempSync(join(tmpdir(), 'name-ledger-home-'));
 // PostgreSQL runs as a user of its own when this runs as root.
@@ -50,7 +51,7 @@ const names = async (port: number) =>
 
 test('the program starts with its demo, refuses a second start, recovers from being killed, and stops in order', async () => {
   const port = await freePort();
-  const first = await start('--port', String(port));
+  const first = await start('--demo', '--port', String(port));
   expect(first.said).toContain(`Name Ledger is at http://127.0.0.1:${port} (this machine only).`);
   expect(await names(port)).toBe(412);
 
@@ -73,6 +74,36 @@ test('the program starts with its demo, refuses a second start, recovers from be
   expect(await names(port)).toBe(0);
   empty.child.kill('SIGINT');
   expect(await ended(empty.child)).toBe(0);
+});
+
+test('the first start is empty; the demo is opened beside it, left, come back to, and thrown away, all from the interface', async () => {
+  const port = await freePort();
+  const { child, said } = await start('--fresh', '--empty', '--port', String(port));
+  expect(said).toContain(`127.0.0.1:${port}`);
+  const visitor = await openBrowser(`http://127.0.0.1:${port}`);
+  try {
+    await visitor.go('/');
+    await visitor.press('Go on');
+    await visitor.press('Open the demo');
+    await visitor.driver.wait(async () => (await names(port).catch(() => 0)) === 412, 60_000, 'no demo was opened');
+    await visitor.see('would save them.');
+    await visitor.press('Leave it');
+    await visitor.driver.wait(async () => (await names(port).catch(() => 412)) === 0, 30_000, 'the demo was not left');
+    // The office's own ledger has kept what was answered.
+    await visitor.see('Which names do you own?');
+    await visitor.press('Go back to the demo');
+    await visitor.see('would save them.');
+    await visitor.go('/setup/backup');
+    await visitor.press('Throw the demo away…');
+    await visitor.press('Throw it away');
+    await visitor.see('Which names do you own?');
+    await visitor.see('Open the demo');
+    expect(await names(port)).toBe(0);
+  } finally {
+    await visitor.close();
+    child.kill('SIGINT');
+  }
+  expect(await ended(child)).toBe(0);
 });
 
 test('options that make no sense are refused in words', async () => {

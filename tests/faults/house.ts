@@ -6,8 +6,9 @@ import { formatInstant } from '@/core/time';
 import { migrate } from '@/database/migrate';
 import { type Database, openDatabase } from '@/database/pool';
 import { serve } from '../../bin/support/app';
-import { type PracticeAt, practiceDatabase, startProgram } from '../../bin/support/companions';
+import { type PracticeAt, startProgram } from '../../bin/support/companions';
 import { demoDeps, linkPractice } from '../../bin/support/demo';
+import { databaseBeside } from '../../bin/support/ledgers';
 import { freePort, type PostgresServer, startPostgres, stopServer } from '../../bin/support/postgres';
 import { type Part, type Patience, supervise } from '../../bin/support/supervise';
 import { TEST_KEY, TODAY } from '../database/ledger';
@@ -60,7 +61,7 @@ export async function startHouse(): Promise<House> {
   stops.push(() => database.end());
   await seedDemo(database, TODAY);
   const deps = await demoDeps(database, () => TODAY, TEST_KEY);
-  const practiceUrl = await practiceDatabase(databaseUrl, true);
+  const { url: practiceUrl } = await databaseBeside(databaseUrl, 'practice', true);
   let said: PracticeAt | null = null;
   await keep('practice', {
     start: async () => {

@@ -74,8 +74,8 @@ export function DateControl() {
   const ahead = daysAhead > 0;
   const yearEnd = daysUntil(`${style.today.slice(0, 4)}-12-31` as Day, today, style.zone);
   const presets = [
-    { days: 30, text: '30 days' },
-    { days: 90, text: '90 days' },
+    { days: 30, text: '+30 days' },
+    { days: 90, text: '+90 days' },
     { days: yearEnd, text: 'year’s end' },
   ];
   const choices = new Map([
@@ -131,7 +131,7 @@ export function DateControl() {
             <AriaButton
               key={text}
               isDisabled={days === 0}
-              aria-label={`Look ${text} ahead`}
+              aria-label={`Look ahead: ${text}`}
               aria-pressed={daysAhead === days}
               onPress={() => moveDate(days)}
             >

@@ -12,8 +12,10 @@ import { Toasts } from '@/ui/overlay/Toasts';
 import { StripTextures } from '@/ui/strip/LifecycleStrip';
 import { showFiguresIn } from '@/ui/text/figures';
 import { GlobalStyle } from '@/ui/theme/GlobalStyle';
+import type { LedgerChoice } from '@/usecases/ledgers/choice';
 import { CommandBox, type UndoLast } from './CommandBox';
 import { DateControl } from './DateControl';
+import { DemoMark } from './DemoMark';
 import { Keys } from './Keys';
 import { LedgerProvider, useDay, useLedger } from './LedgerProvider';
 import { ThemeSwitch } from './ThemeSwitch';
@@ -173,6 +175,7 @@ export function Frame({
   homeCurrency,
   numberStyle,
   undoLast,
+  choice,
   children,
 }: {
   now: string;
@@ -180,6 +183,7 @@ export function Frame({
   homeCurrency: string;
   numberStyle: NumberStyle;
   undoLast: UndoLast;
+  choice: LedgerChoice;
   children: ReactNode;
 }) {
   const router = useRouter();
@@ -190,7 +194,9 @@ export function Frame({
         <GlobalStyle />
         <StripTextures />
         <LedgerProvider now={instant(now)} zone={zone} homeCurrency={homeCurrency}>
-          <Inside undoLast={undoLast}>{children}</Inside>
+          <Inside undoLast={undoLast} choice={choice}>
+            {children}
+          </Inside>
         </LedgerProvider>
         <Toasts />
       </RouterProvider>
@@ -198,7 +204,7 @@ export function Frame({
   );
 }
 
-function Inside({ undoLast, children }: { undoLast: UndoLast; children: ReactNode }) {
+function Inside({ undoLast, choice, children }: { undoLast: UndoLast; choice: LedgerChoice; children: ReactNode }) {
   const path = usePathname();
   const { style, meta } = useLedger();
   const { day, daysAhead, moveDate } = useDay();
@@ -251,6 +257,7 @@ function Inside({ undoLast, children }: { undoLast: UndoLast; children: ReactNod
           <Foot>
             <ThemeSwitch />
             {place({ href: '/setup', text: 'Setup' })}
+            <DemoMark choice={choice} />
           </Foot>
         </Rail>
         <Top>

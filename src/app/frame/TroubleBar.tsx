@@ -40,7 +40,7 @@ const JOB_WORDS: Readonly<Record<string, { readonly place: RegExp; readonly text
   'queue-record-checks': { place: /^\/record/, text: 'Names could not be put in line to be checked' },
   'check-records': { place: /^\/record/, text: 'Records could not be checked' },
   'follow-selling': { place: /^\/selling/, text: 'Selling could not be followed' },
-  'send-reminders': { place: /^\/(today|setup\/office)/, text: 'Reminders could not be mailed' },
+  'send-reminders': { place: /^\/(today|setup\/mail)/, text: 'Reminders could not be mailed' },
   'read-balances': { place: /^\/(renewals|setup\/accounts)/, text: 'Balances could not be read' },
   'read-rates': { place: /^\/(prices|setup\/marketplaces)/, text: 'Rates between currencies could not be read' },
   'end-cut-imports': { place: /^\/ledger\/add/, text: 'Lists that were cut off could not be ended' },

@@ -157,10 +157,28 @@ export const COMMANDS: readonly Command[] = [
     does: go('/setup/policies'),
   },
   {
-    id: 'office',
-    text: 'Setup: office and calendar',
-    words: 'currency time zone ical feed alarm',
-    does: go('/setup/office'),
+    id: 'money',
+    text: 'Setup: money and days',
+    words: 'office currency time zone figures',
+    does: go('/setup/money'),
+  },
+  {
+    id: 'mail',
+    text: 'Setup: mail and calendar',
+    words: 'office smtp reminder ical feed alarm',
+    does: go('/setup/mail'),
+  },
+  {
+    id: 'records-asked',
+    text: 'Setup: registration records',
+    words: 'office rdap whois dns bootstrap server',
+    does: go('/setup/records'),
+  },
+  {
+    id: 'unknown',
+    text: 'What is not known yet',
+    words: 'missing unknown dates prices incomplete',
+    does: go('/unknown'),
   },
   {
     id: 'marketplaces',

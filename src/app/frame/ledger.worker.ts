@@ -265,6 +265,17 @@ const api = {
     return current().names.map(({ ascii }) => ascii);
   },
 
+  /** Names of which nobody has said when the term ends, or whether they are renewed by themselves; not those that are let go. */
+  unknownNames(what: 'end' | 'setting', limit: number): RowView[] {
+    const found: RowView[] = [];
+    for (const row of rowsAsOf(current().asOf)) {
+      if (row.name.purpose === 'drop' || row.phase === 'available' || row.phase === 'pending delete') continue;
+      if (what === 'end' ? row.termEnd === null : row.setting === 'unknown') found.push(view(row));
+      if (found.length >= limit) break;
+    }
+    return found;
+  },
+
   /** Names whose setting contradicts what is wanted of them, today. */
   contradictions(limit: number): ContradictingRow[] {
     const ledger = current();

@@ -5,8 +5,10 @@ const PARTS = [
   { href: '/setup/accounts', text: 'Accounts', hasBelow: true },
   { href: '/setup/policies', text: 'Policies' },
   { href: '/setup/marketplaces', text: 'Marketplaces', hasBelow: true },
-  { href: '/setup/office', text: 'Office and calendar' },
-  { href: '/setup/backup', text: 'Back up and restore' },
+  { href: '/setup/money', text: 'Money' },
+  { href: '/setup/mail', text: 'Mail' },
+  { href: '/setup/records', text: 'Records' },
+  { href: '/setup/backup', text: 'Ledger' },
   { href: '/setup/log', text: 'Log' },
   { href: '/setup/practice', text: 'Practice' },
 ] as const;

@@ -17,7 +17,7 @@ import { removePolicy, savePolicy, saveRegistryFee } from '@/usecases/policies/p
 import { importRates, previewRates, type RatesPreview, saveRate, saveRatesSource } from '@/usecases/rates/rates';
 import { fetchBootstrap, saveRecordServers } from '@/usecases/records/servers';
 import { withdrawLinks } from '@/usecases/reminders/remind';
-import { saveReminders } from '@/usecases/reminders/settings';
+import { saveReminders, sendTestMail } from '@/usecases/reminders/settings';
 import { saveAnswerRule } from '@/usecases/selling/offers';
 import { saveOffice } from '@/usecases/settings';
 
@@ -87,6 +87,11 @@ export async function readAccountAction(accountId: number): Promise<string | Ref
 
 export async function saveRemindersAction(input: unknown): Promise<true | Refusal> {
   return saveReminders(deps(), input);
+}
+
+/** Sends a mail that says that mails arrive; answers to whom. */
+export async function testMailAction(): Promise<string | Refusal> {
+  return sendTestMail(deps());
 }
 
 /** Makes a new address for the calendar; answers its token, once. */

@@ -6,7 +6,7 @@ import type { OtherKey } from '@/usecases/secrets/keys';
 const HREF: Readonly<Record<OtherKey['kind'], (id: number) => string>> = {
   account: (id) => `/setup/accounts/${id}`,
   marketplace: (id) => `/setup/marketplaces/${id}`,
-  mail: () => '/setup/office',
+  mail: () => '/setup/mail',
   sale: (id) => `/selling/sales/${id}`,
   transfer: () => '/transfers',
 };

@@ -101,10 +101,10 @@ export function TodayScreen(props: TodayScreenProps) {
     <>
       <Page style={{ flex: 1 }}>
         <AlarmPart alarms={alarms} />
-        {meta.names > 0 && <Summary summary={view.summary} />}
+        <Summary summary={view.summary} />
         {otherKey.length > 0 && <OtherKeyNotice places={otherKey} />}
-        {nothing && <NothingToday isEmpty={meta.names === 0} />}
-        {meta.names > 0 && <TimeLine view={view} offers={offers} />}
+        {nothing && <NothingToday />}
+        <TimeLine view={view} offers={offers} />
         {parts.length > 0 && (
           <TodayTable parts={parts} axis={<StripAxis scale={tableScale(today)} day={today} height={33} />} />
         )}
@@ -123,18 +123,14 @@ export function TodayScreen(props: TodayScreenProps) {
   );
 }
 
-function NothingToday({ isEmpty }: { isEmpty: boolean }) {
+function NothingToday() {
   return (
     <Empty
-      title={isEmpty ? 'The ledger is empty.' : 'Nothing needs a decision.'}
-      text={
-        isEmpty
-          ? 'Paste the names you own, or bring in a list from each registrar.'
-          : 'Every name is paid for, or will be. Come back when you like: what changes is told here.'
-      }
+      title="Nothing needs a decision."
+      text="Every name is paid for, or will be. Come back when you like: what changes is told here."
     >
-      <ButtonLink href={isEmpty ? '/ledger/add' : '/ledger'} data-kind="primary">
-        {isEmpty ? 'Add names' : 'To the ledger'}
+      <ButtonLink href="/ledger" data-kind="primary">
+        To the ledger
       </ButtonLink>
     </Empty>
   );

@@ -23,6 +23,7 @@ const Line = styled.div`
   gap: 4px;
   align-items: start;
   & > button { margin-top: 21px; }
+  &[data-bare='true'] > button { margin-top: 0; }
 `;
 
 const Open = styled(AriaButton)`
@@ -119,7 +120,7 @@ export function DayField({
   };
   const said = day === null || parseDay(text.trim()) === null ? day && `read as ${formatDay(day)}` : formatDay(day);
   return (
-    <Line>
+    <Line data-bare={props.hideLabel ?? false}>
       <Field
         {...props}
         name={name}

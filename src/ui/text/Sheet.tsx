@@ -53,6 +53,7 @@ export const Ruled = styled.table`
   border-collapse: collapse;
   & th { text-align: left; font-weight: 400; color: var(--ink-soft); font-size: 0.9rem; padding: 6px 10px 6px 0; border-bottom: 1px solid var(--rule); }
   & td { padding: 6px 10px 6px 0; border-bottom: 1px solid var(--rule); vertical-align: top; }
+  &[data-middle] td { vertical-align: middle; }
   & th.figure, & td.figure { text-align: right; }
   & td.whole { white-space: nowrap; }
   & .figure + :not(.figure) { padding-left: 14px; }

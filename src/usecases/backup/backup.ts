@@ -73,7 +73,7 @@ async function restoreInto(tx: Transaction, source: AsyncIterable<Uint8Array>): 
       if (!(await isEmptyLedger(tx)))
         return refuse(
           'ledger-not-empty',
-          'A backup goes into an empty ledger only. Start one with bin/start --fresh --empty, then restore.',
+          'A backup goes into an empty ledger only. Empty this one first, under Setup → Ledger.',
         );
       await clearLedger(tx);
       isEarlier = piece.head.version === EARLIER;

@@ -15,6 +15,7 @@ import type { Database } from '@/database/pool';
 import { countOpenRenewals } from '@/database/renewals';
 import { countTransfersWaiting } from '@/database/transfers';
 import type { Deps } from '../deps';
+import { ledgerChoice } from '../ledgers/choice';
 
 /** The number of the ledger's present state; it rises with every change. */
 export function ledgerRevision(deps: Deps): Promise<number> {
@@ -25,7 +26,8 @@ export function ledgerRevision(deps: Deps): Promise<number> {
 export async function ledgerVersion(deps: Deps): Promise<string> {
   const { revision, clockOffsetMs } = await selectState(deps.database);
   deps.time.offsetMs = clockOffsetMs;
-  return `${revision}-${Math.floor(deps.clock() / HOUR_MS)}`;
+  // The demo and the office’s own ledger count from one, both: what was kept of one is not true of the other.
+  return `${ledgerChoice().open}-${revision}-${Math.floor(deps.clock() / HOUR_MS)}`;
 }
 
 /**

@@ -17,8 +17,10 @@ import { sealPlace } from '@/database/secrets';
 import { selectSettings, upsertSettings } from '@/database/settings';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
+import { causeOf } from '../log';
 import { seal } from '../secrets/seal';
 import { readRequest } from '../validate';
+import { mailOffice } from './mailOffice';
 
 /** When and to whom reminders are mailed, and through which server. Without `to` none are. */
 export class RemindersForm {
@@ -97,6 +99,25 @@ export async function saveReminders(deps: Deps, input: unknown): Promise<true | 
   const mail = { to, host, port, from: form.from ?? to, user: form.user ?? null, sealedPassword };
   await changing(deps, (tx) => upsertSettings(tx, { ...leads, mail }));
   return true;
+}
+
+/** Sends a mail that says that mails arrive, to whom reminders go. Answers to whom. */
+export async function sendTestMail(deps: Deps): Promise<string | Refusal> {
+  const { mail } = await selectSettings(deps.database);
+  if (!mail) return refuse('mail-server-missing', 'Save the mail server first.', 'host');
+  try {
+    await mailOffice(deps, 'Name Ledger: a test', (base) => [
+      'This mail was asked for under Setup. Reminders arrive as it did.',
+      `The ledger is at ${base}.`,
+    ]);
+    return mail.to;
+  } catch (error) {
+    deps.log.warn({ err: error }, 'the test mail could not be sent');
+    return refuse(
+      'mail-failed',
+      `${mail.host} did not take it (${causeOf(error).message.slice(0, 160)}). Check server, port, user and password.`,
+    );
+  }
 }
 
 /** An address of this machine itself: it follows the port that the program serves. */

@@ -1,9 +1,9 @@
 'use client';
 import Link from 'next/link';
-import { formatMonth, type Month } from '@/core/time';
 import { ButtonLink } from '@/ui/controls/Button';
 import { Actions } from '@/ui/overlay/Dialog';
 import { formatAmount } from '@/ui/text/figures';
+import { AccountSentence } from '@/ui/text/RuleSentences';
 import { Page, Ruled } from '@/ui/text/Sheet';
 import { Empty } from '@/ui/text/States';
 import { Wide } from '@/ui/text/Wide';
@@ -38,36 +38,24 @@ export function AccountsScreen({ accounts }: { accounts: readonly AccountRow[] }
           <thead>
             <tr>
               <th>Account</th>
-              <th>Registrar</th>
               <th className="figure">Names</th>
-              <th>Charges</th>
-              <th>Late window (grace period)</th>
-              <th>Pays by</th>
+              <th>How it charges</th>
               <th className="figure">Balance</th>
-              <th>Rules</th>
             </tr>
           </thead>
           <tbody>
             {accounts.map((account) => (
               <tr key={account.id}>
                 <td>
-                  <Link href={`/setup/accounts/${account.id}`}>{account.label}</Link>
+                  <Link href={`/setup/accounts/${account.id}`} className="decides">
+                    {account.label}
+                  </Link>
+                  {account.registrar !== account.label && <div className="soft">{account.registrar}</div>}
                 </td>
-                <td>{account.registrar}</td>
                 <td className="figure">{account.names.toLocaleString('en')}</td>
-                <td>{account.leadDays === 0 ? 'on the day' : `${account.leadDays} days before`}</td>
                 <td>
-                  {account.lateDays === 0 ? 'none' : `${account.lateDays} days`}
-                  {account.lateFeeMinor > 0 &&
-                    `, ${formatAmount({ minor: account.lateFeeMinor, currency: account.currency })} fee`}
-                </td>
-                <td>
-                  {account.paymentMethods
-                    .map(
-                      (method) =>
-                        `${method.label}${method.endsMonth ? ` to ${formatMonth(method.endsMonth as Month)}` : ''}`,
-                    )
-                    .join(', then ') || <span className="soft">not said</span>}
+                  <AccountSentence account={account} />
+                  {!account.rulesKnown && <span className="caution">; these are usual rules: check them</span>}
                 </td>
                 <td className="figure">
                   {account.balanceMinor === null ? (
@@ -77,7 +65,6 @@ export function AccountsScreen({ accounts }: { accounts: readonly AccountRow[] }
                   )}
                   {account.balanceAt !== null && <div className="soft">{dayWords(account.balanceAt, style)}</div>}
                 </td>
-                <td>{account.rulesKnown ? 'as set' : <span className="caution">usual ones: check</span>}</td>
               </tr>
             ))}
           </tbody>

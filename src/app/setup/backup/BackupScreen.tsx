@@ -5,12 +5,15 @@ import { Button, ButtonLink } from '@/ui/controls/Button';
 import { Actions } from '@/ui/overlay/Dialog';
 import { Notice, Page, Section } from '@/ui/text/Sheet';
 import { namesWords } from '@/ui/text/words';
+import type { LedgerChoice } from '@/usecases/ledgers/choice';
 import { useTitle } from '../../frame/Frame';
 import { useLedger } from '../../frame/LedgerProvider';
+import { DemoPart } from './DemoPart';
+import { EmptyPart } from './EmptyPart';
 
-/** Saving the whole ledger as one file, and restoring it. */
-export function BackupScreen() {
-  useTitle('Back up and restore');
+/** Saving the whole ledger as one file, restoring it, emptying it, and the demo beside it. */
+export function BackupScreen({ choice }: { choice: LedgerChoice }) {
+  useTitle('Ledger', 'back up, restore, empty, the demo');
   const { reload } = useLedger();
   const [told, setTold] = useState<{ text: string; problem: boolean } | null>(null);
   const [busy, setBusy] = useState(false);
@@ -65,6 +68,8 @@ export function BackupScreen() {
           </Notice>
         )}
       </Section>
+      <EmptyPart />
+      {choice.mayChange && <DemoPart choice={choice} />}
     </Page>
   );
 }

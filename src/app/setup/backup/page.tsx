@@ -1,8 +1,9 @@
 import type { Metadata } from 'next';
+import { ledgerChoice } from '@/usecases/ledgers/choice';
 import { BackupScreen } from './BackupScreen';
 
-export const metadata: Metadata = { title: 'Back up and restore' };
+export const metadata: Metadata = { title: 'Ledger: back up, restore, empty' };
 
 export default function BackupPage() {
-  return <BackupScreen />;
+  return <BackupScreen choice={ledgerChoice()} />;
 }

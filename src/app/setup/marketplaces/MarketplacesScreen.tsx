@@ -5,6 +5,7 @@ import { type AnswerRule, netProceedsOf } from '@/core/selling';
 import { ButtonLink } from '@/ui/controls/Button';
 import { Actions } from '@/ui/overlay/Dialog';
 import { formatAmount } from '@/ui/text/figures';
+import { MarketplaceSentence } from '@/ui/text/RuleSentences';
 import { Page, Ruled, Section } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
 import { dayWords } from '@/ui/text/words';
@@ -61,11 +62,9 @@ function MarketplacesTable({ marketplaces }: { marketplaces: readonly Marketplac
       <thead>
         <tr>
           <th>Marketplace</th>
-          <th>Sells in</th>
+          <th>How it sells</th>
           <th className="figure">Commission</th>
           <th className="figure">At least</th>
-          <th>Auctions</th>
-          <th>Review</th>
           <th className="figure">Proceeds of 1,000</th>
           <th>Link</th>
         </tr>
@@ -77,7 +76,9 @@ function MarketplacesTable({ marketplaces }: { marketplaces: readonly Marketplac
               <Link href={`/setup/marketplaces/${marketplace.id}`}>{marketplace.label}</Link>
               {!marketplace.payoutSet && <div className="caution">payout not set</div>}
             </td>
-            <td>{marketplace.currencies.join(', ') || 'any currency'}</td>
+            <td>
+              <MarketplaceSentence marketplace={marketplace} />
+            </td>
             <td className="figure">
               {marketplace.percent} %
               {marketplace.steps.map((step) => (
@@ -91,8 +92,6 @@ function MarketplacesTable({ marketplaces }: { marketplaces: readonly Marketplac
               {marketplace.floorMinor > 0 &&
                 formatAmount({ minor: marketplace.floorMinor, currency: marketplace.feesCurrency }, true)}
             </td>
-            <td>{marketplace.auctionDays.length > 0 ? `${marketplace.auctionDays.join(', ')} days` : 'none'}</td>
-            <td>{marketplace.reviewHours === 0 ? 'none' : `up to ${marketplace.reviewHours} h`}</td>
             <td className="figure">
               {formatAmount(
                 {

@@ -4,6 +4,7 @@ import type { Policy, RegistryFee } from '@/core/lifecycle';
 import { formatDay } from '@/core/time';
 import { Button } from '@/ui/controls/Button';
 import { Actions, Dialog } from '@/ui/overlay/Dialog';
+import { PolicySentence } from '@/ui/text/RuleSentences';
 import { Page, Ruled } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
 import { useTitle } from '../../frame/Frame';
@@ -22,13 +23,7 @@ export function PoliciesScreen({ policies, fees }: { policies: readonly Policy[]
           <thead>
             <tr>
               <th>Ending</th>
-              <th className="figure">Late window (grace period)</th>
-              <th className="figure">Redemption</th>
-              <th className="figure">Report due</th>
-              <th className="figure">Deletion</th>
-              <th className="figure">Refundable</th>
-              <th>Terms</th>
-              <th className="figure">Transfer adds</th>
+              <th>Its names are</th>
               <th>Fee</th>
               <th>Source</th>
             </tr>
@@ -41,16 +36,9 @@ export function PoliciesScreen({ policies, fees }: { policies: readonly Policy[]
                     {policy.ending === '*' ? 'all other endings' : `.${policy.ending}`}
                   </Button>
                 </td>
-                <td className="figure">{policy.lateDays}</td>
-                <td className="figure">{policy.redemptionDays}</td>
-                <td className="figure">{policy.pendingRestoreDays}</td>
-                <td className="figure">{policy.pendingDeleteDays}</td>
-                <td className="figure">{policy.refundableDays}</td>
-                <td style={{ whiteSpace: 'nowrap' }}>
-                  {policy.terms.renew.least} to {Math.min(policy.terms.renew.greatest, policy.ceilingYears)} years
-                  {policy.terms.renew.step > 1 && ` by ${policy.terms.renew.step}`}
+                <td>
+                  <PolicySentence policy={policy} />
                 </td>
-                <td className="figure">{policy.transferYears}</td>
                 <td>{policy.yearlyFee ? 'added' : 'none'}</td>
                 <td>
                   {policy.source}, {formatDay(policy.sourceDate)}

@@ -7,24 +7,13 @@ import { DayField, dayIn } from '@/ui/controls/DayField';
 import { Choice, Field } from '@/ui/controls/Field';
 import { Form } from '@/ui/controls/Form';
 import { Actions } from '@/ui/overlay/Dialog';
+import { Sentence } from '@/ui/text/Sentence';
 import { Fields, Section } from '@/ui/text/Sheet';
 import { useSave } from '../../acts/useSave';
 import { useLedger } from '../../frame/LedgerProvider';
 import { removePolicyAction, savePolicyAction } from '../actions';
 
 const SOURCES: readonly RuleSource[] = ['standard', 'contract', 'common practice', 'memory'];
-
-const NUMBERS = [
-  ['lateDays', 'Late window (grace period), days'],
-  ['redemptionDays', 'Redemption, days'],
-  ['pendingRestoreDays', 'Restore report due, days'],
-  ['pendingDeleteDays', 'Deletion, days'],
-  ['refundableDays', 'Refundable, days'],
-  ['transferYears', 'Years a transfer adds'],
-  ['transferLockDays', 'Transfer lock, days'],
-  ['holderLockDays', 'Lock after a change of holder, days'],
-  ['ceilingYears', 'Ceiling, years from now'],
-] as const;
 
 export function PolicyForm({ policy, onSaved }: { policy: Policy; onSaved: () => void }) {
   const { style } = useLedger();
@@ -48,19 +37,48 @@ export function PolicyForm({ policy, onSaved }: { policy: Policy; onSaved: () =>
   return (
     <Form aria-label="A policy" refused={refused} onSubmit={savePolicy}>
       <Section>
-        <Fields>
-          <Field name="ending" label="Ending" defaultValue={policy.ending} isReadOnly={policy.ending !== ''} />
-          {NUMBERS.map(([key, label]) => (
-            <Field key={key} name={key} label={label} defaultValue={String(policy[key])} inputMode="numeric" />
-          ))}
-          <Field name="leastYears" label="Least term, years" defaultValue={String(least)} inputMode="numeric" />
+        <Sentence>
+          Names under
           <Field
-            name="greatestYears"
-            label="Greatest term, years"
-            defaultValue={String(greatest)}
-            inputMode="numeric"
+            name="ending"
+            label="Ending"
+            hideLabel
+            defaultValue={policy.ending}
+            isReadOnly={policy.ending !== ''}
           />
-          <Field name="stepYears" label="In steps of, years" defaultValue={String(step)} inputMode="numeric" />
+          have terms of
+          <Whole name="leastYears" label="Least term, years" value={least} />
+          to
+          <Whole name="greatestYears" label="Greatest term, years" value={greatest} />
+          years in steps of
+          <Whole name="stepYears" label="In steps of, years" value={step} />
+          and never end more than
+          <Whole name="ceilingYears" label="Ceiling, years from now" value={policy.ceilingYears} />
+          years from now.
+        </Sentence>
+        <Sentence>
+          Fresh ones can be deleted for a refund within
+          <Whole name="refundableDays" label="Refundable, days" value={policy.refundableDays} />
+          days. Past their term they are late (grace period) for
+          <Whole name="lateDays" label="Late window (grace period), days" value={policy.lateDays} />
+          days, then in redemption for
+          <Whole name="redemptionDays" label="Redemption, days" value={policy.redemptionDays} />
+          days; a restore’s report is due within
+          <Whole name="pendingRestoreDays" label="Restore report due, days" value={policy.pendingRestoreDays} />
+          days. They are free
+          <Whole name="pendingDeleteDays" label="Deletion, days" value={policy.pendingDeleteDays} />
+          days after that.
+        </Sentence>
+        <Sentence>
+          A transfer adds
+          <Whole name="transferYears" label="Years a transfer adds" value={policy.transferYears} />
+          years and locks the name for
+          <Whole name="transferLockDays" label="Transfer lock, days" value={policy.transferLockDays} />
+          days; a change of holder locks it for
+          <Whole name="holderLockDays" label="Lock after a change of holder, days" value={policy.holderLockDays} />
+          days.
+        </Sentence>
+        <Fields>
           <Choice
             label="Source"
             value={source}
@@ -98,5 +116,12 @@ export function PolicyForm({ policy, onSaved }: { policy: Policy; onSaved: () =>
         </Actions>
       </Section>
     </Form>
+  );
+}
+
+/** A whole number in a sentence. */
+function Whole({ name, label, value }: { name: string; label: string; value: number }) {
+  return (
+    <Field data-wide="short" name={name} label={label} hideLabel defaultValue={String(value)} inputMode="numeric" />
   );
 }

@@ -11,6 +11,7 @@ import { Check } from '@/ui/controls/Check';
 import { Field } from '@/ui/controls/Field';
 import { Form, textOf } from '@/ui/controls/Form';
 import { Actions } from '@/ui/overlay/Dialog';
+import { Sentence } from '@/ui/text/Sentence';
 import { Fields } from '@/ui/text/Sheet';
 import type { AccountRow } from '@/usecases/accounts/accounts';
 import { useSave } from '../../../acts/useSave';
@@ -87,62 +88,111 @@ function RuleFields({ account, currency, onCurrency }: RuleFieldsProps) {
     minor === null || minor === undefined ? null : { minor, currency: account?.currency ?? currency };
 
   return (
-    <Fields>
-      <Field name="label" label="Label" defaultValue={account?.label ?? ''} />
-      <Field name="registrar" label="Registrar" defaultValue={account?.registrar ?? ''} />
-      <Field
-        name="currency"
-        label="Currency"
-        value={currency}
-        onChange={(code) => onCurrency(code.trim().toUpperCase())}
-      />
-      {RULES.map(({ name, label, hint, usual }) => (
+    <>
+      <Sentence>
         <Field
-          key={name}
-          name={name}
-          label={label}
-          defaultValue={String(account?.[name] ?? usual)}
-          inputMode="numeric"
-          hint={hint}
+          data-wide="long"
+          name="label"
+          label="Label"
+          hideLabel
+          placeholder="label"
+          defaultValue={account?.label ?? ''}
         />
-      ))}
-      <Field
-        name="retryDays"
-        label="Tries again, days before the end"
-        defaultValue={account?.retryDays.join(', ') ?? ''}
-        hint="like 3, 1"
-      />
-      <AmountField
-        name="lateFeeMinor"
-        label="Late fee"
-        currency={currency}
-        amount={known(account?.lateFeeMinor || null)}
-      />
-      <Field
-        name="taxPercent"
-        label="Tax on every price, percent"
-        defaultValue={account?.taxPercent ? String(account.taxPercent) : ''}
-        inputMode="decimal"
-      />
-      <AmountField
-        name="balanceMinor"
-        label="Balance as last known"
-        currency={currency}
-        amount={known(account?.balanceMinor)}
-        negative
-        hint="empty: not said"
-      />
-    </Fields>
+        is an account at
+        <Field
+          data-wide="long"
+          name="registrar"
+          label="Registrar"
+          hideLabel
+          placeholder="registrar"
+          defaultValue={account?.registrar ?? ''}
+        />
+        in
+        <Field
+          data-wide="short"
+          name="currency"
+          label="Currency"
+          hideLabel
+          value={currency}
+          onChange={(code) => onCurrency(code.trim().toUpperCase())}
+        />
+        with a balance of
+        <AmountField
+          name="balanceMinor"
+          label="Balance as last known"
+          hideLabel
+          placeholder="not said"
+          currency={currency}
+          amount={known(account?.balanceMinor)}
+          negative
+        />
+        as last known.
+      </Sentence>
+      <Sentence>
+        It charges <Rule account={account} name="leadDays" /> days before the end for{' '}
+        <Rule account={account} name="yearsPerCharge" />
+        years, and tries again
+        <Field
+          name="retryDays"
+          label="Tries again, days before the end"
+          hideLabel
+          placeholder="like 3, 1"
+          defaultValue={account?.retryDays.join(', ') ?? ''}
+        />
+        days before it.
+      </Sentence>
+      <Sentence>
+        It keeps late names (grace period) for <Rule account={account} name="lateDays" /> days, for a fee of
+        <AmountField
+          name="lateFeeMinor"
+          label="Late fee"
+          hideLabel
+          placeholder="none"
+          currency={currency}
+          amount={known(account?.lateFeeMinor || null)}
+        />
+        and auctions them on day <Rule account={account} name="auctionDay" />.
+      </Sentence>
+      <Sentence>
+        To every price it adds tax of
+        <Field
+          data-wide="short"
+          name="taxPercent"
+          label="Tax on every price, percent"
+          hideLabel
+          placeholder="none"
+          defaultValue={account?.taxPercent ? String(account.taxPercent) : ''}
+          inputMode="decimal"
+        />
+        percent. It confirms a switch within <Rule account={account} name="switchHours" /> hours.
+      </Sentence>
+    </>
+  );
+}
+
+/** A rule that is a whole number, as a blank in its sentence. */
+function Rule({ account, name }: { account: AccountRow | null; name: (typeof RULES)[number]['name'] }) {
+  const { label, usual, blank } = RULES.find((rule) => rule.name === name) ?? RULES[0];
+  return (
+    <Field
+      data-wide="short"
+      name={name}
+      label={label}
+      hideLabel
+      placeholder={blank}
+      defaultValue={String(account?.[name] ?? usual)}
+      inputMode="numeric"
+    />
   );
 }
 
 /** The rules that are whole numbers, with what is usual. */
 const RULES = [
-  { name: 'leadDays', label: 'Charges, days before the end', hint: '', usual: '5' },
-  { name: 'lateDays', label: 'Late window (grace period), days', hint: '0 for none', usual: '45' },
-  { name: 'auctionDay', label: 'Auctions late names on day', hint: 'empty for never', usual: '' },
-  { name: 'yearsPerCharge', label: 'Years each charge buys', hint: '', usual: '1' },
-  { name: 'switchHours', label: 'Confirms a switch within, hours', hint: 'empty: not known', usual: '' },
+  { name: 'leadDays', label: 'Charges, days before the end', blank: '0', usual: '5' },
+  { name: 'lateDays', label: 'Late window (grace period), days', blank: '0', usual: '45' },
+  { name: 'auctionDay', label: 'Auctions late names on day', blank: 'never', usual: '' },
+  { name: 'yearsPerCharge', label: 'Years each charge buys', blank: '1', usual: '1' },
+  { name: 'switchHours', label: 'Confirms a switch within, hours', blank: '?', usual: '' },
 ] as const;
 
 function linesOf(account: AccountRow | null): readonly PaymentMethodLine[] {

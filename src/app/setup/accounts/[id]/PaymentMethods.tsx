@@ -30,7 +30,7 @@ export function PaymentMethods({ lines, onChange }: PaymentMethodsProps) {
   };
   return (
     <Section aria-label="Payment methods">
-      <strong>Payment methods, in the order in which they are tried</strong>
+      <h2>It pays from, one after the other</h2>
       <EditableTable
         label="Payment methods"
         columns={[

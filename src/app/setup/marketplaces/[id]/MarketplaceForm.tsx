@@ -9,6 +9,7 @@ import { Check } from '@/ui/controls/Check';
 import { Choice, Field } from '@/ui/controls/Field';
 import { Form, textOf } from '@/ui/controls/Form';
 import { Actions } from '@/ui/overlay/Dialog';
+import { Sentence } from '@/ui/text/Sentence';
 import { Fields, Section } from '@/ui/text/Sheet';
 import type { MarketplaceRow } from '@/usecases/marketplaces/marketplaces';
 import { useSave } from '../../../acts/useSave';
@@ -94,28 +95,54 @@ interface RulesPartProps {
 function RulesPart({ marketplace, accounts, rules, onRules }: RulesPartProps) {
   return (
     <Section aria-label="Rules">
-      <Fields>
-        <Field label="Marketplace" name="label" defaultValue={marketplace?.label ?? ''} />
+      <Sentence>
+        <Field
+          data-wide="long"
+          label="Marketplace"
+          hideLabel
+          placeholder="marketplace"
+          name="label"
+          defaultValue={marketplace?.label ?? ''}
+        />
+        sells in
         <Field
           label="Sells in"
+          hideLabel
+          placeholder="any currency"
           name="currencies"
           defaultValue={marketplace?.currencies.join(', ') ?? ''}
-          hint="codes; empty for any"
         />
+        and looks at a listing for up to
+        <Field
+          data-wide="short"
+          label="Review, hours at most"
+          hideLabel
+          name="reviewHours"
+          defaultValue={String(marketplace?.reviewHours ?? USUAL_REVIEW_HOURS)}
+        />
+        hours.
+      </Sentence>
+      <Sentence>
+        Auctions run
         <Field
           label="Auctions run, days"
+          hideLabel
+          placeholder="it holds none"
           name="auctionDays"
           defaultValue={marketplace?.auctionDays.join(', ') ?? ''}
-          hint="empty: it holds none"
         />
+        days; a late bid moves the close by
         <Field
+          data-wide="short"
           label="A late bid moves the close, minutes"
+          hideLabel
           name="extensionMinutes"
           defaultValue={String(marketplace?.extensionMinutes ?? USUAL_AUCTION.extensionMinutes)}
-          hint="0: it never moves"
         />
+        minutes, and buying at once ends
         <Choice<BuyNowEnd>
           label="Buy now in an auction ends"
+          hideLabel
           value={rules.buyNowEnds}
           onChange={(buyNowEnds) => onRules({ ...rules, buyNowEnds })}
           options={[
@@ -124,11 +151,8 @@ function RulesPart({ marketplace, accounts, rules, onRules }: RulesPartProps) {
             { value: 'close', text: 'at the close' },
           ]}
         />
-        <Field
-          label="Review, hours at most"
-          name="reviewHours"
-          defaultValue={String(marketplace?.reviewHours ?? USUAL_REVIEW_HOURS)}
-        />
+      </Sentence>
+      <Fields>
         <Choice
           label="Account at the marketplace itself"
           value={rules.accountId === null ? '' : String(rules.accountId)}

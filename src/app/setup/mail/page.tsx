@@ -3,12 +3,12 @@ import { headers } from 'next/headers';
 import { calendarFeed } from '@/usecases/calendar/feed';
 import { deps } from '@/usecases/deps';
 import { officeSettings } from '@/usecases/settings';
-import { OfficeScreen } from './OfficeScreen';
+import { MailScreen } from './MailScreen';
 
-export const metadata: Metadata = { title: 'Office' };
+export const metadata: Metadata = { title: 'Mail and calendar' };
 
-export default async function OfficePage() {
+export default async function MailPage() {
   const host = (await headers()).get('host') ?? '127.0.0.1';
   const [settings, feed] = await Promise.all([officeSettings(deps()), calendarFeed(deps())]);
-  return <OfficeScreen settings={settings} feed={feed} base={`http://${host}`} />;
+  return <MailScreen settings={settings} feed={feed} base={`http://${host}`} />;
 }

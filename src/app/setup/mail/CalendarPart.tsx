@@ -1,17 +1,29 @@
 'use client';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
+import { readWholeNumbers } from '@/formats/lists/readWords';
 import { Button, ButtonLink } from '@/ui/controls/Button';
+import { Field } from '@/ui/controls/Field';
+import { Form, textOf } from '@/ui/controls/Form';
 import { Actions } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
 import { Notice, Section } from '@/ui/text/Sheet';
 import { dayWords } from '@/ui/text/words';
 import type { FeedRow } from '@/usecases/calendar/feed';
+import { useSave } from '../../acts/useSave';
 import { useLedger } from '../../frame/LedgerProvider';
-import { makeCalendarFeedAction, withdrawCalendarFeedAction } from '../actions';
+import { makeCalendarFeedAction, saveOfficeAction, withdrawCalendarFeedAction } from '../actions';
 
 /** The calendar's address: made on demand, shown once, withdrawn when it has got about. */
-export function CalendarPart({ feed, base }: { feed: FeedRow | null; base: string }) {
+export function CalendarPart({
+  feed,
+  base,
+  alarmDays,
+}: {
+  feed: FeedRow | null;
+  base: string;
+  alarmDays: readonly number[];
+}) {
   const router = useRouter();
   const { style } = useLedger();
   const [address, setAddress] = useState<string | null>(null);
@@ -26,6 +38,10 @@ export function CalendarPart({ feed, base }: { feed: FeedRow | null; base: strin
     report({ text: 'The address is withdrawn. Calendars that use it get nothing from now on.' });
     router.refresh();
   };
+
+  const { save, refused, isBusy } = useSave();
+  const saveAlarms = (form: FormData) =>
+    void save(saveOfficeAction({ alarmDays: readWholeNumbers(textOf(form, 'alarmDays')) }), 'Saved.');
 
   return (
     <Section aria-label="Calendar of deadlines">
@@ -43,10 +59,23 @@ export function CalendarPart({ feed, base }: { feed: FeedRow | null; base: strin
       <Actions>
         <Button onPress={() => void make()}>{feed ? 'Make a new address' : 'Make an address'}</Button>
         {feed && <Button onPress={() => void withdraw()}>Withdraw the address</Button>}
-        <ButtonLink href="/setup/office/calendar" prefetch={false} download="price-steps.ics">
+        <ButtonLink href="/setup/mail/calendar" prefetch={false} download="price-steps.ics">
           Save it as a file
         </ButtonLink>
       </Actions>
+      <Form aria-label="Calendar alarms" refused={refused} onSubmit={saveAlarms}>
+        <Field
+          name="alarmDays"
+          label="Calendar alarms, days before"
+          defaultValue={alarmDays.join(', ')}
+          hint="like 7, 1; empty for none"
+        />
+        <Actions>
+          <Button type="submit" isDisabled={isBusy}>
+            Save the alarms
+          </Button>
+        </Actions>
+      </Form>
     </Section>
   );
 }

@@ -9,7 +9,7 @@ import { Fields, Section } from '@/ui/text/Sheet';
 import { namesWords } from '@/ui/text/words';
 import type { Settings } from '@/usecases/settings';
 import { useSave } from '../../acts/useSave';
-import { saveRemindersAction, sendRemindersAction, withdrawLinksAction } from '../actions';
+import { saveRemindersAction, sendRemindersAction, testMailAction, withdrawLinksAction } from '../actions';
 
 /** Reminders by mail: when, to whom, and through which server. */
 export function RemindersForm({ settings }: { settings: Settings }) {
@@ -52,7 +52,7 @@ export function RemindersForm({ settings }: { settings: Settings }) {
             defaultValue={settings.reminderDays.join(', ')}
             hint="at once when a charge fails"
           />
-          <Field name="to" label="To" defaultValue={mail?.to ?? ''} hint="empty: no mails" />
+          <Field name="to" label="To" defaultValue={mail?.to ?? settings.remindTo ?? ''} hint="empty: no mails" />
           <Field name="from" label="From" defaultValue={mail?.from ?? ''} />
           <Field name="host" label="Mail server (SMTP)" defaultValue={mail?.host ?? ''} />
           <Field name="port" label="Port" defaultValue={String(mail?.port ?? 587)} inputMode="numeric" />
@@ -74,6 +74,14 @@ export function RemindersForm({ settings }: { settings: Settings }) {
         </Fields>
         <Actions>
           <Button type="submit">Save the reminders</Button>
+          {mail && (
+            <Button
+              isDisabled={isBusy}
+              onPress={() => void ask(testMailAction(), (to) => `Sent to ${to}. Look there.`)}
+            >
+              Send a test mail
+            </Button>
+          )}
           {mail && (
             <Button isDisabled={isBusy} onPress={() => void send()}>
               Send what is due now

@@ -1,33 +1,19 @@
 'use client';
 import { useState } from 'react';
 import { NUMBER_STYLES } from '@/core/money';
-import { readWholeNumbers } from '@/formats/lists/readWords';
 import { Button } from '@/ui/controls/Button';
 import { Choice, Field } from '@/ui/controls/Field';
 import { Form, textOf } from '@/ui/controls/Form';
 import { Actions } from '@/ui/overlay/Dialog';
 import { Fields, Page, Section } from '@/ui/text/Sheet';
-import type { FeedRow } from '@/usecases/calendar/feed';
 import type { Settings } from '@/usecases/settings';
 import { useSave } from '../../acts/useSave';
 import { useTitle } from '../../frame/Frame';
 import { saveOfficeAction } from '../actions';
-import { CalendarPart } from './CalendarPart';
-import { RecordServersForm } from './RecordServersForm';
-import { RemindersForm } from './RemindersForm';
 
-/** Home currency, time zone, and the calendar of deadlines. */
-export function OfficeScreen({
-  settings,
-  feed,
-  base,
-}: {
-  settings: Settings;
-  feed: FeedRow | null;
-  /** Where this program is reached now. */
-  base: string;
-}) {
-  useTitle('Office and calendar');
+/** In which money the office reckons, how figures are written, and where its days begin. */
+export function MoneyScreen({ settings }: { settings: Settings }) {
+  useTitle('Money and days');
   const { save, refused, isBusy } = useSave({ ledger: true });
   const [numberStyle, setNumberStyle] = useState(settings.numberStyle);
 
@@ -36,7 +22,6 @@ export function OfficeScreen({
       homeCurrency: textOf(form, 'homeCurrency').toUpperCase(),
       zone: textOf(form, 'zone'),
       numberStyle,
-      alarmDays: readWholeNumbers(textOf(form, 'alarmDays')),
       dropReasons: String(form.get('dropReasons') ?? '')
         .split('\n')
         .map((line) => line.trim())
@@ -60,12 +45,6 @@ export function OfficeScreen({
               options={NUMBER_STYLES.map((style) => ({ value: style, text: style }))}
             />
             <Field
-              name="alarmDays"
-              label="Calendar alarms, days before"
-              defaultValue={settings.alarmDays.join(', ')}
-              hint="like 7, 1; empty for none"
-            />
-            <Field
               name="dropReasons"
               label="Reasons for dropping names"
               defaultValue={settings.dropReasons.join('\n')}
@@ -80,9 +59,6 @@ export function OfficeScreen({
           </Actions>
         </Section>
       </Form>
-      <RemindersForm settings={settings} />
-      <RecordServersForm records={settings.records} />
-      <CalendarPart feed={feed} base={base} />
     </Page>
   );
 }
