@@ -4,9 +4,10 @@ import { memo, useCallback, useEffect, useMemo, useState } from 'react';
 import { EVERY_NAME, type LedgerView, queryFromView } from '@/core/ledger';
 import type { Instant } from '@/core/time';
 import { ButtonLink } from '@/ui/controls/Button';
-import { Grid } from '@/ui/grid/Grid';
+import { Grid, ROW_HEIGHT } from '@/ui/grid/Grid';
 import { Bar } from '@/ui/grid/TotalsBar';
 import { Empty, Failed, Loading } from '@/ui/text/States';
+import { useNarrow } from '@/ui/text/useNarrow';
 import { namesWords } from '@/ui/text/words';
 import type { SavedView } from '@/usecases/names/views';
 import { useTitle } from '../frame/Frame';
@@ -16,7 +17,15 @@ import type { RowView } from '../frame/views';
 import { CellEditor, isEditable } from './CellEditor';
 import { ChosenDialogs, type OpenDialog, useChosenAct } from './ChosenDialogs';
 import { FilterBar } from './FilterBar';
-import { type ColumnId, gridColumns, isColumn, LEDGER_COLUMNS, sortKeyOf } from './ledgerColumns';
+import {
+  type ColumnId,
+  gridColumns,
+  isColumn,
+  LEDGER_COLUMNS,
+  narrowColumns,
+  sortKeyOf,
+  TWO_LINES_HEIGHT,
+} from './ledgerColumns';
 import { TotalsOfChosen, TotalsOfView } from './TotalsBar';
 import { useArrangedRows } from './useArrangedRows';
 import { useChosen } from './useChosen';
@@ -41,7 +50,7 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
   const total = rows.total ?? 0;
   useLedgerTitle(view, total, sortColumn(view, columns.shown));
 
-  const { grid, setEditing } = useEditableGrid(rows.day, columns, [view, daysAhead]);
+  const { grid, isNarrow, setEditing } = useEditableGrid(rows.day, columns, [view, daysAhead]);
 
   const sort = (id: string) => {
     const key = isColumn(id) ? sortKeyOf(id) : null;
@@ -73,6 +82,8 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
         <Grid<RowView>
           label="Names"
           columns={grid}
+          opensBy={isNarrow ? 'outlook' : 'name'}
+          rowHeight={isNarrow ? TWO_LINES_HEIGHT : ROW_HEIGHT}
           total={total}
           rowAt={rows.rowAt}
           idOf={(row) => row.name.id}
@@ -133,17 +144,14 @@ function useEditableGrid(day: Instant, columns: Columns, within: readonly unknow
     [editing],
   );
   const accounts = useMemo(() => new Map(meta?.rules.accounts.map((account) => [account.id, account.label])), [meta]);
-  const grid = useMemo(
-    () =>
-      gridColumns(
-        columns.shown,
-        columns.widths,
-        { day: day, style, homeCurrency, accountLabel: (id) => accounts.get(id) ?? '' },
-        edit,
-      ),
-    [columns.shown, columns.widths, day, style, homeCurrency, accounts, edit],
-  );
-  return { grid, setEditing };
+  const isNarrow = useNarrow();
+  const grid = useMemo(() => {
+    const context = { day, style, homeCurrency, accountLabel: (id: number) => accounts.get(id) ?? '' };
+    return isNarrow
+      ? narrowColumns(window.innerWidth, context)
+      : gridColumns(columns.shown, columns.widths, context, edit);
+  }, [columns.shown, columns.widths, day, style, homeCurrency, accounts, edit, isNarrow]);
+  return { grid, isNarrow, setEditing };
 }
 
 /** What stands in the place of the list where nothing is to be shown. */

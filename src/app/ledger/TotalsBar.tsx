@@ -1,11 +1,14 @@
 'use client';
 import styled from 'styled-components';
 import type { Switch, Totals } from '@/core/ledger';
+import { type Amount, currencyDigits, sumIn } from '@/core/money';
+import { dayOf } from '@/core/time';
 import { Button } from '@/ui/controls/Button';
 import { Acts, Bar } from '@/ui/grid/TotalsBar';
 import { Menu } from '@/ui/overlay/Menu';
+import { formatAmount } from '@/ui/text/figures';
 import { amountsWords, namesWords } from '@/ui/text/words';
-import { useDay } from '../frame/LedgerProvider';
+import { useDay, useLedger } from '../frame/LedgerProvider';
 
 interface TotalsOfViewProps {
   readonly totals: Totals;
@@ -25,11 +28,16 @@ export function TotalsOfView({ totals, isOld, query, columns }: TotalsOfViewProp
   return (
     <Bar aria-label="Totals of the view" aria-busy={isOld}>
       <b>{namesWords(totals.names)}</b>
+      {totals.lost > 0 && (
+        <span>
+          <b>{totals.lost.toLocaleString('en')} lost</b> {daysAhead > 0 ? 'by then' : 'for good'}
+        </span>
+      )}
       <span>
-        cost per year <b>{amountsWords(totals.perYear)}</b>
+        a year <Sum of={totals.perYear} />
       </span>
       <span>
-        charged in 30 days <b>{amountsWords(totals.charged30)}</b>, in 90 <b>{amountsWords(totals.charged90)}</b>
+        charged in 30 days <Sum of={totals.charged30} />, in 90 <Sum of={totals.charged90} />
       </span>
       <SpentAndAsked totals={totals} />
       <Acts>
@@ -63,7 +71,7 @@ export function TotalsOfChosen({ totals, disabled, onAct }: TotalsOfChosenProps)
     <Bar aria-label="Totals of the chosen names">
       <b>{namesWords(totals.names)} chosen</b>
       <span>
-        renew once <b>{amountsWords(totals.renewal)}</b>
+        renew once <Sum of={totals.renewal} />
       </span>
       <SpentAndAsked totals={totals} />
       <Acts>
@@ -100,14 +108,39 @@ function SpentAndAsked({ totals }: { totals: Totals }) {
   return (
     <>
       <span>
-        spent so far <b>{amountsWords(totals.spent)}</b>
+        spent <Sum of={totals.spent} />
       </span>
       <span>
-        asking <b>{amountsWords(totals.asking, true)}</b>
+        asking <Sum of={totals.asking} />
       </span>
-      {totals.unpriced > 0 && <span>{namesWords(totals.unpriced)} without a price</span>}
+      {totals.unpriced > 0 && <span>{totals.unpriced.toLocaleString('en')} without a price</span>}
     </>
   );
+}
+
+/**
+ * A sum as the bar shows it: exact in one currency; several as one figure in the home currency by the rates of today, marked as about and
+ * told by currency to who points at it or reads by ear. Without a rate they stand side by side.
+ */
+function Sum({ of: amounts }: { of: readonly Amount[] }) {
+  const { meta, homeCurrency, today } = useLedger();
+  const [only] = amounts;
+  const whole = amounts.length > 1 && meta ? sumIn(amounts, homeCurrency, meta.rules.rates, dayOf(today)) : null;
+  if (!only) return <b>–</b>;
+  if (whole === null) return <b>{amountsWords(amounts, only.minor % 100 === 0)}</b>;
+  const exact = amountsWords(amounts);
+  return (
+    <b title={exact}>
+      <span aria-hidden>≈{formatAmount({ ...whole, minor: roundToUnits(whole) }, true)}</span>
+      <span className="visually-hidden">{exact}</span>
+    </b>
+  );
+}
+
+/** Whole units of a currency: a figure that rests on rates has no more. */
+function roundToUnits({ minor, currency }: Amount): number {
+  const unit = 10 ** currencyDigits(currency);
+  return Math.round(minor / unit) * unit;
 }
 
 const Renew = styled(Button)`background: var(--land); color: #15242e;`;

@@ -1,5 +1,6 @@
 'use client';
 import type { ReactNode } from 'react';
+import styled from 'styled-components';
 import { isCaution, type SortKey } from '@/core/ledger';
 import { addDays, type Instant } from '@/core/time';
 import type { GridColumn } from '@/ui/grid/gridProps';
@@ -38,7 +39,7 @@ interface ColumnDefinition {
 
 /** How wide life strips are drawn, and which stretch of time they show around the chosen day. */
 /** As wide as leaves every column whole on a sheet of 1280 px. */
-const STRIP_WIDTH = 228;
+const STRIP_WIDTH = 212;
 const DAYS_BACK = 80;
 const DAYS_ON = 285;
 
@@ -55,7 +56,7 @@ export const LEDGER_COLUMNS = {
     width: 166,
     sort: 'name',
     render: ({ name }) => (
-      <span className="name" title={name.unicode === name.ascii ? undefined : name.ascii}>
+      <span className="name opens" title={name.unicode === name.ascii ? undefined : name.ascii}>
         {name.unicode}
       </span>
     ),
@@ -96,7 +97,7 @@ export const LEDGER_COLUMNS = {
   },
   outlook: {
     label: 'If nothing is done',
-    width: 172,
+    width: 190,
     sort: 'deadline',
     render: ({ outlook, name }, { style }) => (
       <span className={isCaution(outlook) && name.purpose !== 'drop' ? 'caution' : undefined}>
@@ -228,6 +229,58 @@ export function sortKeyOf(id: ColumnId): SortKey | null {
   const definition: ColumnDefinition = LEDGER_COLUMNS[id];
   return definition.sort ?? null;
 }
+
+/** How high a row of two lines is, in pixels. */
+export const TWO_LINES_HEIGHT = 56;
+/** Where there is no room for columns: the check box, and this beside it. */
+const CHECK_WIDTH = 34;
+
+/** On a telephone a row becomes two lines: what it is and what becomes of it, then its life and what it costs. */
+export function narrowColumns(width: number, context: ColumnContext): GridColumn<RowView>[] {
+  const { day, style, homeCurrency } = context;
+  const scale = { from: addDays(day, -DAYS_BACK), to: addDays(day, DAYS_ON), width: 150 };
+  return [
+    {
+      id: 'outlook',
+      label: 'Names',
+      heading: 'Names, by what comes next',
+      width: width - CHECK_WIDTH,
+      sortable: true,
+      render: (row) => {
+        const grave = isCaution(row.outlook) && row.name.purpose !== 'drop' ? 'caution' : undefined;
+        return (
+          <TwoLines>
+            <span className="name decides">{row.name.unicode}</span>
+            <span className={grave}>{outlookWords(row.outlook, style)}</span>
+            <span>
+              {row.strip && (
+                <LifecycleStrip
+                  strip={row.strip}
+                  scale={scale}
+                  height={22}
+                  day={day}
+                  label={outlookWords(row.outlook, style)}
+                />
+              )}
+            </span>
+            <span className={grave}>{deadlineFigures(row.deadline, homeCurrency)}</span>
+          </TwoLines>
+        );
+      },
+    },
+  ];
+}
+
+const TwoLines = styled.span`
+  display: grid;
+  grid-template: 26px 24px / minmax(0, auto) minmax(0, 1fr);
+  gap: 0 10px;
+  align-items: center;
+  width: 100%;
+  & > span { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+  & > span:nth-child(even) { text-align: right; }
+  & svg { display: block; }
+`;
 
 /** The columns for the grid. `edit` draws a cell that is being edited instead of its value. */
 export function gridColumns(

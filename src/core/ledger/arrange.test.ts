@@ -149,6 +149,7 @@ describe('totals', () => {
     expect(totalsOf(projection, rows, TODAY)).toEqual({
       names: 6,
       unpriced: 1,
+      lost: 0,
       perYear: [amount(2700, 'EUR'), amount(2276, 'USD')],
       renewal: [amount(2700, 'EUR'), amount(2276, 'USD')],
       charged30: [amount(1138, 'USD')],
@@ -167,10 +168,23 @@ describe('totals', () => {
     });
   });
 
+  test('what is lost by a day is counted, and out of every sum but what was spent', () => {
+    const day = addDays(TODAY, 700);
+    const read = rowsOn(projection, day);
+    const later = NAMES.map((_, place) => read(place));
+    const kept = later.filter(({ phase }) => phase !== 'pending delete' && phase !== 'available');
+    const [all, left] = [totalsOf(projection, later, day), totalsOf(projection, kept, day)];
+    expect(all.lost).toBe(later.length - kept.length);
+    expect(all.lost).toBeGreaterThan(0);
+    expect(all).toMatchObject({ names: 6, perYear: left.perYear, asking: left.asking, renewal: left.renewal });
+    expect(all.spent.length).toBeGreaterThanOrEqual(left.spent.length);
+  });
+
   test('nothing comes to nothing', () => {
     expect(totalsOf(projection, [], TODAY)).toEqual({
       names: 0,
       unpriced: 0,
+      lost: 0,
       perYear: [],
       renewal: [],
       charged30: [],

@@ -15,6 +15,8 @@ export interface Totals {
   readonly renewal: readonly Amount[];
   /** How many of the names have no known price, and so are missing from the costs. */
   readonly unpriced: number;
+  /** How many of the names are lost by that day: in deletion or free for anyone. They count in no sum but what was spent. */
+  readonly lost: number;
 }
 
 /** A running total for each currency. */
@@ -45,13 +47,18 @@ export function totalsOf(projection: Projection, rows: readonly LedgerRow[], day
   const [in30, in90] = [addDays(day, 30), addDays(day, 90)];
   const [perYear, charged30, charged90] = [totals(), totals(), totals()];
   const [spent, asking, renewal] = [totals(), totals(), totals()];
-  let unpriced = 0;
-  for (const { place, name, costs } of rows) {
-    if (costs.perYear) perYear.add(costs.perYear);
+  let [unpriced, lost] = [0, 0];
+  const countCosts = ({ asking: asked }: LedgerRow['name'], { perYear: yearly, renewal: once }: LedgerRow['costs']) => {
+    if (yearly) perYear.add(yearly);
     else unpriced += 1;
-    if (costs.renewal) renewal.add(costs.renewal);
-    if (name.asking) asking.add(name.asking);
+    if (once) renewal.add(once);
+    if (asked) asking.add(asked);
+  };
+  for (const { place, name, costs, phase } of rows) {
     if (name.spent.length > 0) for (const amount of name.spent) spent.add(amount);
+    const isLost = phase === 'pending delete' || phase === 'available';
+    if (isLost) lost += 1;
+    else countCosts(name, costs);
     const charges = projection.charges[place] as readonly Charge[];
     for (let i = 0; i < charges.length; i += 1) {
       const charge = charges[i] as Charge;
@@ -68,6 +75,7 @@ export function totalsOf(projection: Projection, rows: readonly LedgerRow[], day
   return {
     names: rows.length,
     unpriced,
+    lost,
     perYear: perYear.all(),
     charged30: charged30.all(),
     charged90: charged90.all(),

@@ -28,6 +28,7 @@ const HeadRow = styled.div`
   display: flex;
   height: 34px;
   background: var(--sheet);
+  @media (max-height: 520px) { height: 28px; }
   border-bottom: 1px solid var(--rule);
 `;
 
@@ -50,10 +51,11 @@ const Line = styled.div`
   position: absolute;
   left: 0;
   display: flex;
-  height: ${ROW_HEIGHT}px;
   contain: strict;
   border-bottom: 1px solid var(--rule);
   &[aria-selected='true'] { background: var(--bearing-pale); }
+  & .opens { cursor: pointer; }
+  & .opens:hover { text-decoration: underline; }
   /* Cells are plain elements: there are hundreds of them, drawn anew whenever the date moves. */
   & > [role='gridcell'] {
     flex: none;
@@ -75,17 +77,19 @@ const CHECK_WIDTH = 34;
  * ranges, Ctrl-A for all, Enter to open or edit. Only the rows in view are in the document.
  */
 export function Grid<R>(props: GridProps<R>) {
-  const { columns, total, rowAt, onWindow } = props;
+  const { columns, total, rowAt, onWindow, rowHeight = ROW_HEIGHT } = props;
   const id = useId();
   const scroller = useRef<HTMLDivElement>(null);
   const virtual = useVirtualizer({
     count: total,
     getScrollElement: () => scroller.current,
-    estimateSize: () => ROW_HEIGHT,
+    estimateSize: () => rowHeight,
     overscan: 2,
     scrollPaddingStart: 34,
   });
-  const { active, onKeyDown, onClick, onDoubleClick } = useGridKeys(props, virtual, ROW_HEIGHT);
+  const { active, onKeyDown, onClick, onDoubleClick, onMouseDown } = useGridKeys(props, virtual, rowHeight);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: rows of another height stand at other places
+  useEffect(() => virtual.measure(), [rowHeight]);
   const items = virtual.getVirtualItems();
   const [first, last] = [items[0]?.index ?? 0, items.at(-1)?.index ?? 0];
 
@@ -104,6 +108,7 @@ export function Grid<R>(props: GridProps<R>) {
       onKeyDown={onKeyDown}
       onClick={onClick}
       onDoubleClick={onDoubleClick}
+      onMouseDown={onMouseDown}
     >
       <GridHead id={id} props={props as unknown as GridProps<unknown>} active={active} width={width} />
       <div role="presentation" style={{ height: virtual.getTotalSize(), width, position: 'relative' }}>
@@ -116,6 +121,7 @@ export function Grid<R>(props: GridProps<R>) {
               place={item.index}
               top={item.start}
               width={width}
+              height={rowHeight}
               row={row}
               columns={columns as readonly GridColumn<unknown>[]}
               chosen={row !== undefined && props.isChosen(props.idOf(row))}
@@ -197,13 +203,24 @@ interface GridRowProps {
   readonly place: number;
   readonly top: number;
   readonly width: number;
+  readonly height: number;
   readonly row: unknown;
   readonly columns: readonly GridColumn<unknown>[];
   readonly chosen: boolean;
   readonly activeColumn: number;
 }
 
-const GridRow = memo(function GridRow({ id, place, top, width, row, columns, chosen, activeColumn }: GridRowProps) {
+const GridRow = memo(function GridRow({
+  id,
+  place,
+  top,
+  width,
+  height,
+  row,
+  columns,
+  chosen,
+  activeColumn,
+}: GridRowProps) {
   const cell = (column: number) => ({
     role: 'gridcell',
     id: `${id}-${place}-${column}`,
@@ -213,7 +230,7 @@ const GridRow = memo(function GridRow({ id, place, top, width, row, columns, cho
     'data-active': activeColumn === column,
   });
   return (
-    <Line role="row" aria-rowindex={place + 2} aria-selected={chosen} style={{ top, width }}>
+    <Line role="row" aria-rowindex={place + 2} aria-selected={chosen} style={{ top, width, height }}>
       <div {...cell(0)} style={{ width: CHECK_WIDTH, paddingLeft: 12 }}>
         <span className="visually-hidden">{chosen ? 'chosen' : 'not chosen'}</span>
         <CheckBoxMark data-on={chosen}>{chosen ? <Check size={11} strokeWidth={3.5} /> : null}</CheckBoxMark>

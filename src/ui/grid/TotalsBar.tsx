@@ -12,11 +12,14 @@ export const Bar = styled.footer`
   padding: 4px 18px;
   background: var(--totals);
   color: var(--on-totals);
-  & > span { color: var(--on-totals-soft); white-space: nowrap; }
+  & > span, & b > span { color: var(--on-totals-soft); white-space: nowrap; }
+  & b > span { color: inherit; }
   & b { color: var(--on-totals); }
   & > a { color: var(--on-totals); text-decoration: underline; text-underline-offset: 3px; white-space: nowrap; }
   &[aria-busy='true'] > :is(b, span) { opacity: 0.45; }
-  @media (max-width: 640px) { & > span { white-space: normal; } }
+  @media (max-width: 640px) { gap: 0 12px; & > span { white-space: normal; } }
+  /* In a low window the rows come first: one line that is moved sideways. */
+  @media (max-height: 520px) { flex-wrap: nowrap; min-height: 32px; padding-block: 0; overflow-x: auto; & > * { flex: none; white-space: nowrap; } }
   @media print { background: none; color: black; border-top: 2px solid black; }
 `;
 

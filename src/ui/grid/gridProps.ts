@@ -30,6 +30,10 @@ export interface GridProps<R> {
   readonly onChooseAll: () => void;
   /** The cell that the keys or the pointer are at now; row -1 are the headings. */
   readonly onActive?: (place: number, column: string) => void;
+  /** The column that opens its row with one click; the others on a double one. */
+  readonly opensBy?: string;
+  /** How high a row is, in pixels; 32 unless it is said. */
+  readonly rowHeight?: number;
   /** Enter, F2 or a double click on a cell. */
   readonly onOpen: (place: number, column: string) => void;
   readonly onWidth: (id: string, width: number) => void;

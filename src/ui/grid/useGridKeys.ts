@@ -76,14 +76,25 @@ export function useGridKeys<R>(props: GridProps<R>, virtual: Virtualizer<HTMLDiv
     if (!cell) return;
     const [row, column] = [Number(cell.dataset.row), Number(cell.dataset.column)];
     goTo({ row, column });
-    if (row >= 0 && (column === 0 || event.shiftKey || event.ctrlKey || event.metaKey))
-      props.onChoose(row, event.shiftKey);
+    const isChoosing = column === 0 || event.shiftKey || event.ctrlKey || event.metaKey;
+    if (row >= 0 && isChoosing) props.onChoose(row, event.shiftKey);
+    else if (row >= 0 && opens(column)) openAt(row, column);
     if (row === -1 && column === 0) props.onChooseAll();
+  };
+
+  const opens = (column: number) => props.opensBy !== undefined && columns[column - 1]?.id === props.opensBy;
+
+  /** A range is chosen with Shift: the browser would paint the text between the two clicks as well. */
+  const onMouseDown = (event: MouseEvent<HTMLDivElement>) => {
+    if (!event.shiftKey || (event.target as HTMLElement).closest('input')) return;
+    event.preventDefault();
+    event.currentTarget.focus();
   };
 
   const onDoubleClick = (event: MouseEvent<HTMLDivElement>) => {
     const cell = (event.target as HTMLElement).closest<HTMLElement>('[data-row]');
-    if (cell && Number(cell.dataset.row) >= 0) openAt(Number(cell.dataset.row), Number(cell.dataset.column));
+    if (cell && Number(cell.dataset.row) >= 0 && !opens(Number(cell.dataset.column)))
+      openAt(Number(cell.dataset.row), Number(cell.dataset.column));
   };
-  return { active, onKeyDown, onClick, onDoubleClick };
+  return { active, onKeyDown, onClick, onDoubleClick, onMouseDown };
 }

@@ -14,16 +14,21 @@ export function monthsOn(scale: StripScale): { at: Instant; year: number; month:
   }
 }
 
+const ROOM_FOR_A_NAME = 24;
+
 /** The axis of a column of life strips, for its header, with the chosen day marked. */
 export function StripAxis({ scale, day, height }: { scale: StripScale; day: Instant; height: number }) {
   const now = placeOn(scale, day);
+  const months = monthsOn(scale);
+  // Where a month has no room for its name, every second one is named, counted from January.
+  const every = scale.width / Math.max(1, months.length) < ROOM_FOR_A_NAME ? 2 : 1;
   return (
     <svg width={scale.width} height={height} aria-hidden>
-      {monthsOn(scale).map(({ at, year, month }) => (
+      {months.map(({ at, year, month }) => (
         <g key={at} transform={`translate(${placeOn(scale, at) + 0.5} 0)`}>
           <path d={`M0 ${height - 22}V${height}`} stroke="var(--rule)" />
           <text x="3" y={height - 10} fontSize="10" fill="var(--ink-soft)">
-            {month === 1 ? `’${String(year).slice(2)}` : monthName(month)}
+            {(month - 1) % every !== 0 ? '' : month === 1 ? `’${String(year).slice(2)}` : monthName(month)}
           </text>
         </g>
       ))}

@@ -1,0 +1,93 @@
+import { Key } from 'selenium-webdriver';
+import { afterAll, beforeAll, expect, test } from 'vitest';
+import { startApp, type TestApp } from './app';
+
+/** What the hand meets in the ledger: clicks, ranges, the date line, and a window at 200 %. */
+let app: TestApp;
+beforeAll(async () => {
+  app = await startApp({ demo: true });
+});
+afterAll(() => app.close());
+
+const cell = (row: number, column: number) =>
+  app.visitor.driver.findElement({ css: `[role=gridcell][data-row="${row}"][data-column="${column}"]` });
+
+test('one click opens a name', async () => {
+  const { visitor } = app;
+  await visitor.go('/ledger?q=kelpkiln');
+  await visitor.see('1 of 412 names');
+  await (await cell(0, 1)).click();
+  await visitor.see('How it lapsed');
+  expect(await visitor.driver.getCurrentUrl()).toMatch(/\/ledger\/kelpkiln\.com/);
+});
+
+test('a range chosen with Shift paints no text, and opens nothing', async () => {
+  const { visitor } = app;
+  await visitor.go('/ledger?sort=name');
+  await visitor.see('412 names');
+  await (await cell(0, 0)).click();
+  await visitor.see('one name chosen');
+  await visitor.driver
+    .actions()
+    .keyDown(Key.SHIFT)
+    .click(await cell(4, 1))
+    .keyUp(Key.SHIFT)
+    .perform();
+  await visitor.see('5 names chosen');
+  expect(await visitor.driver.executeScript('return String(window.getSelection())')).toBe('');
+  expect(await visitor.driver.getCurrentUrl()).not.toMatch(/\/ledger\/\w/);
+});
+
+test('every outcome is read whole, and the totals stand on one line', async () => {
+  const { visitor } = app;
+  await visitor.go('/ledger?q=saltmarshpress');
+  await visitor.see('charge fails 15 Jan 2027');
+  const cut = await visitor.driver.executeScript<number>(
+    'return [...document.querySelectorAll("[role=gridcell][data-column=\\"6\\"]")].filter((one) => one.scrollWidth > one.clientWidth).length',
+  );
+  expect(cut).toBe(0);
+  await visitor.go('/ledger');
+  await visitor.see('412 names');
+  await visitor.see('a year');
+  const high = await visitor.driver.executeScript<number>(
+    'return document.querySelector("footer[aria-label=\\"Totals of the view\\"]").getBoundingClientRect().height',
+  );
+  expect(high).toBeLessThanOrEqual(46);
+});
+
+test('the date line has its usual days, and says how many names are lost by then', async () => {
+  const { visitor } = app;
+  await visitor.go('/ledger');
+  await visitor.see('412 names');
+  await visitor.press('Look ahead: +90 days');
+  await visitor.see('As of 22 Feb 2027, if nothing is done.');
+  await visitor.see('lost');
+  const said = await visitor.text('footer[aria-label="Totals of the view"]');
+  expect(said).toMatch(/412 names\s+\d+ lost by then/);
+  expect(await visitor.axe()).toEqual([]);
+  await visitor.press('Look ahead: year’s end');
+  await visitor.see('As of 31 Dec 2026, if nothing is done.');
+  // The date itself opens the same days, and more.
+  await visitor.press('31 Dec 2026: look ahead');
+  await visitor.press('Today');
+  await visitor.gone('if nothing is done.');
+});
+
+test('at 200 % there are eight rows in sight', async () => {
+  const { visitor } = app;
+  const chromium = visitor.driver as unknown as {
+    sendDevToolsCommand(command: string, parameters: object): Promise<void>;
+  };
+  // A window of 1280 by 800 at 200 % has 640 by 400 to lay out in.
+  const size = { width: 640, height: 400, deviceScaleFactor: 2, mobile: false };
+  await chromium.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', size);
+  await visitor.go('/ledger');
+  await visitor.see('412 names');
+  await visitor.see('a year');
+  const rows = await visitor.driver.executeScript<number>(`
+    const grid = document.querySelector('[role=grid]').getBoundingClientRect();
+    const whole = (row) => { const at = row.getBoundingClientRect(); return at.top >= grid.top && at.bottom <= grid.bottom + 1; };
+    return [...grid ? document.querySelectorAll('[role=row][aria-rowindex]') : []].filter((row) => row.ariaRowIndex > 1 && whole(row)).length`);
+  expect(rows).toBeGreaterThanOrEqual(8);
+  expect(await visitor.axe()).toEqual([]);
+});
