@@ -89,6 +89,12 @@ export function writtenDay(text: string): string {
   return read === null || isRefusal(read) ? text.trim() : dayOf(read.at);
 }
 
+/** A day as every place shows it: `6 Nov 2026`; what is none stays as it is. */
+function inWords(text: string): string {
+  const day = parseDay(text);
+  return day ? formatDay(day) : text;
+}
+
 /** The day that stands in a form under this name: as it was read, or as it was typed where it is no day. */
 export function dayIn(form: FormData, name: string): string {
   return String(form.get(`${name}.day`) ?? '');
@@ -108,7 +114,7 @@ export function DayField({
   name,
   ...props
 }: DayFieldProps) {
-  const [kept, setKept] = useState(defaultValue);
+  const [kept, setKept] = useState(() => inWords(defaultValue));
   const text = value ?? kept;
   const read = readTypedDay(text, time);
   const understood = read !== null && !isRefusal(read) ? read : null;

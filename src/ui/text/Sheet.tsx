@@ -17,6 +17,8 @@ export const Section = styled.section`
   flex-direction: column;
   gap: 10px;
   min-width: 0;
+  /* As high as a heading with a button beside it, so that parts side by side begin on one line. */
+  & > h2:first-child { padding-block: 5px; }
 `;
 
 /** What a place answers, before what proves it: one sentence, the weightiest words on the page. */
@@ -54,6 +56,7 @@ export const Ruled = styled.table`
   & th { text-align: left; font-weight: 400; color: var(--ink-soft); font-size: 0.9rem; padding: 6px 10px 6px 0; border-bottom: 1px solid var(--rule); }
   & td { padding: 6px 10px 6px 0; border-bottom: 1px solid var(--rule); vertical-align: top; }
   &[data-middle] td { vertical-align: middle; }
+  & th[scope='row'] { vertical-align: top; padding-top: 7px; }
   & th.figure, & td.figure { text-align: right; }
   & td.whole { white-space: nowrap; }
   & .figure + :not(.figure) { padding-left: 14px; }

@@ -85,6 +85,8 @@ export const GlobalStyle = createGlobalStyle`
   .soft { color: var(--ink-soft); }
   .figure { text-align: right; white-space: nowrap; }
   .decides { font-weight: 650; }
+  /* What differs from what is known: underlined as well as coloured. */
+  mark { background: var(--caution-pale); color: inherit; text-decoration: underline wavy 1px; text-underline-offset: 4px; }
   .visually-hidden { position: absolute; width: 1px; height: 1px; margin: -1px; overflow: hidden; clip-path: inset(50%); white-space: nowrap; }
   @media (prefers-reduced-motion: reduce) { *, *::before, *::after { animation: none !important; transition: none !important; } }
   @media print { body { background: white; } }

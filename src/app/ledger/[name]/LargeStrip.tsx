@@ -10,7 +10,7 @@ import { useWidth } from '@/ui/text/useWidth';
 import { dayWords, outlookWords, PHASE_WORDS } from '@/ui/text/words';
 import { useDay, useLedger } from '../../frame/LedgerProvider';
 import type { RowView } from '../../frame/views';
-import { movingLabels, type StripLabel, stripLabels } from './stripLabels';
+import { levelsOf, movingLabels, type StripLabel, stripLabels } from './stripLabels';
 
 const Whole = styled.figure`
   position: relative;
@@ -125,6 +125,7 @@ function Drawing({ row, moving, strip, scale, probed }: DrawingProps) {
   const labels = [...stripLabels(row, style), ...movingLabels(moving, day, style)].filter(
     ({ at }) => at >= scale.from && at <= scale.to,
   );
+  const levels = levelsOf(labels);
   const height = BAR_TOP + BAR_HEIGHT + 12 + Math.max(1, labels.length) * LEVEL;
   const now = placeOn(scale, day);
   return (
@@ -165,7 +166,7 @@ function Drawing({ row, moving, strip, scale, probed }: DrawingProps) {
         return (
           <path
             key={label.key}
-            d={`M${x} ${BAR_TOP + BAR_HEIGHT - 2}V${BAR_TOP + BAR_HEIGHT + 30 + i * LEVEL}`}
+            d={`M${x} ${BAR_TOP + BAR_HEIGHT - 2}V${BAR_TOP + BAR_HEIGHT + 30 + (levels[i] ?? 0) * LEVEL}`}
             stroke={labelColour(label)}
           />
         );
@@ -175,7 +176,7 @@ function Drawing({ row, moving, strip, scale, probed }: DrawingProps) {
           key={label.key}
           label={label}
           x={placeOn(scale, label.at)}
-          y={BAR_TOP + BAR_HEIGHT + 4 + i * LEVEL}
+          y={BAR_TOP + BAR_HEIGHT + 4 + (levels[i] ?? 0) * LEVEL}
           width={width}
         />
       ))}

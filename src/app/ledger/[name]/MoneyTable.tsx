@@ -190,14 +190,16 @@ function EntriesTable({
           </tr>
         )}
       </tbody>
-      <tfoot>
-        <tr>
-          <td />
-          <td>spent so far</td>
-          <td className="figure">{amountsWords(spent)}</td>
-          <td />
-        </tr>
-      </tfoot>
+      {entries.length > 0 && (
+        <tfoot>
+          <tr>
+            <td />
+            <td>spent so far</td>
+            <td className="figure">{amountsWords(spent)}</td>
+            <td />
+          </tr>
+        </tfoot>
+      )}
     </Ruled>
   );
 }

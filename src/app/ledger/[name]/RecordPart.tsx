@@ -71,7 +71,9 @@ export function RecordPart({ row, nameServers, records }: RecordPartProps) {
                   <th scope="row">{what}</th>
                   {said.map((text, i) => (
                     // biome-ignore lint/suspicious/noArrayIndexKey: three fixed columns
-                    <td key={i}>{text}</td>
+                    <td key={i} className={differs(said, i, what) ? 'caution' : undefined}>
+                      {differs(said, i, what) ? <mark>{text}</mark> : text}
+                    </td>
                   ))}
                 </tr>
               ))}
@@ -82,6 +84,15 @@ export function RecordPart({ row, nameServers, records }: RecordPartProps) {
       )}
     </Section>
   );
+}
+
+/** True where a record says something else than the ledger: both have to say something, and in other words. */
+export function differs(said: readonly string[], place: number, what: string): boolean {
+  const [ledger = '', other = ''] = [said[0], said[place]];
+  // The ledger knows a phase, records know statuses: neither is the other's word.
+  if (place === 0 || what === 'statuses' || other === '' || ledger === '') return false;
+  const plain = (text: string) => text.toLowerCase().split(/,\s*/).sort().join(', ');
+  return plain(ledger) !== plain(other);
 }
 
 interface Compared extends RecordPartProps {

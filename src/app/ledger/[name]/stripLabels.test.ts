@@ -7,7 +7,7 @@ import { movingFacts } from '@/core/moving';
 import type { Day, Instant } from '@/core/time';
 import type { RowView } from '../../frame/views';
 import { standingSentence } from './sentence';
-import { movingLabels, stripLabels } from './stripLabels';
+import { levelsOf, movingLabels, stripLabels } from './stripLabels';
 
 const style = { zone: 'UTC', today: '2026-11-24' as Day };
 
@@ -28,7 +28,7 @@ describe('a stalled name in its late window', () => {
   test('each deadline is labelled with its date and cost', () => {
     expect(labels(row)).toEqual([
       '6 Nov term ends: late renewal $11.38',
-      '21 Dec deleted: restore and a year about $125.18',
+      '20 Dec last day to renew late: then restore and a year about $125.18',
       '19 Jan 2027 last day to restore: then lost',
       '25 Jan 2027 available: for anyone, at the earliest',
     ]);
@@ -38,6 +38,23 @@ describe('a stalled name in its late window', () => {
       'Past its term for 18 days. Late renewal $11.38 until 20 Dec, then restore and a year about $125.18, by rule of thumb. At Quaymark.',
     );
   });
+});
+
+test('no line that leads to a label crosses the text of another', () => {
+  const row = rowOf(nameWith('kelpkiln.com', '2026-11-06T10:15:00Z', { setting: 'stalled' }));
+  const steps = stripLabels(row, style);
+  const levels = levelsOf(steps);
+  expect([...levels].sort()).toEqual(steps.map((_, place) => place));
+  for (const [i, line] of steps.entries())
+    // A line runs from the bar down to its own level; a text begins at its own line and runs to the right.
+    for (const [j, text] of steps.entries())
+      if (i !== j && line.at > text.at)
+        expect(levels[i], `${line.title} over ${text.title}`).toBeLessThan(levels[j] ?? 0);
+});
+
+test('labels of one instant stand on lines of their own', () => {
+  expect(levelsOf([{ at: TODAY }, { at: TODAY }, { at: TODAY }])).toEqual([2, 1, 0]);
+  expect(levelsOf([])).toEqual([]);
 });
 
 describe('a name that auto-renew will charge', () => {

@@ -16,6 +16,17 @@ export interface StripLabel {
 
 const money = (amount: Amount | null) => (amount ? formatAmount(amount) : 'price not known');
 
+/**
+ * On which line under the bar each label stands, the uppermost 0. What comes last stands uppermost: a line that leads down to an earlier label
+ * runs left of every text above it, so that no line crosses a text.
+ */
+export function levelsOf(labels: readonly Pick<StripLabel, 'at'>[]): number[] {
+  const order = labels.map((_, place) => place).sort((a, b) => (labels[b]?.at ?? 0) - (labels[a]?.at ?? 0) || b - a);
+  const levels = labels.map(() => 0);
+  for (const [level, place] of order.entries()) levels[place] = level;
+  return levels;
+}
+
 /** The steps of a name's life from its coming charge to its release, in order, with what each costs. */
 export function stripLabels(row: RowView, style: DayStyle): StripLabel[] {
   const { marks, coming, costs } = row;
@@ -87,13 +98,15 @@ function lapseLabels({ marks, costs, termEnd }: RowView, style: DayStyle): Strip
     termEnd ? termEndWords(termEnd, style) : undefined,
   );
   if (marks.auction !== null) add('auction', marks.auction, 'auctioned away', 'lost if somebody bids', true);
+  // Each deadline stands under its last good day, as everywhere else: one set of dates.
   if (isLate)
     add(
       'deletion',
       marks.deletion,
-      isRestorable ? 'deleted' : 'lost',
-      isRestorable ? `restore and a year ${restoreWords(costs)}` : 'nothing can be done',
+      'last day to renew late',
+      isRestorable ? `then restore and a year ${restoreWords(costs)}` : 'then lost',
       true,
+      untilWords(marks.deletion, style),
     );
   if (isRestorable)
     add(
