@@ -47,6 +47,8 @@ export interface Visitor {
   gone(text: string): Promise<void>;
   text(css: string): Promise<string>;
   picture(file: string): Promise<void>;
+  /** A command of the browser's developer tools: another window, another language. */
+  tell(command: string, parameters: object): Promise<void>;
   /** Accessibility findings on the page as it is, one line each. */
   axe(): Promise<string[]>;
   /** Errors that the console has told of since last asked. */
@@ -129,6 +131,7 @@ export async function openBrowser(url: string, width = 1280, height = 800): Prom
 
   const visitor: Visitor = {
     driver,
+    tell: (command, parameters) => chromium.sendDevToolsCommand(command, parameters),
     go: async (path) => {
       await driver.get(url + path);
     },

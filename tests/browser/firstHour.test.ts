@@ -11,9 +11,11 @@ afterAll(() => app.close());
 
 test('an empty ledger asks three things, proposed from the browser', async () => {
   const { visitor } = app;
+  // A browser in Portugal.
+  await visitor.tell('Network.setUserAgentOverride', { userAgent: 'a browser', acceptLanguage: 'pt-PT' });
   await visitor.go('/');
   await visitor.see('Three questions, then your names.');
-  expect(await (await visitor.field('Home currency')).getAttribute('value')).toBe('GBP');
+  expect(await (await visitor.field('Home currency')).getAttribute('value')).toBe('EUR');
   expect(await (await visitor.field('Time zone')).getAttribute('value')).toMatch(/\w/);
   expect(await visitor.axe()).toEqual([]);
   await visitor.fill('Home currency', 'dollars');

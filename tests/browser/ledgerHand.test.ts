@@ -1,11 +1,18 @@
 import { Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, expect, test } from 'vitest';
+import { saveRate } from '@/usecases/rates/rates';
 import { startApp, type TestApp } from './app';
 
 /** What the hand meets in the ledger: clicks, ranges, the date line, and a window at 200 %. */
 let app: TestApp;
 beforeAll(async () => {
   app = await startApp({ demo: true });
+  // Three currencies are one figure where there are rates for them.
+  for (const [from, factor] of [
+    ['EUR', 1.08],
+    ['GBP', 1.27],
+  ])
+    await saveRate(app.ledger, { from: '2026-11-20', currency: from, into: 'USD', factor });
 });
 afterAll(() => app.close());
 
@@ -75,12 +82,9 @@ test('the date line has its usual days, and says how many names are lost by then
 
 test('at 200 % there are eight rows in sight', async () => {
   const { visitor } = app;
-  const chromium = visitor.driver as unknown as {
-    sendDevToolsCommand(command: string, parameters: object): Promise<void>;
-  };
   // A window of 1280 by 800 at 200 % has 640 by 400 to lay out in.
   const size = { width: 640, height: 400, deviceScaleFactor: 2, mobile: false };
-  await chromium.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', size);
+  await visitor.tell('Emulation.setDeviceMetricsOverride', size);
   await visitor.go('/ledger');
   await visitor.see('412 names');
   await visitor.see('a year');

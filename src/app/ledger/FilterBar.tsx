@@ -24,7 +24,7 @@ const Bar = styled.div`
   border-bottom: 1px solid var(--rule);
   & input[type='search'] { width: 150px; min-height: 28px; }
   @media (max-width: 480px) { flex-wrap: nowrap; gap: 6px; padding: 4px 12px; overflow-x: auto; & > * { flex: none; } & input[type='search'] { min-height: 44px; } }
-  @media (max-height: 520px) { flex-wrap: nowrap; padding-block: 4px; overflow-x: auto; & > * { flex: none; } }
+  @media (max-height: 520px) { flex-wrap: nowrap; padding-block: 2px; overflow-x: auto; & > * { flex: none; } }
   @media print { display: none; }
 `;
 

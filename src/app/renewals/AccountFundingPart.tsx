@@ -3,6 +3,7 @@ import Link from 'next/link';
 import { useMemo, useState } from 'react';
 import type { Instant } from '@/core/time';
 import { BalanceChart, type BalancePoint } from '@/ui/chart/BalanceChart';
+import { MonthBars } from '@/ui/chart/MonthBars';
 import { Button } from '@/ui/controls/Button';
 import { Actions, Dialog } from '@/ui/overlay/Dialog';
 import { formatAmount } from '@/ui/text/figures';
@@ -26,13 +27,24 @@ export function AccountFundingPart({ funding, until }: { funding: FundingView; u
   return (
     <Section aria-label={`Funding of ${account.label}`}>
       <h2>{account.label}</h2>
-      {account.balanceMinor !== null && charges.length > 0 && (
+      {account.balanceMinor !== null && account.paymentMethods[0]?.kind === 'balance' && charges.length > 0 && (
         <BalanceChart
           points={points}
           currency={account.currency}
           from={today}
           to={until}
           label={`Balance of ${account.label} over time. The same figures stand in the table of charges below.`}
+        />
+      )}
+      {(account.balanceMinor === null || account.paymentMethods[0]?.kind !== 'balance') && charges.length > 0 && (
+        <MonthBars
+          months={funding.months.map(({ month, passingMinor, failingMinor }) => ({
+            month,
+            passingMinor,
+            failingMinor,
+          }))}
+          currency={account.currency}
+          label={`Charges of ${account.label} by month. The same figures stand in the table of months below.`}
         />
       )}
       <Actions>

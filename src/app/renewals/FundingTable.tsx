@@ -1,12 +1,22 @@
 'use client';
-import { amount } from '@/core/money';
+import styled from 'styled-components';
+import { amount, sumByCurrency, sumIn } from '@/core/money';
+import { dayOf } from '@/core/time';
 import { Button } from '@/ui/controls/Button';
 import { formatAmount } from '@/ui/text/figures';
 import { Ruled } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
-import { causeWords, dayWords, namesWords } from '@/ui/text/words';
+import { amountsWords, causeWords, dayWords, namesWords } from '@/ui/text/words';
 import { useLedger } from '../frame/LedgerProvider';
 import type { FundingView } from '../frame/views';
+
+/** The account whose charges are shown below stands out of its table. */
+const Chosen = styled(Ruled)`
+  & tr[data-chosen='true'] > td { background: var(--bearing-pale); }
+  & tr[data-chosen='true'] > td:first-child { box-shadow: inset 3px 0 var(--bearing); }
+  & td button[data-kind='plain'] { font-weight: 600; padding-left: 10px; }
+  & th:first-child, & tfoot td:first-child { padding-left: 10px; }
+`;
 
 /** Each account's coming charges in one line: what they come to, the first that fails and why, and what would mend it. */
 export function FundingTable({
@@ -18,10 +28,18 @@ export function FundingTable({
   chosen: number | null;
   onChoose: (accountId: number) => void;
 }) {
-  const { style } = useLedger();
+  const { meta, style, homeCurrency, today } = useLedger();
+  const passing = fundings.map(({ account, months }) =>
+    amount(
+      months.reduce((sum, month) => sum + month.passingMinor, 0),
+      account.currency,
+    ),
+  );
+  const inHome = sumIn(passing, homeCurrency, meta?.rules.rates ?? [], dayOf(today));
+  const count = (of: (one: FundingView) => number) => fundings.reduce((sum, one) => sum + of(one), 0);
   return (
     <Wide>
-      <Ruled aria-label="Funding by account">
+      <Chosen aria-label="Funding by account">
         <thead>
           <tr>
             <th>Account</th>
@@ -73,7 +91,21 @@ export function FundingTable({
             );
           })}
         </tbody>
-      </Ruled>
+        <tfoot>
+          <tr>
+            <td>{fundings.length === 1 ? 'One account' : `${fundings.length} accounts`}</td>
+            <td />
+            <td className="figure">{count(({ chargeCount }) => chargeCount).toLocaleString('en')}</td>
+            <td className="figure">
+              {amountsWords(sumByCurrency(passing))}
+              {inHome && sumByCurrency(passing).length > 1 && <div className="soft">≈{formatAmount(inHome, true)}</div>}
+            </td>
+            <td />
+            <td className="figure">{namesWords(count(({ lapsingCount }) => lapsingCount))}</td>
+            <td />
+          </tr>
+        </tfoot>
+      </Chosen>
     </Wide>
   );
 }

@@ -1,11 +1,14 @@
 'use client';
+import Link from 'next/link';
 import { useEffect, useMemo, useState } from 'react';
 import type { Switch } from '@/core/ledger';
 import { addDays } from '@/core/time';
 import { Choice } from '@/ui/controls/Field';
 import { Actions } from '@/ui/overlay/Dialog';
-import { Page, Section } from '@/ui/text/Sheet';
+import { Answer, Head, Page, Section } from '@/ui/text/Sheet';
 import { Failed, Loading } from '@/ui/text/States';
+import { countOf, restsWords } from '@/ui/text/todayWords';
+import { causeWords, dayWords, namesWords } from '@/ui/text/words';
 import { SwitchDialog } from '../acts/switch/SwitchDialog';
 import { useTitle } from '../frame/Frame';
 import { useDay, useLedger } from '../frame/LedgerProvider';
@@ -58,6 +61,7 @@ export function RenewalsScreen({ open, account }: { open: readonly OpenRenewalLi
   const shown = fundings.find(({ account }) => account.id === chosen) ?? firstInTrouble(fundings);
   return (
     <Page>
+      <FundingAnswer fundings={fundings} range={RANGES.find(({ value }) => value === range)?.text ?? ''} />
       <Section>
         <Actions>
           <Choice label="Looking ahead" value={range} onChange={setRange} options={RANGES} />
@@ -76,6 +80,40 @@ export function RenewalsScreen({ open, account }: { open: readonly OpenRenewalLi
         rows={confirming}
       />
     </Page>
+  );
+}
+
+/** What the charges come to: what fails first and why, how many names lapse by it, and on how much of the ledger that rests. */
+function FundingAnswer({ fundings, range }: { fundings: readonly FundingView[]; range: string }) {
+  const { meta, style } = useLedger();
+  const worst = firstInTrouble(fundings);
+  const lapsing = fundings.reduce((sum, { lapsingCount }) => sum + lapsingCount, 0);
+  const failing = fundings.reduce(
+    (sum, { months }) => sum + months.reduce((some, month) => some + month.failing, 0),
+    0,
+  );
+  return (
+    <Head>
+      <Answer>
+        {failing === 0 || !worst?.firstFailure ? (
+          `No charge fails in ${range}.`
+        ) : (
+          <>
+            <span className="caution">
+              {countOf(failing, 'charge fails', 'charges fail')} in {range}
+              {lapsing > 0 && `, and ${namesWords(lapsing)} ${lapsing === 1 ? 'lapses' : 'lapse'}`}.
+            </span>{' '}
+            The first on {dayWords(worst.firstFailure.at, style)} at {worst.account.label}:{' '}
+            {causeWords(worst.firstFailure.cause)}.
+          </>
+        )}
+      </Answer>
+      {meta && meta.unknowns.resting > 0 && (
+        <p>
+          {restsWords(meta.unknowns).replace(/^t/, 'T')}. <Link href="/unknown">Say what is not known</Link>
+        </p>
+      )}
+    </Head>
   );
 }
 

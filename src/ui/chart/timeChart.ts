@@ -1,7 +1,7 @@
 import { Chart, type ChartOptions, LinearScale, LineController, LineElement, PointElement, Tooltip } from 'chart.js';
 import styled from 'styled-components';
 import { currencyDigits } from '@/core/money';
-import { dayOf, formatDay, type Instant } from '@/core/time';
+import { DAY_MS, dayOf, formatDay, formatMonth, type Instant, type Month } from '@/core/time';
 import { formatFigure } from '@/ui/text/figures';
 
 Chart.register(LineController, LineElement, PointElement, LinearScale, Tooltip);
@@ -10,13 +10,40 @@ Chart.register(LineController, LineElement, PointElement, LinearScale, Tooltip);
 export const ChartFrame = styled.figure`
   margin: 0;
   height: 230px;
-  max-width: 860px;
   position: relative;
   @media print { break-inside: avoid; }
 `;
 
 /** A colour of the theme as it is now. */
 export const token = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
+
+/** The hatching of what loses a name, for a canvas: the same as on a life strip. */
+export function hatching(): CanvasPattern | string {
+  const tile = document.createElement('canvas');
+  tile.width = 8;
+  tile.height = 8;
+  const paint = tile.getContext('2d');
+  if (!paint) return token('--caution');
+  paint.fillStyle = token('--caution-pale');
+  paint.fillRect(0, 0, 8, 8);
+  paint.strokeStyle = token('--caution');
+  paint.lineWidth = 1.2;
+  paint.stroke(new Path2D('M0 8L8 0M0 0L8 8'));
+  return paint.createPattern(tile, 'repeat') ?? token('--caution');
+}
+
+/** The beginnings of months between two instants (UTC), at most `most` of them, evenly apart: what an axis of days is marked by. */
+export function monthTicks(from: Instant, to: Instant, most = 12): Instant[] {
+  const first = new Date(from);
+  const all: Instant[] = [];
+  for (let month = first.getUTCMonth() + 1; ; month += 1) {
+    const at = Date.UTC(first.getUTCFullYear(), month, 1) as Instant;
+    if (at > to) break;
+    all.push(at);
+  }
+  const every = Math.max(1, Math.ceil(all.length / most));
+  return all.filter((_, place) => place % every === 0);
+}
 
 /** Minor units as they are drawn. */
 export const drawn = (minor: number, currency: string) => minor / 10 ** currencyDigits(currency);
@@ -46,10 +73,21 @@ export function timeOptions(
         min: from,
         max: to,
         grid,
+        // Even ticks where months begin; in a range without two of them, the axis chooses days of its own.
+        afterBuildTicks: (axis) => {
+          const months = monthTicks(from, to);
+          if (months.length > 1) axis.ticks = months.map((value) => ({ value }));
+        },
         ticks: {
           ...ticks,
-          maxTicksLimit: 8,
-          callback: (value) => formatDay(dayOf(Number(value) as Instant)).replace(/ \d{4}$/, ''),
+          maxTicksLimit: 12,
+          maxRotation: 0,
+          callback: (value) => {
+            const day = dayOf(Number(value) as Instant);
+            return day.endsWith('-01') && to - from > 62 * DAY_MS
+              ? formatMonth(day.slice(0, 7) as Month).replace(/ (\d{4})$/, day.slice(5, 7) === '01' ? ' $1' : '')
+              : formatDay(day).replace(/ \d{4}$/, '');
+          },
         },
       },
       y: {

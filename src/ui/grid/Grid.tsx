@@ -28,7 +28,7 @@ const HeadRow = styled.div`
   display: flex;
   height: 34px;
   background: var(--sheet);
-  @media (max-height: 520px) { height: 28px; }
+  @media (max-height: 520px) { height: 26px; }
   border-bottom: 1px solid var(--rule);
 `;
 

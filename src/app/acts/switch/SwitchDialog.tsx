@@ -12,6 +12,7 @@ import { Actions, Dialog } from '@/ui/overlay/Dialog';
 import { amountsWords, dayWords, namesWords, switchHoursWords } from '@/ui/text/words';
 import { useLedger } from '../../frame/LedgerProvider';
 import type { RowView } from '../../frame/views';
+import { NamedList } from '../NamedList';
 import { useAct } from '../useAct';
 import { confirmSwitchAction, requestSwitchAction } from './actions';
 import { Stalled } from './Stalled';
@@ -98,6 +99,7 @@ function SwitchForm({ what, nameIds, rows, onClose }: Omit<SwitchDialogProps, 'i
         )
       }
     >
+      {nameIds.length > 1 && <NamedList names={rows.map(({ name }) => name.unicode)} count={nameIds.length} />}
       {first && standing && rows.length === 1 && <StandingLine what={what} row={first} standing={standing} />}
       {what === 'auto-renew' && first?.setting === 'stalled' && <Stalled row={first} />}
       <Choice

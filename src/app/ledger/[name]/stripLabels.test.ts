@@ -45,8 +45,8 @@ test('no line that leads to a label crosses the text of another', () => {
   const steps = stripLabels(row, style);
   const levels = levelsOf(steps);
   expect([...levels].sort()).toEqual(steps.map((_, place) => place));
+  // A line runs from the bar down to its own level; a text begins at its own line and runs to the right.
   for (const [i, line] of steps.entries())
-    // A line runs from the bar down to its own level; a text begins at its own line and runs to the right.
     for (const [j, text] of steps.entries())
       if (i !== j && line.at > text.at)
         expect(levels[i], `${line.title} over ${text.title}`).toBeLessThan(levels[j] ?? 0);

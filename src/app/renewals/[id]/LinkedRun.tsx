@@ -55,7 +55,10 @@ export function LinkedRun({ reports, ...props }: LinkedRunProps & { readonly rep
           asks now counts.
         </p>
       )}
-      <LinkedTable items={items} past={past} isBegun={isBegun} onLeave={(nameId) => void run.leave(nameId)} />
+      {/* Until something was sent the names stand in the table above, with what the registrar asks beside them. */}
+      {(isBegun || count('refused') > 0) && (
+        <LinkedTable items={items} past={past} isBegun={isBegun} onLeave={(nameId) => void run.leave(nameId)} />
+      )}
       <Actions>
         {startable.length > 0 && !isUnderWay && (
           <Button data-kind="primary" isDisabled={isAsking} onPress={() => setConfirming(true)}>

@@ -6,6 +6,7 @@ import { Wide } from '@/ui/text/Wide';
 import { termEndWords } from '@/ui/text/words';
 import type { QuotedItem, RenewalQuote } from '@/usecases/orders/quote';
 import { useLedger } from '../../frame/LedgerProvider';
+import { type Asked, AskedCell } from './Asked';
 import { type OnPayBy, type PayBy, QuoteTotals } from './QuoteTotals';
 
 function termsOf(item: QuotedItem): { value: string; text: string }[] {
@@ -24,9 +25,11 @@ export function QuoteTable({
   payBy,
   onPayBy,
   locked,
+  asked,
   onYears,
 }: {
   quote: RenewalQuote;
+  asked: Asked;
   payBy: PayBy;
   onPayBy: OnPayBy;
   locked: boolean;
@@ -48,6 +51,7 @@ export function QuoteTable({
             <th className="figure">Late fee</th>
             <th className="figure">Tax</th>
             <th className="figure">In all</th>
+            {asked.size > 0 && <th className="figure">Registrar asks</th>}
           </tr>
         </thead>
         <tbody>
@@ -69,19 +73,20 @@ export function QuoteTable({
                 )}
               </td>
               {item.refusal ? (
-                <td colSpan={7} className="caution">
+                <td colSpan={asked.size > 0 ? 8 : 7} className="caution">
                   {item.refusal.message}
                 </td>
               ) : (
                 <>
                   <td>{item.newEnd ? termEndWords(item.newEnd, style) : ''}</td>
                   <Figures item={item} />
+                  {asked.size > 0 && <AskedCell asked={asked} nameId={item.nameId} />}
                 </>
               )}
             </tr>
           ))}
         </tbody>
-        <QuoteTotals quote={quote} columns={10} payBy={payBy} onPayBy={onPayBy} />
+        <QuoteTotals quote={quote} columns={asked.size > 0 ? 11 : 10} payBy={payBy} onPayBy={onPayBy} />
       </Ruled>
     </Wide>
   );

@@ -7,6 +7,7 @@ import { amountsWords, namesWords } from '@/ui/text/words';
 import type { OpenRenewal } from '@/usecases/orders/plan';
 import type { RunProgress } from '@/usecases/orders/start';
 import { useTitle } from '../../frame/Frame';
+import type { Asked } from './Asked';
 import { ConfirmForm } from './ConfirmForm';
 import { LinkedRun } from './LinkedRun';
 import { LongerTerm } from './LongerTerm';
@@ -16,6 +17,7 @@ import { RestoreTable } from './RestoreTable';
 import { SettledRun } from './SettledRun';
 import { StepsAtRegistrars } from './StepsAtRegistrars';
 import { TermsForm } from './TermsForm';
+import { linkedItems } from './useLinkedRun';
 import { partOf, takenFor, useOpenRenewal } from './useOpenRenewal';
 
 interface RenewScreenProps {
@@ -39,7 +41,13 @@ export function RenewScreen({ first, progress: firstProgress, reports }: RenewSc
   const isBegun = progress.items.some((item) => !['planned', 'refused'].includes(item.state));
   return (
     <Page>
-      {!isBegun && <PlannedPart state={state} isRestore={isRestore} />}
+      {!isBegun && (
+        <PlannedPart
+          state={state}
+          isRestore={isRestore}
+          asked={new Map(linkedItems(byLink, progress).map((one) => [one.item.nameId, one]))}
+        />
+      )}
       {byLink.items.length > 0 && (
         <LinkedRun
           id={renewal.id}
@@ -65,7 +73,7 @@ export function RenewScreen({ first, progress: firstProgress, reports }: RenewSc
 type OpenState = ReturnType<typeof useOpenRenewal>;
 
 /** What the run would do and cost, and what changes that. */
-function PlannedPart({ state, isRestore }: { state: OpenState; isRestore: boolean }) {
+function PlannedPart({ state, isRestore, asked }: { state: OpenState; isRestore: boolean; asked: Asked }) {
   const { renewal, quote, terms, refused } = state;
   const [isComparing, setComparing] = useState(false);
   const isPlanned = renewal.status === 'planned';
@@ -73,7 +81,7 @@ function PlannedPart({ state, isRestore }: { state: OpenState; isRestore: boolea
   if (isRestore)
     return (
       <Section>
-        <RestoreTable quote={quote} payBy={renewal.payBy} onPayBy={onPayBy} />
+        <RestoreTable quote={quote} asked={asked} payBy={renewal.payBy} onPayBy={onPayBy} />
       </Section>
     );
   return (
@@ -87,6 +95,7 @@ function PlannedPart({ state, isRestore }: { state: OpenState; isRestore: boolea
         )}
         <QuoteTable
           quote={quote}
+          asked={asked}
           payBy={renewal.payBy}
           onPayBy={onPayBy}
           locked={!isPlanned}

@@ -5,10 +5,21 @@ import { Wide } from '@/ui/text/Wide';
 import { termEndWords, untilWords } from '@/ui/text/words';
 import type { RenewalQuote } from '@/usecases/orders/quote';
 import { useLedger } from '../../frame/LedgerProvider';
+import { type Asked, AskedCell } from './Asked';
 import { type OnPayBy, type PayBy, QuoteTotals } from './QuoteTotals';
 
 /** Until when each name can be restored, its end after it, and what restore and a year come to. */
-export function RestoreTable({ quote, payBy, onPayBy }: { quote: RenewalQuote; payBy: PayBy; onPayBy: OnPayBy }) {
+export function RestoreTable({
+  quote,
+  asked,
+  payBy,
+  onPayBy,
+}: {
+  quote: RenewalQuote;
+  asked: Asked;
+  payBy: PayBy;
+  onPayBy: OnPayBy;
+}) {
   const { style } = useLedger();
   return (
     <Wide>
@@ -20,6 +31,7 @@ export function RestoreTable({ quote, payBy, onPayBy }: { quote: RenewalQuote; p
             <th>Restore until</th>
             <th>New end</th>
             <th className="figure">Restore and a year</th>
+            {asked.size > 0 && <th className="figure">Registrar asks</th>}
           </tr>
         </thead>
         <tbody>
@@ -28,7 +40,7 @@ export function RestoreTable({ quote, payBy, onPayBy }: { quote: RenewalQuote; p
               <td className="name">{item.unicode}</td>
               <td>{item.oldEnd ? termEndWords(item.oldEnd, style) : 'not known'}</td>
               {item.refusal ? (
-                <td colSpan={3} className="caution">
+                <td colSpan={asked.size > 0 ? 4 : 3} className="caution">
                   {item.refusal.message}
                 </td>
               ) : (
@@ -42,12 +54,13 @@ export function RestoreTable({ quote, payBy, onPayBy }: { quote: RenewalQuote; p
                     </strong>
                     {item.cost?.ruleOfThumb && <div className="soft">by rule of thumb: no restore price is known</div>}
                   </td>
+                  {asked.size > 0 && <AskedCell asked={asked} nameId={item.nameId} />}
                 </>
               )}
             </tr>
           ))}
         </tbody>
-        <QuoteTotals quote={quote} columns={5} payBy={payBy} onPayBy={onPayBy} />
+        <QuoteTotals quote={quote} columns={asked.size > 0 ? 6 : 5} payBy={payBy} onPayBy={onPayBy} />
       </Ruled>
     </Wide>
   );

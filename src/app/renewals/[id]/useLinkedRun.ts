@@ -139,7 +139,8 @@ function useLivePrices({ id, quote, isBegun, onProgress }: LivePrices) {
 
 export type LinkedRunState = ReturnType<typeof useLinkedRun>;
 
-function linkedItems(quote: RenewalQuote, progress: RunProgress): LinkedItem[] {
+/** Each linked name of a run with how its order stands. */
+export function linkedItems(quote: RenewalQuote, progress: RunProgress): LinkedItem[] {
   const own = new Map(progress.items.map((item) => [item.nameId, item]));
   return quote.items.flatMap((item) => {
     const state = own.get(item.nameId);
