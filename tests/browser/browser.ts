@@ -37,6 +37,8 @@ export interface Visitor {
   click(text: string): Promise<void>;
   /** Presses the button, link or labelled control of this name. */
   press(name: string): Promise<void>;
+  /** Chooses the row of the ledger that shows this name. */
+  pick(name: string): Promise<void>;
   /** The text field with this label. */
   field(label: string): Promise<WebElement>;
   fill(label: string, text: string): Promise<void>;
@@ -138,6 +140,11 @@ export async function openBrowser(url: string, width = 1280, height = 800): Prom
     see: (text) => visible(holding(text)),
     click: (text) => clickOn(holding(text), text),
     press: (name) => clickOn(pressable(name), name),
+    pick: (name) =>
+      clickOn(
+        `//*[@role='row'][.//*[normalize-space(.)=${quoted(name)}]]/*[@role='gridcell'][1]`,
+        `the box of ${name}`,
+      ),
     field: (label) =>
       visible(
         `//*[(self::input or self::textarea or self::select) and (@aria-label=${quoted(label)} or @id=//label[normalize-space(.)=${quoted(label)}]/@for or @aria-labelledby=//*[normalize-space(.)=${quoted(label)}]/@id)]`,

@@ -25,8 +25,7 @@ test('three names are pasted, seen with their phase and deadline, one is renewed
   await visitor.see('11.38 → ≈125.18');
   await visitor.see('lapses 9 Dec');
 
-  await visitor.click('kelpkiln.com');
-  await visitor.keys(' ');
+  await visitor.pick('kelpkiln.com');
   await visitor.see('one name chosen');
   await visitor.press('Renew…');
   await visitor.see('6 Nov 2027');

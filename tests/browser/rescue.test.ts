@@ -87,8 +87,7 @@ test('a restore whose report is refused is sent again', async () => {
 test('a name is dropped with a reason, and kept after all', async () => {
   const { visitor } = app;
   await visitor.go('/ledger?q=copperbuoy');
-  await visitor.click('copperbuoy.com');
-  await visitor.keys(' ');
+  await visitor.pick('copperbuoy.com');
   await visitor.press('More');
   await visitor.press('Drop…');
   await visitor.see('mail at mail.copperbuoy.com');
@@ -104,10 +103,41 @@ test('a name is dropped with a reason, and kept after all', async () => {
   await visitor.see('Being dropped: one name');
 });
 
+test('all names are judged: what costs more than it may bring is dropped from there', async () => {
+  const { visitor } = app;
+  await visitor.go('/rescue/all');
+  await visitor.see('a year.');
+  expect(await visitor.axe()).toEqual([]);
+  const rows = await visitor.driver.executeScript<string[]>(
+    "return [...document.querySelectorAll('td.verdict b')].map((one) => one.textContent)",
+  );
+  // What should go first, then what nobody can say, then what pays for itself.
+  const order = rows.map((verdict) => (verdict === 'Drop' ? 0 : verdict === 'Undecided' ? 1 : 2));
+  expect(order).toEqual([...order].sort());
+  expect(order[0]).toBe(0);
+  const first = await visitor.text('td.name-cell a');
+  await visitor.press(`Drop ${first}`);
+  await visitor.see(`Drop ${first}`);
+  await visitor.keys(Key.ESCAPE);
+  await visitor.press(`Choose ${first}`);
+  await visitor.see('one name chosen');
+});
+
+test('a name for which nothing is asked is undecided, never to be dropped', async () => {
+  const { visitor } = app;
+  await visitor.go('/rescue');
+  await visitor.see('nothing is asked for it');
+  const told = await visitor.driver.executeScript<string[]>(
+    "return [...document.querySelectorAll('td.verdict')].map((one) => one.textContent).filter((one) => one.includes('nothing is asked'))",
+  );
+  expect(told.length).toBeGreaterThan(0);
+  for (const verdict of told) expect(verdict).toMatch(/^Undecided/);
+});
+
 test('a verdict is overruled and remembered; a fresh registration is refunded', async () => {
   const { visitor } = app;
   await visitor.go('/rescue');
-  await visitor.press('Drop: decide about osierandoak.com');
+  await visitor.press('Overrule the verdict on osierandoak.com');
   await visitor.choose('What is to be done', 'Keep it');
   await visitor.fill('Best offer so far, USD', '250');
   await visitor.press('Save the decision');

@@ -12,10 +12,8 @@ test('a run is put together, carried out with one failure, and only that one is 
   // Fernhithe's balance holds one of these, not both; Quaymark's holds its own.
   await visitor.go('/ledger?q=larchhearth');
   await visitor.see('larchhearth.io');
-  await visitor.click('larchhearth.com');
-  await visitor.keys(' ');
-  await visitor.click('larchhearth.io');
-  await visitor.keys(' ');
+  await visitor.pick('larchhearth.com');
+  await visitor.pick('larchhearth.io');
   await visitor.see('2 names chosen');
   await visitor.press('Renew…');
   await visitor.see('By link: 2 names');
@@ -60,8 +58,7 @@ test('a run is put together, carried out with one failure, and only that one is 
 test('auto-renew is switched by link, and confirmed by the registrar’s answer', async () => {
   const { visitor, ledger } = app;
   await visitor.go('/ledger?q=copperbuoy');
-  await visitor.click('copperbuoy.com');
-  await visitor.keys(' ');
+  await visitor.pick('copperbuoy.com');
   await visitor.press('Auto-renew…');
   await visitor.see('the program switches it there itself');
   await visitor.press('Switch it on');

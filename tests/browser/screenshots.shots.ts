@@ -66,7 +66,7 @@ test('pictures of the main views', async () => {
   await keep('looking-ahead');
 
   await visitor.go('/ledger/kelpkiln.com');
-  await visitor.see('21 Dec deleted');
+  await visitor.see('20 Dec last day to renew late');
   await keep('name');
 
   await visitor.go('/rescue');

@@ -4,8 +4,8 @@ import { solve } from 'yalps';
 import { indexRules, type LedgerName, projectLedger, rowsOn, USUAL_ODDS } from '@/core/ledger';
 import { nameWith, QUAYMARK, rulesWith, TODAY } from '@/core/ledger/sampleLedger';
 import { amount } from '@/core/money';
-import { bestUnderBudget, judge, needsRescue } from '@/core/rescue';
-import { addDays, formatInstant } from '@/core/time';
+import { bestUnderBudget, intoBy, judge, judgeAll, needsRescue } from '@/core/rescue';
+import { addDays, type Day, formatInstant } from '@/core/time';
 
 /** Source: yalps, a general-purpose solver of mixed integer linear programs. */
 function solved(choices: readonly { cost: number; worth: number; always: boolean }[], budget: number): number {
@@ -101,8 +101,10 @@ describe('the verdict', () => {
     ['drop', 'decided', -10, { rescue: 'drop' as const, neverLost: true }],
     ['renew', 'worth it', 30, { ...asking(600), saleChance: 0.9 }],
     ['renew late', 'in use', -10, { purpose: 'in use' as const }],
-    ['drop', 'no price asked', 30, {}],
-    ['renew', 'other currency', 30, { asking: amount(90_000, 'EUR') }],
+    // Nobody has said enough: never a reason to let a name go.
+    ['undecided', 'no price asked', 30, {}],
+    ['undecided', 'no price asked', -60, {}],
+    ['undecided', 'other currency', 30, { asking: amount(90_000, 'EUR') }],
     [
       'send the report',
       'restore is paid',
@@ -112,6 +114,35 @@ describe('the verdict', () => {
   ] as const)('%s, because %s', (verdict, reason, days, more) => {
     const judged = judge(rowOf(days, more), USUAL_ODDS);
     expect([judged.verdict, judged.reason.kind]).toEqual([verdict, reason]);
+  });
+
+  test('another currency is compared by a rate where there is one', () => {
+    const rates = [{ from: '2026-01-01' as Day, currency: 'EUR', into: 'USD', factor: 1.1 }];
+    const into = intoBy(rates, TODAY);
+    const dear = judge(rowOf(30, { asking: amount(90_000, 'EUR') }), USUAL_ODDS, into);
+    // 900.00 EUR × 2 % × 85 % = 15.30 EUR, 16.83 USD at 1.1, against a renewal of 11.38.
+    expect(dear).toMatchObject({ verdict: 'renew', expected: amount(1683, 'USD') });
+    expect(judge(rowOf(30, { asking: amount(30_000, 'EUR') }), USUAL_ODDS, into).verdict).toBe('drop');
+  });
+
+  test('all names are judged: what should go first, what nobody can say next, what pays for itself last', () => {
+    const rows = [
+      rowOf(300, asking(9000)),
+      rowOf(200, {}),
+      rowOf(250, asking(300)),
+      rowOf(250, asking(30)),
+      rowOf(100, { purpose: 'drop' }),
+      rowOf(-60, asking(30)),
+    ];
+    const { names, drop, undecided, keep, saving } = judgeAll(rows, USUAL_ODDS, (money) => money.minor);
+    expect(names.map(({ row, judgement }) => [judgement.verdict, row.name.asking?.minor ?? null])).toEqual([
+      ['drop', 3000],
+      ['drop', 30_000],
+      ['undecided', null],
+      ['renew', 900_000],
+    ]);
+    expect({ drop, undecided, keep }).toEqual({ drop: 2, undecided: 1, keep: 1 });
+    expect(saving).toEqual([amount(2276, 'USD')]);
   });
 
   test('expected is asking × chance × (1 − commission), against what it costs now', () => {

@@ -175,6 +175,12 @@ export const COMMANDS: readonly Command[] = [
     does: go('/setup/records'),
   },
   {
+    id: 'which-to-drop',
+    text: 'Which of mine should I drop?',
+    words: 'worth keeping let go prune judge all names verdict',
+    does: go('/rescue/all'),
+  },
+  {
     id: 'unknown',
     text: 'What is not known yet',
     words: 'missing unknown dates prices incomplete',

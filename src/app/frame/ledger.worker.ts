@@ -35,13 +35,14 @@ import {
 } from '@/core/ledger';
 import type { Policy } from '@/core/lifecycle';
 import type { PlanAsked } from '@/core/moving';
-import { bestSet, namesInDanger } from '@/core/rescue';
+import { bestSet, intoBy, judgeAll, namesInDanger } from '@/core/rescue';
 import { addDays, type Instant, instant } from '@/core/time';
 import { fundingView } from './fundingView';
 import { planView } from './planView';
 import { priceLines } from './priceLines';
 import { todayView } from './todayView';
 import type {
+  AllJudgedView,
   Arranged,
   ContradictingRow,
   EndingView,
@@ -202,7 +203,7 @@ const api = {
     const { asOf, index } = ledger;
     const worth = worthIn(index.rules, asOf);
     const rows = rowsAsOf(asOf);
-    const judged = namesInDanger(rows, asOf, index.rules.odds, worth);
+    const judged = namesInDanger(rows, asOf, index.rules.odds, worth, intoBy(index.rules.rates, asOf));
     const those = (wanted: (row: LedgerRow) => boolean) => rows.filter(wanted).map(view);
     return {
       rows: judged.map(({ row, judgement }) => ({ row: view(row), judgement })),
@@ -219,7 +220,19 @@ const api = {
   /** Ids of the best set of names in danger under a budget of one currency. */
   bestSet(currency: string, minor: number): number[] {
     const { asOf, index } = current();
-    return bestSet(rowsAsOf(asOf), asOf, index.rules.odds, { currency, minor });
+    return bestSet(rowsAsOf(asOf), asOf, index.rules.odds, { currency, minor }, intoBy(index.rules.rates, asOf));
+  },
+
+  /** Every name judged for its next renewal, what should be let go first; the first `limit` of them. */
+  judgeAll(limit: number): AllJudgedView {
+    const { asOf, index } = current();
+    const { names, ...sums } = judgeAll(
+      rowsAsOf(asOf),
+      index.rules.odds,
+      worthIn(index.rules, asOf),
+      intoBy(index.rules.rates, asOf),
+    );
+    return { ...sums, rows: names.slice(0, limit).map(({ row, judgement }) => ({ row: view(row), judgement })) };
   },
 
   /** What every ending of the price lists costs at each account over so many years. */

@@ -17,7 +17,7 @@ import type {
 import type { Policy } from '@/core/lifecycle';
 import type { LeftReason, MovePlan, MoveWave, PlannedMove } from '@/core/moving';
 import type { YearPath } from '@/core/pricing';
-import type { Judgement } from '@/core/rescue';
+import type { AllJudged, Judgement } from '@/core/rescue';
 import type { Instant } from '@/core/time';
 
 /** A row with its lifecycle strip and the policy of its ending, ready to be drawn. */
@@ -91,6 +91,11 @@ export interface TodayView {
 export interface RescueRow {
   readonly row: RowView;
   readonly judgement: Judgement;
+}
+
+/** Every name judged for its next renewal: the sums over all of them, and the first rows. */
+export interface AllJudgedView extends Omit<AllJudged, 'names'> {
+  readonly rows: readonly RescueRow[];
 }
 
 /** Everything that Rescue shows, the dearest waiting first. */

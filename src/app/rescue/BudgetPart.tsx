@@ -5,10 +5,10 @@ import { isRefusal } from '@/core/refusal';
 import { AmountField } from '@/ui/controls/AmountField';
 import { Button } from '@/ui/controls/Button';
 import { Choice, Field } from '@/ui/controls/Field';
-import { Actions } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
 import { formatAmount } from '@/ui/text/figures';
-import { Fields, Section } from '@/ui/text/Sheet';
+import { Sentence } from '@/ui/text/Sentence';
+import { Section } from '@/ui/text/Sheet';
 import { namesWords } from '@/ui/text/words';
 import type { Settings } from '@/usecases/settings';
 import { useLedger } from '../frame/LedgerProvider';
@@ -42,17 +42,21 @@ export function BudgetPart({ odds, currencies, onChoose }: BudgetPartProps) {
 
   return (
     <Section aria-label="Chances and budget">
-      <Fields>
+      <Sentence>
         <OddsFields odds={odds} />
+        With
         <AmountField
           key={currency}
           label={`Budget, ${currency}`}
+          hideLabel
+          placeholder="a budget"
           currency={currency}
           onChange={(_, read) => setBudget(read)}
         />
-        {currencies.length > 1 && (
+        {currencies.length > 1 ? (
           <Choice
             label="Budget in"
+            hideLabel
             value={currency}
             onChange={(code) => {
               setCurrency(code);
@@ -60,13 +64,13 @@ export function BudgetPart({ odds, currencies, onChoose }: BudgetPartProps) {
             }}
             options={currencies.map((code) => ({ value: code, text: code }))}
           />
+        ) : (
+          currency
         )}
-      </Fields>
-      <Actions>
         <Button isDisabled={budget === null} onPress={() => void choose()}>
           Choose the best set
         </Button>
-      </Actions>
+      </Sentence>
     </Section>
   );
 }
@@ -92,7 +96,10 @@ function OddsFields({ odds }: { odds: Settings['saleOdds'] }) {
 
   return (
     <>
+      By a chance of a sale of
       <Field
+        data-wide="short"
+        hideLabel
         label="Chance of a sale in a year, percent"
         value={chance}
         onChange={setChance}
@@ -100,7 +107,10 @@ function OddsFields({ odds }: { odds: Settings['saleOdds'] }) {
         onBlur={() => void saveOdds()}
         inputMode="decimal"
       />
+      percent a year and a commission of
       <Field
+        data-wide="short"
+        hideLabel
         label="Commission, percent"
         value={commission}
         onChange={setCommission}
@@ -108,6 +118,7 @@ function OddsFields({ odds }: { odds: Settings['saleOdds'] }) {
         onBlur={() => void saveOdds()}
         inputMode="decimal"
       />
+      percent.
     </>
   );
 }

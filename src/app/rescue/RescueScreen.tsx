@@ -2,43 +2,29 @@
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
-import styled from 'styled-components';
 import { sumByCurrency } from '@/core/money';
-import { Button, ButtonLink } from '@/ui/controls/Button';
-import { report } from '@/ui/overlay/Toasts';
-import { Page, Ruled, Section } from '@/ui/text/Sheet';
+import { ButtonLink } from '@/ui/controls/Button';
+import { Answer, Head, Page, Ruled, Section } from '@/ui/text/Sheet';
 import { Empty, Failed, Loading } from '@/ui/text/States';
+import { countOf } from '@/ui/text/todayWords';
 import { amountsWords, dayWords, namesWords } from '@/ui/text/words';
 import type { DropRow } from '@/usecases/rescue/drop';
 import type { Settings } from '@/usecases/settings';
 import { keepAfterAllAction } from '../acts/drop/actions';
 import { DropDialog } from '../acts/drop/DropDialog';
-import { useRenew } from '../acts/renew/useRenew';
 import { useAct } from '../acts/useAct';
 import { useTitle } from '../frame/Frame';
 import { useLedger } from '../frame/LedgerProvider';
 import { namePage } from '../frame/pages';
 import type { RescueRow, RescueView, RowView } from '../frame/views';
-import { runOfNameAction } from './actions';
 import { BudgetPart } from './BudgetPart';
+import { ChosenFoot } from './ChosenFoot';
 import { DecideDialog } from './DecideDialog';
 import { DroppingPart } from './DroppingPart';
 import { RefundPart } from './RefundPart';
 import { RescueTable } from './RescueTable';
-
-const Foot = styled.footer`
-  order: 1;
-  position: sticky;
-  bottom: 0;
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 6px 16px;
-  padding: 8px 14px;
-  background: var(--totals);
-  color: var(--on-totals);
-  & > div { margin-left: auto; display: flex; gap: 8px; flex-wrap: wrap; }
-`;
+import { RescueTabs } from './RescueTabs';
+import { useActing } from './useActing';
 
 /** What is past its term or going there because nothing keeps it, with a verdict, a budget, and what is dropped. */
 export function RescueScreen({ odds, going }: { odds: Settings['saleOdds']; going: readonly DropRow[] }) {
@@ -46,9 +32,7 @@ export function RescueScreen({ odds, going }: { odds: Settings['saleOdds']; goin
   const { act } = useAct();
   const { worker, meta, problem, homeCurrency, reload } = useLedger();
   const [view, setView] = useState<RescueView | null>(null);
-  const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
-  const [deciding, setDeciding] = useState<RescueRow | null>(null);
-  const [leaving, setLeaving] = useState<readonly RowView[]>([]);
+  const { act: carryOut, choose, chosen, setChosen, deciding, setDeciding, leaving, setLeaving } = useActing();
   useTitle('Rescue', 'what waiting costs, and what is worth keeping');
 
   useEffect(() => {
@@ -62,17 +46,6 @@ export function RescueScreen({ odds, going }: { odds: Settings['saleOdds']; goin
     };
   }, [worker, meta, router]);
 
-  /** A restore that is paid waits for its report: in its run, or at the registrar when it was not requested here. */
-  const decide = async (about: RescueRow) => {
-    if (about.judgement.verdict !== 'send the report') return setDeciding(about);
-    const run = await runOfNameAction(about.row.name.id);
-    if (run) router.push(`/renewals/${run}`);
-    else
-      report({
-        text: `The restore of ${about.row.name.unicode} was not requested here: send its report at the registrar.`,
-        problem: true,
-      });
-  };
   const keep = async (row: RowView) => {
     await act(() => keepAfterAllAction({ nameIds: [row.name.id] }));
   };
@@ -83,74 +56,67 @@ export function RescueScreen({ odds, going }: { odds: Settings['saleOdds']; goin
   const currencies = [...new Set(rows.flatMap(({ judgement }) => judgement.cost?.currency ?? []))].sort(
     (a, b) => Number(b === homeCurrency) - Number(a === homeCurrency) || (a < b ? -1 : 1),
   );
-  const choose = (nameId: number, isChosen: boolean) =>
-    setChosen((now) => new Set(isChosen ? [...now, nameId] : [...now].filter((id) => id !== nameId)));
   return (
-    <Page>
-      {rows.length === 0 ? (
-        <Empty title="Nothing needs rescue." text="No name is past its term, and none is going there unkept.">
-          <ButtonLink href="/ledger" data-kind="primary">
-            To the ledger
-          </ButtonLink>
-        </Empty>
-      ) : (
-        <>
-          <BudgetPart odds={odds} currencies={currencies} onChoose={(ids) => setChosen(new Set(ids))} />
-          {/* Before the table, so that it is next after the budget for who goes by keyboard; shown at the foot. */}
-          {picked.length > 0 && <ChosenFoot picked={picked} onDrop={setLeaving} onClear={() => setChosen(new Set())} />}
-          <Section aria-label="Names in danger">
-            <h2>In danger: {namesWords(rows.length)}, the dearest waiting first</h2>
-            <RescueTable rows={rows} chosen={chosen} onChoose={choose} onDecide={(about) => void decide(about)} />
-          </Section>
-        </>
-      )}
-      <RefundPart rows={refundable} />
-      {pendingDelete.length > 0 && <PendingDelete rows={pendingDelete} />}
-      <DroppingPart rows={dropping} going={going} onKeep={(row) => void keep(row)} />
-      <DecideDialog about={deciding} onClose={() => setDeciding(null)} />
-      <DropDialog isOpen={leaving.length > 0} onClose={() => setLeaving([])} rows={leaving} />
-    </Page>
+    <>
+      <RescueTabs />
+      {/* Before the page, so that it is next for who goes by keyboard; shown at its foot. */}
+      {picked.length > 0 && <ChosenFoot picked={picked} onDrop={setLeaving} onClear={() => setChosen(new Set())} />}
+      <Page style={{ flex: 1 }}>
+        {rows.length === 0 ? (
+          <Empty title="Nothing needs rescue." text="No name is past its term, and none is going there unkept.">
+            <ButtonLink href="/ledger" data-kind="primary">
+              To the ledger
+            </ButtonLink>
+          </Empty>
+        ) : (
+          <>
+            <RescueAnswer rows={rows} />
+            <BudgetPart odds={odds} currencies={currencies} onChoose={(ids) => setChosen(new Set(ids))} />
+            <Section aria-label="Names in danger">
+              <h2>In danger: {namesWords(rows.length)}, the dearest waiting first</h2>
+              <RescueTable
+                label="Names in danger"
+                rows={rows}
+                total={rows.length}
+                chosen={chosen}
+                onChoose={choose}
+                onAct={carryOut}
+                onDecide={setDeciding}
+              />
+            </Section>
+          </>
+        )}
+        <RefundPart rows={refundable} />
+        {pendingDelete.length > 0 && <PendingDelete rows={pendingDelete} />}
+        <DroppingPart rows={dropping} going={going} onKeep={(row) => void keep(row)} />
+        <DecideDialog about={deciding} onClose={() => setDeciding(null)} />
+        <DropDialog isOpen={leaving.length > 0} onClose={() => setLeaving([])} rows={leaving} />
+      </Page>
+    </>
   );
 }
 
-/** What can be done with the chosen names, and for how much. */
-function ChosenFoot({
-  picked,
-  onDrop,
-  onClear,
-}: {
-  picked: readonly RescueRow[];
-  onDrop: (rows: readonly RowView[]) => void;
-  onClear: () => void;
-}) {
-  const renew = useRenew();
-  const toRestore = picked.filter(({ row }) => row.phase === 'redemption');
-  const toRenew = picked.filter(({ row }) => row.phase !== 'redemption' && row.phase !== 'pending restore');
-  const costs = (list: readonly RescueRow[]) =>
-    amountsWords(sumByCurrency(list.flatMap(({ judgement }) => judgement.cost ?? [])));
-  const items = (list: readonly RescueRow[]) =>
-    list.map(({ row }) => ({ nameId: row.name.id, years: row.policy.terms.renew.least }));
+/** The answer: how many names are in danger, and what keeping those costs that are worth it. */
+function RescueAnswer({ rows }: { rows: readonly RescueRow[] }) {
+  const worth = rows.filter(({ judgement }) => judgement.verdict !== 'drop' && judgement.verdict !== 'undecided');
+  const count = (verdict: RescueRow['judgement']['verdict']) =>
+    rows.filter(({ judgement }) => judgement.verdict === verdict).length;
+  const [undecided, drop] = [count('undecided'), count('drop')];
+  const costs = sumByCurrency(worth.flatMap(({ judgement }) => judgement.cost ?? []));
   return (
-    <Foot aria-label="Chosen names">
-      <b>{namesWords(picked.length)} chosen</b>
-      <span>
-        in all <b>{costs(picked)}</b>
-      </span>
-      <div>
-        {toRenew.length > 0 && (
-          <Button onPress={() => void renew(items(toRenew))}>
-            Renew {namesWords(toRenew.length)} for {costs(toRenew)}…
-          </Button>
-        )}
-        {toRestore.length > 0 && (
-          <Button onPress={() => void renew(items(toRestore), 'restore')}>
-            Restore {namesWords(toRestore.length)} for {costs(toRestore)}…
-          </Button>
-        )}
-        <Button onPress={() => onDrop(picked.map(({ row }) => row))}>Drop…</Button>
-        <Button onPress={onClear}>Clear</Button>
-      </div>
-    </Foot>
+    <Head>
+      <Answer>
+        <span className="caution">{countOf(rows.length, 'name is', 'names are')} in danger.</span>{' '}
+        {worth.length === 0
+          ? 'None is worth what it costs.'
+          : `${countOf(worth.length, 'is worth', 'are worth')} keeping, for ${amountsWords(costs)}.`}
+      </Answer>
+      <p>
+        {drop > 0 && `${countOf(drop, 'costs', 'cost')} more than ${drop === 1 ? 'it' : 'they'} may bring. `}
+        {undecided > 0 &&
+          `${countOf(undecided, 'is', 'are')} undecided: nothing is asked for ${undecided === 1 ? 'it' : 'them'}, so nobody can say.`}
+      </p>
+    </Head>
   );
 }
 

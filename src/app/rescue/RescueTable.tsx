@@ -1,105 +1,109 @@
 'use client';
 import Link from 'next/link';
-import { renewableUntil } from '@/core/lifecycle';
+import { decideBy } from '@/core/ledger';
+import type { Verdict } from '@/core/rescue';
 import { Button } from '@/ui/controls/Button';
 import { Check } from '@/ui/controls/Check';
+import { type DecisionLine, DecisionTable } from '@/ui/grid/DecisionTable';
+import { LifecycleStrip } from '@/ui/strip/LifecycleStrip';
+import { StripAxis } from '@/ui/strip/StripAxis';
+import { SHORT_LINE_WIDTH, tableScale } from '@/ui/strip/tableScale';
 import { formatAmount } from '@/ui/text/figures';
-import { Ruled } from '@/ui/text/Sheet';
-import { Wide } from '@/ui/text/Wide';
-import { amountsWords, dayWords, deadlineFigures, outlookWords, untilWords } from '@/ui/text/words';
+import { daysToDeadline, dayWords, deadlineFigures, outlookWords, untilWords } from '@/ui/text/words';
 import { useLedger } from '../frame/LedgerProvider';
 import { namePage } from '../frame/pages';
 import type { RescueRow } from '../frame/views';
 import { reasonWords, VERDICT_WORDS } from './verdictWords';
 
 interface RescueTableProps {
+  readonly label: string;
   readonly rows: readonly RescueRow[];
+  readonly total: number;
   readonly chosen: ReadonlySet<number>;
   readonly onChoose: (nameId: number, isChosen: boolean) => void;
+  /** Does what the button says: renews, restores, sends the report, drops, or asks for a decision. */
+  readonly onAct: (row: RescueRow) => void;
   readonly onDecide: (row: RescueRow) => void;
 }
 
-/** Names in danger, the dearest waiting first: last days, costs, what was spent and asked, and the verdict. */
-export function RescueTable({ rows, chosen, onChoose, onDecide }: RescueTableProps) {
-  return (
-    <Wide>
-      <Ruled aria-label="Names in danger">
-        <thead>
-          <tr>
-            <th>Name</th>
-            <th>If nothing is done</th>
-            <th>Ordinary price until</th>
-            <th>Restore until</th>
-            <th>Available from</th>
-            <th className="figure">now → then</th>
-            <th className="figure">Spent</th>
-            <th className="figure">Asking, offered</th>
-            <th>Verdict</th>
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map((one) => (
-            <RescueLine
-              key={one.row.name.id}
-              about={one}
-              isChosen={chosen.has(one.row.name.id)}
-              onChoose={onChoose}
-              onDecide={onDecide}
-            />
-          ))}
-        </tbody>
-      </Ruled>
-    </Wide>
-  );
-}
+const ACT_WORDS: Readonly<Record<Verdict, string>> = { ...VERDICT_WORDS, undecided: 'Decide' };
 
-interface RescueLineProps extends Pick<RescueTableProps, 'onChoose' | 'onDecide'> {
-  readonly about: RescueRow;
-  readonly isChosen: boolean;
-}
-
-/** One name in danger: each deadline, what waiting costs, and the verdict. */
-function RescueLine({ about, isChosen, onChoose, onDecide }: RescueLineProps) {
+/** Names with what becomes of them, what is recommended, and what does it. */
+export function RescueTable({ label, rows, total, chosen, onChoose, onAct, onDecide }: RescueTableProps) {
   const { meta, style, homeCurrency, today } = useLedger();
-  const { row, judgement } = about;
-  const account = meta?.rules.accounts.find((one) => one.id === row.name.accountId)?.label;
-  const { marks, phase } = row;
-  const late = phase === 'redemption' || phase === 'pending restore';
-  return (
-    <tr>
-      <td className="whole">
+  const scale = tableScale(today, SHORT_LINE_WIDTH);
+  const lines = rows.map((about): DecisionLine => {
+    const { row, judgement } = about;
+    const { name, deadline, outlook, phase } = row;
+    const by = decideBy(row);
+    const isCharge = deadline?.kind === 'charge' || outlook.kind === 'charge fails';
+    return {
+      key: String(name.id),
+      check: (
         <Check
-          isSelected={isChosen}
-          onChange={(on) => onChoose(row.name.id, on)}
-          aria-label={`Choose ${row.name.unicode}`}
-        />{' '}
-        <Link href={namePage(row.name.ascii)} className="name">
-          {row.name.unicode}
+          isSelected={chosen.has(name.id)}
+          onChange={(on) => onChoose(name.id, on)}
+          aria-label={`Choose ${name.unicode}`}
+        />
+      ),
+      day: by === null ? '' : isCharge ? dayWords(by, style) : untilWords(by, style),
+      days: by === null ? '' : String(daysToDeadline({ at: by, kind: isCharge ? 'charge' : 'lost' }, today, style)),
+      name: (
+        <Link href={namePage(name.ascii)} className="name">
+          {name.unicode}
         </Link>
-        <div className="soft">{account}</div>
-      </td>
-      <td className={late ? 'caution' : undefined}>{outlookWords(row.outlook, style)}</td>
-      <td className="whole">{marks === null ? '' : late ? 'over' : untilWords(renewableUntil(marks, today), style)}</td>
-      <td className="whole">
-        {marks === null ? '' : marks.redemptionEnd > marks.deletion ? untilWords(marks.redemptionEnd, style) : 'none'}
-      </td>
-      <td className="whole">{marks === null ? '' : dayWords(marks.release, style)}</td>
-      <td className="figure">{deadlineFigures(row.deadline, homeCurrency)}</td>
-      <td className="figure">{row.name.spent.length > 0 ? amountsWords(row.name.spent) : '–'}</td>
-      <td className="figure">
-        {row.name.asking ? formatAmount(row.name.asking, true) : '–'}
-        {row.name.bestOffer && <div className="soft">{formatAmount(row.name.bestOffer, true)}</div>}
-      </td>
-      <td>
+      ),
+      who: meta?.rules.accounts.find(({ id }) => id === name.accountId)?.label,
+      what: <span>{outlookWords(outlook, style)}</span>,
+      picture: row.strip && (
+        <LifecycleStrip strip={row.strip} scale={scale} height={30} day={today} label={outlookWords(outlook, style)} />
+      ),
+      figures: (
+        <>
+          {deadlineFigures(deadline, homeCurrency)}
+          {(name.bestOffer ?? name.asking) && (
+            <div className="soft">
+              {name.bestOffer
+                ? `offered ${formatAmount(name.bestOffer, true)}`
+                : name.asking && `asking ${formatAmount(name.asking, true)}`}
+            </div>
+          )}
+        </>
+      ),
+      verdict: (
+        <>
+          <b>{VERDICT_WORDS[judgement.verdict]}</b>
+          <span className="soft">: {reasonWords(judgement.reason)}</span>{' '}
+          {judgement.verdict !== 'send the report' && judgement.verdict !== 'undecided' && (
+            <Button
+              data-kind="plain"
+              onPress={() => onDecide(about)}
+              aria-label={`Overrule the verdict on ${name.unicode}`}
+            >
+              Overrule…
+            </Button>
+          )}
+        </>
+      ),
+      acts: (
         <Button
           data-kind="plain"
-          onPress={() => onDecide(about)}
-          aria-label={`${VERDICT_WORDS[judgement.verdict]}: decide about ${row.name.unicode}`}
+          onPress={() => onAct(about)}
+          aria-label={`${ACT_WORDS[judgement.verdict]} ${name.unicode}`}
         >
-          {VERDICT_WORDS[judgement.verdict]}…
+          {ACT_WORDS[judgement.verdict]}…
         </Button>
-        <div className="soft">{reasonWords(judgement.reason)}</div>
-      </td>
-    </tr>
+      ),
+      isGrave: phase === 'redemption' || deadline?.kind === 'lost' || deadline?.kind === 'auction',
+    };
+  });
+  return (
+    <DecisionTable
+      label={label}
+      hasChecks
+      hasVerdicts
+      parts={[{ title: '', total, lines }]}
+      axis={<StripAxis scale={scale} day={today} height={33} />}
+    />
   );
 }

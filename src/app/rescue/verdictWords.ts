@@ -7,6 +7,7 @@ export const VERDICT_WORDS: Readonly<Record<Verdict, string>> = {
   restore: 'Restore',
   'send the report': 'Send the report',
   drop: 'Drop',
+  undecided: 'Undecided',
 };
 
 /** Why a verdict is as it is, in a few words with its figures. */
@@ -23,7 +24,7 @@ export function reasonWords(reason: VerdictReason): string {
     case 'cost not known':
       return 'the cost is not known';
     case 'other currency':
-      return 'asked in another currency than it costs';
+      return 'asked in another currency than it costs, and no rate is known';
     case 'decided':
       return 'you decided so';
     case 'worth it':

@@ -2,6 +2,7 @@
 import Link from 'next/link';
 import { useEffect, useMemo, useState } from 'react';
 import { ButtonLink } from '@/ui/controls/Button';
+import { DecisionTable } from '@/ui/grid/DecisionTable';
 import { StripAxis } from '@/ui/strip/StripAxis';
 import { tableScale } from '@/ui/strip/tableScale';
 import { Answer, Head, Page } from '@/ui/text/Sheet';
@@ -25,7 +26,6 @@ import { seenNamesAction } from './actions';
 import { OtherKeyNotice } from './OtherKeyNotice';
 import { acquiringLines, answerLines, owedLines, transferLines } from './otherLines';
 import { TimeLine } from './TimeLine';
-import { TodayTable } from './TodayTable';
 import { UnknownBar } from './UnknownBar';
 import { useNameLines } from './useNameLines';
 
@@ -106,7 +106,11 @@ export function TodayScreen(props: TodayScreenProps) {
         {nothing && <NothingToday />}
         <TimeLine view={view} offers={offers} />
         {parts.length > 0 && (
-          <TodayTable parts={parts} axis={<StripAxis scale={tableScale(today)} day={today} height={33} />} />
+          <DecisionTable
+            label="What wants a decision"
+            parts={parts}
+            axis={<StripAxis scale={tableScale(today)} day={today} height={33} />}
+          />
         )}
         <WatchedPart watched={watched} />
         <MessagesPart messages={messages} />

@@ -4,6 +4,7 @@ import { MOVE_WAY } from '@/core/moving';
 import { type AgendaItem, type AgendaKind, SALE_STAGES } from '@/core/selling';
 import type { Instant } from '@/core/time';
 import { ButtonLink } from '@/ui/controls/Button';
+import type { DecisionLine, DecisionLines } from '@/ui/grid/DecisionTable';
 import { type LinePoint, NumberLine } from '@/ui/strip/NumberLine';
 import { StageStrip } from '@/ui/strip/StageStrip';
 import { LINE_WIDTH } from '@/ui/strip/tableScale';
@@ -15,7 +16,6 @@ import type { TransferView } from '@/usecases/moving/underWay';
 import type { AgendaGroup } from '@/usecases/selling/report';
 import { agendaPage, namePage } from '../frame/pages';
 import type { RowView } from '../frame/views';
-import type { TodayLine, TodayLines } from './TodayTable';
 
 interface Told {
   readonly today: Instant;
@@ -34,7 +34,7 @@ const amountOf = ({ minor, currency }: Pick<AgendaItem, 'minor' | 'currency'>) =
   minor === null || currency === null ? '' : formatAmount({ minor, currency }, true);
 
 /** Money that is owed: the stage of each sale, and how long it has stood. */
-function handoverLine(item: AgendaItem, { today, style }: Told): TodayLine {
+function handoverLine(item: AgendaItem, { today, style }: Told): DecisionLine {
   const stage = item.about.kind === 'sale' ? item.about.stage : 'buyer known';
   const days = item.by === null ? null : daysLeft(item.by, today, style);
   const isOverdue = days !== null && days < 0;
@@ -89,7 +89,7 @@ const WHAT_WORDS: Readonly<Record<AgendaKind, string>> = {
   'never listed': 'never listed, and it costs most',
 };
 
-function sellingLine(item: AgendaItem, { today, style, rows }: Told): TodayLine {
+function sellingLine(item: AgendaItem, { today, style, rows }: Told): DecisionLine {
   const asking = rows.get(item.nameId)?.name.asking ?? null;
   const isOffer = item.kind === 'offer to answer';
   const points: LinePoint[] = [];
@@ -130,7 +130,7 @@ function sellingLine(item: AgendaItem, { today, style, rows }: Told): TodayLine 
 }
 
 /** What is owed to the office: it stands right under what is lost. */
-export function owedLines(selling: readonly AgendaGroup[], told: Told): TodayLines[] {
+export function owedLines(selling: readonly AgendaGroup[], told: Told): DecisionLines[] {
   return selling
     .filter(({ kind }) => kind === 'handover')
     .map(({ total, items }) => ({
@@ -141,10 +141,10 @@ export function owedLines(selling: readonly AgendaGroup[], told: Told): TodayLin
 }
 
 /** Offers, and after them whatever else selling wants. */
-export function answerLines(selling: readonly AgendaGroup[], told: Told): TodayLines[] {
+export function answerLines(selling: readonly AgendaGroup[], told: Told): DecisionLines[] {
   const offers = selling.filter(({ kind }) => kind === 'offer to answer');
   const rest = selling.filter(({ kind }) => kind !== 'offer to answer' && kind !== 'handover');
-  const part = (title: string, groups: readonly AgendaGroup[]): TodayLines[] =>
+  const part = (title: string, groups: readonly AgendaGroup[]): DecisionLines[] =>
     groups.length === 0
       ? []
       : [
@@ -161,7 +161,7 @@ export function answerLines(selling: readonly AgendaGroup[], told: Told): TodayL
 }
 
 /** Transfers that wait for the person, or have stood longer than they usually do. */
-export function transferLines(transfers: readonly TransferView[], { style, today }: Told): TodayLines[] {
+export function transferLines(transfers: readonly TransferView[], { style, today }: Told): DecisionLines[] {
   if (transfers.length === 0) return [];
   return [
     {
@@ -215,7 +215,7 @@ const ACQUIRING_WORDS: Readonly<Record<AcquiringItem['what'], string>> = {
 };
 
 /** What acquiring wants of a person, and its news. */
-export function acquiringLines(items: readonly AcquiringItem[], { style }: Told): TodayLines[] {
+export function acquiringLines(items: readonly AcquiringItem[], { style }: Told): DecisionLines[] {
   if (items.length === 0) return [];
   return [
     {

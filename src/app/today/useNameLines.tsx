@@ -2,6 +2,7 @@
 import Link from 'next/link';
 import { type Consequence, decideBy } from '@/core/ledger';
 import { Button, ButtonLink } from '@/ui/controls/Button';
+import type { DecisionLine, DecisionLines } from '@/ui/grid/DecisionTable';
 import { LifecycleStrip } from '@/ui/strip/LifecycleStrip';
 import { tableScale } from '@/ui/strip/tableScale';
 import { CONSEQUENCE_WORDS } from '@/ui/text/todayWords';
@@ -21,7 +22,6 @@ import { useLedger } from '../frame/LedgerProvider';
 import { namePage } from '../frame/pages';
 import type { RowView, TodayView } from '../frame/views';
 import { mailConfirmedAction } from './actions';
-import type { TodayLine, TodayLines } from './TodayTable';
 
 interface NameActs {
   readonly isOpen: (row: RowView) => boolean;
@@ -30,7 +30,10 @@ interface NameActs {
 }
 
 /** The names of each consequence as lines of Today. */
-export function useNameLines(lists: TodayView['lists'], acts: NameActs): (TodayLines & { readonly isLost: boolean })[] {
+export function useNameLines(
+  lists: TodayView['lists'],
+  acts: NameActs,
+): (DecisionLines & { readonly isLost: boolean })[] {
   const { meta, style, today, homeCurrency } = useLedger();
   const plan = useRenew();
   const { act } = useAct();
@@ -60,7 +63,7 @@ export function useNameLines(lists: TodayView['lists'], acts: NameActs): (TodayL
     ),
   });
 
-  const deadlineLine = (row: RowView, consequence: Consequence): TodayLine => {
+  const deadlineLine = (row: RowView, consequence: Consequence): DecisionLine => {
     const { outlook, deadline, phase } = row;
     const fails = outlook.kind === 'charge fails';
     const by = decideBy(row);
@@ -100,7 +103,7 @@ export function useNameLines(lists: TodayView['lists'], acts: NameActs): (TodayL
     };
   };
 
-  const mailLine = (row: RowView): TodayLine => {
+  const mailLine = (row: RowView): DecisionLine => {
     const by = row.name.confirmMailBy ?? today;
     return {
       ...common(row, 'stops working'),

@@ -1,7 +1,9 @@
 export { bestUnderBudget } from './budget';
-export { bestSet, type InDanger, namesInDanger } from './danger';
+export { type AllJudged, bestSet, type InDanger, judgeAll, namesInDanger } from './danger';
 export { type CostStretch, costsByDay, type LapseEvent, timelineOf } from './lapse';
 export {
+  type Into,
+  intoBy,
   type Judgement,
   judge,
   needsRescue,

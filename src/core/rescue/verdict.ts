@@ -1,8 +1,9 @@
 import type { LedgerName, LedgerRow, SaleOdds } from '../ledger';
-import { type Amount, amount, roundHalfAway } from '../money';
-import { addDays, type Instant } from '../time';
+import { type Amount, amount, convert, type Rate, roundHalfAway } from '../money';
+import { addDays, dayOf, type Instant } from '../time';
 
-export const VERDICTS = ['renew', 'renew late', 'restore', 'send the report', 'drop'] as const;
+/** `undecided`: nobody has said enough of the name to judge it, and nothing is recommended. */
+export const VERDICTS = ['renew', 'renew late', 'restore', 'send the report', 'drop', 'undecided'] as const;
 export type Verdict = (typeof VERDICTS)[number];
 
 export type VerdictReason =
@@ -46,11 +47,22 @@ export function needsRescue(row: LedgerRow, asOf: Instant): boolean {
   return unkept && marks.termEnd < addDays(asOf, RESCUE_DAYS);
 }
 
+/** An amount in another currency; `null` where no rate is known. */
+export type Into = (money: Amount, currency: string) => Amount | null;
+
+/** Amounts in other currencies by the rates of a day. */
+export function intoBy(rates: readonly Rate[], asOf: Instant): Into {
+  return (money, currency) => convert(money, currency, rates, dayOf(asOf));
+}
+
+const SAME_CURRENCY: Into = (money, currency) => (money.currency === currency ? money : null);
+
 /**
- * What to do with a row that needs rescue. What the owner decided counts; else a name in use or never to be lost is always kept; any other when what it is
- * expected to bring (asking × chance × (1 − commission), or a better offer) covers what keeping it costs now.
+ * What to do with a row that needs rescue, or with any other at its next renewal. What the owner decided counts; else a name in use or never to be lost is always kept; any other when what it is
+ * expected to bring (asking × chance × (1 − commission), or a better offer) covers what keeping it costs now. Where nothing is asked for it, or its
+ * cost or a rate is not known, it is undecided: never dropped for want of a figure.
  */
-export function judge(row: LedgerRow, odds: SaleOdds): Judgement {
+export function judge(row: LedgerRow, odds: SaleOdds, into: Into = SAME_CURRENCY): Judgement {
   const { name, phase, costs } = row;
   if (phase === 'pending restore')
     return {
@@ -63,7 +75,8 @@ export function judge(row: LedgerRow, odds: SaleOdds): Judgement {
   const keep: Verdict = phase === 'redemption' ? 'restore' : phase === 'late' ? 'renew late' : 'renew';
   const cost = row.deadline?.before ?? (keep === 'restore' ? costs.restore : costs.renewal);
   const ruleOfThumb = keep === 'restore' && costs.restoreRuleOfThumb;
-  const expected = expectedOf(name, odds);
+  const hoped = expectedOf(name, odds);
+  const expected = hoped && cost ? (into(hoped, cost.currency) ?? hoped) : hoped;
   const judged = (verdict: Verdict, reason: VerdictReason, always = false): Judgement => ({
     verdict,
     reason,
@@ -75,9 +88,9 @@ export function judge(row: LedgerRow, odds: SaleOdds): Judgement {
   if (name.rescue === 'keep') return judged(keep, { kind: 'decided' }, true);
   if (name.neverLost) return judged(keep, { kind: 'never to be lost' }, true);
   if (name.purpose === 'in use') return judged(keep, { kind: 'in use' }, true);
-  if (cost === null) return judged(keep, { kind: 'cost not known' });
-  if (expected === null) return judged('drop', { kind: 'no price asked' });
-  if (expected.currency !== cost.currency) return judged(keep, { kind: 'other currency' });
+  if (expected === null) return judged('undecided', { kind: 'no price asked' });
+  if (cost === null) return judged('undecided', { kind: 'cost not known' });
+  if (expected.currency !== cost.currency) return judged('undecided', { kind: 'other currency' });
   return expected.minor >= cost.minor
     ? judged(keep, { kind: 'worth it', expected, cost, ruleOfThumb })
     : judged('drop', { kind: 'not worth it', expected, cost, ruleOfThumb });

@@ -8,6 +8,9 @@ export const Bar = styled.footer`
   gap: 0 20px;
   flex-wrap: wrap;
   flex: none;
+  position: sticky;
+  bottom: 0;
+  z-index: 3;
   min-height: 44px;
   padding: 4px 18px;
   background: var(--totals);

@@ -3,6 +3,8 @@ import type { StripScale } from './LifecycleStrip';
 
 /** How wide strips, number lines and stages are drawn in a table. */
 export const LINE_WIDTH = 176;
+/** The same where a verdict stands beside them. */
+export const SHORT_LINE_WIDTH = 112;
 
 const DAYS_BACK = 60;
 const DAYS_ON = 120;

@@ -1,11 +1,13 @@
 'use client';
 import type { ReactNode } from 'react';
 import styled from 'styled-components';
-import { LINE_WIDTH } from '@/ui/strip/tableScale';
+import { LINE_WIDTH, SHORT_LINE_WIDTH } from '../strip/tableScale';
 
-/** One line of Today: whatever it is about, it says by when, what, and what mends it at the same places. */
-export interface TodayLine {
+/** One line that wants a decision: whatever it is about, it says by when, what, and what mends it at the same places. */
+export interface DecisionLine {
   readonly key: string;
+  /** A box to choose it by. */
+  readonly check?: ReactNode;
   /** The day by which it wants a decision, in words, and the days to it. */
   readonly day: string;
   readonly days: string;
@@ -15,15 +17,18 @@ export interface TodayLine {
   readonly what: ReactNode;
   readonly picture: ReactNode;
   readonly figures: ReactNode;
+  /** What is recommended, and why. */
+  readonly verdict?: ReactNode;
   readonly acts: ReactNode;
   readonly isGrave: boolean;
 }
 
 /** Lines that lead to the same. */
-export interface TodayLines {
+export interface DecisionLines {
+  /** Empty for the only part of a table. */
   readonly title: string;
   readonly total: number;
-  readonly lines: readonly TodayLine[];
+  readonly lines: readonly DecisionLine[];
   /** Where the rest of them are, and what can be done with all. */
   readonly more?: ReactNode;
 }
@@ -33,6 +38,7 @@ const Table = styled.table`
   border-collapse: collapse;
   table-layout: fixed;
   & th { text-align: left; font-weight: 400; color: var(--ink-soft); font-size: 0.86rem; padding: 4px 8px 4px 0; }
+  & thead { border-bottom: 1px solid var(--rule); }
   & tbody th { padding: 18px 0 6px; font-size: 1.07rem; font-weight: 650; color: var(--ink); border-bottom: 1px solid var(--rule); }
   & tbody[data-grave='true'] th { color: var(--caution); }
   & td { padding: 4px 8px 4px 0; height: 34px; border-bottom: 1px solid var(--rule); overflow-wrap: anywhere; }
@@ -42,6 +48,7 @@ const Table = styled.table`
   & td button, & td a { min-height: 24px; }
   & td.picture { padding-block: 0; }
   & td.name-cell { padding-left: 8px; }
+  & td.verdict { padding-left: 12px; font-size: 0.93rem; }
   & td.acts button[data-kind='plain'], & td.acts a { padding: 0 0 0 8px; border: 0; }
   & td p { font-size: 0.93rem; }
 
@@ -49,46 +56,65 @@ const Table = styled.table`
   @media (max-width: 640px) {
     display: block;
     & thead, & colgroup { display: none; }
-    & tbody, & tbody tr:first-child { display: block; }
+    & tbody, & tbody tr[data-head] { display: block; }
     & tbody th { display: block; }
-    & tr { display: grid; grid-template-columns: auto minmax(0, 1fr) auto; gap: 0 8px; padding: 2px 0 6px; border-bottom: 1px solid var(--rule); }
-    & tbody tr:first-child { padding: 0; border: 0; }
+    & tr { display: grid; grid-template-columns: auto auto minmax(0, 1fr) auto; gap: 0 8px; padding: 2px 0 6px; border-bottom: 1px solid var(--rule); }
+    & tbody tr[data-head] { padding: 0; border: 0; }
     & td { height: auto; padding: 0; border: 0; }
-    & td.name-cell { grid-area: 1 / 1 / auto / 3; align-self: center; padding: 0; }
-    & td.acts { grid-area: 1 / 3; }
-    & td.acts button, & td.acts a { min-height: 44px; }
-    & td.when { grid-area: 2 / 1; }
-    & td.what { grid-area: 2 / 2; }
-    & td.now { grid-area: 2 / 3; }
-    & td.days, & td.who, & td.picture { display: none; }
-    & td[colspan] { grid-area: 1 / 1 / auto / 4; }
+    & td.check { grid-area: 1 / 1; align-self: center; }
+    & td.name-cell { grid-area: 1 / 2 / auto / 4; align-self: center; padding: 0; }
+    & td.acts { grid-area: 1 / 4; }
+    & td.acts button, & td.acts a, & td.check label { min-height: 44px; }
+    & td.when { grid-area: 2 / 1 / auto / 3; }
+    & td.what { grid-area: 2 / 3; }
+    & td.now { grid-area: 2 / 4; }
+    & td.verdict { grid-area: 3 / 1 / auto / 5; padding: 0; }
+    & td.days, & td.who, & td.picture, & td.name-cell > div { display: none; }
+    & td[colspan] { grid-area: 1 / 1 / auto / 5; }
   }
 `;
 
-/** Everything that wants a decision, in one grid of columns: what loses a name first. */
-export function TodayTable({ parts, axis }: { parts: readonly TodayLines[]; axis: ReactNode }) {
+interface DecisionTableProps {
+  readonly label: string;
+  readonly parts: readonly DecisionLines[];
+  /** The scale of the pictures, for their heading. */
+  readonly axis: ReactNode;
+  readonly hasChecks?: boolean;
+  readonly hasVerdicts?: boolean;
+}
+
+/** What wants a decision, in one grid of columns on every place: by when, which name, what becomes of it, what it costs, what to do. */
+export function DecisionTable({ label, parts, axis, hasChecks = false, hasVerdicts = false }: DecisionTableProps) {
+  // Beside a verdict the account stands under its name.
+  const columns = 8 + (hasChecks ? 1 : 0);
   return (
-    <Table aria-label="What wants a decision">
+    <Table aria-label={label}>
       <colgroup>
+        {hasChecks && <col style={{ width: 24 }} />}
         <col style={{ width: 84 }} />
         <col style={{ width: 40 }} />
-        <col style={{ width: 172 }} />
-        <col style={{ width: 88 }} />
+        <col style={{ width: hasVerdicts ? 184 : 172 }} />
+        {!hasVerdicts && <col style={{ width: 88 }} />}
         <col />
-        <col style={{ width: LINE_WIDTH + 16 }} />
+        <col style={{ width: (hasVerdicts ? SHORT_LINE_WIDTH : LINE_WIDTH) + 16 }} />
         <col style={{ width: 126 }} />
-        <col style={{ width: 164 }} />
+        {hasVerdicts && <col style={{ width: 206 }} />}
+        <col style={{ width: hasVerdicts ? 116 : 164 }} />
       </colgroup>
       <thead>
         <tr>
-          <th scope="col">Deadline</th>
-          <th scope="col" className="figure" style={{ whiteSpace: 'nowrap' }}>
-            days to it
+          {hasChecks && (
+            <th scope="col">
+              <span className="visually-hidden">Choose</span>
+            </th>
+          )}
+          <th scope="colgroup" colSpan={2}>
+            Deadline, days to it
           </th>
           <th scope="col" style={{ paddingLeft: 8 }}>
             Name
           </th>
-          <th scope="col">Account</th>
+          {!hasVerdicts && <th scope="col">Account</th>}
           <th scope="col">If nothing is done</th>
           <th scope="col" style={{ paddingBlock: 0 }}>
             <span className="visually-hidden">Lifecycle</span>
@@ -97,6 +123,11 @@ export function TodayTable({ parts, axis }: { parts: readonly TodayLines[]; axis
           <th scope="col" className="figure">
             now → then
           </th>
+          {hasVerdicts && (
+            <th scope="col" style={{ paddingLeft: 12 }}>
+              Verdict
+            </th>
+          )}
           <th scope="col">
             <span className="visually-hidden">What to do</span>
           </th>
@@ -104,17 +135,19 @@ export function TodayTable({ parts, axis }: { parts: readonly TodayLines[]; axis
       </thead>
       {parts.map(({ title, total, lines, more }) => (
         <tbody key={title} data-grave={lines.some(({ isGrave }) => isGrave)}>
-          <tr>
-            <th scope="rowgroup" colSpan={8}>
-              {title}: {total.toLocaleString('en')}
-            </th>
-          </tr>
+          {title !== '' && (
+            <tr data-head>
+              <th scope="rowgroup" colSpan={columns}>
+                {title}: {total.toLocaleString('en')}
+              </th>
+            </tr>
+          )}
           {lines.map((line) => (
-            <Line key={line.key} line={line} />
+            <Line key={line.key} line={line} hasChecks={hasChecks} hasVerdicts={hasVerdicts} />
           ))}
           {(more || total > lines.length) && (
             <tr>
-              <td colSpan={8} className="soft">
+              <td colSpan={columns} className="soft">
                 {total > lines.length && `The first ${lines.length} of ${total.toLocaleString('en')}. `}
                 {more}
               </td>
@@ -126,20 +159,25 @@ export function TodayTable({ parts, axis }: { parts: readonly TodayLines[]; axis
   );
 }
 
-function Line({ line }: { line: TodayLine }) {
-  const { day, days, name, who, what, picture, figures, acts, isGrave } = line;
+function Line({ line, hasChecks, hasVerdicts }: { line: DecisionLine; hasChecks: boolean; hasVerdicts: boolean }) {
+  const { check, day, days, name, who, what, picture, figures, verdict, acts, isGrave } = line;
   return (
     <tr data-grave={isGrave}>
+      {hasChecks && <td className="check">{check}</td>}
       <td className="when day" style={{ whiteSpace: 'nowrap' }}>
         <WideOnly>{day}</WideOnly>
         <PhoneOnly>{days && `${days} days`}</PhoneOnly>
       </td>
       <td className="figure day days">{days}</td>
-      <td className="name-cell">{name}</td>
-      <td className="who">{who}</td>
+      <td className="name-cell">
+        {name}
+        {hasVerdicts && <div className="soft">{who}</div>}
+      </td>
+      {!hasVerdicts && <td className="who">{who}</td>}
       <td className="what">{what}</td>
       <td className="picture">{picture}</td>
       <td className="figure now">{figures}</td>
+      {hasVerdicts && <td className="verdict">{verdict}</td>}
       <td className="figure acts">{acts}</td>
     </tr>
   );
