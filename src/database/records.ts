@@ -123,6 +123,7 @@ export async function selectQueue(db: Queryable): Promise<{
   names: number;
   asked: number;
   oldestAt: Instant | null;
+  recent: string[];
 }> {
   const { rows } = await db.query<{ waiting: number; names: number; asked: number; oldestAt: Instant | null }>(
     `select (select count(*) from record_queue) as waiting, count(*) as names, count(checked_at) as asked, min(checked_at) as "oldestAt"
@@ -131,8 +132,11 @@ export async function selectQueue(db: Queryable): Promise<{
   const { rows: problems } = await db.query<{ ascii: string; problem: string }>(
     'select ascii, problem from record_queue where problem is not null order by ascii limit 20',
   );
+  const { rows: last } = await db.query<{ unicode: string }>(
+    'select "unicode" from names where gone_at is null and checked_at is not null order by checked_at desc, id desc limit 3',
+  );
   const { waiting = 0, names = 0, asked = 0, oldestAt = null } = rows[0] ?? {};
-  return { waiting, problems, names, asked, oldestAt };
+  return { waiting, problems, names, asked, oldestAt, recent: last.map(({ unicode }) => unicode) };
 }
 
 /**

@@ -19,7 +19,7 @@ describe('at the width of a telephone', () => {
     ['/ledger', 'restore by 26 Nov'],
     ['/renewals', 'First that fails'],
     ['/rescue', 'In danger:'],
-    ['/record', 'Nothing differs.'],
+    ['/record', 'Ask the registries'],
     ['/record/kelpkiln.com', 'What the record says'],
     ['/ledger/kelpkiln.com', 'How it lapsed'],
     ['/prices', 'Ending'],

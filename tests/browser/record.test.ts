@@ -10,18 +10,29 @@ afterAll(() => app.close());
 test('every name is checked, what differs is ranked, and taken over in bulk', async () => {
   const { visitor, ledger } = app;
   await visitor.go('/record');
-  await visitor.see('Nothing differs.');
-  await visitor.see('asked about, the longest ago on');
+  // Before the first check nobody says that nothing differs.
+  await visitor.see('Ask the registries what they know of your 412 names.');
+  expect(await visitor.axe()).toEqual([]);
   await visitor.press('Check 412 names now');
   await visitor.see('Asking the registries');
-  await visitor.see('8 names differ');
+  await visitor.see('One name does not work: no site, no mail.');
+  await visitor.see('Seven names differ besides.');
+  const bands = await visitor.driver.executeScript<string[]>(
+    "return [...document.querySelectorAll('th[scope=rowgroup]')].map((one) => one.textContent)",
+  );
+  expect(bands[0]).toBe('Site and mail do not work: 1');
+  // What differs of the record is marked beside what the ledger says.
+  const marked = await visitor.driver.executeScript<string[]>(
+    "return [...document.querySelectorAll('td mark')].map((one) => one.textContent)",
+  );
+  expect(marked.join(' ')).toContain('ns1.parkwick.test');
   expect(await visitor.axe()).toEqual([]);
   await visitor.see('The transfer lock is off.');
   await visitor.press('Choose copperbuoy.com: unlocked');
   await visitor.press('Choose larchpilot.com: name servers');
   await visitor.press('Take 2 over into the ledger');
   await visitor.see('Taken over from the registration record: 2 names.');
-  await visitor.see('6 names differ');
+  await visitor.see('Five names differ besides.');
   const { rows } = await ledger.database.query(
     "select ascii, lock, name_servers from names where ascii in ('copperbuoy.com', 'larchpilot.com') order by ascii",
   );
@@ -31,7 +42,7 @@ test('every name is checked, what differs is ranked, and taken over in bulk', as
   ]);
   await visitor.press('Choose stillbell.com: hold');
   await visitor.press('Dismiss 1');
-  await visitor.see('5 names differ');
+  await visitor.see('Five names differ.');
   await visitor.go('/ledger/kelpkiln.com');
   await visitor.see('6 Nov 2027');
   await visitor.see('clientTransferProhibited, autoRenewPeriod');

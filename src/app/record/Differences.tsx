@@ -2,31 +2,31 @@
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import type { DifferenceKind } from '@/core/records';
+import styled from 'styled-components';
+import { DANGER_BANDS, type DangerBand, dangerBandOf } from '@/core/records';
 import { isRefusal } from '@/core/refusal';
 import { Button } from '@/ui/controls/Button';
 import { Check } from '@/ui/controls/Check';
 import { Actions } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
+import { Marked } from '@/ui/text/Marked';
 import { Ruled, Section } from '@/ui/text/Sheet';
-import { Empty } from '@/ui/text/States';
 import { Wide } from '@/ui/text/Wide';
-import { type DayStyle, dayWords, namesWords } from '@/ui/text/words';
-import type { CheckProgress } from '@/usecases/records/check';
+import { dayWords, namesWords } from '@/ui/text/words';
 import type { DifferingName } from '@/usecases/records/compare';
 import { useAct } from '../acts/useAct';
 import { useLedger, useLedgerChange } from '../frame/LedgerProvider';
 import { namePage } from '../frame/pages';
 import { dismissAction, takeOverAction } from './actions';
-import { canTakeOver, differenceWords } from './differenceWords';
+import { canTakeOver, differenceWords, inWords } from './differenceWords';
 
-const DANGEROUS = new Set<DifferenceKind>([
-  'not registered',
-  'in redemption',
-  'not at that registrar',
-  'holder changed',
-  'transfer pending',
-]);
+/** The bands of danger, as headings of the table. */
+const BAND_WORDS: Readonly<Record<DangerBand, string>> = {
+  'does not work': 'Site and mail do not work',
+  'may be lost': 'May be lost, or is not yours any more',
+  term: 'Paid for or not',
+  open: 'Open to change',
+};
 const MOST_ROWS = 200;
 
 interface Row {
@@ -37,10 +37,10 @@ interface Row {
 const keyOf = ({ name, difference }: Row) => `${name.nameId} ${difference.kind}`;
 
 /** What differs between ledger and record, the most dangerous first; taken over or dismissed, one or many. */
-export function Differences({ names, progress }: { names: readonly DifferingName[]; progress: CheckProgress }) {
+export function Differences({ names }: { names: readonly DifferingName[] }) {
   const router = useRouter();
   const { act } = useAct();
-  const { style, reload } = useLedger();
+  const { reload } = useLedger();
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const rows = names.flatMap((name) => name.differences.map((difference) => ({ name, difference })));
   const picked = rows.filter((row) => chosen.has(keyOf(row)));
@@ -60,13 +60,7 @@ export function Differences({ names, progress }: { names: readonly DifferingName
     await reload();
   };
 
-  if (rows.length === 0)
-    return (
-      <Empty
-        title={progress.asked === 0 ? 'No record has been read yet.' : 'Nothing differs.'}
-        text={askedWords(progress, style)}
-      />
-    );
+  if (rows.length === 0) return null;
   return (
     <Section aria-label="Differences">
       <h2>
@@ -107,55 +101,81 @@ interface DifferencesTableProps {
   readonly onChoose: (key: string, isChosen: boolean) => void;
 }
 
-/** Each difference with its account and the day on which it was seen. */
+/** Each difference by its danger: what it means, what the ledger says beside what the record says, the part that differs marked. */
 function DifferencesTable({ rows, chosen, onChoose }: DifferencesTableProps) {
-  const { style } = useLedger();
+  const bands = DANGER_BANDS.map((band) => ({
+    band,
+    rows: rows.filter(({ difference }) => dangerBandOf(difference.kind) === band),
+  })).filter((one) => one.rows.length > 0);
   return (
     <Wide>
-      <Ruled aria-label="Differences">
+      <Banded aria-label="Differences">
+        <colgroup>
+          <col style={{ width: '20%' }} />
+          <col style={{ width: '31%' }} />
+          <col style={{ width: '20%' }} />
+          <col style={{ width: '20%' }} />
+          <col />
+        </colgroup>
         <thead>
           <tr>
             <th>Name</th>
-            <th>What differs</th>
-            <th>Account</th>
+            <th>What it means</th>
+            <th>Ledger</th>
+            <th>Record</th>
             <th>Seen</th>
           </tr>
         </thead>
-        <tbody>
-          {rows.map((row) => {
-            const { name, difference } = row;
-            return (
-              <tr key={keyOf(row)}>
-                <td className="whole">
-                  <Check
-                    isSelected={chosen.has(keyOf(row))}
-                    onChange={(on) => onChoose(keyOf(row), on)}
-                    aria-label={`Choose ${name.unicode}: ${difference.kind}`}
-                  />{' '}
-                  <Link href={namePage(name.ascii)} className="name">
-                    {name.unicode}
-                  </Link>
-                </td>
-                <td className={DANGEROUS.has(difference.kind) ? 'caution' : undefined}>
-                  {differenceWords(difference)}
-                </td>
-                <td>{name.account}</td>
-                <td>{dayWords(name.seenAt, style)}</td>
-              </tr>
-            );
-          })}
-        </tbody>
-      </Ruled>
+        {bands.map(({ band, rows: some }) => (
+          <tbody key={band}>
+            <tr>
+              <th scope="rowgroup" colSpan={5} data-grave={band === 'does not work' || band === 'may be lost'}>
+                {BAND_WORDS[band]}: {some.length.toLocaleString('en')}
+              </th>
+            </tr>
+            {some.map((row) => (
+              <DifferenceLine key={keyOf(row)} row={row} isChosen={chosen.has(keyOf(row))} onChoose={onChoose} />
+            ))}
+          </tbody>
+        ))}
+      </Banded>
     </Wide>
   );
 }
 
-/** Of how many names the record was read, and since when: only that says what "nothing differs" is worth. */
-function askedWords({ names, asked, oldestAt }: CheckProgress, style: DayStyle): string {
-  if (asked === 0 || oldestAt === null)
-    return names === 0
-      ? 'The ledger is empty: there is nothing to compare.'
-      : 'Whether the ledger agrees with the registration record is not known before the registries are asked.';
-  const all = asked >= names ? `${namesWords(asked)} asked about` : `${namesWords(asked)} of ${names} asked about`;
-  return `${all}, the longest ago on ${dayWords(oldestAt, style)}.${asked < names ? ' Of the others nothing is known.' : ''}`;
+const Banded = styled(Ruled)`
+  & th[scope='rowgroup'] { padding: 16px 0 6px; color: var(--ink); font-size: 1.07rem; font-weight: 650; }
+  & th[data-grave='true'] { color: var(--caution); }
+  & td { overflow-wrap: anywhere; }
+`;
+
+function DifferenceLine({
+  row,
+  isChosen,
+  onChoose,
+}: { row: Row; isChosen: boolean } & Pick<DifferencesTableProps, 'onChoose'>) {
+  const { style } = useLedger();
+  const { name, difference } = row;
+  const [ledger, record] = [inWords(difference.ledger), inWords(difference.record)];
+  return (
+    <tr>
+      <td className="whole">
+        <Check
+          isSelected={isChosen}
+          onChange={(on) => onChoose(keyOf(row), on)}
+          aria-label={`Choose ${name.unicode}: ${difference.kind}`}
+        />{' '}
+        <Link href={namePage(name.ascii)} className="name">
+          {name.unicode}
+        </Link>
+        <div className="soft">{name.account}</div>
+      </td>
+      <td>{differenceWords(difference)}</td>
+      <td>{ledger}</td>
+      <td>
+        <Marked text={record} other={ledger} />
+      </td>
+      <td className="whole">{dayWords(name.seenAt, style)}</td>
+    </tr>
+  );
 }

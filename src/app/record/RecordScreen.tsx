@@ -1,14 +1,16 @@
 'use client';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
+import { dangerBandOf } from '@/core/records';
 import { type Refusal, refuse } from '@/core/refusal';
 import { Button } from '@/ui/controls/Button';
 import { Field } from '@/ui/controls/Field';
 import { Form, textOf } from '@/ui/controls/Form';
 import { Actions } from '@/ui/overlay/Dialog';
-import { Page, Section } from '@/ui/text/Sheet';
+import { Answer, Head, Page, Section } from '@/ui/text/Sheet';
 import { Progress } from '@/ui/text/States';
-import { namesWords } from '@/ui/text/words';
+import { countOf } from '@/ui/text/todayWords';
+import { type DayStyle, dayWords, namesWords } from '@/ui/text/words';
 import type { CheckProgress } from '@/usecases/records/check';
 import type { DifferingName } from '@/usecases/records/compare';
 import type { WatchRow } from '@/usecases/records/watch';
@@ -36,10 +38,11 @@ export function RecordScreen({
   const router = useRouter();
   const { worker, meta, reload } = useLedger();
   const [progress, setProgress] = useState(first);
-  const [total, setTotal] = useState(0);
+  const [total, setTotal] = useState(first.waiting > 0 ? Math.max(first.names, first.waiting) : 0);
   useTitle('Registration record', 'is it still true?');
 
-  const isChecking = total > 0 && progress.waiting > 0;
+  // A check goes on without this page: who comes back finds it where it is.
+  const isChecking = progress.waiting > 0;
   useEffect(() => {
     if (!isChecking) return;
     const timer = setInterval(() => void checkProgressAction().then(setProgress), LOOK_AGAIN_MS);
@@ -62,14 +65,24 @@ export function RecordScreen({
 
   return (
     <Page>
+      <RecordAnswer differing={differing} progress={progress} />
       <Section>
-        <LookUpForm />
-        <Actions>
+        <Actions style={{ alignItems: 'end', justifyContent: 'space-between' }}>
           <Button data-kind="primary" isDisabled={!meta || isChecking} onPress={() => void checkAll()}>
             Check {meta ? namesWords(meta.names) : 'every name'} now
           </Button>
+          <LookUpForm />
         </Actions>
-        {isChecking && <Progress done={total - progress.waiting} total={total} text="Asking the registries" />}
+        {isChecking && (
+          <Progress done={total - progress.waiting} total={total} text="Asking the registries">
+            {progress.recent.length > 0 && (
+              <span className="soft">
+                Last asked about: <span className="name">{progress.recent.join(', ')}</span>. You may leave: it goes on
+                by itself.
+              </span>
+            )}
+          </Progress>
+        )}
         {progress.problems.length > 0 && (
           <details>
             <summary className="caution">
@@ -85,12 +98,50 @@ export function RecordScreen({
           </details>
         )}
       </Section>
-      <Differences names={differing} progress={progress} />
+      <Differences names={differing} />
       <WatchPart watched={watched} />
       <ListPart />
       <PastePart />
     </Page>
   );
+}
+
+/** The answer: what does not work, what differs, or how little is known before anybody was asked. */
+function RecordAnswer({ differing, progress }: { differing: readonly DifferingName[]; progress: CheckProgress }) {
+  const { style } = useLedger();
+  const { names, asked } = progress;
+  const dead = differing.filter((name) => name.differences.some(({ kind }) => dangerBandOf(kind) === 'does not work'));
+  const rest = differing.length - dead.length;
+  // "Nothing differs" is said only once every name was asked about.
+  const answer =
+    names === 0
+      ? 'The ledger is empty: there is nothing to compare.'
+      : differing.length > 0
+        ? `${countOf(rest, 'name differs', 'names differ')}${dead.length > 0 ? ' besides' : ''}.`
+        : asked < names
+          ? `Ask the registries what they know of your ${namesWords(names)}.`
+          : 'Nothing differs.';
+  return (
+    <Head>
+      <Answer>
+        {dead.length > 0 && (
+          <span className="caution">{countOf(dead.length, 'name does', 'names do')} not work: no site, no mail. </span>
+        )}
+        {(dead.length === 0 || rest > 0) && answer}
+      </Answer>
+      <p>{askedWords(progress, style)}</p>
+    </Head>
+  );
+}
+
+/** Of how many names the record was read, and since when: only that says what "nothing differs" is worth. */
+function askedWords({ names, asked, oldestAt }: CheckProgress, style: DayStyle): string {
+  if (asked === 0 || oldestAt === null)
+    return names === 0
+      ? 'Names that are brought in are checked here.'
+      : 'Until then nobody knows whether the ledger is true. By RDAP where an ending has it, else by WHOIS, and never faster than a server allows.';
+  const all = asked >= names ? `${namesWords(asked)} asked about` : `${namesWords(asked)} of ${names} asked about`;
+  return `${all}, the longest ago on ${dayWords(oldestAt, style)}.${asked < names ? ' Of the others nothing is known.' : ''}`;
 }
 
 /** Any name, one's own or not. */

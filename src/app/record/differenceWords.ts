@@ -21,7 +21,7 @@ export function differenceWords({ kind, ledger, record, term }: Difference): str
     case 'transfer pending':
       return 'A transfer is pending that the ledger knows nothing of.';
     case 'term end':
-      return termWords(dayWords(ledger), dayWords(record), term);
+      return termWords(inWords(ledger), inWords(record), term);
     case 'hold':
       return `It is on hold (${record}): site and mail do not work.`;
     case 'unlocked':
@@ -36,7 +36,7 @@ export function differenceWords({ kind, ledger, record, term }: Difference): str
 }
 
 /** A day as it is written everywhere; other words as they are. */
-function dayWords(said: string): string {
+export function inWords(said: string): string {
   const day = parseDay(said);
   return day === null ? said : formatDay(day);
 }

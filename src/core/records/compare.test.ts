@@ -3,6 +3,9 @@ import { instant, parseTermEnd } from '../time';
 import {
   blankRecord,
   compareRecords,
+  DANGER_BANDS,
+  DIFFERENCE_KINDS,
+  dangerBandOf,
   holderOf,
   type LedgerSide,
   type RecordContact,
@@ -104,7 +107,7 @@ describe('each difference', () => {
 
   test('the most dangerous comes first', () => {
     const said = record({ registrar: 'Wrackgate', statuses: ['clientHold'], nameServers: ['ns9.parkwick.test'] });
-    expect(kinds(side(), said)).toEqual(['not at that registrar', 'hold', 'unlocked', 'name servers']);
+    expect(kinds(side(), said)).toEqual(['hold', 'not at that registrar', 'unlocked', 'name servers']);
   });
 
   test('the fingerprint changes with what the record says, not with the ledger', () => {
@@ -185,4 +188,12 @@ describe('names in any script', () => {
     expect(sameRegistrar('\u6e2f\u30c9\u30e1\u30a4\u30f3', '\u6d77\u30c9\u30e1\u30a4\u30f3')).toBe(false);
     expect(sameRegistrar('Wrackgate', 'Wrackgate Registry Services')).toBe(true);
   });
+});
+
+test('the bands of danger follow the order of the kinds: what does not work stands first', () => {
+  const bands = DIFFERENCE_KINDS.map(dangerBandOf);
+  expect(bands[0]).toBe('does not work');
+  expect([...new Set(bands)]).toEqual([...DANGER_BANDS]);
+  // Each band is one stretch of the order.
+  expect(bands).toEqual(bands.toSorted((a, b) => DANGER_BANDS.indexOf(a) - DANGER_BANDS.indexOf(b)));
 });

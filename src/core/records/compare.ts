@@ -4,22 +4,46 @@ import { judgeTerm, type TermVerdict } from './provisional';
 import { isRedaction, type RegistrationRecord } from './record';
 import { phaseOfStatuses } from './statuses';
 
-/** What may differ between the ledger and the record, the most dangerous first. */
+/** What may differ between the ledger and the record, the most dangerous first: what does not work now comes before what may be lost. */
 export const DIFFERENCE_KINDS = [
+  'hold',
+  'security broken',
   'not registered',
   'in redemption',
-  'not deleted',
   'not at that registrar',
   'holder changed',
   'transfer pending',
+  'not deleted',
   'term end',
-  'hold',
   'unlocked',
-  'security broken',
   'name servers',
   'privacy off',
 ] as const;
 export type DifferenceKind = (typeof DIFFERENCE_KINDS)[number];
+
+/** How dangerous a difference is, the worst first. */
+export const DANGER_BANDS = ['does not work', 'may be lost', 'term', 'open'] as const;
+export type DangerBand = (typeof DANGER_BANDS)[number];
+
+const BAND_OF: Readonly<Record<DifferenceKind, DangerBand>> = {
+  hold: 'does not work',
+  'security broken': 'does not work',
+  'not registered': 'may be lost',
+  'in redemption': 'may be lost',
+  'not at that registrar': 'may be lost',
+  'holder changed': 'may be lost',
+  'transfer pending': 'may be lost',
+  'not deleted': 'term',
+  'term end': 'term',
+  unlocked: 'open',
+  'name servers': 'open',
+  'privacy off': 'open',
+};
+
+/** In which band of danger a difference stands. */
+export function dangerBandOf(kind: DifferenceKind): DangerBand {
+  return BAND_OF[kind];
+}
 
 /** One difference, with what each side says. `fingerprint` changes when the record's side does. */
 export interface Difference {

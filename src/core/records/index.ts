@@ -1,8 +1,11 @@
 export {
   compareRecords,
+  DANGER_BANDS,
+  type DangerBand,
   DIFFERENCE_KINDS,
   type Difference,
   type DifferenceKind,
+  dangerBandOf,
   holderOf,
   type LedgerSide,
   sameRegistrar,

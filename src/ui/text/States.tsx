@@ -42,15 +42,36 @@ export function Failed({ text, onRetry }: { text: string; onRetry: () => void })
   );
 }
 
-/** A count of work done out of what there is, as a bar and in words. */
-export function Progress({ done, total, text }: { done: number; total: number; text: string }) {
+const Work = styled.div`
+  display: flex;
+  flex-direction: column;
+  gap: 6px;
+  & progress { width: 100%; height: 14px; appearance: none; border: 1px solid var(--land-edge); background: var(--sheet); }
+  & progress::-webkit-progress-bar { background: var(--sheet); }
+  & progress::-webkit-progress-value { background: var(--land); border-right: 1px solid var(--land-edge); }
+  & progress::-moz-progress-bar { background: var(--land); }
+`;
+
+/** A count of work done out of what there is, as a bar like a paid term, and in words. */
+export function Progress({
+  done,
+  total,
+  text,
+  children,
+}: {
+  done: number;
+  total: number;
+  text: string;
+  children?: ReactNode;
+}) {
   const share = total === 0 ? 0 : Math.round((100 * done) / total);
   return (
-    <Middle role="status">
+    <Work role="status">
       <span>
-        {text}: {done.toLocaleString('en')} of {total.toLocaleString('en')}
+        <b>{text}</b>: {done.toLocaleString('en')} of {total.toLocaleString('en')}
       </span>
       <progress value={share} max={100} aria-label={text} />
-    </Middle>
+      {children}
+    </Work>
   );
 }

@@ -30,6 +30,8 @@ export interface CheckProgress {
   readonly names: number;
   readonly asked: number;
   readonly oldestAt: Instant | null;
+  /** The names that were asked about last. */
+  readonly recent: readonly string[];
 }
 
 export function checkProgress(deps: Deps): Promise<CheckProgress> {
