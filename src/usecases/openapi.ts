@@ -185,7 +185,7 @@ export const OPENAPI = {
       get: operation(
         'Deadlines of the next 400 days as iCalendar (RFC 5545)',
         { 200: { description: 'The calendar.', content: { 'text/calendar': { schema: text } } } },
-        { parameters: [query('token', text, 'Of the address that Setup, Office and calendar has made.')] },
+        { parameters: [query('token', text, 'Of the address that Setup → Mail has made.')] },
       ),
     },
     '/backup': {

@@ -65,6 +65,11 @@ test('twenty names are chosen, priced by a rule, and listed by keyboard alone', 
   await visitor.see('Nothing stands in the way.');
   await tabTo('List 20 names at Cordage Hall');
   await visitor.keys(Key.ENTER);
+  // What happens is said before it does.
+  await visitor.see('a sale binds');
+  expect(await visitor.axe()).toEqual([]);
+  await tabTo('List them');
+  await visitor.keys(Key.ENTER);
   await visitor.see('20 names listed.');
   await visitor.see('not proved');
   expect(await visitor.axe()).toEqual([]);
@@ -94,7 +99,8 @@ test('a name without a registrar link is proved by the TXT record that is shown'
   const name = 'samphiremill.me';
   await visitor.go(`/selling/price?names=${await idOf(name)}`);
   await visitor.fill(`asking of ${name}`, '4000');
-  await visitor.press('List one name at Cordage Hall');
+  await visitor.press('List one name at Cordage Hall…');
+  await visitor.press('List them');
   await visitor.see('Nobody sees it until Cordage Hall knows that the name is yours.');
   expect(await visitor.axe()).toEqual([]);
   await visitor.press('Look for the record now');
@@ -106,6 +112,57 @@ test('a name without a registrar link is proved by the TXT record that is shown'
   practice?.world.texts.set(name, [rows[0]?.text ?? '']);
   await visitor.press('Look for the record now');
   await visitor.see('in review');
+});
+
+test('one value is set for all chosen listings, what the marketplace asks included', async () => {
+  const { visitor } = app;
+  await visitor.go(`/selling/price?names=${await idOf('copperbuoy.com')},${await idOf('larchpilot.com')}`);
+  await visitor.click('The same for all chosen');
+  await visitor.fill('Amount for all', '1,450');
+  await visitor.press('Set it for all');
+  for (const name of ['copperbuoy.com', 'larchpilot.com'])
+    expect(await (await visitor.field(`asking of ${name}`)).getAttribute('value')).toBe('1450');
+  await visitor.choose('What to set for all', 'category');
+  await visitor.see('Set this for all');
+  expect(await visitor.axe()).toEqual([]);
+});
+
+test('a price far from what like names were sold for is asked about before it is listed', async () => {
+  const { visitor, ledger } = app;
+  await ledger.database.query(
+    `insert into comparables (ascii, minor, currency, on_day, marketplace)
+     select 'copper' || n || '.com', 50000 + n, 'USD', '2026-06-01', 'Cordage Hall' from generate_series(1, 9) n`,
+  );
+  await visitor.go(`/selling/price?names=${await idOf('copperbuoy.com')}`);
+  await visitor.fill('asking of copperbuoy.com', '900,000');
+  await visitor.press('List one name at Cordage Hall…');
+  await visitor.see('far from what like names were sold for. Is that meant?');
+  await visitor.see('List them all the same');
+  expect(await visitor.axe()).toEqual([]);
+  await visitor.press('Not yet');
+  await visitor.gone('Is that meant?');
+});
+
+test('rivals are named before an offer is accepted, and declining is asked', async () => {
+  const { visitor, ledger } = app;
+  const nameId = await idOf('shinglelantern.uk');
+  const { rows } = await ledger.database.query<{ id: number }>(
+    "select id from offer_threads where name_id = $1 and state = 'open' order by id limit 1",
+    [nameId],
+  );
+  await visitor.go('/selling');
+  await visitor.see('one rival');
+  await visitor.go(`/selling/offers/${rows[0]?.id}`);
+  await visitor.see('of what is asked');
+  await visitor.press('Decline…');
+  await visitor.see('this negotiation ends: it cannot be taken back');
+  expect(await visitor.axe()).toEqual([]);
+  await visitor.press('Leave it open');
+  const accept = await visitor.driver.findElement({ xpath: "//button[starts-with(normalize-space(.), 'Accept ')]" });
+  await accept.click();
+  await visitor.see('Somebody else stands for it');
+  expect(await visitor.axe()).toEqual([]);
+  await visitor.press('Not yet');
 });
 
 test('an offer is countered, the counter accepted; one auction sells above its reserve, one does not', async () => {
@@ -200,6 +257,21 @@ test('a marketplace is described under Setup, with its own columns; a rule and a
   await visitor.fill('Column 1: heading', 'Item');
   await visitor.press('Save the marketplace');
   await visitor.see('Over a link listings are sent and proved');
+  expect(await visitor.axe()).toEqual([]);
+});
+
+test('what was sold is looked at before it is read: profit as bars, prices on one line', async () => {
+  const { visitor } = app;
+  await visitor.go('/selling/sold');
+  await visitor.see('Profit by year');
+  await visitor.see('What names were sold for');
+  const told = await visitor.driver.executeScript<string>(
+    "return document.querySelector('section[aria-label=\"What names were sold for\"] svg').getAttribute('aria-label')",
+  );
+  expect(told).toMatch(/^\d+ prices from \$/);
+  await visitor.go('/selling/comparables');
+  await visitor.fill('Like this name', 'copperbuoy.com');
+  await visitor.see('Like names went for');
   expect(await visitor.axe()).toEqual([]);
 });
 

@@ -59,9 +59,7 @@ export function RescueScreen({ odds, going }: { odds: Settings['saleOdds']; goin
   return (
     <>
       <RescueTabs />
-      {/* Before the page, so that it is next for who goes by keyboard; shown at its foot. */}
-      {picked.length > 0 && <ChosenFoot picked={picked} onDrop={setLeaving} onClear={() => setChosen(new Set())} />}
-      <Page style={{ flex: 1 }}>
+      <Page style={{ flex: 1, paddingBottom: 72 }}>
         {rows.length === 0 ? (
           <Empty title="Nothing needs rescue." text="No name is past its term, and none is going there unkept.">
             <ButtonLink href="/ledger" data-kind="primary">
@@ -72,6 +70,9 @@ export function RescueScreen({ odds, going }: { odds: Settings['saleOdds']; goin
           <>
             <RescueAnswer rows={rows} />
             <BudgetPart odds={odds} currencies={currencies} onChoose={(ids) => setChosen(new Set(ids))} />
+            {picked.length > 0 && (
+              <ChosenFoot picked={picked} onDrop={setLeaving} onClear={() => setChosen(new Set())} />
+            )}
             <Section aria-label="Names in danger">
               <h2>In danger: {namesWords(rows.length)}, the dearest waiting first</h2>
               <RescueTable

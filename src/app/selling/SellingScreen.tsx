@@ -1,36 +1,28 @@
 'use client';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
-import styled from 'styled-components';
+import { useEffect, useMemo, useState } from 'react';
+import { sumByCurrency } from '@/core/money';
 import { isRefusal } from '@/core/refusal';
-import { turnAt } from '@/core/selling';
+import { type AgendaItem, turnAt } from '@/core/selling';
 import { Button, ButtonLink } from '@/ui/controls/Button';
+import { DecisionTable } from '@/ui/grid/DecisionTable';
 import { Actions } from '@/ui/overlay/Dialog';
 import { report as tell } from '@/ui/overlay/Toasts';
-import { formatAmount } from '@/ui/text/figures';
-import { Page, Ruled, Section } from '@/ui/text/Sheet';
+import { Answer, Head, Page } from '@/ui/text/Sheet';
 import { Empty } from '@/ui/text/States';
-import { AGENDA_WORDS } from '@/ui/text/sellingWords';
-import { Wide } from '@/ui/text/Wide';
-import { daysLeft, daysWords, dayWords } from '@/ui/text/words';
+import { countOf } from '@/ui/text/todayWords';
+import { amountsWords } from '@/ui/text/words';
 import type { AgendaGroup, SellingReport } from '@/usecases/selling/report';
+import { agendaParts } from '../acts/agenda/sellingLines';
 import { useTitle } from '../frame/Frame';
 import { useLedger, useLedgerChange } from '../frame/LedgerProvider';
-import { agendaPage } from '../frame/pages';
+import type { RowView } from '../frame/views';
 import { lookAgainAction } from './actions';
 import { PastePart } from './PastePart';
 import { RunningAuctions, SalesOnTheirWay, WaitingThreads } from './SellingTables';
 
 const MOST_ROWS = 12;
-
-/** Columns stand below each other from part to part. */
-const Even = styled(Ruled)`
-  table-layout: fixed;
-  min-width: 620px;
-  /* Nothing of the kind has a date: the heading is for screen readers only. */
-  & th.blank { color: transparent; }
-`;
 
 /** What awaits the owner in selling, by urgency; then what runs without him. */
 export function SellingScreen({ report }: { report: SellingReport }) {
@@ -54,6 +46,7 @@ export function SellingScreen({ report }: { report: SellingReport }) {
   const waiting = threads.filter(({ figures }) => figures.at(-1)?.by === 'owner');
   return (
     <Page>
+      <SellingAnswer agenda={agenda} />
       <Actions>
         <Button isDisabled={busy} onPress={() => void lookAgain()}>
           {busy ? 'Asking the marketplaces…' : 'Ask the marketplaces now'}
@@ -68,9 +61,7 @@ export function SellingScreen({ report }: { report: SellingReport }) {
           </ButtonLink>
         </Empty>
       )}
-      {agenda.map((group) => (
-        <AgendaPart key={group.kind} group={group} />
-      ))}
+      {agenda.length > 0 && <AgendaTable agenda={agenda} />}
       <SalesOnTheirWay sales={others} />
       <RunningAuctions auctions={running} />
       <WaitingThreads threads={waiting} />
@@ -78,74 +69,65 @@ export function SellingScreen({ report }: { report: SellingReport }) {
   );
 }
 
-function AgendaPart({ group: { kind, total, items } }: { group: AgendaGroup }) {
-  const { style, today } = useLedger();
-  const [all, setAll] = useState(false);
-  const shown = all ? items : items.slice(0, MOST_ROWS);
-  const isDated = items.some(({ by }) => by !== null);
-  const ids = [...new Set(items.map(({ nameId }) => nameId))];
-  return (
-    <Section aria-label={AGENDA_WORDS[kind]}>
-      <Actions>
-        <h2>
-          {AGENDA_WORDS[kind]}: {total.toLocaleString('en')}
-        </h2>
-        {kind === 'never listed' && <ButtonLink href={`/selling/price?names=${ids.join(',')}`}>Price them</ButtonLink>}
-      </Actions>
-      <Wide>
-        <Even aria-label={AGENDA_WORDS[kind]}>
-          <colgroup>
-            <col style={{ width: '33%' }} />
-            <col style={{ width: '27%' }} />
-            <col style={{ width: '17%' }} />
-            <col style={{ width: '8%' }} />
-            <col style={{ width: '15%' }} />
-          </colgroup>
-          <thead>
-            <tr>
-              <th>Name</th>
-              <th>
-                {kind === 'offer to answer' || kind === 'handover'
-                  ? 'Buyer'
-                  : kind === 'never listed'
-                    ? 'Account'
-                    : 'Where'}
-              </th>
-              <th className={isDated ? undefined : 'blank'}>{kind === 'term too short' ? 'Term ends' : 'By'}</th>
-              <th className={isDated ? 'figure' : 'figure blank'}>days left</th>
-              <th className="figure">
-                {kind === 'never listed' ? 'cost so far' : kind === 'auction unsold' ? 'highest' : 'for'}
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {shown.map((item) => (
-              <tr key={`${agendaPage(item)} ${item.nameId}`}>
-                <td>
-                  <Link href={agendaPage(item)} className="name">
-                    {item.unicode}
-                  </Link>
-                </td>
-                <td>{item.who}</td>
-                <td>{item.by === null ? '' : dayWords(item.by, style)}</td>
-                <td className="figure">{item.by === null ? '' : daysWords(daysLeft(item.by, today, style))}</td>
-                <td className="figure">
-                  {item.minor === null || item.currency === null
-                    ? '–'
-                    : formatAmount({ minor: item.minor, currency: item.currency }, kind !== 'never listed')}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </Even>
-      </Wide>
-      {items.length > shown.length && (
-        <Actions>
-          <Button data-kind="plain" onPress={() => setAll(true)}>
+/** What awaits the owner, kind by kind, in one grid of columns. */
+function AgendaTable({ agenda }: { agenda: readonly AgendaGroup[] }) {
+  const { worker, meta, style, today } = useLedger();
+  const [rows, setRows] = useState<ReadonlyMap<number, RowView>>(new Map());
+  const [open, setOpen] = useState<ReadonlySet<string>>(new Set());
+  const ids = useMemo(() => [...new Set(agenda.flatMap(({ items }) => items.map(({ nameId }) => nameId)))], [agenda]);
+  useEffect(() => {
+    if (!worker || !meta) return;
+    let stale = false;
+    void worker
+      .rowsOf(ids, meta.asOf)
+      .then((found) => !stale && setRows(new Map(found.map((row) => [row.name.id, row]))));
+    return () => {
+      stale = true;
+    };
+  }, [worker, meta, ids]);
+  const parts = agendaParts(
+    agenda,
+    { today, style, rows },
+    ({ kind, items }) => (open.has(kind) ? items.length : MOST_ROWS),
+    ({ kind, items, total }) => (
+      <>
+        {items.length > MOST_ROWS && !open.has(kind) && (
+          <Button data-kind="plain" onPress={() => setOpen(new Set([...open, kind]))}>
             Show {items.length === total ? `all ${total}` : `${items.length} of ${total.toLocaleString('en')}`}
           </Button>
-        </Actions>
-      )}
-    </Section>
+        )}
+        {kind === 'never listed' && (
+          <Link href={`/selling/price?names=${[...new Set(items.map(({ nameId }) => nameId))].join(',')}`}>
+            Price them
+          </Link>
+        )}
+      </>
+    ),
+  );
+  return <DecisionTable label="What awaits you in selling" parts={parts} axis={null} />;
+}
+
+/** The answer: what is owed, and what is offered against what is asked. */
+function SellingAnswer({ agenda }: { agenda: readonly AgendaGroup[] }) {
+  const { today } = useLedger();
+  const of = (kind: AgendaGroup['kind']) => agenda.find((group) => group.kind === kind);
+  const [owed, offers] = [of('handover'), of('offer to answer')];
+  const overdue = owed?.items.filter(({ by }) => by !== null && by < today) ?? [];
+  const sum = (items: readonly AgendaItem[]) =>
+    amountsWords(
+      sumByCurrency(
+        items.flatMap(({ minor, currency }) => (minor === null || currency === null ? [] : [{ minor, currency }])),
+      ),
+      true,
+    );
+  if (!owed && !offers) return null;
+  return (
+    <Head>
+      <Answer>
+        {overdue.length > 0 && <span className="caution">{sum(overdue)} is overdue for handover. </span>}
+        {overdue.length === 0 && owed && `${sum(owed.items)} waits for you to hand over. `}
+        {offers && `${countOf(offers.total, 'offer waits', 'offers wait')} for your answer.`}
+      </Answer>
+    </Head>
   );
 }

@@ -7,7 +7,7 @@ import { followSelling } from '@/usecases/selling/follow';
 import { saveListings } from '@/usecases/selling/listings';
 import { answerOffer, buyerAnswers, enterOffer } from '@/usecases/selling/offers';
 import { type PastedNames, pastedNames } from '@/usecases/selling/pricing';
-import { proveListing } from '@/usecases/selling/prove';
+import { lookForProof, placeProof, proveListing } from '@/usecases/selling/prove';
 import { handOver, stepSale, transferCode } from '@/usecases/selling/sales';
 import { type Listed, sendListings } from '@/usecases/selling/sendListings';
 import { markSeenLive, withdrawListingsById } from '@/usecases/selling/withdraw';
@@ -114,4 +114,14 @@ export async function lookAgainAction(): Promise<true | Refusal> {
 
 export async function bringInSalesAction(text: string, currency: string): Promise<BroughtSales | Refusal> {
   return bringInSales(deps(), text, currency);
+}
+
+/** Takes the text that a marketplace wants to see, and sets it by link where that goes. */
+export async function placeProofAction(input: unknown): Promise<{ readonly isSet: boolean } | Refusal> {
+  return placeProof(deps(), input);
+}
+
+/** Looks by DNS whether it stands there. */
+export async function lookForProofAction(listingId: number): Promise<true | Refusal> {
+  return lookForProof(deps(), listingId);
 }

@@ -84,7 +84,7 @@ export function mayAsk(host: string, allowed: readonly string[]): boolean {
 
 /** What is said of a host that may not be asked. */
 export function notPublic(host: string): string {
-  return `${host} is not at a public address. If it is yours, allow it under Setup, Office: Hosts that are not public.`;
+  return `${host} is not at a public address. If it is yours, allow it under Setup → Records: Hosts that are not public.`;
 }
 
 /** True where nobody between can read or change what is sent: over TLS, or inside this machine. */

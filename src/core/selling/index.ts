@@ -47,6 +47,7 @@ export {
   soldAt,
   withPrice,
 } from './drafts';
+export { FAR_OFF, type FarOff, farOff } from './farOff';
 export {
   AWAITING_STAGES,
   dueAt,

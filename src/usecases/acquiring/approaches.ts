@@ -102,7 +102,7 @@ export async function sayApproach(deps: Deps, input: unknown): Promise<true | Re
     if (!(await mailTo(deps, kept.approach.contact, subject, `${said.text.trim()}\n`)))
       return refuse(
         'no-mail-server',
-        'No mail server is set: it is written down, and not sent. Set one under Setup, Office.',
+        'No mail server is set: it is written down, and not sent. Set one under Setup → Mail.',
         'byMail',
       );
     await noteLineSent(deps.database, kept.lineId, deps.clock());

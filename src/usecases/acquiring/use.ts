@@ -12,7 +12,8 @@ export type { UseSeen } from '@/database/usesSeen';
 export async function lookAtUse(deps: Deps, ascii: string): Promise<UseSeen | Refusal> {
   const { records } = await selectSettings(deps.database);
   const dns = dnsServer(records);
-  if (dns === null) return refuse('no-name-server', 'No name server is set to be asked. Name one under Setup, Office.');
+  if (dns === null)
+    return refuse('no-name-server', 'No name server is set to be asked. Name one under Setup → Records.');
   const [ns, mx, a] = await Promise.all((['NS', 'MX', 'A'] as const).map((type) => answersOf(dns, ascii, type)));
   const address = a?.[0];
   const seen: UseSeen = {

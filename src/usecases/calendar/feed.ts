@@ -39,6 +39,6 @@ export async function readFeed(deps: Deps, token: string | null): Promise<Refusa
     ? null
     : refuse(
         'feed-token-invalid',
-        'This address of the calendar does not hold, or not any more. Make a new one under Setup, Office and calendar.',
+        'This address of the calendar does not hold, or not any more. Make a new one under Setup → Mail.',
       );
 }

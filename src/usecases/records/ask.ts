@@ -65,7 +65,7 @@ export function askRegistry(
   if (whois) return overWhois(whois, limits, rateLimiter, { ascii, andRegistrar });
   return Promise.resolve({
     kind: 'failed',
-    problem: `No server is known for .${ending}. Name one under Setup, Office.`,
+    problem: `No server is known for .${ending}. Name one under Setup → Records.`,
   });
 }
 

@@ -71,7 +71,7 @@ export async function seenZone(
 ): Promise<{ zone: Zone; text: string; at: Instant; from: string | null } | Refusal> {
   const { records } = await selectSettings(deps.database);
   const server = dnsServer(records);
-  if (!server) return refuse('no-name-server', 'No name server is set to ask. Set one under Setup, Office.');
+  if (!server) return refuse('no-name-server', 'No name server is set to ask. Set one under Setup → Records.');
   try {
     const seen = await lookAtOwnZone(server, ascii, (address) => mayAsk(address, records.allowedHosts));
     const zone = { origin: ascii, records: seen.records };

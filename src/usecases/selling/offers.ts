@@ -5,6 +5,7 @@ import {
   costIn,
   counterLapses,
   hasFailed,
+  liveFigure,
   type MarketplaceFees,
   refuseAnswer,
   sellingTerms,
@@ -210,19 +211,34 @@ export interface Negotiation {
   readonly unitMinor: number;
   /** The sale that it led to, or that the name is promised to. */
   readonly saleId: number | null;
+  /** Others who stand for the same name, the highest first where they speak one currency. */
+  readonly rivals: readonly Rival[];
   readonly now: Instant;
+}
+
+/** Somebody else’s live figure on the same name. */
+export interface Rival {
+  readonly threadId: number;
+  readonly buyer: string;
+  readonly marketplace: string | null;
+  readonly minor: number;
+  readonly currency: string;
+  /** The figure is ours, and waits for that buyer. */
+  readonly isOurs: boolean;
+  readonly lapsesAt: Instant | null;
 }
 
 export async function negotiation(deps: Deps, threadId: number): Promise<Negotiation | null> {
   const { database } = deps;
   const thread = await selectThread(database, threadId);
   if (!thread) return null;
-  const [listings, [name], rates, marketplace, sales] = await Promise.all([
+  const [listings, [name], rates, marketplace, sales, threads] = await Promise.all([
     selectListings(database, [thread.nameId]),
     selectSaleNames(database, [thread.nameId]),
     selectRates(database),
     thread.marketplaceId === null ? null : selectMarketplace(database, thread.marketplaceId),
     selectSalesOf(database, thread.nameId),
+    selectThreads(database, [thread.nameId]),
   ]);
   const now = deps.clock();
   const { fees, unitMinor } = sellingTerms(marketplace, null, thread.currency, rates, now);
@@ -233,8 +249,18 @@ export async function negotiation(deps: Deps, threadId: number): Promise<Negotia
     fees,
     unitMinor,
     saleId: sales.find(({ stage }) => !hasFailed(stage))?.id ?? null,
+    rivals: threads
+      .flatMap((other) => (other.id === thread.id ? [] : rivalOf(other, now)))
+      .sort((a, b) => b.minor - a.minor),
     now,
   };
+}
+
+function rivalOf({ id, state, figures, buyer, marketplace, currency }: ThreadRow, now: Instant): Rival[] {
+  const live = liveFigure(figures, now);
+  if (state !== 'open' || live === null) return [];
+  const { minor, by, lapsesAt } = live;
+  return [{ threadId: id, buyer, marketplace, minor, currency, isOurs: by === 'owner', lapsesAt }];
 }
 
 /** How offers are answered without the owner; `null` for not at all. */

@@ -164,21 +164,6 @@ export class SomeListings {
   listingIds!: number[];
 }
 
-/** A proof that the owner asks to be looked for, or the code that was mailed. */
-export class ProveListing {
-  @IsInt()
-  listingId!: number;
-
-  @IsIn(['txt', 'mail', 'by hand'])
-  by!: 'txt' | 'mail' | 'by hand';
-
-  @IsOptional()
-  @IsString()
-  @MinLength(1, { message: 'Write the code that was mailed.' })
-  @MaxLength(100)
-  code?: string;
-}
-
 /** An offer that came by mail or telephone. */
 export class EnterOffer {
   @IsInt()

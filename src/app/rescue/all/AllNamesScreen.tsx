@@ -39,8 +39,7 @@ export function AllNamesScreen() {
   return (
     <>
       <RescueTabs />
-      {picked.length > 0 && <ChosenFoot picked={picked} onDrop={setLeaving} onClear={() => setChosen(new Set())} />}
-      <Page style={{ flex: 1 }}>
+      <Page style={{ flex: 1, paddingBottom: 72 }}>
         <Head>
           <Answer>
             {drop === 0
@@ -54,6 +53,7 @@ export function AllNamesScreen() {
             {percent(commission)}, unless a name has its own.
           </p>
         </Head>
+        {picked.length > 0 && <ChosenFoot picked={picked} onDrop={setLeaving} onClear={() => setChosen(new Set())} />}
         <Section aria-label="All names">
           <RescueTable
             label="All names"

@@ -1,18 +1,23 @@
 'use client';
-import { useMemo, useState } from 'react';
+import Link from 'next/link';
+import { useMemo, useRef, useState } from 'react';
 import { compareSales, type PastSale, traitsOf } from '@/core/selling';
 import { formatDay } from '@/core/time';
 import { Button } from '@/ui/controls/Button';
 import { Field } from '@/ui/controls/Field';
 import { Form } from '@/ui/controls/Form';
 import { Actions } from '@/ui/overlay/Dialog';
+import { PriceDots } from '@/ui/strip/PriceDots';
 import { formatAmount } from '@/ui/text/figures';
-import { Fields, Page, Ruled, Section } from '@/ui/text/Sheet';
+import { Answer, Fields, Head, Page, Ruled, Section } from '@/ui/text/Sheet';
+import { countOf } from '@/ui/text/todayWords';
+import { useWidth } from '@/ui/text/useWidth';
 import { Wide } from '@/ui/text/Wide';
 import type { BroughtSales } from '@/usecases/selling/comparables';
 import { useSave } from '../../acts/useSave';
 import { useTitle } from '../../frame/Frame';
 import { useLedger } from '../../frame/LedgerProvider';
+import { namePage } from '../../frame/pages';
 import { bringInSalesAction } from '../actions';
 
 const MOST_ROWS = 200;
@@ -22,6 +27,8 @@ export function ComparablesScreen({ sales }: { sales: readonly PastSale[] }) {
   const { homeCurrency } = useLedger();
   const [like, setLike] = useState('');
   useTitle('Selling', `${sales.length.toLocaleString('en')} past sales`);
+  const box = useRef<HTMLDivElement>(null);
+  const width = useWidth(box, 1060, 260);
   const isName = /^[^\s.]+\.[^\s]{2,}$/.test(like.trim());
   const comparison = useMemo(
     () => (isName ? compareSales(like.trim().toLowerCase(), sales, homeCurrency) : null),
@@ -37,21 +44,31 @@ export function ComparablesScreen({ sales }: { sales: readonly PastSale[] }) {
       ).slice(0, MOST_ROWS),
     [comparison, sales, like],
   );
+  const prices = (comparison?.sales ?? sales).filter(({ price }) => price.currency === homeCurrency);
+  const money = (minor: number) => formatAmount({ minor, currency: homeCurrency }, true);
   return (
     <Page>
+      <Head>
+        <Answer>
+          {comparison
+            ? `Like names went for ${money(comparison.medianMinor)}, half of them for ${money(comparison.lowerMinor)} to ${money(comparison.upperMinor)}.`
+            : isName
+              ? 'No sale of a like name is known.'
+              : `${countOf(sales.length, 'past sale', 'past sales')} to hold a price against.`}
+        </Answer>
+      </Head>
       <Section>
         <Fields>
           <Field label="Like this name" value={like} onChange={setLike} placeholder="kelpkiln.com" mono />
         </Fields>
-        {comparison && (
-          <p>
-            {comparison.sales.length} sales of like names: a quarter below{' '}
-            {formatAmount({ minor: comparison.lowerMinor, currency: comparison.currency }, true)}, half below{' '}
-            <b>{formatAmount({ minor: comparison.medianMinor, currency: comparison.currency }, true)}</b>, a quarter
-            above {formatAmount({ minor: comparison.upperMinor, currency: comparison.currency }, true)}.
-          </p>
-        )}
-        {isName && !comparison && <p className="soft">No sale of a like name is known.</p>}
+        <div ref={box}>
+          <PriceDots
+            dots={prices.map(({ ascii, price, own }) => ({ minor: price.minor, text: ascii, isOwn: own }))}
+            mark={comparison ? { minor: comparison.medianMinor, text: 'middle' } : null}
+            currency={homeCurrency}
+            width={width}
+          />
+        </div>
       </Section>
       <BringInPart />
       <SalesTable sales={shown} />
@@ -132,7 +149,15 @@ function SalesTable({ sales }: { sales: readonly PastSale[] }) {
             const traits = traitsOf(sale.ascii);
             return (
               <tr key={`${sale.ascii} ${sale.day} ${sale.price.minor}`}>
-                <td className="name">{sale.ascii}</td>
+                <td className="name">
+                  {sale.own ? (
+                    <Link href={namePage(sale.ascii)} className="name">
+                      {sale.ascii}
+                    </Link>
+                  ) : (
+                    sale.ascii
+                  )}
+                </td>
                 <td>{formatDay(sale.day)}</td>
                 <td className="figure">{formatAmount(sale.price, true)}</td>
                 <td>{sale.own ? `${sale.marketplace || 'the office'}, your own` : sale.marketplace}</td>

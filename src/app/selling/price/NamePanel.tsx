@@ -81,7 +81,7 @@ export const NamePanel = memo(function NamePanel({ name, draft }: { name: Priced
           ))}
         </div>
       </details>
-      <LikeSales name={name} />
+      <LikeSales name={name} askedMinor={asked} />
       {asked !== null && asked > 0 && <SaleElsewhere name={name} draft={draft} minor={asked} />}
       <WordsAndTerms draft={draft} onEdit={(part) => onEdit(name.nameId, part)} />
       <details>

@@ -15,6 +15,7 @@ import { namesWords } from '@/ui/text/words';
 import type { PricingView } from '@/usecases/selling/pricing';
 import { useLedger } from '../../frame/LedgerProvider';
 import { RulePart } from './RulePart';
+import { SameForAll } from './SameForAll';
 import { TermsRow } from './TermsRow';
 import type { useDrafts } from './useDrafts';
 
@@ -65,6 +66,7 @@ export function useControls({ ids, work, at, currency, onCurrency, onMarketplace
           onTerms={(terms) => edit(ids, () => terms)}
         />
         <RulePart kinds={kinds} onRule={byRule} canUndo={canUndo} onUndo={undo} />
+        <SameForAll kinds={kinds} onEdit={(part) => edit(ids, part)} />
       </>
     );
   }, [

@@ -3,6 +3,7 @@ import { memo } from 'react';
 import { wholeUnit } from '@/core/money';
 import { type Draft, type PricedName, type PriceName, priceDraft, pricesOf } from '@/core/selling';
 import { Check } from '@/ui/controls/Check';
+import { CutName } from '@/ui/text/CutName';
 import { formatAmount } from '@/ui/text/figures';
 import { PRICE_WORDS } from '@/ui/text/sellingWords';
 import { LadderLine } from './Ladder';
@@ -59,7 +60,7 @@ export const PriceRow = memo(function PriceRow({
         />
       </td>
       <td className="name" title={name.unicode}>
-        {name.unicode}
+        <CutName name={name.unicode} />
       </td>
       <td className={costMinor === null ? 'figure soft' : 'figure'}>
         {costMinor === null ? 'no rate' : units(costMinor)}

@@ -6,6 +6,7 @@ import { namesWords } from '@/ui/text/words';
 import type { PricingView } from '@/usecases/selling/pricing';
 import { useTitle } from '../../frame/Frame';
 import { useLedger } from '../../frame/LedgerProvider';
+import { ListDialog } from './ListDialog';
 import { NamePanel } from './NamePanel';
 import { useChoose, useControls } from './PriceControls';
 import { PriceRows } from './PriceRows';
@@ -45,6 +46,7 @@ export function PriceScreen({ pricing, marketplaceId: first }: { pricing: Pricin
   const { drafts, editOne, setPrice } = work;
   const [current, setCurrent] = useState(names[0]?.nameId ?? 0);
   const [chosen, setChosen] = useState<ReadonlySet<number>>(() => new Set(names.map(({ nameId }) => nameId)));
+  const [isListing, setListing] = useState(false);
   useTitle('Selling', `price and list ${namesWords(names.length)}`);
 
   const at = useMemo(() => soldAt(pricing, marketplaceId, currency), [pricing, marketplaceId, currency]);
@@ -94,7 +96,14 @@ export function PriceScreen({ pricing, marketplaceId: first }: { pricing: Pricin
             toMend={toMend}
             where={at.marketplace?.label ?? null}
             isBusy={busy}
-            onSave={(send) => void save(send)}
+            onSave={(send) => (send ? setListing(true) : void save(false))}
+          />
+          <ListDialog
+            names={names.filter(({ nameId }) => chosen.has(nameId))}
+            drafts={drafts}
+            isOpen={isListing}
+            onClose={() => setListing(false)}
+            onList={() => void save(true)}
           />
         </Work>
         {about && draft && <NamePanel key={about.nameId} name={about} draft={draft} />}

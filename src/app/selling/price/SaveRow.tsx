@@ -27,7 +27,7 @@ export function SaveRow({ names, toMend, where, isBusy, onSave }: SaveRowProps) 
   return (
     <Actions>
       <Button data-kind="primary" isDisabled={isBusy || names === 0} onPress={() => onSave(true)}>
-        {isBusy ? 'Listing…' : `List ${namesWords(names)}${where ? ` at ${where}` : ''}`}
+        {isBusy ? 'Listing…' : `List ${namesWords(names)}${where ? ` at ${where}` : ''}…`}
       </Button>
       <Button isDisabled={isBusy || names === 0} onPress={() => onSave(false)}>
         Keep as drafts

@@ -4,14 +4,14 @@ import { pricesOf } from '@/core/selling';
 import { Button } from '@/ui/controls/Button';
 import { Actions } from '@/ui/overlay/Dialog';
 import { formatAmount } from '@/ui/text/figures';
-import { Notice, Ruled, Section } from '@/ui/text/Sheet';
+import { Ruled, Section } from '@/ui/text/Sheet';
 import { PRICE_WORDS, STATUS_WORDS, sentWords } from '@/ui/text/sellingWords';
 import { dayWords, hourWords } from '@/ui/text/words';
 import type { ListingRow } from '@/usecases/selling/listings';
 import { useSave } from '../../../acts/useSave';
 import { useLedger } from '../../../frame/LedgerProvider';
 import { seenLiveAction, sendListingsAction, withdrawAction } from '../../actions';
-import { ProofPart } from './ProofPart';
+import { ProofByHandPart, ProofPart } from './ProofPart';
 
 /** Labels and figures stand close to each other. */
 const Prices = styled(Ruled)`max-width: 560px;`;
@@ -42,13 +42,7 @@ export function ListingPart({ listing, linkedAccount }: ListingPartProps) {
       </Actions>
       {listing.problem && <p className="caution">{listing.problem}</p>}
       {isUnproved && listing.linked && <ProofPart listing={listing} where={where} linkedAccount={linkedAccount} />}
-      {isUnproved && isByHand && (
-        <Notice>
-          <p>
-            {where} has no link. Enter it there (Listings saves its list as CSV), and note when you have seen it live.
-          </p>
-        </Notice>
-      )}
+      {isUnproved && isByHand && <ProofByHandPart listing={listing} where={where} linkedAccount={linkedAccount} />}
       <Prices aria-label={`Prices at ${where}`}>
         <tbody>
           {pricesOf(kind).map((price) => {

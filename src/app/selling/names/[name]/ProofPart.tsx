@@ -8,7 +8,7 @@ import { report } from '@/ui/overlay/Toasts';
 import { Notice, Ruled } from '@/ui/text/Sheet';
 import type { ListingRow } from '@/usecases/selling/listings';
 import { useSave } from '../../../acts/useSave';
-import { proveAction } from '../../actions';
+import { lookForProofAction, placeProofAction, proveAction } from '../../actions';
 
 interface ProofPartProps {
   readonly listing: ListingRow;
@@ -99,5 +99,51 @@ function RecordToSet({ host, text }: { host: string | null; text: string }) {
         </tr>
       </tbody>
     </Ruled>
+  );
+}
+
+/** A marketplace without a link says there what it wants to see: the text is taken from there, placed, and looked for. */
+export function ProofByHandPart({ listing, where, linkedAccount }: ProofPartProps) {
+  const { ask, save, refused, isBusy } = useSave();
+  const { id: listingId, proofText, proofHost, proofSetAt } = listing;
+  return (
+    <Notice data-kind="caution">
+      <p>
+        {where} has no link. Enter the name there (Listings saves its list as CSV).{' '}
+        {proofText
+          ? proofSetAt
+            ? 'The record it wants to see was set by your registrar’s link.'
+            : 'Set the record it wants to see at your registrar:'
+          : 'It shows a text that it wants to see in the zone of the name: copy it here.'}
+      </p>
+      {proofText && <RecordToSet host={proofHost} text={proofText} />}
+      <Form
+        aria-label="The text that the marketplace wants to see"
+        refused={refused}
+        onSubmit={async (form) =>
+          void (await save(placeProofAction({ listingId, text: textOf(form, 'text') }), ({ isSet }) =>
+            isSet ? 'Set by your registrar’s link.' : 'Kept. Set it at your registrar.',
+          ))
+        }
+      >
+        <Actions style={{ alignItems: 'end' }}>
+          <Field name="text" label={`Text from ${where}`} mono defaultValue={proofText ?? ''} />
+          <Button type="submit" data-kind={proofText ? undefined : 'primary'} isDisabled={isBusy}>
+            {linkedAccount ? 'Place it by link' : 'Keep it'}
+          </Button>
+          {proofText && (
+            <Button
+              data-kind="primary"
+              isDisabled={isBusy}
+              onPress={() =>
+                void ask(lookForProofAction(listingId), 'It stands in the zone. Tell the marketplace to look.')
+              }
+            >
+              Look for it by DNS now
+            </Button>
+          )}
+        </Actions>
+      </Form>
+    </Notice>
   );
 }

@@ -20,10 +20,11 @@ interface AnswerPartProps {
   readonly about: Negotiation;
   readonly state: NegotiationState;
   readonly onAccept: () => void;
+  readonly onDecline: () => void;
 }
 
 /** The owner's answer: accept, decline, or another figure with its last day. */
-export function AnswerPart({ about: { thread, now }, state, onAccept }: AnswerPartProps) {
+export function AnswerPart({ about: { thread, now }, state, onAccept, onDecline }: AnswerPartProps) {
   const { style } = useLedger();
   const { currency } = thread;
   const { live, isMine, isTheirs, middle, floor, money } = state;
@@ -40,7 +41,7 @@ export function AnswerPart({ about: { thread, now }, state, onAccept }: AnswerPa
           <Button data-kind="primary" onPress={onAccept}>
             Accept {money(live.minor)}…
           </Button>
-          <Button onPress={() => void state.answer('decline', 'Declined.')}>Decline</Button>
+          <Button onPress={onDecline}>Decline…</Button>
           <span className="soft">
             {live.lapsesAt ? `It stands until ${untilWords(live.lapsesAt, style)}.` : 'It has no date.'}
           </span>

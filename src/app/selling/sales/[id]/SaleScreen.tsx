@@ -12,7 +12,7 @@ import { useTitle } from '../../../frame/Frame';
 import { AskDialog, type Asking } from './AskDialog';
 import { SaleHead } from './SaleHead';
 import { StatementPart } from './StatementPart';
-import { STEP_WORDS } from './stepWords';
+import { STEP_ACTS } from './stepWords';
 import { TransferCode } from './TransferCode';
 import { type SaleSteps, useSaleSteps } from './useSaleSteps';
 
@@ -76,28 +76,37 @@ function HandOverPart({ sale, steps, onByLink }: PartProps & { onByLink: (() => 
 function ByHandPart({ sale, steps, onAsk }: PartProps & { onAsk: (to: SaleStage) => void }) {
   const next = nextStages(sale.stage).filter((to) => to !== 'handed over');
   if (next.length === 0) return null;
+  const exits = next.filter((to) => !isForward(to));
   return (
     <Section aria-label="Take down a step by hand">
-      <h2>By hand</h2>
+      <h2>What happens next</h2>
       {next.includes('buyer known') && <BuyerKnown sale={sale} steps={steps} />}
       <Actions>
-        {next.map((to) =>
-          to === 'buyer known' ? null : isForward(to) ? (
-            <Button
-              key={to}
-              isDisabled={steps.isBusy}
-              onPress={() => (to === 'done' ? onAsk(to) : void steps.step({ to }))}
-            >
-              {STEP_WORDS[to]}
-              {to === 'done' && '…'}
-            </Button>
-          ) : (
-            <Button key={to} data-kind="caution" isDisabled={steps.isBusy} onPress={() => onAsk(to)}>
-              {STEP_WORDS[to]}…
-            </Button>
-          ),
+        {next.filter(isForward).map(
+          (to) =>
+            to !== 'buyer known' && (
+              <Button
+                key={to}
+                data-kind="primary"
+                isDisabled={steps.isBusy}
+                onPress={() => (to === 'done' ? onAsk(to) : void steps.step({ to }))}
+              >
+                {STEP_ACTS[to]}
+                {to === 'done' && '…'}
+              </Button>
+            ),
         )}
       </Actions>
+      {exits.length > 0 && (
+        <p className="soft">
+          Did it go wrong?{' '}
+          {exits.map((to) => (
+            <Button key={to} data-kind="plain" isDisabled={steps.isBusy} onPress={() => onAsk(to)}>
+              {STEP_ACTS[to]}…
+            </Button>
+          ))}
+        </p>
+      )}
     </Section>
   );
 }
@@ -129,8 +138,8 @@ function BuyerKnown({ sale, steps }: PartProps) {
         />
       </Fields>
       <Actions>
-        <Button type="submit" isDisabled={steps.isBusy}>
-          {STEP_WORDS['buyer known']}
+        <Button type="submit" data-kind="primary" isDisabled={steps.isBusy}>
+          {STEP_ACTS['buyer known']}
         </Button>
       </Actions>
     </Form>
