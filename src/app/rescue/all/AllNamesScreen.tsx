@@ -14,7 +14,7 @@ import { RescueTable } from '../RescueTable';
 import { RescueTabs } from '../RescueTabs';
 import { useActing } from '../useActing';
 
-const SHOWN = 200;
+const SHOWN = 100;
 
 /** Every name judged for its next renewal, in danger or not: what costs more than it may bring comes first. */
 export function AllNamesScreen() {
