@@ -1,11 +1,13 @@
 'use client';
 import { useState } from 'react';
 import { ButtonLink } from '@/ui/controls/Button';
-import { Page } from '@/ui/text/Sheet';
+import { formatAmount } from '@/ui/text/figures';
+import { Answer, Head, Page } from '@/ui/text/Sheet';
 import { Empty, Failed, Loading } from '@/ui/text/States';
 import { yearsWords } from '@/ui/text/words';
 import { useTitle } from '../frame/Frame';
 import { useLedger } from '../frame/LedgerProvider';
+import type { EndingView } from '../frame/views';
 import { EndingPart } from './EndingPart';
 import type { AccountNotes } from './NotesPart';
 import { PricesTable, RatesUsed } from './PricesTable';
@@ -34,10 +36,28 @@ export function PricesScreen({ notes }: { notes: readonly AccountNotes[] }) {
     );
   return (
     <Page>
+      {detail && <PricesAnswer detail={detail} years={wanted.years} />}
       <WantedFields wanted={wanted} onChange={setWanted} />
       <PricesTable lines={lines} shown={shown} onShow={setEnding} />
       <RatesUsed />
       {detail && <EndingPart detail={detail} wanted={wanted} notes={notes} />}
     </Page>
+  );
+}
+
+/** The answer for the ending that is shown: where it is cheapest over these years, and for how much. */
+function PricesAnswer({ detail, years }: { detail: EndingView; years: number }) {
+  const { meta, homeCurrency } = useLedger();
+  const path = detail.best[years - 1] ?? null;
+  const labels = new Map(meta?.rules.accounts.map(({ id, label }) => [id, label]));
+  const places = [...new Set(path?.payments.map(({ accountId }) => labels.get(accountId) ?? ''))];
+  return (
+    <Head>
+      <Answer>
+        {path === null
+          ? `Nobody is known to sell .${detail.ending} for ${yearsWords(years)}.`
+          : `.${detail.ending} costs ${formatAmount({ minor: path.totalMinor, currency: homeCurrency })} over ${yearsWords(years)} at the least: ${places.join(', then ')}.`}
+      </Answer>
+    </Head>
   );
 }

@@ -104,7 +104,7 @@ function AgendaTable({ agenda }: { agenda: readonly AgendaGroup[] }) {
       </>
     ),
   );
-  return <DecisionTable label="What awaits you in selling" parts={parts} axis={null} />;
+  return <DecisionTable label="What awaits you in selling" parts={parts} axis={null} who="With whom" />;
 }
 
 /** The answer: what is owed, and what is offered against what is asked. */

@@ -7,8 +7,10 @@ const Line = styled.span`
   display: flex;
   gap: 2px;
   padding-block: 3px;
-  & > i { flex: 1; max-width: 14px; height: 6px; border: 1px solid var(--ink-soft); border-radius: 1px; }
-  & > i[data-reached='true'] { background: var(--bearing); border-color: var(--bearing); }
+  /* The strip of a life in little: passed stages are land, the present one is hatched, the coming ones empty. */
+  & > i { flex: 1; max-width: 16px; height: 10px; border: 1px solid var(--rule); background: var(--sheet); }
+  & > i[data-reached='true'] { background: var(--land); border-color: var(--land-edge); }
+  & > i[data-present='true'] { background: repeating-linear-gradient(135deg, var(--shoal-edge) 0 1.5px, var(--shoal-pale) 1.5px 4px); border-color: var(--shoal-edge); }
   &[data-back='true'] > i { border-style: dashed; background: none; }
 `;
 
@@ -20,7 +22,7 @@ export function StageLine({ stage }: { stage: MoveStage }) {
   return (
     <Line role="img" aria-label={label} data-back={isBack}>
       {MOVE_WAY.map((one, place) => (
-        <i key={one} data-reached={!isBack && place <= reached} />
+        <i key={one} data-reached={!isBack && place <= reached} data-present={!isBack && place === reached} />
       ))}
     </Line>
   );

@@ -5,8 +5,9 @@ import type { MoveTurn } from '@/core/moving';
 import { Button, ButtonLink } from '@/ui/controls/Button';
 import { Actions } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
-import { Page, Section } from '@/ui/text/Sheet';
+import { Answer, Head, Page, Section } from '@/ui/text/Sheet';
 import { Empty } from '@/ui/text/States';
+import { countOf } from '@/ui/text/todayWords';
 import { namesWords } from '@/ui/text/words';
 import type { TransferView } from '@/usecases/moving/underWay';
 import { useTitle } from '../frame/Frame';
@@ -61,6 +62,14 @@ export function TransfersScreen({ transfers }: { transfers: readonly TransferVie
     );
   return (
     <Page>
+      <Head>
+        <Answer>
+          {open.length === 0
+            ? 'No name is on its way now.'
+            : `${countOf(open.length, 'name is', 'names are')} on ${open.length === 1 ? 'its' : 'their'} way`}
+          {open.length > 0 && (waiting > 0 ? `, and ${countOf(waiting, 'waits', 'wait').toLowerCase()} for you.` : '.')}
+        </Answer>
+      </Head>
       <Actions>
         <ButtonLink href="/transfers/plan">Plan transfers</ButtonLink>
         <Button isDisabled={isBusy} onPress={() => void goOn()}>

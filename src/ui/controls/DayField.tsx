@@ -124,7 +124,13 @@ export function DayField({
     const now = readTypedDay(next, time);
     onChange?.(next, isRefusal(now) ? null : now);
   };
-  const said = day === null || parseDay(text.trim()) === null ? day && `read as ${formatDay(day)}` : formatDay(day);
+  // Said back unless it stands there already, as every place writes it.
+  const said =
+    day === null || text.trim() === formatDay(day)
+      ? null
+      : parseDay(text.trim()) === null
+        ? `read as ${formatDay(day)}`
+        : formatDay(day);
   return (
     <Line data-bare={props.hideLabel ?? false}>
       <Field

@@ -79,12 +79,21 @@ interface DecisionTableProps {
   readonly parts: readonly DecisionLines[];
   /** The scale of the pictures, for their heading. */
   readonly axis: ReactNode;
+  /** What stands in the column of the account. */
+  readonly who?: string;
   readonly hasChecks?: boolean;
   readonly hasVerdicts?: boolean;
 }
 
 /** What wants a decision, in one grid of columns on every place: by when, which name, what becomes of it, what it costs, what to do. */
-export function DecisionTable({ label, parts, axis, hasChecks = false, hasVerdicts = false }: DecisionTableProps) {
+export function DecisionTable({
+  label,
+  parts,
+  axis,
+  who = 'Account',
+  hasChecks = false,
+  hasVerdicts = false,
+}: DecisionTableProps) {
   // Beside a verdict the account stands under its name.
   const columns = 8 + (hasChecks ? 1 : 0);
   return (
@@ -114,7 +123,7 @@ export function DecisionTable({ label, parts, axis, hasChecks = false, hasVerdic
           <th scope="col" style={{ paddingLeft: 8 }}>
             Name
           </th>
-          {!hasVerdicts && <th scope="col">Account</th>}
+          {!hasVerdicts && <th scope="col">{who}</th>}
           <th scope="col">If nothing is done</th>
           <th scope="col" style={{ paddingBlock: 0 }}>
             <span className="visually-hidden">Lifecycle</span>

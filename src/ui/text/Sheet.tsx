@@ -60,7 +60,10 @@ export const Ruled = styled.table`
   & th.figure, & td.figure { text-align: right; }
   & td.whole { white-space: nowrap; }
   & .figure + :not(.figure) { padding-left: 14px; }
-  & td button[data-kind='plain'] { min-height: 22px; padding-block: 0; }
+  /* Text that is pressed stands on the edge of its column, as text does. */
+  & td button[data-kind='plain'], & td a[data-kind='plain'] { min-height: 24px; padding-block: 0; }
+  & td:not(.figure) > :is(button, a)[data-kind='plain']:first-child { margin-left: -7px; }
+  & td.figure > :is(button, a)[data-kind='plain']:last-child { margin-right: -7px; }
   & tfoot td { font-weight: 600; }
   & tfoot tr:last-child td { border-bottom: 3px double var(--ink); }
   & tr[data-off='true'] td { color: var(--ink-soft); }

@@ -11,6 +11,7 @@ import type { StoredRecord } from '@/usecases/records/records';
 import { checkNamesAction } from '../../acts/check/actions';
 import { useLedger } from '../../frame/LedgerProvider';
 import type { RowView } from '../../frame/views';
+import { differs } from './differs';
 
 interface RecordPartProps {
   readonly row: RowView;
@@ -84,15 +85,6 @@ export function RecordPart({ row, nameServers, records }: RecordPartProps) {
       )}
     </Section>
   );
-}
-
-/** True where a record says something else than the ledger: both have to say something, and in other words. */
-export function differs(said: readonly string[], place: number, what: string): boolean {
-  const [ledger = '', other = ''] = [said[0], said[place]];
-  // The ledger knows a phase, records know statuses: neither is the other's word.
-  if (place === 0 || what === 'statuses' || other === '' || ledger === '') return false;
-  const plain = (text: string) => text.toLowerCase().split(/,\s*/).sort().join(', ');
-  return plain(ledger) !== plain(other);
 }
 
 interface Compared extends RecordPartProps {

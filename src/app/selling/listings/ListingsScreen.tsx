@@ -61,6 +61,7 @@ export function ListingsScreen({ marketplaces }: { marketplaces: readonly Market
       <ListingsBar marketplaces={marketplaces} text={text} where={where} onText={setText} onWhere={setWhere} />
       <Grid<ListingLine>
         label="Listings"
+        opensBy="name"
         columns={columns}
         total={shown.length}
         rowAt={rowAt}

@@ -41,10 +41,10 @@ export function columnsFor(style: Parameters<typeof dayWords>[1], home: string):
     figures = false,
   ): GridColumn<ListingLine> => ({ id, heading: label, label, width, figures, sortable: true, render });
   return [
-    column('name', 'Name', 210, ({ unicode }) => <span className="name">{unicode}</span>),
-    column('marketplace', 'Marketplace', 140, ({ marketplace }) => marketplace),
-    column('kind', 'Offered as', 120, ({ kind }) => kind),
-    column('asked', 'Asking price', 100, ({ askedMinor, currency }) => money(askedMinor, currency), true),
+    column('name', 'Name', 190, ({ unicode }) => <span className="name opens">{unicode}</span>),
+    column('marketplace', 'Marketplace', 130, ({ marketplace }) => marketplace),
+    column('kind', 'Offered as', 176, ({ kind }) => kind),
+    column('asked', 'Asking price', 96, ({ askedMinor, currency }) => money(askedMinor, currency), true),
     column('proceeds', 'Proceeds', 90, ({ proceedsMinor, currency }) => money(proceedsMinor, currency), true),
     column(
       'profit',
@@ -58,8 +58,8 @@ export function columnsFor(style: Parameters<typeof dayWords>[1], home: string):
       ),
       true,
     ),
-    column('offer', 'Best offer', 100, ({ bestMinor, currency }) => money(bestMinor, currency), true),
-    column('status', 'Status', 130, ({ status }) => (
+    column('offer', 'Best offer', 88, ({ bestMinor, currency }) => money(bestMinor, currency), true),
+    column('status', 'Status', 94, ({ status }) => (
       <span className={status === 'unproved' || status === 'refused' ? 'caution' : undefined}>
         {STATUS_WORDS[status]}
       </span>

@@ -2,7 +2,7 @@
 import { useEffect, useState } from 'react';
 import { Button } from '@/ui/controls/Button';
 import { Actions } from '@/ui/overlay/Dialog';
-import { Page } from '@/ui/text/Sheet';
+import { Answer, Page } from '@/ui/text/Sheet';
 import { Failed, Loading } from '@/ui/text/States';
 import { yearsWords } from '@/ui/text/words';
 import { namesToMove } from '../../acts/move/useMove';
@@ -42,9 +42,9 @@ export function PlanScreen({ isChosen, underWay }: PlanScreenProps) {
   return (
     <Page>
       <PlanFields wish={wish} chosen={chosen} onChange={setWish} />
-      <p aria-live="polite" aria-busy={isOld}>
-        <b>{planSentence(plan, wish.years, money)}</b>
-      </p>
+      <Answer aria-live="polite" aria-busy={isOld}>
+        {planSentence(plan, wish.years, money)}
+      </Answer>
       {plan.waves.length > 0 && (
         <Actions>
           <Button data-kind="primary" isDisabled={isOld} onPress={() => setStarting(plan.waves)}>

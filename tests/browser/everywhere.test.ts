@@ -1,0 +1,81 @@
+import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { wantNames } from '@/usecases/acquiring/wanted';
+import { startApp, type TestApp } from './app';
+
+/** Every place, at three widths, by day and by night: no finding of axe, and on a telephone nothing moves sideways. */
+let app: TestApp;
+beforeAll(async () => {
+  app = await startApp({ demo: true, practice: true });
+  await wantNames(app.ledger, {
+    names: [{ name: 'ternbeacon.com' }, { name: 'wrack.me', typed: 'wreck.me' }, { name: 'möwenkai.de' }],
+    purpose: 'gulls',
+  });
+});
+afterAll(() => app.close());
+
+const WIDTHS = [
+  { width: 1280, height: 800 },
+  { width: 1024, height: 768 },
+  { width: 390, height: 800 },
+];
+
+describe('at 1280, 1024 and 390 px, by day and by night', () => {
+  test.each([
+    ['/today', 'would save them.'],
+    ['/unknown', 'cannot be foretold'],
+    ['/ledger', 'restore by 26 Nov'],
+    ['/ledger/add', 'See what would be added'],
+    ['/ledger/kelpkiln.com', 'How it lapsed'],
+    ['/renewals', 'First that fails'],
+    ['/rescue', 'In danger:'],
+    ['/rescue/all', 'may bring'],
+    ['/record', 'Ask the registries'],
+    ['/record/kelpkiln.com', 'What the record says'],
+    ['/prices', 'Ending'],
+    ['/transfers', 'No name is on its way.'],
+    ['/transfers/plan', 'Left where they are'],
+    ['/acquire', 'candidates'],
+    ['/acquire/shortlist', 'In all'],
+    ['/acquire/registered', 'To the shortlist'],
+    ['/acquire/waiting', 'Ask the holder of a name'],
+    ['/selling', 'Auctions that close'],
+    ['/selling/listings', 'listings'],
+    ['/selling/sold', 'Profit by year'],
+    ['/selling/comparables', 'Like this name'],
+    ['/selling/names/kelpkiln.com', 'kelpkiln.com'],
+    ['/selling/sales/1', 'Statement of sale'],
+    ['/setup/accounts', 'How it charges'],
+    ['/setup/accounts/1', 'is an account at'],
+    ['/setup/policies', 'Its names are'],
+    ['/setup/marketplaces', 'Answers by rule'],
+    ['/setup/marketplaces/1', 'sells in'],
+    ['/setup/money', 'Home currency'],
+    ['/setup/mail', 'Reminders by mail'],
+    ['/setup/records', 'RDAP bootstrap file'],
+    ['/setup/backup', 'Restore from a file'],
+    ['/setup/log', 'jobs'],
+    ['/setup/practice', 'Faults'],
+  ])('%s', async (path, seen) => {
+    const { visitor } = app;
+    const size = (one: (typeof WIDTHS)[number]) =>
+      visitor.tell('Emulation.setDeviceMetricsOverride', { ...one, deviceScaleFactor: 1, mobile: false });
+    await size(WIDTHS[0] as (typeof WIDTHS)[number]);
+    await visitor.go(path);
+    await visitor.see(seen);
+    const found: string[] = [];
+    for (const one of WIDTHS) {
+      await size(one);
+      for (const chart of ['day', 'night']) {
+        await visitor.driver.executeScript('document.documentElement.dataset.theme = arguments[0]', chart);
+        for (const finding of await visitor.axe()) found.push(`${one.width} ${chart}: ${finding}`);
+      }
+    }
+    expect(found).toEqual([]);
+    const [sideways, top] = await visitor.driver.executeScript<[number, number]>(
+      "return [document.scrollingElement.scrollWidth - document.documentElement.clientWidth, document.querySelector('main').getBoundingClientRect().top]",
+    );
+    // On a telephone nothing moves sideways, and what a place is about begins near the top.
+    expect(sideways).toBeLessThanOrEqual(0);
+    expect(top).toBeLessThanOrEqual(120);
+  });
+});
