@@ -11,6 +11,7 @@ import { Button } from '@/ui/controls/Button';
 import { Toasts } from '@/ui/overlay/Toasts';
 import { StripTextures } from '@/ui/strip/LifecycleStrip';
 import { showFiguresIn } from '@/ui/text/figures';
+import { restsWords } from '@/ui/text/todayWords';
 import { GlobalStyle } from '@/ui/theme/GlobalStyle';
 import type { LedgerChoice } from '@/usecases/ledgers/choice';
 import { CommandBox, type UndoLast } from './CommandBox';
@@ -282,7 +283,10 @@ function Inside({ undoLast, choice, children }: { undoLast: UndoLast; choice: Le
           {ahead && (
             <Ahead role="status">
               <strong>As of {formatDay(dayIn(day, style.zone))}, if nothing is done.</strong>
-              <span className="soft">Looking ahead changes nothing.</span>
+              <span className="soft">
+                Looking ahead changes nothing
+                {meta !== null && meta.unknowns.resting > 0 && `; ${restsWords(meta.unknowns)}`}.
+              </span>
               <Button data-kind="plain" onPress={() => moveDate(0)}>
                 Back to today (T)
               </Button>

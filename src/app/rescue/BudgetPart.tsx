@@ -6,10 +6,11 @@ import { AmountField } from '@/ui/controls/AmountField';
 import { Button } from '@/ui/controls/Button';
 import { Choice, Field } from '@/ui/controls/Field';
 import { report } from '@/ui/overlay/Toasts';
+import { BudgetLine } from '@/ui/strip/BudgetLine';
 import { formatAmount } from '@/ui/text/figures';
 import { Sentence } from '@/ui/text/Sentence';
 import { Section } from '@/ui/text/Sheet';
-import { namesWords } from '@/ui/text/words';
+import { amountsWords, namesWords } from '@/ui/text/words';
 import type { Settings } from '@/usecases/settings';
 import { useLedger } from '../frame/LedgerProvider';
 import { saveSaleOddsAction } from './actions';
@@ -19,11 +20,13 @@ const percentOf = (share: number) => String(Math.round(share * 10_000) / 100);
 interface BudgetPartProps {
   readonly odds: Settings['saleOdds'];
   readonly currencies: readonly string[];
+  /** What the chosen names cost, by currency. */
+  readonly costs: readonly Amount[];
   readonly onChoose: (nameIds: readonly number[], currency: string) => void;
 }
 
 /** What is assumed of selling, and how far a given budget goes. */
-export function BudgetPart({ odds, currencies, onChoose }: BudgetPartProps) {
+export function BudgetPart({ odds, currencies, costs, onChoose }: BudgetPartProps) {
   const { worker } = useLedger();
   const [currency, setCurrency] = useState(currencies[0] ?? 'USD');
   const [budget, setBudget] = useState<Amount | null>(null);
@@ -71,6 +74,13 @@ export function BudgetPart({ odds, currencies, onChoose }: BudgetPartProps) {
           Choose the best set
         </Button>
       </Sentence>
+      {budget !== null && (
+        <BudgetLine
+          budgetMinor={budget.minor}
+          spentMinor={costs.find((cost) => cost.currency === currency)?.minor ?? 0}
+          label={`${amountsWords(costs.filter((cost) => cost.currency === currency))} of a budget of ${formatAmount(budget)} is chosen`}
+        />
+      )}
     </Section>
   );
 }

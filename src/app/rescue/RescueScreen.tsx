@@ -69,7 +69,12 @@ export function RescueScreen({ odds, going }: { odds: Settings['saleOdds']; goin
         ) : (
           <>
             <RescueAnswer rows={rows} />
-            <BudgetPart odds={odds} currencies={currencies} onChoose={(ids) => setChosen(new Set(ids))} />
+            <BudgetPart
+              odds={odds}
+              currencies={currencies}
+              costs={sumByCurrency(picked.flatMap(({ judgement }) => judgement.cost ?? []))}
+              onChoose={(ids) => setChosen(new Set(ids))}
+            />
             {picked.length > 0 && (
               <ChosenFoot picked={picked} onDrop={setLeaving} onClear={() => setChosen(new Set())} />
             )}

@@ -3,7 +3,7 @@ import { Chart } from 'chart.js';
 import { useEffect, useRef } from 'react';
 import type { Instant } from '@/core/time';
 import { formatAmount } from '@/ui/text/figures';
-import { ChartFrame, drawn, timeOptions, token } from './timeChart';
+import { ChartFrame, drawn, lineLabels, timeOptions, token } from './timeChart';
 
 /** The balance after a charge, or the charge that finds too little. */
 export interface BalancePoint {
@@ -46,6 +46,8 @@ export function BalanceChart({
     });
     const chart = new Chart(place, {
       type: 'line',
+      // One line needs no name but its own; two are told apart where they end.
+      plugins: [lineLabels(before.length > 0 ? ['balance then', 'as it is', null] : ['balance', null])],
       options,
       data: {
         datasets: [

@@ -3,7 +3,7 @@ import { Chart, type ChartDataset } from 'chart.js';
 import { useEffect, useRef } from 'react';
 import type { Instant } from '@/core/time';
 import { formatAmount } from '@/ui/text/figures';
-import { ChartFrame, drawn, timeOptions, token } from './timeChart';
+import { ChartFrame, drawn, lineLabels, timeOptions, token } from './timeChart';
 
 /** The price that stood after a bid. */
 export interface BidPoint {
@@ -56,6 +56,7 @@ export function BidsChart({
     };
     const chart = new Chart(place, {
       type: 'line',
+      plugins: [lineLabels([null, ...lines.map(({ text }) => text)])],
       options,
       data: {
         datasets: [

@@ -1,4 +1,13 @@
-import { Chart, type ChartOptions, LinearScale, LineController, LineElement, PointElement, Tooltip } from 'chart.js';
+import {
+  Chart,
+  type ChartOptions,
+  LinearScale,
+  LineController,
+  LineElement,
+  type Plugin,
+  PointElement,
+  Tooltip,
+} from 'chart.js';
 import styled from 'styled-components';
 import { currencyDigits } from '@/core/money';
 import { DAY_MS, dayOf, formatDay, formatMonth, type Instant, type Month } from '@/core/time';
@@ -43,6 +52,31 @@ export function monthTicks(from: Instant, to: Instant, most = 12): Instant[] {
   }
   const every = Math.max(1, Math.ceil(all.length / most));
   return all.filter((_, place) => place % every === 0);
+}
+
+/** Writes what each line is at its end, over the line: no legend has to be read beside it. `named` says which lines have a name. */
+export function lineLabels(named: readonly (string | null)[]): Plugin<'line'> {
+  return {
+    id: 'line labels',
+    afterDatasetsDraw(chart) {
+      const { ctx, chartArea } = chart;
+      ctx.save();
+      ctx.font = `11px ${getComputedStyle(document.body).fontFamily}`;
+      ctx.textAlign = 'right';
+      ctx.lineWidth = 3;
+      ctx.strokeStyle = token('--sheet');
+      for (const [place, name] of named.entries()) {
+        const end = chart.getDatasetMeta(place).data.at(-1);
+        const colour = chart.data.datasets[place]?.borderColor;
+        if (name === null || !end || typeof colour !== 'string') continue;
+        const y = Math.max(chartArea.top + 12, end.y - 5);
+        ctx.strokeText(name, chartArea.right - 4, y);
+        ctx.fillStyle = colour;
+        ctx.fillText(name, chartArea.right - 4, y);
+      }
+      ctx.restore();
+    },
+  };
 }
 
 /** Minor units as they are drawn. */
