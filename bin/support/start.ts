@@ -40,8 +40,8 @@ const { values: options } = parseArgs({
 });
 
 const stops: (() => Promise<void>)[] = [];
-/** The parts that run, by the program that each is. */
-const parts = new Map<Program, Supervised>();
+/** The parts that run, by the program that each is: there are jobs for each ledger. */
+const parts = new Map<Program, Set<Supervised>>();
 let ending = false;
 
 async function end(code: number): Promise<void> {
@@ -49,6 +49,11 @@ async function end(code: number): Promise<void> {
   ending = true;
   for (let stop = stops.pop(); stop; stop = stops.pop()) await stop();
   process.exit(code);
+}
+
+/** Starts whatever runs of a program anew. */
+function renew(program: Program): void {
+  for (const part of parts.get(program) ?? []) part.renew();
 }
 
 function logOf(part: string): PartLog {
@@ -66,7 +71,7 @@ async function keep(part: Part, log: PartLog, program?: Program): Promise<Superv
   };
   const running = await supervise(part, say);
   stops.push(() => running.stop());
-  if (program) parts.set(program, running);
+  if (program) parts.set(program, (parts.get(program) ?? new Set()).add(running));
   return running;
 }
 
@@ -115,25 +120,31 @@ async function keepPractice(databaseUrl: string, now: number): Promise<{ said: P
   return { said: said as unknown as PracticeAt, running };
 }
 
-/** The key of this installation. A change of it that was begun is carried through first; what is sealed the old way is sealed anew. */
-async function settleKey(database: ReturnType<typeof openDatabase>): Promise<string> {
+/** The key of this installation. A change of it that was begun is carried through first; what is sealed the old way is sealed anew, in every ledger. */
+async function settleKey(databases: readonly ReturnType<typeof openDatabase>[]): Promise<string> {
   const text = process.env.NAME_LEDGER_KEY ?? ownKey();
   const old = process.env.NAME_LEDGER_OLD_KEY;
   if (options['rotate-key'] && process.env.NAME_LEDGER_KEY && !old)
     throw new Error('Set NAME_LEDGER_KEY to the new key and NAME_LEDGER_OLD_KEY to the one before, then start again.');
   const key = keyFrom(text) as SealKey;
   if (old) {
-    tell(await sealAnew({ database }, keyFrom(old) as SealKey, key));
+    for (const database of databases) tell(await sealAnew({ database }, keyFrom(old) as SealKey, key));
     return text;
   }
   if (!process.env.NAME_LEDGER_KEY && (options['rotate-key'] || isRotating())) {
     const next = nextKey();
-    tell(await sealAnew({ database }, key, keyFrom(next) as SealKey));
+    for (const database of databases) tell(await sealAnew({ database }, key, keyFrom(next) as SealKey));
     takeNextKey();
     return next;
   }
-  await sealAnew({ database }, key, key);
+  for (const database of databases) await sealAnew({ database }, key, key);
   return text;
+}
+
+/** A database with its tables as this program wants them. */
+async function migrated(url: string): Promise<ReturnType<typeof openDatabase>> {
+  await migrate(url);
+  return openDatabase(url, (error) => console.error(error.message));
 }
 
 function tell({ resealed, left }: Resealed): void {
@@ -159,13 +170,14 @@ async function start(): Promise<void> {
     throw new Error('--fresh discards the private demo only. Empty your own PostgreSQL database yourself.');
   if (options.fresh)
     for (const part of [paths.postgres, paths.open, paths.earlierDemo]) rmSync(part, { recursive: true, force: true });
-  if (isDev) stops.push(await buildForWork((program) => parts.get(program)?.renew()));
+  if (isDev) stops.push(await buildForWork(renew));
   else build();
   const databaseUrl = own ?? (await keepPostgres());
   if (!own) await moveEarlierDemo(databaseUrl);
-  await migrate(databaseUrl);
-  const database = openDatabase(databaseUrl, (error) => console.error(error.message));
-  const key = await settleKey(database);
+  const database = await migrated(databaseUrl);
+  const demo = own || !(await hasDemo(databaseUrl)) ? null : await migrated(demoUrl(databaseUrl));
+  const key = await settleKey(demo ? [database, demo] : [database]);
+  await demo?.end();
   const closed = await sealedWithOtherKey(await demoDeps(database, clock, key));
   if (closed.length > 0)
     console.error(
@@ -197,6 +209,7 @@ class House {
   private ofDemo: Supervised[] = [];
   private practiceUrl: string | null = null;
   private changing: Promise<void> = Promise.resolve();
+  private log: PartLog | null = null;
 
   constructor(
     private readonly databaseUrl: string,
@@ -214,8 +227,7 @@ class House {
   async openDemo(): Promise<void> {
     const { url, isNew } = await databaseBeside(this.databaseUrl, 'demo');
     if (isNew) console.log('Making the demo ledger');
-    await migrate(url);
-    const database = openDatabase(url, (error) => console.error(error.message));
+    const database = await migrated(url);
     try {
       const deps = await demoDeps(database, this.clock, this.key);
       if (isNew) await seedDemo(database, this.clock());
@@ -238,7 +250,10 @@ class House {
     this.open = 'own';
     noteOpenLedger('own');
     this.practiceUrl = null;
-    for (const part of this.ofDemo.splice(0).reverse()) await part.stop();
+    for (const part of this.ofDemo.splice(0).reverse()) {
+      for (const running of parts.values()) running.delete(part);
+      await part.stop();
+    }
   }
 
   /** What the application asks for: one change after the other, and the application anew with what is open then. */
@@ -251,10 +266,12 @@ class House {
       } else if (open === 'demo' && this.open === 'own') await this.openDemo();
       else if (open === 'own' && this.open === 'demo') await this.leaveDemo();
       else return;
-      parts.get('server')?.renew();
+      renew('server');
     };
     this.changing = this.changing.then(change).catch((error: unknown) => {
-      console.error(`The ledger could not be changed: ${error instanceof Error ? error.message : 'no reason given'}`);
+      const why = `The ledger could not be changed: ${error instanceof Error ? error.message : 'no reason given'}`;
+      console.error(why);
+      this.log?.say(50, why);
     });
   }
 
@@ -275,6 +292,7 @@ class House {
   /** `mayChange`: the ledgers are in a PostgreSQL of our own, where there is room for a demo beside the office’s. */
   async keepApp(port: number, mayChange: boolean): Promise<void> {
     const log = logOf('app');
+    this.log = log;
     await keep(
       {
         name: 'The application',

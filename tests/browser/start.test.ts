@@ -61,8 +61,11 @@ test('the program starts with its demo, refuses a second start, recovers from be
 
   first.child.kill('SIGKILL');
   await ended(first.child);
-  const again = await start('--port', String(port));
+  // What was open is open again; a new key seals what both ledgers hold.
+  const again = await start('--rotate-key', '--port', String(port));
   expect(again.said).toContain(`127.0.0.1:${port}`);
+  expect(again.said).toMatch(/Sealed [1-9]\d* secrets? with the new key\./);
+  expect(again.said).not.toContain('Neither key opens');
   expect(await names(port)).toBe(412);
 
   again.child.kill('SIGINT');

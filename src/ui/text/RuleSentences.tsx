@@ -76,7 +76,7 @@ export function AccountSentence({
           </>
         ),
         lateDays === 0 ? 'keeps no late names' : <>keeps late names {days(lateDays)}</>,
-        lateFeeMinor > 0 && (
+        lateDays > 0 && lateFeeMinor > 0 && (
           <>
             for a fee of <b>{formatAmount({ minor: lateFeeMinor, currency })}</b>
           </>

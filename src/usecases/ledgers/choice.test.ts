@@ -1,0 +1,47 @@
+import { afterEach, beforeEach, expect, test, vi } from 'vitest';
+import { discardDemo, ledgerChoice, openLedger } from './choice';
+
+const before = process.send;
+const sent = vi.fn();
+beforeEach(() => {
+  sent.mockReset();
+  process.send = sent as never;
+});
+afterEach(() => {
+  vi.unstubAllEnvs();
+  if (before) process.send = before;
+  else delete process.send;
+});
+
+test('the start command says which ledger is open, and whether there is a demo', () => {
+  vi.stubEnv('NAME_LEDGER_OPEN', 'own');
+  vi.stubEnv('NAME_LEDGER_DEMO', '');
+  expect(ledgerChoice()).toEqual({ open: 'own', mayChange: true, hasDemo: false });
+  vi.stubEnv('NAME_LEDGER_DEMO', 'there');
+  expect(ledgerChoice()).toEqual({ open: 'own', mayChange: true, hasDemo: true });
+  vi.stubEnv('NAME_LEDGER_OPEN', 'demo');
+  vi.stubEnv('NAME_LEDGER_DEMO', '');
+  expect(ledgerChoice()).toEqual({ open: 'demo', mayChange: true, hasDemo: true });
+});
+
+test('what is wished is asked of the start command', () => {
+  vi.stubEnv('NAME_LEDGER_OPEN', 'own');
+  expect(openLedger('demo')).toBe(true);
+  expect(discardDemo()).toBe(true);
+  expect(sent.mock.calls.map(([message]) => message)).toEqual([{ open: 'demo' }, { discard: 'demo' }]);
+});
+
+test('a program on a database of somebody’s own has one ledger, and asks nobody for another', () => {
+  vi.stubEnv('NAME_LEDGER_OPEN', undefined);
+  expect(ledgerChoice()).toEqual({ open: 'own', mayChange: false, hasDemo: false });
+  expect(openLedger('demo')).toMatchObject({ code: 'ledger-not-changed' });
+  expect(discardDemo()).toMatchObject({ code: 'ledger-not-changed' });
+  expect(sent).not.toHaveBeenCalled();
+});
+
+test('nor does one that the start command did not start', () => {
+  vi.stubEnv('NAME_LEDGER_OPEN', 'own');
+  delete process.send;
+  expect(ledgerChoice().mayChange).toBe(false);
+  expect(openLedger('demo')).toMatchObject({ code: 'ledger-not-changed' });
+});
