@@ -44,8 +44,7 @@ test('pictures of the main views', async () => {
   await visitor.go('/ledger?within=150');
   await visitor.see('kelpkiln.com');
   for (const name of ['kelpkiln.com', 'petrelworks.net', 'moorgauge.io']) {
-    await visitor.click(name);
-    await visitor.keys(' ');
+    await visitor.pick(name);
   }
   await visitor.see('3 names chosen');
 
@@ -142,7 +141,6 @@ test('pictures of the main views', async () => {
   await visitor.go('/transfers/plan');
   await visitor.fill('To spend on transfers, USD', '250');
   await visitor.see('the sum to spend does not reach so far');
-  await keep('plan');
   await visitor.press('Move all of these…');
   await visitor.see('never for more');
   await visitor.driver.executeScript(
@@ -154,4 +152,24 @@ test('pictures of the main views', async () => {
   await visitor.see('Your turn');
   await visitor.driver.sleep(600);
   await keep('transfers');
+});
+
+test('a picture of the first hour', async () => {
+  const empty = await startApp({ demo: false });
+  const { visitor } = empty;
+  try {
+    await visitor.go('/ledger/add');
+    await visitor.fill('Names', 'seaholly.com 2027-01-08\nbrackenquay.net\ntarbarrel.org 2026-12-20\nkelpkiln.com');
+    await visitor.choose('Account, where the list names none', 'A new account…');
+    await visitor.fill('Label of the new account', 'Quaymark');
+    await visitor.press('See what would be added');
+    await visitor.press('Write 4 names');
+    await visitor.see('4 names added');
+    await visitor.go('/unknown');
+    await visitor.see('Four names of 4 cannot be foretold yet.');
+    await visitor.driver.executeScript('return document.fonts.ready.then(() => true)');
+    await visitor.picture(join('docs/screenshots', 'first-hour.png'));
+  } finally {
+    await empty.close();
+  }
 });

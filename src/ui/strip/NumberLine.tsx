@@ -1,24 +1,17 @@
 'use client';
 
-/** A figure on a number line. `offer` is a buyer's, `ours` what we answered, `asking` and `minimum` are our prices, `cost` what it has cost. */
-export interface LinePoint {
-  readonly kind: 'offer' | 'ours' | 'asking' | 'minimum' | 'cost' | 'other';
-  /** Minor units, all of one currency. */
-  readonly minor: number;
-  /** Written at the point, where there is room; otherwise told by the label of the whole. */
-  readonly text?: string;
-}
+import { type LinePoint, placeOnLine, textsOnLine } from './linePoints';
 
-const LOOKS: Readonly<Record<LinePoint['kind'], { stroke: string; width: number; dash?: string; high: number }>> = {
-  offer: { stroke: 'var(--bearing)', width: 3, high: 7 },
-  other: { stroke: 'var(--bearing)', width: 1.5, dash: '2 2', high: 6 },
-  ours: { stroke: 'var(--ink)', width: 2, high: 6 },
-  asking: { stroke: 'var(--land-edge)', width: 3, high: 7 },
-  minimum: { stroke: 'var(--ink-soft)', width: 1.5, high: 4 },
-  cost: { stroke: 'var(--caution)', width: 1.5, high: 5 },
+const LOOKS: Readonly<Record<LinePoint['kind'], { stroke: string; width: number; dash?: string; reach: number }>> = {
+  offer: { stroke: 'var(--bearing)', width: 3, reach: 7 },
+  other: { stroke: 'var(--bearing)', width: 1.5, dash: '2 2', reach: 6 },
+  ours: { stroke: 'var(--ink)', width: 2, reach: 6 },
+  asking: { stroke: 'var(--land-edge)', width: 3, reach: 7 },
+  minimum: { stroke: 'var(--ink-soft)', width: 1.5, reach: 4 },
+  cost: { stroke: 'var(--caution)', width: 1.5, reach: 5 },
 };
 
-const EDGE = 3;
+const ROW = 14;
 
 /** Where figures stand to each other, from nothing at its left: the same for an offer in a table and on its own page. */
 export function NumberLine({
@@ -32,31 +25,23 @@ export function NumberLine({
   height: number;
   label: string;
 }) {
-  const most = Math.max(1, ...points.map(({ minor }) => minor));
-  const x = (minor: number) => EDGE + (Math.max(0, minor) / most) * (width - 2 * EDGE);
-  const middle = points.some(({ text }) => text) ? height - 14 : height / 2;
+  const x = placeOnLine(points, width);
+  const texts = textsOnLine(points, width);
+  // Every row of texts has its height, however close the figures stand.
+  const rows = texts.reduce((most, { row }) => Math.max(most, row + 1), 0);
+  const high = Math.max(height, rows * ROW + 32);
+  const middle = rows > 0 ? high - 14 : high / 2;
   const offer = points.find(({ kind }) => kind === 'offer');
-  let lastEnd = Number.NEGATIVE_INFINITY;
-  const texts = points
-    .filter(({ text }) => text)
-    .toSorted((a, b) => a.minor - b.minor)
-    .map((point) => {
-      const wide = (point.text?.length ?? 0) * 6.4;
-      const from = Math.min(Math.max(0, x(point.minor) - wide / 2), width - wide);
-      const row = from < lastEnd + 8 ? 1 : 0;
-      lastEnd = row === 0 ? from + wide : lastEnd;
-      return { ...point, from, row };
-    });
   return (
-    <svg width={width} height={height} role="img" aria-label={label} style={{ display: 'block' }}>
+    <svg width={width} height={high} role="img" aria-label={label} style={{ display: 'block' }}>
       <path d={`M0 ${middle}H${width}`} stroke="var(--rule)" strokeWidth="2" />
-      {offer && <path d={`M${EDGE} ${middle}H${x(offer.minor)}`} stroke="var(--shoal)" strokeWidth="4" />}
+      {offer && <path d={`M${x(0)} ${middle}H${x(offer.minor)}`} stroke="var(--shoal)" strokeWidth="4" />}
       {points.map(({ kind, minor }) => {
-        const { stroke, width: stroked, dash, high } = LOOKS[kind];
+        const { stroke, width: stroked, dash, reach } = LOOKS[kind];
         return (
           <path
             key={`${kind}${minor}`}
-            d={`M${x(minor)} ${middle - high}V${middle + high}`}
+            d={`M${x(minor)} ${middle - reach}V${middle + reach}`}
             stroke={stroke}
             strokeWidth={stroked}
             strokeDasharray={dash}
@@ -67,7 +52,7 @@ export function NumberLine({
         <text
           key={`${kind}${minor}`}
           x={from}
-          y={middle - 12 - row * 14}
+          y={middle - 12 - row * ROW}
           fontSize="12"
           fill={kind === 'offer' ? 'var(--bearing)' : 'var(--ink-soft)'}
         >
