@@ -47,7 +47,7 @@ export {
   soldAt,
   withPrice,
 } from './drafts';
-export { FAR_OFF, type FarOff, farOff } from './farOff';
+export { FAR_OFF, type FarOff, type FarOffPrice, farOff, pricesFarOff } from './farOff';
 export {
   AWAITING_STAGES,
   dueAt,

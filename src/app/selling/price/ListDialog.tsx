@@ -1,5 +1,5 @@
 'use client';
-import { type Draft, type Drafts, farOff, leadingPrice, type PricedName, priceDraft } from '@/core/selling';
+import { type Draft, type Drafts, leadingPrice, type PricedName, priceDraft, pricesFarOff } from '@/core/selling';
 import { Button } from '@/ui/controls/Button';
 import { Actions, Dialog } from '@/ui/overlay/Dialog';
 import { formatAmount } from '@/ui/text/figures';
@@ -38,10 +38,9 @@ function Listing({ names, drafts, onClose, onList }: Omit<ListDialogProps, 'isOp
     const stops = draft && priceDraft(name, draft, at, pricing).findings.some((finding) => finding.stops);
     return draft && !stops ? [{ name, draft, asked: askedOf(draft) }] : [];
   });
-  const far = ready.flatMap(({ name, asked }) => {
-    const off = farOff(asked?.minor ?? null, likeOf(name, currency, pricing)?.medianMinor ?? null);
-    return off && asked ? [{ name, asked, off }] : [];
-  });
+  const far = ready.flatMap(({ name, draft }) =>
+    pricesFarOff(draft, likeOf(name, currency, pricing)?.medianMinor ?? null).map((off) => ({ name, off })),
+  );
   return (
     <>
       <p>
@@ -59,10 +58,10 @@ function Listing({ names, drafts, onClose, onList }: Omit<ListDialogProps, 'isOp
             for. Is that meant?
           </p>
           <ul>
-            {far.slice(0, SHOWN).map(({ name, asked, off }) => (
-              <li key={name.nameId}>
-                <span className="name">{name.unicode}</span>: {PRICE_WORDS[asked.price]} {money(asked.minor)} is{' '}
-                {off.times} times as {off.isMore ? 'much' : 'little'} as {money(off.likeMinor)}
+            {far.slice(0, SHOWN).map(({ name, off }) => (
+              <li key={`${name.nameId} ${off.price}`}>
+                <span className="name">{name.unicode}</span>: {PRICE_WORDS[off.price]} {money(off.minor)} is {off.times}{' '}
+                times as {off.isMore ? 'much' : 'little'} as {money(off.likeMinor)}
               </li>
             ))}
           </ul>
