@@ -207,8 +207,8 @@ export function Frame({
 
 function Inside({ undoLast, choice, children }: { undoLast: UndoLast; choice: LedgerChoice; children: ReactNode }) {
   const path = usePathname();
-  const { style, meta } = useLedger();
-  const { day, daysAhead, moveDate } = useDay();
+  const { meta } = useLedger();
+  const { daysAhead } = useDay();
   const [title, setTitle] = useState({ title: '', about: '' });
   const titled = useCallback((text: string, about: string) => setTitle({ title: text, about }), []);
   const [areKeysShown, setKeysShown] = useState(false);
@@ -218,24 +218,8 @@ function Inside({ undoLast, choice, children }: { undoLast: UndoLast; choice: Le
   // biome-ignore lint/correctness/useExhaustiveDependencies: a place that was gone to closes the list of places
   useEffect(() => setPlacesOpen(false), [path]);
 
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (
-        event.ctrlKey ||
-        event.metaKey ||
-        event.altKey ||
-        (event.target as HTMLElement).closest('input:not([type=range]), textarea, [role=dialog]')
-      )
-        return;
-      if (event.key === 'Escape') setPlacesOpen(false);
-      if (event.key === '?') setKeysShown(true);
-      if (event.key === 't') moveDate(0);
-      if (event.key === ']') moveDate(daysAhead + 7);
-      if (event.key === '[') moveDate(daysAhead - 7);
-    };
-    document.addEventListener('keydown', onKey);
-    return () => document.removeEventListener('keydown', onKey);
-  }, [daysAhead, moveDate]);
+  const closePlaces = useCallback(() => setPlacesOpen(false), []);
+  useFrameKeys(showKeys, closePlaces);
 
   const place = (link: PlaceLink) => (
     <Place key={link.href} href={link.href} aria-current={path.startsWith(link.href) ? 'page' : undefined}>
@@ -251,7 +235,7 @@ function Inside({ undoLast, choice, children }: { undoLast: UndoLast; choice: Le
   return (
     <TitleContext value={titled}>
       <Whole data-ahead={ahead}>
-        {arePlacesOpen && <Veil onClick={() => setPlacesOpen(false)} />}
+        {arePlacesOpen && <Veil onClick={closePlaces} />}
         <Rail id="places" aria-label="Places" data-open={arePlacesOpen}>
           <Mark href="/today">Name Ledger</Mark>
           {PLACES.map(place)}
@@ -280,22 +264,52 @@ function Inside({ undoLast, choice, children }: { undoLast: UndoLast; choice: Le
         </Top>
         <Main data-ahead={ahead}>
           <TroubleBar />
-          {ahead && (
-            <Ahead role="status">
-              <strong>As of {formatDay(dayIn(day, style.zone))}, if nothing is done.</strong>
-              <span className="soft">
-                Looking ahead changes nothing
-                {meta !== null && meta.unknowns.resting > 0 && `; ${restsWords(meta.unknowns)}`}.
-              </span>
-              <Button data-kind="plain" onPress={() => moveDate(0)}>
-                Back to today (T)
-              </Button>
-            </Ahead>
-          )}
+          {ahead && <AheadBar />}
           {children}
         </Main>
         <Keys isOpen={areKeysShown} onClose={() => setKeysShown(false)} />
       </Whole>
     </TitleContext>
   );
+}
+
+/** Says that what is seen is another day than today, what it rests on, and how to come back. */
+function AheadBar() {
+  const { style, meta } = useLedger();
+  const { day, moveDate } = useDay();
+  return (
+    <Ahead role="status">
+      <strong>As of {formatDay(dayIn(day, style.zone))}, if nothing is done.</strong>
+      <span className="soft">
+        Looking ahead changes nothing
+        {meta !== null && meta.unknowns.resting > 0 && `; ${restsWords(meta.unknowns)}`}.
+      </span>
+      <Button data-kind="plain" onPress={() => moveDate(0)}>
+        Back to today (T)
+      </Button>
+    </Ahead>
+  );
+}
+
+/** The keys that hold on every place, except where somebody writes. */
+function useFrameKeys(onShowKeys: () => void, onClosePlaces: () => void) {
+  const { daysAhead, moveDate } = useDay();
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (
+        event.ctrlKey ||
+        event.metaKey ||
+        event.altKey ||
+        (event.target as HTMLElement).closest('input:not([type=range]), textarea, [role=dialog]')
+      )
+        return;
+      if (event.key === 'Escape') onClosePlaces();
+      if (event.key === '?') onShowKeys();
+      if (event.key === 't') moveDate(0);
+      if (event.key === ']') moveDate(daysAhead + 7);
+      if (event.key === '[') moveDate(daysAhead - 7);
+    };
+    document.addEventListener('keydown', onKey);
+    return () => document.removeEventListener('keydown', onKey);
+  }, [daysAhead, moveDate, onShowKeys, onClosePlaces]);
 }

@@ -28,7 +28,7 @@ export function FundingTable({
   chosen: number | null;
   onChoose: (accountId: number) => void;
 }) {
-  const { meta, style, homeCurrency, today } = useLedger();
+  const { meta, homeCurrency, today } = useLedger();
   const passing = fundings.map(({ account, months }) =>
     amount(
       months.reduce((sum, month) => sum + month.passingMinor, 0),
@@ -52,44 +52,14 @@ export function FundingTable({
           </tr>
         </thead>
         <tbody>
-          {fundings.map(({ account, months, firstFailure, lapsingCount, leastTopUp, chargeCount, notKnown }) => {
-            const money = (minor: number) => formatAmount(amount(minor, account.currency));
-            return (
-              <tr key={account.id} data-chosen={chosen === account.id}>
-                <td>
-                  <Button data-kind="plain" aria-pressed={chosen === account.id} onPress={() => onChoose(account.id)}>
-                    {account.label}
-                  </Button>
-                </td>
-                <td className="figure">{account.balanceMinor === null ? '–' : money(account.balanceMinor)}</td>
-                <td className="figure">{chargeCount}</td>
-                <td className="figure">{money(months.reduce((sum, month) => sum + month.passingMinor, 0))}</td>
-                <td>
-                  {firstFailure ? (
-                    <span className="caution">
-                      {dayWords(firstFailure.at, style)}: {causeWords(firstFailure.cause)}
-                    </span>
-                  ) : chargeCount === 0 ? (
-                    <span className="soft">nothing is charged</span>
-                  ) : (
-                    <span className="soft">
-                      {notKnown === 0
-                        ? 'every charge passes'
-                        : notKnown === chargeCount
-                          ? 'not known whether they pass'
-                          : `not known for ${notKnown} of them`}
-                    </span>
-                  )}
-                </td>
-                <td className="figure">
-                  {lapsingCount > 0 ? <span className="caution">{namesWords(lapsingCount)}</span> : '–'}
-                </td>
-                <td className="figure">
-                  {leastTopUp ? `${money(leastTopUp.minor)} by ${dayWords(leastTopUp.by, style)}` : '–'}
-                </td>
-              </tr>
-            );
-          })}
+          {fundings.map((funding) => (
+            <AccountLine
+              key={funding.account.id}
+              funding={funding}
+              isChosen={chosen === funding.account.id}
+              onChoose={onChoose}
+            />
+          ))}
         </tbody>
         <tfoot>
           <tr>
@@ -107,5 +77,48 @@ export function FundingTable({
         </tfoot>
       </Chosen>
     </Wide>
+  );
+}
+
+function AccountLine({
+  funding,
+  isChosen,
+  onChoose,
+}: {
+  funding: FundingView;
+  isChosen: boolean;
+  onChoose: (accountId: number) => void;
+}) {
+  const { style } = useLedger();
+  const { account, months, firstFailure, lapsingCount, leastTopUp, chargeCount, notKnown } = funding;
+  const money = (minor: number) => formatAmount(amount(minor, account.currency));
+  const passes =
+    notKnown === 0
+      ? 'every charge passes'
+      : notKnown === chargeCount
+        ? 'not known whether they pass'
+        : `not known for ${notKnown} of them`;
+  return (
+    <tr data-chosen={isChosen}>
+      <td>
+        <Button data-kind="plain" aria-pressed={isChosen} onPress={() => onChoose(account.id)}>
+          {account.label}
+        </Button>
+      </td>
+      <td className="figure">{account.balanceMinor === null ? '–' : money(account.balanceMinor)}</td>
+      <td className="figure">{chargeCount}</td>
+      <td className="figure">{money(months.reduce((sum, month) => sum + month.passingMinor, 0))}</td>
+      <td>
+        {firstFailure ? (
+          <span className="caution">
+            {dayWords(firstFailure.at, style)}: {causeWords(firstFailure.cause)}
+          </span>
+        ) : (
+          <span className="soft">{chargeCount === 0 ? 'nothing is charged' : passes}</span>
+        )}
+      </td>
+      <td className="figure">{lapsingCount > 0 ? <span className="caution">{namesWords(lapsingCount)}</span> : '–'}</td>
+      <td className="figure">{leastTopUp ? `${money(leastTopUp.minor)} by ${dayWords(leastTopUp.by, style)}` : '–'}</td>
+    </tr>
   );
 }

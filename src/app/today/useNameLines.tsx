@@ -1,6 +1,8 @@
 'use client';
 import Link from 'next/link';
 import { type Consequence, decideBy } from '@/core/ledger';
+import type { Deadline } from '@/core/pricing';
+import type { Instant } from '@/core/time';
 import { Button, ButtonLink } from '@/ui/controls/Button';
 import type { DecisionLine, DecisionLines } from '@/ui/grid/DecisionTable';
 import { LifecycleStrip } from '@/ui/strip/LifecycleStrip';
@@ -8,6 +10,7 @@ import { tableScale } from '@/ui/strip/tableScale';
 import { CONSEQUENCE_WORDS } from '@/ui/text/todayWords';
 import {
   causeWords,
+  type DayStyle,
   daysLeft,
   daysToDeadline,
   dayWords,
@@ -41,7 +44,54 @@ export function useNameLines(
   const renew = (rows: readonly RowView[]) =>
     void plan(rows.map((row) => ({ nameId: row.name.id, years: row.policy.terms.renew.least })));
 
-  const common = (row: RowView, consequence: Consequence) => ({
+  const words = { today, style, homeCurrency, accountOf };
+  const lineOf = (row: RowView, consequence: Consequence): DecisionLine =>
+    consequence === 'stops working'
+      ? {
+          ...mailLine(row, words),
+          acts: (
+            <Button
+              data-kind="plain"
+              onPress={() => void act(() => mailConfirmedAction(row.name.id))}
+              aria-label={`The mail of ${row.name.unicode} is confirmed`}
+            >
+              It is confirmed
+            </Button>
+          ),
+        }
+      : {
+          ...deadlineLine(row, consequence, words),
+          acts: (
+            <Acts
+              row={row}
+              {...acts}
+              onRenew={() => renew([row])}
+              onRestore={() => void plan([{ nameId: row.name.id, years: 1 }], 'restore')}
+            />
+          ),
+        };
+
+  return lists
+    .filter(({ total }) => total > 0)
+    .map(({ consequence, total, rows }) => ({
+      isLost: consequence === 'lost',
+      title: CONSEQUENCE_WORDS[consequence],
+      total,
+      lines: rows.map((row) => lineOf(row, consequence)),
+      more: <More consequence={consequence} rows={rows} onRenew={renew} />,
+    }));
+}
+
+interface Words {
+  readonly today: Instant;
+  readonly style: DayStyle;
+  readonly homeCurrency: string;
+  readonly accountOf: (row: RowView) => string;
+}
+
+/** What every line of a name begins with. */
+function nameLine(row: RowView, consequence: Consequence, { today, style, accountOf }: Words) {
+  return {
     key: `${consequence} ${row.name.id}`,
     name: (
       <>
@@ -61,83 +111,53 @@ export function useNameLines(
         label={outlookWords(row.outlook, style)}
       />
     ),
-  });
-
-  const deadlineLine = (row: RowView, consequence: Consequence): DecisionLine => {
-    const { outlook, deadline, phase } = row;
-    const fails = outlook.kind === 'charge fails';
-    const by = decideBy(row);
-    return {
-      ...common(row, consequence),
-      day: by === null ? '' : fails ? dayWords(by, style) : deadline ? deadlineDay(row, style) : '',
-      days:
-        by === null
-          ? ''
-          : String(
-              fails
-                ? daysToDeadline({ at: by, kind: 'charge' }, today, style)
-                : deadline
-                  ? daysToDeadline(deadline, today, style)
-                  : '',
-            ),
-      what: (
-        <>
-          <span>
-            {consequence === 'lost' && phase !== null && phase !== 'late' ? 'lost: ' : ''}
-            {outlookWords(outlook, style)}
-          </span>
-          {fails && outlook.charge.cause && <span className="soft">, {causeWords(outlook.charge.cause)}</span>}
-          <Stalled row={row} />
-        </>
-      ),
-      figures: deadlineFigures(deadline, homeCurrency),
-      acts: (
-        <Acts
-          row={row}
-          {...acts}
-          onRenew={() => renew([row])}
-          onRestore={() => void plan([{ nameId: row.name.id, years: 1 }], 'restore')}
-        />
-      ),
-      isGrave: consequence === 'lost',
-    };
   };
+}
 
-  const mailLine = (row: RowView): DecisionLine => {
-    const by = row.name.confirmMailBy ?? today;
-    return {
-      ...common(row, 'stops working'),
-      day: untilWords(by, style),
-      days: String(daysLeft(by, today, style)),
-      what: (
-        <>
-          <span>{by > today ? `works until ${untilWords(by, style)}` : 'on hold until it is confirmed'}</span>
-          <span className="soft">, follow the link in the registrar’s mail</span>
-        </>
-      ),
-      figures: null,
-      acts: (
-        <Button
-          data-kind="plain"
-          onPress={() => void act(() => mailConfirmedAction(row.name.id))}
-          aria-label={`The mail of ${row.name.unicode} is confirmed`}
-        >
-          It is confirmed
-        </Button>
-      ),
-      isGrave: by <= today,
-    };
+/** A name with a deadline: the day until which nothing is lost yet, what becomes of it, and what it costs then. */
+function deadlineLine(row: RowView, consequence: Consequence, words: Words): Omit<DecisionLine, 'acts'> {
+  const { today, style, homeCurrency } = words;
+  const { outlook, deadline, phase } = row;
+  const fails = outlook.kind === 'charge fails';
+  const by = decideBy(row);
+  const days = (deadline: Pick<Deadline, 'at' | 'kind'> | null) =>
+    deadline === null ? '' : String(daysToDeadline(deadline, today, style));
+  return {
+    ...nameLine(row, consequence, words),
+    day: by === null ? '' : fails ? dayWords(by, style) : deadlineDay(row, style),
+    days: by === null ? '' : fails ? days({ at: by, kind: 'charge' }) : days(deadline),
+    what: (
+      <>
+        <span>
+          {consequence === 'lost' && phase !== null && phase !== 'late' ? 'lost: ' : ''}
+          {outlookWords(outlook, style)}
+        </span>
+        {fails && outlook.charge.cause && <span className="soft">, {causeWords(outlook.charge.cause)}</span>}
+        <Stalled row={row} />
+      </>
+    ),
+    figures: deadlineFigures(deadline, homeCurrency),
+    isGrave: consequence === 'lost',
   };
+}
 
-  return lists
-    .filter(({ total }) => total > 0)
-    .map(({ consequence, total, rows }) => ({
-      isLost: consequence === 'lost',
-      title: CONSEQUENCE_WORDS[consequence],
-      total,
-      lines: rows.map((row) => (consequence === 'stops working' ? mailLine(row) : deadlineLine(row, consequence))),
-      more: <More consequence={consequence} rows={rows} onRenew={renew} />,
-    }));
+/** A name that stops working until its holder’s mail address is confirmed. */
+function mailLine(row: RowView, words: Words): Omit<DecisionLine, 'acts'> {
+  const { today, style } = words;
+  const by = row.name.confirmMailBy ?? today;
+  return {
+    ...nameLine(row, 'stops working', words),
+    day: untilWords(by, style),
+    days: String(daysLeft(by, today, style)),
+    what: (
+      <>
+        <span>{by > today ? `works until ${untilWords(by, style)}` : 'on hold until it is confirmed'}</span>
+        <span className="soft">, follow the link in the registrar’s mail</span>
+      </>
+    ),
+    figures: null,
+    isGrave: by <= today,
+  };
 }
 
 /** Where all names of a consequence are seen to. */
@@ -166,7 +186,7 @@ function More({
 }
 
 /** The last day on which nothing is lost yet, in words. */
-function deadlineDay({ deadline }: RowView, style: Parameters<typeof dayWords>[1]): string {
+function deadlineDay({ deadline }: RowView, style: DayStyle): string {
   if (!deadline) return '';
   return deadline.kind === 'charge' ? dayWords(deadline.at, style) : untilWords(deadline.at, style);
 }

@@ -1,5 +1,5 @@
 'use client';
-import { BarController, BarElement, CategoryScale, Chart, Legend } from 'chart.js';
+import { BarController, BarElement, CategoryScale, Chart, type ChartOptions, Legend } from 'chart.js';
 import { useEffect, useRef } from 'react';
 import { currencyDigits } from '@/core/money';
 import { formatMonth, type Month } from '@/core/time';
@@ -29,13 +29,7 @@ export function MonthBars({
   useEffect(() => {
     const place = canvas.current;
     if (!place) return;
-    const font = { family: getComputedStyle(document.body).fontFamily, size: 11 };
-    const ticks = { color: token('--ink-soft'), font };
-    const bar = (
-      name: string,
-      of: (month: MonthBar) => number,
-      look: { backgroundColor: string | CanvasPattern; borderColor: string },
-    ) => ({
+    const bar = (name: string, of: (month: MonthBar) => number, look: Look) => ({
       label: name,
       data: months.map((month) => drawn(of(month), currency)),
       ...look,
@@ -57,40 +51,7 @@ export function MonthBars({
           }),
         ],
       },
-      options: {
-        animation: false,
-        responsive: true,
-        maintainAspectRatio: false,
-        scales: {
-          x: { stacked: true, grid: { display: false }, ticks: { ...ticks, maxRotation: 0, autoSkipPadding: 12 } },
-          y: {
-            stacked: true,
-            beginAtZero: true,
-            grid: { color: token('--rule') },
-            ticks: {
-              ...ticks,
-              callback: (value) =>
-                formatFigure({ minor: Math.round(Number(value) * 10 ** currencyDigits(currency)), currency }, true),
-            },
-          },
-        },
-        plugins: {
-          legend: {
-            position: 'top',
-            align: 'end',
-            labels: { color: token('--ink'), font, boxWidth: 14, boxHeight: 10 },
-          },
-          tooltip: {
-            callbacks: {
-              label: ({ dataset, dataIndex, datasetIndex }) => {
-                const month = months[dataIndex];
-                const minor = datasetIndex === 0 ? month?.passingMinor : month?.failingMinor;
-                return `${dataset.label ?? ''}: ${formatAmount({ minor: minor ?? 0, currency })}`;
-              },
-            },
-          },
-        },
-      },
+      options: barOptions(months, currency),
     });
     return () => chart.destroy();
   }, [months, currency]);
@@ -99,4 +60,48 @@ export function MonthBars({
       <canvas ref={canvas} role="img" aria-label={label} />
     </ChartFrame>
   );
+}
+
+interface Look {
+  readonly backgroundColor: string | CanvasPattern;
+  readonly borderColor: string;
+}
+
+function barOptions(months: readonly MonthBar[], currency: string): ChartOptions<'bar'> {
+  const font = { family: getComputedStyle(document.body).fontFamily, size: 11 };
+  const ticks = { color: token('--ink-soft'), font };
+  return {
+    animation: false,
+    responsive: true,
+    maintainAspectRatio: false,
+    scales: {
+      x: { stacked: true, grid: { display: false }, ticks: { ...ticks, maxRotation: 0, autoSkipPadding: 12 } },
+      y: {
+        stacked: true,
+        beginAtZero: true,
+        grid: { color: token('--rule') },
+        ticks: {
+          ...ticks,
+          callback: (value) =>
+            formatFigure({ minor: Math.round(Number(value) * 10 ** currencyDigits(currency)), currency }, true),
+        },
+      },
+    },
+    plugins: {
+      legend: {
+        position: 'top',
+        align: 'end',
+        labels: { color: token('--ink'), font, boxWidth: 14, boxHeight: 10 },
+      },
+      tooltip: {
+        callbacks: {
+          label: ({ dataset, dataIndex, datasetIndex }) => {
+            const month = months[dataIndex];
+            const minor = datasetIndex === 0 ? month?.passingMinor : month?.failingMinor;
+            return `${dataset.label ?? ''}: ${formatAmount({ minor: minor ?? 0, currency })}`;
+          },
+        },
+      },
+    },
+  };
 }

@@ -110,38 +110,7 @@ export function DecisionTable({
         {hasVerdicts && <col style={{ width: 206 }} />}
         <col style={{ width: hasVerdicts ? 116 : 164 }} />
       </colgroup>
-      <thead>
-        <tr>
-          {hasChecks && (
-            <th scope="col">
-              <span className="visually-hidden">Choose</span>
-            </th>
-          )}
-          <th scope="colgroup" colSpan={2}>
-            Deadline, days to it
-          </th>
-          <th scope="col" style={{ paddingLeft: 8 }}>
-            Name
-          </th>
-          {!hasVerdicts && <th scope="col">{who}</th>}
-          <th scope="col">If nothing is done</th>
-          <th scope="col" style={{ paddingBlock: 0 }}>
-            <span className="visually-hidden">Lifecycle</span>
-            {axis}
-          </th>
-          <th scope="col" className="figure">
-            now → then
-          </th>
-          {hasVerdicts && (
-            <th scope="col" style={{ paddingLeft: 12 }}>
-              Verdict
-            </th>
-          )}
-          <th scope="col">
-            <span className="visually-hidden">What to do</span>
-          </th>
-        </tr>
-      </thead>
+      <Headings {...{ axis, who, hasChecks, hasVerdicts }} />
       {parts.map(({ title, total, lines, more }) => (
         <tbody key={title} data-grave={lines.some(({ isGrave }) => isGrave)}>
           {title !== '' && (
@@ -165,6 +134,48 @@ export function DecisionTable({
         </tbody>
       ))}
     </Table>
+  );
+}
+
+function Headings({
+  axis,
+  who,
+  hasChecks,
+  hasVerdicts,
+}: Pick<DecisionTableProps, 'axis' | 'who' | 'hasChecks' | 'hasVerdicts'>) {
+  return (
+    <thead>
+      <tr>
+        {hasChecks && (
+          <th scope="col">
+            <span className="visually-hidden">Choose</span>
+          </th>
+        )}
+        <th scope="colgroup" colSpan={2}>
+          Deadline, days to it
+        </th>
+        <th scope="col" style={{ paddingLeft: 8 }}>
+          Name
+        </th>
+        {!hasVerdicts && <th scope="col">{who}</th>}
+        <th scope="col">If nothing is done</th>
+        <th scope="col" style={{ paddingBlock: 0 }}>
+          <span className="visually-hidden">Lifecycle</span>
+          {axis}
+        </th>
+        <th scope="col" className="figure">
+          now → then
+        </th>
+        {hasVerdicts && (
+          <th scope="col" style={{ paddingLeft: 12 }}>
+            Verdict
+          </th>
+        )}
+        <th scope="col">
+          <span className="visually-hidden">What to do</span>
+        </th>
+      </tr>
+    </thead>
   );
 }
 

@@ -71,6 +71,15 @@ export function useGridKeys<R>(props: GridProps<R>, virtual: Virtualizer<HTMLDiv
     else if (id) props.onOpen(row, id);
   };
 
+  return { active, onKeyDown, ...pointerActs(props, goTo, openAt) };
+}
+
+/** The same by pointer: one click chooses or opens, two open what is edited. */
+function pointerActs<R>(
+  props: GridProps<R>,
+  goTo: (cell: ActiveCell) => void,
+  openAt: (row: number, column: number) => void,
+) {
   const onClick = (event: MouseEvent<HTMLDivElement>) => {
     const cell = (event.target as HTMLElement).closest<HTMLElement>('[data-row]');
     if (!cell) return;
@@ -82,7 +91,7 @@ export function useGridKeys<R>(props: GridProps<R>, virtual: Virtualizer<HTMLDiv
     if (row === -1 && column === 0) props.onChooseAll();
   };
 
-  const opens = (column: number) => props.opensBy !== undefined && columns[column - 1]?.id === props.opensBy;
+  const opens = (column: number) => props.opensBy !== undefined && props.columns[column - 1]?.id === props.opensBy;
 
   /** A range is chosen with Shift: the browser would paint the text between the two clicks as well. */
   const onMouseDown = (event: MouseEvent<HTMLDivElement>) => {
@@ -96,5 +105,5 @@ export function useGridKeys<R>(props: GridProps<R>, virtual: Virtualizer<HTMLDiv
     if (cell && Number(cell.dataset.row) >= 0 && !opens(Number(cell.dataset.column)))
       openAt(Number(cell.dataset.row), Number(cell.dataset.column));
   };
-  return { active, onKeyDown, onClick, onDoubleClick, onMouseDown };
+  return { onClick, onDoubleClick, onMouseDown };
 }

@@ -7,7 +7,7 @@ import { dayOf, type TermEnd } from '@/core/time';
 import { Button } from '@/ui/controls/Button';
 import { formatAmount } from '@/ui/text/figures';
 import { Ruled, Section } from '@/ui/text/Sheet';
-import { dayWords, PHASE_WORDS, SETTING_WORDS, termEndWords } from '@/ui/text/words';
+import { type DayStyle, dayWords, PHASE_WORDS, SETTING_WORDS, termEndWords } from '@/ui/text/words';
 import type { NameDetail } from '@/usecases/names/detail';
 import { useDay, useLedger } from '../../frame/LedgerProvider';
 import type { RowView } from '../../frame/views';
@@ -74,16 +74,20 @@ const dayText = (end: TermEnd | null) => (end ? dayOf(end.at) : '');
 /** The facts in their order: the term first, then what the registrar has switched, then what the office wants of the name. */
 function useFacts(row: RowView, detail: NameDetail): readonly Fact[] {
   const { meta, style, homeCurrency } = useLedger();
-  const { name, phase, termEnd, setting, costs, policy } = row;
-  const accounts = meta?.rules.accounts ?? [];
-  const day = (
-    field: 'expiresAt' | 'transferredAt' | 'holderChangedAt' | 'registeredAt',
-    end: TermEnd | null,
-  ): FactEdit => ({
-    kind: 'day',
-    field,
-    value: dayText(end),
-  });
+  return [...registrarFacts(row, detail, meta?.rules.accounts ?? [], style), ...officeFacts(row, homeCurrency)];
+}
+
+const dayEdit = (
+  field: 'expiresAt' | 'transferredAt' | 'holderChangedAt' | 'registeredAt',
+  end: TermEnd | null,
+): FactEdit => ({ kind: 'day', field, value: dayText(end) });
+
+function registrarFacts(
+  { name, phase, termEnd, setting }: RowView,
+  { extras }: NameDetail,
+  accounts: readonly { readonly id: number; readonly label: string }[],
+  style: DayStyle,
+): readonly Fact[] {
   return [
     {
       what: 'phase',
@@ -93,7 +97,7 @@ function useFacts(row: RowView, detail: NameDetail): readonly Fact[] {
     {
       what: 'registered',
       value: name.registered ? termEndWords(name.registered, style) : 'not known',
-      edit: day('registeredAt', name.registered),
+      edit: dayEdit('registeredAt', name.registered),
     },
     {
       what: 'term ends',
@@ -103,12 +107,12 @@ function useFacts(row: RowView, detail: NameDetail): readonly Fact[] {
           ? 'only the date is known'
           : `${new Date(termEnd.at).toISOString().slice(11, 16)} UTC`
         : '',
-      edit: day('expiresAt', name.termEnd),
+      edit: dayEdit('expiresAt', name.termEnd),
     },
     {
       what: 'auto-renew',
       value: setting === 'unknown' ? 'not known' : SETTING_WORDS[setting],
-      evidence: `${name.standing}${name.settingSince ? ` since ${dayWords(name.settingSince, style)}` : ''}${detail.extras.settingEvidence ? `: ${detail.extras.settingEvidence}` : ''}${name.requested ? `; requested: ${name.requested}` : ''}`,
+      evidence: `${name.standing}${name.settingSince ? ` since ${dayWords(name.settingSince, style)}` : ''}${extras.settingEvidence ? `: ${extras.settingEvidence}` : ''}${name.requested ? `; requested: ${name.requested}` : ''}`,
       edit: { kind: 'switch', what: 'auto-renew', value: setting === 'on' || setting === 'off' ? setting : '' },
     },
     {
@@ -127,21 +131,26 @@ function useFacts(row: RowView, detail: NameDetail): readonly Fact[] {
       value: yesNo(name.privacy),
       edit: { kind: 'switch', what: 'privacy', value: onOff(name.privacy) },
     },
-    { what: 'name servers', value: detail.extras.nameServers.join(', ') || 'not known' },
+    { what: 'name servers', value: extras.nameServers.join(', ') || 'not known' },
     {
       what: 'last transferred',
       value: name.transferred ? termEndWords(name.transferred, style) : 'not known',
-      evidence: detail.extras.transferredEvidence ?? '',
-      edit: day('transferredAt', name.transferred),
+      evidence: extras.transferredEvidence ?? '',
+      edit: dayEdit('transferredAt', name.transferred),
     },
     {
       what: 'holder changed',
       value: name.holderChanged ? termEndWords(name.holderChanged, style) : 'not known',
-      evidence: [detail.extras.holderChangedEvidence, name.holderLockWaived && 'lock after it waived']
+      evidence: [extras.holderChangedEvidence, name.holderLockWaived && 'lock after it waived']
         .filter(Boolean)
         .join(', '),
-      edit: day('holderChangedAt', name.holderChanged),
+      edit: dayEdit('holderChangedAt', name.holderChanged),
     },
+  ];
+}
+
+function officeFacts({ name, costs, policy }: RowView, homeCurrency: string): readonly Fact[] {
+  return [
     {
       what: 'purpose',
       value: `${name.purpose}${name.neverLost ? ', never to be lost' : ''}`,

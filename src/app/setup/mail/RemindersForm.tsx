@@ -45,33 +45,7 @@ export function RemindersForm({ settings }: { settings: Settings }) {
     <Form aria-label="Reminders by mail" refused={refused} onSubmit={saveReminders}>
       <Section>
         <h2>Reminders by mail</h2>
-        <Fields>
-          <Field
-            name="reminderDays"
-            label="Days before a deadline"
-            defaultValue={settings.reminderDays.join(', ')}
-            hint="at once when a charge fails"
-          />
-          <Field name="to" label="To" defaultValue={mail?.to ?? settings.remindTo ?? ''} hint="empty: no mails" />
-          <Field name="from" label="From" defaultValue={mail?.from ?? ''} />
-          <Field name="host" label="Mail server (SMTP)" defaultValue={mail?.host ?? ''} />
-          <Field name="port" label="Port" defaultValue={String(mail?.port ?? 587)} inputMode="numeric" />
-          <Field name="user" label="User" defaultValue={mail?.user ?? ''} />
-          <Field
-            name="password"
-            label="Password"
-            type="password"
-            value={password}
-            onChange={setPassword}
-            hint={mail?.sealedPassword ? 'kept; write it only to change it' : 'sealed at once, never shown again'}
-          />
-          <Field
-            name="baseUrl"
-            label="Address of this program"
-            defaultValue={settings.baseUrl}
-            hint="for the links in mails"
-          />
-        </Fields>
+        <ReminderFields settings={settings} password={password} onPassword={setPassword} />
         <Actions>
           <Button type="submit">Save the reminders</Button>
           {mail && (
@@ -91,5 +65,46 @@ export function RemindersForm({ settings }: { settings: Settings }) {
         </Actions>
       </Section>
     </Form>
+  );
+}
+
+function ReminderFields({
+  settings,
+  password,
+  onPassword,
+}: {
+  settings: Settings;
+  password: string;
+  onPassword: (password: string) => void;
+}) {
+  const { mail } = settings;
+  return (
+    <Fields>
+      <Field
+        name="reminderDays"
+        label="Days before a deadline"
+        defaultValue={settings.reminderDays.join(', ')}
+        hint="at once when a charge fails"
+      />
+      <Field name="to" label="To" defaultValue={mail?.to ?? settings.remindTo ?? ''} hint="empty: no mails" />
+      <Field name="from" label="From" defaultValue={mail?.from ?? ''} />
+      <Field name="host" label="Mail server (SMTP)" defaultValue={mail?.host ?? ''} />
+      <Field name="port" label="Port" defaultValue={String(mail?.port ?? 587)} inputMode="numeric" />
+      <Field name="user" label="User" defaultValue={mail?.user ?? ''} />
+      <Field
+        name="password"
+        label="Password"
+        type="password"
+        value={password}
+        onChange={onPassword}
+        hint={mail?.sealedPassword ? 'kept; write it only to change it' : 'sealed at once, never shown again'}
+      />
+      <Field
+        name="baseUrl"
+        label="Address of this program"
+        defaultValue={settings.baseUrl}
+        hint="for the links in mails"
+      />
+    </Fields>
   );
 }

@@ -21,7 +21,6 @@ export function PolicyForm({ policy, onSaved }: { policy: Policy; onSaved: () =>
   const [verified, setVerified] = useState(policy.verified);
   const [source, setSource] = useState(policy.source);
   const { save, refused, isBusy } = useSave({ ledger: true });
-  const { least, greatest, step } = policy.terms.renew;
 
   const savePolicy = async (sent: FormData) => {
     const form = Object.fromEntries([...sent].filter(([key]) => !key.includes('.')));
@@ -37,47 +36,7 @@ export function PolicyForm({ policy, onSaved }: { policy: Policy; onSaved: () =>
   return (
     <Form aria-label="A policy" refused={refused} onSubmit={savePolicy}>
       <Section>
-        <Sentence>
-          Names under
-          <Field
-            name="ending"
-            label="Ending"
-            hideLabel
-            defaultValue={policy.ending}
-            isReadOnly={policy.ending !== ''}
-          />
-          have terms of
-          <Whole name="leastYears" label="Least term, years" value={least} />
-          to
-          <Whole name="greatestYears" label="Greatest term, years" value={greatest} />
-          years in steps of
-          <Whole name="stepYears" label="In steps of, years" value={step} />
-          and never end more than
-          <Whole name="ceilingYears" label="Ceiling, years from now" value={policy.ceilingYears} />
-          years from now.
-        </Sentence>
-        <Sentence>
-          Fresh ones can be deleted for a refund within
-          <Whole name="refundableDays" label="Refundable, days" value={policy.refundableDays} />
-          days. Past their term they are late (grace period) for
-          <Whole name="lateDays" label="Late window (grace period), days" value={policy.lateDays} />
-          days, then in redemption for
-          <Whole name="redemptionDays" label="Redemption, days" value={policy.redemptionDays} />
-          days; a restore’s report is due within
-          <Whole name="pendingRestoreDays" label="Restore report due, days" value={policy.pendingRestoreDays} />
-          days. They are free
-          <Whole name="pendingDeleteDays" label="Deletion, days" value={policy.pendingDeleteDays} />
-          days after that.
-        </Sentence>
-        <Sentence>
-          A transfer adds
-          <Whole name="transferYears" label="Years a transfer adds" value={policy.transferYears} />
-          years and locks the name for
-          <Whole name="transferLockDays" label="Transfer lock, days" value={policy.transferLockDays} />
-          days; a change of holder locks it for
-          <Whole name="holderLockDays" label="Lock after a change of holder, days" value={policy.holderLockDays} />
-          days.
-        </Sentence>
+        <TermSentences policy={policy} />
         <Fields>
           <Choice
             label="Source"
@@ -116,6 +75,50 @@ export function PolicyForm({ policy, onSaved }: { policy: Policy; onSaved: () =>
         </Actions>
       </Section>
     </Form>
+  );
+}
+
+/** What holds for a name under the ending, from its first year to its end, as sentences with blanks. */
+function TermSentences({ policy }: { policy: Policy }) {
+  const { least, greatest, step } = policy.terms.renew;
+  return (
+    <>
+      <Sentence>
+        Names under
+        <Field name="ending" label="Ending" hideLabel defaultValue={policy.ending} isReadOnly={policy.ending !== ''} />
+        have terms of
+        <Whole name="leastYears" label="Least term, years" value={least} />
+        to
+        <Whole name="greatestYears" label="Greatest term, years" value={greatest} />
+        years in steps of
+        <Whole name="stepYears" label="In steps of, years" value={step} />
+        and never end more than
+        <Whole name="ceilingYears" label="Ceiling, years from now" value={policy.ceilingYears} />
+        years from now.
+      </Sentence>
+      <Sentence>
+        Fresh ones can be deleted for a refund within
+        <Whole name="refundableDays" label="Refundable, days" value={policy.refundableDays} />
+        days. Past their term they are late (grace period) for
+        <Whole name="lateDays" label="Late window (grace period), days" value={policy.lateDays} />
+        days, then in redemption for
+        <Whole name="redemptionDays" label="Redemption, days" value={policy.redemptionDays} />
+        days; a restore’s report is due within
+        <Whole name="pendingRestoreDays" label="Restore report due, days" value={policy.pendingRestoreDays} />
+        days. They are free
+        <Whole name="pendingDeleteDays" label="Deletion, days" value={policy.pendingDeleteDays} />
+        days after that.
+      </Sentence>
+      <Sentence>
+        A transfer adds
+        <Whole name="transferYears" label="Years a transfer adds" value={policy.transferYears} />
+        years and locks the name for
+        <Whole name="transferLockDays" label="Transfer lock, days" value={policy.transferLockDays} />
+        days; a change of holder locks it for
+        <Whole name="holderLockDays" label="Lock after a change of holder, days" value={policy.holderLockDays} />
+        days.
+      </Sentence>
+    </>
   );
 }
 

@@ -82,52 +82,69 @@ interface RuleFieldsProps {
   readonly onCurrency: (code: string) => void;
 }
 
-/** What the account is called, how its registrar charges, and what is there. */
-function RuleFields({ account, currency, onCurrency }: RuleFieldsProps) {
-  const known = (minor: number | null | undefined) =>
-    minor === null || minor === undefined ? null : { minor, currency: account?.currency ?? currency };
-
+/** What the account is called, what is there, and how its registrar charges. */
+function RuleFields(props: RuleFieldsProps) {
   return (
     <>
-      <Sentence>
-        <Field
-          data-wide="long"
-          name="label"
-          label="Label"
-          hideLabel
-          placeholder="label"
-          defaultValue={account?.label ?? ''}
-        />
-        is an account at
-        <Field
-          data-wide="long"
-          name="registrar"
-          label="Registrar"
-          hideLabel
-          placeholder="registrar"
-          defaultValue={account?.registrar ?? ''}
-        />
-        in
-        <Field
-          data-wide="short"
-          name="currency"
-          label="Currency"
-          hideLabel
-          value={currency}
-          onChange={(code) => onCurrency(code.trim().toUpperCase())}
-        />
-        with a balance of
-        <AmountField
-          name="balanceMinor"
-          label="Balance as last known"
-          hideLabel
-          placeholder="not said"
-          currency={currency}
-          amount={known(account?.balanceMinor)}
-          negative
-        />
-        as last known.
-      </Sentence>
+      <StandingSentence {...props} />
+      <ChargeSentences {...props} />
+    </>
+  );
+}
+
+/** An amount of the account as its field shows it. */
+const known = (minor: number | null | undefined, { account, currency }: RuleFieldsProps) =>
+  minor === null || minor === undefined ? null : { minor, currency: account?.currency ?? currency };
+
+function StandingSentence(props: RuleFieldsProps) {
+  const { account, currency, onCurrency } = props;
+  return (
+    <Sentence>
+      <Field
+        data-wide="long"
+        name="label"
+        label="Label"
+        hideLabel
+        placeholder="label"
+        defaultValue={account?.label ?? ''}
+      />
+      is an account at
+      <Field
+        data-wide="long"
+        name="registrar"
+        label="Registrar"
+        hideLabel
+        placeholder="registrar"
+        defaultValue={account?.registrar ?? ''}
+      />
+      in
+      <Field
+        data-wide="short"
+        name="currency"
+        label="Currency"
+        hideLabel
+        value={currency}
+        onChange={(code) => onCurrency(code.trim().toUpperCase())}
+      />
+      with a balance of
+      <AmountField
+        name="balanceMinor"
+        label="Balance as last known"
+        hideLabel
+        placeholder="not said"
+        currency={currency}
+        amount={known(account?.balanceMinor, props)}
+        negative
+      />
+      as last known.
+    </Sentence>
+  );
+}
+
+function ChargeSentences(props: RuleFieldsProps) {
+  const { account, currency } = props;
+  return (
+    <>
       <Sentence>
         It charges <Rule account={account} name="leadDays" /> days before the end for{' '}
         <Rule account={account} name="yearsPerCharge" />
@@ -149,7 +166,7 @@ function RuleFields({ account, currency, onCurrency }: RuleFieldsProps) {
           hideLabel
           placeholder="none"
           currency={currency}
-          amount={known(account?.lateFeeMinor || null)}
+          amount={known(account?.lateFeeMinor || null, props)}
         />
         and auctions them on day <Rule account={account} name="auctionDay" />.
       </Sentence>

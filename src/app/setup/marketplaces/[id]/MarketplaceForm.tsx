@@ -122,36 +122,7 @@ function RulesPart({ marketplace, accounts, rules, onRules }: RulesPartProps) {
         />
         hours.
       </Sentence>
-      <Sentence>
-        Auctions run
-        <Field
-          label="Auctions run, days"
-          hideLabel
-          placeholder="it holds none"
-          name="auctionDays"
-          defaultValue={marketplace?.auctionDays.join(', ') ?? ''}
-        />
-        days; a late bid moves the close by
-        <Field
-          data-wide="short"
-          label="A late bid moves the close, minutes"
-          hideLabel
-          name="extensionMinutes"
-          defaultValue={String(marketplace?.extensionMinutes ?? USUAL_AUCTION.extensionMinutes)}
-        />
-        minutes, and buying at once ends
-        <Choice<BuyNowEnd>
-          label="Buy now in an auction ends"
-          hideLabel
-          value={rules.buyNowEnds}
-          onChange={(buyNowEnds) => onRules({ ...rules, buyNowEnds })}
-          options={[
-            { value: 'reserve met', text: 'when the reserve is met' },
-            { value: 'first bid', text: 'with the first bid' },
-            { value: 'close', text: 'at the close' },
-          ]}
-        />
-      </Sentence>
+      <AuctionSentence marketplace={marketplace} rules={rules} onRules={onRules} />
       <Fields>
         <Choice
           label="Account at the marketplace itself"
@@ -179,6 +150,42 @@ function RulesPart({ marketplace, accounts, rules, onRules }: RulesPartProps) {
         The account that it pays out to is set there
       </Check>
     </Section>
+  );
+}
+
+/** How its auctions run; that it holds none is an empty blank. */
+function AuctionSentence({ marketplace, rules, onRules }: Omit<RulesPartProps, 'accounts'>) {
+  return (
+    <Sentence>
+      Auctions run
+      <Field
+        label="Auctions run, days"
+        hideLabel
+        placeholder="it holds none"
+        name="auctionDays"
+        defaultValue={marketplace?.auctionDays.join(', ') ?? ''}
+      />
+      days; a late bid moves the close by
+      <Field
+        data-wide="short"
+        label="A late bid moves the close, minutes"
+        hideLabel
+        name="extensionMinutes"
+        defaultValue={String(marketplace?.extensionMinutes ?? USUAL_AUCTION.extensionMinutes)}
+      />
+      minutes, and buying at once ends
+      <Choice<BuyNowEnd>
+        label="Buy now in an auction ends"
+        hideLabel
+        value={rules.buyNowEnds}
+        onChange={(buyNowEnds) => onRules({ ...rules, buyNowEnds })}
+        options={[
+          { value: 'reserve met', text: 'when the reserve is met' },
+          { value: 'first bid', text: 'with the first bid' },
+          { value: 'close', text: 'at the close' },
+        ]}
+      />
+    </Sentence>
   );
 }
 
