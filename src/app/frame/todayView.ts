@@ -22,7 +22,7 @@ export function todayView(
 ): TodayView {
   const { asOf, index, names } = ledger;
   const worth = worthIn(index.rules, asOf);
-  const lists = todayLists(rows, asOf, worth);
+  const lists = todayLists(rows, asOf, worth, index.rules.zone);
   const days = chargeDays(ledger, addDays(asOf, TODAY_DAYS));
   return {
     summary: todaySummary(lists, days),

@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import {
   chargeDays,
@@ -63,7 +64,7 @@ test('a name lost in three days stands above a charge that fails in January, how
   ];
   const played = projectLedger(indexRules(rulesWith({ accounts: [{ ...account, balanceMinor: 0 }] })), names, TODAY);
   const read = rowsOn(played, TODAY);
-  const lists = todayLists([read(0), read(1)], TODAY, worth);
+  const lists = todayLists([read(0), read(1)], TODAY, worth, 'UTC');
   expect(lists.map(({ consequence, rows: found }) => [consequence, found.map((row) => first(row.name.ascii))])).toEqual(
     [
       ['lost', ['cheap-lost']],
@@ -74,7 +75,7 @@ test('a name lost in three days stands above a charge that fails in January, how
 });
 
 test('what comes first stands first; on one day what waiting costs most, and never to be lost outranks its price', () => {
-  const dearer = todayLists(rows(0), TODAY, worth).find((list) => list.consequence === 'dearer');
+  const dearer = todayLists(rows(0), TODAY, worth, 'UTC').find((list) => list.consequence === 'dearer');
   const order = dearer?.rows.map((row) => first(row.name.ascii)) ?? [];
   expect(order.filter((one) => ['b-dear', 'c-modest', 'd-never'].includes(one ?? ''))).toEqual([
     'd-never',
@@ -89,7 +90,7 @@ test('what comes first stands first; on one day what waiting costs most, and nev
 });
 
 test('the answer at the top: what is lost by when, what saves it, what is charged and what fails meanwhile', () => {
-  const lists = todayLists(rows(0), TODAY, worth);
+  const lists = todayLists(rows(0), TODAY, worth, 'UTC');
   const lost = rowsOn(projection, TODAY)(6);
   expect(todaySummary(lists, chargeDays(projection, addDays(TODAY, 60)))).toEqual({
     lost: 1,
@@ -120,7 +121,7 @@ test('the charges of a day in the office’s zone stand together, those that fai
 
 test('nothing to decide is a good state', () => {
   const calm = projectLedger(indexRules(rulesWith()), [name('calm.com', 300, { setting: 'on' })], TODAY);
-  expect(todayLists([rowsOn(calm, TODAY)(0)], TODAY, worth).every((list) => list.rows.length === 0)).toBe(true);
+  expect(todayLists([rowsOn(calm, TODAY)(0)], TODAY, worth, 'UTC').every((list) => list.rows.length === 0)).toBe(true);
 });
 
 test('what waiting costs is compared in the home currency by a dated rate, and ranks last without one', () => {
@@ -136,4 +137,59 @@ test('what waiting costs is compared in the home currency by a dated rate, and r
   expect(lossPerDay(lost, TODAY, byRate)).toBeCloseTo(450_000 / 30, 0);
   expect(lossPerDay(kept, TODAY, byRate)).toBeGreaterThan(lossPerDay(lost, TODAY, byRate));
   expect(lossPerDay(lost, TODAY, worth)).toBe(0);
+});
+
+test('what falls on one day is one day in the office’s zone, and the last of it is the day that is told', () => {
+  // 12:00 and 23:00 UTC on one day: in Auckland the second falls on the next, and stands below however dear it is.
+  const late = (ascii: string, hour: string, asking: number) =>
+    nameWith(ascii, `2026-09-12T${hour}:00:00Z`, {
+      registered: null,
+      setting: 'off',
+      asking: amount(asking, 'USD'),
+    });
+  const names = [late('noon.com', '10', 1_000), late('night.com', '23', 900_000)];
+  const played = projectLedger(indexRules(rulesWith({ accounts: [account] })), names, TODAY);
+  const read = rowsOn(played, TODAY);
+  const listsIn = (zone: string) => todayLists([read(0), read(1)], TODAY, worth, zone);
+  const lost = (zone: string) => listsIn(zone)[0]?.rows.map(({ name: { ascii } }) => first(ascii));
+  expect(lost('UTC')).toEqual(['night', 'noon']);
+  expect(lost('Pacific/Auckland')).toEqual(['noon', 'night']);
+  // Whatever their order, all of them are lost only once the last is.
+  const lastOf = (zone: string) => todaySummary(listsIn(zone), []).lostBy;
+  expect(lastOf('UTC')).toBe(lastOf('Pacific/Auckland'));
+  expect(lastOf('UTC')).toBe(read(1).deadline?.at);
+});
+
+test('whatever becomes of the names, each stands once, by day, and every charge is in exactly one day', () => {
+  const someName = fc.record({
+    days: fc.integer({ min: -80, max: 120 }),
+    setting: fc.constantFrom<LedgerName['setting']>('on', 'off', 'stalled', 'unknown'),
+    purpose: fc.constantFrom<LedgerName['purpose']>('in use', 'for sale', 'drop'),
+    neverLost: fc.boolean(),
+    asking: fc.option(fc.integer({ min: 1, max: 10 ** 8 })),
+  });
+  fc.assert(
+    fc.property(fc.array(someName, { maxLength: 40 }), fc.integer({ min: 0, max: 20_000 }), (some, balanceMinor) => {
+      const names = some.map(({ days, asking, ...more }, at) =>
+        name(`n${at}.com`, days, { ...more, asking: asking === null ? null : amount(asking, 'USD') }),
+      );
+      const played = projectLedger(indexRules(rulesWith({ accounts: [{ ...account, balanceMinor }] })), names, TODAY);
+      const read = rowsOn(played, TODAY);
+      const found = names.map((_, place) => read(place));
+      const lists = todayLists(found, TODAY, worth, 'UTC');
+      const stood = lists.flatMap((list) => list.rows.map((row) => row.place));
+      expect(new Set(stood).size).toBe(stood.length);
+      expect(stood.toSorted((a, b) => a - b)).toEqual(
+        found.filter((row) => consequenceOf(row, TODAY) !== null).map((row) => row.place),
+      );
+      for (const { rows: list } of lists) {
+        const days = list.map((row) => dayOf(decideBy(row) as Instant));
+        expect(days).toEqual(days.toSorted());
+      }
+      const until = addDays(TODAY, 60);
+      const inDays = chargeDays(played, until).flatMap(({ places }) => places);
+      const all = played.charges.flatMap((list) => list.filter(({ at }) => at >= TODAY && at <= until));
+      expect(inDays.toSorted((a, b) => a - b)).toEqual(all.map(({ place }) => place).toSorted((a, b) => a - b));
+    }),
+  );
 });

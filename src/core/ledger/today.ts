@@ -70,9 +70,9 @@ export function decideBy({ outlook, deadline }: Pick<LedgerRow, 'outlook' | 'dea
 
 /**
  * Today's list: every name that needs a decision, by what doing nothing leads to, what comes first before what comes later; what
- * falls on one day by what waiting costs. A name whose holder has to confirm the mail address stops working without it, and stands there besides.
+ * falls on one day of the office’s zone by what waiting costs. A name whose holder has to confirm the mail address stops working without it, and stands there besides.
  */
-export function todayLists(rows: readonly LedgerRow[], asOf: Instant, worth: Worth): TodayList[] {
+export function todayLists(rows: readonly LedgerRow[], asOf: Instant, worth: Worth, zone: string): TodayList[] {
   const lists = new Map<Consequence, LedgerRow[]>(CONSEQUENCES.map((consequence) => [consequence, []]));
   for (const row of rows) {
     const consequence = consequenceOf(row, asOf);
@@ -84,7 +84,7 @@ export function todayLists(rows: readonly LedgerRow[], asOf: Instant, worth: Wor
     const at = (row: LedgerRow) =>
       (consequence === 'stops working' ? row.name.confirmMailBy : decideBy(row)) ?? Number.POSITIVE_INFINITY;
     const dayAndLoss = new Map(
-      list.map((row) => [row, [dayOf(at(row) as Instant), lossPerDay(row, asOf, worth)] as const]),
+      list.map((row) => [row, [dayIn(at(row) as Instant, zone), lossPerDay(row, asOf, worth)] as const]),
     );
     const of = (row: LedgerRow) => dayAndLoss.get(row) as readonly [Day, number];
     list.sort((a, b) => {
@@ -160,7 +160,10 @@ export function todaySummary(lists: readonly TodayList[], days: readonly ChargeD
   const saving = lost.flatMap(({ deadline }) => deadline?.before ?? []);
   return {
     lost: lost.length,
-    lostBy: (lost.at(-1)?.deadline?.at ?? null) as Instant | null,
+    lostBy: lost.reduce<Instant | null>(
+      (last, { deadline }) => (deadline && (last === null || deadline.at > last) ? deadline.at : last),
+      null,
+    ),
     saving: sumByCurrency(saving),
     savingUnpriced: lost.length - saving.length,
     charges: count(passing),
