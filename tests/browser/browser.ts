@@ -211,7 +211,8 @@ export async function openBrowser(url: string, width = 1280, height = 800): Prom
     text: async (css) => (await driver.findElement(By.css(css))).getText(),
     picture: async (file) => writeFileSync(file, Buffer.from(await driver.takeScreenshot(), 'base64')),
     axe: async () => {
-      const { violations } = await new AxeBuilder(driver).analyze();
+      // The pages have no frames: without this a blank window is opened and closed for every look.
+      const { violations } = await new AxeBuilder(driver).setLegacyMode(true).analyze();
       return violations.map(
         (v) =>
           `${v.id}: ${v.help} (${v.nodes

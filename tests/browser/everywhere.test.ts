@@ -53,7 +53,7 @@ describe('at 1280, 1024 and 390 px, by day and by night', () => {
     ['/setup/mail', 'Reminders by mail'],
     ['/setup/records', 'RDAP bootstrap file'],
     ['/setup/backup', 'Restore from a file'],
-    ['/setup/log', 'jobs'],
+    ['/setup/log', 'Nothing went wrong lately'],
     ['/setup/practice', 'Faults'],
   ])('%s', async (path, seen) => {
     const { visitor } = app;

@@ -12,7 +12,8 @@ afterAll(() => app.close());
 const tooSmall = (css: string, least: number) =>
   app.visitor.driver.executeScript<string[]>(
     `return [...document.querySelectorAll(arguments[0])].filter((one) => one.checkVisibility()).flatMap((one) => {
-       const { width, height } = one.getBoundingClientRect();
+       // What is touched of a check box is its label.
+       const { width, height } = (one.closest('label') ?? one).getBoundingClientRect();
        return height + 0.5 < arguments[1] || width < 24 ? [(one.getAttribute('aria-label') || one.textContent) + ' ' + Math.round(width) + 'x' + Math.round(height)] : [];
      })`,
     css,

@@ -17,8 +17,7 @@ export const metadata: Metadata = { title: 'Today' };
 
 export default async function TodayPage() {
   const own = deps();
-  if (!(await holdsNames(own))) redirect('/begin');
-  const [messages, unseen, watched, selling, otherKey, alarms, transfers, acquiring] = await Promise.all([
+  const [messages, unseen, watched, selling, otherKey, alarms, transfers, acquiring, begun] = await Promise.all([
     messagesSince(own, addDays(own.clock(), -1)),
     unseenNames(own),
     watchesToday(own),
@@ -27,7 +26,10 @@ export default async function TodayPage() {
     foreignTransfers(own),
     transfersWaiting(own),
     acquiringToday(own),
+    holdsNames(own),
   ]);
+  // What cannot be read any more is said before anybody is asked to begin.
+  if (!begun && otherKey.length === 0) redirect('/begin');
   const arrived = { messages, unseen, watched, acquiring };
   return <TodayScreen {...arrived} selling={selling} otherKey={otherKey} alarms={alarms} transfers={transfers} />;
 }

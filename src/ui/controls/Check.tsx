@@ -8,6 +8,8 @@ const Row = styled(Checkbox)`
   display: inline-flex;
   align-items: center;
   gap: 8px;
+  min-width: 24px;
+  min-height: 24px;
   cursor: pointer;
   &[data-disabled] { opacity: 0.55; }
 `;

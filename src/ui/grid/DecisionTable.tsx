@@ -46,6 +46,7 @@ const Table = styled.table`
   & .figure { text-align: right; overflow-wrap: normal; }
   & tr[data-grave='true'] :is(.day, .what > span:first-child, .now) { color: var(--caution); font-weight: 650; }
   & td button, & td a { min-height: 24px; }
+  & td.check { padding-right: 0; }
   & td.picture { padding-block: 0; }
   & td.name-cell { padding-left: 8px; }
   & td.verdict { padding-left: 12px; font-size: 0.93rem; }
