@@ -108,3 +108,27 @@ test('a test mail is sent, and arrives', async () => {
   await visitor.see('Sent to office@harbour-office.test. Look there.');
   expect(practice?.mails.map(({ subject }) => subject)).toContain('Name Ledger: a test');
 });
+
+// WCAG 2.2, criterion 2.4.11: what has the focus is not hidden by what the author put over it, as the bar at the foot is.
+test.each([
+  ['/today', 'would save them.', null],
+  ['/rescue', 'In danger:', 'Choose withycellar.com'],
+])('%s: what is gone to stops above the bar at the foot', async (path, seen, chosen) => {
+  const { visitor } = app;
+  await at(path, seen);
+  if (chosen) await visitor.press(chosen);
+  await visitor.driver.wait(
+    async () => (await visitor.driver.findElements({ css: 'main footer' })).length > 0,
+    5000,
+    'there is no bar at the foot',
+  );
+  const hidden = await visitor.driver.executeScript<string[]>(`
+    const all = [...document.querySelectorAll('main :is(button, a[href]):not(footer *)')].filter((one) => one.checkVisibility());
+    return [...all, ...all.toReversed()].flatMap((one) => {
+      one.focus();
+      const { left, top, width, height } = one.getBoundingClientRect();
+      const above = document.elementFromPoint(left + width / 2, top + height / 2);
+      return above?.closest('footer') ? [one.textContent] : [];
+    })`);
+  expect(hidden).toEqual([]);
+});
