@@ -118,7 +118,10 @@ const Main = styled.main`
   flex-direction: column;
   min-height: 0;
   overflow: auto;
+  /* What is gone to by keyboard stops above the bar at the foot, not under it. */
+  scroll-padding-bottom: 64px;
   background: var(--sheet);
+  @media (max-width: 640px) { scroll-padding-bottom: 132px; }
   @media print { overflow: visible; }
 `;
 

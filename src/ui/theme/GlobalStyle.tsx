@@ -58,9 +58,7 @@ export const GlobalStyle = createGlobalStyle`
   :root[data-theme='night'] { ${night} }
 
   *, *::before, *::after { box-sizing: border-box; }
-  /* What is gone to by keyboard stops above the bar at the foot, not under it. */
-  html { font-size: 87.5%; scroll-padding-bottom: 64px; }
-  @media (max-width: 640px) { html { scroll-padding-bottom: 132px; } }
+  html { font-size: 87.5%; }
   body {
     margin: 0;
     background: var(--paper);
