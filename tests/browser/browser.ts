@@ -125,7 +125,12 @@ export async function openBrowser(url: string, width = 1280, height = 800): Prom
       return element
         ? element.click().then(
             () => true,
-            () => false,
+            // It may lie under the bar at the foot: a person would scroll on.
+            () =>
+              driver.executeScript('arguments[0].scrollIntoView({ block: "nearest" })', element).then(
+                () => false,
+                () => false,
+              ),
           )
         : false;
     }, `cannot click ${what}`);
