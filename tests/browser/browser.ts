@@ -52,7 +52,7 @@ export interface Visitor {
   /** A command of the browser's developer tools: another window, another language. */
   tell(command: string, parameters: object): Promise<void>;
   /** Accessibility findings on the page as it is, one line each. */
-  axe(): Promise<string[]>;
+  axe(rules?: readonly string[]): Promise<string[]>;
   /** Errors that the console has told of since last asked. */
   consoleErrors(): Promise<string[]>;
   close(): Promise<void>;
@@ -215,9 +215,10 @@ export async function openBrowser(url: string, width = 1280, height = 800): Prom
     },
     text: async (css) => (await driver.findElement(By.css(css))).getText(),
     picture: async (file) => writeFileSync(file, Buffer.from(await driver.takeScreenshot(), 'base64')),
-    axe: async () => {
+    axe: async (rules) => {
       // The pages have no frames: without this a blank window is opened and closed for every look.
-      const { violations } = await new AxeBuilder(driver).setLegacyMode(true).analyze();
+      const look = new AxeBuilder(driver).setLegacyMode(true);
+      const { violations } = await (rules ? look.withRules([...rules]) : look).analyze();
       return violations.map(
         (v) =>
           `${v.id}: ${v.help} (${v.nodes

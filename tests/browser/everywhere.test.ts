@@ -19,6 +19,8 @@ const WIDTHS = [
   { width: 390, height: 800 },
 ];
 
+const COLOUR_RULES = ['color-contrast', 'link-in-text-block'];
+
 describe('at 1280, 1024 and 390 px, by day and by night', () => {
   test.each([
     ['/today', 'would save them.'],
@@ -67,7 +69,9 @@ describe('at 1280, 1024 and 390 px, by day and by night', () => {
       await size(one);
       for (const chart of ['day', 'night']) {
         await visitor.driver.executeScript('document.documentElement.dataset.theme = arguments[0]', chart);
-        for (const finding of await visitor.axe()) found.push(`${one.width} ${chart}: ${finding}`);
+        // By night only the colours are others.
+        const rules = chart === 'night' ? COLOUR_RULES : undefined;
+        for (const finding of await visitor.axe(rules)) found.push(`${one.width} ${chart}: ${finding}`);
       }
     }
     expect(found).toEqual([]);
