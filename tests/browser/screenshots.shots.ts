@@ -31,7 +31,7 @@ test('pictures of the main views', async () => {
 
   await visitor.go('/ledger');
   await visitor.see('restore by 26 Nov');
-  await visitor.see('spent so far');
+  await visitor.see('charged in 30 days');
   await keep('ledger');
 
   await visitor.go('/renewals');
@@ -49,7 +49,7 @@ test('pictures of the main views', async () => {
   await visitor.see('3 names chosen');
 
   await visitor.press('Renew…');
-  await visitor.see('3 names in all');
+  await visitor.see('By link: 3 names');
   await visitor.gone('Asking the registrars what it costs now…');
   await keep('renew');
 
@@ -76,7 +76,7 @@ test('pictures of the main views', async () => {
 
   await visitor.go('/record');
   await visitor.press('Check 412 names now');
-  await visitor.see('8 names differ');
+  await visitor.see('Seven names differ besides.');
   await keep('record');
 
   await visitor.go('/ledger/add');
@@ -87,12 +87,12 @@ test('pictures of the main views', async () => {
   await keep('bring-in');
 
   await visitor.go('/setup/accounts/1');
-  await visitor.see('Payment methods, in the order in which they are tried');
+  await visitor.see('is an account at');
   await visitor.see('141 names');
   await keep('account');
 
   await visitor.go('/selling');
-  await visitor.see('Offers to answer');
+  await visitor.see('Offers to answer: ');
   await visitor.driver.sleep(1500);
   await keep('selling');
   const { rows } = await app.ledger.database.query<{ ids: string }>(

@@ -1,6 +1,7 @@
 'use client';
 import Link from 'next/link';
 import { useEffect, useMemo, useState } from 'react';
+import styled from 'styled-components';
 import { ButtonLink } from '@/ui/controls/Button';
 import { DecisionTable } from '@/ui/grid/DecisionTable';
 import { StripAxis } from '@/ui/strip/StripAxis';
@@ -49,6 +50,9 @@ interface TodayScreenProps {
 }
 
 const NO_LISTS: TodayView['lists'] = [];
+
+/** A way on at the end of a sentence: never broken, and apart from its neighbour. */
+const Way = styled(Link)`white-space: nowrap; margin-right: 8px;`;
 
 /** What needs a decision today: what is lost first, on a line of time, then line by line. */
 export function TodayScreen(props: TodayScreenProps) {
@@ -156,10 +160,10 @@ function Summary({ summary }: { summary: TodayView['summary'] }) {
         {summary.fails > 0 && summary.failsFrom !== null && summary.lost > 0 && (
           <>
             {summary.fails === 1 ? 'One charge fails' : `${summary.fails.toLocaleString('en')} charges fail`}, the first
-            on {dayWords(summary.failsFrom, style)}. <Link href="/renewals">See the funding</Link>{' '}
+            on {dayWords(summary.failsFrom, style)}. <Way href="/renewals">See the funding</Way>{' '}
           </>
         )}
-        {summary.lost > 0 && <Link href="/rescue">To Rescue</Link>}
+        {summary.lost > 0 && <Way href="/rescue">To Rescue</Way>}
       </p>
     </Head>
   );
