@@ -60,7 +60,7 @@ test('pictures of the main views', async () => {
   await visitor.see('stalled');
   // The totals of the day before stand there, pale, until its own are computed.
   await visitor.driver.wait(
-    async () => (await visitor.driver.findElements(By.css('footer[aria-busy=true]'))).length === 0,
+    async () => (await visitor.driver.findElements(By.css('footer[aria-busy=false]'))).length === 1,
   );
   await keep('looking-ahead');
 

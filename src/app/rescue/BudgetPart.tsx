@@ -47,6 +47,8 @@ export function BudgetPart({ odds, currencies, costs, onChoose }: BudgetPartProp
     <Section aria-label="Chances and budget">
       <Sentence>
         <OddsFields odds={odds} />
+      </Sentence>
+      <Sentence>
         With
         <AmountField
           key={currency}

@@ -2,9 +2,9 @@
 import { Tabs } from '@/ui/controls/Tabs';
 
 const PARTS = [
-  { href: '/selling', text: 'To do' },
-  { href: '/selling/listings', text: 'Listings' },
-  { href: '/selling/sold', text: 'Sold' },
+  { href: '/selling', text: 'To do', also: ['/selling/offers'] },
+  { href: '/selling/listings', text: 'Listings', also: ['/selling/names', '/selling/auctions'] },
+  { href: '/selling/sold', text: 'Sold', also: ['/selling/sales'] },
   { href: '/selling/comparables', text: 'Past sales' },
 ] as const;
 

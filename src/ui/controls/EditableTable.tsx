@@ -7,8 +7,10 @@ import { Button } from './Button';
 
 const Rows = styled(Ruled)`
   width: auto;
-  & td { padding-right: 8px; }
-  & td:last-child { vertical-align: middle; }
+  /* What has no field stands at the height of what is written in one. */
+  & td { padding-right: 8px; line-height: 32px; }
+  & td :is(div, label, p) { line-height: 1.35; }
+  & td:last-child { vertical-align: top; }
 `;
 
 export interface EditableColumn<T> {

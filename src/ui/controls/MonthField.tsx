@@ -22,7 +22,7 @@ export function MonthField({ value, onChange, problem, hint, ...props }: MonthFi
         onChange(text, isRefusal(now) ? text.trim() : now);
       }}
       placeholder="02/27"
-      hint={read !== null && !isRefusal(read) ? formatMonth(read) : hint}
+      hint={read !== null && !isRefusal(read) && formatMonth(read) !== value.trim() ? formatMonth(read) : hint}
       problem={wrong ?? problem ?? null}
     />
   );

@@ -19,8 +19,9 @@ const Line = styled.nav`
 export interface Tab {
   readonly href: string;
   readonly text: string;
-  /** The pages below it belong to it too. */
+  /** The pages below it belong to it too, and those below these. */
   readonly hasBelow?: boolean;
+  readonly also?: readonly string[];
 }
 
 /** The parts of a place, each a page of its own. */
@@ -28,11 +29,15 @@ export function Tabs({ label, parts }: { label: string; parts: readonly Tab[] })
   const path = usePathname();
   return (
     <Line aria-label={label}>
-      {parts.map(({ href, text, hasBelow }) => (
+      {parts.map(({ href, text, hasBelow, also = [] }) => (
         <Link
           key={href}
           href={href}
-          aria-current={path === href || (hasBelow && path.startsWith(`${href}/`)) ? 'page' : undefined}
+          aria-current={
+            path === href || [...(hasBelow ? [href] : []), ...also].some((one) => path.startsWith(`${one}/`))
+              ? 'page'
+              : undefined
+          }
         >
           {text}
         </Link>

@@ -107,7 +107,7 @@ export function DecisionTable({
         {!hasVerdicts && <col style={{ width: 88 }} />}
         <col />
         <col style={{ width: (hasVerdicts ? SHORT_LINE_WIDTH : LINE_WIDTH) + 16 }} />
-        <col style={{ width: 126 }} />
+        <col style={{ width: 134 }} />
         {hasVerdicts && <col style={{ width: 206 }} />}
         <col style={{ width: hasVerdicts ? 116 : 164 }} />
       </colgroup>

@@ -28,7 +28,11 @@ export function StripAxis({ scale, day, height }: { scale: StripScale; day: Inst
         <g key={at} transform={`translate(${placeOn(scale, at) + 0.5} 0)`}>
           <path d={`M0 ${height - 22}V${height}`} stroke="var(--rule)" />
           <text x="3" y={height - 10} fontSize="10" fill="var(--ink-soft)">
-            {(month - 1) % every !== 0 ? '' : month === 1 ? `’${String(year).slice(2)}` : monthName(month)}
+            {(month - 1) % every !== 0 || placeOn(scale, at) + ROOM_FOR_A_NAME > scale.width
+              ? ''
+              : month === 1
+                ? `’${String(year).slice(2)}`
+                : monthName(month)}
           </text>
         </g>
       ))}

@@ -79,6 +79,7 @@ export const GlobalStyle = createGlobalStyle`
   button, input, textarea, select { font: inherit; color: inherit; }
   :focus-visible { outline: 2px solid var(--bearing); outline-offset: 1px; }
   code, .name { font-family: var(--font-names), monospace; font-size: 0.97em; font-weight: 500; letter-spacing: -0.01em; }
+  :is(h1, h2, h3) .name { font-weight: inherit; }
   td a.name, li a.name { color: var(--ink); font-weight: 650; }
   .caution { color: var(--caution); font-weight: 600; }
   a.caution, .caution a { color: var(--caution); }

@@ -5,7 +5,7 @@ import { indexRules, projectLedger, rowsOn } from '@/core/ledger';
 import { nameWith, rulesWith, TODAY } from '@/core/ledger/sampleLedger';
 import { amount } from '@/core/money';
 import type { AgendaItem } from '@/core/selling';
-import { addDays, type Day } from '@/core/time';
+import { addDays, type Day, instant } from '@/core/time';
 import type { RowView } from '../../frame/views';
 import { agendaParts, answerLines, offerLines, owedLines, type Told } from './sellingLines';
 
@@ -68,6 +68,26 @@ describe('offers', () => {
   test('the number line says in words what it draws', () => {
     const [line] = offerLines([offer(cordage, 'Ivo', 89_500, 1), offer(cordage, 'Oda', 45_500, 3)], told);
     expect(renderToStaticMarkup(line?.picture as never)).toContain('aria-label="$895, 94 % of asking, one rival"');
+  });
+});
+
+describe('the day that is written, and the days to it', () => {
+  // As everywhere: the last whole day on which something can be done, and how far that day is.
+  const at = (by: string): AgendaItem => ({ ...offer(cordage, 'Ivo', 89_500, 0), by: instant(by) });
+  test.each([
+    ['2026-11-25T08:00:00Z', 'UTC', '24 Nov', '0'],
+    ['2026-11-25T00:00:00Z', 'UTC', '24 Nov', '0'],
+    ['2026-11-26T12:00:00Z', 'UTC', '25 Nov', '1'],
+    ['2026-11-26T12:00:00Z', 'Pacific/Auckland', '26 Nov', '2'],
+    ['2027-01-03T12:00:00Z', 'UTC', '2 Jan 2027', '39'],
+  ])('%s in %s', (by, zone, day, days) => {
+    const [line] = offerLines([at(by)], { ...told, style: { ...style, zone } });
+    expect([line?.day, line?.days]).toEqual([day, days]);
+  });
+
+  test('an offer without an end has neither', () => {
+    const [line] = offerLines([{ ...at('2026-11-25T08:00:00Z'), by: null }], told);
+    expect([line?.day, line?.days]).toEqual(['', '']);
   });
 });
 

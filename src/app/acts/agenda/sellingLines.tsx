@@ -11,7 +11,7 @@ import { StageStrip } from '@/ui/strip/StageStrip';
 import { LINE_WIDTH } from '@/ui/strip/tableScale';
 import { formatAmount, formatFigure } from '@/ui/text/figures';
 import { AGENDA_WORDS, STAGE_WORDS } from '@/ui/text/sellingWords';
-import { type DayStyle, daysLeft, dayWords } from '@/ui/text/words';
+import { type DayStyle, daysLeft, untilWords } from '@/ui/text/words';
 import type { AgendaGroup } from '@/usecases/selling/report';
 import { agendaPage } from '../../frame/pages';
 import type { RowView } from '../../frame/views';
@@ -43,7 +43,7 @@ function handoverLine(item: AgendaItem, { today, style }: Told): DecisionLine {
   const isOverdue = days !== null && days < 0;
   return {
     key: `sale ${agendaPage(item)}`,
-    day: item.by === null ? '' : dayWords(item.by, style),
+    day: item.by === null ? '' : untilWords(item.by, style),
     days: days === null ? '' : String(days),
     name: nameLink(agendaPage(item), item.unicode),
     who: item.who,
@@ -110,7 +110,7 @@ function sellingLine(
   const share = asked && item.minor !== null ? `${Math.round((100 * item.minor) / asked)} % of asking` : null;
   return {
     key: `${item.kind} ${agendaPage(item)}`,
-    day: item.by === null ? '' : dayWords(item.by, style),
+    day: item.by === null ? '' : untilWords(item.by, style),
     days: item.by === null ? '' : String(daysLeft(item.by, today, style)),
     name: nameLink(agendaPage(item), item.unicode),
     who: item.who,
