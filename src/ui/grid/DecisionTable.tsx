@@ -180,6 +180,15 @@ function Headings({
   );
 }
 
+/** The days to a deadline where there is no heading above them. */
+function daysInWords(days: string): string {
+  if (days === '') return '';
+  const count = Number(days);
+  if (count === 0) return 'today';
+  const counted = Math.abs(count) === 1 ? '1 day' : `${Math.abs(count)} days`;
+  return count < 0 ? `${counted} over` : counted;
+}
+
 function Line({ line, hasChecks, hasVerdicts }: { line: DecisionLine; hasChecks: boolean; hasVerdicts: boolean }) {
   const { check, day, days, name, who, what, picture, figures, verdict, acts, isGrave } = line;
   return (
@@ -187,7 +196,7 @@ function Line({ line, hasChecks, hasVerdicts }: { line: DecisionLine; hasChecks:
       {hasChecks && <td className="check">{check}</td>}
       <td className="when day" style={{ whiteSpace: 'nowrap' }}>
         <WideOnly>{day}</WideOnly>
-        <PhoneOnly>{days && `${days} days`}</PhoneOnly>
+        <PhoneOnly>{daysInWords(days)}</PhoneOnly>
       </td>
       <td className="figure day days">{days}</td>
       <td className="name-cell">
