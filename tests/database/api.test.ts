@@ -286,3 +286,31 @@ test('accounts, prices, policies, calendar, health and the description itself', 
   expect((await call('GET', `/calendar.ics?token=${second}`)).status).toBe(403);
   expect((await call('GET', '/openapi.json')).json.openapi).toBe('3.1.0');
 });
+
+test('while names come, go and change, a walk through all pages tells every other name exactly once', async () => {
+  const { rows: all } = await ledger.database.query<{ ascii: string }>(
+    'select ascii from names where gone_at is null order by ascii',
+  );
+  for (const sort of ['name', '-name', 'deadline', '-asking', 'account']) {
+    const touched = new Set<string>();
+    const seen: string[] = [];
+    let cursor = '';
+    for (let page = 0; page === 0 || cursor; page += 1) {
+      const { json } = await call('GET', `/names?limit=60&sort=${sort}${cursor && `&cursor=${cursor}`}`);
+      const names: string[] = json.names.map((name: { name: string }) => name.name);
+      seen.push(...names);
+      cursor = json.next ?? '';
+      // The name that the page ended with is the one that changes its place.
+      const last = names.at(-1) ?? '';
+      touched.add(last);
+      await ledger.database.query(
+        `update names set term_end = term_end + interval '400 days', asking_minor = coalesce(asking_minor, 100) * 3, asking_currency = coalesce(asking_currency, 'USD') where ascii = $1`,
+        [last],
+      );
+      await ledger.database.query('update revision set n = n + 1');
+    }
+    const stayed = all.map(({ ascii }) => ascii).filter((ascii) => !touched.has(ascii));
+    const told = seen.filter((ascii) => !touched.has(ascii));
+    expect(told.toSorted(), sort).toEqual(stayed.toSorted());
+  }
+});

@@ -5,11 +5,14 @@ import {
   EVERY_NAME,
   indexRules,
   type LedgerName,
+  type LedgerRow,
   type LedgerView,
   matchingRows,
+  placeBehind,
   projectLedger,
   rowsOn,
   SORT_KEYS,
+  sortedAt,
   sortRows,
   totalsOf,
 } from '@/core/ledger';
@@ -126,6 +129,48 @@ describe('order', () => {
         },
       ),
     );
+  });
+
+  test('pages cut anywhere join to the whole, though the row a page ended with and others are gone by then', () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...SORT_KEYS),
+        fc.boolean(),
+        fc.integer({ min: 1, max: 4 }),
+        fc.array(fc.nat({ max: rows.length - 1 }), { maxLength: 3 }),
+        (sort, descending, size, leaving) => {
+          const view = { ...EVERY_NAME, sort, descending };
+          const of = sortedAt(view, labels, 'UTC');
+          const whole = sortRows(rows, view, labels, 'UTC');
+          const walked: LedgerRow[] = [];
+          let left = [...whole];
+          const gone = new Set<LedgerRow>();
+          for (let page = 0; ; page += 1) {
+            const last = walked.at(-1);
+            const start = last ? placeBehind(left, of(last), view, of) : 0;
+            const some = left.slice(start, start + size);
+            if (some.length === 0) break;
+            walked.push(...some);
+            // After each page somebody takes one name out, also the one that the page ended with.
+            const away = page === 0 ? some.at(-1) : whole[leaving[page - 1] ?? -1];
+            if (away) gone.add(away);
+            left = left.filter((row) => row !== away);
+          }
+          expect(new Set(walked).size).toBe(walked.length);
+          expect(walked.filter((row) => !gone.has(row))).toEqual(whole.filter((row) => !gone.has(row)));
+          expect(whole.filter((row) => walked.includes(row))).toEqual(walked);
+        },
+      ),
+    );
+  });
+
+  test('a cursor stands where it stood when rows come before and behind it', () => {
+    const view = { ...EVERY_NAME, sort: 'name' as const };
+    const of = sortedAt(view, labels, 'UTC');
+    expect(placeBehind(rows, [null, 'bellzzz.com'], view, of)).toBe(2);
+    expect(placeBehind(rows, [null, 'a'], view, of)).toBe(0);
+    expect(placeBehind(rows, [null, 'zz'], view, of)).toBe(rows.length);
+    expect(placeBehind([], [null, 'a'], view, of)).toBe(0);
   });
 
   test('a long list is ordered by time, ties by name', () => {

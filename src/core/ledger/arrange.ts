@@ -75,7 +75,7 @@ function shownIn(zone: string): (end: TermEnd | null | undefined) => number | nu
 
 /** The number a row is sorted by; what is unknown comes last. Money sorts within its currency. */
 function numberFor(
-  key: Exclude<SortKey, 'name' | 'account' | 'ending' | 'auto' | 'phase'>,
+  key: Exclude<SortKey, 'name' | WordKey>,
   row: LedgerRow,
   shown: ReturnType<typeof shownIn>,
 ): number | null {
@@ -99,14 +99,8 @@ function numberFor(
   }
 }
 
-function wordFor(
-  key: 'name' | 'account' | 'ending' | 'auto' | 'phase',
-  row: LedgerRow,
-  accountLabel: (id: number) => string,
-): string {
+function wordFor(key: WordKey, row: LedgerRow, accountLabel: (id: number) => string): string {
   switch (key) {
-    case 'name':
-      return row.name.ascii;
     case 'account':
       return accountLabel(row.name.accountId);
     case 'ending':
@@ -116,6 +110,54 @@ function wordFor(
     case 'phase':
       return row.phase ?? '';
   }
+}
+
+/** Where a row stands in an order: what it is sorted by there (`null` where that is not known, last either way), then its A-label. */
+export type SortedAt = readonly [key: number | string | null, ascii: string];
+
+type WordKey = 'account' | 'ending' | 'auto' | 'phase';
+/** A key whose values are words. */
+const isWord = (sort: SortKey): sort is WordKey =>
+  sort === 'account' || sort === 'ending' || sort === 'auto' || sort === 'phase';
+
+/** What tells where rows stand in the order of a view: the same order as `arrangeRows` makes, kept in words that outlive the rows. */
+export function sortedAt(
+  { sort }: Pick<LedgerView, 'sort'>,
+  accountLabel: (id: number) => string,
+  zone: string,
+): (row: LedgerRow) => SortedAt {
+  const shown = shownIn(zone);
+  return (row) => {
+    if (sort === 'name') return [null, row.name.ascii];
+    return [isWord(sort) ? wordFor(sort, row, accountLabel) : numberFor(sort, row, shown), row.name.ascii];
+  };
+}
+
+/**
+ * The place of the first row behind `at` in rows that stand in the order of the view. A page that goes on from there neither skips nor
+ * repeats a row that has kept its own place, whatever became of the row it ended with.
+ */
+export function placeBehind(
+  rows: readonly LedgerRow[],
+  at: SortedAt,
+  { sort, descending }: Pick<LedgerView, 'sort' | 'descending'>,
+  of: (row: LedgerRow) => SortedAt,
+): number {
+  const sign = descending ? -1 : 1;
+  const isBehind = ([key, ascii]: SortedAt) => {
+    if (sort !== 'name' && key !== at[0]) {
+      if (key === null || at[0] === null) return key === null;
+      return sign * (key > at[0] ? 1 : -1) > 0;
+    }
+    return sort === 'name' ? sign * (ascii > at[1] ? 1 : ascii < at[1] ? -1 : 0) > 0 : ascii > at[1];
+  };
+  let [low, high] = [0, rows.length];
+  while (low < high) {
+    const middle = (low + high) >>> 1;
+    if (isBehind(of(rows[middle] as LedgerRow))) high = middle;
+    else low = middle + 1;
+  }
+  return low;
 }
 
 /** Rows in an order that is worked out only as far as it is looked at. */
@@ -139,7 +181,7 @@ export function arrangeRows(
   const sign = descending ? -1 : 1;
   const keys = new Float64Array(rows.length);
   if (sort === 'name') for (let i = 0; i < rows.length; i += 1) keys[i] = sign * (rows[i] as LedgerRow).place;
-  else if (sort === 'account' || sort === 'ending' || sort === 'auto' || sort === 'phase') {
+  else if (isWord(sort)) {
     const rank = ranks(rows.map((row) => wordFor(sort, row, accountLabel)));
     for (const [i, row] of rows.entries()) keys[i] = sign * (rank.get(wordFor(sort, row, accountLabel)) ?? 0);
   } else {

@@ -1,5 +1,5 @@
 export { type AccountFunding, type FundedMonth, fundingOf } from './accountFunding';
-export { type Arrangement, arrangeRows, matchingRows, sortRows } from './arrange';
+export { type Arrangement, arrangeRows, matchingRows, placeBehind, type SortedAt, sortedAt, sortRows } from './arrange';
 export { type LedgerColumns, namesFromColumns } from './columns';
 export { type Contradiction, contradictionOf } from './contradictions';
 export { indexRules, type KeepingCosts, keepingCosts, pricingOf, type RuleIndex, restoreCostOf } from './costs';

@@ -4,7 +4,10 @@ import {
   LOOK_AHEAD_YEARS,
   matchingRows,
   type Projection,
+  placeBehind,
   rowsOn,
+  type SortedAt,
+  sortedAt,
   sortRows,
   viewFromQuery,
 } from '@/core/ledger';
@@ -100,8 +103,8 @@ export interface NamePage {
 }
 
 /**
- * One page of names. The cursor holds the name the page ended with and the day it was read on, so that paging neither
- * skips nor repeats a name while others come and go; a cursor whose name is gone begins where it would have stood.
+ * One page of names. The cursor holds the day it was read on and where the page ended: by what the name was sorted, and the name. Paging
+ * neither skips nor repeats a name while others come, go and change; only one whose own place moves over the cursor meanwhile may be.
  */
 export async function pageOfNames(deps: Deps, query: URLSearchParams): Promise<NamePage | Refusal> {
   const limit = Number(query.get('limit') ?? USUAL_PAGE);
@@ -114,43 +117,32 @@ export async function pageOfNames(deps: Deps, query: URLSearchParams): Promise<N
   const arranged = await arrangeLedger(deps, copy);
   if (isRefusal(arranged)) return arranged;
   const { rows, projection, asOf, view } = arranged;
-  const start = cursor ? startAfter(rows, cursor, view, accountLabels(projection.index.rules)) : 0;
+  const { rules } = projection.index;
+  const standing = sortedAt(view, accountLabels(rules), rules.zone);
+  const start = cursor ? placeBehind(rows, cursor.at, view, standing) : 0;
   const page = rows.slice(start, start + limit);
   const last = page.at(-1);
-  const next = last && start + limit < rows.length ? writeCursor(last, new Date(asOf).toISOString()) : null;
+  const next = last && start + limit < rows.length ? writeCursor(standing(last), new Date(asOf).toISOString()) : null;
   return { names: page.map((row) => nameDocument(row, projection, asOf)), next };
 }
 
 interface Cursor {
   readonly asOf: string;
-  readonly name: string;
+  readonly at: SortedAt;
 }
 
-function writeCursor(row: LedgerRow, asOf: string): string {
-  return Buffer.from(JSON.stringify([asOf, row.name.ascii])).toString('base64url');
+function writeCursor([key, name]: SortedAt, asOf: string): string {
+  return Buffer.from(JSON.stringify([asOf, key, name])).toString('base64url');
 }
 
 function readCursor(text: string | null): Cursor | null | Refusal {
   if (text === null || text === '') return null;
   try {
-    const [asOf, name] = JSON.parse(Buffer.from(text, 'base64url').toString('utf8')) as unknown[];
-    if (typeof asOf === 'string' && typeof name === 'string') return { asOf, name };
+    const [asOf, key, name] = JSON.parse(Buffer.from(text, 'base64url').toString('utf8')) as unknown[];
+    const isKey = key === null || typeof key === 'string' || typeof key === 'number';
+    if (typeof asOf === 'string' && isKey && typeof name === 'string') return { asOf, at: [key, name] };
   } catch {
     // Falls through to the refusal below.
   }
   return refuse('query-invalid', 'This cursor was not given out here. Begin again without one.', 'cursor');
-}
-
-/** The place after the cursor's name; without the name, the place of the first one that sorts behind it by name. */
-function startAfter(
-  rows: readonly LedgerRow[],
-  cursor: Cursor,
-  view: LedgerView,
-  label: (id: number) => string,
-): number {
-  const at = rows.findIndex((row) => row.name.ascii === cursor.name);
-  if (at >= 0) return at + 1;
-  const byName = sortRows([...rows], { ...view, sort: 'name' }, label, 'UTC');
-  const next = byName.find((row) => row.name.ascii > cursor.name);
-  return next ? rows.indexOf(next) : rows.length;
 }
