@@ -15,5 +15,5 @@ export const Sentence = styled.div`
   & > [data-wide='short']:has(input) { width: 6ch; }
   & > [data-wide='long']:has(input) { width: 24ch; }
   & input { font-weight: 650; padding-block: 2px; min-height: 30px; }
-  & button { min-height: 30px; font-weight: 650; }
+  & button { min-height: 30px; padding-block: 4px; font-weight: 650; line-height: 1.35; }
 `;
