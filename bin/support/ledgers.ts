@@ -1,12 +1,10 @@
 import { existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import pg from 'pg';
+import type { LedgerName } from '../../src/usecases/ledgers/choice';
 import { paths } from './home';
 
-/** The office's own ledger, or the demo: each has a database of its own, and only one is open. */
-export type LedgerName = 'own' | 'demo';
-
-/** Which ledger was open last in this home. */
-export function openLedger(): LedgerName {
+/** Which ledger was open last in this home: each has a database of its own, and only one is open. */
+export function ledgerOpenLast(): LedgerName {
   return existsSync(paths.open) && readFileSync(paths.open, 'utf8').trim() === 'demo' ? 'demo' : 'own';
 }
 
@@ -48,16 +46,25 @@ export function databaseBeside(
 }
 
 /** Throws the demo away, with its practice world. */
-export function discardDemo(databaseUrl: string): Promise<void> {
+export function dropDemo(databaseUrl: string): Promise<void> {
   return asking(databaseUrl, async (client) => {
     for (const database of ['demo', 'practice']) await client.query(`drop database if exists ${database} with (force)`);
   });
 }
 
-/** Whether there is a demo, open or left. */
+const MADE = "comment on database demo is 'made'";
+
+/** Says of the demo that it is whole: one that was cut off while it was made is none, and is made anew. */
+export function noteDemoMade(databaseUrl: string): Promise<void> {
+  return asking(databaseUrl, async (client) => void (await client.query(MADE)));
+}
+
+/** Whether there is a whole demo, open or left. */
 export function hasDemo(databaseUrl: string): Promise<boolean> {
   return asking(databaseUrl, async (client) => {
-    const { rows } = await client.query("select 1 from pg_database where datname = 'demo'");
+    const { rows } = await client.query(
+      "select 1 from pg_database where datname = 'demo' and shobj_description(oid, 'pg_database') = 'made'",
+    );
     return rows.length > 0;
   });
 }
@@ -74,6 +81,7 @@ export async function moveEarlierDemo(databaseUrl: string): Promise<void> {
     if (rows.length > 0) return;
     await client.query(`alter database ${own} rename to demo`);
     await client.query(`create database ${own}`);
+    await client.query(MADE);
   });
   noteOpenLedger('demo');
   rmSync(paths.earlierDemo);

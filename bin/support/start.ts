@@ -5,6 +5,7 @@ import { seedDemo } from '../../practice/scenario/seed';
 import { migrate } from '../../src/database/migrate';
 import { openDatabase } from '../../src/database/pool';
 import { clockFrom } from '../../src/usecases/deps';
+import { type LedgerName, wishFrom } from '../../src/usecases/ledgers/choice';
 import { serveAt } from '../../src/usecases/reminders/settings';
 import { type Resealed, sealAnew, sealedWithOtherKey } from '../../src/usecases/secrets/keys';
 import { keyFrom, type SealKey } from '../../src/usecases/secrets/seal';
@@ -15,12 +16,12 @@ import { alreadyRunning, home, isRotating, nextKey, ownKey, paths, takeNextKey }
 import {
   databaseBeside,
   demoUrl,
-  discardDemo,
+  dropDemo,
   hasDemo,
-  type LedgerName,
+  ledgerOpenLast,
   moveEarlierDemo,
+  noteDemoMade,
   noteOpenLedger,
-  openLedger,
 } from './ledgers';
 import { openLog, type PartLog } from './logs';
 import { type PostgresServer, portTaken, startPostgres, stopServer } from './postgres';
@@ -195,7 +196,7 @@ async function start(): Promise<void> {
   });
   await house.keepJobs('jobs', databaseUrl, {});
   if (!own) {
-    const wanted = options.demo || (options.fresh && !options.empty) ? 'demo' : openLedger();
+    const wanted = options.demo || (options.fresh && !options.empty) ? 'demo' : ledgerOpenLast();
     if (wanted === 'demo') await house.openDemo();
   }
   await house.keepApp(port, !own);
@@ -225,7 +226,7 @@ class House {
 
   /** Opens the demo, and makes it first where there is none. */
   async openDemo(): Promise<void> {
-    const { url, isNew } = await databaseBeside(this.databaseUrl, 'demo');
+    const { url, isNew } = await databaseBeside(this.databaseUrl, 'demo', !(await hasDemo(this.databaseUrl)));
     if (isNew) console.log('Making the demo ledger');
     const database = await migrated(url);
     try {
@@ -237,10 +238,15 @@ class House {
       this.practiceUrl = `http://127.0.0.1:${said.control}`;
       await linkPractice(deps, said, isNew, this.baseUrl);
       await serveAt(database, process.env.NAME_LEDGER_ORIGIN ?? this.baseUrl);
+      this.ofDemo.push(await this.keepJobs('jobs-demo', url, { PRACTICE_URL: this.practiceUrl ?? '' }));
+      if (isNew) await noteDemoMade(this.databaseUrl);
+    } catch (error) {
+      // What runs for it already would be started a second time with the next try.
+      await this.stopDemo();
+      throw error;
     } finally {
       await database.end();
     }
-    this.ofDemo.push(await this.keepJobs('jobs-demo', url, { PRACTICE_URL: this.practiceUrl ?? '' }));
     this.open = 'demo';
     noteOpenLedger('demo');
   }
@@ -249,6 +255,11 @@ class House {
   private async leaveDemo(): Promise<void> {
     this.open = 'own';
     noteOpenLedger('own');
+    await this.stopDemo();
+  }
+
+  /** Ends what runs for the demo alone. */
+  private async stopDemo(): Promise<void> {
     this.practiceUrl = null;
     for (const part of this.ofDemo.splice(0).reverse()) {
       for (const running of parts.values()) running.delete(part);
@@ -258,13 +269,13 @@ class House {
 
   /** What the application asks for: one change after the other, and the application anew with what is open then. */
   private hear(message: unknown): void {
-    const { open, discard } = (message ?? {}) as { open?: unknown; discard?: unknown };
+    const wish = wishFrom(message);
     const change = async () => {
-      if (discard === 'demo') {
+      if (wish === 'discard demo') {
         if (this.open === 'demo') await this.leaveDemo();
-        await discardDemo(this.databaseUrl);
-      } else if (open === 'demo' && this.open === 'own') await this.openDemo();
-      else if (open === 'own' && this.open === 'demo') await this.leaveDemo();
+        await dropDemo(this.databaseUrl);
+      } else if (wish === 'open demo' && this.open === 'own') await this.openDemo();
+      else if (wish === 'open own' && this.open === 'demo') await this.leaveDemo();
       else return;
       renew('server');
     };

@@ -42,13 +42,13 @@ const ask = async (at: string, sql: string) => {
 };
 
 test('the first time the office’s own ledger is open; what is noted is open the next time', () => {
-  expect(ledgers.openLedger()).toBe('own');
+  expect(ledgers.ledgerOpenLast()).toBe('own');
   ledgers.noteOpenLedger('demo');
-  expect(ledgers.openLedger()).toBe('demo');
+  expect(ledgers.ledgerOpenLast()).toBe('demo');
   ledgers.noteOpenLedger('own');
-  expect(ledgers.openLedger()).toBe('own');
+  expect(ledgers.ledgerOpenLast()).toBe('own');
   writeFileSync(join(home, 'open'), 'something else');
-  expect(ledgers.openLedger()).toBe('own');
+  expect(ledgers.ledgerOpenLast()).toBe('own');
 });
 
 test('the demo is made once, kept while it is left, and gone when it is thrown away; the own ledger stays', async () => {
@@ -57,10 +57,14 @@ test('the demo is made once, kept while it is left, and gone when it is thrown a
   const first = await ledgers.databaseBeside(url, 'demo');
   expect(first).toEqual({ url: ledgers.demoUrl(url), isNew: true });
   await ask(first.url, 'create table tried (n int)');
+  // Cut off while it is made it is none: the start command makes it anew.
+  expect(await ledgers.hasDemo(url)).toBe(false);
+  await ledgers.noteDemoMade(url);
+  expect(await ledgers.hasDemo(url)).toBe(true);
   expect(await ledgers.databaseBeside(url, 'demo')).toMatchObject({ isNew: false });
   expect(await ask(first.url, "select to_regclass('tried') is not null as there")).toEqual([{ there: true }]);
   await ledgers.databaseBeside(url, 'practice');
-  await ledgers.discardDemo(url);
+  await ledgers.dropDemo(url);
   expect(await ledgers.hasDemo(url)).toBe(false);
   expect(await ask(url, "select to_regclass('kept') is not null as there")).toEqual([{ there: true }]);
   // Made anew, it holds nothing of the one before.
@@ -80,5 +84,6 @@ test('a demo of before stands where the own ledger belongs: it is moved, stays o
   expect(await ask(ledgers.demoUrl(url), "select to_regclass('of_the_demo') is not null as there")).toEqual([
     { there: true },
   ]);
+  expect(await ledgers.hasDemo(url), 'it was whole where it stood').toBe(true);
   expect(await ask(url, "select to_regclass('of_the_demo') is not null as there")).toEqual([{ there: false }]);
 });

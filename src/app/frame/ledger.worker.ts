@@ -11,6 +11,7 @@ import {
   indexRules,
   isRequested,
   isUrgent,
+  type Lacking,
   type LedgerColumns,
   type LedgerRow,
   type LedgerRules,
@@ -19,6 +20,7 @@ import {
   matchingRows,
   moveSaving,
   namesFromColumns,
+  namesLacking,
   type PricesAsked,
   type Projection,
   pricesOfEnding,
@@ -279,14 +281,8 @@ const api = {
   },
 
   /** Names of which nobody has said when the term ends, or whether they are renewed by themselves; not those that are let go. */
-  unknownNames(what: 'end' | 'setting', limit: number): RowView[] {
-    const found: RowView[] = [];
-    for (const row of rowsAsOf(current().asOf)) {
-      if (row.name.purpose === 'drop' || row.phase === 'available' || row.phase === 'pending delete') continue;
-      if (what === 'end' ? row.termEnd === null : row.setting === 'unknown') found.push(view(row));
-      if (found.length >= limit) break;
-    }
-    return found;
+  unknownNames(what: Lacking, limit: number): RowView[] {
+    return namesLacking(rowsAsOf(current().asOf), what, limit).map(view);
   },
 
   /** Names whose setting contradicts what is wanted of them, today. */

@@ -7,7 +7,7 @@ import { addDays, type Instant } from '@/core/time';
 import { PHASE_FILLS, placeOn, type StripScale } from '@/ui/strip/LifecycleStrip';
 import { formatAmount } from '@/ui/text/figures';
 import { useWidth } from '@/ui/text/useWidth';
-import { amountsWords, type DayStyle, dayWords, deadlineFigures, untilWords } from '@/ui/text/words';
+import { amountsWords, type DayStyle, dayWords, deadlineFigures, dueWords, untilWords } from '@/ui/text/words';
 import { useLedger } from '../frame/LedgerProvider';
 import type { ChargeDayView, RowView, TodayView } from '../frame/views';
 
@@ -18,6 +18,8 @@ const AXIS = 22;
 const BAR_ROW = 19;
 const LANE = 30;
 const MOST_BARS = 6;
+/** A day with its year, and what keeps it from the next. */
+const ROOM_FOR_A_DAY = 84;
 /** The sums at the end of a lane have their own column where there is room for one. */
 const SUMS = 190;
 
@@ -98,7 +100,7 @@ function Weeks({ scale, height, style }: { scale: StripScale; height: number; st
   const weeks = Array.from({ length: Math.floor(TODAY_DAYS / 7) + 1 }, (_, week) => addDays(scale.from, week * 7));
   return weeks.map((at, week) => {
     const x = placeOn(scale, at);
-    const every = scale.width < 460 ? 2 : 1;
+    const every = Math.max(1, Math.ceil(ROOM_FOR_A_DAY / placeOn(scale, addDays(scale.from, 7))));
     return (
       <g key={at}>
         {week > 0 && <path d={`M${x} ${AXIS - 4}V${height}`} stroke="var(--rule)" />}
@@ -235,7 +237,7 @@ function Offers({ offers, top, scale, style, isNarrow }: LaneProps & { offers: r
             fill="var(--land-edge)"
             stroke="var(--sheet)"
           >
-            <title>{`${item.unicode}: ${item.who}${item.by === null ? '' : `, until ${dayWords(item.by, style)}`}`}</title>
+            <title>{`${item.unicode}: ${item.who}${item.by === null ? '' : `, until ${dueWords(item.by, scale.from, style).day}`}`}</title>
           </path>
         );
       })}

@@ -2,6 +2,7 @@
 import Link from 'next/link';
 import { useEffect, useMemo, useState } from 'react';
 import styled from 'styled-components';
+import type { Unknowns } from '@/core/ledger';
 import { ButtonLink } from '@/ui/controls/Button';
 import { DecisionTable } from '@/ui/grid/DecisionTable';
 import { StripAxis } from '@/ui/strip/StripAxis';
@@ -106,9 +107,9 @@ export function TodayScreen(props: TodayScreenProps) {
     <>
       <Page style={{ flex: 1 }}>
         <AlarmPart alarms={alarms} />
-        <Summary summary={view.summary} />
+        <Summary summary={view.summary} unknowns={meta.unknowns} />
         {otherKey.length > 0 && <OtherKeyNotice places={otherKey} />}
-        {nothing && <NothingToday />}
+        {nothing && <NothingToday isWhole={meta.unknowns.resting === 0} />}
         <TimeLine view={view} offers={offers} />
         {parts.length > 0 && (
           <DecisionTable
@@ -132,11 +133,11 @@ export function TodayScreen(props: TodayScreenProps) {
   );
 }
 
-function NothingToday() {
+function NothingToday({ isWhole }: { isWhole: boolean }) {
   return (
     <Empty
       title="Nothing needs a decision."
-      text="Every name is paid for, or will be. Come back when you like: what changes is told here."
+      text={`${isWhole ? 'Every name is paid for, or will be.' : 'What nobody has said yet stands at the foot.'} Come back when you like: what changes is told here.`}
     >
       <ButtonLink href="/ledger" data-kind="primary">
         To the ledger
@@ -146,9 +147,9 @@ function NothingToday() {
 }
 
 /** The answer: what is lost by when and what saves it; then what is charged meanwhile. */
-function Summary({ summary }: { summary: TodayView['summary'] }) {
+function Summary({ summary, unknowns }: { summary: TodayView['summary']; unknowns: Unknowns }) {
   const { style } = useLedger();
-  const { lost, rest } = lostWords(summary, style);
+  const { lost, rest } = lostWords(summary, unknowns, style);
   return (
     <Head>
       <Answer>

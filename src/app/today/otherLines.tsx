@@ -5,7 +5,7 @@ import type { DecisionLines } from '@/ui/grid/DecisionTable';
 import { StageStrip } from '@/ui/strip/StageStrip';
 import { LINE_WIDTH } from '@/ui/strip/tableScale';
 import { formatAmount } from '@/ui/text/figures';
-import { daysLeft, dayWords } from '@/ui/text/words';
+import { dayWords, dueWords } from '@/ui/text/words';
 import type { AcquiringItem } from '@/usecases/acquiring/today';
 import type { TransferView } from '@/usecases/moving/underWay';
 import { nameLink, type Told } from '../acts/agenda/sellingLines';
@@ -18,10 +18,10 @@ export function transferLines(transfers: readonly TransferView[], { style, today
     {
       title: 'Transfers that wait',
       total: transfers.length,
-      lines: transfers.slice(0, 10).map((one) => ({
+      lines: transfers.slice(0, 10).map(({ dueAt, ...one }) => ({
         key: `transfer ${one.id}`,
-        day: one.dueAt === null ? '' : dayWords(one.dueAt, style),
-        days: one.dueAt === null ? '' : String(daysLeft(one.dueAt, today, style)),
+        day: dueWords(dueAt, today, style).day,
+        days: dueWords(dueAt, today, style).days,
         name: nameLink(namePage(one.ascii), one.unicode),
         who: `to ${one.to}`,
         what: (

@@ -11,10 +11,10 @@ import { CONSEQUENCE_WORDS } from '@/ui/text/todayWords';
 import {
   causeWords,
   type DayStyle,
-  daysLeft,
   daysToDeadline,
   dayWords,
   deadlineFigures,
+  dueWords,
   outlookWords,
   untilWords,
 } from '@/ui/text/words';
@@ -145,10 +145,11 @@ function deadlineLine(row: RowView, consequence: Consequence, words: Words): Omi
 function mailLine(row: RowView, words: Words): Omit<DecisionLine, 'acts'> {
   const { today, style } = words;
   const by = row.name.confirmMailBy ?? today;
+  const due = dueWords(by, today, style);
   return {
     ...nameLine(row, 'stops working', words),
-    day: untilWords(by, style),
-    days: String(daysLeft(by, today, style)),
+    day: due.day,
+    days: due.days,
     what: (
       <>
         <span>{by > today ? `works until ${untilWords(by, style)}` : 'on hold until it is confirmed'}</span>

@@ -63,7 +63,7 @@ export {
   worthIn,
 } from './today';
 export { type Totals, totalsOf } from './totals';
-export { lacksMeans, type Unknowns, unknownsOf } from './unknowns';
+export { type Lacking, lacksMeans, namesLacking, type Unknowns, unknownsOf } from './unknowns';
 export { isRequested, isUrgent, URGENT_DAYS } from './urgent';
 export { EVERY_NAME, type LedgerView, queryFromView, SORT_KEYS, type SortKey, viewFromQuery } from './view';
 export { projectIf, type WhatIf } from './whatIf';

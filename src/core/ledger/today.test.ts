@@ -57,17 +57,17 @@ test('each name that needs a decision stands under what doing nothing leads to; 
   ]);
 });
 
-test('a name lost in three days stands above a charge that fails in January, however cheap it is', () => {
+test('a name lost in three days stands above a charge that fails in January, however little it is worth', () => {
   const names = [
     name('dear-fails.com', 58, { setting: 'on', asking: amount(9_000_000, 'USD') }),
-    name('cheap-lost.com', -72, { setting: 'off' }),
+    name('modest-lost.com', -72, { setting: 'off' }),
   ];
   const played = projectLedger(indexRules(rulesWith({ accounts: [{ ...account, balanceMinor: 0 }] })), names, TODAY);
   const read = rowsOn(played, TODAY);
   const lists = todayLists([read(0), read(1)], TODAY, worth, 'UTC');
   expect(lists.map(({ consequence, rows: found }) => [consequence, found.map((row) => first(row.name.ascii))])).toEqual(
     [
-      ['lost', ['cheap-lost']],
+      ['lost', ['modest-lost']],
       ['stops working', []],
       ['dearer', ['dear-fails']],
     ],

@@ -1,4 +1,5 @@
 import type { Charge } from '../funding';
+import { isGone } from '../lifecycle';
 import { type Amount, sumByCurrency } from '../money';
 import { addDays, type Instant } from '../time';
 import type { LedgerRow, Projection } from './projection';
@@ -56,8 +57,7 @@ export function totalsOf(projection: Projection, rows: readonly LedgerRow[], day
   };
   for (const { place, name, costs, phase } of rows) {
     if (name.spent.length > 0) for (const amount of name.spent) spent.add(amount);
-    const isLost = phase === 'pending delete' || phase === 'available';
-    if (isLost) lost += 1;
+    if (isGone(phase)) lost += 1;
     else countCosts(name, costs);
     const charges = projection.charges[place] as readonly Charge[];
     for (let i = 0; i < charges.length; i += 1) {

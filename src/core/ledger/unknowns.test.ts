@@ -1,5 +1,14 @@
+import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { indexRules, type LedgerName, lacksMeans, projectLedger, rowsOn, unknownsOf } from '@/core/ledger';
+import {
+  indexRules,
+  type LedgerName,
+  lacksMeans,
+  namesLacking,
+  projectLedger,
+  rowsOn,
+  unknownsOf,
+} from '@/core/ledger';
 import { addDays, formatInstant } from '@/core/time';
 import { nameWith, QUAYMARK, rulesWith, TODAY } from './sampleLedger';
 
@@ -50,4 +59,24 @@ test('what is let go, deleted or free needs none of it', () => {
     name('gone.zz', -400, { setting: 'unknown' }),
   ]);
   expect(unknowns).toMatchObject({ ends: 0, settings: 0, unpriced: 0, resting: 0, names: 0 });
+});
+
+test('whatever the names, those that are listed to be said are those that are counted', () => {
+  const someName = fc.record({
+    days: fc.option(fc.integer({ min: -100, max: 400 })),
+    setting: fc.constantFrom<LedgerName['setting']>('on', 'off', 'unknown'),
+    purpose: fc.constantFrom<LedgerName['purpose']>('hold', 'drop'),
+  });
+  fc.assert(
+    fc.property(fc.array(someName, { maxLength: 20 }), fc.integer({ min: 0, max: 6 }), (some, limit) => {
+      const names = some.map(({ days, ...more }, at) => name(`n${at}.com`, days, more));
+      const index = indexRules(rulesWith());
+      const read = rowsOn(projectLedger(index, names, TODAY), TODAY);
+      const found = names.map((_, place) => read(place));
+      const { ends, settings } = unknownsOf(found, index.accounts);
+      expect(namesLacking(found, 'end', found.length)).toHaveLength(ends);
+      expect(namesLacking(found, 'setting', found.length)).toHaveLength(settings);
+      expect(namesLacking(found, 'setting', limit)).toHaveLength(Math.min(limit, settings));
+    }),
+  );
 });

@@ -1,3 +1,4 @@
+import { isGone } from '../lifecycle';
 import type { LedgerAccount } from './data';
 import type { LedgerRow } from './projection';
 
@@ -25,20 +26,41 @@ export function lacksMeans({
   return paymentMethods.length === 0 || (paymentMethods[0]?.kind === 'balance' && balanceMinor === null);
 }
 
-/** Counts what is not known of `rows`. Names that are being dropped, or are gone, need none of it. */
+/** Whether something has to be known of a name at all: not where it is being dropped, or gone. */
+const counts = ({ name, phase }: LedgerRow) => name.purpose !== 'drop' && !isGone(phase);
+
+/** What may be missing of a name itself; a price and the means are missing of an ending and of an account. */
+const LACKS = {
+  end: ({ termEnd }: LedgerRow) => termEnd === null,
+  setting: ({ setting }: LedgerRow) => setting === 'unknown',
+} as const;
+export type Lacking = keyof typeof LACKS;
+
+/** The first `limit` of the names that `unknownsOf` counts as lacking something. */
+export function namesLacking(rows: readonly LedgerRow[], what: Lacking, limit: number): LedgerRow[] {
+  const found: LedgerRow[] = [];
+  for (const row of rows) {
+    if (found.length >= limit) break;
+    if (counts(row) && LACKS[what](row)) found.push(row);
+  }
+  return found;
+}
+
+/** Counts what is not known of `rows`. */
 export function unknownsOf(rows: readonly LedgerRow[], accounts: ReadonlyMap<number, LedgerAccount>): Unknowns {
   let [ends, settings, unpriced, resting, names] = [0, 0, 0, 0, 0];
   const prices = new Map<string, { accountId: number; ending: string; names: number }>();
   const withoutMeans = new Map<number, number>();
-  for (const { name, termEnd, setting, costs, phase } of rows) {
-    if (name.purpose === 'drop' || phase === 'pending delete' || phase === 'available') continue;
+  for (const row of rows) {
+    if (!counts(row)) continue;
+    const { name, setting, costs } = row;
     names += 1;
     let rests = false;
-    if (termEnd === null) {
+    if (LACKS.end(row)) {
       ends += 1;
       rests = true;
     }
-    if (setting === 'unknown') {
+    if (LACKS.setting(row)) {
       settings += 1;
       rests = true;
     }

@@ -8,7 +8,7 @@ export {
   type Registration,
   renewableUntil,
 } from './marks';
-export { movedBy, PHASES, type Phase, phaseAt, TRANSFER_DAYS } from './phase';
+export { isGone, movedBy, PHASES, type Phase, phaseAt, TRANSFER_DAYS } from './phase';
 export {
   type Policy,
   policyFor,

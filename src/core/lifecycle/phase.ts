@@ -13,6 +13,11 @@ export const PHASES = [
 ] as const;
 export type Phase = (typeof PHASES)[number];
 
+/** Past the last phase in which anything keeps it: in deletion, or free for anyone. */
+export function isGone(phase: Phase | null): boolean {
+  return phase === 'pending delete' || phase === 'available';
+}
+
 /** Days after which a transfer that nobody refuses is carried out (RFC 5731 section 3.2.4: by the server's policy; five for generic endings). */
 export const TRANSFER_DAYS = 5;
 

@@ -1,4 +1,4 @@
-import { type Marks, type Phase, type Policy, transferLockEnds } from '../lifecycle';
+import { isGone, type Marks, type Phase, type Policy, transferLockEnds } from '../lifecycle';
 import type { EppStatus } from '../records';
 import { addDays, addYears, type Instant } from '../time';
 
@@ -94,7 +94,7 @@ type Add = (kind: GroundKind, mends: Mends, more?: Partial<Ground>) => void;
 function addTermGrounds(facts: MovingFacts, asOf: Instant, add: Add): void {
   const { policy, phase, marks, chargeAt } = facts;
   if (phase === 'redemption' || phase === 'pending restore') add('redemption', 'restore');
-  if (phase === 'pending delete' || phase === 'available') add('pending delete', 'nobody');
+  if (isGone(phase)) add('pending delete', 'nobody');
   if (phase === 'late') add('past its term', 'renewal');
   if (marks === null || phase === 'pending transfer') return;
   const { termEnd } = marks;

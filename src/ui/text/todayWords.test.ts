@@ -17,8 +17,8 @@ const summary = (more: Partial<TodaySummary> = {}): TodaySummary => ({
   failsFrom: null,
   ...more,
 });
-const said = (more: Partial<TodaySummary>) => {
-  const { lost, rest } = lostWords(summary(more), style);
+const said = (more: Partial<TodaySummary>, resting = 0) => {
+  const { lost, rest } = lostWords(summary(more), { resting }, style);
   return [lost, rest].filter(Boolean).join(' ');
 };
 
@@ -57,6 +57,10 @@ describe('what today comes to', () => {
       'One charge fails within 60 days, the first on 3 Dec.',
     );
     expect(said({})).toBe('Nothing is lost in the next 60 days.');
+  });
+
+  test('where a name cannot be foretold, that nothing is lost is only as far as is known', () => {
+    expect(said({}, 1)).toBe('Nothing is lost in the next 60 days, as far as is known.');
   });
 });
 

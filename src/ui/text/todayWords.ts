@@ -13,9 +13,13 @@ export function countOf(count: number, one: string, many: string): string {
   return `${countWords(count)} ${count === 1 ? one : many}`;
 }
 
-/** What today comes to: what is lost, by when, and for how much it is kept. */
+/**
+ * What today comes to: what is lost, by when, and for how much it is kept. Where the forecast does not rest on every name, that nothing is lost is only
+ * as far as is known.
+ */
 export function lostWords(
   summary: TodaySummary,
+  { resting }: Pick<Unknowns, 'resting'>,
   style: DayStyle,
 ): { readonly lost: string | null; readonly rest: string } {
   const { lost, lostBy, saving, savingUnpriced, fails, failsFrom } = summary;
@@ -32,7 +36,8 @@ export function lostWords(
       lost: null,
       rest: `${countOf(fails, 'charge fails', 'charges fail')} within 60 days, the first on ${dayWords(failsFrom, style)}.`,
     };
-  return { lost: null, rest: 'Nothing is lost in the next 60 days.' };
+  const far = resting === 0 ? '' : ', as far as is known';
+  return { lost: null, rest: `Nothing is lost in the next 60 days${far}.` };
 }
 
 /** What is charged in the same days, and how many charges of it nobody can price. */

@@ -55,6 +55,27 @@ export function daysLeft(mark: Instant, asOf: Instant, style: DayStyle): number 
   return daysUntil(untilDay(mark, style.zone), asOf, style.zone);
 }
 
+/** What is due: the day as it is written, the days to it (below nothing once it is over), and by how much it is over. */
+export interface Due {
+  readonly day: string;
+  readonly days: string;
+  /** `47 days over`; `null` while it is not over. */
+  readonly over: string | null;
+}
+
+/**
+ * The day by which something is due, as every list writes it: the last whole day before `by`, as long as there is one; on the day of `by`
+ * itself that day; once it is over the day on which it was due. Without `by` nothing is written.
+ */
+export function dueWords(by: Instant | null, asOf: Instant, style: DayStyle): Due {
+  if (by === null) return { day: '', days: '', over: null };
+  const left = daysLeft(by, asOf, style);
+  if (by > asOf && left >= 0) return { day: untilWords(by, style), days: String(left), over: null };
+  const since = Math.max(0, -daysUntil(dayIn(by, style.zone), asOf, style.zone));
+  const over = since === 0 ? 'over since today' : since === 1 ? '1 day over' : `${since} days over`;
+  return { day: dayWords(by, style), days: String(since === 0 ? 0 : -since), over: by > asOf ? null : over };
+}
+
 /** Days to a deadline: to the day of a charge, else to the last whole day before it. */
 export function daysToDeadline(deadline: Pick<Deadline, 'at' | 'kind'>, asOf: Instant, style: DayStyle): number {
   return deadline.kind === 'charge'

@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, expect, test, vi } from 'vitest';
-import { discardDemo, ledgerChoice, openLedger } from './choice';
+import { discardDemo, ledgerChoice, openLedger, wishFrom } from './choice';
 
 const before = process.send;
 const sent = vi.fn();
@@ -28,7 +28,22 @@ test('what is wished is asked of the start command', () => {
   vi.stubEnv('NAME_LEDGER_OPEN', 'own');
   expect(openLedger('demo')).toBe(true);
   expect(discardDemo()).toBe(true);
-  expect(sent.mock.calls.map(([message]) => message)).toEqual([{ open: 'demo' }, { discard: 'demo' }]);
+  expect(openLedger('own')).toBe(true);
+  // The start command reads exactly what was sent.
+  expect(sent.mock.calls.map(([message]) => wishFrom(message))).toEqual(['open demo', 'discard demo', 'open own']);
+});
+
+test.each([
+  null,
+  undefined,
+  'open demo',
+  7,
+  {},
+  { wish: 'drop everything' },
+  { wish: ['open demo'] },
+  { open: 'demo' },
+])('what is no wish is none: %j', (message) => {
+  expect(wishFrom(message)).toBeNull();
 });
 
 test('a program on a database of somebody’s own has one ledger, and asks nobody for another', () => {

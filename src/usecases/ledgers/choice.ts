@@ -22,6 +22,22 @@ export function ledgerChoice(): LedgerChoice {
   };
 }
 
+/** What the application may ask of the start command. */
+export const LEDGER_WISHES = ['open own', 'open demo', 'discard demo'] as const;
+export type LedgerWish = (typeof LEDGER_WISHES)[number];
+
+/** The wish that a message between the two holds; `null` for anything else. */
+export function wishFrom(message: unknown): LedgerWish | null {
+  const { wish } = (typeof message === 'object' && message !== null ? message : {}) as { wish?: unknown };
+  return LEDGER_WISHES.find((one) => one === wish) ?? null;
+}
+
+function ask(wish: LedgerWish): true | Refusal {
+  if (!ledgerChoice().mayChange) return NOBODY;
+  process.send?.({ wish });
+  return true;
+}
+
 const NOBODY = refuse(
   'ledger-not-changed',
   'Only the start command can open another ledger, and this program was not started by it.',
@@ -29,14 +45,10 @@ const NOBODY = refuse(
 
 /** Asks the start command to open a ledger: it makes the demo where there is none, and starts the application anew. */
 export function openLedger(ledger: LedgerName): true | Refusal {
-  if (!ledgerChoice().mayChange) return NOBODY;
-  process.send?.({ open: ledger });
-  return true;
+  return ask(`open ${ledger}`);
 }
 
 /** Asks the start command to throw the demo away. The office's own ledger is open after it. */
 export function discardDemo(): true | Refusal {
-  if (!ledgerChoice().mayChange) return NOBODY;
-  process.send?.({ discard: 'demo' });
-  return true;
+  return ask('discard demo');
 }

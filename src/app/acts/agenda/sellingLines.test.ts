@@ -75,6 +75,8 @@ describe('the day that is written, and the days to it', () => {
   // As everywhere: the last whole day on which something can be done, and how far that day is.
   const at = (by: string): AgendaItem => ({ ...offer(cordage, 'Ivo', 89_500, 0), by: instant(by) });
   test.each([
+    // Within the last hours there is no whole day left: it is today.
+    ['2026-11-24T12:00:00Z', 'UTC', '24 Nov', '0'],
     ['2026-11-25T08:00:00Z', 'UTC', '24 Nov', '0'],
     ['2026-11-25T00:00:00Z', 'UTC', '24 Nov', '0'],
     ['2026-11-26T12:00:00Z', 'UTC', '25 Nov', '1'],
@@ -95,9 +97,21 @@ describe('what is owed', () => {
   test('an overdue handover says by how many days, and is grave', () => {
     const [part] = owedLines([{ kind: 'handover', total: 1, items: [sale(-47)] }], told);
     const [line] = part?.lines ?? [];
-    expect(words(line?.what)).toBe('hand the name over, 48 days over');
+    expect(words(line?.what)).toBe('hand the name over, 47 days over');
     expect(words(line?.figures)).toBe('$20,010');
     expect(line?.isGrave).toBe(true);
+  });
+
+  test('what is due within the day is not over; what was due an hour ago is, since today', () => {
+    const lineAt = (by: string) =>
+      owedLines([{ kind: 'handover', total: 1, items: [{ ...sale(0), by: instant(by) }] }], {
+        ...told,
+        today: instant('2026-11-24T09:00:00Z'),
+      })[0]?.lines[0];
+    const said = (by: string) => [lineAt(by)?.day, lineAt(by)?.days, words(lineAt(by)?.what), lineAt(by)?.isGrave];
+    expect(said('2026-11-24T10:00:00Z')).toEqual(['24 Nov', '0', 'hand the name over', false]);
+    expect(said('2026-11-24T08:00:00Z')).toEqual(['24 Nov', '0', 'hand the name over, over since today', true]);
+    expect(said('2026-11-23T08:00:00Z')).toEqual(['23 Nov', '-1', 'hand the name over, 1 day over', true]);
   });
 
   test('one that is due later is not', () => {

@@ -11,7 +11,7 @@ import { StageStrip } from '@/ui/strip/StageStrip';
 import { LINE_WIDTH } from '@/ui/strip/tableScale';
 import { formatAmount, formatFigure } from '@/ui/text/figures';
 import { AGENDA_WORDS, STAGE_WORDS } from '@/ui/text/sellingWords';
-import { type DayStyle, daysLeft, untilWords } from '@/ui/text/words';
+import { type DayStyle, dueWords } from '@/ui/text/words';
 import type { AgendaGroup } from '@/usecases/selling/report';
 import { agendaPage } from '../../frame/pages';
 import type { RowView } from '../../frame/views';
@@ -39,18 +39,18 @@ const amountOf = ({ minor, currency }: Pick<AgendaItem, 'minor' | 'currency'>) =
 /** Money that is owed: the stage of each sale, and how long it has stood. */
 function handoverLine(item: AgendaItem, { today, style }: Told): DecisionLine {
   const stage = item.about.kind === 'sale' ? item.about.stage : 'buyer known';
-  const days = item.by === null ? null : daysLeft(item.by, today, style);
-  const isOverdue = days !== null && days < 0;
+  const { day, days, over } = dueWords(item.by, today, style);
+  const isOverdue = over !== null;
   return {
     key: `sale ${agendaPage(item)}`,
-    day: item.by === null ? '' : untilWords(item.by, style),
-    days: days === null ? '' : String(days),
+    day,
+    days,
     name: nameLink(agendaPage(item), item.unicode),
     who: item.who,
     what: (
       <>
         <span>{STAGE_WORDS[stage]}</span>
-        {isOverdue && <span className="caution">, {-days} days over</span>}
+        {over !== null && <span className="caution">, {over}</span>}
       </>
     ),
     picture: (
@@ -60,7 +60,7 @@ function handoverLine(item: AgendaItem, { today, style }: Told): DecisionLine {
         isOverdue={isOverdue}
         width={LINE_WIDTH}
         height={30}
-        label={`${STAGE_WORDS[stage]}${isOverdue ? `, ${-days} days over` : ''}`}
+        label={`${STAGE_WORDS[stage]}${over === null ? '' : `, ${over}`}`}
       />
     ),
     figures: <span className="decides">{amountOf(item)}</span>,
@@ -108,10 +108,11 @@ function sellingLine(
     if (minor !== null && currency === item.currency) points.push({ kind: 'other', minor });
   const rivals = besides.length === 0 ? '' : besides.length === 1 ? ', one rival' : `, ${besides.length} rivals`;
   const share = asked && item.minor !== null ? `${Math.round((100 * item.minor) / asked)} % of asking` : null;
+  const { day, days } = dueWords(item.by, today, style);
   return {
     key: `${item.kind} ${agendaPage(item)}`,
-    day: item.by === null ? '' : untilWords(item.by, style),
-    days: item.by === null ? '' : String(daysLeft(item.by, today, style)),
+    day,
+    days,
     name: nameLink(agendaPage(item), item.unicode),
     who: item.who,
     what: (
