@@ -19,6 +19,18 @@ const WIDTHS = [
   { width: 390, height: 800 },
 ];
 
+/** Texts in a column so narrow that they run down it: more than four lines of few letters. */
+const SQUEEZED = `
+  return [...document.querySelectorAll('main :is(td, th, li, p, dd)')].filter((one) => one.checkVisibility()).flatMap((one) => {
+    const style = getComputedStyle(one);
+    const wide = one.clientWidth - parseFloat(style.paddingLeft) - parseFloat(style.paddingRight);
+    const range = document.createRange();
+    range.selectNodeContents(one);
+    const lines = range.getBoundingClientRect().height / (parseFloat(style.lineHeight) || 20);
+    const text = one.innerText.trim();
+    return text.length >= 12 && wide < 100 && lines > 3.5 && lines > text.length * 0.09 ? [text.slice(0, 40)] : [];
+  })`;
+
 const CHARTS = ['day', 'night'] as const;
 const EVERY_LOOK = WIDTHS.flatMap((one) => CHARTS.map((chart) => ({ ...one, chart })));
 /** Each width and each chart; every pair of them where time is taken for it. The telephone comes last: it is measured as well. */
@@ -74,6 +86,8 @@ describe('at 1280, 1024 and 390 px, by day and by night', () => {
     const found: string[] = [];
     for (const { chart, ...one } of LOOKS) {
       await size(one);
+      for (const text of await visitor.driver.executeScript<string[]>(SQUEEZED))
+        found.push(`${one.width} squeezed: ${text}`);
       await visitor.driver.executeScript('document.documentElement.dataset.theme = arguments[0]', chart);
       // By night only the colours are others.
       const rules = chart === 'night' ? COLOUR_RULES : undefined;

@@ -109,7 +109,7 @@ function DifferencesTable({ rows, chosen, onChoose }: DifferencesTableProps) {
   })).filter((one) => one.rows.length > 0);
   return (
     <Wide>
-      <Banded aria-label="Differences">
+      <Banded data-list aria-label="Differences">
         <colgroup>
           <col style={{ width: '20%' }} />
           <col style={{ width: '31%' }} />
@@ -147,6 +147,7 @@ const Banded = styled(Ruled)`
   & th[scope='rowgroup'] { padding: 16px 0 6px; color: var(--ink); font-size: 1.07rem; font-weight: 650; }
   & th[data-grave='true'] { color: var(--caution); }
   & td { overflow-wrap: anywhere; }
+
 `;
 
 function DifferenceLine({
@@ -170,9 +171,11 @@ function DifferenceLine({
         </Link>
         <div className="soft">{name.account}</div>
       </td>
-      <td>{differenceWords(difference)}</td>
-      <td>{ledger}</td>
-      <td>
+      <td className="sentence">{differenceWords(difference)}</td>
+      <td className="sentence" data-said="ledger:">
+        {ledger}
+      </td>
+      <td className="sentence" data-said="record:">
         <Marked text={record} other={ledger} />
       </td>
       <td className="whole">{dayWords(name.seenAt, style)}</td>

@@ -38,7 +38,7 @@ export function FundingTable({
   const inHome = sumIn(passing, homeCurrency, meta?.rules.rates ?? [], dayOf(today));
   const count = (of: (one: FundingView) => number) => fundings.reduce((sum, one) => sum + of(one), 0);
   return (
-    <Wide>
+    <Wide least={720}>
       <Chosen aria-label="Funding by account">
         <thead>
           <tr>
@@ -46,7 +46,7 @@ export function FundingTable({
             <th className="figure">Balance</th>
             <th className="figure">Charges</th>
             <th className="figure">Will pass</th>
-            <th>First that fails</th>
+            <th style={{ minWidth: 150 }}>First that fails</th>
             <th className="figure">Names that lapse</th>
             <th className="figure">Least top-up</th>
           </tr>
@@ -66,7 +66,7 @@ export function FundingTable({
             <td>{fundings.length === 1 ? 'One account' : `${fundings.length} accounts`}</td>
             <td />
             <td className="figure">{count(({ chargeCount }) => chargeCount).toLocaleString('en')}</td>
-            <td className="figure">
+            <td className="figure" style={{ whiteSpace: 'normal' }}>
               {amountsWords(sumByCurrency(passing))}
               {inHome && sumByCurrency(passing).length > 1 && <div className="soft">≈{formatAmount(inHome, true)}</div>}
             </td>

@@ -100,7 +100,6 @@ export function RescueTable({ label, rows, total, chosen, onChoose, onAct, onDec
   return (
     <DecisionTable
       label={label}
-      hasChecks
       hasVerdicts
       parts={[{ title: '', total, lines }]}
       axis={<StripAxis scale={scale} day={today} height={33} />}

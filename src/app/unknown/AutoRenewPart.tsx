@@ -13,6 +13,7 @@ import { useLedger } from '../frame/LedgerProvider';
 import { namePage } from '../frame/pages';
 import type { RowView } from '../frame/views';
 import { sayAutoRenewAction } from './actions';
+import { FirstOf } from './FirstOf';
 
 const SHOWN = 200;
 
@@ -46,7 +47,7 @@ export function AutoRenewPart({ count }: { count: number }) {
           <Button onPress={() => sayAll('on')}>All of them are on</Button>
           <Button onPress={() => sayAll('off')}>All of them are off</Button>
         </Actions>
-        <Ruled data-middle aria-label="Names whose auto-renew is not known">
+        <Ruled data-middle data-list aria-label="Names whose auto-renew is not known">
           <thead>
             <tr>
               <th style={{ width: '34%' }}>Name</th>
@@ -64,7 +65,9 @@ export function AutoRenewPart({ count }: { count: number }) {
                   </Link>
                 </td>
                 <td>{account(name.accountId)}</td>
-                <td>{termEnd ? termEndWords(termEnd, style) : <span className="soft">not known</span>}</td>
+                <td data-said="ends">
+                  {termEnd ? termEndWords(termEnd, style) : <span className="soft">not known</span>}
+                </td>
                 <td>
                   <Choice<Said>
                     label={`Auto-renew of ${name.unicode}`}
@@ -82,6 +85,7 @@ export function AutoRenewPart({ count }: { count: number }) {
             ))}
           </tbody>
         </Ruled>
+        <FirstOf shown={rows.length} count={count} />
         <Fields>
           <Field name="evidence" label="Where you saw it" defaultValue="the registrar’s panel" />
         </Fields>

@@ -14,6 +14,7 @@ import { useLedger } from '../frame/LedgerProvider';
 import { namePage } from '../frame/pages';
 import type { RowView } from '../frame/views';
 import { sayEndsAction } from './actions';
+import { FirstOf } from './FirstOf';
 
 const SHOWN = 100;
 
@@ -66,11 +67,7 @@ export function EndsPart({ count }: { count: number }) {
             ))}
           </tbody>
         </Ruled>
-        {count > rows.length && rows.length > 0 && (
-          <p className="soft">
-            The first {rows.length} of {count.toLocaleString('en')}; the next ones come when these are said.
-          </p>
-        )}
+        <FirstOf shown={rows.length} count={count} />
         <Fields>
           <Field name="evidence" label="Where you saw it" defaultValue="the registrar’s panel" />
         </Fields>

@@ -11,6 +11,7 @@ import { countOf } from '@/ui/text/todayWords';
 import { useSave } from '../acts/useSave';
 import { useLedger } from '../frame/LedgerProvider';
 import { sayPricesAction } from './actions';
+import { FirstOf } from './FirstOf';
 
 const SHOWN = 60;
 
@@ -71,6 +72,7 @@ export function PricesPart({ lines, count }: { lines: Unknowns['prices']; count:
             })}
           </tbody>
         </Ruled>
+        <FirstOf shown={shown.length} count={lines.length} />
         <Fields>
           <Field name="source" label="Where the prices stand" defaultValue="" hint="kept with them" />
         </Fields>

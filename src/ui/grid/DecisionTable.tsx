@@ -53,25 +53,44 @@ const Table = styled.table`
   & td.acts button[data-kind='plain'], & td.acts a { padding: 0 0 0 8px; border: 0; }
   & td p { font-size: 0.93rem; }
 
-  /* On a telephone a row becomes two lines: the name with what can be done, then by when and what. */
-  @media (max-width: 640px) {
+  /* Where the columns would squeeze what is told, a row is two lines: the picture stands under what it shows, the account under the name. */
+  @media (max-width: 1240px) {
     display: block;
-    & thead, & colgroup { display: none; }
-    & tbody, & tbody tr[data-head] { display: block; }
-    & tbody th { display: block; }
-    & tr { display: grid; grid-template-columns: auto auto minmax(0, 1fr) auto; gap: 0 8px; padding: 2px 0 6px; border-bottom: 1px solid var(--rule); }
+    & thead, & colgroup, & td.days { display: none; }
+    & tbody, & tbody tr[data-head], & tbody th { display: block; }
+    & tr {
+      display: grid;
+      grid-template: 'when name what now acts' 'when who picture now acts' / 84px 172px minmax(0, 1fr) 134px 164px;
+      gap: 0 8px;
+      align-items: center;
+      padding: 5px 0;
+      border-bottom: 1px solid var(--rule);
+    }
+    &[data-verdicts='true'] tr {
+      grid-template: 'check when name what now verdict' 'check when name picture now acts' / 24px 84px 158px minmax(0, 1fr) 118px 206px;
+    }
     & tbody tr[data-head] { padding: 0; border: 0; }
     & td { height: auto; padding: 0; border: 0; }
-    & td.check { grid-area: 1 / 1; align-self: center; }
-    & td.name-cell { grid-area: 1 / 2 / auto / 4; align-self: center; padding: 0; }
-    & td.acts { grid-area: 1 / 4; }
+    & td.check { grid-area: check; }
+    & td.when { grid-area: when; }
+    & td.name-cell { grid-area: name; padding: 0; }
+    & td.who { grid-area: who; color: var(--ink-soft); }
+    & td.what { grid-area: what; }
+    & td.picture { grid-area: picture; }
+    & td.now { grid-area: now; }
+    & td.acts { grid-area: acts; }
+    & td.verdict { grid-area: verdict; padding: 0; }
+    & td[colspan] { grid-column: 1 / -1; }
+  }
+
+  /* On a telephone: the name with what can be done, then by when and what. */
+  @media (max-width: 640px) {
+    & tr { grid-template: 'name name acts' 'when what now' / auto minmax(0, 1fr) auto; padding: 2px 0 6px; }
+    &[data-verdicts='true'] tr {
+      grid-template: 'check name name acts' 'when when what now' 'verdict verdict verdict verdict' / auto auto minmax(0, 1fr) auto;
+    }
     & td.acts button, & td.acts a, & td.check label { min-height: 44px; }
-    & td.when { grid-area: 2 / 1 / auto / 3; }
-    & td.what { grid-area: 2 / 3; }
-    & td.now { grid-area: 2 / 4; }
-    & td.verdict { grid-area: 3 / 1 / auto / 5; padding: 0; }
-    & td.days, & td.who, & td.picture, & td.name-cell > div { display: none; }
-    & td[colspan] { grid-area: 1 / 1 / auto / 5; }
+    & td.who, & td.picture, & td.name-cell > div { display: none; }
   }
 `;
 
@@ -82,25 +101,18 @@ interface DecisionTableProps {
   readonly axis: ReactNode;
   /** What stands in the column of the account. */
   readonly who?: string;
-  readonly hasChecks?: boolean;
+  /** Each line has a box to choose it by, and a verdict. */
   readonly hasVerdicts?: boolean;
 }
 
 /** What wants a decision, in one grid of columns on every place: by when, which name, what becomes of it, what it costs, what to do. */
-export function DecisionTable({
-  label,
-  parts,
-  axis,
-  who = 'Account',
-  hasChecks = false,
-  hasVerdicts = false,
-}: DecisionTableProps) {
+export function DecisionTable({ label, parts, axis, who = 'Account', hasVerdicts = false }: DecisionTableProps) {
   // Beside a verdict the account stands under its name.
-  const columns = 8 + (hasChecks ? 1 : 0);
+  const columns = hasVerdicts ? 9 : 8;
   return (
-    <Table aria-label={label}>
+    <Table aria-label={label} data-verdicts={hasVerdicts}>
       <colgroup>
-        {hasChecks && <col style={{ width: 24 }} />}
+        {hasVerdicts && <col style={{ width: 24 }} />}
         <col style={{ width: 84 }} />
         <col style={{ width: 40 }} />
         <col style={{ width: hasVerdicts ? 184 : 172 }} />
@@ -111,7 +123,7 @@ export function DecisionTable({
         {hasVerdicts && <col style={{ width: 206 }} />}
         <col style={{ width: hasVerdicts ? 116 : 164 }} />
       </colgroup>
-      <Headings {...{ axis, who, hasChecks, hasVerdicts }} />
+      <Headings {...{ axis, who, hasVerdicts }} />
       {parts.map(({ title, total, lines, more }) => (
         <tbody key={title} data-grave={lines.some(({ isGrave }) => isGrave)}>
           {title !== '' && (
@@ -122,7 +134,7 @@ export function DecisionTable({
             </tr>
           )}
           {lines.map((line) => (
-            <Line key={line.key} line={line} hasChecks={hasChecks} hasVerdicts={hasVerdicts} />
+            <Line key={line.key} line={line} hasVerdicts={hasVerdicts} />
           ))}
           {(more || total > lines.length) && (
             <tr>
@@ -138,16 +150,11 @@ export function DecisionTable({
   );
 }
 
-function Headings({
-  axis,
-  who,
-  hasChecks,
-  hasVerdicts,
-}: Pick<DecisionTableProps, 'axis' | 'who' | 'hasChecks' | 'hasVerdicts'>) {
+function Headings({ axis, who, hasVerdicts }: Pick<DecisionTableProps, 'axis' | 'who' | 'hasVerdicts'>) {
   return (
     <thead>
       <tr>
-        {hasChecks && (
+        {hasVerdicts && (
           <th scope="col">
             <span className="visually-hidden">Choose</span>
           </th>
@@ -189,14 +196,14 @@ function daysInWords(days: string): string {
   return count < 0 ? `${counted} over` : counted;
 }
 
-function Line({ line, hasChecks, hasVerdicts }: { line: DecisionLine; hasChecks: boolean; hasVerdicts: boolean }) {
+function Line({ line, hasVerdicts }: { line: DecisionLine; hasVerdicts: boolean }) {
   const { check, day, days, name, who, what, picture, figures, verdict, acts, isGrave } = line;
   return (
     <tr data-grave={isGrave}>
-      {hasChecks && <td className="check">{check}</td>}
+      {hasVerdicts && <td className="check">{check}</td>}
       <td className="when day" style={{ whiteSpace: 'nowrap' }}>
         <WideOnly>{day}</WideOnly>
-        <PhoneOnly>{daysInWords(days)}</PhoneOnly>
+        <InLines>{daysInWords(days)}</InLines>
       </td>
       <td className="figure day days">{days}</td>
       <td className="name-cell">
@@ -213,5 +220,6 @@ function Line({ line, hasChecks, hasVerdicts }: { line: DecisionLine; hasChecks:
   );
 }
 
-const PhoneOnly = styled.span`display: none; @media (max-width: 640px) { display: inline; }`;
+/** Where no heading says what the figure is. */
+const InLines = styled.span`display: none; @media (max-width: 1240px) { display: block; color: var(--ink-soft); } @media (max-width: 640px) { color: inherit; }`;
 const WideOnly = styled.span`@media (max-width: 640px) { display: none; }`;

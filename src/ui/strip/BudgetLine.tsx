@@ -22,33 +22,23 @@ export function BudgetLine({
   return (
     <div ref={box}>
       <svg width={width} height={HEIGHT} role="img" aria-label={label} style={{ display: 'block' }}>
-        <rect
-          x="0.5"
-          y={top + 0.5}
-          width={Math.max(1, whole - 1)}
-          height={BAR - 1}
-          fill="var(--sheet)"
-          stroke="var(--rule)"
-        />
-        {land > 0 && (
-          <rect
-            x="0.5"
-            y={top + 0.5}
-            width={Math.max(1, land - 1)}
-            height={BAR - 1}
-            fill="var(--land)"
-            stroke="var(--land-edge)"
-          />
-        )}
-        {over > 0 && (
-          <rect
-            x={whole + 0.5}
-            y={top + 0.5}
-            width={Math.max(1, over - 1)}
-            height={BAR - 1}
-            fill="url(#strip-redemption)"
-            stroke="var(--caution)"
-          />
+        {[
+          { from: 0, wide: whole, fill: 'var(--sheet)', edge: 'var(--rule)' },
+          { from: 0, wide: land, fill: 'var(--land)', edge: 'var(--land-edge)' },
+          { from: whole, wide: over, fill: 'url(#strip-redemption)', edge: 'var(--caution)' },
+        ].map(
+          ({ from, wide, fill, edge }) =>
+            wide > 0 && (
+              <rect
+                key={fill}
+                x={from + 0.5}
+                y={top + 0.5}
+                width={Math.max(1, wide - 1)}
+                height={BAR - 1}
+                fill={fill}
+                stroke={edge}
+              />
+            ),
         )}
         <path d={`M${whole} ${top - 6}V${top + BAR + 6}`} stroke="var(--ink)" strokeWidth="2" />
       </svg>

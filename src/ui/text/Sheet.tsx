@@ -67,6 +67,20 @@ export const Ruled = styled.table`
   & tfoot td { font-weight: 600; }
   & tfoot tr:last-child td { border-bottom: 3px double var(--ink); }
   & tr[data-off='true'] td { color: var(--ink-soft); }
+  /* On a telephone a table of sentences is a list: what it is about with its figures, the sentence under it over the whole width. */
+  &[data-list] {
+    @media (max-width: 640px) {
+      & thead, & colgroup { display: none; }
+      &, & tbody { display: block; }
+      & tr { display: flex; flex-wrap: wrap; align-items: baseline; gap: 2px 14px; padding: 8px 0; border-bottom: 1px solid var(--rule); }
+      & td, & td:not(.figure) { padding: 0; border: 0; }
+      & td:first-child { flex: 1 1 60%; }
+      & td.sentence { order: 1; flex: 1 0 100%; }
+      /* Without its heading above it a figure says what it is. */
+      & td[data-said]:not(:empty)::before { content: attr(data-said) ' '; color: var(--ink-soft); }
+      & th[scope='rowgroup'] { display: block; border: 0; padding-block: 8px 0; }
+    }
+  }
 `;
 
 /** A notice that needs an answer or care. */

@@ -1,11 +1,15 @@
 'use client';
-import { type ReactNode, useEffect, useRef, useState } from 'react';
+import { type CSSProperties, type ReactNode, useEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
 
-const Box = styled.div`overflow-x: auto;`;
+const Box = styled.div`
+  overflow-x: auto;
+  /* It scrolls before its columns are squeezed. */
+  & > table:not([data-list]) { min-width: var(--least); }
+`;
 
-/** Lets a wide table scroll on its own; while it does, it can be reached and scrolled by keyboard. */
-export function Wide({ children }: { children: ReactNode }) {
+/** Lets a wide table scroll on its own; while it does, it can be reached and scrolled by keyboard. `least` is the width that its columns need, in pixels. */
+export function Wide({ children, least = 0 }: { children: ReactNode; least?: number }) {
   const box = useRef<HTMLDivElement>(null);
   const [scrolls, setScrolls] = useState(false);
   useEffect(() => {
@@ -17,7 +21,7 @@ export function Wide({ children }: { children: ReactNode }) {
     return () => watch.disconnect();
   }, []);
   return (
-    <Box ref={box} tabIndex={scrolls ? 0 : undefined}>
+    <Box ref={box} style={{ '--least': `${least}px` } as CSSProperties} tabIndex={scrolls ? 0 : undefined}>
       {children}
     </Box>
   );

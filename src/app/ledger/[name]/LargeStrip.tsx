@@ -10,7 +10,8 @@ import { useWidth } from '@/ui/text/useWidth';
 import { dayWords, outlookWords, PHASE_WORDS } from '@/ui/text/words';
 import { useDay, useLedger } from '../../frame/LedgerProvider';
 import type { RowView } from '../../frame/views';
-import { levelsOf, movingLabels, type StripLabel, stripLabels } from './stripLabels';
+import { LABEL_GAP, type LabelPlaces, placeLabels } from './labelPlaces';
+import { movingLabels, type StripLabel, stripLabels } from './stripLabels';
 
 const Whole = styled.figure`
   position: relative;
@@ -125,7 +126,10 @@ function Drawing({ row, moving, strip, scale, probed }: DrawingProps) {
   const labels = [...stripLabels(row, style), ...movingLabels(moving, day, style)].filter(
     ({ at }) => at >= scale.from && at <= scale.to,
   );
-  const levels = levelsOf(labels);
+  const { side, levels } = placeLabels(
+    labels.map((label) => ({ x: placeOn(scale, label.at), wide: widthOf(label) })),
+    width,
+  );
   const height = BAR_TOP + BAR_HEIGHT + 12 + Math.max(1, labels.length) * LEVEL;
   const now = placeOn(scale, day);
   return (
@@ -163,10 +167,11 @@ function Drawing({ row, moving, strip, scale, probed }: DrawingProps) {
       )}
       {labels.map((label, i) => {
         const x = placeOn(scale, label.at);
+        const down = side === 'below' ? 5 : 30 + (levels[i] ?? 0) * LEVEL;
         return (
           <path
             key={label.key}
-            d={`M${x} ${BAR_TOP + BAR_HEIGHT - 2}V${BAR_TOP + BAR_HEIGHT + 30 + (levels[i] ?? 0) * LEVEL}`}
+            d={`M${x} ${BAR_TOP + BAR_HEIGHT - 2}V${BAR_TOP + BAR_HEIGHT + down}`}
             stroke={labelColour(label)}
           />
         );
@@ -177,7 +182,7 @@ function Drawing({ row, moving, strip, scale, probed }: DrawingProps) {
           label={label}
           x={placeOn(scale, label.at)}
           y={BAR_TOP + BAR_HEIGHT + 4 + (levels[i] ?? 0) * LEVEL}
-          width={width}
+          side={side}
         />
       ))}
     </svg>
@@ -208,9 +213,15 @@ function MovingLine({ stretches, scale }: { stretches: readonly MovingStretch[];
   });
 }
 
-function Label({ label, x, y, width }: { label: StripLabel; x: number; y: number; width: number }) {
-  const left = x > width - 190;
-  const at = { x: left ? x - 5 : x + 5, textAnchor: left ? ('end' as const) : ('start' as const) };
+/** How wide a label is, in pixels, by the letters of its longer line at its size. */
+const widthOf = ({ title, text }: StripLabel) => Math.max(title.length * 6.5, text.length * 5.8);
+
+function Label({ label, x, y, side }: { label: StripLabel; x: number; y: number; side: LabelPlaces['side'] }) {
+  const at = {
+    right: { x: x + LABEL_GAP, textAnchor: 'start' as const },
+    left: { x: x - LABEL_GAP, textAnchor: 'end' as const },
+    below: { x: 0, textAnchor: 'start' as const },
+  }[side];
   return (
     <g fill={labelColour(label)} stroke="var(--sheet)" strokeWidth="4" paintOrder="stroke">
       <text {...at} y={y + 12} fontWeight="700">

@@ -7,7 +7,7 @@ import { movingFacts } from '@/core/moving';
 import type { Day, Instant } from '@/core/time';
 import type { RowView } from '../../frame/views';
 import { standingSentence } from './sentence';
-import { levelsOf, movingLabels, stripLabels } from './stripLabels';
+import { movingLabels, stripLabels } from './stripLabels';
 
 const style = { zone: 'UTC', today: '2026-11-24' as Day };
 
@@ -38,23 +38,6 @@ describe('a stalled name in its late window', () => {
       'Past its term for 18 days. Late renewal $11.38 until 20 Dec, then restore and a year about $125.18, by rule of thumb. At Quaymark.',
     );
   });
-});
-
-test('no line that leads to a label crosses the text of another', () => {
-  const row = rowOf(nameWith('kelpkiln.com', '2026-11-06T10:15:00Z', { setting: 'stalled' }));
-  const steps = stripLabels(row, style);
-  const levels = levelsOf(steps);
-  expect([...levels].sort()).toEqual(steps.map((_, place) => place));
-  // A line runs from the bar down to its own level; a text begins at its own line and runs to the right.
-  for (const [i, line] of steps.entries())
-    for (const [j, text] of steps.entries())
-      if (i !== j && line.at > text.at)
-        expect(levels[i], `${line.title} over ${text.title}`).toBeLessThan(levels[j] ?? 0);
-});
-
-test('labels of one instant stand on lines of their own', () => {
-  expect(levelsOf([{ at: TODAY }, { at: TODAY }, { at: TODAY }])).toEqual([2, 1, 0]);
-  expect(levelsOf([])).toEqual([]);
 });
 
 describe('a name that auto-renew will charge', () => {

@@ -16,17 +16,6 @@ export interface StripLabel {
 
 const money = (amount: Amount | null) => (amount ? formatAmount(amount) : 'price not known');
 
-/**
- * On which line under the bar each label stands, the uppermost 0. What comes last stands uppermost: a line that leads down to an earlier label
- * runs left of every text above it, so that no line crosses a text.
- */
-export function levelsOf(labels: readonly Pick<StripLabel, 'at'>[]): number[] {
-  const order = labels.map((_, place) => place).sort((a, b) => (labels[b]?.at ?? 0) - (labels[a]?.at ?? 0) || b - a);
-  const levels = labels.map(() => 0);
-  for (const [level, place] of order.entries()) levels[place] = level;
-  return levels;
-}
-
 /** The steps of a name's life from its coming charge to its release, in order, with what each costs. */
 export function stripLabels(row: RowView, style: DayStyle): StripLabel[] {
   const { marks, coming, costs } = row;

@@ -34,7 +34,7 @@ export function AccountsScreen({ accounts }: { accounts: readonly AccountRow[] }
   return (
     <Page>
       <Wide>
-        <Ruled>
+        <Ruled data-list>
           <thead>
             <tr>
               <th>Account</th>
@@ -52,12 +52,14 @@ export function AccountsScreen({ accounts }: { accounts: readonly AccountRow[] }
                   </Link>
                   {account.registrar !== account.label && <div className="soft">{account.registrar}</div>}
                 </td>
-                <td className="figure">{account.names.toLocaleString('en')}</td>
-                <td>
+                <td className="figure" data-said="names">
+                  {account.names.toLocaleString('en')}
+                </td>
+                <td className="sentence">
                   <AccountSentence account={account} />
                   {!account.rulesKnown && <span className="caution">; these are usual rules: check them</span>}
                 </td>
-                <td className="figure">
+                <td className="figure" data-said="balance">
                   {account.balanceMinor === null ? (
                     <span className="soft">not said</span>
                   ) : (

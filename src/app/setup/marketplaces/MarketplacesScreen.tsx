@@ -58,10 +58,10 @@ export function MarketplacesScreen({ marketplaces, rates, source, rule }: Market
 function MarketplacesTable({ marketplaces }: { marketplaces: readonly MarketplaceRow[] }) {
   const { style } = useLedger();
   return (
-    <Ruled aria-label="Marketplaces">
+    <Ruled data-list aria-label="Marketplaces">
       <thead>
         <tr>
-          <th>Marketplace</th>
+          <th style={{ width: 140 }}>Marketplace</th>
           <th>How it sells</th>
           <th className="figure">Commission</th>
           <th className="figure">At least</th>
@@ -76,10 +76,10 @@ function MarketplacesTable({ marketplaces }: { marketplaces: readonly Marketplac
               <Link href={`/setup/marketplaces/${marketplace.id}`}>{marketplace.label}</Link>
               {!marketplace.payoutSet && <div className="caution">payout not set</div>}
             </td>
-            <td>
+            <td className="sentence">
               <MarketplaceSentence marketplace={marketplace} />
             </td>
-            <td className="figure">
+            <td className="figure" data-said="commission">
               {marketplace.percent} %
               {marketplace.steps.map((step) => (
                 <div key={step.fromMinor} className="soft">
@@ -88,11 +88,11 @@ function MarketplacesTable({ marketplaces }: { marketplaces: readonly Marketplac
                 </div>
               ))}
             </td>
-            <td className="figure">
+            <td className="figure" data-said="at least">
               {marketplace.floorMinor > 0 &&
                 formatAmount({ minor: marketplace.floorMinor, currency: marketplace.feesCurrency }, true)}
             </td>
-            <td className="figure">
+            <td className="figure" data-said="proceeds of 1,000">
               {formatAmount(
                 {
                   minor: netProceedsOf(SAMPLE_MINOR, marketplace).proceedsMinor,
@@ -101,7 +101,7 @@ function MarketplacesTable({ marketplaces }: { marketplaces: readonly Marketplac
                 true,
               )}
             </td>
-            <td>
+            <td data-said="link">
               {marketplace.linkUrl === null ? (
                 <span className="soft">by hand</span>
               ) : marketplace.linkProblem ? (

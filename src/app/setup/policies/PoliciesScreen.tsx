@@ -19,7 +19,7 @@ export function PoliciesScreen({ policies, fees }: { policies: readonly Policy[]
   return (
     <Page>
       <Wide>
-        <Ruled>
+        <Ruled data-list>
           <thead>
             <tr>
               <th>Ending</th>
@@ -36,11 +36,11 @@ export function PoliciesScreen({ policies, fees }: { policies: readonly Policy[]
                     {policy.ending === '*' ? 'all other endings' : `.${policy.ending}`}
                   </Button>
                 </td>
-                <td>
+                <td className="sentence">
                   <PolicySentence policy={policy} />
                 </td>
-                <td>{policy.yearlyFee ? 'added' : 'none'}</td>
-                <td>
+                <td>{policy.yearlyFee ? 'fee added' : 'no fee'}</td>
+                <td className="sentence">
                   {policy.source}, {formatDay(policy.sourceDate)}
                   {!policy.verified && <span className="caution"> unverified</span>}
                   {policy.sourceNote && <div className="soft">{policy.sourceNote}</div>}

@@ -1,10 +1,10 @@
 'use client';
 import Link from 'next/link';
 import { useState } from 'react';
-import styled from 'styled-components';
 import { Button } from '@/ui/controls/Button';
 import { formatFigure } from '@/ui/text/figures';
 import { Ruled, Section } from '@/ui/text/Sheet';
+import { Wide } from '@/ui/text/Wide';
 import { namesWords, yearsWords } from '@/ui/text/words';
 import { useLedger } from '../../frame/LedgerProvider';
 import { namePage } from '../../frame/pages';
@@ -15,7 +15,6 @@ import { useMoney } from './useMoney';
 const FIRST = 25;
 
 /** On a narrow screen the table scrolls by itself. */
-const Wide = styled.div`overflow-x: auto;`;
 
 interface WavePartProps {
   readonly wave: WaveView;
@@ -39,8 +38,8 @@ export function WavePart({ wave, years, isOnly, onStart }: WavePartProps) {
         {day}: {namesWords(moves.length)} for {money(costMinor)}
       </h2>
       {!isOnly && <p className="soft">Together this {savedWords(savedMinor, years, money)}.</p>}
-      <Wide tabIndex={0} role="region" aria-label={`Names moved on ${day}`}>
-        <Ruled>
+      <Wide least={640}>
+        <Ruled aria-label={`Names moved on ${day}`}>
           <thead>
             <tr>
               <th>Name</th>

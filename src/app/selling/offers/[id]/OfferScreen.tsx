@@ -209,22 +209,14 @@ function AcceptDialog({ about: { thread, rivals }, state, isOpen, onClose }: Acc
               ? `If you do nothing, the offer lapses after ${untilWords(live.lapsesAt, style)}.`
               : 'If you do nothing, the offer stays.'}
           </p>
-          {state.refused && (
-            <p className="caution" role="alert">
-              {state.refused.message}
-            </p>
-          )}
-          <Actions>
-            <Button
-              data-kind="primary"
-              onPress={async () => {
-                if ((await state.answer('accept', 'Accepted: it is a sale.')) !== null) onClose();
-              }}
-            >
-              Accept {money(live.minor)}
-            </Button>
-            <Button onPress={onClose}>Not yet</Button>
-          </Actions>
+          <AnswerActions
+            state={state}
+            answer="accept"
+            done="Accepted: it is a sale."
+            text={`Accept ${money(live.minor)}`}
+            back="Not yet"
+            onClose={onClose}
+          />
         </>
       )}
     </Dialog>
@@ -245,24 +237,54 @@ function DeclineDialog({ about: { thread, rivals }, state, isOpen, onClose }: Ac
               ? 'Nobody else stands for the name.'
               : `${rivals.length === 1 ? 'Another offer stays' : `${rivals.length} others stay`} open.`}
           </p>
-          {state.refused && (
-            <p className="caution" role="alert">
-              {state.refused.message}
-            </p>
-          )}
-          <Actions>
-            <Button
-              data-kind="caution"
-              onPress={async () => {
-                if ((await state.answer('decline', 'Declined.')) !== null) onClose();
-              }}
-            >
-              Decline {money(live.minor)}
-            </Button>
-            <Button onPress={onClose}>Leave it open</Button>
-          </Actions>
+          <AnswerActions
+            state={state}
+            answer="decline"
+            done="Declined."
+            text={`Decline ${money(live.minor)}`}
+            back="Leave it open"
+            onClose={onClose}
+          />
         </>
       )}
     </Dialog>
+  );
+}
+
+/** Giving an answer, or not; what stands against it is said beside it. */
+function AnswerActions({
+  state,
+  answer,
+  done,
+  text,
+  back,
+  onClose,
+}: {
+  state: AcceptDialogProps['state'];
+  answer: 'accept' | 'decline';
+  done: string;
+  text: string;
+  back: string;
+  onClose: () => void;
+}) {
+  return (
+    <>
+      {state.refused && (
+        <p className="caution" role="alert">
+          {state.refused.message}
+        </p>
+      )}
+      <Actions>
+        <Button
+          data-kind={answer === 'accept' ? 'primary' : 'caution'}
+          onPress={async () => {
+            if ((await state.answer(answer, done)) !== null) onClose();
+          }}
+        >
+          {text}
+        </Button>
+        <Button onPress={onClose}>{back}</Button>
+      </Actions>
+    </>
   );
 }

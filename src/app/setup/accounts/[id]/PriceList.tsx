@@ -35,7 +35,7 @@ export function PriceList({ accountId, currency, prices }: PriceListProps) {
       {prices.length === 0 ? (
         <p className="soft">No price is known. Names here show no cost until one is set.</p>
       ) : (
-        <Wide>
+        <Wide least={640}>
           <Ruled>
             <thead>
               <tr>
