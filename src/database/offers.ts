@@ -1,3 +1,4 @@
+import type { Amount } from '@/core/money';
 import {
   AWAITING_STAGES,
   type Figure,
@@ -34,6 +35,8 @@ export interface ThreadRow {
   readonly buyer: string;
   readonly contact: string;
   readonly currency: string;
+  /** What is asked for the name. */
+  readonly asking: Amount | null;
   readonly state: ThreadState;
   readonly madeAt: Instant;
   readonly note: string;
@@ -42,6 +45,7 @@ export interface ThreadRow {
 
 const THREAD = `
   select t.id, t.name_id as "nameId", n.ascii, n."unicode", t.marketplace_id as "marketplaceId", v.label as marketplace, t.ref, t.buyer, t.contact, t.currency,
+    case when n.asking_minor is not null then json_build_object('minor', n.asking_minor, 'currency', n.asking_currency) end as asking,
     t.state, t.made_at as "madeAt", t.note,
     coalesce((select json_agg(json_build_object('id', f.id, 'by', f.by, 'minor', f.minor, 'at', extract(epoch from f.at) * 1000,
       'lapsesAt', extract(epoch from f.lapses_at) * 1000, 'state', f.state, 'ref', f.ref, 'byRule', f.by_rule, 'note', f.note) order by f.id)

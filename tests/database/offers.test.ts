@@ -38,7 +38,13 @@ describe('offers', () => {
     desk.made.reply = { do: 'accept' };
     await desk.made.pass(2);
     expect(await awaiting(desk.made)).toContain(`offer to answer: ${COPPER}`);
-    expect((await sellingToday(desk.made.ledger)).map(({ kind }) => kind)).toContain('offer to answer');
+    await desk.made.ledger.database.query(
+      "update names set asking_minor = 49900, asking_currency = 'USD' where ascii = $1",
+      [COPPER],
+    );
+    // With what is asked for the name: the share stands there from the first, and nothing moves under the pointer.
+    const offers = (await sellingToday(desk.made.ledger)).find(({ kind }) => kind === 'offer to answer');
+    expect(offers?.items.map(({ asking }) => asking)).toEqual([{ minor: 49_900, currency: 'USD' }]);
     const figure = await lastFigure();
     must(
       await answerOffer(desk.made.ledger, {

@@ -54,7 +54,7 @@ export function ChargesTable({ funding: { account, charges, chargeCount } }: { f
   return (
     <>
       <Wide>
-        <Ruled aria-label={`Charges of ${account.label}`}>
+        <Ruled aria-label={`Charges of ${account.label}`} data-list>
           <thead>
             <tr>
               <th>Day</th>
@@ -67,15 +67,17 @@ export function ChargesTable({ funding: { account, charges, chargeCount } }: { f
           <tbody>
             {charges.slice(0, MOST_ROWS).map((charge) => (
               <tr key={`${charge.place} ${charge.at}`}>
-                <td>{dayWords(charge.at, style)}</td>
-                <td>
+                <td className="under">{dayWords(charge.at, style)}</td>
+                <td className="lead">
                   <Link href={namePage(charge.ascii)} className="name">
                     {charge.unicode}
                   </Link>
                 </td>
                 <td className="figure">{charge.cost ? formatAmount(charge.cost) : 'no price'}</td>
-                <td className="figure">{charge.balanceMinor === null ? '–' : money(charge.balanceMinor)}</td>
-                <td>
+                <td className="figure under" data-said="leaves">
+                  {charge.balanceMinor === null ? '–' : money(charge.balanceMinor)}
+                </td>
+                <td className="under">
                   {charge.cause ? (
                     <span className="caution">fails: {causeWords(charge.cause)}</span>
                   ) : (

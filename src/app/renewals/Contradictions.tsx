@@ -34,7 +34,7 @@ export function Contradictions({
   return (
     <Section>
       <h2>Contradictions</h2>
-      <Ruled aria-label="Contradictions">
+      <Ruled aria-label="Contradictions" data-list>
         <tbody>
           {rows.map(({ row, contradiction }) => (
             <tr key={row.name.id}>
@@ -43,8 +43,8 @@ export function Contradictions({
                   {row.name.unicode}
                 </Link>
               </td>
-              <td>{words(contradiction)}</td>
-              <td className="soft">{outlookWords(row.outlook, style)}</td>
+              <td className="sentence">{words(contradiction)}</td>
+              <td className="sentence soft">{outlookWords(row.outlook, style)}</td>
               <td className="figure">
                 <Button data-kind="plain" onPress={() => onSwitch(row)}>
                   Auto-renew…

@@ -38,14 +38,16 @@ export function FundingTable({
   const inHome = sumIn(passing, homeCurrency, meta?.rules.rates ?? [], dayOf(today));
   const count = (of: (one: FundingView) => number) => fundings.reduce((sum, one) => sum + of(one), 0);
   return (
-    <Wide least={720}>
+    <Wide least={780}>
       <Chosen aria-label="Funding by account">
         <thead>
           <tr>
             <th>Account</th>
             <th className="figure">Balance</th>
             <th className="figure">Charges</th>
-            <th className="figure">Will pass</th>
+            <th className="figure" style={{ minWidth: 150 }}>
+              Will pass
+            </th>
             <th style={{ minWidth: 150 }}>First that fails</th>
             <th className="figure">Names that lapse</th>
             <th className="figure">Least top-up</th>

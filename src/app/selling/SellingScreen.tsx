@@ -1,7 +1,7 @@
 'use client';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useEffect, useMemo, useState } from 'react';
+import { useState } from 'react';
 import { sumByCurrency } from '@/core/money';
 import { isRefusal } from '@/core/refusal';
 import { type AgendaItem, turnAt } from '@/core/selling';
@@ -17,7 +17,6 @@ import type { AgendaGroup, SellingReport } from '@/usecases/selling/report';
 import { agendaParts } from '../acts/agenda/sellingLines';
 import { useTitle } from '../frame/Frame';
 import { useLedger, useLedgerChange } from '../frame/LedgerProvider';
-import type { RowView } from '../frame/views';
 import { lookAgainAction } from './actions';
 import { PastePart } from './PastePart';
 import { RunningAuctions, SalesOnTheirWay, WaitingThreads } from './SellingTables';
@@ -71,23 +70,11 @@ export function SellingScreen({ report }: { report: SellingReport }) {
 
 /** What awaits the owner, kind by kind, in one grid of columns. */
 function AgendaTable({ agenda }: { agenda: readonly AgendaGroup[] }) {
-  const { worker, meta, style, today } = useLedger();
-  const [rows, setRows] = useState<ReadonlyMap<number, RowView>>(new Map());
+  const { style, today } = useLedger();
   const [open, setOpen] = useState<ReadonlySet<string>>(new Set());
-  const ids = useMemo(() => [...new Set(agenda.flatMap(({ items }) => items.map(({ nameId }) => nameId)))], [agenda]);
-  useEffect(() => {
-    if (!worker || !meta) return;
-    let stale = false;
-    void worker
-      .rowsOf(ids, meta.asOf)
-      .then((found) => !stale && setRows(new Map(found.map((row) => [row.name.id, row]))));
-    return () => {
-      stale = true;
-    };
-  }, [worker, meta, ids]);
   const parts = agendaParts(
     agenda,
-    { today, style, rows },
+    { today, style },
     ({ kind, items }) => (open.has(kind) ? items.length : MOST_ROWS),
     ({ kind, items, total }) => (
       <>

@@ -14,7 +14,7 @@ export function SalesOnTheirWay({ sales }: { sales: SellingReport['sales'] }) {
   return (
     <Section aria-label="Sales on their way">
       <h2>Sales on their way</h2>
-      <Ruled aria-label="Sales on their way">
+      <Ruled aria-label="Sales on their way" data-list>
         <tbody>
           {sales.map((sale) => (
             <tr key={sale.id}>
@@ -23,9 +23,9 @@ export function SalesOnTheirWay({ sales }: { sales: SellingReport['sales'] }) {
                   {sale.unicode}
                 </Link>
               </td>
-              <td>{STAGE_WORDS[sale.stage]}</td>
-              <td>{sale.dueAt !== null && `by ${dayWords(sale.dueAt, style)}`}</td>
-              <td>{sale.buyer}</td>
+              <td className="under">{STAGE_WORDS[sale.stage]}</td>
+              <td className="under">{sale.dueAt !== null && `by ${dayWords(sale.dueAt, style)}`}</td>
+              <td className="under">{sale.buyer}</td>
               <td className="figure">{formatAmount({ minor: sale.priceMinor, currency: sale.currency }, true)}</td>
             </tr>
           ))}
@@ -42,7 +42,7 @@ export function RunningAuctions({ auctions }: { auctions: SellingReport['auction
   return (
     <Section aria-label="Auctions that run">
       <h2>Auctions that run</h2>
-      <Ruled aria-label="Auctions that run">
+      <Ruled aria-label="Auctions that run" data-list>
         <tbody>
           {auctions.map((auction) => (
             <tr key={auction.id}>
@@ -51,12 +51,12 @@ export function RunningAuctions({ auctions }: { auctions: SellingReport['auction
                   {auction.unicode}
                 </Link>
               </td>
-              <td>closes {hourWords(auction.closesAt, style)}</td>
-              <td>
+              <td className="under">closes {hourWords(auction.closesAt, style)}</td>
+              <td className="under">
                 {auction.bids.length} {auction.bids.length === 1 ? 'bid' : 'bids'}
                 {auction.reserveMinor !== null && (auction.reserveMet ? ', reserve met' : ', reserve not met')}
               </td>
-              <td>{auction.marketplace ?? 'the office'}</td>
+              <td className="under">{auction.marketplace ?? 'the office'}</td>
               <td className="figure">
                 {formatAmount({ minor: auction.priceMinor ?? auction.startMinor, currency: auction.currency }, true)}
               </td>
@@ -75,7 +75,7 @@ export function WaitingThreads({ threads }: { threads: SellingReport['threads'] 
   return (
     <Section aria-label="Waiting for the buyer">
       <h2>Waiting for the buyer</h2>
-      <Ruled aria-label="Waiting for the buyer">
+      <Ruled aria-label="Waiting for the buyer" data-list>
         <tbody>
           {threads.map((thread) => {
             const last = thread.figures.at(-1);
@@ -86,9 +86,11 @@ export function WaitingThreads({ threads }: { threads: SellingReport['threads'] 
                     {thread.unicode}
                   </Link>
                 </td>
-                <td>{thread.buyer}</td>
-                <td>{thread.state === 'waiting' ? 'waits: the name is promised' : 'has your figure'}</td>
-                <td>{last?.lapsesAt && `until ${untilWords(last.lapsesAt, style)}`}</td>
+                <td className="under">{thread.buyer}</td>
+                <td className="under">
+                  {thread.state === 'waiting' ? 'waits: the name is promised' : 'has your figure'}
+                </td>
+                <td className="under">{last?.lapsesAt && `until ${untilWords(last.lapsesAt, style)}`}</td>
                 <td className="figure">
                   {last && formatAmount({ minor: last.minor, currency: thread.currency }, true)}
                 </td>

@@ -1,6 +1,6 @@
 'use client';
 import Link from 'next/link';
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useState } from 'react';
 import styled from 'styled-components';
 import type { Unknowns } from '@/core/ledger';
 import { ButtonLink } from '@/ui/controls/Button';
@@ -60,23 +60,18 @@ export function TodayScreen(props: TodayScreenProps) {
   const { messages, unseen, watched, selling, otherKey, alarms, transfers, acquiring } = props;
   const { worker, meta, problem, style, today, reload } = useLedger();
   const [view, setView] = useState<TodayView | null>(null);
-  const [sold, setSold] = useState<ReadonlyMap<number, RowView>>(new Map());
   const [switching, setSwitching] = useState<readonly RowView[]>([]);
   const [open, setOpen] = useState(new Set(unseen));
   useTitle('Today', dayWords(today, style));
 
-  const soldIds = useMemo(() => selling.flatMap(({ items }) => items.map(({ nameId }) => nameId)), [selling]);
   useEffect(() => {
     if (!worker || !meta) return;
     let stale = false;
     void worker.today(MOST_ROWS).then((found) => !stale && setView(found));
-    void worker
-      .rowsOf(soldIds, meta.asOf)
-      .then((rows) => !stale && setSold(new Map(rows.map((row) => [row.name.id, row]))));
     return () => {
       stale = true;
     };
-  }, [worker, meta, soldIds]);
+  }, [worker, meta]);
 
   const seen = async (ids: readonly number[]) => {
     await seenNamesAction(ids);
@@ -90,7 +85,7 @@ export function TodayScreen(props: TodayScreenProps) {
 
   if (problem) return <Failed text={problem} onRetry={() => void reload()} />;
   if (view === null || meta === null) return <Loading text="Looking through the ledger" />;
-  const told = { today, style, rows: sold };
+  const told = { today, style };
   // What is lost, then what is owed, then what gets dearer, then what others wait for.
   const [lost, later] = [names.filter((part) => part.isLost), names.filter((part) => !part.isLost)];
   const parts = [

@@ -13,6 +13,7 @@ test('what awaits the owner: by kind, then by date, then by worth', () => {
     by: by === null ? null : addDays(NOW, by),
     minor,
     currency: 'USD',
+    asking: null,
     who: '',
     about: { kind: 'listings' as const },
   });

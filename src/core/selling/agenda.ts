@@ -1,3 +1,4 @@
+import type { Amount } from '../money';
 import type { Instant } from '../time';
 import type { SaleStage } from './handover';
 
@@ -35,6 +36,8 @@ export interface AgendaItem {
   /** What it is about in figures: the offer, the price, the cost. */
   readonly minor: number | null;
   readonly currency: string | null;
+  /** Of an offer: what is asked for the name. */
+  readonly asking: Amount | null;
   /** Marketplace or buyer. */
   readonly who: string;
   /** What deals with it. */

@@ -150,6 +150,7 @@ const nameOf = ({ nameId, ascii, unicode }: Pick<AgendaItem, 'nameId' | 'ascii' 
   nameId,
   ascii,
   unicode,
+  asking: null,
 });
 
 function offerToAnswer(thread: ThreadRow, now: Instant): AgendaItem[] {
@@ -162,6 +163,7 @@ function offerToAnswer(thread: ThreadRow, now: Instant): AgendaItem[] {
       by: live.lapsesAt,
       minor: live.minor,
       currency: thread.currency,
+      asking: thread.asking,
       who: thread.buyer,
       about: { kind: 'offer', id: thread.id },
     },

@@ -14,14 +14,11 @@ import { AGENDA_WORDS, STAGE_WORDS } from '@/ui/text/sellingWords';
 import { type DayStyle, dueWords } from '@/ui/text/words';
 import type { AgendaGroup } from '@/usecases/selling/report';
 import { agendaPage } from '../../frame/pages';
-import type { RowView } from '../../frame/views';
 
 /** What the lines are written with. */
 export interface Told {
   readonly today: Instant;
   readonly style: DayStyle;
-  /** The ledger's rows of the names that are told of, by id. */
-  readonly rows: ReadonlyMap<number, RowView>;
 }
 
 /** The name of a line, as the way to what deals with it. */
@@ -93,12 +90,8 @@ const WHAT_WORDS: Readonly<Record<AgendaKind, string>> = {
 };
 
 /** `besides` are the other offers on the same name: rivals stand on the same line. */
-function sellingLine(
-  item: AgendaItem,
-  { today, style, rows }: Told,
-  besides: readonly AgendaItem[] = [],
-): DecisionLine {
-  const asking = rows.get(item.nameId)?.name.asking ?? null;
+function sellingLine(item: AgendaItem, { today, style }: Told, besides: readonly AgendaItem[] = []): DecisionLine {
+  const { asking } = item;
   const isOffer = item.kind === 'offer to answer';
   const points: LinePoint[] = [];
   if (isOffer && item.minor !== null) points.push({ kind: 'offer', minor: item.minor });
