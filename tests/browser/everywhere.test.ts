@@ -31,6 +31,15 @@ const SQUEEZED = `
     return text.length >= 12 && wide < 100 && lines > 3.5 && lines > text.length * 0.09 ? [text.slice(0, 40)] : [];
   })`;
 
+/** What stands in a cell of a table and runs over its edge, onto its neighbour or off the page. */
+const RUNS_OVER = `
+  return [...document.querySelectorAll('main :is(td, th)')].filter((one) => one.checkVisibility()).flatMap((one) => {
+    const edge = one.getBoundingClientRect().right;
+    const over = [...one.querySelectorAll('button, a, span, svg')].filter((part) =>
+      part.checkVisibility() && !part.closest('.visually-hidden') && part.getBoundingClientRect().right - parseFloat(getComputedStyle(part).paddingRight) > edge + 1);
+    return over.length > 0 && getComputedStyle(one).overflowX === 'visible' ? [one.innerText.trim().slice(0, 40)] : [];
+  })`;
+
 const CHARTS = ['day', 'night'] as const;
 const EVERY_LOOK = WIDTHS.flatMap((one) => CHARTS.map((chart) => ({ ...one, chart })));
 /** Each width and each chart; every pair of them where time is taken for it. The telephone comes last: it is measured as well. */
@@ -88,6 +97,8 @@ describe('at 1280, 1024 and 390 px, by day and by night', () => {
       await size(one);
       for (const text of await visitor.driver.executeScript<string[]>(SQUEEZED))
         found.push(`${one.width} squeezed: ${text}`);
+      for (const text of await visitor.driver.executeScript<string[]>(RUNS_OVER))
+        found.push(`${one.width} runs over: ${text}`);
       await visitor.driver.executeScript('document.documentElement.dataset.theme = arguments[0]', chart);
       // By night only the colours are others.
       const rules = chart === 'night' ? COLOUR_RULES : undefined;

@@ -39,7 +39,7 @@ export function FundingTable({
   const count = (of: (one: FundingView) => number) => fundings.reduce((sum, one) => sum + of(one), 0);
   return (
     <Wide least={780}>
-      <Chosen aria-label="Funding by account">
+      <Chosen aria-label="Funding by account" data-list>
         <thead>
           <tr>
             <th>Account</th>
@@ -67,13 +67,17 @@ export function FundingTable({
           <tr>
             <td>{fundings.length === 1 ? 'One account' : `${fundings.length} accounts`}</td>
             <td />
-            <td className="figure">{count(({ chargeCount }) => chargeCount).toLocaleString('en')}</td>
-            <td className="figure" style={{ whiteSpace: 'normal' }}>
+            <td className="figure" data-said="charges">
+              {count(({ chargeCount }) => chargeCount).toLocaleString('en')}
+            </td>
+            <td className="figure under" data-said="will pass" style={{ whiteSpace: 'normal' }}>
               {amountsWords(sumByCurrency(passing))}
               {inHome && sumByCurrency(passing).length > 1 && <div className="soft">≈{formatAmount(inHome, true)}</div>}
             </td>
             <td />
-            <td className="figure">{namesWords(count(({ lapsingCount }) => lapsingCount))}</td>
+            <td className="figure under" data-said="lapse">
+              {namesWords(count(({ lapsingCount }) => lapsingCount))}
+            </td>
             <td />
           </tr>
         </tfoot>
@@ -107,10 +111,16 @@ function AccountLine({
           {account.label}
         </Button>
       </td>
-      <td className="figure">{account.balanceMinor === null ? '–' : money(account.balanceMinor)}</td>
-      <td className="figure">{chargeCount}</td>
-      <td className="figure">{money(months.reduce((sum, month) => sum + month.passingMinor, 0))}</td>
-      <td>
+      <td className="figure under" data-said="balance">
+        {account.balanceMinor === null ? '–' : money(account.balanceMinor)}
+      </td>
+      <td className="figure" data-said="charges">
+        {chargeCount}
+      </td>
+      <td className="figure under" data-said="will pass">
+        {money(months.reduce((sum, month) => sum + month.passingMinor, 0))}
+      </td>
+      <td className="sentence">
         {firstFailure ? (
           <span className="caution">
             {dayWords(firstFailure.at, style)}: {causeWords(firstFailure.cause)}
@@ -119,8 +129,12 @@ function AccountLine({
           <span className="soft">{chargeCount === 0 ? 'nothing is charged' : passes}</span>
         )}
       </td>
-      <td className="figure">{lapsingCount > 0 ? <span className="caution">{namesWords(lapsingCount)}</span> : '–'}</td>
-      <td className="figure">{leastTopUp ? `${money(leastTopUp.minor)} by ${dayWords(leastTopUp.by, style)}` : '–'}</td>
+      <td className="figure under" data-said="lapse">
+        {lapsingCount > 0 ? <span className="caution">{namesWords(lapsingCount)}</span> : '–'}
+      </td>
+      <td className="figure under" data-said="top up">
+        {leastTopUp ? `${money(leastTopUp.minor)} by ${dayWords(leastTopUp.by, style)}` : '–'}
+      </td>
     </tr>
   );
 }

@@ -60,14 +60,14 @@ const Table = styled.table`
     & tbody, & tbody tr[data-head], & tbody th { display: block; }
     & tr {
       display: grid;
-      grid-template: 'when name what now acts' 'when who picture now acts' / 84px 172px minmax(0, 1fr) 134px 164px;
+      grid-template: 'when name what now acts' 'when who picture now acts' / 94px 172px minmax(0, 1fr) 134px 188px;
       gap: 0 8px;
       align-items: center;
       padding: 5px 0;
       border-bottom: 1px solid var(--rule);
     }
     &[data-verdicts='true'] tr {
-      grid-template: 'check when name what now verdict' 'check when name picture now acts' / 24px 84px 158px minmax(0, 1fr) 118px 206px;
+      grid-template: 'check when name what now verdict' 'check when name picture now acts' / 24px 94px 158px minmax(0, 1fr) 118px 206px;
     }
     & tbody tr[data-head] { padding: 0; border: 0; }
     & td { height: auto; padding: 0; border: 0; }
@@ -113,7 +113,7 @@ export function DecisionTable({ label, parts, axis, who = 'Account', hasVerdicts
     <Table aria-label={label} data-verdicts={hasVerdicts}>
       <colgroup>
         {hasVerdicts && <col style={{ width: 24 }} />}
-        <col style={{ width: 84 }} />
+        <col style={{ width: 94 }} />
         <col style={{ width: 40 }} />
         <col style={{ width: hasVerdicts ? 184 : 172 }} />
         {!hasVerdicts && <col style={{ width: 88 }} />}
@@ -121,7 +121,7 @@ export function DecisionTable({ label, parts, axis, who = 'Account', hasVerdicts
         <col style={{ width: (hasVerdicts ? SHORT_LINE_WIDTH : LINE_WIDTH) + 16 }} />
         <col style={{ width: 134 }} />
         {hasVerdicts && <col style={{ width: 206 }} />}
-        <col style={{ width: hasVerdicts ? 116 : 164 }} />
+        <col style={{ width: hasVerdicts ? 116 : 188 }} />
       </colgroup>
       <Headings {...{ axis, who, hasVerdicts }} />
       {parts.map(({ title, total, lines, more }) => (

@@ -71,7 +71,7 @@ export const Ruled = styled.table`
   &[data-list] {
     @media (max-width: 640px) {
       & thead, & colgroup { display: none; }
-      &, & tbody { display: block; }
+      &, & tbody, & tfoot { display: block; }
       & tr { display: flex; flex-wrap: wrap; align-items: baseline; gap: 2px 14px; padding: 8px 0; border-bottom: 1px solid var(--rule); }
       & td, & td:not(.figure) { padding: 0; border: 0; }
       & td:first-child:not(.under), & td.lead { flex: 1 1 60%; }
@@ -79,7 +79,7 @@ export const Ruled = styled.table`
       /* Short facts stand in a line under it. */
       & tr:has(> td.under)::before { content: ''; order: 1; flex: 1 0 100%; }
       & td.under { order: 1; }
-      & td.under:empty { display: none; }
+      & td:empty { display: none; }
       /* Without its heading above it a figure says what it is. */
       & td[data-said]:not(:empty)::before { content: attr(data-said) ' '; color: var(--ink-soft); }
       & th[scope='rowgroup'] { display: block; border: 0; padding-block: 8px 0; }
