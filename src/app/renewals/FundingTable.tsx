@@ -12,10 +12,10 @@ import type { FundingView } from '../frame/views';
 
 /** The account whose charges are shown below stands out of its table. */
 const Chosen = styled(Ruled)`
-  & tr[data-chosen='true'] > td { background: var(--bearing-pale); }
-  & tr[data-chosen='true'] > td:first-child { box-shadow: inset 3px 0 var(--bearing); }
+  & tr[data-chosen='true'] { background: var(--bearing-pale); box-shadow: inset 3px 0 var(--bearing); }
   & td button[data-kind='plain'] { font-weight: 600; padding-left: 10px; }
   & th:first-child, & tfoot td:first-child { padding-left: 10px; }
+  &[data-list] { @media (max-width: 640px) { & tr { padding-left: 10px; } & td:first-child, & td button[data-kind='plain'] { padding-left: 0; } } }
 `;
 
 /** Each account's coming charges in one line: what they come to, the first that fails and why, and what would mend it. */

@@ -80,6 +80,8 @@ export const Ruled = styled.table`
       & tr:has(> td.under)::before { content: ''; order: 1; flex: 1 0 100%; }
       & td.under { order: 1; }
       & td:empty { display: none; }
+      & tfoot tr:last-child { border-bottom: 3px double var(--ink); }
+      & tfoot tr:last-child td { border: 0; }
       /* Without its heading above it a figure says what it is. */
       & td[data-said]:not(:empty)::before { content: attr(data-said) ' '; color: var(--ink-soft); }
       & th[scope='rowgroup'] { display: block; border: 0; padding-block: 8px 0; }
