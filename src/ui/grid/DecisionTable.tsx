@@ -113,13 +113,13 @@ export function DecisionTable({ label, parts, axis, who = 'Account', hasVerdicts
     <Table aria-label={label} data-verdicts={hasVerdicts}>
       <colgroup>
         {hasVerdicts && <col style={{ width: 24 }} />}
-        <col style={{ width: 94 }} />
+        <col style={{ width: 90 }} />
         <col style={{ width: 40 }} />
-        <col style={{ width: hasVerdicts ? 184 : 172 }} />
-        {!hasVerdicts && <col style={{ width: 88 }} />}
+        <col style={{ width: hasVerdicts ? 184 : 164 }} />
+        {!hasVerdicts && <col style={{ width: 84 }} />}
         <col />
         <col style={{ width: (hasVerdicts ? SHORT_LINE_WIDTH : LINE_WIDTH) + 16 }} />
-        <col style={{ width: 134 }} />
+        <col style={{ width: 126 }} />
         {hasVerdicts && <col style={{ width: 206 }} />}
         <col style={{ width: hasVerdicts ? 116 : 188 }} />
       </colgroup>
