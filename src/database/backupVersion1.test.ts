@@ -1,9 +1,9 @@
 import { expect, test } from 'vitest';
 import { DamagedBackup } from '@/formats/backup/readBackup';
-import { rowsNow, tableNow } from './backupVersion1';
+import { everyRow, tableNow } from './backupVersion1';
 
 const now = (table: string, row: object, networks = new Map<unknown, string>()) =>
-  JSON.parse(rowsNow(table, [JSON.stringify(row)], networks)[0] ?? 'null') as unknown;
+  JSON.parse(everyRow(table, [JSON.stringify(row)], networks)[0] ?? 'null') as unknown;
 
 test.each([
   ['means', 'payment_methods'],
@@ -72,5 +72,5 @@ test('what a marketplace asked in columns of its own is a list of attributes, ch
 });
 
 test.each(['{', 'x', `${'['.repeat(50_000)}${']'.repeat(50_000)}`])('%# is no row', (text) => {
-  expect(() => rowsNow('settings', [text], new Map())).toThrow(DamagedBackup);
+  expect(() => everyRow('settings', [text], new Map())).toThrow(DamagedBackup);
 });

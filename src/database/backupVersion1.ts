@@ -51,7 +51,7 @@ export function tableNow(table: string): string {
  * Rows of a file of version 1 as they would stand in a file of today: the same that the migration of that day did to the tables.
  * `networks` keeps, from the marketplaces on, what a listing's own choice was about. Throws `DamagedBackup` for what is no row.
  */
-export function rowsNow(table: string, rows: readonly string[], networks: Map<unknown, string>): string[] {
+export function everyRow(table: string, rows: readonly string[], networks: Map<unknown, string>): string[] {
   try {
     return rows.map((text) => JSON.stringify(rowNow(tableNow(table), JSON.parse(text) as Row, networks)));
   } catch (error) {

@@ -9,7 +9,7 @@ import type { Deps } from './deps';
 import { importAtOnce } from './imports/importAtOnce';
 import { beginImport, mendRow, type ReadingOptions, readImport } from './imports/readImport';
 import { exportCsv, exportJson, exportXlsx } from './names/export';
-import { ledgerJson } from './names/ledger';
+import { ledgerBytes } from './names/ledger';
 import { pageOfNames } from './names/list';
 import { nameOn } from './names/one';
 import { passDay } from './practice/passDay';
@@ -42,7 +42,7 @@ const COMPUTATIONS = {
   exportJson: async (deps: Deps, query: string) =>
     unlessRefused(await exportJson(deps, new URLSearchParams(query)), bytes),
   exportXlsx: (deps: Deps, query: string) => exportXlsx(deps, new URLSearchParams(query)),
-  ledger: async (deps: Deps) => bytes(await ledgerJson(deps)),
+  ledger: ledgerBytes,
   listingLines: async (deps: Deps) => json(await listingLines(deps)),
   nameOn: async (deps: Deps, name: string, query: string) =>
     unlessRefused(await nameOn(deps, name, new URLSearchParams(query)), json),

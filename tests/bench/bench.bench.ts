@@ -6,18 +6,20 @@ import { Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import {
   chargeDays,
+  everyRow,
   fundingOf,
   indexRules,
-  namesFromColumns,
+  LedgerDay,
+  NameTable,
   projectLedger,
-  rowsOn,
   TODAY_DAYS,
   todayLists,
   todaySummary,
   worthIn,
 } from '@/core/ledger';
-import { addDays, addYears, formatInstant } from '@/core/time';
-import { selectLedgerColumns, selectLedgerRules } from '@/database/ledger';
+import { addDays, addYears, formatInstant, type Instant } from '@/core/time';
+import { selectLedgerRules } from '@/database/ledger';
+import { selectLedgerColumns } from '@/database/ledgerColumns';
 import { transaction } from '@/database/pool';
 import { importAtOnce } from '@/usecases/imports/importAtOnce';
 import { serve } from '../../bin/support/app';
@@ -81,18 +83,18 @@ test('phase, marks and deadline of 50,000 names against a loop that only adds da
     selectLedgerRules(ledger.database),
     selectLedgerColumns(ledger.database),
   ]);
-  const names = namesFromColumns(columns);
+  const names = new NameTable(columns);
+  const { termEnd } = columns;
   const index = indexRules(rules);
   let kept = 0;
   const floor = await best(7, () => {
-    for (const name of names) kept += addDays(addYears(name.termEnd?.at ?? TODAY, 1), 45) > TODAY ? 1 : 0;
+    for (const end of termEnd) kept += addDays(addYears(end as Instant, 1), 45) > TODAY ? 1 : 0;
   });
   const projecting = await best(5, () => projectLedger(index, names, TODAY));
   const projection = projectLedger(index, names, TODAY);
   const day = addDays(TODAY, 90);
   const reading = await best(7, () => {
-    const read = rowsOn(projection, day);
-    for (let place = 0; place < names.length; place += 1) kept += read(place).deadline ? 1 : 0;
+    kept += new LedgerDay(projection, day).length;
   });
   expect(kept).toBeGreaterThan(0);
   report.push(line('phase, marks, deadline of 50,000 names (goal 100 ms)', reading, 'adding dates only', floor));
@@ -104,11 +106,8 @@ test('funding and Today of 50,000 names against reading their rows', async () =>
     selectLedgerRules(ledger.database),
     selectLedgerColumns(ledger.database),
   ]);
-  const projection = projectLedger(indexRules(rules), namesFromColumns(columns), TODAY);
-  const rowsAhead = (days: number) => {
-    const read = rowsOn(projection, addDays(TODAY, days));
-    return projection.names.map((_, place) => read(place));
-  };
+  const projection = projectLedger(indexRules(rules), new NameTable(columns), TODAY);
+  const rowsAhead = (days: number) => everyRow(projection, addDays(TODAY, days));
   const floor = await best(5, () => rowsAhead(0));
   const funding = await best(5, () => fundingOf(projection, addYears(TODAY, 2)));
   expect(fundingOf(projection, addYears(TODAY, 2)).length).toBeGreaterThan(0);

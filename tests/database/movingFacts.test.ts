@@ -1,6 +1,5 @@
 import { afterEach, expect, test } from 'vitest';
-import { rowsOn } from '@/core/ledger';
-import type { Policy } from '@/core/lifecycle';
+import { policyOf, rowsOn } from '@/core/ledger';
 import { groundsAgainst, movingFacts } from '@/core/moving';
 import { addDays, instant } from '@/core/time';
 import { pollAccount } from '@/usecases/links/poll';
@@ -30,8 +29,10 @@ const nameId = () => made.ids.get(NAME) as number;
 /** What stands against a transfer of the name, by the ledger. */
 async function grounds(): Promise<string[]> {
   const projection = await projectedLedger(made.ledger);
-  const { asOf, policies } = projection;
-  return groundsAgainst(movingFacts(rowsOn(projection, asOf)(0), policies[0] as Policy), asOf).map(({ kind }) => kind);
+  const { asOf } = projection;
+  return groundsAgainst(movingFacts(rowsOn(projection, asOf)(0), policyOf(projection, 0)), asOf).map(
+    ({ kind }) => kind,
+  );
 }
 
 test('a look at the records says the last transfer and the statuses; the next look replaces these, not that', async () => {

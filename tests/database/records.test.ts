@@ -114,7 +114,10 @@ describe('checking', () => {
     const { ledger } = await begin({}, addDays(TODAY, 12));
     const outlook = async () => {
       const projection = await projectedLedger(ledger);
-      return projection.charges.flat().filter(({ at }) => at < addDays(TODAY, 200)).length;
+      return projection.names
+        .all()
+        .flatMap((_, place) => projection.charges.of(place))
+        .filter(({ at }) => at < addDays(TODAY, 200)).length;
     };
     expect(await outlook()).toBe(3);
     // The registrar has charged for a year by itself, and its message was lost.

@@ -189,7 +189,7 @@ test('for a thousand names the projected state of any day is the state of the pr
         }
         const balances = accounts.map((one, i) =>
           names
-            .flatMap((n, place) => (n.account === i ? (projection.charges[place] ?? []) : []))
+            .flatMap((n, place) => (n.account === i ? projection.charges.of(place) : []))
             .filter(
               (charge) =>
                 charge.at <= addDays(TODAY, 729) && charge.outcome === 'pass' && charge.paymentMethod === 'balance',

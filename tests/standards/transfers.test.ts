@@ -1,6 +1,6 @@
 import type { AddressInfo } from 'node:net';
 import { expect, test } from 'vitest';
-import { indexRules, projectLedger, rowsOn } from '@/core/ledger';
+import { indexRules, policyOf, projectLedger, rowsOn } from '@/core/ledger';
 import { GENERIC, nameWith, QUAYMARK, RENEWAL, rulesWith, TODAY } from '@/core/ledger/sampleLedger';
 import type { Policy } from '@/core/lifecycle';
 import { endAfterTransfer, groundsAgainst, movingFacts, seenOf, standingAt } from '@/core/moving';
@@ -77,7 +77,7 @@ function expectedOf(world: World, domain: Domain): { accepted: boolean; end: Ins
   const rules = rulesWith({ policies: POLICIES, accounts: [account], prices: [RENEWAL] });
   const asOf = world.now as Instant;
   const projection = projectLedger(indexRules(rules), [name], asOf);
-  const facts = movingFacts(rowsOn(projection, asOf)(0), projection.policies[0] as Policy);
+  const facts = movingFacts(rowsOn(projection, asOf)(0), policyOf(projection, 0));
   return {
     accepted: standingAt(groundsAgainst(facts, asOf), asOf).every(({ losesYear }) => losesYear),
     end: endAfterTransfer(facts, asOf, asOf),

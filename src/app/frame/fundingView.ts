@@ -1,4 +1,4 @@
-import type { AccountFunding, Projection } from '@/core/ledger';
+import { type AccountFunding, type Projection, policyOf } from '@/core/ledger';
 import { earliestEnd } from '@/core/time';
 import type { FundingView } from './views';
 
@@ -7,10 +7,8 @@ const MOST_LAPSING = 100;
 
 /** An account's funding as a screen draws it: the first charges, and whatever fails. */
 export function fundingView(ledger: Projection, { charges, lapsing, ...rest }: AccountFunding): FundingView {
-  const named = (place: number) => {
-    const { unicode, ascii } = ledger.names[place] as Projection['names'][number];
-    return { unicode, ascii };
-  };
+  const { names } = ledger;
+  const named = (place: number) => ({ unicode: names.unicode(place), ascii: names.ascii(place) });
   const first = charges.slice(0, MOST_CHARGES);
   // What fails is shown, however late it comes.
   const failing = charges.slice(MOST_CHARGES).filter((charge) => charge.outcome === 'fail');
@@ -20,11 +18,15 @@ export function fundingView(ledger: Projection, { charges, lapsing, ...rest }: A
     charges: shown.map((charge) => ({ ...charge, ...named(charge.place) })),
     chargeCount: charges.length,
     lapsing: lapsing.slice(0, MOST_LAPSING).map((place) => {
-      const name = ledger.names[place] as Projection['names'][number];
-      const own = ledger.charges[place] ?? [];
-      const paid = own.filter((charge) => charge.outcome === 'pass').at(-1)?.newEnd ?? name.termEnd;
-      const years = ledger.policies[place]?.terms.renew.least ?? 1;
-      return { ...named(place), nameId: name.id, years, lapsesAt: paid ? earliestEnd(paid) : ledger.asOf };
+      const passed = ledger.charges.of(place).filter((charge) => charge.outcome === 'pass');
+      const paid = passed.at(-1)?.newEnd ?? names.termEnd(place);
+      const years = policyOf(ledger, place).terms.renew.least;
+      return {
+        ...named(place),
+        nameId: names.columns.id[place] as number,
+        years,
+        lapsesAt: paid ? earliestEnd(paid) : ledger.asOf,
+      };
     }),
     lapsingCount: lapsing.length,
   };

@@ -1,5 +1,5 @@
 import { beforeAll, beforeEach, expect, test, vi } from 'vitest';
-import { EVERY_NAME, type LedgerColumns, type LedgerName, type LedgerRules } from '@/core/ledger';
+import { columnsOf, EVERY_NAME, type LedgerName, type LedgerRules, packed } from '@/core/ledger';
 import { GENERIC, nameWith, QUAYMARK, rulesWith, TODAY } from '@/core/ledger/sampleLedger';
 import { amount } from '@/core/money';
 import { addDays, type Instant } from '@/core/time';
@@ -7,53 +7,6 @@ import type { LedgerWorker } from './ledger.worker';
 
 const exposed = vi.hoisted(() => ({ api: null as unknown }));
 vi.mock('comlink', () => ({ expose: (api: unknown) => (exposed.api = api) }));
-
-/** Names as they travel: the inverse of reading them, written for the test. */
-function columnsOf(names: readonly LedgerName[]): LedgerColumns {
-  const sparse = <K extends keyof LedgerName>(key: K, isThere: (value: LedgerName[K]) => boolean) =>
-    Object.fromEntries(names.flatMap((name, i) => (isThere(name[key]) ? [[i, name[key]]] : [])));
-  const known = (value: unknown) => value !== null;
-  const some = (value: readonly unknown[]) => value.length > 0;
-  return {
-    id: names.map(({ id }) => id),
-    ascii: names.map(({ ascii }) => ascii),
-    ending: names.map(({ ending }) => ending),
-    accountId: names.map(({ accountId }) => accountId),
-    registered: names.map(({ registered }) => registered?.at ?? null),
-    registeredDay: names.map(({ registered }) => registered?.precision === 'day'),
-    termEnd: names.map(({ termEnd }) => termEnd?.at ?? null),
-    termEndDay: names.map(({ termEnd }) => termEnd?.precision === 'day'),
-    setting: names.map(({ setting }) => setting),
-    standing: names.map(({ standing }) => standing),
-    settingSince: names.map(({ settingSince }) => settingSince),
-    purpose: names.map(({ purpose }) => purpose),
-    neverLost: names.map(({ neverLost }) => neverLost),
-    lock: names.map(({ lock }) => lock),
-    privacy: names.map(({ privacy }) => privacy),
-    asking: names.map(({ asking }) => asking?.minor ?? null),
-    askingCurrency: names.map(({ asking }) => asking?.currency ?? null),
-    checkedAt: names.map(({ checkedAt }) => checkedAt),
-    sparse: {
-      unicode: Object.fromEntries(names.flatMap((name, i) => (name.unicode === name.ascii ? [] : [[i, name.unicode]]))),
-      observed: sparse('observed', known),
-      requested: sparse('requested', known),
-      requestedLock: sparse('requestedLock', known),
-      requestedPrivacy: sparse('requestedPrivacy', known),
-      stalledBy: sparse('stalledBy', known),
-      confirmMailBy: sparse('confirmMailBy', known),
-      rescue: sparse('rescue', known),
-      saleChance: sparse('saleChance', known),
-      bestOffer: sparse('bestOffer', known),
-      transferred: {},
-      holderChanged: {},
-      gracePaid: sparse('gracePaid', known),
-      statuses: sparse('statuses', some),
-      tags: sparse('tags', some),
-      notes: sparse('notes', (notes) => notes !== ''),
-      spent: sparse('spent', some),
-    } as LedgerColumns['sparse'],
-  };
-}
 
 const NAMES: readonly LedgerName[] = [
   nameWith('calm.com', '2027-11-08T00:00:00Z', { setting: 'on' }),
@@ -81,7 +34,7 @@ beforeAll(async () => {
       acquiring: 2,
       selling: 3,
     };
-    return new Response(JSON.stringify(body), { headers: { etag: `"${answers.revision}"` } });
+    return new Response(packed(body), { headers: { etag: `"${answers.revision}"` } });
   });
   await import('./ledger.worker');
   worker = exposed.api as LedgerWorker;
@@ -126,7 +79,7 @@ test('an answer that is none leaves what is known', async () => {
       acquiring: 2,
       selling: 3,
     };
-    return new Response(JSON.stringify(body), { headers: { etag: `"${answers.revision}"` } });
+    return new Response(packed(body), { headers: { etag: `"${answers.revision}"` } });
   });
 });
 

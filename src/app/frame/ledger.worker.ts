@@ -1,44 +1,45 @@
 import { expose } from 'comlink';
 import {
   type Arrangement,
-  arrangeRows,
+  arrange,
   bestPaths,
   contradictionOf,
-  EVERY_NAME,
+  countUrgent,
   type FoundName,
   findNames,
   fundingOf,
   indexRules,
-  isRequested,
-  isUrgent,
   type Lacking,
-  type LedgerColumns,
+  LedgerDay,
   type LedgerRow,
-  type LedgerRules,
   type LedgerView,
   lifecycleStrip,
-  matchingRows,
+  matchingPlaces,
   moveSaving,
-  namesFromColumns,
+  NameTable,
   namesLacking,
+  type Places,
   type PricesAsked,
   type Projection,
+  policyOf,
   pricesOfEnding,
   projectIf,
   projectLedger,
+  requestedPlaces,
   rowsOn,
   type Totals,
   totalsOf,
   unknownsOf,
+  unpacked,
   type WeighedOffer,
   type WhatIf,
   weighOffer,
   worthIn,
 } from '@/core/ledger';
-import type { Policy } from '@/core/lifecycle';
 import type { PlanAsked } from '@/core/moving';
 import { bestSet, intoBy, judgeAll, namesInDanger } from '@/core/rescue';
 import { addDays, type Instant, instant } from '@/core/time';
+import type { LedgerBody } from '@/usecases/names/ledger';
 import { fundingView } from './fundingView';
 import { planView } from './planView';
 import { priceLines } from './priceLines';
@@ -62,14 +63,17 @@ import type {
 let meta: LedgerMeta | null = null;
 let version: string | null = null;
 let projection: Projection | null = null;
-let accountLabels = new Map<number, string>();
-let matching: readonly LedgerRow[] = [];
-let arranged: Arrangement = arrangeRows([], EVERY_NAME, String, 'UTC');
-let placeById = new Map<number, number>();
+let matching: Places = new Int32Array(0);
+let order: Arrangement | null = null;
+/** The day that the last arrangement was made for. */
+let shown: LedgerDay | null = null;
+
+const arrangedRows = (from: number, to: number): LedgerRow[] =>
+  shown && order ? shown.rows(order.slice(from, to)) : [];
 
 function view(row: LedgerRow): RowView {
   const ledger = current();
-  return { ...row, strip: lifecycleStrip(ledger, row.place), policy: ledger.policies[row.place] as Policy };
+  return { ...row, strip: lifecycleStrip(ledger, row.place), policy: policyOf(ledger, row.place) };
 }
 
 function current(): Projection {
@@ -77,36 +81,40 @@ function current(): Projection {
   return projection;
 }
 
-interface DayRows {
-  readonly projection: Projection;
-  readonly day: Instant;
-  readonly rows: readonly LedgerRow[];
-}
+/** The ledger today, and on the last later day: kept, since filters and sorting change neither. */
+let today: LedgerDay | null = null;
+let ahead: LedgerDay | null = null;
 
-/** Every row today, and on the last later day: kept, since filters and sorting change neither. */
-let today: DayRows | null = null;
-let ahead: DayRows | null = null;
-
-function rowsAsOf(day: Instant): readonly LedgerRow[] {
+function ledgerOn(day: Instant): LedgerDay {
   const ledger = current();
-  const kept = day === ledger.asOf ? today : ahead;
-  const earlier = kept?.projection === ledger ? kept : null;
-  if (earlier?.day === day) return earlier.rows;
-  const read = rowsOn(ledger, day, earlier?.rows ?? []);
-  const rows = { projection: ledger, day, rows: ledger.names.map((_, place) => read(place)) };
-  if (day === ledger.asOf) today = rows;
-  else ahead = rows;
-  return rows.rows;
+  const isToday = day === ledger.asOf;
+  const known = isToday ? today : ahead;
+  if (known?.projection === ledger && known.day === day) return known;
+  const read = new LedgerDay(ledger, day, known);
+  if (isToday) today = read;
+  else ahead = read;
+  return read;
 }
 
-/** Reads tomorrow's rows once the ledger is on screen, so that the first move of the date is as quick as the next. */
+const ledgerToday = () => ledgerOn(current().asOf);
+
+/** Reads tomorrow once the ledger is on screen, so that the first move of the date is as quick as the next. */
 function prepareAhead(ledger: Projection): void {
   setTimeout(() => {
-    if (projection === ledger) rowsAsOf(addDays(ledger.asOf, 1));
+    if (projection === ledger) ledgerOn(addDays(ledger.asOf, 1));
   }, PREPARE_AFTER_MS);
 }
 
 const PREPARE_AFTER_MS = 500;
+
+/** The places of some ids; those that the ledger does not know are left out. */
+const placesOf = (ids: readonly number[]): Places =>
+  Int32Array.from(
+    ids.flatMap((id) => {
+      const place = current().names.placeOf(id);
+      return place === undefined ? [] : [place];
+    }),
+  );
 
 const api = {
   /** Fetches the ledger unless the copy here is still true, and plays it forward. */
@@ -119,33 +127,20 @@ const api = {
       return meta;
     }
     version = etag;
-    const data = (await response.json()) as {
-      revision: number;
-      asOf: string;
-      rules: LedgerRules;
-      names: LedgerColumns;
-      openRenewals: number;
-      selling: number;
-      transfers: number;
-      acquiring: number;
-    };
-    const names = namesFromColumns(data.names);
+    const data = unpacked<LedgerBody>(await response.arrayBuffer());
+    const names = new NameTable(data.names);
     const asOf = instant(data.asOf);
     projection = projectLedger(indexRules(data.rules), names, asOf);
-    accountLabels = new Map(data.rules.accounts.map((account) => [account.id, account.label]));
-    placeById = new Map(names.map((name, place) => [name.id, place]));
-    const rows = rowsAsOf(asOf);
-    const urgent = rows.reduce((count, row) => count + (isUrgent(row, asOf) ? 1 : 0), 0);
-    const unconfirmed = data.openRenewals + names.filter(isRequested).length;
+    const now = ledgerToday();
     prepareAhead(projection);
     meta = {
       revision: data.revision,
       asOf,
       rules: data.rules,
       names: names.length,
-      unknowns: unknownsOf(rows, projection.index.accounts),
-      urgent,
-      unconfirmed,
+      unknowns: unknownsOf(now),
+      urgent: countUrgent(now),
+      unconfirmed: data.openRenewals + requestedPlaces(names).length,
       selling: data.selling,
       transfers: data.transfers,
       acquiring: data.acquiring,
@@ -155,48 +150,43 @@ const api = {
 
   /** Filters and sorts the ledger as it stands on `day`, and answers the rows from `from` to `to`. */
   arrange(ledgerView: LedgerView, day: Instant, from: number, to: number): Arranged {
-    const ledger = current();
-    matching = matchingRows(rowsAsOf(day), ledgerView, ledger.index.rules.homeCurrency, day);
-    const { zone } = ledger.index.rules;
-    arranged = arrangeRows(matching, ledgerView, (id) => accountLabels.get(id) ?? '', zone);
-    return { total: arranged.total, rows: arranged.slice(from, to).map(view) };
+    const ledger = ledgerOn(day);
+    matching = matchingPlaces(ledger, ledgerView);
+    order = arrange(ledger, matching, ledgerView);
+    shown = ledger;
+    return { total: order.total, rows: arrangedRows(from, to).map(view) };
   },
 
   /** The sums under the last arrangement, on the day it was made for. */
   arrangedTotals(day: Instant): Totals {
-    return totalsOf(current(), matching, day);
+    return totalsOf(ledgerOn(day), matching);
   },
 
   /** Rows of the last arrangement. */
   rows(from: number, to: number): RowView[] {
-    return arranged.slice(from, to).map(view);
+    return arrangedRows(from, to).map(view);
   },
 
   /** Ids of the rows of the last arrangement, in its order. */
   ids(from: number, to: number): number[] {
-    return arranged.slice(from, to).map((row) => row.name.id);
+    const { id } = current().names.columns;
+    return Array.from(order?.slice(from, to) ?? [], (place) => id[place] as number);
   },
 
   /** Chosen names on `day`, whatever the arrangement. */
   rowsOf(ids: readonly number[], day: Instant): RowView[] {
-    const read = rowsOn(current(), day);
-    return ids.flatMap((id) => {
-      const place = placeById.get(id);
-      return place === undefined ? [] : [view(read(place))];
-    });
+    return Array.from(placesOf(ids), rowsOn(current(), day)).map(view);
   },
 
   /** Names whose registrar has been asked to switch something and has not confirmed. */
   requested(day: Instant): RowView[] {
-    const ledger = current();
-    const read = rowsOn(ledger, day);
-    return ledger.names.flatMap((name, place) => (isRequested(name) ? [view(read(place))] : []));
+    return requestedPlaces(current().names).map(rowsOn(current(), day)).map(view);
   },
 
   /** What needs a decision today, by what doing nothing leads to, and the line of time of the next days. */
   today(limit: number): TodayView {
     const ledger = current();
-    return todayView(ledger, rowsAsOf(ledger.asOf), limit, view);
+    return todayView(ledger, ledgerToday().everyRow(), limit, view);
   },
 
   /** What is past its term, or going there because nothing keeps it, with a verdict. */
@@ -204,7 +194,7 @@ const api = {
     const ledger = current();
     const { asOf, index } = ledger;
     const worth = worthIn(index.rules, asOf);
-    const rows = rowsAsOf(asOf);
+    const rows = ledgerToday().everyRow();
     const judged = namesInDanger(rows, asOf, index.rules.odds, worth, intoBy(index.rules.rates, asOf));
     const those = (wanted: (row: LedgerRow) => boolean) => rows.filter(wanted).map(view);
     return {
@@ -222,14 +212,20 @@ const api = {
   /** Ids of the best set of names in danger under a budget of one currency. */
   bestSet(currency: string, minor: number): number[] {
     const { asOf, index } = current();
-    return bestSet(rowsAsOf(asOf), asOf, index.rules.odds, { currency, minor }, intoBy(index.rules.rates, asOf));
+    return bestSet(
+      ledgerToday().everyRow(),
+      asOf,
+      index.rules.odds,
+      { currency, minor },
+      intoBy(index.rules.rates, asOf),
+    );
   },
 
   /** Every name judged for its next renewal, what should be let go first; the first `limit` of them. */
   judgeAll(limit: number): AllJudgedView {
     const { asOf, index } = current();
     const { names, ...sums } = judgeAll(
-      rowsAsOf(asOf),
+      ledgerToday().everyRow(),
       index.rules.odds,
       worthIn(index.rules, asOf),
       intoBy(index.rules.rates, asOf),
@@ -251,14 +247,14 @@ const api = {
   /** Which of some names to move where and when, today. */
   plan(which: PlannedNames, asked: PlanAsked): PlanView {
     const ledger = current();
-    return planView(ledger, rowsAsOf(ledger.asOf), which, asked);
+    return planView(ledger, ledgerToday().everyRow(), which, asked);
   },
 
   /** An offer of its old registrar to keep a name, against moving it. */
   weighOffer(nameId: number, wish: Parameters<typeof weighOffer>[3]): WeighedOffer | null {
     const { index, asOf } = current();
-    const place = placeById.get(nameId);
-    const row = place === undefined ? undefined : rowsAsOf(asOf)[place];
+    const place = current().names.placeOf(nameId);
+    const row = place === undefined ? null : ledgerToday().row(place);
     return row ? weighOffer(index, row, asOf, wish) : null;
   },
 
@@ -277,19 +273,19 @@ const api = {
 
   /** Every name's A-label. */
   everyName(): string[] {
-    return current().names.map(({ ascii }) => ascii);
+    return current().names.columns.ascii.split('\n').slice(0, -1);
   },
 
   /** Names of which nobody has said when the term ends, or whether they are renewed by themselves; not those that are let go. */
   unknownNames(what: Lacking, limit: number): RowView[] {
-    return namesLacking(rowsAsOf(current().asOf), what, limit).map(view);
+    return namesLacking(ledgerToday(), what, limit).map(view);
   },
 
   /** Names whose setting contradicts what is wanted of them, today. */
   contradictions(limit: number): ContradictingRow[] {
     const ledger = current();
     const found: ContradictingRow[] = [];
-    for (const row of rowsAsOf(ledger.asOf)) {
+    for (const row of ledgerToday().everyRow()) {
       const contradiction = contradictionOf(row, ledger.index.accounts.get(row.name.accountId), ledger.asOf);
       if (contradiction) found.push({ row: view(row), contradiction });
       if (found.length >= limit) break;
@@ -298,35 +294,32 @@ const api = {
   },
 
   totals(ids: readonly number[], day: Instant): Totals {
-    const read = rowsOn(current(), day);
-    const rows = ids.flatMap((id) => {
-      const place = placeById.get(id);
-      return place === undefined ? [] : [read(place)];
-    });
-    return totalsOf(current(), rows, day);
+    return totalsOf(ledgerOn(day), placesOf(ids));
   },
 
   /** One name by its A-label, on `day`, with its neighbours in the last arrangement. */
   name(ascii: string, day: Instant): NameView | null {
     const ledger = current();
-    const place = ledger.names.findIndex((name) => name.ascii === ascii);
+    const { names } = ledger;
+    const place = names.placeOfAscii(ascii);
     if (place < 0) return null;
-    const ordered = arranged.slice(0, arranged.total);
-    const at = ordered.findIndex((row) => row.place === place);
+    const ordered = order?.slice(0, order.total) ?? new Int32Array(0);
+    const at = ordered.indexOf(place);
     const row = rowsOn(ledger, day)(place);
+    const neighbour = (i: number) => (ordered[i] === undefined ? null : names.ascii(ordered[i]));
     return {
       row: view(row),
       saving: moveSaving(ledger.index, row, day),
       place: at,
       total: ordered.length,
-      before: ordered[at - 1]?.name.ascii ?? null,
-      after: at < 0 ? null : (ordered[at + 1]?.name.ascii ?? null),
+      before: neighbour(at - 1),
+      after: at < 0 ? null : neighbour(at + 1),
     };
   },
 
   /** Up to `limit` names that hold `text`, those that begin with it first. */
   find(text: string, limit: number): FoundName[] {
-    return findNames(projection?.names ?? [], text, limit);
+    return projection ? findNames(projection.names, text, limit) : [];
   },
 };
 

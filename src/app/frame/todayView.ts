@@ -34,8 +34,8 @@ export function todayView(
     charges: days.map(({ places, ...day }) => ({
       ...day,
       worthMinor: day.amounts.reduce((sum, amount) => sum + (worth(amount) ?? 0), 0),
-      names: places.slice(0, MOST_NAMED).map((place) => names[place]?.unicode ?? ''),
-      accountIds: [...new Set(places.map((place) => names[place]?.accountId ?? 0))],
+      names: places.slice(0, MOST_NAMED).map((place) => names.unicode(place)),
+      accountIds: [...new Set(places.map((place) => names.accountId(place)))],
     })),
   };
 }

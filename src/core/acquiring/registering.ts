@@ -37,7 +37,7 @@ export function starvedBy(projection: Projection, accountId: number, spendMinor:
     const funded = fundingOf(played, until).find((one) => one.account.id === accountId);
     return (funded?.charges ?? [])
       .filter(({ outcome }) => outcome === 'fail')
-      .map((charge) => ({ ascii: played.names[charge.place]?.ascii ?? '', at: charge.at, cost: charge.cost }));
+      .map((charge) => ({ ascii: played.names.ascii(charge.place), at: charge.at, cost: charge.cost }));
   };
   const before = new Set(failing(projection).map(({ ascii, at }) => `${ascii} ${at}`));
   const spent = projectIf(projection, { accountId, topUpMinor: -spendMinor, card: null });

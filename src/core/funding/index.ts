@@ -9,11 +9,15 @@ export {
   type Standing,
 } from './account';
 export { type Charge, cardIsGood, type FailureCause, pay } from './charge';
+export { ChargeTable } from './chargeTable';
 export {
   balanceNeeded,
   type ChargedName,
+  type ChargedNames,
   type ChargedState,
+  chargedNames,
   chargedState,
   isChargedAtOnce,
+  playCharges,
   projectCharges,
 } from './project';

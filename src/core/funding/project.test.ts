@@ -3,11 +3,15 @@ import { describe, expect, test } from 'vitest';
 import { amount } from '../money';
 import { addDays, addYears, formatInstant, type Instant, instant, parseTermEnd, type TermEnd } from '../time';
 import {
+  type Charge,
   type ChargedName,
+  ChargeTable,
   cardIsGood,
+  chargedNames,
   chargedState,
   type FundedAccount,
   isChargedAtOnce,
+  playCharges,
   projectCharges,
 } from './index';
 
@@ -33,6 +37,12 @@ const name = (ascii: string, end: string, cost = 1138, more: Partial<ChargedName
     costAt: () => amount(cost, 'USD'),
     ...more,
   };
+};
+/** The state of a name on a day after some charges of its own. */
+const stateAfter = (one: ChargedName, charges: readonly Charge[], day: Instant) => {
+  const table = new ChargeTable(1);
+  for (const charge of charges) table.add({ ...charge, place: 0 });
+  return chargedState(one, table, 0, ASOF, day);
 };
 const told = (charges: ReturnType<typeof projectCharges>) =>
   charges.map((list) =>
@@ -72,7 +82,7 @@ describe('a charge is made the account’s days before the end, out of its payme
     const names = [name('dear.io', '2026-12-10T00:00:00Z', 4800), name('late.com', '2026-12-11T00:00:00Z')];
     const charges = projectCharges(account, names, ASOF, instant('2027-01-01T00:00:00Z'));
     expect(told(charges)).toEqual([['2026-12-05 fail 1200', '2026-12-08 fail 62'], ['2026-12-06 pass 62']]);
-    const state = chargedState(names[0] as ChargedName, charges[0] ?? [], ASOF, instant('2026-12-09T00:00:00Z'));
+    const state = stateAfter(names[0] as ChargedName, charges[0] ?? [], instant('2026-12-09T00:00:00Z'));
     expect(state).toMatchObject({ setting: 'stalled', coming: null, failed: { cause: { kind: 'balance short' } } });
   });
 
@@ -150,6 +160,20 @@ const made = (rows: readonly { ascii: string; days: number; cost: number; on: bo
   );
 
 describe('whatever the portfolio', () => {
+  test('charges come in order of time, and a name’s in the order in which they were made', () => {
+    fc.assert(
+      fc.property(portfolio, (rows) => {
+        const names = made(rows);
+        const table = new ChargeTable(names.length, 0);
+        playCharges(balanceOnly, chargedNames(names), ASOF, UNTIL, table);
+        const all = Array.from({ length: table.size }, (_, i) => table.charge(i));
+        expect(all.map(({ at }) => at)).toEqual(all.map(({ at }) => at).toSorted((a, b) => a - b));
+        for (const place of names.keys()) expect(table.of(place)).toEqual(all.filter((one) => one.place === place));
+        expect(projectCharges(balanceOnly, names, ASOF, UNTIL).flat()).toHaveLength(all.length);
+      }),
+    );
+  });
+
   test('the order of the input does not matter', () => {
     fc.assert(
       fc.property(portfolio, (rows) => {
@@ -197,7 +221,7 @@ describe('whatever the portfolio', () => {
           balanceOnly.balanceMinor ?? 0,
         );
         const later = names.map((one, i) => {
-          const state = chargedState(one, before[i] ?? [], ASOF, middle);
+          const state = stateAfter(one, before[i] ?? [], middle);
           return { ...one, termEnd: state.termEnd, setting: state.setting, chargeableUntil: state.termEnd.at };
         });
         const on = projectCharges({ ...balanceOnly, balanceMinor }, later, (middle + 1) as Instant, UNTIL);

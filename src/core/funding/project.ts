@@ -2,6 +2,8 @@ import type { Amount } from '../money';
 import { addDays, earliestEnd, type Instant, laterEnd, type TermEnd } from '../time';
 import type { AutoRenewSetting, FundedAccount } from './account';
 import { type Charge, cardIsGood, pay } from './charge';
+import { ChargeTable } from './chargeTable';
+import { DueQueue } from './dueQueue';
 
 /** A name as its account's charges see it. */
 export interface ChargedName {
@@ -18,11 +20,39 @@ export interface ChargedName {
   readonly costAt: (years: number, at: Instant, isLate: boolean) => Amount | null;
 }
 
-interface Due {
-  readonly at: Instant;
-  readonly index: number;
-  readonly end: TermEnd;
-  readonly overdue: boolean;
+/**
+ * The names that one account charges, in columns, in the order of their A-labels: what falls on one instant is charged in that order.
+ * Instants are milliseconds.
+ */
+export interface ChargedNames {
+  /** Where the caller keeps each name; its charges carry it. */
+  readonly places: Int32Array;
+  readonly termEnd: Float64Array;
+  /** Only the date of the end is known. */
+  readonly isDay: Uint8Array;
+  readonly isStalled: Uint8Array;
+  readonly years: Uint8Array;
+  readonly chargeableUntil: Float64Array;
+  /** As `ChargedName.costAt`, of the name at a place. */
+  readonly costAt: (place: number, years: number, at: Instant, isLate: boolean) => Amount | null;
+}
+
+/** Those of some names that are charged at all, as columns; each at its index. */
+export function chargedNames(names: readonly ChargedName[]): ChargedNames {
+  const order = names
+    .map((name, index) => ({ name, index }))
+    .filter(({ name: { setting } }) => setting === 'on' || setting === 'stalled')
+    .sort((a, b) => (a.name.ascii < b.name.ascii ? -1 : 1));
+  const column = (of: (name: ChargedName) => number) => order.map(({ name }) => of(name));
+  return {
+    places: Int32Array.from(order, ({ index }) => index),
+    termEnd: Float64Array.from(column(({ termEnd }) => termEnd.at)),
+    isDay: Uint8Array.from(column(({ termEnd }) => (termEnd.precision === 'day' ? 1 : 0))),
+    isStalled: Uint8Array.from(column(({ setting }) => (setting === 'stalled' ? 1 : 0))),
+    years: Uint8Array.from(column(({ years }) => years)),
+    chargeableUntil: Float64Array.from(column(({ chargeableUntil }) => chargeableUntil)),
+    costAt: (place, years, at, isLate) => (names[place] as ChargedName).costAt(years, at, isLate),
+  };
 }
 
 /**
@@ -39,62 +69,76 @@ export function projectCharges(
   asOf: Instant,
   until: Instant,
 ): Charge[][] {
-  const charges: Charge[][] = names.map(() => []);
-  const queue = dueQueue(names);
-  let balanceMinor = account.balanceMinor;
-  for (const [index, name] of names.entries()) {
-    const at = firstAttempt(account, name, asOf);
+  const table = new ChargeTable(names.length);
+  playCharges(account, chargedNames(names), asOf, until, table);
+  return names.map((name, index) => table.of(index).map((charge) => ({ ...charge, place: name.place })));
+}
+
+/** `projectCharges` for many names: the charges are added to a table. */
+export function playCharges(
+  account: FundedAccount,
+  names: ChargedNames,
+  asOf: Instant,
+  until: Instant,
+  table: ChargeTable,
+): void {
+  const { places } = names;
+  const end = names.termEnd.slice();
+  const endOf = (i: number): TermEnd => ({ at: end[i] as Instant, precision: names.isDay[i] ? 'day' : 'instant' });
+  // A charge that was due before today, and of which nobody has said what came of it, is only assumed.
+  const overdue = new Uint8Array(places.length);
+  const queue = new DueQueue(places.length);
+  for (let i = 0; i < places.length; i += 1) {
+    const at = firstAttempt(account, names, i, asOf);
     if (at === null) continue;
-    const overdue = at > addDays(earliestEnd(name.termEnd), -account.leadDays) && name.setting === 'on';
-    queue.push({ at, index, end: name.termEnd, overdue });
+    if (!names.isStalled[i] && at > addDays(earliestEnd(endOf(i)), -account.leadDays)) overdue[i] = 1;
+    queue.push(i, at);
   }
-  for (let due = queue.pop(); due && due.at <= until; due = queue.pop()) {
-    const name = names[due.index] as ChargedName;
-    const cost = name.costAt(name.years, due.at, isLate(due.at, due.end));
-    const payment = pay(account, balanceMinor, cost, due.at);
+  let { balanceMinor } = account;
+  for (let i = queue.next(); i >= 0 && queue.at(i) <= until; i = queue.next()) {
+    const at = queue.at(i);
+    const place = places[i] as number;
+    const years = names.years[i] as number;
+    const before = endOf(i);
+    const cost = names.costAt(place, years, at, isLate(at, before));
+    const payment = pay(account, balanceMinor, cost, at);
     balanceMinor = payment.balanceMinor;
-    const newEnd = laterEnd(due.end, name.years);
+    const newEnd = laterEnd(before, years);
     const passes = payment.outcome === 'pass';
-    charges[due.index]?.push({
-      place: name.place,
-      at: due.at,
-      years: name.years,
+    table.add({
+      place,
+      at,
+      years,
       cost,
       outcome: payment.outcome,
-      assumed: due.overdue || (passes && payment.assumed),
+      assumed: overdue[i] === 1 || (passes && payment.assumed),
       paymentMethod: passes ? payment.paymentMethod : null,
       cause: passes ? null : payment.cause,
       newEnd,
       balanceMinor,
     });
-    if (passes) {
-      queue.push({ at: nextCharge(newEnd, account, due.at), index: due.index, end: newEnd, overdue: false });
-      continue;
-    }
-    const retry = nextRetry(account, due.end, due.at);
-    if (retry !== null) queue.push({ at: retry, index: due.index, end: due.end, overdue: false });
+    overdue[i] = 0;
+    if (passes) end[i] = newEnd.at;
+    const then = passes ? nextCharge(newEnd, account, at) : nextRetry(account, before, at);
+    if (then === null) queue.drop();
+    else queue.putBack(then);
   }
-  return charges;
 }
 
 /**
  * What an account's balance has to hold at `asOf` so that every charge up to `until` passes, in minor units: the sum of what
  * it would pay if it were never short. Charges that a good card in front of it pays are not among them.
  */
-export function balanceNeeded(
-  account: FundedAccount,
-  names: readonly ChargedName[],
-  asOf: Instant,
-  until: Instant,
-): number {
+export function balanceNeeded(account: FundedAccount, names: ChargedNames, asOf: Instant, until: Instant): number {
   let needed = 0;
-  for (const name of names) {
-    let end = name.termEnd;
-    let at = firstAttempt(account, name, asOf);
+  for (let i = 0; i < names.places.length; i += 1) {
+    const years = names.years[i] as number;
+    let end: TermEnd = { at: names.termEnd[i] as Instant, precision: names.isDay[i] ? 'day' : 'instant' };
+    let at = firstAttempt(account, names, i, asOf);
     while (at !== null && at <= until) {
-      const cost = name.costAt(name.years, at, isLate(at, end));
+      const cost = names.costAt(names.places[i] as number, years, at, isLate(at, end));
       if (cost !== null && cost.currency === account.currency && paidByBalance(account, at)) needed += cost.minor;
-      end = laterEnd(end, name.years);
+      end = laterEnd(end, years);
       at = nextCharge(end, account, at);
     }
   }
@@ -113,13 +157,13 @@ function isLate(at: Instant, end: TermEnd): boolean {
 }
 
 /** When a name is first tried: on its lead days, at once when those have passed, or on the next retry day when stalled. */
-function firstAttempt(account: FundedAccount, name: ChargedName, asOf: Instant): Instant | null {
-  if (name.setting === 'stalled') return nextRetry(account, name.termEnd, (asOf - 1) as Instant);
-  if (name.setting !== 'on') return null;
-  const due = addDays(earliestEnd(name.termEnd), -account.leadDays);
+function firstAttempt(account: FundedAccount, names: ChargedNames, i: number, asOf: Instant): Instant | null {
+  const end: TermEnd = { at: names.termEnd[i] as Instant, precision: names.isDay[i] ? 'day' : 'instant' };
+  if (names.isStalled[i]) return nextRetry(account, end, (asOf - 1) as Instant);
+  const due = addDays(earliestEnd(end), -account.leadDays);
   const at = Math.max(due, asOf) as Instant;
   // At the instant of deletion an overdue charge comes too late; one that is due at that very instant comes before it.
-  return at < name.chargeableUntil || at === due ? at : null;
+  return at < (names.chargeableUntil[i] as number) || at === due ? at : null;
 }
 
 /** True when switching auto-renew on makes the account charge a name at once: its lead days have passed, its late window has not. */
@@ -139,44 +183,12 @@ function nextCharge(end: TermEnd, account: FundedAccount, after: Instant): Insta
 /** The first of the account's retry days after an instant and before the end of the term. */
 function nextRetry(account: FundedAccount, termEnd: TermEnd, after: Instant): Instant | null {
   const end = earliestEnd(termEnd);
-  const later = account.retryDays.map((days) => addDays(end, -days)).filter((at) => at > after && at < end);
-  return later.length === 0 ? null : (Math.min(...later) as Instant);
-}
-
-/** A binary heap of what is due next: by instant, then by A-label. */
-function dueQueue(names: readonly ChargedName[]): { push(due: Due): void; pop(): Due | undefined } {
-  const heap: Due[] = [];
-  const before = (a: Due, b: Due) =>
-    a.at - b.at || ((names[a.index]?.ascii ?? '') < (names[b.index]?.ascii ?? '') ? -1 : 1);
-  return {
-    push(due) {
-      let at = heap.push(due) - 1;
-      while (at > 0) {
-        const parent = (at - 1) >> 1;
-        const above = heap[parent] as Due;
-        if (before(above, due) <= 0) break;
-        heap[at] = above;
-        at = parent;
-      }
-      heap[at] = due;
-    },
-    pop() {
-      const first = heap[0];
-      const last = heap.pop();
-      if (first === undefined || last === undefined || heap.length === 0) return first;
-      let at = 0;
-      for (;;) {
-        let child = 2 * at + 1;
-        if (child >= heap.length) break;
-        if (child + 1 < heap.length && before(heap[child + 1] as Due, heap[child] as Due) < 0) child += 1;
-        if (before(last, heap[child] as Due) <= 0) break;
-        heap[at] = heap[child] as Due;
-        at = child;
-      }
-      heap[at] = last;
-      return first;
-    },
-  };
+  let next: Instant | null = null;
+  for (const days of account.retryDays) {
+    const at = addDays(end, -days);
+    if (at > after && at < end && (next === null || at < next)) next = at;
+  }
+  return next;
 }
 
 /** What an account's charges have made of a name by some day, and what comes next. */
@@ -194,28 +206,30 @@ export interface ChargedState {
 /** The state of one name on `day` after the charges projected from `asOf`. On `asOf` itself only facts count. */
 export function chargedState(
   name: Pick<ChargedName, 'termEnd' | 'setting'>,
-  charges: readonly Charge[],
+  charges: Pick<ChargeTable, 'first' | 'next' | 'at' | 'passes' | 'newEnd' | 'charge'>,
+  place: number,
   asOf: Instant,
   day: Instant,
 ): ChargedState {
   let { termEnd, setting } = name;
-  let failed: Charge | null = null;
-  if (charges.length === 0) return { termEnd, setting, coming: null, saving: null, failed };
-  for (let i = 0; i < charges.length; i += 1) {
-    const coming = charges[i] as Charge;
-    if (day <= asOf || coming.at > day) {
-      const saving =
-        coming.outcome === 'pass' ? coming : (charges.find((charge, j) => j > i && charge.outcome === 'pass') ?? null);
-      return { termEnd, setting, coming, saving, failed };
+  let failed = -1;
+  const failure = () => (failed < 0 ? null : charges.charge(failed));
+  for (let i = charges.first(place); i >= 0; i = charges.next(i)) {
+    if (day <= asOf || charges.at(i) > day) {
+      const coming = charges.charge(i);
+      let saving = i;
+      while (saving >= 0 && !charges.passes(saving)) saving = charges.next(saving);
+      const kept = saving === i ? coming : saving < 0 ? null : charges.charge(saving);
+      return { termEnd, setting, coming, saving: kept, failed: failure() };
     }
-    if (coming.outcome === 'pass') {
-      termEnd = coming.newEnd;
+    if (charges.passes(i)) {
+      termEnd = charges.newEnd(i);
       setting = 'on';
-      failed = null;
+      failed = -1;
     } else {
       setting = 'stalled';
-      failed = coming;
+      failed = i;
     }
   }
-  return { termEnd, setting, coming: null, saving: null, failed };
+  return { termEnd, setting, coming: null, saving: null, failed: failure() };
 }

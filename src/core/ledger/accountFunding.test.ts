@@ -104,5 +104,5 @@ describe('contradictions are seen before they cost', () => {
 
 test('prices come with the tax that the account adds', () => {
   const projection = project(100_000, [on('a.com', 30)], { taxPercent: 19 });
-  expect(projection.charges[0]?.[0]?.cost?.minor).toBe(Math.round(RENEWAL.yearMinor * 1.19));
+  expect(projection.charges.of(0)[0]?.cost?.minor).toBe(Math.round(RENEWAL.yearMinor * 1.19));
 });

@@ -39,13 +39,12 @@ export function fundingOf(projection: Projection, until: Instant): AccountFundin
 function fundAccount(projection: Projection, account: LedgerAccount, until: Instant): AccountFunding {
   const charges: Charge[] = [];
   const lapsing: Charge[] = [];
-  for (const { place } of projection.charged.get(account.id) ?? []) {
-    const own = projection.charges[place] ?? [];
+  const { charges: table } = projection;
+  for (const place of projection.charged.get(account.id)?.places ?? []) {
     let last: Charge | null = null;
-    for (const charge of own) {
-      if (charge.at > until) break;
-      charges.push(charge);
-      last = charge;
+    for (let i = table.first(place); i >= 0 && table.at(i) <= until; i = table.next(i)) {
+      last = table.charge(i);
+      charges.push(last);
     }
     if (last?.outcome === 'fail') lapsing.push(last);
   }
@@ -98,6 +97,7 @@ function leastTopUp(
   const { balanceMinor } = account;
   if (!firstFailure || balanceMinor === null || !account.paymentMethods.some(({ kind }) => kind === 'balance'))
     return null;
-  const needed = balanceNeeded(account, projection.charged.get(account.id) ?? [], projection.asOf, until);
+  const charged = projection.charged.get(account.id);
+  const needed = charged ? balanceNeeded(account, charged, projection.asOf, until) : 0;
   return needed > balanceMinor ? { minor: needed - balanceMinor, by: firstFailure.at } : null;
 }

@@ -1,19 +1,18 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import {
-  arrangeRows,
+  arrange,
+  arranged,
   EVERY_NAME,
   indexRules,
+  LedgerDay,
   type LedgerName,
-  type LedgerRow,
   type LedgerView,
-  matchingRows,
+  matchingPlaces,
   placeBehind,
   projectLedger,
-  rowsOn,
   SORT_KEYS,
   sortedAt,
-  sortRows,
   totalsOf,
 } from '@/core/ledger';
 import { amount } from '@/core/money';
@@ -59,12 +58,13 @@ const NAMES: readonly LedgerName[] = [
   }),
 ];
 const projection = projectLedger(indexRules(rules), NAMES, TODAY);
-const rows = NAMES.map((_, place) => rowsOn(projection, TODAY)(place));
-const labels = (id: number) => rules.accounts.find((account) => account.id === id)?.label ?? '';
-const kept = (view: Partial<LedgerView>) =>
-  matchingRows(rows, { ...EVERY_NAME, ...view }, 'USD', TODAY).map((row) => row.name.unicode.split('.')[0]);
+const today = new LedgerDay(projection, TODAY);
+const everyPlace = (ledger: LedgerDay) => Int32Array.from({ length: ledger.length }, (_, place) => place);
+const all = everyPlace(today);
+const shortOf = (place: number) => today.row(place).name.unicode.split('.')[0];
+const kept = (view: Partial<LedgerView>) => Array.from(matchingPlaces(today, { ...EVERY_NAME, ...view }), shortOf);
 const sorted = (sort: LedgerView['sort'], descending = false) =>
-  sortRows(rows, { ...EVERY_NAME, sort, descending }, labels, 'UTC').map((row) => row.name.unicode.split('.')[0]);
+  Array.from(arranged(today, all, { sort, descending }), shortOf);
 
 describe('filters', () => {
   test.each<[string, Partial<LedgerView>, string[]]>([
@@ -116,82 +116,81 @@ describe('order', () => {
     expect(sorted('asking', true).slice(0, 3)).toEqual(['anchorquay', 'curlewmill', 'mÃ¶wen']);
   });
 
-  test('every key puts every row exactly once, in an order that does not depend on what came in', () => {
+  test('every key puts every name exactly once, in an order that does not depend on what came in', () => {
     fc.assert(
       fc.property(
         fc.constantFrom(...SORT_KEYS),
         fc.boolean(),
-        fc.shuffledSubarray([...rows], { minLength: rows.length }),
+        fc.shuffledSubarray([...all], { minLength: all.length }),
         (sort, descending, shuffled) => {
-          const view = { ...EVERY_NAME, sort, descending };
-          expect(sortRows(shuffled, view, labels, 'UTC')).toEqual(sortRows(rows, view, labels, 'UTC'));
-          expect(new Set(sortRows(shuffled, view, labels, 'UTC')).size).toBe(rows.length);
+          const view = { sort, descending };
+          expect(arranged(today, Int32Array.from(shuffled), view)).toEqual(arranged(today, all, view));
+          expect(new Set(arranged(today, all, view)).size).toBe(all.length);
         },
       ),
     );
   });
 
-  test('pages cut anywhere join to the whole, though the row a page ended with and others are gone by then', () => {
+  test('pages cut anywhere join to the whole, though the name a page ended with and others are gone by then', () => {
     fc.assert(
       fc.property(
         fc.constantFrom(...SORT_KEYS),
         fc.boolean(),
         fc.integer({ min: 1, max: 4 }),
-        fc.array(fc.nat({ max: rows.length - 1 }), { maxLength: 3 }),
+        fc.array(fc.nat({ max: all.length - 1 }), { maxLength: 3 }),
         (sort, descending, size, leaving) => {
-          const view = { ...EVERY_NAME, sort, descending };
-          const of = sortedAt(view, labels, 'UTC');
-          const whole = sortRows(rows, view, labels, 'UTC');
-          const walked: LedgerRow[] = [];
+          const view = { sort, descending };
+          const of = sortedAt(today, view);
+          const whole = [...arranged(today, all, view)];
+          const walked: number[] = [];
           let left = [...whole];
-          const gone = new Set<LedgerRow>();
+          const gone = new Set<number>();
           for (let page = 0; ; page += 1) {
             const last = walked.at(-1);
-            const start = last ? placeBehind(left, of(last), view, of) : 0;
+            const start = last === undefined ? 0 : placeBehind(Int32Array.from(left), of(last), view, of);
             const some = left.slice(start, start + size);
             if (some.length === 0) break;
             walked.push(...some);
             // After each page somebody takes one name out, also the one that the page ended with.
             const away = page === 0 ? some.at(-1) : whole[leaving[page - 1] ?? -1];
-            if (away) gone.add(away);
-            left = left.filter((row) => row !== away);
+            if (away !== undefined) gone.add(away);
+            left = left.filter((place) => place !== away);
           }
           expect(new Set(walked).size).toBe(walked.length);
-          expect(walked.filter((row) => !gone.has(row))).toEqual(whole.filter((row) => !gone.has(row)));
-          expect(whole.filter((row) => walked.includes(row))).toEqual(walked);
+          expect(walked.filter((place) => !gone.has(place))).toEqual(whole.filter((place) => !gone.has(place)));
+          expect(whole.filter((place) => walked.includes(place))).toEqual(walked);
         },
       ),
     );
   });
 
-  test('a cursor stands where it stood when rows come before and behind it', () => {
+  test('a cursor stands where it stood when names come before and behind it', () => {
     const view = { ...EVERY_NAME, sort: 'name' as const };
-    const of = sortedAt(view, labels, 'UTC');
-    expect(placeBehind(rows, [null, 'bellzzz.com'], view, of)).toBe(2);
-    expect(placeBehind(rows, [null, 'a'], view, of)).toBe(0);
-    expect(placeBehind(rows, [null, 'zz'], view, of)).toBe(rows.length);
-    expect(placeBehind([], [null, 'a'], view, of)).toBe(0);
+    const of = sortedAt(today, view);
+    expect(placeBehind(all, [null, 'bellzzz.com'], view, of)).toBe(2);
+    expect(placeBehind(all, [null, 'a'], view, of)).toBe(0);
+    expect(placeBehind(all, [null, 'zz'], view, of)).toBe(all.length);
+    expect(placeBehind(new Int32Array(0), [null, 'a'], view, of)).toBe(0);
   });
 
   test('a long list is ordered by time, ties by name', () => {
     const many = Array.from({ length: 3000 }, (_, i) =>
       nameWith(`n${String(i).padStart(5, '0')}.com`, formatInstant(addDays(TODAY, (i * 7919) % 400))),
     );
-    const long = projectLedger(indexRules(rules), many, TODAY);
-    const all = many.map((_, place) => rowsOn(long, TODAY)(place));
-    const ordered = sortRows(all, { ...EVERY_NAME, sort: 'termEnd' }, labels, 'UTC');
-    for (const [i, row] of ordered.entries()) {
+    const long = new LedgerDay(projectLedger(indexRules(rules), many, TODAY), TODAY);
+    const ordered = arranged(long, everyPlace(long), { sort: 'termEnd', descending: false });
+    for (const [i, place] of ordered.entries()) {
       const next = ordered[i + 1];
-      if (!next) continue;
-      const [a, b] = [row.termEnd?.at ?? 0, next.termEnd?.at ?? 0];
-      expect(a < b || (a === b && row.place < next.place)).toBe(true);
+      if (next === undefined) continue;
+      const [a, b] = [long.termEnd[place] as number, long.termEnd[next] as number];
+      expect(a < b || (a === b && place < next)).toBe(true);
     }
   });
 });
 
 describe('totals', () => {
   test('sums stay within their currencies, and unpriced names are counted', () => {
-    expect(totalsOf(projection, rows, TODAY)).toEqual({
+    expect(totalsOf(today, all)).toEqual({
       names: 6,
       unpriced: 1,
       lost: 0,
@@ -206,8 +205,7 @@ describe('totals', () => {
 
   test('looking ahead, what was charged by then has been spent', () => {
     const day = addDays(TODAY, 30);
-    const later = NAMES.map((_, place) => rowsOn(projection, day)(place));
-    expect(totalsOf(projection, later, day)).toMatchObject({
+    expect(totalsOf(new LedgerDay(projection, day), all)).toMatchObject({
       spent: [amount(700, 'EUR'), amount(3188, 'USD')],
       charged30: [],
     });
@@ -215,18 +213,21 @@ describe('totals', () => {
 
   test('what is lost by a day is counted, and out of every sum but what was spent', () => {
     const day = addDays(TODAY, 700);
-    const read = rowsOn(projection, day);
-    const later = NAMES.map((_, place) => read(place));
-    const kept = later.filter(({ phase }) => phase !== 'pending delete' && phase !== 'available');
-    const [all, left] = [totalsOf(projection, later, day), totalsOf(projection, kept, day)];
-    expect(all.lost).toBe(later.length - kept.length);
-    expect(all.lost).toBeGreaterThan(0);
-    expect(all).toMatchObject({ names: 6, perYear: left.perYear, asking: left.asking, renewal: left.renewal });
-    expect(all.spent.length).toBeGreaterThanOrEqual(left.spent.length);
+    const later = new LedgerDay(projection, day);
+    const standing = later.everyRow().filter(({ phase }) => phase !== 'pending delete' && phase !== 'available');
+    const whole = totalsOf(later, all);
+    const left = totalsOf(
+      later,
+      Int32Array.from(standing, ({ place }) => place),
+    );
+    expect(whole.lost).toBe(all.length - standing.length);
+    expect(whole.lost).toBeGreaterThan(0);
+    expect(whole).toMatchObject({ names: 6, perYear: left.perYear, asking: left.asking, renewal: left.renewal });
+    expect(whole.spent.length).toBeGreaterThanOrEqual(left.spent.length);
   });
 
   test('nothing comes to nothing', () => {
-    expect(totalsOf(projection, [], TODAY)).toEqual({
+    expect(totalsOf(today, new Int32Array(0))).toEqual({
       names: 0,
       unpriced: 0,
       lost: 0,
@@ -240,6 +241,20 @@ describe('totals', () => {
   });
 });
 
+test('the first of many that share a key are the first by name, whatever order they come in', () => {
+  const names = Array.from({ length: 4000 }, (_, i) =>
+    nameWith(`n${String(i).padStart(4, '0')}.com`, formatInstant(addDays(TODAY, i % 3 === 0 ? 10 : 20))),
+  );
+  const many = new LedgerDay(projectLedger(indexRules(rules), names, TODAY), TODAY);
+  const view = { sort: 'termEnd' as const, descending: false };
+  const expected = [...everyPlace(many)].sort((a, b) => Number(a % 3 !== 0) - Number(b % 3 !== 0) || a - b);
+  for (const places of [everyPlace(many), everyPlace(many).reverse()]) {
+    const own = arrange(many, places, view);
+    // Fewer than are sorted at once, more, and nearly all.
+    for (const to of [3, 700, 1500, 3990]) expect([...own.slice(0, to)]).toEqual(expected.slice(0, to));
+  }
+});
+
 test('rows looked at a few at a time come in the order of all of them', () => {
   fc.assert(
     fc.property(
@@ -249,13 +264,14 @@ test('rows looked at a few at a time come in the order of all of them', () => {
         const names = days.map((day, i) =>
           nameWith(`name${String(i).padStart(3, '0')}.com`, formatInstant(addDays(TODAY, day))),
         );
-        const some = projectLedger(indexRules(rules), names, TODAY);
-        const all = names.map((_, place) => rowsOn(some, TODAY)(place));
-        const view = { ...EVERY_NAME, sort: 'termEnd' as const };
-        const arranged = arrangeRows(all, view, labels, 'UTC');
-        const expected = [...all].sort((a, b) => (a.termEnd?.at ?? 0) - (b.termEnd?.at ?? 0) || a.place - b.place);
-        for (const stop of stops) expect(arranged.slice(0, stop)).toEqual(expected.slice(0, stop));
-        expect(arranged.slice(0, arranged.total)).toEqual(expected);
+        const some = new LedgerDay(projectLedger(indexRules(rules), names, TODAY), TODAY);
+        const own = arrange(some, everyPlace(some), { sort: 'termEnd', descending: false });
+        const expected = some
+          .everyRow()
+          .sort((a, b) => (a.termEnd?.at ?? 0) - (b.termEnd?.at ?? 0) || a.place - b.place)
+          .map(({ place }) => place);
+        for (const stop of stops) expect([...own.slice(0, stop)]).toEqual(expected.slice(0, stop));
+        expect([...own.slice(0, own.total)]).toEqual(expected);
       },
     ),
     { numRuns: 40 },
@@ -269,13 +285,12 @@ test('dates sort as they are shown: a date alone among instants, in the officeâ€
     nameWith('b.com', '2027-02-28T20:00:00Z'),
     nameWith('c.com', '2027-03-01T12:00:00Z'),
   ];
-  const all = projectLedger(indexRules(rules), own, TODAY);
-  const read = own.map((_, place) => rowsOn(all, TODAY)(place));
-  const order = (zone: string) =>
-    sortRows(read, { ...EVERY_NAME, sort: 'termEnd' }, labels, zone).map(({ name, termEnd }) => [
-      name.ascii,
-      termEnd && endDay(termEnd, zone),
-    ]);
+  const order = (zone: string) => {
+    const there = new LedgerDay(projectLedger(indexRules({ ...rules, zone }), own, TODAY), TODAY);
+    return there
+      .rows(arranged(there, everyPlace(there), { sort: 'termEnd', descending: false }))
+      .map(({ name, termEnd }) => [name.ascii, termEnd && endDay(termEnd, zone)]);
+  };
   expect(order('UTC').map(([, day]) => day)).toEqual(['2027-02-28', '2027-03-01', '2027-03-01']);
   for (const zone of ['Pacific/Auckland', 'America/Los_Angeles', 'UTC']) {
     const days = order(zone).map(([, day]) => day as string);

@@ -1,147 +1,198 @@
+import { AUTO_RENEW_SETTINGS } from '../funding';
+import { PHASES } from '../lifecycle';
 import type { Amount } from '../money';
-import { addDays, dayOf, endOfDay, type Instant, type TermEnd } from '../time';
-import type { LedgerRow } from './projection';
+import { addDays, dayOf, endOfDay, type Instant } from '../time';
+import { flagCode } from './columns';
+import { PURPOSES } from './data';
+import { placesWith } from './find';
+import { type LedgerDay, phaseCode, settingCode } from './ledgerDay';
 import type { LedgerView, SortKey } from './view';
 
-/** The rows that the view's filters keep. `asOf` is the day the rows were read on. */
-export function matchingRows(
-  rows: readonly LedgerRow[],
-  view: LedgerView,
-  homeCurrency: string,
-  asOf: Instant,
-): readonly LedgerRow[] {
-  const tests: ((row: LedgerRow) => boolean)[] = [];
-  const within = <T>(values: readonly T[], of: (row: LedgerRow) => T) => {
-    if (values.length === 0) return;
-    const set = new Set(values);
-    tests.push((row) => set.has(of(row)));
+/** Names of a ledger by place, in order of place or in another. */
+export type Places = Int32Array;
+
+/** The places of the names that the view's filters keep on a day, in order. */
+export function matchingPlaces(ledger: LedgerDay, view: LedgerView): Places {
+  const tests = testsOf(ledger, view);
+  const found = new Int32Array(ledger.length);
+  let count = 0;
+  const keep = (place: number) => {
+    for (const test of tests) if (!test(place)) return;
+    found[count] = place;
+    count += 1;
   };
-  if (view.text !== '') {
-    const text = view.text.trim().toLowerCase();
-    tests.push(
-      ({ name }) =>
-        name.ascii.includes(text) ||
-        (name.unicode !== name.ascii && name.unicode.includes(text)) ||
-        (name.notes !== '' && name.notes.toLowerCase().includes(text)),
+  const text = view.text.trim().toLowerCase();
+  if (text === '') for (let place = 0; place < ledger.length; place += 1) keep(place);
+  else for (const place of placesSaying(ledger, text)) keep(place);
+  return found.subarray(0, count);
+}
+
+/** The places of names that hold a text, or whose notes do. */
+function placesSaying({ projection: { names } }: LedgerDay, text: string): Iterable<number> {
+  const noted = Object.entries(names.columns.sparse.notes)
+    .filter(([, notes]) => notes.toLowerCase().includes(text))
+    .map(([place]) => Number(place));
+  if (noted.length === 0) return placesWith(names, text);
+  return [...new Set([...noted, ...placesWith(names, text)])].sort((a, b) => a - b);
+}
+
+type Test = (place: number) => boolean;
+
+function testsOf(ledger: LedgerDay, view: LedgerView): Test[] {
+  const { names, index } = ledger.projection;
+  const { columns } = names;
+  const tests: Test[] = [];
+  /** Keeps what has one of some numbers in a column. */
+  const within = (codes: readonly number[], of: (place: number) => number) => {
+    const wanted = new Set(codes);
+    tests.push((place) => wanted.has(of(place)));
+  };
+  if (view.accountIds.length > 0) within(view.accountIds, (place) => columns.accountId[place] as number);
+  if (view.endings.length > 0)
+    within(
+      view.endings.map((ending) => columns.endings.indexOf(ending)),
+      (place) => columns.ending[place] as number,
     );
-  }
-  within(view.accountIds, (row) => row.name.accountId);
-  within(view.endings, (row) => row.name.ending);
-  within<string | null>(view.phases, (row) => row.phase);
-  within(view.settings, (row) => row.setting);
-  within(view.purposes, (row) => row.name.purpose);
-  if (view.tags.length > 0) tests.push((row) => view.tags.some((tag) => row.name.tags.includes(tag)));
+  if (view.phases.length > 0) within(view.phases.map(phaseCode), (place) => ledger.phase[place] as number);
+  if (view.settings.length > 0) within(view.settings.map(settingCode), (place) => ledger.setting[place] as number);
+  const purposeOf = (place: number) => flagCode(columns.flags[place] as number, 'purpose');
+  if (view.purposes.length > 0)
+    within(
+      view.purposes.map((purpose) => PURPOSES.indexOf(purpose)),
+      purposeOf,
+    );
+  if (view.tags.length > 0) tests.push((place) => names.tags(place).some((tag) => view.tags.includes(tag)));
   if (view.dueWithinDays !== null) {
-    const last = addDays(asOf, view.dueWithinDays);
-    tests.push((row) => row.deadline !== null && row.deadline.at <= last);
+    const last = addDays(ledger.day, view.dueWithinDays);
+    tests.push((place) => (ledger.deadlineAt[place] as number) <= last);
   }
-  range(view.costFrom, view.costTo, homeCurrency, (row) => row.deadline?.before ?? null, tests);
-  range(view.askingFrom, view.askingTo, homeCurrency, (row) => row.name.asking, tests);
-  if (view.forSale !== null) tests.push((row) => (row.name.purpose === 'for sale') === view.forSale);
-  if (view.neverLost !== null) tests.push((row) => row.name.neverLost === view.neverLost);
-  if (view.dateless) tests.push((row) => row.termEnd === null);
-  return tests.length === 0 ? rows : rows.filter((row) => tests.every((test) => test(row)));
+  const { homeCurrency } = index.rules;
+  range(view.costFrom, view.costTo, homeCurrency, (place) => ledger.before(place), tests);
+  range(view.askingFrom, view.askingTo, homeCurrency, (place) => names.asking(place), tests);
+  const forSale = PURPOSES.indexOf('for sale');
+  if (view.forSale !== null) tests.push((place) => (purposeOf(place) === forSale) === view.forSale);
+  if (view.neverLost !== null) tests.push((place) => names.flag(place, 'neverLost') === view.neverLost);
+  if (view.dateless) tests.push((place) => Number.isNaN(ledger.termEnd[place]));
+  return tests;
 }
 
 function range(
   from: number | null,
   to: number | null,
   currency: string,
-  of: (row: LedgerRow) => Amount | null,
-  tests: ((row: LedgerRow) => boolean)[],
+  of: (place: number) => Amount | null,
+  tests: Test[],
 ): void {
   if (from === null && to === null) return;
-  tests.push((row) => {
-    const value = of(row);
+  tests.push((place) => {
+    const value = of(place);
     if (value === null || value.currency !== currency) return false;
     return value.minor >= (from ?? 0) && value.minor <= (to ?? Number.POSITIVE_INFINITY);
   });
 }
 
-/** Where an end stands among others as it is shown in a zone: a date alone begins that day there. */
-function shownIn(zone: string): (end: TermEnd | null | undefined) => number | null {
+/** Where ends stand among others as they are shown in a zone: a date alone begins that day there. */
+function shownIn(zone: string): (at: number, isDay: boolean) => number {
   const known = new Map<number, number>();
-  return (end) => {
-    if (!end) return null;
-    if (end.precision === 'instant' || zone === 'UTC') return end.at;
-    let at = known.get(end.at);
-    if (at === undefined) {
-      at = endOfDay(dayOf(addDays(end.at, -1)), zone);
-      known.set(end.at, at);
+  return (at, isDay) => {
+    if (!isDay || zone === 'UTC') return at;
+    let shown = known.get(at);
+    if (shown === undefined) {
+      shown = endOfDay(dayOf(addDays(at as Instant, -1)), zone);
+      known.set(at, shown);
     }
-    return at;
+    return shown;
   };
 }
 
-/** The number a row is sorted by; what is unknown comes last. Money sorts within its currency. */
-function numberFor(
-  key: Exclude<SortKey, 'name' | WordKey>,
-  row: LedgerRow,
-  shown: ReturnType<typeof shownIn>,
-): number | null {
-  switch (key) {
-    case 'deadline':
-      return row.deadline?.at ?? null;
-    case 'termEnd':
-      return shown(row.termEnd);
-    case 'registered':
-      return shown(row.name.registered);
-    case 'checked':
-      return row.name.checkedAt;
-    case 'cost':
-      return row.deadline?.before?.minor ?? null;
-    case 'perYear':
-      return row.costs.perYear?.minor ?? null;
-    case 'asking':
-      return row.name.asking?.minor ?? null;
-    case 'spent':
-      return row.name.spent[0]?.minor ?? null;
-  }
-}
-
-function wordFor(key: WordKey, row: LedgerRow, accountLabel: (id: number) => string): string {
-  switch (key) {
-    case 'account':
-      return accountLabel(row.name.accountId);
-    case 'ending':
-      return row.name.ending;
-    case 'auto':
-      return row.setting;
-    case 'phase':
-      return row.phase ?? '';
-  }
-}
-
-/** Where a row stands in an order: what it is sorted by there (`null` where that is not known, last either way), then its A-label. */
-export type SortedAt = readonly [key: number | string | null, ascii: string];
-
 type WordKey = 'account' | 'ending' | 'auto' | 'phase';
+type NumberKey = Exclude<SortKey, 'name' | WordKey>;
 /** A key whose values are words. */
 const isWord = (sort: SortKey): sort is WordKey =>
   sort === 'account' || sort === 'ending' || sort === 'auto' || sort === 'phase';
 
-/** What tells where rows stand in the order of a view: the same order as `arrangeRows` makes, kept in words that outlive the rows. */
-export function sortedAt(
-  { sort }: Pick<LedgerView, 'sort'>,
-  accountLabel: (id: number) => string,
-  zone: string,
-): (row: LedgerRow) => SortedAt {
-  const shown = shownIn(zone);
-  return (row) => {
-    if (sort === 'name') return [null, row.name.ascii];
-    return [isWord(sort) ? wordFor(sort, row, accountLabel) : numberFor(sort, row, shown), row.name.ascii];
+/** The number that a name is sorted by, by place; not finite where it is not known. Money sorts within its currency. */
+function numbersFor(key: NumberKey, ledger: LedgerDay): (place: number) => number {
+  const { names, index } = ledger.projection;
+  const { columns } = names;
+  const shown = shownIn(index.rules.zone);
+  switch (key) {
+    case 'deadline':
+      return (place) => ledger.deadlineAt[place] as number;
+    case 'termEnd':
+      return (place) => shown(ledger.termEnd[place] as number, names.flag(place, 'termEndDay'));
+    case 'registered':
+      return (place) => shown(columns.registered[place] as number, names.flag(place, 'registeredDay'));
+    case 'checked':
+      return (place) => columns.checkedAt[place] as number;
+    case 'cost':
+      return (place) => ledger.before(place)?.minor ?? Number.NaN;
+    case 'perYear':
+      return (place) => ledger.costs(place).perYear?.minor ?? Number.NaN;
+    case 'asking':
+      return (place) => columns.asking[place] as number;
+    case 'spent':
+      return (place) => {
+        const [from, to] = names.spentLines(place);
+        return from < to ? (columns.spent.minor[from] as number) : Number.NaN;
+      };
+  }
+}
+
+/** The word that a name is sorted by, by place. */
+function wordsFor(key: WordKey, ledger: LedgerDay): (place: number) => string {
+  const { names, index } = ledger.projection;
+  switch (key) {
+    case 'account':
+      return (place) => index.accounts.get(names.accountId(place))?.label ?? '';
+    case 'ending':
+      return (place) => names.ending(place);
+    case 'auto':
+      return (place) => AUTO_RENEW_SETTINGS[ledger.setting[place] as number] as string;
+    case 'phase':
+      return (place) => PHASES[(ledger.phase[place] as number) - 1] ?? '';
+  }
+}
+
+/** What is the same for all names that sort alike by a word: so many of them are few, and are ranked once. */
+function codesFor(key: WordKey, ledger: LedgerDay): ArrayLike<number> {
+  const { columns } = ledger.projection.names;
+  return key === 'account'
+    ? columns.accountId
+    : key === 'ending'
+      ? columns.ending
+      : key === 'auto'
+        ? ledger.setting
+        : ledger.phase;
+}
+
+/** Where a name stands in an order: what it is sorted by there (`null` where that is not known, last either way), then its A-label. */
+export type SortedAt = readonly [key: number | string | null, ascii: string];
+
+/** What tells where names stand in the order of a view: the same order as `arrange` makes, kept in words that outlive the ledger. */
+export function sortedAt(ledger: LedgerDay, { sort }: Pick<LedgerView, 'sort'>): (place: number) => SortedAt {
+  const { names } = ledger.projection;
+  if (sort === 'name') return (place) => [null, names.ascii(place)];
+  if (isWord(sort)) {
+    const word = wordsFor(sort, ledger);
+    return (place) => [word(place), names.ascii(place)];
+  }
+  const number = numbersFor(sort, ledger);
+  return (place) => {
+    const value = number(place);
+    return [Number.isFinite(value) ? value : null, names.ascii(place)];
   };
 }
 
 /**
- * The place of the first row behind `at` in rows that stand in the order of the view. A page that goes on from there neither skips nor
- * repeats a row that has kept its own place, whatever became of the row it ended with.
+ * Where the first name behind `at` stands among places in the order of the view. A page that goes on from there neither skips nor
+ * repeats a name that has kept its own place, whatever became of the name it ended with.
  */
 export function placeBehind(
-  rows: readonly LedgerRow[],
+  places: Places,
   at: SortedAt,
   { sort, descending }: Pick<LedgerView, 'sort' | 'descending'>,
-  of: (row: LedgerRow) => SortedAt,
+  of: (place: number) => SortedAt,
 ): number {
   const sign = descending ? -1 : 1;
   const isBehind = ([key, ascii]: SortedAt) => {
@@ -151,107 +202,114 @@ export function placeBehind(
     }
     return sort === 'name' ? sign * (ascii > at[1] ? 1 : ascii < at[1] ? -1 : 0) > 0 : ascii > at[1];
   };
-  let [low, high] = [0, rows.length];
+  let [low, high] = [0, places.length];
   while (low < high) {
     const middle = (low + high) >>> 1;
-    if (isBehind(of(rows[middle] as LedgerRow))) high = middle;
+    if (isBehind(of(places[middle] as number))) high = middle;
     else low = middle + 1;
   }
   return low;
 }
 
-/** Rows in an order that is worked out only as far as it is looked at. */
+/** Names in an order that is worked out only as far as it is looked at. */
 export interface Arrangement {
   readonly total: number;
-  /** The rows from one place to another, the second not included. */
-  slice(from: number, to: number): LedgerRow[];
+  /** The places from one to another in the order, the second not included. */
+  slice(from: number, to: number): Places;
 }
 
 /**
- * Rows in the order of the view's key, then by name, so that the order never depends on what came in. Names stand in a
- * projection in the order of their A-labels, so a row's place is its rank by name.
+ * Names in the order of the view's key, then by name, so that the order never depends on what came in. Names stand in a
+ * ledger in the order of their A-labels, so a name's place is its rank by name.
  */
-export function arrangeRows(
-  rows: readonly LedgerRow[],
-  view: LedgerView,
-  accountLabel: (id: number) => string,
-  zone: string,
+export function arrange(
+  ledger: LedgerDay,
+  places: Places,
+  { sort, descending }: Pick<LedgerView, 'sort' | 'descending'>,
 ): Arrangement {
-  const { sort, descending } = view;
   const sign = descending ? -1 : 1;
-  const keys = new Float64Array(rows.length);
-  if (sort === 'name') for (let i = 0; i < rows.length; i += 1) keys[i] = sign * (rows[i] as LedgerRow).place;
+  const keys = new Float64Array(places.length);
+  if (sort === 'name') for (let i = 0; i < places.length; i += 1) keys[i] = sign * (places[i] as number);
   else if (isWord(sort)) {
-    const rank = ranks(rows.map((row) => wordFor(sort, row, accountLabel)));
-    for (const [i, row] of rows.entries()) keys[i] = sign * (rank.get(wordFor(sort, row, accountLabel)) ?? 0);
+    const codes = codesFor(sort, ledger);
+    const rank = ranks(codes, wordsFor(sort, ledger), places);
+    for (let i = 0; i < places.length; i += 1) keys[i] = sign * (rank[codes[places[i] as number] as number] as number);
   } else {
-    const shown = shownIn(zone);
-    for (let i = 0; i < rows.length; i += 1) {
-      const value = numberFor(sort, rows[i] as LedgerRow, shown);
-      keys[i] = value === null ? Number.POSITIVE_INFINITY : sign * value;
+    const number = numbersFor(sort, ledger);
+    for (let i = 0; i < places.length; i += 1) {
+      const value = number(places[i] as number);
+      keys[i] = Number.isFinite(value) ? sign * value : Number.POSITIVE_INFINITY;
     }
   }
-  return inOrder(rows, keys);
+  return inOrder(places, keys);
 }
 
-/** All rows in order. See `arrangeRows`. */
-export function sortRows(
-  rows: readonly LedgerRow[],
-  view: LedgerView,
-  accountLabel: (id: number) => string,
-  zone: string,
-): LedgerRow[] {
-  return arrangeRows(rows, view, accountLabel, zone).slice(0, rows.length);
+/** All of them in order. See `arrange`. */
+export function arranged(ledger: LedgerDay, places: Places, view: Pick<LedgerView, 'sort' | 'descending'>): Places {
+  return arrange(ledger, places, view).slice(0, places.length);
+}
+
+/** So many are put in order at once at the least: a long list is scrolled. */
+const FEW = 512;
+
+/**
+ * Places by key, equal keys by place; only those that are asked for are sorted: this must keep up with the hand on a long list. The first
+ * few are found by selecting the last key among them, which takes one pass or two over all.
+ */
+function inOrder(places: Places, keys: Float64Array): Arrangement {
+  let settled: Places = new Int32Array(0);
+  const settle = (to: number) => {
+    if (to <= settled.length) return;
+    const count = Math.max(to, 2 * settled.length, FEW);
+    settled = count < places.length / 4 ? first(places, keys, count) : inFull(places, keys);
+  };
+  return {
+    total: places.length,
+    slice(from, to) {
+      settle(Math.min(to, places.length));
+      return settled.slice(from, Math.max(from, to));
+    },
+  };
+}
+
+/** The first `count` places in order. */
+function first(places: Places, keys: Float64Array, count: number): Places {
+  const values = keys.slice();
+  bringForward(values, 0, count);
+  let last = Number.NEGATIVE_INFINITY;
+  for (let i = 0; i < count; i += 1) if ((values[i] as number) > last) last = values[i] as number;
+  // Where places come in order, no more of those that share the last key are needed than are asked for.
+  const isOrdered = places.every((place, i) => i === 0 || place > (places[i - 1] as number));
+  const before: number[] = [];
+  const equal: number[] = [];
+  for (let i = 0; i < keys.length; i += 1) {
+    if ((keys[i] as number) < last) before.push(i);
+    else if (keys[i] === last && (!isOrdered || equal.length < count)) equal.push(places[i] as number);
+  }
+  const byKey = (a: number, b: number) =>
+    (keys[a] as number) - (keys[b] as number) || (places[a] as number) - (places[b] as number);
+  const found = new Int32Array(count);
+  for (const [n, i] of before.sort(byKey).entries()) found[n] = places[i] as number;
+  // Of those that share the last key, the first by name.
+  const rest = Int32Array.from(equal).sort();
+  found.set(rest.subarray(0, count - before.length), before.length);
+  return found;
 }
 
 /**
- * Rows by key, equal keys by place. Key and place are packed into one number, since sorting numbers without a comparison
- * function is many times faster, and only the places that are asked for are sorted: this must keep up with the hand on a
- * long list. Exact for up to 94 million rows (the root of 2^53); more are refused.
+ * All places in order. The rank of a key and the place are packed into one number, since sorting numbers without a comparison function is
+ * many times faster. Exact for up to 94 million names (the root of 2^53); more are refused.
  */
-function inOrder(rows: readonly LedgerRow[], keys: Float64Array): Arrangement {
+function inFull(places: Places, keys: Float64Array): Places {
   let span = 1;
-  let least = Number.POSITIVE_INFINITY;
-  let most = Number.NEGATIVE_INFINITY;
-  for (let i = 0; i < rows.length; i += 1) {
-    span = Math.max(span, (rows[i] as LedgerRow).place + 1);
-    const key = keys[i] as number;
-    if (key === Number.POSITIVE_INFINITY) continue;
-    least = Math.min(least, key);
-    most = Math.max(most, key);
-  }
-  if (most < least) [least, most] = [0, 0];
-  // Unknown values stand one behind the last; keys too far apart to be packed are replaced by their rank.
-  const fits = (most - least + 2) * span < Number.MAX_SAFE_INTEGER;
-  const sorted = fits ? null : keys.slice().sort();
-  if (sorted && (rows.length + 1) * span >= Number.MAX_SAFE_INTEGER)
-    throw new RangeError('too many rows to be put in order');
-  const byPlace = new Array<LedgerRow>(span);
-  const packed = new Float64Array(rows.length);
-  for (let i = 0; i < rows.length; i += 1) {
-    const row = rows[i] as LedgerRow;
-    const key = keys[i] as number;
-    byPlace[row.place] = row;
-    packed[i] = (sorted ? firstAt(sorted, key) : Math.min(key, most + 1) - least) * span + row.place;
-  }
-  let settled = 0;
-  const settle = (to: number) => {
-    if (to <= settled) return;
-    const end = to < rows.length / 4 ? to : rows.length;
-    if (end < rows.length) bringForward(packed, settled, end);
-    packed.subarray(settled, end).sort();
-    settled = end;
-  };
-  return {
-    total: rows.length,
-    slice(from, to) {
-      settle(Math.min(to, rows.length));
-      return Array.from(
-        packed.subarray(from, Math.max(from, to)),
-        (value) => byPlace[value - Math.floor(value / span) * span] as LedgerRow,
-      );
-    },
-  };
+  for (let i = 0; i < places.length; i += 1) span = Math.max(span, (places[i] as number) + 1);
+  if ((places.length + 1) * span >= Number.MAX_SAFE_INTEGER) throw new RangeError('too many names to be put in order');
+  const sorted = keys.slice().sort();
+  const packed = new Float64Array(places.length);
+  for (let i = 0; i < places.length; i += 1)
+    packed[i] = firstAt(sorted, keys[i] as number) * span + (places[i] as number);
+  packed.sort();
+  return Int32Array.from(packed, (value) => value - Math.floor(value / span) * span);
 }
 
 /** Moves the least values of `values` from `start` on to the places before `end`, in no order (Hoare's selection). */
@@ -289,7 +347,19 @@ function firstAt(sorted: Float64Array, value: number): number {
   return low;
 }
 
-/** The rank of each word among all of them. */
-function ranks(words: readonly string[]): Map<string, number> {
-  return new Map([...new Set(words)].sort().map((word, rank) => [word, rank]));
+/** The rank of each number's word among those of some names. */
+function ranks(codes: ArrayLike<number>, wordOf: (place: number) => string, places: Places): Float64Array {
+  const words = new Map<number, string>();
+  let most = 0;
+  for (let i = 0; i < places.length; i += 1) {
+    const place = places[i] as number;
+    const code = codes[place] as number;
+    if (words.has(code)) continue;
+    words.set(code, wordOf(place));
+    most = Math.max(most, code);
+  }
+  const order = [...new Set(words.values())].sort();
+  const rank = new Float64Array(most + 1);
+  for (const [code, word] of words) rank[code] = order.indexOf(word);
+  return rank;
 }

@@ -1,101 +1,181 @@
-import type { AutoRenewSetting, Standing } from '../funding';
+import { AUTO_RENEW_SETTINGS, STANDINGS } from '../funding';
 import type { ObservedPhase } from '../lifecycle';
-import type { EppStatus } from '../records';
-import type { Instant } from '../time';
-import type { LedgerName, Purpose } from './data';
+import type { Amount } from '../money';
+import type { TermEnd } from '../time';
+import { type LedgerName, PURPOSES } from './data';
+
+/** Words that many names share, and which name has which: ordered by place, then as the name has them. */
+export interface WordColumn {
+  readonly words: readonly string[];
+  readonly place: Int32Array;
+  readonly code: Uint16Array;
+}
+
+/** What only few names have, by the name's place. */
+export interface SparseColumns {
+  readonly unicode: Readonly<Record<number, string>>;
+  readonly observed: Readonly<Record<number, { phase: ObservedPhase['phase']; at: number }>>;
+  readonly stalledBy: Readonly<Record<number, string>>;
+  readonly confirmMailBy: Readonly<Record<number, number>>;
+  readonly saleChance: Readonly<Record<number, number>>;
+  readonly bestOffer: Readonly<Record<number, Amount>>;
+  readonly transferred: Readonly<Record<number, { at: number; day: boolean }>>;
+  readonly holderChanged: Readonly<Record<number, { at: number; day: boolean; waived: boolean }>>;
+  readonly gracePaid: Readonly<Record<number, number>>;
+  readonly notes: Readonly<Record<number, string>>;
+}
 
 /**
- * The names of a ledger as columns: the compact form in which they travel. Instants are milliseconds; `termEndDay` and
- * `registeredDay` say that only a date is known. A sparse column is keyed by the row's place.
+ * The names of a ledger in columns, in the order of their A-labels: the form in which they are stored, travel and are reckoned with.
+ * A name's place is its row in all of them. Instants are milliseconds, `NaN` where unknown; amounts are minor units, `NaN` for none.
  */
 export interface LedgerColumns {
-  readonly id: readonly number[];
-  readonly ascii: readonly string[];
-  readonly ending: readonly string[];
-  readonly accountId: readonly number[];
-  readonly registered: readonly (number | null)[];
-  readonly registeredDay: readonly boolean[];
-  readonly termEnd: readonly (number | null)[];
-  readonly termEndDay: readonly boolean[];
-  readonly setting: readonly AutoRenewSetting[];
-  readonly standing: readonly Standing[];
-  readonly settingSince: readonly (number | null)[];
-  readonly purpose: readonly Purpose[];
-  readonly neverLost: readonly boolean[];
-  readonly lock: readonly (boolean | null)[];
-  readonly privacy: readonly (boolean | null)[];
-  readonly asking: readonly (number | null)[];
-  readonly askingCurrency: readonly (string | null)[];
-  readonly checkedAt: readonly (number | null)[];
-  readonly sparse: {
-    readonly unicode: Readonly<Record<number, string>>;
-    readonly observed: Readonly<Record<number, { phase: ObservedPhase['phase']; at: number }>>;
-    readonly requested: Readonly<Record<number, 'on' | 'off'>>;
-    readonly requestedLock: Readonly<Record<number, 'on' | 'off'>>;
-    readonly requestedPrivacy: Readonly<Record<number, 'on' | 'off'>>;
-    readonly stalledBy: Readonly<Record<number, string>>;
-    readonly confirmMailBy: Readonly<Record<number, number>>;
-    readonly rescue: Readonly<Record<number, 'keep' | 'drop'>>;
-    readonly saleChance: Readonly<Record<number, number>>;
-    readonly bestOffer: Readonly<Record<number, { minor: number; currency: string }>>;
-    readonly transferred: Readonly<Record<number, { at: number; day: boolean }>>;
-    readonly holderChanged: Readonly<Record<number, { at: number; day: boolean; waived: boolean }>>;
-    readonly gracePaid: Readonly<Record<number, number>>;
-    readonly statuses: Readonly<Record<number, readonly EppStatus[]>>;
-    readonly tags: Readonly<Record<number, readonly string[]>>;
-    readonly notes: Readonly<Record<number, string>>;
-    readonly spent: Readonly<Record<number, readonly { minor: number; currency: string }[]>>;
+  /** A-labels, each followed by a line feed. */
+  readonly ascii: string;
+  readonly id: Int32Array;
+  readonly accountId: Int32Array;
+  readonly endings: readonly string[];
+  readonly ending: Uint16Array;
+  /** Several small facts of a name, packed: see `FLAGS`. */
+  readonly flags: Int32Array;
+  readonly registered: Float64Array;
+  readonly termEnd: Float64Array;
+  readonly settingSince: Float64Array;
+  readonly checkedAt: Float64Array;
+  readonly currencies: readonly string[];
+  readonly asking: Float64Array;
+  readonly askingCurrency: Uint8Array;
+  /** What was spent on names, one line for each currency of a name, ordered by place. */
+  readonly spent: { readonly place: Int32Array; readonly minor: Float64Array; readonly currency: Uint8Array };
+  readonly tags: WordColumn;
+  readonly statuses: WordColumn;
+  readonly sparse: SparseColumns;
+}
+
+/** The values of what is yes, no, or not known; and of what may have been requested. */
+const KNOWN = [null, false, true] as const;
+const REQUESTED = [null, 'on', 'off'] as const;
+const RESCUE = [null, 'keep', 'drop'] as const;
+const PLAIN = [false, true] as const;
+
+/** Where each small fact stands in `LedgerColumns.flags`: so many bits from one on, its value as an index of `values`. */
+export const FLAGS = {
+  setting: { from: 0, bits: 2, values: AUTO_RENEW_SETTINGS },
+  standing: { from: 2, bits: 2, values: STANDINGS },
+  purpose: { from: 4, bits: 2, values: PURPOSES },
+  neverLost: { from: 6, bits: 1, values: PLAIN },
+  lock: { from: 7, bits: 2, values: KNOWN },
+  privacy: { from: 9, bits: 2, values: KNOWN },
+  registeredDay: { from: 11, bits: 1, values: PLAIN },
+  termEndDay: { from: 12, bits: 1, values: PLAIN },
+  requested: { from: 13, bits: 2, values: REQUESTED },
+  requestedLock: { from: 15, bits: 2, values: REQUESTED },
+  requestedPrivacy: { from: 17, bits: 2, values: REQUESTED },
+  rescue: { from: 19, bits: 2, values: RESCUE },
+} as const;
+type Flag = keyof typeof FLAGS;
+export type FlagValue<F extends Flag> = (typeof FLAGS)[F]['values'][number];
+
+/** The number of a small fact's value: its index in `FLAGS[fact].values`. */
+export function flagCode(flags: number, fact: Flag): number {
+  const { from, bits } = FLAGS[fact];
+  return (flags >> from) & ((1 << bits) - 1);
+}
+
+/** The value of a small fact. */
+export function flagValue<F extends Flag>(flags: number, fact: F): FlagValue<F> {
+  return FLAGS[fact].values[flagCode(flags, fact)] as FlagValue<F>;
+}
+
+function packed(values: { readonly [F in Flag]: FlagValue<F> }): number {
+  let flags = 0;
+  for (const fact of Object.keys(FLAGS) as Flag[]) {
+    const index = (FLAGS[fact].values as readonly unknown[]).indexOf(values[fact]);
+    if (index < 0) throw new RangeError(`${fact} has no value ${String(values[fact])}`);
+    flags |= index << FLAGS[fact].from;
+  }
+  return flags;
+}
+
+/** Puts names into columns; they come in the order of their A-labels. */
+export function columnsOf(names: readonly LedgerName[]): LedgerColumns {
+  const [endings, currencies] = [new Codes(), new Codes()];
+  const at = (end: TermEnd | null) => end?.at ?? Number.NaN;
+  const spent = names.flatMap((name, place) => name.spent.map((amount) => ({ place, ...amount })));
+  const sparse = <T>(of: (name: LedgerName) => T | null): Record<number, T> => {
+    const found: Record<number, T> = {};
+    for (const [place, name] of names.entries()) {
+      const value = of(name);
+      if (value !== null) found[place] = value;
+    }
+    return found;
+  };
+  const dated = (end: TermEnd | null) => end && { at: end.at as number, day: end.precision === 'day' };
+  return {
+    ascii: names.map(({ ascii }) => `${ascii}\n`).join(''),
+    id: Int32Array.from(names, ({ id }) => id),
+    accountId: Int32Array.from(names, ({ accountId }) => accountId),
+    endings: endings.words,
+    ending: Uint16Array.from(names, ({ ending }) => endings.of(ending)),
+    flags: Int32Array.from(names, (name) =>
+      packed({
+        ...name,
+        registeredDay: name.registered?.precision === 'day',
+        termEndDay: name.termEnd?.precision === 'day',
+      }),
+    ),
+    registered: Float64Array.from(names, ({ registered }) => at(registered)),
+    termEnd: Float64Array.from(names, ({ termEnd }) => at(termEnd)),
+    settingSince: Float64Array.from(names, ({ settingSince }) => settingSince ?? Number.NaN),
+    checkedAt: Float64Array.from(names, ({ checkedAt }) => checkedAt ?? Number.NaN),
+    currencies: currencies.words,
+    asking: Float64Array.from(names, ({ asking }) => asking?.minor ?? Number.NaN),
+    askingCurrency: Uint8Array.from(names, ({ asking }) => (asking ? currencies.of(asking.currency) : 0)),
+    spent: {
+      place: Int32Array.from(spent, ({ place }) => place),
+      minor: Float64Array.from(spent, ({ minor }) => minor),
+      currency: Uint8Array.from(spent, ({ currency }) => currencies.of(currency)),
+    },
+    tags: wordColumn(names.map(({ tags }) => tags)),
+    statuses: wordColumn(names.map(({ statuses }) => statuses)),
+    sparse: {
+      unicode: sparse(({ unicode, ascii }) => (unicode === ascii ? null : unicode)),
+      observed: sparse(({ observed }) => observed),
+      stalledBy: sparse(({ stalledBy }) => stalledBy),
+      confirmMailBy: sparse(({ confirmMailBy }) => confirmMailBy),
+      saleChance: sparse(({ saleChance }) => saleChance),
+      bestOffer: sparse(({ bestOffer }) => bestOffer),
+      transferred: sparse(({ transferred }) => dated(transferred)),
+      holderChanged: sparse(({ holderChanged, holderLockWaived: waived }) => {
+        const changed = dated(holderChanged);
+        return changed && { ...changed, waived };
+      }),
+      gracePaid: sparse(({ gracePaid }) => gracePaid),
+      notes: sparse(({ notes }) => (notes === '' ? null : notes)),
+    },
   };
 }
 
-const NONE: readonly never[] = [];
+/** Words by the order in which they were met. */
+class Codes {
+  readonly words: string[] = [];
+  readonly #known = new Map<string, number>();
+  of(word: string): number {
+    let code = this.#known.get(word);
+    if (code === undefined) {
+      code = this.words.push(word) - 1;
+      this.#known.set(word, code);
+    }
+    return code;
+  }
+}
 
-/** Puts the columns together into one plain object for each name, in their order. */
-export function namesFromColumns(columns: LedgerColumns): LedgerName[] {
-  const { sparse } = columns;
-  const end = (at: number | null | undefined, day: boolean | undefined) =>
-    at === null || at === undefined
-      ? null
-      : { at: at as Instant, precision: day ? ('day' as const) : ('instant' as const) };
-  return columns.id.map((id, i): LedgerName => {
-    const ascii = columns.ascii[i] as string;
-    const asking = columns.asking[i];
-    const currency = columns.askingCurrency[i];
-    const [transferred, holderChanged] = [sparse.transferred[i], sparse.holderChanged[i]];
-    return {
-      id,
-      ascii,
-      unicode: sparse.unicode[i] ?? ascii,
-      ending: columns.ending[i] as string,
-      accountId: columns.accountId[i] as number,
-      registered: end(columns.registered[i], columns.registeredDay[i]),
-      termEnd: end(columns.termEnd[i], columns.termEndDay[i]),
-      observed: (sparse.observed[i] as ObservedPhase | undefined) ?? null,
-      setting: columns.setting[i] as AutoRenewSetting,
-      standing: columns.standing[i] as Standing,
-      settingSince: (columns.settingSince[i] ?? null) as Instant | null,
-      requested: sparse.requested[i] ?? null,
-      requestedLock: sparse.requestedLock[i] ?? null,
-      requestedPrivacy: sparse.requestedPrivacy[i] ?? null,
-      stalledBy: sparse.stalledBy[i] ?? null,
-      confirmMailBy: (sparse.confirmMailBy[i] ?? null) as Instant | null,
-      purpose: columns.purpose[i] as Purpose,
-      neverLost: columns.neverLost[i] as boolean,
-      lock: columns.lock[i] ?? null,
-      privacy: columns.privacy[i] ?? null,
-      transferred: end(transferred?.at, transferred?.day),
-      holderChanged: end(holderChanged?.at, holderChanged?.day),
-      holderLockWaived: holderChanged?.waived ?? false,
-      gracePaid: (sparse.gracePaid[i] ?? null) as Instant | null,
-      statuses: sparse.statuses[i] ?? NONE,
-      tags: sparse.tags[i] ?? NONE,
-      notes: sparse.notes[i] ?? '',
-      asking: asking === null || asking === undefined || !currency ? null : { minor: asking, currency },
-      spent: sparse.spent[i] ?? NONE,
-      checkedAt: (columns.checkedAt[i] ?? null) as Instant | null,
-      rescue: sparse.rescue[i] ?? null,
-      saleChance: sparse.saleChance[i] ?? null,
-      bestOffer: sparse.bestOffer[i] ?? null,
-    };
-  });
+function wordColumn(lists: readonly (readonly string[])[]): WordColumn {
+  const codes = new Codes();
+  const all = lists.flatMap((list, place) => list.map((word) => ({ place, code: codes.of(word) })));
+  return {
+    words: codes.words,
+    place: Int32Array.from(all, ({ place }) => place),
+    code: Uint16Array.from(all, ({ code }) => code),
+  };
 }

@@ -12,6 +12,7 @@ import {
 } from '../pricing';
 import { type Day, dayOf, type Instant, startOfDay } from '../time';
 import type { LedgerAccount, LedgerName, LedgerRules } from './data';
+import type { NameTable } from './nameTable';
 
 /** The rules of a ledger, put into the order in which they are looked up. */
 export interface RuleIndex {
@@ -89,39 +90,61 @@ function pricedAs(index: RuleIndex, name: Asked) {
 export interface CostGroups {
   /** The group of each name, by its place. */
   readonly groupOf: Uint32Array;
-  /** One name of each group. */
-  readonly samples: readonly LedgerName[];
+  /** The place of one name of each group. */
+  readonly samples: readonly number[];
 }
 
-export function groupByCost(index: RuleIndex, names: readonly LedgerName[]): CostGroups {
-  const groups = new Map<number, Map<string, number>>();
-  const samples: LedgerName[] = [];
-  const groupOf = Uint32Array.from(names, (name) => {
-    if (index.premium.has(name.id)) return samples.push(name) - 1;
-    let byEnding = groups.get(name.accountId);
-    if (!byEnding) {
-      byEnding = new Map();
-      groups.set(name.accountId, byEnding);
+export function groupByCost(index: RuleIndex, names: NameTable): CostGroups {
+  const { accountId, ending, endings, id } = names.columns;
+  const groups = new Map<number, number>();
+  const samples: number[] = [];
+  const groupOf = new Uint32Array(names.length);
+  for (let place = 0; place < names.length; place += 1) {
+    if (index.premium.has(id[place] as number)) {
+      groupOf[place] = samples.push(place) - 1;
+      continue;
     }
-    let group = byEnding.get(name.ending);
+    const key = (accountId[place] as number) * endings.length + (ending[place] as number);
+    let group = groups.get(key);
     if (group === undefined) {
-      group = samples.push(name) - 1;
-      byEnding.set(name.ending, group);
+      group = samples.push(place) - 1;
+      groups.set(key, group);
     }
-    return group;
-  });
+    groupOf[place] = group;
+  }
   return { groupOf, samples };
 }
 
-/** `keepingCosts` by place, on one instant, worked out once for each group. */
-export function keepingCostsAt(index: RuleIndex, groups: CostGroups, at: Instant): (place: number) => KeepingCosts {
+const askedAt = (names: NameTable, place: number): Asked => ({
+  id: names.columns.id[place] as number,
+  ending: names.ending(place),
+  accountId: names.accountId(place),
+});
+
+/** `keepingCosts` by group, on one instant, each worked out once. */
+export function groupCostsAt(
+  index: RuleIndex,
+  names: NameTable,
+  { samples }: CostGroups,
+  at: Instant,
+): (group: number) => KeepingCosts {
   const day = dayOf(at);
   const known: KeepingCosts[] = [];
-  return (place) => {
-    const group = groups.groupOf[place] as number;
-    known[group] ??= keepingCosts(index, groups.samples[group] as LedgerName, day);
+  return (group) => {
+    known[group] ??= keepingCosts(index, askedAt(names, samples[group] as number), day);
     return known[group];
   };
+}
+
+/** `keepingCosts` by place, on one instant. */
+export function keepingCostsAt(
+  index: RuleIndex,
+  names: NameTable,
+  groups: CostGroups,
+  at: Instant,
+): (place: number) => KeepingCosts {
+  const ofGroup = groupCostsAt(index, names, groups, at);
+  return (place) => ofGroup(groups.groupOf[place] as number);
 }
 
 /** The instants at which any price, fee or rate changes, in order. */
@@ -134,18 +157,21 @@ export function priceChangesOf(index: RuleIndex): Instant[] {
 /** What renewing costs by place, remembered for each group, term, and stretch of time in which no price changes. */
 export function renewalCostsAt(
   index: RuleIndex,
+  names: NameTable,
   groups: CostGroups,
   changes: readonly Instant[],
 ): (place: number, years: number, at: Instant, isLate: boolean) => Amount | null {
   const known = new Map<number, Amount | null>();
+  // Charges come in order of time: the stretch of the last one is nearly always that of the next.
+  let stretch = 0;
   return (place, years, at, isLate) => {
     const group = groups.groupOf[place] as number;
-    let stretch = 0;
+    while (stretch > 0 && (changes[stretch - 1] as Instant) > at) stretch -= 1;
     while (stretch < changes.length && (changes[stretch] as Instant) <= at) stretch += 1;
     const key = ((group * 128 + years) * 4096 + stretch) * 2 + (isLate ? 1 : 0);
     let cost = known.get(key);
     if (cost === undefined) {
-      const pricing = pricingOf(index, groups.samples[group] as LedgerName, dayOf(at));
+      const pricing = pricingOf(index, askedAt(names, groups.samples[group] as number), dayOf(at));
       cost = renewalCost(pricing, { years, isLate })?.total ?? null;
       known.set(key, cost);
     }

@@ -1,6 +1,15 @@
 export { type AccountFunding, type FundedMonth, fundingOf } from './accountFunding';
-export { type Arrangement, arrangeRows, matchingRows, placeBehind, type SortedAt, sortedAt, sortRows } from './arrange';
-export { type LedgerColumns, namesFromColumns } from './columns';
+export {
+  type Arrangement,
+  arrange,
+  arranged,
+  matchingPlaces,
+  type Places,
+  placeBehind,
+  type SortedAt,
+  sortedAt,
+} from './arrange';
+export { columnsOf, FLAGS, type LedgerColumns } from './columns';
 export { type Contradiction, contradictionOf } from './contradictions';
 export { indexRules, type KeepingCosts, keepingCosts, pricingOf, type RuleIndex, restoreCostOf } from './costs';
 export {
@@ -17,6 +26,7 @@ export {
   USUAL_SWITCH_HOURS,
 } from './data';
 export { type FoundName, findNames } from './find';
+export { LedgerDay } from './ledgerDay';
 export { type LifecycleStrip, lifecycleStrip, type Stretch, type StretchKind, type StripMark } from './lifecycleStrip';
 export {
   type ComparedMove,
@@ -28,7 +38,9 @@ export {
   type WeighedOffer,
   weighOffer,
 } from './moveSaving';
+export { NameTable } from './nameTable';
 export { isCaution, type Outlook } from './outlook';
+export { packed, unpacked } from './packed';
 export {
   type AccountCrossing,
   accountCrossings,
@@ -43,7 +55,15 @@ export {
   pricedEndings,
   pricesOfEnding,
 } from './priceTable';
-export { type LedgerRow, LOOK_AHEAD_YEARS, type Projection, projectLedger, rowsOn } from './projection';
+export {
+  everyRow,
+  type LedgerRow,
+  LOOK_AHEAD_YEARS,
+  type Projection,
+  policyOf,
+  projectLedger,
+  rowsOn,
+} from './projection';
 export { type DueReminder, mailReminderFor, reminderFor, USUAL_LEADS } from './reminding';
 export { type Mending, mendingOf } from './stalled';
 export {
@@ -64,7 +84,7 @@ export {
 } from './today';
 export { type Totals, totalsOf } from './totals';
 export { type Lacking, lacksMeans, namesLacking, type Unknowns, unknownsOf } from './unknowns';
-export { isRequested, isUrgent, URGENT_DAYS } from './urgent';
+export { countUrgent, requestedPlaces, URGENT_DAYS } from './urgent';
 export { EVERY_NAME, type LedgerView, queryFromView, SORT_KEYS, type SortKey, viewFromQuery } from './view';
 export { projectIf, type WhatIf } from './whatIf';
 export {

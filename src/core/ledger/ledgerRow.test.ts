@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { indexRules, type LedgerName, lifecycleStrip, projectLedger, rowsOn, totalsOf } from '@/core/ledger';
+import { indexRules, LedgerDay, type LedgerName, lifecycleStrip, projectLedger, rowsOn, totalsOf } from '@/core/ledger';
 import { amount } from '@/core/money';
-import { addDays, type Day, formatInstant, type Instant, instant } from '@/core/time';
-import { GENERIC, nameWith, QUAYMARK, RENEWAL, rulesWith, TODAY } from './sampleLedger';
+import { addDays, formatInstant, type Instant, instant } from '@/core/time';
+import { GENERIC, nameWith, QUAYMARK, rulesWith, TODAY } from './sampleLedger';
 
 const rowOf = (name: LedgerName, rules = rulesWith(), day: Instant = TODAY) =>
   rowsOn(projectLedger(indexRules(rules), [name], TODAY), day)(0);
@@ -116,7 +116,7 @@ describe('moving the date', () => {
     const day = instant('2027-02-01T00:00:00Z');
     const row = rowsOn(projection, day)(0);
     expect(row).toMatchObject({ phase: 'term', termEnd: { at: instant('2027-12-09T00:00:00Z') } });
-    expect(totalsOf(projection, [row], day).spent).toEqual([amount(1138, 'USD')]);
+    expect(totalsOf(new LedgerDay(projection, day), Int32Array.of(0)).spent).toEqual([amount(1138, 'USD')]);
   });
 
   test('a name whose charge fails is stalled, then late, then in redemption, then available', () => {
@@ -199,33 +199,6 @@ describe('whatever the name and the day', () => {
                   : 'available';
         expect(phase).toBe(expected);
       }),
-    );
-  });
-
-  test('a row taken over from another day is the row of that day', () => {
-    fc.assert(
-      fc.property(
-        anyName,
-        fc.array(fc.integer({ min: 0, max: 730 }), { minLength: 2, maxLength: 8 }),
-        fc.integer({ min: 0, max: 5000 }),
-        (name, days, balanceMinor) => {
-          const dated = { ...RENEWAL, yearMinor: 1300, from: '2027-05-01' as Day };
-          const rules = rulesWith({
-            accounts: [{ ...QUAYMARK, balanceMinor, retryDays: [2] }],
-            prices: [RENEWAL, dated],
-          });
-          const projection = projectLedger(indexRules(rules), [name], TODAY);
-          let before = [rowsOn(projection, TODAY)(0)];
-          for (const ahead of days) {
-            const day = addDays(TODAY, ahead);
-            const fresh = rowsOn(projection, day)(0);
-            const { from: _from, until: _until, ...taken } = rowsOn(projection, day, before)(0);
-            expect(fresh).toMatchObject(taken);
-            before = [fresh];
-          }
-        },
-      ),
-      { numRuns: 500 },
     );
   });
 

@@ -1,7 +1,6 @@
-import type { Charge } from '../funding';
-import { type AccountWindow, lifecycleMarks, type Policy } from '../lifecycle';
+import { lifecycleMarks } from '../lifecycle';
 import { addYears, earliestEnd, type Instant } from '../time';
-import type { Projection } from './projection';
+import { type Projection, windowOf } from './projection';
 
 export type StretchKind = 'term' | 'term if charged' | 'late' | 'redemption' | 'pending restore' | 'pending delete';
 
@@ -31,36 +30,39 @@ const SHOWN_BACK_YEARS = 10;
  * after the last of them the late window, redemption and deletion. `null` when the end of the term is unknown.
  */
 export function lifecycleStrip(projection: Projection, place: number): LifecycleStrip | null {
-  const name = projection.names[place];
-  if (!name || name.termEnd === null) return null;
-  const charges: readonly Charge[] = projection.charges[place] ?? [];
-  const start = name.registered?.at ?? addYears(earliestEnd(name.termEnd), -SHOWN_BACK_YEARS);
+  const { names } = projection;
+  const termEnd = names.termEnd(place);
+  if (termEnd === null) return null;
+  const observed = names.observed(place);
+  const charges = projection.charges.of(place);
+  const start = names.registered(place)?.at ?? addYears(earliestEnd(termEnd), -SHOWN_BACK_YEARS);
   const stretches: Stretch[] = [];
   const add = (kind: StretchKind, from: Instant, to: Instant) => {
     if (to > from) stretches.push({ kind, from, to });
   };
   const passed = charges.filter(({ outcome }) => outcome === 'pass');
-  const end = passed.at(-1)?.newEnd ?? name.termEnd;
+  const end = passed.at(-1)?.newEnd ?? termEnd;
   const marks: StripMark[] = charges.map(({ at, outcome }) => ({
     kind: outcome === 'pass' ? 'charge' : 'charge fails',
     at,
   }));
+  const { policy, account } = windowOf(projection, place);
   const lapse = lifecycleMarks(
-    { registeredAt: null, termEnd: end, observed: end === name.termEnd ? name.observed : null },
-    projection.policies[place] as Policy,
-    projection.accounts[place] as AccountWindow,
+    { registeredAt: null, termEnd: end, observed: passed.length === 0 ? observed : null },
+    policy,
+    account,
   );
   // A name that was deleted in the middle of its term has no more of it.
-  add('term', start, Math.min(earliestEnd(name.termEnd), lapse.deletion) as Instant);
-  let from = name.termEnd;
+  add('term', start, Math.min(earliestEnd(termEnd), lapse.deletion) as Instant);
+  let from = termEnd;
   for (const { newEnd } of passed) {
     add('term if charged', earliestEnd(from), earliestEnd(newEnd));
     from = newEnd;
   }
-  if (lapse.restoreReportDue !== null && name.observed) {
+  if (lapse.restoreReportDue !== null && observed) {
     add('late', lapse.termEnd, lapse.deletion);
-    add('redemption', lapse.deletion, name.observed.at);
-    add('pending restore', name.observed.at, lapse.restoreReportDue);
+    add('redemption', lapse.deletion, observed.at);
+    add('pending restore', observed.at, lapse.restoreReportDue);
     add('redemption', lapse.restoreReportDue, lapse.redemptionEnd);
   } else {
     add('late', lapse.termEnd, lapse.deletion);

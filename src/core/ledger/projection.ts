@@ -1,16 +1,16 @@
-import { type Charge, type ChargedName, chargedState, projectCharges } from '../funding';
+import { type Charge, type ChargedNames, ChargeTable, chargedState, playCharges } from '../funding';
 import {
   type AccountWindow,
   lifecycleMarks,
   type Marks,
-  movedBy,
   type Phase,
   type Policy,
   phaseAt,
   policyFor,
 } from '../lifecycle';
 import { type Deadline, deadlineAt } from '../pricing';
-import { addDays, addYears, earliestEnd, type Instant, stretchBetween, type TermEnd, type TimeStretch } from '../time';
+import { addDays, addYears, earliestEnd, type Instant, type TermEnd } from '../time';
+import { columnsOf } from './columns';
 import {
   type CostGroups,
   groupByCost,
@@ -21,6 +21,7 @@ import {
   renewalCostsAt,
 } from './costs';
 import type { LedgerAccount, LedgerName } from './data';
+import { NameTable } from './nameTable';
 import { type Outlook, outlookOf } from './outlook';
 
 /** How far ahead of today the date may be moved, and how far beyond that life strips still show charges. */
@@ -30,25 +31,39 @@ const STRIP_YEARS = 1;
 /** The whole ledger played forward from `asOf`, if nothing is done. Names are known by their place in it. */
 export interface Projection {
   readonly index: RuleIndex;
-  readonly names: readonly LedgerName[];
+  readonly names: NameTable;
   readonly asOf: Instant;
   /** The automatic charges of each name. */
-  readonly charges: readonly (readonly Charge[])[];
+  readonly charges: ChargeTable;
   /** The names that each account may charge. */
-  readonly charged: ReadonlyMap<number, readonly ChargedName[]>;
-  /** The ending's policy and the account of each name, and what costs the same. */
-  readonly policies: readonly Policy[];
-  readonly accounts: readonly AccountWindow[];
+  readonly charged: ReadonlyMap<number, ChargedNames>;
+  /** What costs the same, and the policy and the account window that a group's names share. */
   readonly groups: CostGroups;
+  readonly windows: readonly LifecycleWindow[];
   /** The instants at which any price or fee changes, in order. */
   readonly priceChanges: readonly Instant[];
 }
 
-/** One name on one day: facts up to `asOf`, the projection after it. */
-export interface LedgerRow {
+/** What the lives of names of one ending in one account have in common. */
+export interface LifecycleWindow {
+  readonly policy: Policy;
+  readonly account: AccountWindow;
+}
+
+/** The window of the name at a place. */
+export function windowOf({ windows, groups }: Projection, place: number): LifecycleWindow {
+  return windows[groups.groupOf[place] as number] as LifecycleWindow;
+}
+
+/** The policy of a name's ending. */
+export function policyOf(projection: Projection, place: number): Policy {
+  return windowOf(projection, place).policy;
+}
+
+/** How one name stands on one day: facts up to `asOf`, the projection after it. */
+export interface Standing {
   /** The name's place in the projection. */
   readonly place: number;
-  readonly name: LedgerName;
   /** `null` when nobody has said when the term ends; then phase, marks and step are `null` too. */
   readonly termEnd: TermEnd | null;
   readonly setting: LedgerName['setting'];
@@ -59,14 +74,13 @@ export interface LedgerRow {
   readonly failed: Charge | null;
   readonly outlook: Outlook;
   readonly costs: KeepingCosts;
-  /** The row is the same on every instant from `from` up to, not including, `until`. */
-  readonly from: Instant;
-  readonly until: Instant;
 }
 
-type ChargeableName = LedgerName & { readonly termEnd: TermEnd };
+/** The same with the name itself. */
+export interface LedgerRow extends Standing {
+  readonly name: LedgerName;
+}
 
-const NO_CHARGES: readonly Charge[] = [];
 const NO_ACCOUNT = { lateDays: 0, auctionDay: null } as const;
 
 /** How many years one automatic charge buys: the account's, never under the ending's least term, in its steps. */
@@ -76,37 +90,52 @@ function yearsPerCharge(account: LedgerAccount, policy: Policy): number {
 }
 
 /** Plays every account forward from `asOf` for as long as the date can be moved and a lifecycle strip drawn. */
-export function projectLedger(index: RuleIndex, names: readonly LedgerName[], asOf: Instant): Projection {
-  const charges: (readonly Charge[])[] = names.map(() => NO_CHARGES);
+export function projectLedger(index: RuleIndex, ledger: NameTable | readonly LedgerName[], asOf: Instant): Projection {
+  const names = ledger instanceof NameTable ? ledger : new NameTable(columnsOf(ledger));
   const until = addYears(asOf, LOOK_AHEAD_YEARS + STRIP_YEARS);
   const groups = groupByCost(index, names);
-  const groupPolicies = groups.samples.map((name) => policyFor(name.ending, index.policies));
-  const policies = names.map((_, place) => groupPolicies[groups.groupOf[place] as number] as Policy);
-  const accounts = names.map((name) => index.accounts.get(name.accountId) ?? NO_ACCOUNT);
+  const windows = groups.samples.map(
+    (place): LifecycleWindow => ({
+      policy: policyFor(names.ending(place), index.policies),
+      account: index.accounts.get(names.accountId(place)) ?? NO_ACCOUNT,
+    }),
+  );
   const priceChanges = priceChangesOf(index);
-  const costAt = renewalCostsAt(index, groups, priceChanges);
-  const chargedAt = new Map<number, readonly ChargedName[]>();
+  const costAt = renewalCostsAt(index, names, groups, priceChanges);
+  const charges = new ChargeTable(names.length, names.length * (LOOK_AHEAD_YEARS + STRIP_YEARS));
+  const charged = new Map<number, ChargedNames>();
   for (const [accountId, places] of byAccount(names)) {
     const account = index.accounts.get(accountId);
     if (!account) continue;
-    const charged = places.map((place): ChargedName => {
-      const name = names[place] as LedgerName & { termEnd: TermEnd };
-      const policy = policies[place] as Policy;
-      return {
-        place,
-        ascii: name.ascii,
-        termEnd: name.termEnd,
-        setting: name.setting,
-        years: yearsPerCharge(account, policy),
-        chargeableUntil: addDays(earliestEnd(name.termEnd), Math.min(policy.lateDays, account.lateDays)),
-        costAt: (years, at, isLate) => costAt(place, years, at, isLate),
-      };
-    });
-    chargedAt.set(accountId, charged);
-    for (const [i, list] of projectCharges(account, charged, asOf, until).entries())
-      charges[places[i] as number] = list;
+    const own = chargedBy(account, names, places, (place) => windows[groups.groupOf[place] as number]?.policy, costAt);
+    charged.set(accountId, own);
+    playCharges(account, own, asOf, until, charges);
   }
-  return { index, names, asOf, charges, charged: chargedAt, policies, accounts, groups, priceChanges };
+  return { index, names, asOf, charges, charged, groups, windows, priceChanges };
+}
+
+/** The names at some places as their account charges them. */
+function chargedBy(
+  account: LedgerAccount,
+  names: NameTable,
+  places: readonly number[],
+  policyAt: (place: number) => Policy | undefined,
+  costAt: ChargedNames['costAt'],
+): ChargedNames {
+  const count = places.length;
+  const [termEnd, chargeableUntil] = [new Float64Array(count), new Float64Array(count)];
+  const [isDay, isStalled, years] = [new Uint8Array(count), new Uint8Array(count), new Uint8Array(count)];
+  for (let i = 0; i < count; i += 1) {
+    const place = places[i] as number;
+    const policy = policyAt(place) as Policy;
+    const end = names.termEnd(place) as TermEnd;
+    termEnd[i] = end.at;
+    isDay[i] = end.precision === 'day' ? 1 : 0;
+    isStalled[i] = names.flag(place, 'setting') === 'stalled' ? 1 : 0;
+    years[i] = yearsPerCharge(account, policy);
+    chargeableUntil[i] = addDays(earliestEnd(end), Math.min(policy.lateDays, account.lateDays));
+  }
+  return { places: Int32Array.from(places), termEnd, isDay, isStalled, years, chargeableUntil, costAt };
 }
 
 /** True for a name that was seen deleted: no automatic charge brings it back. */
@@ -115,84 +144,59 @@ function isDeleted(observed: LedgerName['observed']): boolean {
 }
 
 /** The places of the names that an account may charge: auto-renew on, a known term, nothing unusual seen. */
-function byAccount(names: readonly LedgerName[]): Map<number, number[]> {
+function byAccount(names: NameTable): Map<number, number[]> {
   const places = new Map<number, number[]>();
-  for (const [place, name] of names.entries()) {
-    const tried = name.setting === 'on' || name.setting === 'stalled';
-    if (!tried || name.termEnd === null || isDeleted(name.observed)) continue;
-    const list = places.get(name.accountId);
+  const { termEnd } = names.columns;
+  for (let place = 0; place < names.length; place += 1) {
+    const setting = names.flag(place, 'setting');
+    const tried = setting === 'on' || setting === 'stalled';
+    if (!tried || Number.isNaN(termEnd[place]) || isDeleted(names.observed(place))) continue;
+    const accountId = names.accountId(place);
+    const list = places.get(accountId);
     if (list) list.push(place);
-    else places.set(name.accountId, [place]);
+    else places.set(accountId, [place]);
   }
   return places;
 }
 
-/**
- * Reads rows of a projection on one day; what the names share is worked out once. Rows of `earlier`, read on another day of the
- * same projection, are taken over where they still hold, so that moving the date costs only what the move changes.
- */
-export function rowsOn(
+/** Reads how names of a projection stand on one day, with what keeping them costs; what they share is worked out once. */
+export function standingOn(
   projection: Projection,
   day: Instant,
-  earlier: readonly LedgerRow[] = [],
-): (place: number) => LedgerRow {
-  const { index, names, charges, asOf, policies, accounts, groups } = projection;
-  const costsOf = keepingCostsAt(index, groups, day);
-  const prices = stretchAround(projection.priceChanges, asOf, day);
+  costsOf: (place: number) => KeepingCosts = keepingCostsAt(projection.index, projection.names, projection.groups, day),
+): (place: number) => Standing {
+  const { names, charges, asOf } = projection;
   return (place) => {
-    const known = earlier[place];
-    if (known && known.from <= day && day < known.until) return known;
-    const name = names[place] as LedgerName;
     const costs = costsOf(place);
-    if (name.termEnd === null) {
+    const known = names.termEnd(place);
+    const now = names.flag(place, 'setting') as LedgerName['setting'];
+    if (known === null) {
       const nothing = { termEnd: null, phase: null, marks: null, deadline: null, coming: null, failed: null };
-      return { place, name, setting: name.setting, costs, outlook: { kind: 'unknown' }, ...nothing, ...prices };
+      return { place, setting: now, costs, outlook: { kind: 'unknown' }, ...nothing };
     }
-    const own = charges[place] ?? NO_CHARGES;
-    const state = chargedState(name as ChargeableName, own, asOf, day);
+    const state = chargedState({ termEnd: known, setting: now }, charges, place, asOf, day);
+    const { policy, account } = windowOf(projection, place);
+    const observed = names.observed(place);
+    const registered = names.registered(place);
     // A date alone: what may be refunded counts from its earliest instant, so that no day too many is promised.
-    const registeredAt = name.registered && earliestEnd(name.registered);
-    const registration = { registeredAt, termEnd: state.termEnd, observed: name.observed };
-    const marks = lifecycleMarks(registration, policies[place] as Policy, accounts[place] as AccountWindow);
-    const phase = phaseAt(marks, name.observed, day);
+    const registeredAt = registered && earliestEnd(registered);
+    const marks = lifecycleMarks({ registeredAt, termEnd: state.termEnd, observed }, policy, account);
+    const phase = phaseAt(marks, observed, day);
     const deadline = deadlineAt(phase, marks, state.saving, costs, day);
     const outlook = outlookOf(phase, marks, state, day);
     const { termEnd, setting, coming, failed } = state;
-    const { from, until } = stretchOf(prices, marks, own, name.observed, day);
-    return { place, name, termEnd, setting, phase, marks, deadline, coming, failed, outlook, costs, from, until };
+    return { place, termEnd, setting, phase, marks, deadline, coming, failed, outlook, costs };
   };
 }
 
-/** The stretch of time around `day` in which no price changes. Today's facts hold on today's instant alone. */
-function stretchAround(changes: readonly Instant[], asOf: Instant, day: Instant): TimeStretch {
-  if (day <= asOf) return { from: day, until: (day + 1) as Instant };
-  let from = (asOf + 1) as Instant;
-  for (const change of changes) {
-    if (change > day) return { from, until: change };
-    if (change > from) from = change;
-  }
-  return { from, until: Number.MAX_SAFE_INTEGER as Instant };
+/** Every row of a projection on one day, in order. Costly where there are many names: what only filters and counts reads `LedgerDay`. */
+export function everyRow(projection: Projection, day: Instant = projection.asOf): LedgerRow[] {
+  const read = rowsOn(projection, day);
+  return Array.from({ length: projection.names.length }, (_, place) => read(place));
 }
 
-/** `within`, cut down to where none of a name's marks and charges lies. */
-function stretchOf(
-  within: TimeStretch,
-  marks: Marks,
-  charges: readonly Charge[],
-  observed: LedgerName['observed'],
-  day: Instant,
-): TimeStretch {
-  const own = [
-    marks.refundableUntil,
-    marks.termEnd,
-    marks.auction,
-    marks.deletion,
-    marks.restoreReportDue,
-    marks.redemptionEnd,
-    marks.release,
-    observed?.at ?? null,
-    observed?.phase === 'pending transfer' ? movedBy(observed) : null,
-  ];
-  for (let i = 0; i < charges.length; i += 1) own.push((charges[i] as Charge).at);
-  return stretchBetween(within, own, day);
+/** Reads rows of a projection on one day. */
+export function rowsOn(projection: Projection, day: Instant): (place: number) => LedgerRow {
+  const read = standingOn(projection, day);
+  return (place) => ({ ...read(place), name: projection.names.at(place) });
 }

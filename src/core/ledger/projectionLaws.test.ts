@@ -69,7 +69,8 @@ test('observing exactly what was forecast changes nothing of what follows', () =
           (sum, name, place) =>
             name.accountId !== id
               ? sum
-              : (whole.charges[place] ?? [])
+              : whole.charges
+                  .of(place)
                   .filter(
                     (charge) => charge.outcome === 'pass' && charge.at <= middle && charge.paymentMethod === 'balance',
                   )

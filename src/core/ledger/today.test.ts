@@ -188,7 +188,7 @@ test('whatever becomes of the names, each stands once, by day, and every charge 
       }
       const until = addDays(TODAY, 60);
       const inDays = chargeDays(played, until).flatMap(({ places }) => places);
-      const all = played.charges.flatMap((list) => list.filter(({ at }) => at >= TODAY && at <= until));
+      const all = names.flatMap((_, place) => played.charges.of(place).filter(({ at }) => at >= TODAY && at <= until));
       expect(inDays.toSorted((a, b) => a - b)).toEqual(all.map(({ place }) => place).toSorted((a, b) => a - b));
     }),
   );

@@ -109,25 +109,27 @@ export interface ChargeDay {
 }
 
 /** Every automatic charge up to `until`, by the day it falls on in the office's zone and by whether it passes, in order. */
-export function chargeDays({ charges, index, asOf }: Projection, until: Instant): ChargeDay[] {
+export function chargeDays({ charges, names, index, asOf }: Projection, until: Instant): ChargeDay[] {
   const { zone } = index.rules;
   const days = new Map<
     string,
     { day: Day; at: Instant; passes: boolean; costs: Amount[]; unpriced: number; places: number[] }
   >();
-  for (const list of charges)
-    for (const { at, outcome, cost, place } of list) {
+  for (let place = 0; place < names.length; place += 1)
+    for (let i = charges.first(place); i >= 0; i = charges.next(i)) {
+      const at = charges.at(i);
       if (at > until) break;
       if (at < asOf) continue;
       const day = dayIn(at, zone);
-      const passes = outcome === 'pass';
+      const passes = charges.passes(i);
       const key = `${day} ${passes}`;
       const one = days.get(key) ?? { day, at, passes, costs: [], unpriced: 0, places: [] };
       days.set(key, one);
       one.places.push(place);
       if (at < one.at) one.at = at;
-      if (cost) one.costs.push(cost);
-      else one.unpriced += 1;
+      const minor = charges.costMinor(i);
+      if (Number.isNaN(minor)) one.unpriced += 1;
+      else one.costs.push({ minor, currency: charges.currency(i) });
     }
   return [...days.values()]
     .sort((a, b) => a.at - b.at)

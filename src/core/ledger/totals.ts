@@ -1,8 +1,8 @@
-import type { Charge } from '../funding';
-import { isGone } from '../lifecycle';
+import { GONE_PHASES } from '../lifecycle';
 import { type Amount, sumByCurrency } from '../money';
-import { addDays, type Instant } from '../time';
-import type { LedgerRow, Projection } from './projection';
+import { addDays } from '../time';
+import type { Places } from './arrange';
+import { type LedgerDay, phaseCode } from './ledgerDay';
 
 /** The sums under a list of names, each by currency. */
 export interface Totals {
@@ -21,59 +21,69 @@ export interface Totals {
 }
 
 /** A running total for each currency. */
-function totals(): { add(amount: Amount): void; all(): Amount[] } {
-  const byCurrency = new Map<string, number>();
-  let last = '';
-  let sum = 0;
-  const keep = () => byCurrency.set(last, sum);
-  return {
-    add({ minor, currency }) {
-      if (currency !== last) {
-        keep();
-        last = currency;
-        sum = byCurrency.get(currency) ?? 0;
-      }
-      sum += minor;
-    },
-    all() {
-      keep();
-      byCurrency.delete('');
-      return sumByCurrency([...byCurrency].map(([currency, minor]) => ({ currency, minor })));
-    },
-  };
+class Sums {
+  readonly #byCurrency = new Map<string, number>();
+  #last = '';
+  #sum = 0;
+
+  add(minor: number, currency: string): void {
+    if (currency !== this.#last) {
+      this.#keep();
+      this.#last = currency;
+      this.#sum = this.#byCurrency.get(currency) ?? 0;
+    }
+    this.#sum += minor;
+  }
+
+  #keep(): void {
+    if (this.#last !== '') this.#byCurrency.set(this.#last, this.#sum);
+  }
+
+  all(): Amount[] {
+    this.#keep();
+    return sumByCurrency([...this.#byCurrency].map(([currency, minor]) => ({ currency, minor })));
+  }
 }
 
-/** Adds up rows as they stand on `day`: charges of the next 30 and 90 days are those expected to pass. */
-export function totalsOf(projection: Projection, rows: readonly LedgerRow[], day: Instant): Totals {
+/** Adds up the names at some places as they stand on a day: charges of the next 30 and 90 days are those expected to pass. */
+export function totalsOf(ledger: LedgerDay, places: Places): Totals {
+  const { projection, day } = ledger;
+  const { names, charges, asOf } = projection;
+  const { asking: asked, askingCurrency, currencies, spent: spentLines } = names.columns;
   const [in30, in90] = [addDays(day, 30), addDays(day, 90)];
-  const [perYear, charged30, charged90] = [totals(), totals(), totals()];
-  const [spent, asking, renewal] = [totals(), totals(), totals()];
+  const [perYear, charged30, charged90] = [new Sums(), new Sums(), new Sums()];
+  const [spent, asking, renewal] = [new Sums(), new Sums(), new Sums()];
   let [unpriced, lost] = [0, 0];
-  const countCosts = ({ asking: asked }: LedgerRow['name'], { perYear: yearly, renewal: once }: LedgerRow['costs']) => {
-    if (yearly) perYear.add(yearly);
-    else unpriced += 1;
-    if (once) renewal.add(once);
-    if (asked) asking.add(asked);
-  };
-  for (const { place, name, costs, phase } of rows) {
-    if (name.spent.length > 0) for (const amount of name.spent) spent.add(amount);
-    if (isGone(phase)) lost += 1;
-    else countCosts(name, costs);
-    const charges = projection.charges[place] as readonly Charge[];
-    for (let i = 0; i < charges.length; i += 1) {
-      const charge = charges[i] as Charge;
-      if (charge.at > in90) break;
-      if (charge.outcome === 'fail' || charge.cost === null) continue;
-      if (charge.at <= day && day > projection.asOf) {
-        spent.add(charge.cost);
+  const gone = GONE_PHASES.map(phaseCode);
+  for (let n = 0; n < places.length; n += 1) {
+    const place = places[n] as number;
+    const [from, to] = names.spentLines(place);
+    for (let i = from; i < to; i += 1)
+      spent.add(spentLines.minor[i] as number, currencies[spentLines.currency[i] as number] as string);
+    if (gone.includes(ledger.phase[place] as number)) lost += 1;
+    else {
+      const costs = ledger.costs(place);
+      if (costs.perYear) perYear.add(costs.perYear.minor, costs.perYear.currency);
+      else unpriced += 1;
+      if (costs.renewal) renewal.add(costs.renewal.minor, costs.renewal.currency);
+      const minor = asked[place] as number;
+      if (!Number.isNaN(minor)) asking.add(minor, currencies[askingCurrency[place] as number] as string);
+    }
+    for (let i = charges.first(place); i >= 0; i = charges.next(i)) {
+      const at = charges.at(i);
+      if (at > in90) break;
+      const minor = charges.costMinor(i);
+      if (!charges.passes(i) || Number.isNaN(minor)) continue;
+      if (at <= day && day > asOf) {
+        spent.add(minor, charges.currency(i));
         continue;
       }
-      charged90.add(charge.cost);
-      if (charge.at <= in30) charged30.add(charge.cost);
+      charged90.add(minor, charges.currency(i));
+      if (at <= in30) charged30.add(minor, charges.currency(i));
     }
   }
   return {
-    names: rows.length,
+    names: places.length,
     unpriced,
     lost,
     perYear: perYear.all(),

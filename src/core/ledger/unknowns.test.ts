@@ -2,11 +2,11 @@ import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import {
   indexRules,
+  LedgerDay,
   type LedgerName,
   lacksMeans,
   namesLacking,
   projectLedger,
-  rowsOn,
   unknownsOf,
 } from '@/core/ledger';
 import { addDays, formatInstant } from '@/core/time';
@@ -17,12 +17,7 @@ const name = (ascii: string, days: number | null, more: Partial<LedgerName> = {}
 
 const unknownsWith = (names: readonly LedgerName[], account: Partial<typeof QUAYMARK> = {}) => {
   const rules = rulesWith({ accounts: [{ ...QUAYMARK, ...account }] });
-  const index = indexRules(rules);
-  const read = rowsOn(projectLedger(index, names, TODAY), TODAY);
-  return unknownsOf(
-    names.map((_, place) => read(place)),
-    index.accounts,
-  );
+  return unknownsOf(new LedgerDay(projectLedger(indexRules(rules), names, TODAY), TODAY));
 };
 
 test('each thing that nobody has said is counted once, and a name that lacks two rests on unknowns once', () => {
@@ -70,10 +65,8 @@ test('whatever the names, those that are listed to be said are those that are co
   fc.assert(
     fc.property(fc.array(someName, { maxLength: 20 }), fc.integer({ min: 0, max: 6 }), (some, limit) => {
       const names = some.map(({ days, ...more }, at) => name(`n${at}.com`, days, more));
-      const index = indexRules(rulesWith());
-      const read = rowsOn(projectLedger(index, names, TODAY), TODAY);
-      const found = names.map((_, place) => read(place));
-      const { ends, settings } = unknownsOf(found, index.accounts);
+      const found = new LedgerDay(projectLedger(indexRules(rulesWith()), names, TODAY), TODAY);
+      const { ends, settings } = unknownsOf(found);
       expect(namesLacking(found, 'end', found.length)).toHaveLength(ends);
       expect(namesLacking(found, 'setting', found.length)).toHaveLength(settings);
       expect(namesLacking(found, 'setting', limit)).toHaveLength(Math.min(limit, settings));

@@ -1,5 +1,7 @@
-import { isGone } from '../lifecycle';
-import type { LedgerAccount } from './data';
+import { GONE_PHASES } from '../lifecycle';
+import { flagCode } from './columns';
+import { type LedgerAccount, PURPOSES } from './data';
+import { type LedgerDay, phaseCode, settingCode } from './ledgerDay';
 import type { LedgerRow } from './projection';
 
 /** What nobody has said yet, and how much of the forecast rests on it. */
@@ -27,65 +29,84 @@ export function lacksMeans({
 }
 
 /** Whether something has to be known of a name at all: not where it is being dropped, or gone. */
-const counts = ({ name, phase }: LedgerRow) => name.purpose !== 'drop' && !isGone(phase);
+function counts({ projection, phase }: LedgerDay): (place: number) => boolean {
+  const { flags } = projection.names.columns;
+  const [dropped, gone] = [PURPOSES.indexOf('drop'), GONE_PHASES.map(phaseCode)];
+  return (place) => flagCode(flags[place] as number, 'purpose') !== dropped && !gone.includes(phase[place] as number);
+}
 
 /** What may be missing of a name itself; a price and the means are missing of an ending and of an account. */
 const LACKS = {
-  end: ({ termEnd }: LedgerRow) => termEnd === null,
-  setting: ({ setting }: LedgerRow) => setting === 'unknown',
+  end: ({ termEnd }: LedgerDay, place: number) => Number.isNaN(termEnd[place]),
+  setting: ({ setting }: LedgerDay, place: number) => setting[place] === UNKNOWN,
 } as const;
 export type Lacking = keyof typeof LACKS;
+const UNKNOWN = settingCode('unknown');
+const CHARGED = [settingCode('on'), settingCode('stalled')];
 
 /** The first `limit` of the names that `unknownsOf` counts as lacking something. */
-export function namesLacking(rows: readonly LedgerRow[], what: Lacking, limit: number): LedgerRow[] {
-  const found: LedgerRow[] = [];
-  for (const row of rows) {
-    if (found.length >= limit) break;
-    if (counts(row) && LACKS[what](row)) found.push(row);
-  }
-  return found;
+export function namesLacking(ledger: LedgerDay, what: Lacking, limit: number): LedgerRow[] {
+  const found: number[] = [];
+  const isCounted = counts(ledger);
+  for (let place = 0; place < ledger.length && found.length < limit; place += 1)
+    if (isCounted(place) && LACKS[what](ledger, place)) found.push(place);
+  return ledger.rows(found);
 }
 
-/** Counts what is not known of `rows`. */
-export function unknownsOf(rows: readonly LedgerRow[], accounts: ReadonlyMap<number, LedgerAccount>): Unknowns {
-  let [ends, settings, unpriced, resting, names] = [0, 0, 0, 0, 0];
-  const prices = new Map<string, { accountId: number; ending: string; names: number }>();
+/** Counts what is not known of a ledger. */
+export function unknownsOf(ledger: LedgerDay): Unknowns {
+  const { groups, names, index } = ledger.projection;
+  const isCounted = counts(ledger);
+  let [ends, settings, unpriced, resting, counted] = [0, 0, 0, 0, 0];
+  // Prices and means are the same for all names of a group.
+  const priced = groups.samples.map((place) => ledger.costs(place).renewal !== null);
+  const meansLacking = groups.samples.map((place) => {
+    const account = index.accounts.get(names.accountId(place));
+    return account !== undefined && lacksMeans(account);
+  });
+  const unpricedOf = new Int32Array(groups.samples.length);
   const withoutMeans = new Map<number, number>();
-  for (const row of rows) {
-    if (!counts(row)) continue;
-    const { name, setting, costs } = row;
-    names += 1;
-    let rests = false;
-    if (LACKS.end(row)) {
-      ends += 1;
-      rests = true;
-    }
-    if (LACKS.setting(row)) {
-      settings += 1;
-      rests = true;
-    }
-    if (costs.renewal === null) {
+  for (let place = 0; place < ledger.length; place += 1) {
+    if (!isCounted(place)) continue;
+    const group = groups.groupOf[place] as number;
+    counted += 1;
+    const [noEnd, noSetting] = [LACKS.end(ledger, place), LACKS.setting(ledger, place)];
+    const noPrice = !priced[group];
+    const noMeans = meansLacking[group] === true && CHARGED.includes(ledger.setting[place] as number);
+    if (noEnd) ends += 1;
+    if (noSetting) settings += 1;
+    if (noPrice) {
       unpriced += 1;
-      rests = true;
-      const key = `${name.accountId} ${name.ending}`;
-      const line = prices.get(key);
-      if (line) line.names += 1;
-      else prices.set(key, { accountId: name.accountId, ending: name.ending, names: 1 });
+      unpricedOf[group] = (unpricedOf[group] as number) + 1;
     }
-    const account = accounts.get(name.accountId);
-    if (account && (setting === 'on' || setting === 'stalled') && lacksMeans(account)) {
-      withoutMeans.set(account.id, (withoutMeans.get(account.id) ?? 0) + 1);
-      rests = true;
+    if (noMeans) {
+      const accountId = names.accountId(place);
+      withoutMeans.set(accountId, (withoutMeans.get(accountId) ?? 0) + 1);
     }
-    if (rests) resting += 1;
+    if (noEnd || noSetting || noPrice || noMeans) resting += 1;
   }
   return {
     ends,
     settings,
     unpriced,
-    prices: [...prices.values()].sort((a, b) => b.names - a.names || (a.ending < b.ending ? -1 : 1)),
+    prices: unpricedEndings(ledger, unpricedOf),
     accounts: [...withoutMeans].map(([accountId, count]) => ({ accountId, names: count })),
     resting,
-    names,
+    names: counted,
   };
+}
+
+/** The prices by which all of them would have one, those of most names first. */
+function unpricedEndings({ projection: { groups, names } }: LedgerDay, unpricedOf: Int32Array): Unknowns['prices'] {
+  const lines = new Map<string, { accountId: number; ending: string; names: number }>();
+  for (const [group, place] of groups.samples.entries()) {
+    const count = unpricedOf[group] as number;
+    if (count === 0) continue;
+    const [accountId, ending] = [names.accountId(place), names.ending(place)];
+    const key = `${accountId} ${ending}`;
+    const line = lines.get(key);
+    if (line) line.names += count;
+    else lines.set(key, { accountId, ending, names: count });
+  }
+  return [...lines.values()].sort((a, b) => b.names - a.names || (a.ending < b.ending ? -1 : 1));
 }

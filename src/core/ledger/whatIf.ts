@@ -1,5 +1,6 @@
 import type { TermEnd } from '../time';
 import { indexRules } from './costs';
+import type { LedgerName } from './data';
 import { type Projection, projectLedger } from './projection';
 
 /** A thought about one account: money paid in, another card, names renewed already. */
@@ -25,8 +26,11 @@ export function projectIf({ index, names, asOf }: Projection, thought: WhatIf): 
       ),
     }));
   const newEnds = new Map(renewed.map(({ nameId, newEnd }) => [nameId, newEnd]));
-  const own = names
-    .filter((name) => name.accountId === accountId)
-    .map((name) => ({ ...name, termEnd: newEnds.get(name.id) ?? name.termEnd }));
+  const own: LedgerName[] = [];
+  for (let place = 0; place < names.length; place += 1) {
+    if (names.accountId(place) !== accountId) continue;
+    const name = names.at(place);
+    own.push({ ...name, termEnd: newEnds.get(name.id) ?? name.termEnd });
+  }
   return projectLedger(indexRules({ ...index.rules, accounts }), own, asOf);
 }

@@ -8,7 +8,7 @@ export {
   type Registration,
   renewableUntil,
 } from './marks';
-export { isGone, movedBy, PHASES, type Phase, phaseAt, TRANSFER_DAYS } from './phase';
+export { GONE_PHASES, isGone, movedBy, PHASES, type Phase, phaseAt, TRANSFER_DAYS } from './phase';
 export {
   type Policy,
   policyFor,

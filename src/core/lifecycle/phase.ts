@@ -13,9 +13,10 @@ export const PHASES = [
 ] as const;
 export type Phase = (typeof PHASES)[number];
 
-/** Past the last phase in which anything keeps it: in deletion, or free for anyone. */
+/** Past the last phase in which anything keeps a name: in deletion, or free for anyone. */
+export const GONE_PHASES: readonly Phase[] = ['pending delete', 'available'];
 export function isGone(phase: Phase | null): boolean {
-  return phase === 'pending delete' || phase === 'available';
+  return phase !== null && GONE_PHASES.includes(phase);
 }
 
 /** Days after which a transfer that nobody refuses is carried out (RFC 5731 section 3.2.4: by the server's policy; five for generic endings). */

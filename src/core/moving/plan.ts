@@ -1,5 +1,5 @@
 import type { ComparedMove, LedgerRow, MoveSaving, MoveWish, Projection } from '../ledger';
-import { moveSavings } from '../ledger';
+import { moveSavings, policyOf } from '../ledger';
 import type { Policy } from '../lifecycle';
 import { type Amount, sumByCurrency } from '../money';
 import type { YearPath } from '../pricing';
@@ -80,7 +80,7 @@ export function planMoves(projection: Projection, rows: readonly LedgerRow[], as
   const possible: PlannedMove[] = [];
   const left: { row: LedgerRow; why: LeftReason }[] = [];
   for (const row of rows) {
-    const move = moveOf(row, projection.policies[row.place] as Policy, savingOf(row), asOf, asked);
+    const move = moveOf(row, policyOf(projection, row.place), savingOf(row), asOf, asked);
     if (typeof move === 'string') left.push({ row, why: move });
     else possible.push(move);
   }
@@ -186,7 +186,7 @@ function leftAccounts(projection: Projection, waves: readonly MoveWave[]): LeftA
   const moves = waves.flatMap((wave) => wave.moves.map((move) => ({ move, at: wave.at })));
   for (const { move, at } of moves) goesAt.set(move.row.place, at);
   const names = new Map<number, number>();
-  for (const { accountId } of projection.names) names.set(accountId, (names.get(accountId) ?? 0) + 1);
+  for (const accountId of projection.names.columns.accountId) names.set(accountId, (names.get(accountId) ?? 0) + 1);
   const ids = [...new Set(moves.map(({ move }) => move.row.name.accountId))].sort((a, b) => a - b);
   return ids.map((accountId): LeftAccount => {
     const leaving = moves.filter(({ move }) => move.row.name.accountId === accountId);
@@ -210,8 +210,8 @@ function balanceAfter(
   const account = index.accounts.get(accountId);
   let balance = account?.balanceMinor ?? null;
   const methods = new Set(account?.paymentMethods.flatMap(({ kind, label }) => (kind === 'balance' ? [label] : [])));
-  for (const { place } of charged.get(accountId) ?? [])
-    for (const charge of charges[place] ?? []) {
+  for (const place of charged.get(accountId)?.places ?? [])
+    for (const charge of charges.of(place)) {
       if (charge.at >= until || charge.at >= (goesAt.get(place) ?? until)) break;
       if (charge.outcome !== 'pass' || !methods.has(charge.paymentMethod ?? '')) continue;
       // What a charge costs nobody knows, so what is left nobody knows either.

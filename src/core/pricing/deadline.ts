@@ -3,7 +3,8 @@ import type { Marks, Phase } from '../lifecycle';
 import type { Amount } from '../money';
 import type { Instant } from '../time';
 
-export type DeadlineKind = 'charge' | 'late fee' | 'restore' | 'auction' | 'lost';
+export const DEADLINE_KINDS = ['charge', 'late fee', 'restore', 'auction', 'lost'] as const;
+export type DeadlineKind = (typeof DEADLINE_KINDS)[number];
 
 /** The next instant at which doing nothing gets dearer or ends in loss, with the cost before and after. */
 export interface Deadline {

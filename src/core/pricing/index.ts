@@ -7,7 +7,7 @@ export {
   readCondition,
 } from './condition';
 export { type Cost, type CostTerms, RESTORE_RULE_OF_THUMB, restoreCost, termCost } from './cost';
-export { type CostsToKeep, type Deadline, type DeadlineKind, deadlineAt } from './deadline';
+export { type CostsToKeep, DEADLINE_KINDS, type Deadline, type DeadlineKind, deadlineAt } from './deadline';
 export {
   type AccountCharges,
   type RenewalCost,

@@ -1,7 +1,7 @@
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { formatInstant } from '@/core/time';
 import { clearLedger, isEmptyLedger, lackingTables, readLedger, restoreRows, settleRestored } from '@/database/backup';
-import { rowsNow, tableNow } from '@/database/backupVersion1';
+import { everyRow, tableNow } from '@/database/backupVersion1';
 import { allowMinutes, type Transaction } from '@/database/pool';
 import { type BackupHead, DamagedBackup, readBackup } from '@/formats/backup/readBackup';
 import { changing } from '../changing';
@@ -82,7 +82,7 @@ async function restoreInto(tx: Transaction, source: AsyncIterable<Uint8Array>): 
     }
     const table = isEarlier ? tableNow(piece.table) : piece.table;
     counts.set(table, (counts.get(table) ?? 0) + piece.rows.length);
-    await restoreRows(tx, table, isEarlier ? rowsNow(piece.table, piece.rows, networks) : piece.rows);
+    await restoreRows(tx, table, isEarlier ? everyRow(piece.table, piece.rows, networks) : piece.rows);
   }
   const lacking = lackingTables(new Set(counts.keys()));
   if (lacking.length > 0) return damaged(`it lacks ${lacking.join(', ')}`);

@@ -1,4 +1,4 @@
-import { type LedgerRow, rowsOn } from '@/core/ledger';
+import { everyRow, type LedgerRow } from '@/core/ledger';
 import { formatAmount, type NumberStyle } from '@/core/money';
 import type { Deadline } from '@/core/pricing';
 import type { AgendaItem, AgendaKind } from '@/core/selling';
@@ -24,13 +24,12 @@ export async function deadlineCalendar(deps: Deps): Promise<string> {
     selectWatches(deps.database, null),
     sellingAgenda(deps),
   ]);
-  const read = rowsOn(projection, projection.asOf);
   const last = dayOf(addDays(projection.asOf, HORIZON_DAYS));
   const within = ({ day }: CalendarDeadline) => day <= last;
-  const deadlines = projection.names.flatMap((name, place) =>
-    name.purpose === 'drop'
+  const deadlines = everyRow(projection).flatMap((row) =>
+    row.name.purpose === 'drop'
       ? []
-      : [deadlineOf(read(place), settings), mailDeadlineOf(read(place), settings.zone)].flatMap((one) => one ?? []),
+      : [deadlineOf(row, settings), mailDeadlineOf(row, settings.zone)].flatMap((one) => one ?? []),
   );
   const releases = watched.flatMap((watch) => releaseOf(watch, settings.zone) ?? []);
   const sales = selling.flatMap((item) => sellingDay(item, settings) ?? []);

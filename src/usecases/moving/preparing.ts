@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { pay } from '@/core/funding';
-import { type LedgerRow, rowsOn } from '@/core/ledger';
+import { everyRow, type LedgerRow, policyOf } from '@/core/ledger';
 import type { Policy } from '@/core/lifecycle';
 import { amount } from '@/core/money';
 import { groundsAgainst, movingFacts, standingAt } from '@/core/moving';
@@ -37,9 +37,8 @@ export const CHECKING: MoveStep<Known> = {
       deps,
       transfers.map(({ nameId }) => nameId),
     );
-    const read = rowsOn(projection, projection.asOf);
-    const names = projection.names.map(
-      ({ id }, place) => [id, { row: read(place), policy: projection.policies[place] as Policy }] as const,
+    const names = everyRow(projection).map(
+      (row) => [row.name.id, { row, policy: policyOf(projection, row.place) }] as const,
     );
     return { names: new Map(names), zone: (await selectSettings(deps.database)).zone };
   },

@@ -101,12 +101,11 @@ function outlookCell(outlook: LedgerRow['outlook']): string {
 export async function exportCsv(deps: Deps, query: URLSearchParams): Promise<string | Refusal> {
   const arranged = await arrangeLedger(deps, query);
   if (isRefusal(arranged)) return arranged;
-  const { rows } = arranged;
   const columns = columnsIn(query);
   const context = await contextOf(deps, arranged);
   return writeTable(
     columns.map((column) => column.heading),
-    rows.map((row) => columns.map((column) => column.cell(row, context))),
+    arranged.ledger.rows(arranged.places).map((row) => columns.map((column) => column.cell(row, context))),
   );
 }
 
@@ -115,10 +114,10 @@ const columnsIn = (query: URLSearchParams) => {
   return (asked.length > 0 ? asked : EVERY_COLUMN).flatMap((id) => COLUMNS[id] ?? []);
 };
 
-const contextOf = async ({ database }: Deps, { asOf, projection }: ArrangedLedger): Promise<ExportContext> => ({
-  asOf,
+const contextOf = async ({ database }: Deps, { ledger }: ArrangedLedger): Promise<ExportContext> => ({
+  asOf: ledger.day,
   zone: (await selectSettings(database)).zone,
-  account: accountLabels(projection.index.rules),
+  account: accountLabels(ledger.projection.index.rules),
 });
 
 /** The same view as a workbook: days are days, amounts are figures. */
@@ -130,7 +129,9 @@ export async function exportXlsx(deps: Deps, query: URLSearchParams): Promise<Ui
   return writeWorkbook(
     'Names',
     columns.map((column) => column.heading),
-    arranged.rows.map((row) => columns.map((column) => (column.value ?? column.cell)(row, context))),
+    arranged.ledger
+      .rows(arranged.places)
+      .map((row) => columns.map((column) => (column.value ?? column.cell)(row, context))),
   );
 }
 
@@ -138,9 +139,9 @@ export async function exportXlsx(deps: Deps, query: URLSearchParams): Promise<Ui
 export async function exportJson(deps: Deps, query: URLSearchParams): Promise<string | Refusal> {
   const arranged = await arrangeLedger(deps, query);
   if (isRefusal(arranged)) return arranged;
-  const { rows, asOf, projection } = arranged;
+  const { ledger, places } = arranged;
   return JSON.stringify({
-    asOf: formatInstant(asOf),
-    names: rows.map((row) => nameDocument(row, projection, asOf)),
+    asOf: formatInstant(ledger.day),
+    names: ledger.rows(places).map((row) => nameDocument(row, ledger.projection, ledger.day)),
   });
 }

@@ -1,14 +1,16 @@
-import { indexRules, type LedgerRules, namesFromColumns, type Projection, projectLedger } from '@/core/ledger';
+import {
+  indexRules,
+  type LedgerColumns,
+  type LedgerRules,
+  NameTable,
+  type Projection,
+  packed,
+  projectLedger,
+} from '@/core/ledger';
 import { formatInstant, HOUR_MS } from '@/core/time';
 import { countAcquiring } from '@/database/approaches';
-import {
-  selectLedgerColumns,
-  selectLedgerColumnsJson,
-  selectLedgerRules,
-  selectRevision,
-  selectState,
-} from '@/database/ledger';
-
+import { selectLedgerRules, selectRevision, selectState } from '@/database/ledger';
+import { selectLedgerColumns } from '@/database/ledgerColumns';
 import { selectTags } from '@/database/names';
 import { countAwaiting } from '@/database/offers';
 import type { Database } from '@/database/pool';
@@ -30,21 +32,33 @@ export async function ledgerVersion(deps: Deps): Promise<string> {
   return `${ledgerChoice().open}-${revision}-${Math.floor(deps.clock() / HOUR_MS)}`;
 }
 
-/**
- * The whole ledger as one JSON text for a browser's worker: `{ revision, asOf, openRenewals, selling, transfers, acquiring, rules, names }` with the names as columns,
- * which the database itself writes as JSON.
- */
-export async function ledgerJson(deps: Deps): Promise<string> {
+/** What a window is told of the ledger: its names, the rules they are read by, and what waits elsewhere. */
+export interface LedgerBody {
+  readonly revision: number;
+  /** RFC 3339. */
+  readonly asOf: string;
+  readonly rules: LedgerRules;
+  readonly names: LedgerColumns;
+  readonly openRenewals: number;
+  readonly selling: number;
+  readonly transfers: number;
+  readonly acquiring: number;
+}
+
+/** The whole ledger for a browser's worker: a `LedgerBody`, packed. */
+export async function ledgerBytes(deps: Deps): Promise<Uint8Array> {
   const revision = await selectRevision(deps.database);
   const [rules, names, openRenewals, selling, transfers, acquiring] = await Promise.all([
     selectLedgerRules(deps.database),
-    selectLedgerColumnsJson(deps.database),
+    selectLedgerColumns(deps.database),
     countOpenRenewals(deps.database),
     countAwaiting(deps.database, deps.clock()),
     countTransfersWaiting(deps.database),
     countAcquiring(deps.database, deps.clock()),
   ]);
-  return `{"revision":${revision},"asOf":${JSON.stringify(formatInstant(deps.clock()))},"openRenewals":${openRenewals},"selling":${selling},"transfers":${transfers},"acquiring":${acquiring},"rules":${JSON.stringify(rules)},"names":${names}}`;
+  const asOf = formatInstant(deps.clock());
+  const body: LedgerBody = { revision, asOf, rules, names, openRenewals, selling, transfers, acquiring };
+  return packed(body);
 }
 
 /**
@@ -105,7 +119,7 @@ async function project(deps: Deps, nameIds: readonly number[] | null): Promise<P
     selectLedgerRules(deps.database),
     selectLedgerColumns(deps.database, nameIds),
   ]);
-  return projectLedger(indexRules(rules), namesFromColumns(columns), deps.clock());
+  return projectLedger(indexRules(rules), new NameTable(columns), deps.clock());
 }
 
 /** Accounts, endings and tags that the ledger can be filtered by, and the rules it is read by. */

@@ -1,21 +1,21 @@
 import {
-  type LedgerRow,
+  arranged,
+  LedgerDay,
   type LedgerView,
   LOOK_AHEAD_YEARS,
-  matchingRows,
+  matchingPlaces,
+  type Places,
   type Projection,
   placeBehind,
-  rowsOn,
   type SortedAt,
   sortedAt,
-  sortRows,
   viewFromQuery,
 } from '@/core/ledger';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { addYears, type Instant, parseDay, parseInstant, startOfDay } from '@/core/time';
 import type { Deps } from '../deps';
 import { projectedLedger } from './ledger';
-import { accountLabels, type NameDocument, nameDocument } from './nameDocument';
+import { type NameDocument, nameDocument } from './nameDocument';
 
 /** The most names one page holds. */
 export const LARGEST_PAGE = 1000;
@@ -23,9 +23,8 @@ const USUAL_PAGE = 100;
 
 /** A view of the ledger on one day, in order. */
 export interface ArrangedLedger {
-  readonly projection: Projection;
-  readonly rows: readonly LedgerRow[];
-  readonly asOf: Instant;
+  readonly ledger: LedgerDay;
+  readonly places: Places;
   readonly view: LedgerView;
 }
 
@@ -46,27 +45,24 @@ export function asOfFrom(query: URLSearchParams, today: Instant): Instant | Refu
 export async function arrangeLedger(deps: Deps, query: URLSearchParams): Promise<ArrangedLedger | Refusal> {
   const projection = await projectedLedger(deps);
   const key = arrangementKey(query);
-  const known = arranged.get(projection)?.get(key);
+  const known = kept.get(projection)?.get(key);
   if (known) return known;
   const asOf = asOfFrom(query, projection.asOf);
   if (isRefusal(asOf)) return asOf;
   const view = viewFromQuery(withAccountLabels(query, projection));
-  const { rules } = projection.index;
-  const read = rowsOn(projection, asOf);
-  const every = projection.names.map((_, place) => read(place));
-  const rows = matchingRows(every, view, rules.homeCurrency, asOf);
-  const ledger = { projection, rows: sortRows(rows, view, accountLabels(rules), rules.zone), asOf, view };
-  keepArranged(projection, key, ledger);
-  return ledger;
+  const ledger = new LedgerDay(projection, asOf);
+  const arrangement = { ledger, places: arranged(ledger, matchingPlaces(ledger, view), view), view };
+  keepArranged(projection, key, arrangement);
+  return arrangement;
 }
 
 /** The last few arrangements of a projection: pages of one view follow each other, and many may look at the same. */
-const arranged = new WeakMap<Projection, Map<string, ArrangedLedger>>();
+const kept = new WeakMap<Projection, Map<string, ArrangedLedger>>();
 const MOST_ARRANGED = 4;
 
 function keepArranged(projection: Projection, key: string, ledger: ArrangedLedger): void {
-  const views = arranged.get(projection) ?? new Map<string, ArrangedLedger>();
-  arranged.set(projection, views);
+  const views = kept.get(projection) ?? new Map<string, ArrangedLedger>();
+  kept.set(projection, views);
   views.set(key, ledger);
   const [oldest] = views.keys();
   if (views.size > MOST_ARRANGED && oldest !== undefined) views.delete(oldest);
@@ -114,16 +110,18 @@ export async function pageOfNames(deps: Deps, query: URLSearchParams): Promise<N
   if (isRefusal(cursor)) return cursor;
   const copy = new URLSearchParams(query);
   if (cursor) copy.set('asOf', cursor.asOf);
-  const arranged = await arrangeLedger(deps, copy);
-  if (isRefusal(arranged)) return arranged;
-  const { rows, projection, asOf, view } = arranged;
-  const { rules } = projection.index;
-  const standing = sortedAt(view, accountLabels(rules), rules.zone);
-  const start = cursor ? placeBehind(rows, cursor.at, view, standing) : 0;
-  const page = rows.slice(start, start + limit);
+  const arrangement = await arrangeLedger(deps, copy);
+  if (isRefusal(arrangement)) return arrangement;
+  const { ledger, places, view } = arrangement;
+  const standing = sortedAt(ledger, view);
+  const start = cursor ? placeBehind(places, cursor.at, view, standing) : 0;
+  const page = places.slice(start, start + limit);
   const last = page.at(-1);
-  const next = last && start + limit < rows.length ? writeCursor(standing(last), new Date(asOf).toISOString()) : null;
-  return { names: page.map((row) => nameDocument(row, projection, asOf)), next };
+  const isLast = last === undefined || start + limit >= places.length;
+  return {
+    names: ledger.rows(page).map((row) => nameDocument(row, ledger.projection, ledger.day)),
+    next: isLast ? null : writeCursor(standing(last), new Date(ledger.day).toISOString()),
+  };
 }
 
 interface Cursor {

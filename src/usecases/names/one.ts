@@ -15,8 +15,8 @@ export async function nameOn(deps: Deps, written: string, query: URLSearchParams
   const asOf = asOfFrom(query, deps.clock());
   if (isRefusal(asOf)) return asOf;
   const projection = await projectedLedger(deps);
-  const place = projection.names.findIndex((name) => name.id === id);
-  if (place < 0) return refuse('name-not-in-ledger', `${written.slice(0, 100)} is no longer at its account.`);
+  const place = projection.names.placeOf(id);
+  if (place === undefined) return refuse('name-not-in-ledger', `${written.slice(0, 100)} is no longer at its account.`);
   return nameDocument(rowsOn(projection, asOf)(place), projection, asOf);
 }
 
@@ -42,7 +42,7 @@ export async function patchName(deps: Deps, written: string, body: unknown): Pro
   if (asking !== undefined) Object.assign(edit, asking === null ? { clearAsking: true } : { asking });
   if (tags !== undefined || account !== undefined) {
     const projection = await projectedLedger(deps, [id]);
-    const now = projection.names[0]?.tags ?? [];
+    const now = projection.names.length > 0 ? projection.names.tags(0) : [];
     if (tags !== undefined) {
       if (!Array.isArray(tags) || !tags.every((tag) => typeof tag === 'string'))
         return refuse('request-invalid', 'tags is a list of texts.', 'tags');

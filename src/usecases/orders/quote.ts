@@ -1,5 +1,5 @@
 import type { AutoRenewSetting, FundedAccount } from '@/core/funding';
-import type { LedgerAccount, LedgerName, Projection } from '@/core/ledger';
+import type { LedgerAccount, Projection } from '@/core/ledger';
 import { pricingOf, restoreCostOf, rowsOn } from '@/core/ledger';
 import { greatestTerm, type Phase, policyFor, refuseAction, renewedEnd, restoredEnd } from '@/core/lifecycle';
 import { type Amount, sumByCurrency } from '@/core/money';
@@ -63,11 +63,10 @@ export async function quoteRenewal(deps: Deps, input: unknown): Promise<RenewalQ
     deps,
     request.items.map((item) => item.nameId),
   );
-  const places = new Map(projection.names.map((name, place) => [name.id, place]));
   const seen = new Set<number>();
   const items: QuotedItem[] = [];
   for (const { nameId, years } of request.items) {
-    const place = places.get(nameId);
+    const place = projection.names.placeOf(nameId);
     if (place === undefined)
       return refuse('name-not-in-ledger', 'One of the names is no longer in the ledger. Load the page again.');
     if (seen.has(nameId)) continue;
@@ -94,8 +93,8 @@ function quoteItem(projection: Projection, place: number, wanted: number, reques
   const action = request.action ?? 'renew';
   const years = action === 'restore' ? 1 : wanted;
   const { index, asOf } = projection;
-  const name = projection.names[place] as LedgerName;
   const row = rowsOn(projection, asOf)(place);
+  const { name } = row;
   const policy = policyFor(name.ending, index.policies);
   const { least, step } = policy.terms.renew;
   const refusal =

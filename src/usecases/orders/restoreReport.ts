@@ -1,5 +1,5 @@
 import type { RestoreReport } from '@/connectors/registrar/port';
-import { rowsOn } from '@/core/ledger';
+import { everyRow } from '@/core/ledger';
 import { formatInstant, formatTermEnd } from '@/core/time';
 import { selectNameServers } from '@/database/names';
 import type { ReportWords } from '@/database/runs';
@@ -27,10 +27,8 @@ export async function restoreReports(
     projectedLedger(deps, nameIds),
     selectNameServers(deps.database, nameIds),
   ]);
-  const read = rowsOn(projection, projection.asOf);
   return new Map(
-    projection.names.map((name, place) => {
-      const { marks } = read(place);
+    everyRow(projection).map(({ name, marks }) => {
       const hosts = servers.get(name.id) ?? [];
       const registration = [
         name.ascii,

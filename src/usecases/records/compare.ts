@@ -1,4 +1,4 @@
-import { type LedgerRow, type Projection, rowsOn } from '@/core/ledger';
+import { type LedgerRow, type Projection, policyOf, rowsOn } from '@/core/ledger';
 import {
   compareRecords,
   DIFFERENCE_KINDS,
@@ -59,7 +59,7 @@ async function compareNames(deps: Deps, nameIds: readonly number[] | null): Prom
     projectedLedger(deps, nameIds ?? undefined),
     selectComparedExtras(deps.database, nameIds),
   ]);
-  const some = nameIds === null ? null : projection.names.map(({ ascii }) => ascii);
+  const some = nameIds === null ? null : projection.names.all().map(({ ascii }) => ascii);
   const records = await selectNewestRecords(deps.database, some);
   return compareAll(projection, new Map(extras.map((one) => [one.id, one])), records);
 }
@@ -77,13 +77,16 @@ export function compareAll(
     if (!other || record.lastAt > other.lastAt) bySource.set(key, record);
   }
   const read = rowsOn(projection, projection.asOf);
-  return projection.names.flatMap((name, place): Compared[] => {
-    const registry = bySource.get(`registry ${name.ascii}`) ?? null;
-    const registrar = bySource.get(`registrar ${name.ascii}`) ?? null;
+  const { names } = projection;
+  return Array.from({ length: names.length }, (_, place) => place).flatMap((place): Compared[] => {
+    const ascii = names.ascii(place);
+    const registry = bySource.get(`registry ${ascii}`) ?? null;
+    const registrar = bySource.get(`registrar ${ascii}`) ?? null;
     const newest = registry ?? registrar;
-    const more = extras.get(name.id);
+    const more = extras.get(names.columns.id[place] as number);
     if (!newest || !more) return [];
     const row = read(place);
+    const { name } = row;
     const account = projection.index.accounts.get(name.accountId);
     // Only what the account said since the end of the term says whether it was renewed.
     const told = row.termEnd !== null && more.toldAt !== null && more.toldAt >= earliestEnd(row.termEnd);
@@ -99,7 +102,7 @@ export function compareAll(
         accountEnd: told && more.toldEnd !== null ? { at: more.toldEnd, precision: 'instant' } : null,
         receipt: more.receipt,
         seenAt: newest.lastAt,
-        graceDays: projection.policies[place]?.lateDays ?? 0,
+        graceDays: policyOf(projection, place).lateDays,
         actedAt: more.actedAt,
       },
       registry?.record ?? null,

@@ -1,4 +1,4 @@
-import { rowsOn } from '@/core/ledger';
+import { LedgerDay } from '@/core/ledger';
 import { DAY_MS, type Instant } from '@/core/time';
 import { enqueueChecks } from '@/database/records';
 import { selectSettings } from '@/database/settings';
@@ -19,13 +19,15 @@ export async function queueDueChecks(deps: Deps): Promise<number> {
   if (records.bootstrap === null && Object.keys(records.whois).length === 0) return 0;
   const projection = await projectedLedger(deps);
   const { asOf } = projection;
-  const read = rowsOn(projection, asOf);
+  const { names } = projection;
+  const { deadlineAt } = new LedgerDay(projection, asOf);
   const isDue = (checkedAt: Instant | null, every: number) => checkedAt === null || checkedAt + every * DAY_MS <= asOf;
-  const own = projection.names.flatMap((name, place) => {
-    const { deadline } = read(place);
-    const every = checkEveryDays(deadline === null ? null : (deadline.at - asOf) / DAY_MS);
-    return isDue(name.checkedAt, every) ? [name.ascii] : [];
-  });
+  const own: string[] = [];
+  for (let place = 0; place < names.length; place += 1) {
+    const at = deadlineAt[place] as number;
+    const every = checkEveryDays(Number.isFinite(at) ? (at - asOf) / DAY_MS : null);
+    if (isDue(names.checkedAt(place), every)) own.push(names.ascii(place));
+  }
   const watched = (await selectWatches(deps.database, null)).flatMap(({ ascii, checkedAt }) =>
     isDue(checkedAt, 1) ? [ascii] : [],
   );

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { sendMail } from '@/connectors/mail/mail';
-import { type DueReminder, mailReminderFor, reminderFor, rowsOn } from '@/core/ledger';
+import { type DueReminder, everyRow, mailReminderFor, reminderFor } from '@/core/ledger';
 import { type Refusal, refuse } from '@/core/refusal';
 import { addDays } from '@/core/time';
 import { transaction } from '@/database/pool';
@@ -33,9 +33,7 @@ export async function sendReminders(deps: Deps): Promise<number> {
   const asOf = deps.clock();
   const [projection, sent] = await Promise.all([projectedLedger(deps), selectReminders(deps.database, asOf)]);
   const known = new Map(sent.map((one) => [reminderKey(one.nameId, one.stepAt, one.kind), one]));
-  const read = rowsOn(projection, asOf);
-  const due = projection.names.flatMap((_, place): DueReminder[] => {
-    const row = read(place);
+  const due = everyRow(projection, asOf).flatMap((row): DueReminder[] => {
     return [reminderFor(row, asOf, settings.reminderDays), mailReminderFor(row, asOf, settings.reminderDays)].flatMap(
       (reminder) => {
         if (!reminder) return [];

@@ -22,9 +22,9 @@ export async function refundName(deps: Deps, input: unknown): Promise<Done | Ref
   const request = await readRequest(RefundName, input);
   if (isRefusal(request)) return request;
   const projection = await projectedLedger(deps, [request.nameId]);
-  const name = projection.names[0];
-  if (!name) return refuse('name-not-in-ledger', 'This name is no longer in the ledger. Load the page again.');
-  const { phase, marks } = rowsOn(projection, projection.asOf)(0);
+  if (projection.names.length === 0)
+    return refuse('name-not-in-ledger', 'This name is no longer in the ledger. Load the page again.');
+  const { name, phase, marks } = rowsOn(projection, projection.asOf)(0);
   if (phase === null || marks === null) return refuse('term-unknown', 'Set the end of the term first.');
   const refused = refuseAction('refund', { phase, marks });
   if (refused) return refused;

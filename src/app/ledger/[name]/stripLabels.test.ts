@@ -1,6 +1,6 @@
 import { renderToStaticMarkup } from 'react-dom/server';
 import { describe, expect, test } from 'vitest';
-import { indexRules, type LedgerName, lifecycleStrip, projectLedger, rowsOn } from '@/core/ledger';
+import { indexRules, type LedgerName, lifecycleStrip, policyOf, projectLedger, rowsOn } from '@/core/ledger';
 import { nameWith, QUAYMARK, rulesWith, TODAY } from '@/core/ledger/sampleLedger';
 import type { Policy } from '@/core/lifecycle';
 import { movingFacts } from '@/core/moving';
@@ -16,7 +16,7 @@ function rowOf(name: LedgerName, rules = rulesWith(), day: Instant = TODAY): Row
   return {
     ...rowsOn(projection, day)(0),
     strip: lifecycleStrip(projection, 0),
-    policy: projection.policies[0] as Policy,
+    policy: policyOf(projection, 0) as Policy,
   };
 }
 const labels = (row: RowView) => stripLabels(row, style).map((label) => `${label.title}: ${label.text}`);

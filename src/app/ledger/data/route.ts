@@ -8,7 +8,7 @@ import { answer, written } from '../../http/problem';
  */
 export function GET(): Promise<Response> {
   return answer(async () => {
-    const ledger = written(await compute(deps(), 'ledger'), 'application/json');
+    const ledger = written(await compute(deps(), 'ledger'), 'application/octet-stream');
     if (ledger instanceof Response) ledger.headers.set('cache-control', 'private, no-cache');
     return ledger;
   });

@@ -1,0 +1,165 @@
+import { AUTO_RENEW_SETTINGS } from '../funding';
+import { movedBy, PHASES, type Phase } from '../lifecycle';
+import type { Amount } from '../money';
+import { DEADLINE_KINDS, type Deadline } from '../pricing';
+import type { Instant } from '../time';
+import { groupCostsAt, type KeepingCosts } from './costs';
+import type { LedgerName } from './data';
+import { everyRow, type LedgerRow, type Projection, rowsOn, type Standing, standingOn } from './projection';
+
+/** The number of a phase in a column; 0 for none. */
+export const phaseCode = (phase: Phase | null): number => (phase === null ? 0 : PHASES.indexOf(phase) + 1);
+export const settingCode = (setting: LedgerName['setting']): number => AUTO_RENEW_SETTINGS.indexOf(setting);
+export const deadlineCode = (kind: Deadline['kind'] | null): number =>
+  kind === null ? 0 : DEADLINE_KINDS.indexOf(kind) + 1;
+
+/** What a name's cost before its deadline is: one of the costs of its group, or the charge that is coming. */
+const BEFORE = ['nothing', 'renewal', 'lateRenewal', 'restore', 'charge'] as const;
+
+/** Stand-ins for the costs of a group: they tell which of them a deadline takes, whatever the prices of the day are. */
+const costNamed = (minor: number): Amount => ({ minor, currency: '' });
+const COSTS = {
+  renewal: costNamed(BEFORE.indexOf('renewal')),
+  lateRenewal: costNamed(BEFORE.indexOf('lateRenewal')),
+  restore: costNamed(BEFORE.indexOf('restore')),
+  perYear: null,
+  restoreRuleOfThumb: false,
+};
+const WITH_LATE_FEE: KeepingCosts = { ...COSTS, lateFee: costNamed(0) };
+const WITHOUT_LATE_FEE: KeepingCosts = { ...COSTS, lateFee: null };
+
+/**
+ * The whole ledger on one day, in columns by place: what is filtered, sorted and counted by. `from` and `until` say how long a name
+ * stands as it does, prices aside, so that another day works out only what the move changes.
+ */
+export class LedgerDay {
+  readonly projection: Projection;
+  readonly day: Instant;
+  readonly phase: Uint8Array;
+  readonly setting: Uint8Array;
+  /** `NaN` where nobody has said. */
+  readonly termEnd: Float64Array;
+  /** Positive infinity where there is no deadline. */
+  readonly deadlineAt: Float64Array;
+  readonly deadlineKind: Uint8Array;
+  readonly #before: Uint8Array;
+  readonly #from: Float64Array;
+  readonly #until: Float64Array;
+  readonly #costs: (group: number) => KeepingCosts;
+
+  /** Reads every name on `day`; what `earlier` knows of another day of the same projection, and still holds, is taken over. */
+  constructor(projection: Projection, day: Instant, earlier: LedgerDay | null = null) {
+    const { names } = projection;
+    const known = earlier?.projection === projection ? earlier : null;
+    this.projection = projection;
+    this.day = day;
+    this.phase = known ? known.phase.slice() : new Uint8Array(names.length);
+    this.setting = known ? known.setting.slice() : new Uint8Array(names.length);
+    this.termEnd = known ? known.termEnd.slice() : new Float64Array(names.length);
+    this.deadlineAt = known ? known.deadlineAt.slice() : new Float64Array(names.length);
+    this.deadlineKind = known ? known.deadlineKind.slice() : new Uint8Array(names.length);
+    this.#before = known ? known.#before.slice() : new Uint8Array(names.length);
+    this.#from = known ? known.#from.slice() : new Float64Array(names.length);
+    this.#until = known ? known.#until.slice() : new Float64Array(names.length);
+    this.#costs = groupCostsAt(projection.index, names, projection.groups, day);
+    const lateFees = projection.groups.samples.map(
+      (place) => (projection.index.accounts.get(names.accountId(place))?.lateFeeMinor ?? 0) > 0,
+    );
+    const read = standingOn(projection, day, (place) =>
+      lateFees[projection.groups.groupOf[place] as number] ? WITH_LATE_FEE : WITHOUT_LATE_FEE,
+    );
+    const [from, until] = [this.#from, this.#until];
+    for (let place = 0; place < names.length; place += 1)
+      if (!known || !((from[place] as number) <= day && day < (until[place] as number))) this.#keep(read(place));
+  }
+
+  #keep(standing: Standing): void {
+    const { place, phase, setting, termEnd, deadline } = standing;
+    this.phase[place] = phaseCode(phase);
+    this.setting[place] = settingCode(setting);
+    this.termEnd[place] = termEnd === null ? Number.NaN : termEnd.at;
+    this.deadlineAt[place] = deadline === null ? Number.POSITIVE_INFINITY : deadline.at;
+    this.deadlineKind[place] = deadlineCode(deadline === null ? null : deadline.kind);
+    const before = deadline?.before ?? null;
+    this.#before[place] = before === null ? 0 : before.currency === '' ? before.minor : BEFORE.indexOf('charge');
+    this.#stretch(standing);
+  }
+
+  /** The stretch in which none of a name's marks and charges lies. Today's facts hold on today's instant alone. */
+  #stretch({ place, marks }: Standing): void {
+    const { asOf, charges, names } = this.projection;
+    const { day } = this;
+    let [from, until] = [(asOf + 1) as number, Number.MAX_SAFE_INTEGER as number];
+    if (day <= asOf) [from, until] = [day, day + 1];
+    else if (marks) {
+      const cut = (at: number | null) => {
+        if (at === null) return;
+        if (at <= day) from = Math.max(from, at);
+        else until = Math.min(until, at);
+      };
+      cut(marks.refundableUntil);
+      cut(marks.termEnd);
+      cut(marks.auction);
+      cut(marks.deletion);
+      cut(marks.restoreReportDue);
+      cut(marks.redemptionEnd);
+      cut(marks.release);
+      const observed = names.observed(place);
+      if (observed) {
+        cut(observed.at);
+        if (observed.phase === 'pending transfer') cut(movedBy(observed));
+      }
+      for (let i = charges.first(place); i >= 0; i = charges.next(i)) cut(charges.at(i));
+    }
+    this.#from[place] = from;
+    this.#until[place] = until;
+  }
+
+  get length(): number {
+    return this.projection.names.length;
+  }
+
+  /** What keeping the name at a place costs on the day. */
+  costs(place: number): KeepingCosts {
+    return this.#costs(this.projection.groups.groupOf[place] as number);
+  }
+
+  /** What keeping a name costs before its deadline; `null` where nothing is owed or no price is known. */
+  before(place: number): Amount | null {
+    switch (BEFORE[this.#before[place] as number]) {
+      case 'renewal':
+        return this.costs(place).renewal;
+      case 'lateRenewal':
+        return this.costs(place).lateRenewal;
+      case 'restore':
+        return this.costs(place).restore;
+      case 'charge':
+        return this.#comingCost(place);
+      default:
+        return null;
+    }
+  }
+
+  /** The cost of the next charge that passes. */
+  #comingCost(place: number): Amount | null {
+    const { charges, asOf } = this.projection;
+    for (let i = charges.first(place); i >= 0; i = charges.next(i))
+      if (charges.passes(i) && (this.day <= asOf || charges.at(i) > this.day)) return charges.charge(i).cost;
+    return null;
+  }
+
+  /** One name in full. */
+  row(place: number): LedgerRow {
+    return rowsOn(this.projection, this.day)(place);
+  }
+
+  /** The names at some places in full. */
+  rows(places: ArrayLike<number>): LedgerRow[] {
+    return Array.from(places, rowsOn(this.projection, this.day));
+  }
+
+  /** All of them. Costly where there are many. */
+  everyRow(): LedgerRow[] {
+    return everyRow(this.projection, this.day);
+  }
+}

@@ -1,0 +1,132 @@
+import fc from 'fast-check';
+import { describe, expect, test } from 'vitest';
+import { columnsOf, findNames, type LedgerName, NameTable, packed, unpacked } from '@/core/ledger';
+import type { EppStatus } from '@/core/records';
+import { addDays } from '@/core/time';
+import { nameWith, TODAY } from './sampleLedger';
+
+const at = fc.integer({ min: -4000, max: 4000 }).map((days) => addDays(TODAY, days));
+const maybe = <T>(of: fc.Arbitrary<T>) => fc.option(of, { nil: null });
+const end = maybe(fc.record({ at, precision: fc.constantFrom('instant' as const, 'day' as const) }));
+const money = fc.record({ minor: fc.nat({ max: 10 ** 12 }), currency: fc.constantFrom('USD', 'EUR', 'JPY') });
+const known = fc.constantFrom(null, true, false);
+const requested = fc.constantFrom(null, 'on' as const, 'off' as const);
+
+/** A name with anything that a ledger may know of it. */
+const anyName = fc
+  .record({
+    label: fc.stringMatching(/^[a-z0-9]([a-z0-9-]{0,8}[a-z0-9])?$/),
+    ending: fc.constantFrom('com', 'uk', 'co.uk', 'xn--p1ai'),
+    accountId: fc.integer({ min: 1, max: 9 }),
+    registered: end,
+    termEnd: end,
+    observed: maybe(fc.record({ phase: fc.constantFrom('redemption' as const, 'pending transfer' as const), at })),
+    setting: fc.constantFrom('on' as const, 'off' as const, 'stalled' as const, 'unknown' as const),
+    standing: fc.constantFrom('believed' as const, 'requested' as const, 'confirmed' as const),
+    settingSince: maybe(at),
+    requested,
+    requestedLock: requested,
+    requestedPrivacy: requested,
+    stalledBy: maybe(fc.string({ minLength: 1 })),
+    confirmMailBy: maybe(at),
+    purpose: fc.constantFrom('in use' as const, 'hold' as const, 'for sale' as const, 'drop' as const),
+    neverLost: fc.boolean(),
+    lock: known,
+    privacy: known,
+    transferred: end,
+    gracePaid: maybe(at),
+    statuses: fc.subarray<EppStatus>(['ok', 'clientHold', 'pendingDelete']),
+    tags: fc.subarray(['sea', 'craft', 'möwe']),
+    notes: fc.string(),
+    asking: maybe(money),
+    spent: fc.uniqueArray(money, { maxLength: 3, selector: ({ currency }) => currency }),
+    checkedAt: maybe(at),
+    rescue: fc.constantFrom(null, 'keep' as const, 'drop' as const),
+    saleChance: maybe(fc.double({ min: 0, max: 1, noNaN: true })),
+    bestOffer: maybe(money),
+  })
+  .map(({ label, ...more }) => nameWith(`${label}.${more.ending}`, null, more));
+const anyNames = fc
+  .uniqueArray(anyName, { maxLength: 12, selector: ({ ascii }) => ascii })
+  .map((names) => names.toSorted((a, b) => (a.ascii < b.ascii ? -1 : 1)));
+
+describe('names in columns', () => {
+  test('whatever is known of a name, it comes out of the columns as it went in, also from bytes', () => {
+    fc.assert(
+      fc.property(anyNames, (names) => {
+        const columns = columnsOf(names);
+        expect(new NameTable(columns).all()).toEqual(names);
+        expect(new NameTable(unpacked(packed(columns).buffer)).all()).toEqual(names);
+      }),
+    );
+  });
+
+  test('each is found by its id and by its A-label, and none by another', () => {
+    fc.assert(
+      fc.property(anyNames, (names) => {
+        const table = new NameTable(columnsOf(names));
+        for (const [place, { id, ascii }] of names.entries()) {
+          expect(table.placeOf(id)).toBe(place);
+          expect(table.placeOfAscii(ascii)).toBe(place);
+          expect([table.ascii(place), table.unicode(place)]).toEqual([ascii, ascii]);
+        }
+        const labels = new Set(names.map(({ ascii }) => ascii));
+        for (const other of ['', 'com', '.com', 'a\nb', 'nobody.example'])
+          if (!labels.has(other)) expect(table.placeOfAscii(other)).toBe(-1);
+        expect(table.placeOf(-1)).toBeUndefined();
+      }),
+    );
+  });
+
+  test('a part of a name finds all that hold it, once each, in order', () => {
+    fc.assert(
+      fc.property(anyNames, fc.constantFrom('a', 'e', '1', '.', 'co', 'o.u', '-'), (names, text) => {
+        const table = new NameTable(columnsOf(names));
+        const expected = names.flatMap(({ ascii }, place) => (ascii.includes(text) ? [place] : []));
+        expect([...table.placesHolding(text)]).toEqual(expected);
+      }),
+    );
+  });
+});
+
+test('a name is found in its own letters too, those that begin with them first', () => {
+  const own: LedgerName[] = [
+    nameWith('almwen.com', null),
+    nameWith('mwen.com', null),
+    nameWith('xn--mwen-5qa.com', null, { unicode: 'möwen.com' }),
+    nameWith('xn--mwenmwen-90a.com', null, { unicode: 'möwenmwen.com' }),
+  ];
+  const table = new NameTable(columnsOf(own));
+  const found = (text: string) => findNames(table, text, 9).map(({ unicode }) => unicode);
+  expect(found('MÖW')).toEqual(['möwen.com', 'möwenmwen.com']);
+  expect(found('mwen')).toEqual(['mwen.com', 'almwen.com', 'möwen.com', 'möwenmwen.com']);
+  expect(found('zz')).toEqual([]);
+  expect(findNames(table, 'mwen', 2).map(({ ascii }) => ascii)).toEqual(['mwen.com', 'almwen.com']);
+});
+
+test('a value that no column can hold is an error, not another value', () => {
+  expect(() => columnsOf([nameWith('a.com', null, { setting: 'maybe' as never })])).toThrow(
+    'setting has no value maybe',
+  );
+});
+
+describe('packed bytes', () => {
+  test('arrays lie at multiples of eight, and what is beside them is kept', () => {
+    const value = {
+      head: 'möwe',
+      some: { short: Uint8Array.from([1, 2, 3]), words: ['a', 'b'], long: Float64Array.from([0.5, Number.NaN]) },
+      none: new Int32Array(0),
+      at: 3 as number | null,
+    };
+    const bytes = packed(value);
+    const back = unpacked<typeof value>(bytes.buffer);
+    expect(back).toEqual(value);
+    expect(back.some.long.byteOffset % 8).toBe(0);
+    expect(bytes.length % 8).toBe(0);
+  });
+
+  test('a body that was cut off is an error', () => {
+    const bytes = packed({ ids: Int32Array.from([1, 2, 3, 4]) });
+    for (const length of [0, 3, 10, bytes.length - 8]) expect(() => unpacked(bytes.buffer.slice(0, length))).toThrow();
+  });
+});

@@ -1,0 +1,235 @@
+import type { AutoRenewSetting, Standing } from '../funding';
+import type { ObservedPhase } from '../lifecycle';
+import type { Amount } from '../money';
+import type { EppStatus } from '../records';
+import type { Instant, TermEnd } from '../time';
+import { type FLAGS, type FlagValue, flagCode, flagValue, type LedgerColumns, type WordColumn } from './columns';
+import type { LedgerName, Purpose } from './data';
+
+const NONE: readonly never[] = [];
+
+/** The names of a ledger, by place. Hundreds of thousands of them are kept in columns, and one becomes an object where it is looked at. */
+export class NameTable {
+  readonly columns: LedgerColumns;
+  readonly length: number;
+  /** Where each A-label begins in `columns.ascii`, and one more behind the last. */
+  readonly #starts: Int32Array;
+  readonly #tags: Lists;
+  readonly #statuses: Lists;
+  readonly #spent: Int32Array;
+  #placeById: ReadonlyMap<number, number> | null = null;
+
+  constructor(columns: LedgerColumns) {
+    this.columns = columns;
+    this.length = columns.id.length;
+    this.#starts = lineStarts(columns.ascii, this.length);
+    this.#tags = new Lists(columns.tags, this.length);
+    this.#statuses = new Lists(columns.statuses, this.length);
+    this.#spent = firstLines(columns.spent.place, this.length);
+  }
+
+  ascii(place: number): string {
+    return this.columns.ascii.slice(this.#starts[place], (this.#starts[place + 1] as number) - 1);
+  }
+
+  unicode(place: number): string {
+    return this.columns.sparse.unicode[place] ?? this.ascii(place);
+  }
+
+  accountId(place: number): number {
+    return this.columns.accountId[place] as number;
+  }
+
+  ending(place: number): string {
+    return this.columns.endings[this.columns.ending[place] as number] as string;
+  }
+
+  /** `null` when nobody has said when the term ends. */
+  termEnd(place: number): TermEnd | null {
+    return this.#end(this.columns.termEnd[place] as number, 'termEndDay', place);
+  }
+
+  registered(place: number): TermEnd | null {
+    return this.#end(this.columns.registered[place] as number, 'registeredDay', place);
+  }
+
+  #end(at: number, day: 'termEndDay' | 'registeredDay', place: number): TermEnd | null {
+    return Number.isNaN(at) ? null : { at: at as Instant, precision: this.flag(place, day) ? 'day' : 'instant' };
+  }
+
+  observed(place: number): ObservedPhase | null {
+    return (this.columns.sparse.observed[place] as ObservedPhase | undefined) ?? null;
+  }
+
+  /** When its record was looked at last. */
+  checkedAt(place: number): Instant | null {
+    const at = this.columns.checkedAt[place] as number;
+    return Number.isNaN(at) ? null : (at as Instant);
+  }
+
+  /** One of the small facts. */
+  flag<F extends keyof typeof FLAGS>(place: number, fact: F): FlagValue<F> {
+    return flagValue(this.columns.flags[place] as number, fact);
+  }
+
+  /** Its number among the values of the fact: for what is reckoned over all names. */
+  flagCode(place: number, fact: keyof typeof FLAGS): number {
+    return flagCode(this.columns.flags[place] as number, fact);
+  }
+
+  asking(place: number): Amount | null {
+    const minor = this.columns.asking[place] as number;
+    const currency = this.columns.currencies[this.columns.askingCurrency[place] as number] as string;
+    return Number.isNaN(minor) ? null : { minor, currency };
+  }
+
+  /** What was spent on it, one amount for each currency. */
+  spent(place: number): readonly Amount[] {
+    const { minor, currency } = this.columns.spent;
+    const [from, to] = [this.#spent[place] as number, this.#spent[place + 1] as number];
+    if (from === to) return NONE;
+    return Array.from({ length: to - from }, (_, i) => ({
+      minor: minor[from + i] as number,
+      currency: this.columns.currencies[currency[from + i] as number] as string,
+    }));
+  }
+
+  /** The first and the last line, not included, of what was spent on it, in `columns.spent`. */
+  spentLines(place: number): readonly [number, number] {
+    return [this.#spent[place] as number, this.#spent[place + 1] as number];
+  }
+
+  tags(place: number): readonly string[] {
+    return this.#tags.of(place);
+  }
+
+  notes(place: number): string {
+    return this.columns.sparse.notes[place] ?? '';
+  }
+
+  /** Where the name with this id stands, or `undefined`. */
+  placeOf(id: number): number | undefined {
+    this.#placeById ??= new Map(Array.from(this.columns.id, (one, place) => [one, place]));
+    return this.#placeById.get(id);
+  }
+
+  /** Where the name with this A-label stands; below nothing where there is none. */
+  placeOfAscii(ascii: string): number {
+    if (ascii === '' || ascii.includes('\n')) return -1;
+    if (this.columns.ascii.startsWith(`${ascii}\n`)) return 0;
+    const found = this.columns.ascii.indexOf(`\n${ascii}\n`);
+    return found < 0 ? -1 : this.#lineAt(found + 1);
+  }
+
+  /** The places whose A-label holds `text`, in order. */
+  *placesHolding(text: string): Generator<number> {
+    const { ascii } = this.columns;
+    let at = ascii.indexOf(text);
+    let place = 0;
+    while (at >= 0) {
+      while ((this.#starts[place + 1] as number) <= at) place += 1;
+      yield place;
+      at = ascii.indexOf(text, this.#starts[place + 1]);
+    }
+  }
+
+  /** The place in whose line a letter of `columns.ascii` stands. */
+  #lineAt(at: number): number {
+    let [low, high] = [0, this.length];
+    while (low < high) {
+      const middle = (low + high) >>> 1;
+      if ((this.#starts[middle + 1] as number) <= at) low = middle + 1;
+      else high = middle;
+    }
+    return low;
+  }
+
+  /** Everything the ledger knows of one name. */
+  at(place: number): LedgerName {
+    const { columns } = this;
+    const { sparse } = columns;
+    const end = (one: { at: number; day: boolean } | undefined): TermEnd | null =>
+      one ? { at: one.at as Instant, precision: one.day ? 'day' : 'instant' } : null;
+    const instant = (at: number | undefined) => (at === undefined || Number.isNaN(at) ? null : (at as Instant));
+    const ascii = this.ascii(place);
+    return {
+      id: columns.id[place] as number,
+      ascii,
+      unicode: sparse.unicode[place] ?? ascii,
+      ending: this.ending(place),
+      accountId: this.accountId(place),
+      registered: this.registered(place),
+      termEnd: this.termEnd(place),
+      observed: this.observed(place),
+      setting: this.flag(place, 'setting') as AutoRenewSetting,
+      standing: this.flag(place, 'standing') as Standing,
+      settingSince: instant(columns.settingSince[place]),
+      requested: this.flag(place, 'requested'),
+      requestedLock: this.flag(place, 'requestedLock'),
+      requestedPrivacy: this.flag(place, 'requestedPrivacy'),
+      stalledBy: sparse.stalledBy[place] ?? null,
+      confirmMailBy: instant(sparse.confirmMailBy[place]),
+      purpose: this.flag(place, 'purpose') as Purpose,
+      neverLost: this.flag(place, 'neverLost'),
+      lock: this.flag(place, 'lock'),
+      privacy: this.flag(place, 'privacy'),
+      transferred: end(sparse.transferred[place]),
+      holderChanged: end(sparse.holderChanged[place]),
+      holderLockWaived: sparse.holderChanged[place]?.waived ?? false,
+      gracePaid: instant(sparse.gracePaid[place]),
+      statuses: this.#statuses.of(place) as readonly EppStatus[],
+      tags: this.tags(place),
+      notes: this.notes(place),
+      asking: this.asking(place),
+      spent: this.spent(place),
+      checkedAt: this.checkedAt(place),
+      rescue: this.flag(place, 'rescue'),
+      saleChance: sparse.saleChance[place] ?? null,
+      bestOffer: sparse.bestOffer[place] ?? null,
+    };
+  }
+
+  /** All of them as objects. */
+  all(): LedgerName[] {
+    return Array.from({ length: this.length }, (_, place) => this.at(place));
+  }
+}
+
+/** The words of each name in a column of words. */
+class Lists {
+  readonly #column: WordColumn;
+  readonly #first: Int32Array;
+
+  constructor(column: WordColumn, names: number) {
+    this.#column = column;
+    this.#first = firstLines(column.place, names);
+  }
+
+  of(place: number): readonly string[] {
+    const [from, to] = [this.#first[place] as number, this.#first[place + 1] as number];
+    if (from === to) return NONE;
+    return Array.from(this.#column.code.subarray(from, to), (code) => this.#column.words[code] as string);
+  }
+}
+
+/** Where the lines of each place begin in a column that is ordered by place, and one more behind the last. */
+function firstLines(places: Int32Array, names: number): Int32Array {
+  const first = new Int32Array(names + 1);
+  let line = 0;
+  for (let place = 0; place < names; place += 1) {
+    first[place] = line;
+    while (line < places.length && places[line] === place) line += 1;
+  }
+  first[names] = line;
+  return first;
+}
+
+function lineStarts(text: string, lines: number): Int32Array {
+  const starts = new Int32Array(lines + 1);
+  let at = 0;
+  for (let line = 1; line <= lines; line += 1) {
+    at = text.indexOf('\n', at) + 1;
+    starts[line] = at;
+  }
+  return starts;
+}
