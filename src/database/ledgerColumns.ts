@@ -74,12 +74,15 @@ const query = (whose: string) => `
   ), ${words('tags')}, ${words('statuses')},
   main as (
     select string_agg(ascii, E'\\n') as ascii, ${joined('int4send(id)')} as id, ${joined('int4send(account_id)')} as account_id,
-      ${joined('int2send(e.code::int2)')} as ending, ${joined(`int4send(${PACKED})`)} as flags,
+      ${joined('int2send(ending_code::int2)')} as ending, ${joined(`int4send(${PACKED})`)} as flags,
       ${joined(instants('registered'))} as registered, ${joined(instants('term_end'))} as term_end,
       ${joined(instants('setting_since'))} as setting_since, ${joined(instants('checked_at'))} as checked_at,
       ${joined("float8send(coalesce(asking_minor::float8, 'NaN'))")} as asking,
-      ${joined('int2send(coalesce(c.code, 0)::int2)')} as asking_currency
-    from (select * from n order by place) o join endings e using (ending) left join currencies c on c.currency = o.asking_currency
+      ${joined('int2send(coalesce(currency_code, 0)::int2)')} as asking_currency
+    from (
+      select n.*, e.code as ending_code, c.code as currency_code
+      from n join endings e using (ending) left join currencies c on c.currency = n.asking_currency order by place
+    ) o
   )
   select main.*,
     (select coalesce(json_agg(ending order by code), '[]')::text from endings),
