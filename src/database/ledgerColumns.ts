@@ -3,10 +3,10 @@ import { type BinaryFields, copyRow } from './copyRow';
 import type { Database } from './pool';
 
 const ms = (column: string) => `(round(date_part('epoch', ${column}) * 1000)::int8)`;
-const instants = (column: string) => `float8send(coalesce(round(date_part('epoch', ${column}) * 1000), 'NaN'))`;
+const instants = (column: string) => `coalesce(round(date_part('epoch', ${column}) * 1000), 'NaN')`;
 const joined = (bytes: string) => `string_agg(${bytes}, ''::bytea)`;
 const sparse = (value: string, when: string) =>
-  `coalesce(jsonb_object_agg(place, ${value}) filter (where ${when}), '{}'::jsonb)`;
+  `coalesce(jsonb_object_agg(id, ${value}) filter (where ${when}), '{}'::jsonb)`;
 
 /** How the database says each small fact of a name: as text, so that one expression packs them all. */
 const FACTS: Readonly<Record<keyof typeof FLAGS, string>> = {
@@ -51,46 +51,43 @@ const SPARSE = `jsonb_build_object(
   'notes', ${sparse('notes', "notes <> ''")}
 )`;
 
-/** A column of words of names as its own dictionary and two columns: see `WordColumn`. */
-const words = (column: string) => `
-  ${column}_of as materialized (select place, word, ordinal from n cross join unnest(${column}) with ordinality as w(word, ordinal) where ${column} <> '{}'),
-  ${column}_words as (select word, row_number() over (order by word) - 1 as code from (select distinct word from ${column}_of) d)`;
-const wordFields = (column: string) => `
-  (select coalesce(json_agg(word order by code), '[]')::text from ${column}_words),
-  (select ${joined('int4send(place)')} from (select place from ${column}_of order by place, ordinal) o),
-  (select ${joined('int2send(code::int2)')} from (select code from ${column}_of join ${column}_words using (word) order by place, ordinal) o)`;
+/** What many names have alike, each once, with the number by which a name refers to it. */
+const dictionary = (name: string, values: string) =>
+  `${name} as (select value, row_number() over (order by value) - 1 as code from (${values}) d(value))`;
+const wordsOf = (name: string) => `(select coalesce(json_agg(value order by code), '[]')::text from ${name})`;
 
-/** One row that holds the whole ledger: each field is a column of it, put together by the database in one snapshot. */
+/**
+ * One row that holds the whole ledger: each field is a column of it, put together by the database in one snapshot. The names are sorted
+ * once; what else is said of a name goes by its id.
+ */
 const query = (whose: string) => `
-  with n as materialized (
-    select *, (row_number() over (order by ascii) - 1)::int4 as place from names where gone_at is null${whose}
-  ), endings as (
-    select ending, row_number() over (order by ending) - 1 as code from (select distinct ending from n) e
-  ), spent as materialized (
-    select place, currency, sum(minor) as minor from spending join n on n.id = spending.name_id group by place, currency
-  ), currencies as (
-    select currency, row_number() over (order by currency) - 1 as code
-    from (select asking_currency as currency from n where asking_currency is not null union select currency from spent) c
-  ), ${words('tags')}, ${words('statuses')},
+  with n as not materialized (select * from names where gone_at is null${whose}),
+  spent as materialized (select name_id, currency, sum(minor) as minor from spending where name_id in (select id from n) group by name_id, currency),
+  ${dictionary('endings', 'select distinct ending from n')},
+  ${dictionary('tag_lists', 'select distinct tags from n')},
+  ${dictionary('status_lists', 'select distinct statuses from n')},
+  ${dictionary('currencies', 'select asking_currency from n where asking_currency is not null union select currency from spent')},
   main as (
-    select string_agg(ascii, E'\\n') as ascii, ${joined('int4send(id)')} as id, ${joined('int4send(account_id)')} as account_id,
-      ${joined('int2send(ending_code::int2)')} as ending, ${joined(`int4send(${PACKED})`)} as flags,
-      ${joined(instants('registered'))} as registered, ${joined(instants('term_end'))} as term_end,
-      ${joined(instants('setting_since'))} as setting_since, ${joined(instants('checked_at'))} as checked_at,
-      ${joined("float8send(coalesce(asking_minor::float8, 'NaN'))")} as asking,
-      ${joined('int2send(coalesce(currency_code, 0)::int2)')} as asking_currency
+    select string_agg(ascii, E'\n') as ascii, ${joined('int4send(id)')} as id, ${joined('int4send(account_id)')} as account_id,
+      ${joined('int2send(ending_code)')} as ending, ${joined('int4send(flags)')} as flags,
+      ${joined('float8send(registered)')} as registered, ${joined('float8send(term_end)')} as term_end,
+      ${joined('float8send(setting_since)')} as setting_since, ${joined('float8send(checked_at)')} as checked_at,
+      ${joined('float8send(asking)')} as asking, ${joined('int2send(currency_code)')} as asking_currency,
+      ${joined('int4send(tags_code)')} as tags, ${joined('int4send(statuses_code)')} as statuses
     from (
-      select n.*, e.code as ending_code, c.code as currency_code
-      from n join endings e using (ending) left join currencies c on c.currency = n.asking_currency order by place
+      select ascii, id, account_id, e.code::int2 as ending_code, ${PACKED} as flags,
+        ${instants('registered')} as registered, ${instants('term_end')} as term_end,
+        ${instants('setting_since')} as setting_since, ${instants('checked_at')} as checked_at,
+        coalesce(asking_minor::float8, 'NaN') as asking, coalesce(array_position((select array_agg(value order by code) from currencies), asking_currency) - 1, 0)::int2 as currency_code,
+        t.code::int4 as tags_code, s.code::int4 as statuses_code
+      from n join endings e on e.value = n.ending join tag_lists t on t.value = n.tags join status_lists s on s.value = n.statuses
+      order by ascii
     ) o
   )
-  select main.*,
-    (select coalesce(json_agg(ending order by code), '[]')::text from endings),
-    (select coalesce(json_agg(currency order by code), '[]')::text from currencies),
-    (select ${joined('int4send(place)')} from (select place from spent order by place, currency) s),
-    (select ${joined('float8send(minor::float8)')} from (select minor from spent order by place, currency) s),
-    (select ${joined('int2send(code::int2)')} from (select code from spent join currencies using (currency) order by place, currency) s),
-    ${wordFields('tags')}, ${wordFields('statuses')},
+  select main.*, ${wordsOf('endings')}, ${wordsOf('currencies')}, ${wordsOf('tag_lists')}, ${wordsOf('status_lists')},
+    (select ${joined('int4send(name_id)')} from (select name_id from spent order by name_id, currency) s),
+    (select ${joined('float8send(minor::float8)')} from (select minor from spent order by name_id, currency) s),
+    (select ${joined('int2send(code::int2)')} from (select code from spent join currencies on value = currency order by name_id, currency) s),
     (select ${SPARSE}::text from n)
   from main`;
 
@@ -106,36 +103,43 @@ export async function selectLedgerColumns(
 /** Reads the fields in the order in which the query names them. */
 function columnsFrom(fields: BinaryFields): LedgerColumns {
   const ascii = fields.text();
-  const [id, accountId, ending, flags] = [fields.int32(), fields.int32(), fields.uint16(), fields.int32()];
-  const [registered, termEnd, settingSince, checkedAt] = [
-    fields.float64(),
-    fields.float64(),
-    fields.float64(),
-    fields.float64(),
-  ];
-  const [asking, askingCurrency] = [fields.float64(), Uint8Array.from(fields.uint16())];
-  const endings = fields.json<string[]>();
-  const currencies = fields.json<string[]>();
-  const spent = { place: fields.int32(), minor: fields.float64(), currency: Uint8Array.from(fields.uint16()) };
-  const wordColumn = () => ({ words: fields.json<string[]>(), place: fields.int32(), code: fields.uint16() });
-  const [tags, statuses] = [wordColumn(), wordColumn()];
-  return {
+  const names = {
     ascii: ascii === '' ? '' : `${ascii}\n`,
-    id,
-    accountId,
-    endings,
-    ending,
-    flags,
-    registered,
-    termEnd,
-    settingSince,
-    checkedAt,
-    currencies,
-    asking,
-    askingCurrency,
-    spent,
-    tags,
-    statuses,
-    sparse: fields.json<LedgerColumns['sparse']>(),
+    id: fields.int32(),
+    accountId: fields.int32(),
+    ending: fields.uint16(),
+    flags: fields.int32(),
+    registered: fields.float64(),
+    termEnd: fields.float64(),
+    settingSince: fields.float64(),
+    checkedAt: fields.float64(),
+    asking: fields.float64(),
+    askingCurrency: Uint8Array.from(fields.uint16()),
+    tags: fields.int32(),
+    statuses: fields.int32(),
+    endings: fields.json<string[]>(),
+    currencies: fields.json<string[]>(),
+    tagLists: fields.json<string[][]>(),
+    statusLists: fields.json<string[][]>(),
+  };
+  const [ids, minor, currency] = [fields.int32(), fields.float64(), Uint8Array.from(fields.uint16())];
+  const byId = fields.json<LedgerColumns['sparse']>();
+  const places = new Map(Array.from(names.id, (id, place) => [id, place]));
+  const placeOf = (id: number) => places.get(id) as number;
+  // Lines come by id; a name's own stay in their order.
+  const order = Array.from(ids.keys()).sort((a, b) => placeOf(ids[a] as number) - placeOf(ids[b] as number) || a - b);
+  return {
+    ...names,
+    spent: {
+      place: Int32Array.from(order, (line) => placeOf(ids[line] as number)),
+      minor: Float64Array.from(order, (line) => minor[line] as number),
+      currency: Uint8Array.from(order, (line) => currency[line] as number),
+    },
+    sparse: Object.fromEntries(
+      Object.entries(byId).map(([what, values]) => [
+        what,
+        Object.fromEntries(Object.entries(values).map(([id, value]) => [placeOf(Number(id)), value])),
+      ]),
+    ) as unknown as LedgerColumns['sparse'],
   };
 }

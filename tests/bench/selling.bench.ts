@@ -71,7 +71,7 @@ test('in the browser: 10,000 listings in Selling, and 500 names priced and check
   report.push(
     line('10,000 listings on screen', await pages.best('/selling/listings', listed), 'a page without them', empty),
   );
-  const awaits = await pages.best('/selling', "return document.querySelector('h2') !== null");
+  const awaits = await pages.best('/selling', "return document.querySelector('main th') !== null");
   report.push(line('what awaits the owner on screen', awaits, 'a page without it', empty));
 
   const { rows } = await ledger.database.query<{ id: number }>('select id from names order by id limit $1', [PRICED]);

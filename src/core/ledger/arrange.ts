@@ -61,7 +61,11 @@ function testsOf(ledger: LedgerDay, view: LedgerView): Test[] {
       view.purposes.map((purpose) => PURPOSES.indexOf(purpose)),
       purposeOf,
     );
-  if (view.tags.length > 0) tests.push((place) => names.tags(place).some((tag) => view.tags.includes(tag)));
+  if (view.tags.length > 0)
+    within(
+      columns.tagLists.flatMap((list, code) => (list.some((tag) => view.tags.includes(tag)) ? [code] : [])),
+      (place) => columns.tags[place] as number,
+    );
   if (view.dueWithinDays !== null) {
     const last = addDays(ledger.day, view.dueWithinDays);
     tests.push((place) => (ledger.deadlineAt[place] as number) <= last);

@@ -4,13 +4,6 @@ import type { Amount } from '../money';
 import type { TermEnd } from '../time';
 import { type LedgerName, PURPOSES } from './data';
 
-/** Words that many names share, and which name has which: ordered by place, then as the name has them. */
-export interface WordColumn {
-  readonly words: readonly string[];
-  readonly place: Int32Array;
-  readonly code: Uint16Array;
-}
-
 /** What only few names have, by the name's place. */
 export interface SparseColumns {
   readonly unicode: Readonly<Record<number, string>>;
@@ -47,8 +40,11 @@ export interface LedgerColumns {
   readonly askingCurrency: Uint8Array;
   /** What was spent on names, one line for each currency of a name, ordered by place. */
   readonly spent: { readonly place: Int32Array; readonly minor: Float64Array; readonly currency: Uint8Array };
-  readonly tags: WordColumn;
-  readonly statuses: WordColumn;
+  /** The lists of tags that there are, and which of them each name has; the same of its statuses. */
+  readonly tagLists: readonly (readonly string[])[];
+  readonly tags: Int32Array;
+  readonly statusLists: readonly (readonly string[])[];
+  readonly statuses: Int32Array;
   readonly sparse: SparseColumns;
 }
 
@@ -99,7 +95,8 @@ function packed(values: { readonly [F in Flag]: FlagValue<F> }): number {
 
 /** Puts names into columns; they come in the order of their A-labels. */
 export function columnsOf(names: readonly LedgerName[]): LedgerColumns {
-  const [endings, currencies] = [new Codes(), new Codes()];
+  const [endings, currencies] = [new Codes<string>(), new Codes<string>()];
+  const [tagLists, statusLists] = [new Codes<readonly string[]>(), new Codes<readonly string[]>()];
   const at = (end: TermEnd | null) => end?.at ?? Number.NaN;
   const spent = names.flatMap((name, place) => name.spent.map((amount) => ({ place, ...amount })));
   const sparse = <T>(of: (name: LedgerName) => T | null): Record<number, T> => {
@@ -115,7 +112,7 @@ export function columnsOf(names: readonly LedgerName[]): LedgerColumns {
     ascii: names.map(({ ascii }) => `${ascii}\n`).join(''),
     id: Int32Array.from(names, ({ id }) => id),
     accountId: Int32Array.from(names, ({ accountId }) => accountId),
-    endings: endings.words,
+    endings: endings.values,
     ending: Uint16Array.from(names, ({ ending }) => endings.of(ending)),
     flags: Int32Array.from(names, (name) =>
       packed({
@@ -128,7 +125,7 @@ export function columnsOf(names: readonly LedgerName[]): LedgerColumns {
     termEnd: Float64Array.from(names, ({ termEnd }) => at(termEnd)),
     settingSince: Float64Array.from(names, ({ settingSince }) => settingSince ?? Number.NaN),
     checkedAt: Float64Array.from(names, ({ checkedAt }) => checkedAt ?? Number.NaN),
-    currencies: currencies.words,
+    currencies: currencies.values,
     asking: Float64Array.from(names, ({ asking }) => asking?.minor ?? Number.NaN),
     askingCurrency: Uint8Array.from(names, ({ asking }) => (asking ? currencies.of(asking.currency) : 0)),
     spent: {
@@ -136,8 +133,10 @@ export function columnsOf(names: readonly LedgerName[]): LedgerColumns {
       minor: Float64Array.from(spent, ({ minor }) => minor),
       currency: Uint8Array.from(spent, ({ currency }) => currencies.of(currency)),
     },
-    tags: wordColumn(names.map(({ tags }) => tags)),
-    statuses: wordColumn(names.map(({ statuses }) => statuses)),
+    tagLists: tagLists.values,
+    tags: Int32Array.from(names, ({ tags }) => tagLists.of(tags)),
+    statusLists: statusLists.values,
+    statuses: Int32Array.from(names, ({ statuses }) => statusLists.of(statuses)),
     sparse: {
       unicode: sparse(({ unicode, ascii }) => (unicode === ascii ? null : unicode)),
       observed: sparse(({ observed }) => observed),
@@ -156,26 +155,17 @@ export function columnsOf(names: readonly LedgerName[]): LedgerColumns {
   };
 }
 
-/** Words by the order in which they were met. */
-class Codes {
-  readonly words: string[] = [];
+/** Values by the order in which they were met. */
+class Codes<T> {
+  readonly values: T[] = [];
   readonly #known = new Map<string, number>();
-  of(word: string): number {
-    let code = this.#known.get(word);
+  of(value: T): number {
+    const key = JSON.stringify(value);
+    let code = this.#known.get(key);
     if (code === undefined) {
-      code = this.words.push(word) - 1;
-      this.#known.set(word, code);
+      code = this.values.push(value) - 1;
+      this.#known.set(key, code);
     }
     return code;
   }
-}
-
-function wordColumn(lists: readonly (readonly string[])[]): WordColumn {
-  const codes = new Codes();
-  const all = lists.flatMap((list, place) => list.map((word) => ({ place, code: codes.of(word) })));
-  return {
-    words: codes.words,
-    place: Int32Array.from(all, ({ place }) => place),
-    code: Uint16Array.from(all, ({ code }) => code),
-  };
 }

@@ -3,7 +3,7 @@ import type { ObservedPhase } from '../lifecycle';
 import type { Amount } from '../money';
 import type { EppStatus } from '../records';
 import type { Instant, TermEnd } from '../time';
-import { type FLAGS, type FlagValue, flagCode, flagValue, type LedgerColumns, type WordColumn } from './columns';
+import { type FLAGS, type FlagValue, flagCode, flagValue, type LedgerColumns } from './columns';
 import type { LedgerName, Purpose } from './data';
 
 const NONE: readonly never[] = [];
@@ -14,8 +14,6 @@ export class NameTable {
   readonly length: number;
   /** Where each A-label begins in `columns.ascii`, and one more behind the last. */
   readonly #starts: Int32Array;
-  readonly #tags: Lists;
-  readonly #statuses: Lists;
   readonly #spent: Int32Array;
   #placeById: ReadonlyMap<number, number> | null = null;
 
@@ -23,8 +21,6 @@ export class NameTable {
     this.columns = columns;
     this.length = columns.id.length;
     this.#starts = lineStarts(columns.ascii, this.length);
-    this.#tags = new Lists(columns.tags, this.length);
-    this.#statuses = new Lists(columns.statuses, this.length);
     this.#spent = firstLines(columns.spent.place, this.length);
   }
 
@@ -100,7 +96,7 @@ export class NameTable {
   }
 
   tags(place: number): readonly string[] {
-    return this.#tags.of(place);
+    return this.columns.tagLists[this.columns.tags[place] as number] as readonly string[];
   }
 
   notes(place: number): string {
@@ -177,7 +173,7 @@ export class NameTable {
       holderChanged: end(sparse.holderChanged[place]),
       holderLockWaived: sparse.holderChanged[place]?.waived ?? false,
       gracePaid: instant(sparse.gracePaid[place]),
-      statuses: this.#statuses.of(place) as readonly EppStatus[],
+      statuses: columns.statusLists[columns.statuses[place] as number] as readonly EppStatus[],
       tags: this.tags(place),
       notes: this.notes(place),
       asking: this.asking(place),
@@ -192,23 +188,6 @@ export class NameTable {
   /** All of them as objects. */
   all(): LedgerName[] {
     return Array.from({ length: this.length }, (_, place) => this.at(place));
-  }
-}
-
-/** The words of each name in a column of words. */
-class Lists {
-  readonly #column: WordColumn;
-  readonly #first: Int32Array;
-
-  constructor(column: WordColumn, names: number) {
-    this.#column = column;
-    this.#first = firstLines(column.place, names);
-  }
-
-  of(place: number): readonly string[] {
-    const [from, to] = [this.#first[place] as number, this.#first[place + 1] as number];
-    if (from === to) return NONE;
-    return Array.from(this.#column.code.subarray(from, to), (code) => this.#column.words[code] as string);
   }
 }
 
