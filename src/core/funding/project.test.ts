@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { amount } from '../money';
 import { addDays, addYears, formatInstant, type Instant, instant, parseTermEnd, type TermEnd } from '../time';
+import { DueQueue } from './dueQueue';
 import {
   type Charge,
   type ChargedName,
@@ -268,4 +269,25 @@ test('an automatic charge on the very day of the end is on time: no late fee', (
     addDays(end.at, 1),
   );
   expect(late).toEqual([false]);
+});
+
+test('what is due comes by instant, then by index, whatever is put back', () => {
+  const attempts = fc.array(fc.option(fc.integer({ min: 0, max: 60 }), { nil: Number.NaN }), { maxLength: 20 });
+  fc.assert(
+    fc.property(attempts, fc.array(fc.option(fc.nat({ max: 40 }), { nil: null }), { maxLength: 60 }), (due, steps) => {
+      const queue = new DueQueue(Float64Array.from(due));
+      // The same by sorting anew after every step.
+      const waiting = due.flatMap((at, index) => (Number.isNaN(at) ? [] : [{ at, index }]));
+      for (const step of steps) {
+        waiting.sort((a, b) => a.at - b.at || a.index - b.index);
+        const [first] = waiting;
+        expect(queue.first).toBe(first?.index ?? -1);
+        if (!first) break;
+        expect(queue.at(first.index)).toBe(first.at);
+        queue.pass(step === null ? null : ((first.at + step) as Instant));
+        if (step === null) waiting.shift();
+        else first.at += step;
+      }
+    }),
+  );
 });

@@ -87,15 +87,15 @@ export function playCharges(
   const endOf = (i: number): TermEnd => ({ at: end[i] as Instant, precision: names.isDay[i] ? 'day' : 'instant' });
   // A charge that was due before today, and of which nobody has said what came of it, is only assumed.
   const overdue = new Uint8Array(places.length);
-  const queue = new DueQueue(places.length);
+  const due = new Float64Array(places.length);
   for (let i = 0; i < places.length; i += 1) {
     const at = firstAttempt(account, names, i, asOf);
-    if (at === null) continue;
-    if (!names.isStalled[i] && at > addDays(earliestEnd(endOf(i)), -account.leadDays)) overdue[i] = 1;
-    queue.push(i, at);
+    due[i] = at ?? Number.NaN;
+    if (at !== null && !names.isStalled[i] && at > addDays(earliestEnd(endOf(i)), -account.leadDays)) overdue[i] = 1;
   }
+  const queue = new DueQueue(due);
   let { balanceMinor } = account;
-  for (let i = queue.next(); i >= 0 && queue.at(i) <= until; i = queue.next()) {
+  for (let i = queue.first; i >= 0 && queue.at(i) <= until; i = queue.first) {
     const at = queue.at(i);
     const place = places[i] as number;
     const years = names.years[i] as number;
@@ -119,9 +119,7 @@ export function playCharges(
     });
     overdue[i] = 0;
     if (passes) end[i] = newEnd.at;
-    const then = passes ? nextCharge(newEnd, account, at) : nextRetry(account, before, at);
-    if (then === null) queue.drop();
-    else queue.putBack(then);
+    queue.pass(passes ? nextCharge(newEnd, account, at) : nextRetry(account, before, at));
   }
 }
 

@@ -2,7 +2,7 @@ import { AUTO_RENEW_SETTINGS } from '../funding';
 import { PHASES } from '../lifecycle';
 import type { Amount } from '../money';
 import { addDays, dayOf, endOfDay, type Instant } from '../time';
-import { flagCode } from './columns';
+import { flagReader } from './columns';
 import { PURPOSES } from './data';
 import { placesWith } from './find';
 import { type LedgerDay, phaseCode, settingCode } from './ledgerDay';
@@ -55,10 +55,11 @@ function testsOf(ledger: LedgerDay, view: LedgerView): Test[] {
     );
   if (view.phases.length > 0) within(view.phases.map(phaseCode), (place) => ledger.phase[place] as number);
   if (view.settings.length > 0) within(view.settings.map(settingCode), (place) => ledger.setting[place] as number);
-  const purposeOf = (place: number) => flagCode(columns.flags[place] as number, 'purpose');
+  const purpose = flagReader('purpose');
+  const purposeOf = (place: number) => purpose(columns.flags[place] as number);
   if (view.purposes.length > 0)
     within(
-      view.purposes.map((purpose) => PURPOSES.indexOf(purpose)),
+      view.purposes.map((one) => PURPOSES.indexOf(one)),
       purposeOf,
     );
   if (view.tags.length > 0)

@@ -78,6 +78,13 @@ export function flagCode(flags: number, fact: Flag): number {
   return (flags >> from) & ((1 << bits) - 1);
 }
 
+/** The same for what is asked of every name: reads it from the flags of one. */
+export function flagReader(fact: Flag): (flags: number) => number {
+  const { from, bits } = FLAGS[fact];
+  const mask = (1 << bits) - 1;
+  return (flags) => (flags >> from) & mask;
+}
+
 /** The value of a small fact. */
 export function flagValue<F extends Flag>(flags: number, fact: F): FlagValue<F> {
   return FLAGS[fact].values[flagCode(flags, fact)] as FlagValue<F>;

@@ -1,5 +1,5 @@
-import { GONE_PHASES } from '../lifecycle';
-import { flagCode } from './columns';
+import { GONE_PHASES, PHASES } from '../lifecycle';
+import { flagReader } from './columns';
 import { type LedgerAccount, PURPOSES } from './data';
 import { type LedgerDay, phaseCode, settingCode } from './ledgerDay';
 import type { LedgerRow } from './projection';
@@ -31,8 +31,10 @@ export function lacksMeans({
 /** Whether something has to be known of a name at all: not where it is being dropped, or gone. */
 function counts({ projection, phase }: LedgerDay): (place: number) => boolean {
   const { flags } = projection.names.columns;
-  const [dropped, gone] = [PURPOSES.indexOf('drop'), GONE_PHASES.map(phaseCode)];
-  return (place) => flagCode(flags[place] as number, 'purpose') !== dropped && !gone.includes(phase[place] as number);
+  const [dropped, purposeOf] = [PURPOSES.indexOf('drop'), flagReader('purpose')];
+  const isGone = new Uint8Array(PHASES.length + 1);
+  for (const gone of GONE_PHASES) isGone[phaseCode(gone)] = 1;
+  return (place) => purposeOf(flags[place] as number) !== dropped && isGone[phase[place] as number] === 0;
 }
 
 /** What may be missing of a name itself; a price and the means are missing of an ending and of an account. */
@@ -42,7 +44,8 @@ const LACKS = {
 } as const;
 export type Lacking = keyof typeof LACKS;
 const UNKNOWN = settingCode('unknown');
-const CHARGED = [settingCode('on'), settingCode('stalled')];
+const [ON, STALLED] = [settingCode('on'), settingCode('stalled')];
+const isCharged = (setting: number) => setting === ON || setting === STALLED;
 
 /** The first `limit` of the names that `unknownsOf` counts as lacking something. */
 export function namesLacking(ledger: LedgerDay, what: Lacking, limit: number): LedgerRow[] {
@@ -70,9 +73,10 @@ export function unknownsOf(ledger: LedgerDay): Unknowns {
     if (!isCounted(place)) continue;
     const group = groups.groupOf[place] as number;
     counted += 1;
-    const [noEnd, noSetting] = [LACKS.end(ledger, place), LACKS.setting(ledger, place)];
+    const noEnd = LACKS.end(ledger, place);
+    const noSetting = LACKS.setting(ledger, place);
     const noPrice = !priced[group];
-    const noMeans = meansLacking[group] === true && CHARGED.includes(ledger.setting[place] as number);
+    const noMeans = meansLacking[group] === true && isCharged(ledger.setting[place] as number);
     if (noEnd) ends += 1;
     if (noSetting) settings += 1;
     if (noPrice) {

@@ -18,5 +18,4 @@ export {
 } from './instant';
 export { DATE_ORDERS, type DateOrder, dateOrderOf, type FoundOrder, looksLikeDate, readDate } from './readDate';
 export { type Month, readMonth } from './readMonth';
-export { stretchBetween, type TimeStretch } from './stretch';
 export { earliestEnd, formatTermEnd, laterEnd, latestEnd, parseTermEnd, type TermEnd } from './termEnd';

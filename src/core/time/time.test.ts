@@ -141,3 +141,28 @@ describe('words of the calendar', () => {
     expect(endDay(end('2026-10-19T23:30:00Z'), 'Europe/Berlin')).toBe('2026-10-20');
   });
 });
+
+test('years later is what the calendar says, also from a leap day and far away', () => {
+  fc.assert(
+    fc.property(
+      fc.integer({ min: Date.UTC(1850, 0, 1), max: Date.UTC(2150, 11, 31) }),
+      fc.integer({ min: -12, max: 12 }),
+      (at, years) => {
+        // The same by the calendar of the language (ECMA-262, Date): what falls on a day that is none is the day before.
+        const date = new Date(at);
+        const month = date.getUTCMonth();
+        date.setUTCFullYear(date.getUTCFullYear() + years);
+        if (date.getUTCMonth() !== month) date.setUTCDate(0);
+        expect(addYears(at as Instant, years)).toBe(date.getTime());
+      },
+    ),
+    { numRuns: 2000 },
+  );
+  for (const [from, years, to] of [
+    ['2024-02-29T10:00:00Z', 1, '2025-02-28T10:00:00Z'],
+    ['2024-02-29T10:00:00Z', 4, '2028-02-29T10:00:00Z'],
+    ['2096-02-29T00:00:00Z', 4, '2100-02-28T00:00:00Z'],
+    ['2024-03-01T00:00:00Z', -24, '2000-03-01T00:00:00Z'],
+  ] as const)
+    expect(formatInstant(addYears(instant(from), years))).toBe(to);
+});
