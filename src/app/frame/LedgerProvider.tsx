@@ -52,6 +52,25 @@ export function useLedgerChange(act: () => void): void {
   }, [meta, act]);
 }
 
+/** The thread that keeps the ledger, and the first reading of it. */
+interface Begun {
+  readonly thread: Worker;
+  readonly remote: Remote<LedgerWorker>;
+  readonly loaded: Promise<LedgerMeta>;
+}
+
+function begin(): Begun {
+  const thread = new Worker(new URL('./ledger.worker.ts', import.meta.url), { type: 'module' });
+  const remote = wrap<LedgerWorker>(thread);
+  const loaded = remote.load();
+  // Whoever waits for it is told; until then nobody may be waiting.
+  loaded.catch(() => undefined);
+  return { thread, remote, loaded };
+}
+
+/** Begun as soon as this file is there, before the page comes to life: reading the ledger takes longest. */
+let begun: Begun | null = typeof Worker === 'undefined' ? null : begin();
+
 /** The furthest the date can be moved. */
 export const MOST_DAYS_AHEAD = 730;
 
@@ -72,23 +91,25 @@ export function LedgerProvider({
   const [worker, setWorker] = useState<Remote<LedgerWorker> | null>(null);
   const live = useRef<Remote<LedgerWorker> | null>(null);
 
-  const reload = useCallback(async () => {
-    if (!live.current) return;
+  const take = useCallback(async (loading: Promise<LedgerMeta>) => {
     try {
-      setMeta(await live.current.load());
+      setMeta(await loading);
       setProblem(null);
     } catch (cause) {
       console.error('the ledger could not be read', cause);
       setProblem('The ledger could not be read. Is the program still running? Then load the page again.');
     }
   }, []);
+  const reload = useCallback(async () => {
+    if (live.current) await take(live.current.load());
+  }, [take]);
 
   useEffect(() => {
-    const thread = new Worker(new URL('./ledger.worker.ts', import.meta.url), { type: 'module' });
-    const remote = wrap<LedgerWorker>(thread);
+    const { thread, remote, loaded } = begun ?? begin();
+    begun = null;
     live.current = remote;
     setWorker(() => remote);
-    void reload();
+    void take(loaded);
     const looked = () => document.visibilityState === 'visible' && void reload();
     document.addEventListener('visibilitychange', looked);
     window.addEventListener('focus', looked);
@@ -98,7 +119,7 @@ export function LedgerProvider({
       live.current = null;
       thread.terminate();
     };
-  }, [reload]);
+  }, [reload, take]);
 
   const today = meta?.asOf ?? now;
   const moveDate = useCallback(

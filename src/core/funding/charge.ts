@@ -1,5 +1,5 @@
 import { type Amount, amount } from '../money';
-import { type Instant, monthOf, type TermEnd } from '../time';
+import type { Instant, TermEnd } from '../time';
 import type { FundedAccount } from './account';
 
 /** Why no payment method of an account paid. */
@@ -26,7 +26,8 @@ export interface Charge {
   readonly balanceMinor: number | null;
 }
 
-type Payment =
+/** What came of trying to pay. */
+export type Payment =
   | {
       readonly outcome: 'pass';
       readonly paymentMethod: string | null;
@@ -61,5 +62,6 @@ export function pay(account: FundedAccount, balanceMinor: number | null, cost: A
 
 /** True while a card that ends in `endsMonth` can still be charged: through the last day of that month, UTC. */
 export function cardIsGood(endsMonth: string | null, at: Instant): boolean {
-  return endsMonth === null || monthOf(at) <= endsMonth;
+  // The month after it begins: months of `Date.UTC` count from 0.
+  return endsMonth === null || at < Date.UTC(Number(endsMonth.slice(0, 4)), Number(endsMonth.slice(5, 7)), 1);
 }

@@ -1,5 +1,6 @@
+import type { Amount } from '../money';
 import type { Instant, TermEnd } from '../time';
-import type { Charge, FailureCause } from './charge';
+import type { Charge, FailureCause, Payment } from './charge';
 
 /** Words and causes that many charges share, each kept once. */
 class Shared<T> {
@@ -70,26 +71,32 @@ export class ChargeTable {
     return this.#size;
   }
 
-  /** Adds a name's next charge; they come in order of time. */
-  add(charge: Charge): void {
+  /** Adds a name's next charge; a name's own come in order of time. Fields one by one, not in an object: so many are made. */
+  add(
+    place: number,
+    at: Instant,
+    years: number,
+    cost: Amount | null,
+    payment: Payment,
+    assumed: boolean,
+    newEndAt: Instant,
+    isDay: boolean,
+  ): void {
     const i = this.#size;
     if (i === this.#at.length) this.#grow();
     this.#size += 1;
-    const { place, cost, cause, newEnd } = charge;
     this.#place[i] = place;
-    this.#at[i] = charge.at;
-    this.#years[i] = charge.years;
+    this.#at[i] = at;
+    this.#years[i] = years;
     this.#cost[i] = cost === null ? Number.NaN : cost.minor;
     if (cost !== null) this.#currency[i] = this.#currencies.code(cost.currency, cost.currency);
-    this.#flags[i] =
-      (charge.outcome === 'pass' ? PASSES : 0) |
-      (charge.assumed ? ASSUMED : 0) |
-      (newEnd.precision === 'day' ? DAY_ALONE : 0);
-    this.#method[i] =
-      charge.paymentMethod === null ? NONE : this.#methods.code(charge.paymentMethod, charge.paymentMethod);
-    this.#cause[i] = this.#causeCode(cause);
-    this.#newEnd[i] = newEnd.at;
-    this.#balance[i] = charge.balanceMinor ?? Number.NaN;
+    const passes = payment.outcome === 'pass';
+    this.#flags[i] = (passes ? PASSES : 0) | (assumed ? ASSUMED : 0) | (isDay ? DAY_ALONE : 0);
+    const method = passes ? payment.paymentMethod : null;
+    this.#method[i] = method === null ? NONE : this.#methods.code(method, method);
+    this.#cause[i] = passes ? NO_CAUSE : this.#causeCode(payment.cause);
+    this.#newEnd[i] = newEndAt;
+    this.#balance[i] = payment.balanceMinor ?? Number.NaN;
     this.#next[i] = NONE;
     const before = this.#last[place] as number;
     if (before === NONE) this.#first[place] = i;
@@ -97,8 +104,7 @@ export class ChargeTable {
     this.#last[place] = i;
   }
 
-  #causeCode(cause: FailureCause | null): number {
-    if (cause === null) return NO_CAUSE;
+  #causeCode(cause: FailureCause): number {
     // What is missing follows from the cost and the balance.
     if (cause.kind === 'balance short') return SHORT;
     const key = cause.kind === 'card ended' ? `${cause.label}\n${cause.endsMonth}` : cause.kind;

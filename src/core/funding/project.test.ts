@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { amount } from '../money';
 import { addDays, addYears, formatInstant, type Instant, instant, parseTermEnd, type TermEnd } from '../time';
+import type { Payment } from './charge';
 import { DueQueue } from './dueQueue';
 import {
   type Charge,
@@ -42,7 +43,8 @@ const name = (ascii: string, end: string, cost = 1138, more: Partial<ChargedName
 /** The state of a name on a day after some charges of its own. */
 const stateAfter = (one: ChargedName, charges: readonly Charge[], day: Instant) => {
   const table = new ChargeTable(1);
-  for (const charge of charges) table.add({ ...charge, place: 0 });
+  for (const { at, years, cost, newEnd, assumed, ...payment } of charges)
+    table.add(0, at, years, cost, payment as Payment, assumed, newEnd.at, newEnd.precision === 'day');
   return chargedState(one, table, 0, ASOF, day);
 };
 const told = (charges: ReturnType<typeof projectCharges>) =>

@@ -1,5 +1,5 @@
 import type { Amount } from '../money';
-import { addDays, earliestEnd, type Instant, laterEnd, type TermEnd } from '../time';
+import { addDays, addYears, earliestAt, earliestEnd, type Instant, type TermEnd } from '../time';
 import type { AutoRenewSetting, FundedAccount } from './account';
 import { type Charge, cardIsGood, pay } from './charge';
 import { ChargeTable } from './chargeTable';
@@ -82,46 +82,51 @@ export function playCharges(
   until: Instant,
   table: ChargeTable,
 ): void {
-  const { places } = names;
+  const { places, isDay, isStalled } = names;
   const end = names.termEnd.slice();
-  const endOf = (i: number): TermEnd => ({ at: end[i] as Instant, precision: names.isDay[i] ? 'day' : 'instant' });
   // A charge that was due before today, and of which nobody has said what came of it, is only assumed.
   const overdue = new Uint8Array(places.length);
   const due = new Float64Array(places.length);
   for (let i = 0; i < places.length; i += 1) {
     const at = firstAttempt(account, names, i, asOf);
     due[i] = at ?? Number.NaN;
-    if (at !== null && !names.isStalled[i] && at > addDays(earliestEnd(endOf(i)), -account.leadDays)) overdue[i] = 1;
+    const lead = addDays(earliestAt(end[i] as number, isDay[i] === 1), -account.leadDays);
+    if (at !== null && isStalled[i] === 0 && at > lead) overdue[i] = 1;
   }
-  const queue = new DueQueue(due);
   let { balanceMinor } = account;
-  for (let i = queue.first; i >= 0 && queue.at(i) <= until; i = queue.first) {
-    const at = queue.at(i);
-    const place = places[i] as number;
+  /** One attempt for a name; answers when the next is due. */
+  const attempt = (i: number, at: Instant): Instant | null => {
     const years = names.years[i] as number;
-    const before = endOf(i);
-    const cost = names.costAt(place, years, at, isLate(at, before));
+    const dateAlone = isDay[i] === 1;
+    const before = end[i] as Instant;
+    const ends = earliestAt(before, dateAlone);
+    const cost = names.costAt(places[i] as number, years, at, isLate(at, ends));
     const payment = pay(account, balanceMinor, cost, at);
     balanceMinor = payment.balanceMinor;
-    const newEnd = laterEnd(before, years);
+    const newEnd = addYears(before, years);
     const passes = payment.outcome === 'pass';
-    table.add({
-      place,
-      at,
-      years,
-      cost,
-      outcome: payment.outcome,
-      assumed: overdue[i] === 1 || (passes && payment.assumed),
-      paymentMethod: passes ? payment.paymentMethod : null,
-      cause: passes ? null : payment.cause,
-      newEnd,
-      balanceMinor,
-    });
+    const assumed = overdue[i] === 1 || (passes && payment.assumed);
+    table.add(places[i] as number, at, years, cost, payment, assumed, newEnd, dateAlone);
     overdue[i] = 0;
-    if (passes) end[i] = newEnd.at;
-    queue.pass(passes ? nextCharge(newEnd, account, at) : nextRetry(account, before, at));
+    if (!passes) return nextRetry(account, ends, at);
+    end[i] = newEnd;
+    return nextCharge(earliestAt(newEnd, dateAlone), account, at);
+  };
+  if (!sharesBalance(account)) {
+    for (let i = 0; i < places.length; i += 1)
+      for (let at = dueAt(due, i); at !== null && at <= until; at = attempt(i, at));
+    return;
   }
+  const queue = new DueQueue(due);
+  for (let i = queue.first; i >= 0 && queue.at(i) <= until; i = queue.first) queue.pass(attempt(i, queue.at(i)));
 }
+
+/** What one charge takes is missing for the next only where a balance that is known pays: else the order of names does not matter. */
+function sharesBalance({ balanceMinor, paymentMethods }: FundedAccount): boolean {
+  return balanceMinor !== null && paymentMethods.some(({ kind }) => kind === 'balance');
+}
+
+const dueAt = (due: Float64Array, i: number): Instant | null => (Number.isNaN(due[i]) ? null : (due[i] as Instant));
 
 /**
  * What an account's balance has to hold at `asOf` so that every charge up to `until` passes, in minor units: the sum of what
@@ -131,13 +136,15 @@ export function balanceNeeded(account: FundedAccount, names: ChargedNames, asOf:
   let needed = 0;
   for (let i = 0; i < names.places.length; i += 1) {
     const years = names.years[i] as number;
-    let end: TermEnd = { at: names.termEnd[i] as Instant, precision: names.isDay[i] ? 'day' : 'instant' };
+    const dateAlone = names.isDay[i] === 1;
+    let end = names.termEnd[i] as Instant;
     let at = firstAttempt(account, names, i, asOf);
     while (at !== null && at <= until) {
-      const cost = names.costAt(names.places[i] as number, years, at, isLate(at, end));
+      const late = isLate(at, earliestAt(end, dateAlone));
+      const cost = names.costAt(names.places[i] as number, years, at, late);
       if (cost !== null && cost.currency === account.currency && paidByBalance(account, at)) needed += cost.minor;
-      end = laterEnd(end, years);
-      at = nextCharge(end, account, at);
+      end = addYears(end, years);
+      at = nextCharge(earliestAt(end, dateAlone), account, at);
     }
   }
   return needed;
@@ -150,15 +157,15 @@ function paidByBalance(account: FundedAccount, at: Instant): boolean {
 }
 
 /** A charge at the very end of a term is on its day: only what comes after that is late, and may cost a late fee. */
-function isLate(at: Instant, end: TermEnd): boolean {
-  return at > earliestEnd(end);
+function isLate(at: Instant, ends: Instant): boolean {
+  return at > ends;
 }
 
 /** When a name is first tried: on its lead days, at once when those have passed, or on the next retry day when stalled. */
 function firstAttempt(account: FundedAccount, names: ChargedNames, i: number, asOf: Instant): Instant | null {
-  const end: TermEnd = { at: names.termEnd[i] as Instant, precision: names.isDay[i] ? 'day' : 'instant' };
-  if (names.isStalled[i]) return nextRetry(account, end, (asOf - 1) as Instant);
-  const due = addDays(earliestEnd(end), -account.leadDays);
+  const ends = earliestAt(names.termEnd[i] as number, names.isDay[i] === 1);
+  if (names.isStalled[i]) return nextRetry(account, ends, (asOf - 1) as Instant);
+  const due = addDays(ends, -account.leadDays);
   const at = Math.max(due, asOf) as Instant;
   // At the instant of deletion an overdue charge comes too late; one that is due at that very instant comes before it.
   return at < (names.chargeableUntil[i] as number) || at === due ? at : null;
@@ -174,17 +181,16 @@ export function isChargedAtOnce(
 }
 
 /** A charge is never due before the one that it follows, however short the term and long the lead. */
-function nextCharge(end: TermEnd, account: FundedAccount, after: Instant): Instant {
-  return Math.max(addDays(earliestEnd(end), -account.leadDays), after + 1) as Instant;
+function nextCharge(ends: Instant, account: FundedAccount, after: Instant): Instant {
+  return Math.max(addDays(ends, -account.leadDays), after + 1) as Instant;
 }
 
 /** The first of the account's retry days after an instant and before the end of the term. */
-function nextRetry(account: FundedAccount, termEnd: TermEnd, after: Instant): Instant | null {
-  const end = earliestEnd(termEnd);
+function nextRetry(account: FundedAccount, ends: Instant, after: Instant): Instant | null {
   let next: Instant | null = null;
   for (const days of account.retryDays) {
-    const at = addDays(end, -days);
-    if (at > after && at < end && (next === null || at < next)) next = at;
+    const at = addDays(ends, -days);
+    if (at > after && at < ends && (next === null || at < next)) next = at;
   }
   return next;
 }
@@ -201,33 +207,56 @@ export interface ChargedState {
   readonly failed: Charge | null;
 }
 
-/** The state of one name on `day` after the charges projected from `asOf`. On `asOf` itself only facts count. */
+/** The charges that decide how a name stands on a day, by number; below nothing where there is none. */
+export interface ChargesOn {
+  /** The last that passed by that day, and the last that failed since. */
+  passed: number;
+  failed: number;
+  /** The next, and the next that passes. */
+  coming: number;
+  saving: number;
+}
+
+/** Finds them among the charges projected from `asOf`. On `asOf` itself only facts count. `found` is filled in, to be used again. */
+export function chargesOn(
+  charges: Pick<ChargeTable, 'first' | 'next' | 'at' | 'passes'>,
+  place: number,
+  asOf: Instant,
+  day: Instant,
+  found: ChargesOn = { passed: -1, failed: -1, coming: -1, saving: -1 },
+): ChargesOn {
+  found.passed = -1;
+  found.failed = -1;
+  let i = charges.first(place);
+  if (day > asOf)
+    for (; i >= 0 && charges.at(i) <= day; i = charges.next(i)) {
+      if (charges.passes(i)) {
+        found.passed = i;
+        found.failed = -1;
+      } else found.failed = i;
+    }
+  found.coming = i;
+  while (i >= 0 && !charges.passes(i)) i = charges.next(i);
+  found.saving = i;
+  return found;
+}
+
+/** The state of one name on `day` after the charges projected from `asOf`. */
 export function chargedState(
   name: Pick<ChargedName, 'termEnd' | 'setting'>,
-  charges: Pick<ChargeTable, 'first' | 'next' | 'at' | 'passes' | 'newEnd' | 'charge'>,
+  charges: ChargeTable,
   place: number,
   asOf: Instant,
   day: Instant,
 ): ChargedState {
-  let { termEnd, setting } = name;
-  let failed = -1;
-  const failure = () => (failed < 0 ? null : charges.charge(failed));
-  for (let i = charges.first(place); i >= 0; i = charges.next(i)) {
-    if (day <= asOf || charges.at(i) > day) {
-      const coming = charges.charge(i);
-      let saving = i;
-      while (saving >= 0 && !charges.passes(saving)) saving = charges.next(saving);
-      const kept = saving === i ? coming : saving < 0 ? null : charges.charge(saving);
-      return { termEnd, setting, coming, saving: kept, failed: failure() };
-    }
-    if (charges.passes(i)) {
-      termEnd = charges.newEnd(i);
-      setting = 'on';
-      failed = -1;
-    } else {
-      setting = 'stalled';
-      failed = i;
-    }
-  }
-  return { termEnd, setting, coming: null, saving: null, failed: failure() };
+  const { passed, failed, coming, saving } = chargesOn(charges, place, asOf, day);
+  const charge = (i: number) => (i < 0 ? null : charges.charge(i));
+  const next = charge(coming);
+  return {
+    termEnd: passed < 0 ? name.termEnd : charges.newEnd(passed),
+    setting: failed >= 0 ? 'stalled' : passed >= 0 ? 'on' : name.setting,
+    coming: next,
+    saving: saving === coming ? next : charge(saving),
+    failed: charge(failed),
+  };
 }

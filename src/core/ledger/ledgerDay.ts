@@ -1,11 +1,11 @@
-import { AUTO_RENEW_SETTINGS } from '../funding';
-import { movedBy, PHASES, type Phase } from '../lifecycle';
+import { AUTO_RENEW_SETTINGS, type ChargesOn, chargesOn } from '../funding';
+import { type Marks, movedBy, PHASES, type Phase, phaseAt } from '../lifecycle';
 import type { Amount } from '../money';
-import { DEADLINE_KINDS, type Deadline } from '../pricing';
+import { DEADLINE_KINDS, type Deadline, deadlineAt } from '../pricing';
 import type { Instant } from '../time';
 import { groupCostsAt, type KeepingCosts } from './costs';
 import type { LedgerName } from './data';
-import { everyRow, type LedgerRow, type Projection, rowsOn, type Standing, standingOn } from './projection';
+import { everyRow, type LedgerRow, marksOf, type Projection, rowsOn } from './projection';
 
 /** The number of a phase in a column; 0 for none. */
 export const phaseCode = (phase: Phase | null): number => (phase === null ? 0 : PHASES.indexOf(phase) + 1);
@@ -25,8 +25,14 @@ const COSTS = {
   perYear: null,
   restoreRuleOfThumb: false,
 };
+/** Stands for what the coming charge costs. */
+const CHARGED = costNamed(BEFORE.indexOf('charge'));
 const WITH_LATE_FEE: KeepingCosts = { ...COSTS, lateFee: costNamed(0) };
 const WITHOUT_LATE_FEE: KeepingCosts = { ...COSTS, lateFee: null };
+
+const [ON, STALLED] = [settingCode('on'), settingCode('stalled')];
+/** Filled in anew for each name. */
+const FOUND: ChargesOn = { passed: -1, failed: -1, coming: -1, saving: -1 };
 
 /**
  * The whole ledger on one day, in columns by place: what is filtered, sorted and counted by. `from` and `until` say how long a name
@@ -65,28 +71,49 @@ export class LedgerDay {
     const lateFees = projection.groups.samples.map(
       (place) => (projection.index.accounts.get(names.accountId(place))?.lateFeeMinor ?? 0) > 0,
     );
-    const read = standingOn(projection, day, (place) =>
-      lateFees[projection.groups.groupOf[place] as number] ? WITH_LATE_FEE : WITHOUT_LATE_FEE,
-    );
     const [from, until] = [this.#from, this.#until];
-    for (let place = 0; place < names.length; place += 1)
-      if (!known || !((from[place] as number) <= day && day < (until[place] as number))) this.#keep(read(place));
+    for (let place = 0; place < names.length; place += 1) {
+      if (known && (from[place] as number) <= day && day < (until[place] as number)) continue;
+      const costs = lateFees[projection.groups.groupOf[place] as number] ? WITH_LATE_FEE : WITHOUT_LATE_FEE;
+      this.#read(place, costs);
+    }
   }
 
-  #keep(standing: Standing): void {
-    const { place, phase, setting, termEnd, deadline } = standing;
+  /** Works out how a name stands: the same as `standingOn`, without making objects of what is not kept. */
+  #read(place: number, costs: KeepingCosts): void {
+    const { names, charges, asOf } = this.projection;
+    const known = names.termEnd(place);
+    const now = names.flagCode(place, 'setting');
+    if (known === null) {
+      this.phase[place] = 0;
+      this.setting[place] = now;
+      this.termEnd[place] = Number.NaN;
+      this.#keepDeadline(place, null);
+      this.#keepStretch(place, null);
+      return;
+    }
+    const { passed, failed, saving } = chargesOn(charges, place, asOf, this.day, FOUND);
+    const termEnd = passed < 0 ? known : charges.newEnd(passed);
+    const observed = names.observed(place);
+    const marks = marksOf(this.projection, place, termEnd);
+    const phase = phaseAt(marks, observed, this.day);
+    const charge =
+      saving < 0 ? null : { at: charges.at(saving), cost: Number.isNaN(charges.costMinor(saving)) ? null : CHARGED };
     this.phase[place] = phaseCode(phase);
-    this.setting[place] = settingCode(setting);
-    this.termEnd[place] = termEnd === null ? Number.NaN : termEnd.at;
+    this.setting[place] = failed >= 0 ? STALLED : passed >= 0 ? ON : now;
+    this.termEnd[place] = termEnd.at;
+    this.#keepDeadline(place, deadlineAt(phase, marks, charge, costs, this.day));
+    this.#keepStretch(place, marks);
+  }
+
+  #keepDeadline(place: number, deadline: Deadline | null): void {
     this.deadlineAt[place] = deadline === null ? Number.POSITIVE_INFINITY : deadline.at;
     this.deadlineKind[place] = deadlineCode(deadline === null ? null : deadline.kind);
-    const before = deadline?.before ?? null;
-    this.#before[place] = before === null ? 0 : before.currency === '' ? before.minor : BEFORE.indexOf('charge');
-    this.#stretch(standing);
+    this.#before[place] = deadline?.before?.minor ?? 0;
   }
 
   /** The stretch in which none of a name's marks and charges lies. Today's facts hold on today's instant alone. */
-  #stretch({ place, marks }: Standing): void {
+  #keepStretch(place: number, marks: Marks | null): void {
     const { asOf, charges, names } = this.projection;
     const { day } = this;
     let [from, until] = [(asOf + 1) as number, Number.MAX_SAFE_INTEGER as number];

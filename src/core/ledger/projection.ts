@@ -159,13 +159,20 @@ function byAccount(names: NameTable): Map<number, number[]> {
   return places;
 }
 
-/** Reads how names of a projection stand on one day, with what keeping them costs; what they share is worked out once. */
-export function standingOn(
-  projection: Projection,
-  day: Instant,
-  costsOf: (place: number) => KeepingCosts = keepingCostsAt(projection.index, projection.names, projection.groups, day),
-): (place: number) => Standing {
-  const { names, charges, asOf } = projection;
+/** The marks of the name at a place, with its term ending when it does by then. */
+export function marksOf(projection: Projection, place: number, termEnd: TermEnd): Marks {
+  const { names } = projection;
+  const { policy, account } = windowOf(projection, place);
+  const registered = names.registered(place);
+  // A date alone: what may be refunded counts from its earliest instant, so that no day too many is promised.
+  const registeredAt = registered && earliestEnd(registered);
+  return lifecycleMarks({ registeredAt, termEnd, observed: names.observed(place) }, policy, account);
+}
+
+/** Reads how names of a projection stand on one day; what they share is worked out once. */
+export function standingOn(projection: Projection, day: Instant): (place: number) => Standing {
+  const { index, names, charges, asOf, groups } = projection;
+  const costsOf = keepingCostsAt(index, names, groups, day);
   return (place) => {
     const costs = costsOf(place);
     const known = names.termEnd(place);
@@ -175,12 +182,8 @@ export function standingOn(
       return { place, setting: now, costs, outlook: { kind: 'unknown' }, ...nothing };
     }
     const state = chargedState({ termEnd: known, setting: now }, charges, place, asOf, day);
-    const { policy, account } = windowOf(projection, place);
     const observed = names.observed(place);
-    const registered = names.registered(place);
-    // A date alone: what may be refunded counts from its earliest instant, so that no day too many is promised.
-    const registeredAt = registered && earliestEnd(registered);
-    const marks = lifecycleMarks({ registeredAt, termEnd: state.termEnd, observed }, policy, account);
+    const marks = marksOf(projection, place, state.termEnd);
     const phase = phaseAt(marks, observed, day);
     const deadline = deadlineAt(phase, marks, state.saving, costs, day);
     const outlook = outlookOf(phase, marks, state, day);

@@ -38,7 +38,7 @@ export interface CostsToKeep {
 export function deadlineAt(
   phase: Phase,
   marks: Marks,
-  saving: Charge | null,
+  saving: Pick<Charge, 'at' | 'cost'> | null,
   costs: CostsToKeep,
   asOf: Instant,
 ): Deadline | null {

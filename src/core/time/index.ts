@@ -18,4 +18,4 @@ export {
 } from './instant';
 export { DATE_ORDERS, type DateOrder, dateOrderOf, type FoundOrder, looksLikeDate, readDate } from './readDate';
 export { type Month, readMonth } from './readMonth';
-export { earliestEnd, formatTermEnd, laterEnd, latestEnd, parseTermEnd, type TermEnd } from './termEnd';
+export { earliestAt, earliestEnd, formatTermEnd, laterEnd, latestEnd, parseTermEnd, type TermEnd } from './termEnd';

@@ -69,39 +69,28 @@ export function addDays(at: Instant, days: number): Instant {
 /** Keeps month, day and time of day; 29 February becomes 28 February in a common year (from memory). */
 export function addYears(at: Instant, years: number): Instant {
   const day = Math.floor(at / DAY_MS);
-  const { year, month, date } = civil(day);
-  const isLeapDay = month === 2 && date === 29;
-  const later = daysTo(year + years, month, isLeapDay && !isLeap(year + years) ? 28 : date);
-  return ((later - day) * DAY_MS + at) as Instant;
-}
-
-const isLeap = (year: number) => year % 4 === 0 && (year % 100 !== 0 || year % 400 === 0);
-
-/** Days in four hundred years, and from 1 March of year 0 to 1970-01-01, in the Gregorian calendar. */
-const ERA_DAYS = 146_097;
-const EPOCH_DAYS = 719_468;
-
-/** The date of a day since 1970-01-01, reckoned in years that begin in March, so that a leap day is their last: many times quicker than `Date`. */
-function civil(day: number): { readonly year: number; readonly month: number; readonly date: number } {
+  // The date, reckoned in years that begin in March, so that a leap day is their last: many times quicker than `Date`.
   const shifted = day + EPOCH_DAYS;
   const era = Math.floor(shifted / ERA_DAYS);
   const ofEra = shifted - era * ERA_DAYS;
   const yearOfEra = Math.floor(
     (ofEra - Math.floor(ofEra / 1460) + Math.floor(ofEra / 36_524) - Math.floor(ofEra / 146_096)) / 365,
   );
-  const ofYear = ofEra - (365 * yearOfEra + Math.floor(yearOfEra / 4) - Math.floor(yearOfEra / 100));
-  const fromMarch = Math.floor((5 * ofYear + 2) / 153);
-  const date = ofYear - Math.floor((153 * fromMarch + 2) / 5) + 1;
-  const month = fromMarch < 10 ? fromMarch + 3 : fromMarch - 9;
-  return { year: yearOfEra + era * 400 + (month <= 2 ? 1 : 0), month, date };
+  const ofYear = ofEra - yearStart(yearOfEra);
+  const marchYear = era * 400 + yearOfEra + years;
+  // The leap day that a March year ends with lies in the next calendar year.
+  const isLost = ofYear === LEAP_DAY && !isLeap(marchYear + 1);
+  const laterEra = Math.floor(marchYear / 400);
+  const later = laterEra * ERA_DAYS + yearStart(marchYear - laterEra * 400) + ofYear - (isLost ? 1 : 0) - EPOCH_DAYS;
+  return ((later - day) * DAY_MS + at) as Instant;
 }
 
-/** The other way: days since 1970-01-01 of a date that exists. */
-function daysTo(year: number, month: number, date: number): number {
-  const shifted = month <= 2 ? year - 1 : year;
-  const era = Math.floor(shifted / 400);
-  const yearOfEra = shifted - era * 400;
-  const ofYear = Math.floor((153 * (month > 2 ? month - 3 : month + 9) + 2) / 5) + date - 1;
-  const ofEra = yearOfEra * 365 + Math.floor(yearOfEra / 4) - Math.floor(yearOfEra / 100) + ofYear;
-  return era * ERA_DAYS + ofEra - EPOCH_DAYS;
-}
+/** Days from the beginning of an era of four hundred March years to that of one of them. */
+const yearStart = (yearOfEra: number) => yearOfEra * 365 + Math.floor(yearOfEra / 4) - Math.floor(yearOfEra / 100);
+const isLeap = (year: number) => year % 4 === 0 && (year % 100 !== 0 || year % 400 === 0);
+
+/** Days in four hundred years, and from 1 March of year 0 to 1970-01-01, in the Gregorian calendar. */
+const ERA_DAYS = 146_097;
+const EPOCH_DAYS = 719_468;
+/** 29 February, counted from 1 March of the year before. */
+const LEAP_DAY = 365;

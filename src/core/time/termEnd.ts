@@ -21,7 +21,12 @@ export interface TermEnd {
 
 /** The earliest instant the term may end: what deadlines count from. */
 export function earliestEnd(end: TermEnd): Instant {
-  return end.precision === 'day' ? ((end.at - 14 * HOUR_MS) as Instant) : end.at;
+  return earliestAt(end.at, end.precision === 'day');
+}
+
+/** The same of an end that is kept as a number, `isDay` where only its date is known. */
+export function earliestAt(at: number, isDay: boolean): Instant {
+  return (isDay ? at - 14 * HOUR_MS : at) as Instant;
 }
 
 /** The latest instant the term may end: what the release counts from. */
