@@ -36,6 +36,19 @@ export async function bumpRevision(db: Queryable): Promise<void> {
   await db.query('update revision set n = n + 1');
 }
 
+/**
+ * The names that changes have touched since the ledger's number was `since`, that one included; `null` when that is not known any more, or
+ * all of them may have been. See `changed_names`.
+ */
+export async function selectChangedNames(db: Queryable, since: number): Promise<number[] | null> {
+  const { rows } = await db.query<{ known: boolean; ids: number[] }>(
+    `select $1 between n - 1000 and n and not exists (select from changed_names where revision >= $1 and name_id = 0) as known,
+       array(select distinct name_id from changed_names where revision >= $1) as ids from revision`,
+    [since],
+  );
+  return rows[0]?.known ? rows[0].ids : null;
+}
+
 /** Accounts, policies, fees and prices as the computation wants them. */
 export async function selectLedgerRules(db: Queryable): Promise<LedgerRules> {
   const [settings, accounts, policies, fees, prices, rates, rises] = await Promise.all([

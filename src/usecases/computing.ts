@@ -42,7 +42,7 @@ const COMPUTATIONS = {
   exportJson: async (deps: Deps, query: string) =>
     unlessRefused(await exportJson(deps, new URLSearchParams(query)), bytes),
   exportXlsx: (deps: Deps, query: string) => exportXlsx(deps, new URLSearchParams(query)),
-  ledger: ledgerBytes,
+  ledger: (deps: Deps, since: string | null) => ledgerBytes(deps, since),
   listingLines: async (deps: Deps) => json(await listingLines(deps)),
   nameOn: async (deps: Deps, name: string, query: string) =>
     unlessRefused(await nameOn(deps, name, new URLSearchParams(query)), json),

@@ -53,6 +53,7 @@ test('a database that a first version of a migration made is made good', async (
     '0014_moving_facts',
     '0015_transfers',
     '0016_acquiring',
+    '0017_changed_names',
   ]);
   expect(await migrate(url)).toEqual([]);
 });
@@ -67,6 +68,7 @@ test('what stood in a ledger in the words of before stands there in those of tod
     '0014_moving_facts',
     '0015_transfers',
     '0016_acquiring',
+    '0017_changed_names',
   ]);
   expect(
     await rowsIn(url, 'select ascii, purpose, observed, rescue_verdict, requested from names order by id'),

@@ -29,6 +29,7 @@ beforeAll(async () => {
       asOf: new Date(TODAY).toISOString(),
       rules: answers.rules,
       names: columnsOf(answers.names),
+      changed: null,
       openRenewals: 2,
       transfers: 3,
       acquiring: 2,
@@ -57,6 +58,58 @@ test('the ledger is fetched once for a revision, and read again when it has chan
   expect((await worker.load()).names).toBe(2);
 });
 
+test('later only what has changed comes, and stands among what was there', async () => {
+  const asked: [string, HeadersInit | undefined][] = [];
+  const usual = globalThis.fetch;
+  const renamed = nameWith('aaa.com', '2027-02-01T00:00:00Z');
+  const [, dateless] = NAMES;
+  vi.stubGlobal('fetch', async (url: string, { headers }: RequestInit) => {
+    asked.push([url, headers]);
+    const body = {
+      ...answers,
+      asOf: new Date(TODAY).toISOString(),
+      names: columnsOf([renamed]),
+      // One has come, one has gone.
+      changed: [renamed.id, dateless?.id],
+      openRenewals: 2,
+      transfers: 3,
+      acquiring: 2,
+      selling: 3,
+    };
+    return new Response(packed(body), { headers: { etag: '"own-77-1"' } });
+  });
+  await worker.load();
+  expect(asked).toEqual([[`/ledger/data?since=${revision}`, { 'if-none-match': `"${revision}"` }]]);
+  const labels = [renamed, ...NAMES].filter((name) => name !== dateless).map(({ ascii }) => ascii);
+  expect(worker.everyName()).toEqual(labels);
+  // Nothing has changed since: the answer has no body.
+  vi.stubGlobal('fetch', async () => new Response(null, { status: 304 }));
+  expect((await worker.load()).names).toBe(NAMES.length);
+  expect(worker.everyName()).toEqual(labels);
+  vi.stubGlobal('fetch', usual);
+});
+
+test('readings come one after the other: an answer that was asked for first never stands over a later one', async () => {
+  const usual = globalThis.fetch;
+  const waiting: (() => void)[] = [];
+  let asks = 0;
+  vi.stubGlobal('fetch', async (...args: Parameters<typeof fetch>) => {
+    asks += 1;
+    await new Promise<void>((go) => waiting.push(go));
+    return usual(...args);
+  });
+  answers = { ...answers, revision: revision + 4000 };
+  const [first, second] = [worker.load(), worker.load()];
+  await vi.waitFor(() => expect(waiting).toHaveLength(1));
+  expect(asks).toBe(1);
+  waiting[0]?.();
+  await first;
+  await vi.waitFor(() => expect(waiting).toHaveLength(2));
+  waiting[1]?.();
+  await second;
+  vi.stubGlobal('fetch', usual);
+});
+
 test('an answer that is none leaves what is known', async () => {
   const kept = await worker.load();
   vi.stubGlobal(
@@ -74,6 +127,7 @@ test('an answer that is none leaves what is known', async () => {
       ...answers,
       asOf: new Date(TODAY).toISOString(),
       names: columnsOf(answers.names),
+      changed: null,
       openRenewals: 2,
       transfers: 3,
       acquiring: 2,

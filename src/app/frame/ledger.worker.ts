@@ -15,6 +15,7 @@ import {
   type LedgerView,
   lifecycleStrip,
   matchingPlaces,
+  mergeColumns,
   moveSaving,
   NameTable,
   namesLacking,
@@ -65,16 +66,21 @@ let version: string | null = null;
 let projection: Projection | null = null;
 let matching: Places = new Int32Array(0);
 let order: Arrangement | null = null;
-/** The day that the last arrangement was made for. */
+/** The day that the last arrangement was made for: of the ledger as it was then, by whose places it goes. */
 let shown: LedgerDay | null = null;
 
-const arrangedRows = (from: number, to: number): LedgerRow[] =>
-  shown && order ? shown.rows(order.slice(from, to)) : [];
+const arrangedRows = (from: number, to: number): RowView[] => {
+  const ledger = shown;
+  if (!ledger || !order) return [];
+  return ledger.rows(order.slice(from, to)).map((row) => view(row, ledger.projection));
+};
 
-function view(row: LedgerRow): RowView {
-  const ledger = current();
+function view(row: LedgerRow, ledger: Projection): RowView {
   return { ...row, strip: lifecycleStrip(ledger, row.place), policy: policyOf(ledger, row.place) };
 }
+
+/** A row of the ledger as it is now. */
+const seen = (row: LedgerRow): RowView => view(row, current());
 
 function current(): Projection {
   if (!projection) throw new Error('the ledger has not been loaded');
@@ -94,6 +100,54 @@ function ledgerOn(day: Instant): LedgerDay {
   if (isToday) today = read;
   else ahead = read;
   return read;
+}
+
+/** Asks for the ledger: the first time for all of it, which the browser may have kept, then for what has changed. */
+function asked(): Promise<Response> {
+  if (version === null || projection === null) return fetch('/ledger/data', { cache: 'no-cache' });
+  const since = encodeURIComponent(version.replaceAll('"', ''));
+  return fetch(`/ledger/data?since=${since}`, { cache: 'no-store', headers: { 'if-none-match': version } });
+}
+
+let loading: Promise<unknown> = Promise.resolve();
+
+/** Fetches the ledger unless the copy here is still true. */
+async function read(): Promise<LedgerMeta> {
+  const response = await asked();
+  if (response.status === 304 && meta) return meta;
+  if (!response.ok) throw new Error(`the ledger answered ${response.status}`);
+  const etag = response.headers.get('etag');
+  if (meta && etag === version) {
+    await response.body?.cancel();
+    return meta;
+  }
+  const data = unpacked<LedgerBody>(await response.arrayBuffer());
+  const told = new NameTable(data.names);
+  const { changed } = data;
+  const names =
+    changed === null || projection === null
+      ? told
+      : changed.length === 0
+        ? projection.names
+        : new NameTable(mergeColumns(projection.names, told, new Set(changed)));
+  version = etag;
+  const asOf = instant(data.asOf);
+  projection = projectLedger(indexRules(data.rules), names, asOf);
+  const now = ledgerToday();
+  prepareAhead(projection);
+  meta = {
+    revision: data.revision,
+    asOf,
+    rules: data.rules,
+    names: names.length,
+    unknowns: unknownsOf(now),
+    urgent: countUrgent(now),
+    unconfirmed: data.openRenewals + requestedPlaces(names).length,
+    selling: data.selling,
+    transfers: data.transfers,
+    acquiring: data.acquiring,
+  };
+  return meta;
 }
 
 const ledgerToday = () => ledgerOn(current().asOf);
@@ -117,35 +171,11 @@ const placesOf = (ids: readonly number[]): Places =>
   );
 
 const api = {
-  /** Fetches the ledger unless the copy here is still true, and plays it forward. */
-  async load(): Promise<LedgerMeta> {
-    const response = await fetch('/ledger/data', { cache: 'no-cache' });
-    if (!response.ok) throw new Error(`the ledger answered ${response.status}`);
-    const etag = response.headers.get('etag');
-    if (meta && etag === version) {
-      await response.body?.cancel();
-      return meta;
-    }
-    version = etag;
-    const data = unpacked<LedgerBody>(await response.arrayBuffer());
-    const names = new NameTable(data.names);
-    const asOf = instant(data.asOf);
-    projection = projectLedger(indexRules(data.rules), names, asOf);
-    const now = ledgerToday();
-    prepareAhead(projection);
-    meta = {
-      revision: data.revision,
-      asOf,
-      rules: data.rules,
-      names: names.length,
-      unknowns: unknownsOf(now),
-      urgent: countUrgent(now),
-      unconfirmed: data.openRenewals + requestedPlaces(names).length,
-      selling: data.selling,
-      transfers: data.transfers,
-      acquiring: data.acquiring,
-    };
-    return meta;
+  /** Brings the ledger up to what it is now, and plays it forward. One reading comes after the other: none overtakes a later one. */
+  load(): Promise<LedgerMeta> {
+    const next = loading.then(read, read);
+    loading = next;
+    return next;
   },
 
   /** Filters and sorts the ledger as it stands on `day`, and answers the rows from `from` to `to`. */
@@ -154,39 +184,39 @@ const api = {
     matching = matchingPlaces(ledger, ledgerView);
     order = arrange(ledger, matching, ledgerView);
     shown = ledger;
-    return { total: order.total, rows: arrangedRows(from, to).map(view) };
+    return { total: order.total, rows: arrangedRows(from, to) };
   },
 
   /** The sums under the last arrangement, on the day it was made for. */
   arrangedTotals(day: Instant): Totals {
-    return totalsOf(ledgerOn(day), matching);
+    return totalsOf(shown?.day === day ? shown : ledgerOn(day), matching);
   },
 
   /** Rows of the last arrangement. */
   rows(from: number, to: number): RowView[] {
-    return arrangedRows(from, to).map(view);
+    return arrangedRows(from, to);
   },
 
   /** Ids of the rows of the last arrangement, in its order. */
   ids(from: number, to: number): number[] {
-    const { id } = current().names.columns;
-    return Array.from(order?.slice(from, to) ?? [], (place) => id[place] as number);
+    const id = shown?.projection.names.columns.id;
+    return Array.from(order?.slice(from, to) ?? [], (place) => id?.[place] as number);
   },
 
   /** Chosen names on `day`, whatever the arrangement. */
   rowsOf(ids: readonly number[], day: Instant): RowView[] {
-    return Array.from(placesOf(ids), rowsOn(current(), day)).map(view);
+    return Array.from(placesOf(ids), rowsOn(current(), day)).map(seen);
   },
 
   /** Names whose registrar has been asked to switch something and has not confirmed. */
   requested(day: Instant): RowView[] {
-    return requestedPlaces(current().names).map(rowsOn(current(), day)).map(view);
+    return requestedPlaces(current().names).map(rowsOn(current(), day)).map(seen);
   },
 
   /** What needs a decision today, by what doing nothing leads to, and the line of time of the next days. */
   today(limit: number): TodayView {
     const ledger = current();
-    return todayView(ledger, ledgerToday().everyRow(), limit, view);
+    return todayView(ledger, ledgerToday().everyRow(), limit, seen);
   },
 
   /** What is past its term, or going there because nothing keeps it, with a verdict. */
@@ -196,9 +226,9 @@ const api = {
     const worth = worthIn(index.rules, asOf);
     const rows = ledgerToday().everyRow();
     const judged = namesInDanger(rows, asOf, index.rules.odds, worth, intoBy(index.rules.rates, asOf));
-    const those = (wanted: (row: LedgerRow) => boolean) => rows.filter(wanted).map(view);
+    const those = (wanted: (row: LedgerRow) => boolean) => rows.filter(wanted).map(seen);
     return {
-      rows: judged.map(({ row, judgement }) => ({ row: view(row), judgement })),
+      rows: judged.map(({ row, judgement }) => ({ row: seen(row), judgement })),
       pendingDelete: those((row) => row.phase === 'pending delete'),
       refundable: those(
         (row) => row.phase === 'refundable' && index.accounts.get(row.name.accountId)?.refunds === true,
@@ -230,7 +260,7 @@ const api = {
       worthIn(index.rules, asOf),
       intoBy(index.rules.rates, asOf),
     );
-    return { ...sums, rows: names.slice(0, limit).map(({ row, judgement }) => ({ row: view(row), judgement })) };
+    return { ...sums, rows: names.slice(0, limit).map(({ row, judgement }) => ({ row: seen(row), judgement })) };
   },
 
   /** What every ending of the price lists costs at each account over so many years. */
@@ -278,7 +308,7 @@ const api = {
 
   /** Names of which nobody has said when the term ends, or whether they are renewed by themselves; not those that are let go. */
   unknownNames(what: Lacking, limit: number): RowView[] {
-    return namesLacking(ledgerToday(), what, limit).map(view);
+    return namesLacking(ledgerToday(), what, limit).map(seen);
   },
 
   /** Names whose setting contradicts what is wanted of them, today. */
@@ -287,7 +317,7 @@ const api = {
     const found: ContradictingRow[] = [];
     for (const row of ledgerToday().everyRow()) {
       const contradiction = contradictionOf(row, ledger.index.accounts.get(row.name.accountId), ledger.asOf);
-      if (contradiction) found.push({ row: view(row), contradiction });
+      if (contradiction) found.push({ row: seen(row), contradiction });
       if (found.length >= limit) break;
     }
     return found;
@@ -303,12 +333,12 @@ const api = {
     const { names } = ledger;
     const place = names.placeOfAscii(ascii);
     if (place < 0) return null;
-    const ordered = order?.slice(0, order.total) ?? new Int32Array(0);
+    const ordered = (shown?.projection === ledger && order?.slice(0, order.total)) || new Int32Array(0);
     const at = ordered.indexOf(place);
     const row = rowsOn(ledger, day)(place);
     const neighbour = (i: number) => (ordered[i] === undefined ? null : names.ascii(ordered[i]));
     return {
-      row: view(row),
+      row: seen(row),
       saving: moveSaving(ledger.index, row, day),
       place: at,
       total: ordered.length,

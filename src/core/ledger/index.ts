@@ -28,6 +28,7 @@ export {
 export { type FoundName, findNames } from './find';
 export { LedgerDay } from './ledgerDay';
 export { type LifecycleStrip, lifecycleStrip, type Stretch, type StretchKind, type StripMark } from './lifecycleStrip';
+export { mergeColumns } from './mergeColumns';
 export {
   type ComparedMove,
   type MoveSaving,

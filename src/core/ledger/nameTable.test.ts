@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { columnsOf, findNames, type LedgerName, NameTable, packed, unpacked } from '@/core/ledger';
+import { columnsOf, findNames, type LedgerName, mergeColumns, NameTable, packed, unpacked } from '@/core/ledger';
 import type { EppStatus } from '@/core/records';
 import { addDays } from '@/core/time';
 import { nameWith, TODAY } from './sampleLedger';
@@ -87,6 +87,29 @@ describe('names in columns', () => {
       }),
     );
   });
+});
+
+test('a ledger into which changed names are merged is the ledger read anew', () => {
+  fc.assert(
+    fc.property(
+      anyNames,
+      anyNames,
+      fc.array(fc.boolean(), { minLength: 12, maxLength: 12 }),
+      (before, others, fates) => {
+        // Some stay, some have become another under the same id, some have gone; others have come.
+        const stays = before.filter((_, i) => fates[i]);
+        const ids = new Set(before.filter((_, i) => !fates[i]).map(({ id }) => id));
+        const labels = new Set(stays.map(({ ascii }) => ascii));
+        const changed = others
+          .filter(({ ascii }) => !labels.has(ascii))
+          .map((name, i) => ({ ...name, id: i % 2 === 0 ? ([...ids][i] ?? name.id) : name.id }));
+        for (const { id } of changed) ids.add(id);
+        const after = [...stays, ...changed].toSorted((a, b) => (a.ascii < b.ascii ? -1 : 1));
+        const [known, fresh] = [new NameTable(columnsOf(before)), new NameTable(columnsOf(changed))];
+        expect(new NameTable(mergeColumns(known, fresh, ids)).all()).toEqual(after);
+      },
+    ),
+  );
 });
 
 test('a name is found in its own letters too, those that begin with them first', () => {

@@ -185,6 +185,12 @@ export class NameTable {
     };
   }
 
+  /** Those of some ids that are there, in order. */
+  those(ids: readonly number[]): LedgerName[] {
+    const places = ids.flatMap((id) => this.placeOf(id) ?? []);
+    return [...new Set(places)].sort((a, b) => a - b).map((place) => this.at(place));
+  }
+
   /** All of them as objects. */
   all(): LedgerName[] {
     return Array.from({ length: this.length }, (_, place) => this.at(place));

@@ -1,4 +1,5 @@
 import {
+  columnsOf,
   indexRules,
   type LedgerColumns,
   type LedgerRules,
@@ -9,7 +10,7 @@ import {
 } from '@/core/ledger';
 import { formatInstant, HOUR_MS } from '@/core/time';
 import { countAcquiring } from '@/database/approaches';
-import { selectLedgerRules, selectRevision, selectState } from '@/database/ledger';
+import { selectChangedNames, selectLedgerRules, selectRevision, selectState } from '@/database/ledger';
 import { selectLedgerColumns } from '@/database/ledgerColumns';
 import { selectTags } from '@/database/names';
 import { countAwaiting } from '@/database/offers';
@@ -18,6 +19,7 @@ import { countOpenRenewals } from '@/database/renewals';
 import { countTransfersWaiting } from '@/database/transfers';
 import type { Deps } from '../deps';
 import { ledgerChoice } from '../ledgers/choice';
+import { knownNames } from './knownNames';
 
 /** The number of the ledger's present state; it rises with every change. */
 export function ledgerRevision(deps: Deps): Promise<number> {
@@ -39,25 +41,30 @@ export interface LedgerBody {
   readonly asOf: string;
   readonly rules: LedgerRules;
   readonly names: LedgerColumns;
+  /** `names` are only those of these ids, as they are now: the others are as they were, and of these those are gone that `names` lacks. */
+  readonly changed: readonly number[] | null;
   readonly openRenewals: number;
   readonly selling: number;
   readonly transfers: number;
   readonly acquiring: number;
 }
 
-/** The whole ledger for a browser's worker: a `LedgerBody`, packed. */
-export async function ledgerBytes(deps: Deps): Promise<Uint8Array> {
-  const revision = await selectRevision(deps.database);
-  const [rules, names, openRenewals, selling, transfers, acquiring] = await Promise.all([
+/** The ledger for a browser's worker: a `LedgerBody`, packed. Only what has changed since a version of it, where that is still known. */
+export async function ledgerBytes(deps: Deps, since: string | null = null): Promise<Uint8Array> {
+  const { ledger, revision, names } = await knownNames(deps);
+  const [known, number] = since?.split('-') ?? [];
+  const from = known === ledger && /^\d{1,15}$/.test(number ?? '') ? Number(number) : null;
+  const changed = from === null ? null : await selectChangedNames(deps.database, from);
+  const [rules, openRenewals, selling, transfers, acquiring] = await Promise.all([
     selectLedgerRules(deps.database),
-    selectLedgerColumns(deps.database),
     countOpenRenewals(deps.database),
     countAwaiting(deps.database, deps.clock()),
     countTransfersWaiting(deps.database),
     countAcquiring(deps.database, deps.clock()),
   ]);
+  const told = changed === null ? names.columns : columnsOf(names.those(changed));
   const asOf = formatInstant(deps.clock());
-  const body: LedgerBody = { revision, asOf, rules, names, openRenewals, selling, transfers, acquiring };
+  const body: LedgerBody = { revision, asOf, rules, names: told, changed, openRenewals, selling, transfers, acquiring };
   return packed(body);
 }
 
@@ -115,11 +122,13 @@ function keepProjection(deps: Deps, version: string): Promise<Projection> {
 }
 
 async function project(deps: Deps, nameIds: readonly number[] | null): Promise<Projection> {
-  const [rules, columns] = await Promise.all([
+  const [rules, names] = await Promise.all([
     selectLedgerRules(deps.database),
-    selectLedgerColumns(deps.database, nameIds),
+    nameIds === null
+      ? knownNames(deps).then((known) => known.names)
+      : selectLedgerColumns(deps.database, nameIds).then((columns) => new NameTable(columns)),
   ]);
-  return projectLedger(indexRules(rules), new NameTable(columns), deps.clock());
+  return projectLedger(indexRules(rules), names, deps.clock());
 }
 
 /** Accounts, endings and tags that the ledger can be filtered by, and the rules it is read by. */
