@@ -52,6 +52,32 @@ test('filters are plain words, kept in the address, and a view is kept under a n
   await visitor.see('2 of 412 names');
 });
 
+test('what is changed elsewhere shows in a window that nobody looks at, and a window tells the others', async () => {
+  const { visitor, ledger } = app;
+  const change = (asking: string) =>
+    ledger.database.query(
+      `update names set asking_minor = ${asking}00, asking_currency = 'USD' where ascii = 'kelpkiln.com'; update revision set n = n + 1`,
+    );
+  const revision = async () =>
+    (await ledger.database.query<{ n: number }>('select n from revision')).rows[0]?.n as number;
+  await visitor.go('/ledger?q=kelpkiln');
+  await visitor.see('1 of 412 names');
+  await change('7431');
+  // As another window of the same browser tells it.
+  await visitor.driver.executeScript(
+    "new BroadcastChannel('name-ledger changed').postMessage(arguments[0])",
+    await revision(),
+  );
+  await visitor.see('7,431');
+  await visitor.driver.executeScript(
+    "window.heard = []; new BroadcastChannel('name-ledger changed').onmessage = ({ data }) => window.heard.push(data);",
+  );
+  await change('7432');
+  await visitor.driver.executeScript("window.dispatchEvent(new Event('focus'))");
+  await visitor.see('7,432');
+  expect(await visitor.driver.executeScript('return window.heard')).toEqual([await revision()]);
+});
+
 test('typing finds by any part of a name, letter for letter, however fast', async () => {
   const { visitor } = app;
   await visitor.go('/ledger');

@@ -52,6 +52,9 @@ export function useLedgerChange(act: () => void): void {
   }, [meta, act]);
 }
 
+/** On which windows of one browser tell each other that the ledger has changed, by its new number. */
+const CHANGED = 'name-ledger changed';
+
 /** The thread that keeps the ledger, and the first reading of it. */
 interface Begun {
   readonly thread: Worker;
@@ -71,29 +74,23 @@ function begin(): Begun {
 /** Begun as soon as this file is there, before the page comes to life: reading the ledger takes longest. */
 let begun: Begun | null = typeof Worker === 'undefined' ? null : begin();
 
-/** The furthest the date can be moved. */
-export const MOST_DAYS_AHEAD = 730;
-
-export function LedgerProvider({
-  now,
-  zone,
-  homeCurrency,
-  children,
-}: {
-  now: Instant;
-  zone: string;
-  homeCurrency: string;
-  children: ReactNode;
-}) {
-  const [daysAhead, setDaysAhead] = useState(0);
+/** The ledger in its thread: read when the window opens, when something was done in it, and when it or another window is looked at again. */
+function useLedgerThread(): Pick<LedgerContext, 'meta' | 'problem' | 'worker' | 'reload'> {
   const [meta, setMeta] = useState<LedgerMeta | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const [worker, setWorker] = useState<Remote<LedgerWorker> | null>(null);
   const live = useRef<Remote<LedgerWorker> | null>(null);
 
+  const known = useRef<number | null>(null);
+  const others = useRef<BroadcastChannel | null>(null);
+
   const take = useCallback(async (loading: Promise<LedgerMeta>) => {
     try {
-      setMeta(await loading);
+      const read = await loading;
+      // Who hears of it from another window knows the number already when it has read the ledger, and tells it no further.
+      if (known.current !== null && read.revision > known.current) others.current?.postMessage(read.revision);
+      known.current = read.revision;
+      setMeta(read);
       setProblem(null);
     } catch (cause) {
       console.error('the ledger could not be read', cause);
@@ -110,6 +107,13 @@ export function LedgerProvider({
     live.current = remote;
     setWorker(() => remote);
     void take(loaded);
+    const channel = new BroadcastChannel(CHANGED);
+    others.current = channel;
+    channel.onmessage = ({ data: revision }: MessageEvent<number>) => {
+      if (known.current === null || revision <= known.current) return;
+      known.current = revision;
+      void reload();
+    };
     const looked = () => document.visibilityState === 'visible' && void reload();
     document.addEventListener('visibilitychange', looked);
     window.addEventListener('focus', looked);
@@ -117,9 +121,31 @@ export function LedgerProvider({
       document.removeEventListener('visibilitychange', looked);
       window.removeEventListener('focus', looked);
       live.current = null;
+      others.current = null;
+      channel.close();
       thread.terminate();
     };
   }, [reload, take]);
+
+  return { meta, problem, worker, reload };
+}
+
+/** The furthest the date can be moved. */
+export const MOST_DAYS_AHEAD = 730;
+
+export function LedgerProvider({
+  now,
+  zone,
+  homeCurrency,
+  children,
+}: {
+  now: Instant;
+  zone: string;
+  homeCurrency: string;
+  children: ReactNode;
+}) {
+  const [daysAhead, setDaysAhead] = useState(0);
+  const { meta, problem, worker, reload } = useLedgerThread();
 
   const today = meta?.asOf ?? now;
   const moveDate = useCallback(

@@ -38,12 +38,13 @@ import {
   worthIn,
 } from '@/core/ledger';
 import type { PlanAsked } from '@/core/moving';
-import { bestSet, intoBy, judgeAll, namesInDanger } from '@/core/rescue';
+import { bestSet, intoBy, judgeAll } from '@/core/rescue';
 import { addDays, type Instant, instant } from '@/core/time';
 import type { LedgerBody } from '@/usecases/names/ledger';
 import { fundingView } from './fundingView';
 import { planView } from './planView';
 import { priceLines } from './priceLines';
+import { rescueView } from './rescueView';
 import { todayView } from './todayView';
 import type {
   AllJudgedView,
@@ -222,21 +223,7 @@ const api = {
   /** What is past its term, or going there because nothing keeps it, with a verdict. */
   rescue(): RescueView {
     const ledger = current();
-    const { asOf, index } = ledger;
-    const worth = worthIn(index.rules, asOf);
-    const rows = ledgerToday().everyRow();
-    const judged = namesInDanger(rows, asOf, index.rules.odds, worth, intoBy(index.rules.rates, asOf));
-    const those = (wanted: (row: LedgerRow) => boolean) => rows.filter(wanted).map(seen);
-    return {
-      rows: judged.map(({ row, judgement }) => ({ row: seen(row), judgement })),
-      pendingDelete: those((row) => row.phase === 'pending delete'),
-      refundable: those(
-        (row) => row.phase === 'refundable' && index.accounts.get(row.name.accountId)?.refunds === true,
-      ),
-      dropping: those(
-        (row) => row.name.purpose === 'drop' && row.phase !== 'pending delete' && row.phase !== 'available',
-      ),
-    };
+    return rescueView(ledger, ledgerToday().everyRow(), seen);
   },
 
   /** Ids of the best set of names in danger under a budget of one currency. */

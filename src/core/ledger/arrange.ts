@@ -1,100 +1,11 @@
 import { AUTO_RENEW_SETTINGS } from '../funding';
 import { PHASES } from '../lifecycle';
-import type { Amount } from '../money';
 import { addDays, dayOf, endOfDay, type Instant } from '../time';
-import { flagReader } from './columns';
-import { PURPOSES } from './data';
-import { placesWith } from './find';
-import { type LedgerDay, phaseCode, settingCode } from './ledgerDay';
+import type { LedgerDay } from './ledgerDay';
 import type { LedgerView, SortKey } from './view';
 
 /** Names of a ledger by place, in order of place or in another. */
 export type Places = Int32Array;
-
-/** The places of the names that the view's filters keep on a day, in order. */
-export function matchingPlaces(ledger: LedgerDay, view: LedgerView): Places {
-  const tests = testsOf(ledger, view);
-  const found = new Int32Array(ledger.length);
-  let count = 0;
-  const keep = (place: number) => {
-    for (const test of tests) if (!test(place)) return;
-    found[count] = place;
-    count += 1;
-  };
-  const text = view.text.trim().toLowerCase();
-  if (text === '') for (let place = 0; place < ledger.length; place += 1) keep(place);
-  else for (const place of placesSaying(ledger, text)) keep(place);
-  return found.subarray(0, count);
-}
-
-/** The places of names that hold a text, or whose notes do. */
-function placesSaying({ projection: { names } }: LedgerDay, text: string): Iterable<number> {
-  const noted = Object.entries(names.columns.sparse.notes)
-    .filter(([, notes]) => notes.toLowerCase().includes(text))
-    .map(([place]) => Number(place));
-  if (noted.length === 0) return placesWith(names, text);
-  return [...new Set([...noted, ...placesWith(names, text)])].sort((a, b) => a - b);
-}
-
-type Test = (place: number) => boolean;
-
-function testsOf(ledger: LedgerDay, view: LedgerView): Test[] {
-  const { names, index } = ledger.projection;
-  const { columns } = names;
-  const tests: Test[] = [];
-  /** Keeps what has one of some numbers in a column. */
-  const within = (codes: readonly number[], of: (place: number) => number) => {
-    const wanted = new Set(codes);
-    tests.push((place) => wanted.has(of(place)));
-  };
-  if (view.accountIds.length > 0) within(view.accountIds, (place) => columns.accountId[place] as number);
-  if (view.endings.length > 0)
-    within(
-      view.endings.map((ending) => columns.endings.indexOf(ending)),
-      (place) => columns.ending[place] as number,
-    );
-  if (view.phases.length > 0) within(view.phases.map(phaseCode), (place) => ledger.phase[place] as number);
-  if (view.settings.length > 0) within(view.settings.map(settingCode), (place) => ledger.setting[place] as number);
-  const purpose = flagReader('purpose');
-  const purposeOf = (place: number) => purpose(columns.flags[place] as number);
-  if (view.purposes.length > 0)
-    within(
-      view.purposes.map((one) => PURPOSES.indexOf(one)),
-      purposeOf,
-    );
-  if (view.tags.length > 0)
-    within(
-      columns.tagLists.flatMap((list, code) => (list.some((tag) => view.tags.includes(tag)) ? [code] : [])),
-      (place) => columns.tags[place] as number,
-    );
-  if (view.dueWithinDays !== null) {
-    const last = addDays(ledger.day, view.dueWithinDays);
-    tests.push((place) => (ledger.deadlineAt[place] as number) <= last);
-  }
-  const { homeCurrency } = index.rules;
-  range(view.costFrom, view.costTo, homeCurrency, (place) => ledger.before(place), tests);
-  range(view.askingFrom, view.askingTo, homeCurrency, (place) => names.asking(place), tests);
-  const forSale = PURPOSES.indexOf('for sale');
-  if (view.forSale !== null) tests.push((place) => (purposeOf(place) === forSale) === view.forSale);
-  if (view.neverLost !== null) tests.push((place) => names.flag(place, 'neverLost') === view.neverLost);
-  if (view.dateless) tests.push((place) => Number.isNaN(ledger.termEnd[place]));
-  return tests;
-}
-
-function range(
-  from: number | null,
-  to: number | null,
-  currency: string,
-  of: (place: number) => Amount | null,
-  tests: Test[],
-): void {
-  if (from === null && to === null) return;
-  tests.push((place) => {
-    const value = of(place);
-    if (value === null || value.currency !== currency) return false;
-    return value.minor >= (from ?? 0) && value.minor <= (to ?? Number.POSITIVE_INFINITY);
-  });
-}
 
 /** Where ends stand among others as they are shown in a zone: a date alone begins that day there. */
 function shownIn(zone: string): (at: number, isDay: boolean) => number {

@@ -3,7 +3,6 @@ export {
   type Arrangement,
   arrange,
   arranged,
-  matchingPlaces,
   type Places,
   placeBehind,
   type SortedAt,
@@ -28,6 +27,7 @@ export {
 export { type FoundName, findNames } from './find';
 export { LedgerDay } from './ledgerDay';
 export { type LifecycleStrip, lifecycleStrip, type Stretch, type StretchKind, type StripMark } from './lifecycleStrip';
+export { matchingPlaces } from './matching';
 export { mergeColumns } from './mergeColumns';
 export {
   type ComparedMove,
