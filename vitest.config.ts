@@ -10,6 +10,8 @@ export default defineConfig({
         test: {
           name: 'unit',
           include: ['src/**/*.test.ts', 'practice/**/*.test.ts', 'bin/**/*.test.ts', 'tests/standards/**/*.test.ts'],
+          // Laws are tried on many examples, and a machine may be busy with other things.
+          testTimeout: 30_000,
         },
       },
       {

@@ -34,4 +34,4 @@ test(`no function has more than ${MOST_LINES} lines without a reason beside it`,
     .filter((path) => /\.tsx?$/.test(path) && !/\.(test|bench|shots)\.tsx?$/.test(path));
   expect(files.length).toBeGreaterThan(400);
   expect(files.flatMap(longIn)).toEqual([]);
-}, 30_000);
+});
