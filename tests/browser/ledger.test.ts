@@ -56,11 +56,11 @@ test('what is changed elsewhere shows in a window that nobody looks at, and a wi
   const { visitor, ledger } = app;
   const change = (asking: string) =>
     ledger.database.query(
-      `update names set asking_minor = ${asking}00, asking_currency = 'USD' where ascii = 'kelpkiln.com'; update revision set n = n + 1`,
+      `update names set asking_minor = ${asking}00, asking_currency = 'USD' where ascii = 'larchpilot.com'; update revision set n = n + 1`,
     );
   const revision = async () =>
     (await ledger.database.query<{ n: number }>('select n from revision')).rows[0]?.n as number;
-  await visitor.go('/ledger?q=kelpkiln');
+  await visitor.go('/ledger?q=larchpilot');
   await visitor.see('1 of 412 names');
   await change('7431');
   // As another window of the same browser tells it.
