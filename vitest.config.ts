@@ -34,7 +34,7 @@ export default defineConfig({
           globalSetup: ['tests/browser/setup.ts'],
           maxWorkers: 2,
           sequence: { groupOrder: 2 },
-          testTimeout: 90_000,
+          testTimeout: 180_000,
           hookTimeout: 120_000,
         },
       },
