@@ -20,15 +20,18 @@ export async function analyzeLedger(tx: Queryable): Promise<void> {
   await tx.query('analyze names, entries');
 }
 
-/** The number that rises with every change, and how far the office's clock has been moved: both may have come from another process. */
+/**
+ * Which ledger it is, the number that rises with every change, and how far the office's clock has been moved: the last two may have come
+ * from another process.
+ */
 export async function selectState(
   db: Queryable,
-): Promise<{ readonly revision: number; readonly clockOffsetMs: number }> {
-  const { rows } = await db.query<{ revision: number; clockOffsetMs: number }>(
-    `select n as revision, coalesce((select (value #>> '{}')::bigint from settings where key = 'clockOffsetMs'), 0) as "clockOffsetMs"
+): Promise<{ readonly ledger: string; readonly revision: number; readonly clockOffsetMs: number }> {
+  const { rows } = await db.query<{ ledger: string; revision: number; clockOffsetMs: number }>(
+    `select ledger, n as revision, coalesce((select (value #>> '{}')::bigint from settings where key = 'clockOffsetMs'), 0) as "clockOffsetMs"
      from revision`,
   );
-  return rows[0] ?? { revision: 0, clockOffsetMs: 0 };
+  return rows[0] ?? { ledger: '', revision: 0, clockOffsetMs: 0 };
 }
 
 /** Marks the ledger as changed. Its row lock also puts writers in line. */

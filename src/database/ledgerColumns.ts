@@ -126,8 +126,11 @@ function columnsFrom(fields: BinaryFields): LedgerColumns {
   const byId = fields.json<LedgerColumns['sparse']>();
   const places = new Map(Array.from(names.id, (id, place) => [id, place]));
   const placeOf = (id: number) => places.get(id) as number;
-  // Lines come by id; a name's own stay in their order.
-  const order = Array.from(ids.keys()).sort((a, b) => placeOf(ids[a] as number) - placeOf(ids[b] as number) || a - b);
+  // Lines come by id; a name's own stay in their order. Place and line in one number: sorted many times quicker than by comparing.
+  const lines = ids.length;
+  const order = Float64Array.from(ids, (id, line) => placeOf(id) * lines + line)
+    .sort()
+    .map((one) => one % lines);
   return {
     ...names,
     spent: {

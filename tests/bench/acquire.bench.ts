@@ -1,19 +1,15 @@
 import { afterAll, expect, test } from 'vitest';
 import { arrangeCandidates, type CandidateQuery, viewCandidates } from '@/core/acquiring';
 import { isRefusal } from '@/core/refusal';
-import { formatInstant } from '@/core/time';
 import { selectQueuedNames } from '@/database/availability';
 import * as commands from '@/formats/epp/commands';
 import { askLinks, sellersOf } from '@/usecases/acquiring/askLinks';
 import { saveIdeas } from '@/usecases/acquiring/ideas';
 import { candidateTable } from '@/usecases/acquiring/table';
-import { serve } from '../../bin/support/app';
-import { freePort } from '../../bin/support/postgres';
-import { openBrowser } from '../browser/browser';
 import { acquiringLedger } from '../database/acquiring';
 import { TODAY } from '../database/ledger';
 import { bareEpp } from './bareEpp';
-import { pageTimer } from './page';
+import { visitLedger } from './page';
 import { best, line } from './portfolio';
 
 const COUNT = 5000;
@@ -118,13 +114,7 @@ test('a table of 5,000 candidates under 12 endings: sorted and filtered', async 
     );
   }
 
-  const app = await serve(
-    await freePort(),
-    { DATABASE_URL: ledger.url, NAME_LEDGER_TODAY: formatInstant(TODAY) },
-    null,
-  );
-  const visitor = await openBrowser(app.url);
-  const pages = pageTimer(visitor.driver, app.url);
+  const { visitor, pages, close } = await visitLedger(ledger.url);
   const empty = await pages.empty();
   const drawn = "return document.querySelectorAll('[role=gridcell]').length > 50";
   report.push(
@@ -152,7 +142,6 @@ test('a table of 5,000 candidates under 12 endings: sorted and filtered', async 
      input.dispatchEvent(new Event('input', { bubbles: true }));`,
   );
   report.push(line('a letter typed to filter 5,000 × 12, p95 of 40 (goal 50 ms)', filter, 'an idle frame', frameMs));
-  await visitor.close();
-  await app.stop();
+  await close();
   await made.close();
 }, 300_000);

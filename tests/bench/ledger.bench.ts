@@ -17,16 +17,13 @@ import {
   todaySummary,
   worthIn,
 } from '@/core/ledger';
-import { addDays, addYears, formatInstant, type Instant } from '@/core/time';
+import { addDays, addYears, type Instant } from '@/core/time';
 import { selectLedgerRules } from '@/database/ledger';
 import { selectLedgerColumns } from '@/database/ledgerColumns';
 import { transaction } from '@/database/pool';
 import { importAtOnce } from '@/usecases/imports/importAtOnce';
-import { serve } from '../../bin/support/app';
-import { freePort } from '../../bin/support/postgres';
-import { openBrowser } from '../browser/browser';
 import { emptyLedger, type TestLedger, TODAY } from '../database/ledger';
-import { pageTimer } from './page';
+import { visitLedger } from './page';
 import { best, line, portfolioCsv } from './portfolio';
 
 /** How many names the ledger has: `NAMES=250000` for the largest. */
@@ -44,6 +41,17 @@ afterAll(async () => {
   console.log(`\n${report.join('\n')}\n`);
 });
 
+/** Brings the whole list in at once. */
+const bringIn = () =>
+  importAtOnce(ledger, {
+    content: Buffer.from(CSV),
+    account: null,
+    dateOrder: null,
+    fullList: false,
+    allowPrivateEndings: false,
+    dryRun: false,
+  });
+
 test('importing rows against a bare COPY of the same rows and parsing them', async () => {
   const rows = () => Papa.parse<string[]>(CSV, { skipEmptyLines: true }).data.slice(1);
   const floor = await best(3, () =>
@@ -56,27 +64,11 @@ test('importing rows against a bare COPY of the same rows and parsing them', asy
     }),
   );
   const start = performance.now();
-  const result = await importAtOnce(ledger, {
-    content: Buffer.from(CSV),
-    account: null,
-    dateOrder: null,
-    fullList: false,
-    allowPrivateEndings: false,
-    dryRun: false,
-  });
+  const result = await bringIn();
   const took = performance.now() - start;
   expect(result).toMatchObject({ new: NAMES, refused: [] });
   report.push(line(`import of ${SAID} rows, previewed and written`, took, 'COPY of the rows, and parsing', floor));
-  const again = await best(1, () =>
-    importAtOnce(ledger, {
-      content: Buffer.from(CSV),
-      account: null,
-      dateOrder: null,
-      fullList: false,
-      allowPrivateEndings: false,
-      dryRun: false,
-    }),
-  );
+  const again = await best(1, bringIn);
   report.push(line(`the same ${SAID} rows again: nothing changes`, again, 'COPY of the rows, and parsing', floor));
 });
 
@@ -129,14 +121,8 @@ test('funding and Today of all names against reading their rows', async () => {
 });
 
 test('the ledger in the browser', async () => {
-  const app = await serve(
-    await freePort(),
-    { DATABASE_URL: ledger.url, NAME_LEDGER_TODAY: formatInstant(TODAY) },
-    null,
-  );
-  const visitor = await openBrowser(app.url);
+  const { visitor, pages, close } = await visitLedger(ledger.url);
   const { driver } = visitor;
-  const pages = pageTimer(driver, app.url);
   const rowShown = "return document.querySelectorAll('[role=gridcell]').length > 50";
   const empty = await pages.empty();
   const usable = await pages.best('/ledger', rowShown);
@@ -212,6 +198,5 @@ test('the ledger in the browser', async () => {
   );
   await driver.sleep(0);
   await visitor.keys(Key.NULL);
-  await visitor.close();
-  await app.stop();
+  await close();
 });

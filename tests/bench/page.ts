@@ -1,9 +1,29 @@
 import type { WebDriver } from 'selenium-webdriver';
+import { formatInstant } from '@/core/time';
+import { serve } from '../../bin/support/app';
+import { freePort } from '../../bin/support/postgres';
+import { openBrowser } from '../browser/browser';
+import { TODAY } from '../database/ledger';
 
 const EMPTY = "return document.querySelector('h2') !== null";
 
+/** The built application on a ledger, a visitor to it, and what times its pages. */
+export async function visitLedger(databaseUrl: string) {
+  const app = await serve(
+    await freePort(),
+    { DATABASE_URL: databaseUrl, NAME_LEDGER_TODAY: formatInstant(TODAY) },
+    null,
+  );
+  const visitor = await openBrowser(app.url);
+  const close = async () => {
+    await visitor.close();
+    await app.stop();
+  };
+  return { visitor, pages: pageTimer(visitor.driver, app.url), close };
+}
+
 /** Times pages of an application from the address until a script says that they are there. */
-export function pageTimer(driver: WebDriver, url: string) {
+function pageTimer(driver: WebDriver, url: string) {
   const once = async (path: string, seen: string) => {
     const start = performance.now();
     await driver.get(url + path);

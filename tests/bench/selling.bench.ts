@@ -1,13 +1,9 @@
 import { Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import { formatInstant } from '@/core/time';
 import { importAtOnce } from '@/usecases/imports/importAtOnce';
 import { listingLines, sellingReport } from '@/usecases/selling/report';
-import { serve } from '../../bin/support/app';
-import { freePort } from '../../bin/support/postgres';
-import { openBrowser } from '../browser/browser';
-import { emptyLedger, type TestLedger, TODAY } from '../database/ledger';
-import { pageTimer } from './page';
+import { emptyLedger, type TestLedger } from '../database/ledger';
+import { visitLedger } from './page';
 import { best, line, portfolioCsv } from './portfolio';
 
 const LISTED = 10_000;
@@ -58,14 +54,8 @@ test('10,000 listings on the server against reading their rows', async () => {
 });
 
 test('in the browser: 10,000 listings in Selling, and 500 names priced and checked while typing', async () => {
-  const app = await serve(
-    await freePort(),
-    { DATABASE_URL: ledger.url, NAME_LEDGER_TODAY: formatInstant(TODAY) },
-    null,
-  );
-  const visitor = await openBrowser(app.url);
+  const { visitor, pages, close } = await visitLedger(ledger.url);
   const { driver } = visitor;
-  const pages = pageTimer(driver, app.url);
   const empty = await pages.empty();
   const listed = "return document.querySelectorAll('[role=gridcell]').length > 50";
   report.push(
@@ -101,6 +91,5 @@ test('in the browser: 10,000 listings in Selling, and 500 names priced and check
   report.push(line('a price typed among 500 names, p95 of 40 (goal 50 ms)', p95, 'an idle frame', frame));
   expect(times).toHaveLength(40);
   await visitor.keys(Key.NULL);
-  await visitor.close();
-  await app.stop();
+  await close();
 });

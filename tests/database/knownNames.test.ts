@@ -154,14 +154,21 @@ describe('what a window is told', () => {
 
   test('a version of another ledger, or one that is none, is told everything', async () => {
     const version = await ledgerVersion(ledger);
-    for (const other of [
-      version.replace(/^own/, 'demo'),
-      'own',
-      'own-x-1',
+    const [own, number, hour] = version.split('.');
+    // Another ledger that has come as far: the demo made anew, or the office's own beside it.
+    const other = await emptyLedger();
+    const [strange] = (await ledgerVersion(other)).split('.');
+    await other.close();
+    expect(strange).not.toBe(own);
+    for (const since of [
+      `${strange}.${number}.${hour}`,
+      own,
+      `${own}.x.1`,
       '',
-      'own-99999999-1',
-      "own-1'; drop table names--1",
+      `${own}.99999999.1`,
+      `${own}.1'; drop table names`,
     ])
-      expect((await told(other)).changed, other).toBeNull();
+      expect((await told(since ?? '')).changed, since).toBeNull();
+    expect((await told(version)).changed).not.toBeNull();
   });
 });

@@ -34,6 +34,8 @@ export async function emptyLedger(): Promise<TestLedger> {
   await runAdmin(admin, `create database ${name} template ${TEMPLATE}`);
   const url = databaseAt(admin, name);
   const database: Database = openDatabase(url, () => undefined);
+  // A copy is a ledger of its own.
+  await database.query('update revision set ledger = gen_random_uuid()');
   // The practice world listens on this machine.
   await upsertSettings(database, { records: { bootstrap: null, whois: {}, dns: null, allowedHosts: ['127.0.0.1'] } });
   let now = TODAY;

@@ -3,12 +3,15 @@ import { describe, expect, test } from 'vitest';
 import {
   arrange,
   arranged,
+  columnsOf,
   EVERY_NAME,
+  FLAGS,
   indexRules,
   LedgerDay,
   type LedgerName,
   type LedgerView,
   matchingPlaces,
+  NameTable,
   placeBehind,
   projectLedger,
   SORT_KEYS,
@@ -295,5 +298,15 @@ test('dates sort as they are shown: a date alone among instants, in the officeâ€
   for (const zone of ['Pacific/Auckland', 'America/Los_Angeles', 'UTC']) {
     const days = order(zone).map(([, day]) => day as string);
     expect(days).toEqual([...days].sort());
+  }
+});
+
+test('an end that nobody knows is last in every zone, though it is said that only its date is known', () => {
+  const columns = columnsOf([nameWith('a.com', null), nameWith('b.com', '2027-03-01')]);
+  // As a column of the database may say it of no date at all.
+  columns.flags[0] = (columns.flags[0] as number) | (1 << FLAGS.termEndDay.from);
+  for (const zone of ['UTC', 'Pacific/Auckland']) {
+    const there = new LedgerDay(projectLedger(indexRules({ ...rules, zone }), new NameTable(columns), TODAY), TODAY);
+    expect([...arranged(there, everyPlace(there), { sort: 'termEnd', descending: false })]).toEqual([1, 0]);
   }
 });

@@ -11,7 +11,7 @@ export type Places = Int32Array;
 function shownIn(zone: string): (at: number, isDay: boolean) => number {
   const known = new Map<number, number>();
   return (at, isDay) => {
-    if (!isDay || zone === 'UTC') return at;
+    if (!isDay || zone === 'UTC' || Number.isNaN(at)) return at;
     let shown = known.get(at);
     if (shown === undefined) {
       shown = endOfDay(dayOf(addDays(at as Instant, -1)), zone);

@@ -148,7 +148,7 @@ export function keepingCostsAt(
 }
 
 /** The instants at which any price, fee or rate changes, in order. */
-export function priceChangesOf(index: RuleIndex): Instant[] {
+function priceChangesOf(index: RuleIndex): Instant[] {
   const { prices, rates } = index.rules;
   const days = [...prices, ...index.fees, ...rates].map(({ from }) => from);
   return [...new Set(days)].sort().map(startOfDay);
@@ -159,8 +159,8 @@ export function renewalCostsAt(
   index: RuleIndex,
   names: NameTable,
   groups: CostGroups,
-  changes: readonly Instant[],
 ): (place: number, years: number, at: Instant, isLate: boolean) => Amount | null {
+  const changes = priceChangesOf(index);
   const known = new Map<number, Amount | null>();
   // Charges come in order of time: the stretch of the last one is nearly always that of the next.
   let stretch = 0;

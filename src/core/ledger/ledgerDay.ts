@@ -79,7 +79,7 @@ export class LedgerDay {
     }
   }
 
-  /** Works out how a name stands: the same as `standingOn`, without making objects of what is not kept. */
+  /** Works out how a name stands: the same as `rowsOn`, without making objects of what is not kept. */
   #read(place: number, costs: KeepingCosts): void {
     const { names, charges, asOf } = this.projection;
     const known = names.termEnd(place);

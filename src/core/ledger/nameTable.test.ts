@@ -89,6 +89,12 @@ describe('names in columns', () => {
   });
 });
 
+test('no text, and a text of two lines, is held by no name', () => {
+  const table = new NameTable(columnsOf([nameWith('a.com', null), nameWith('b.com', null)]));
+  expect([...table.placesHolding('')]).toEqual([]);
+  expect([...table.placesHolding('com\nb')]).toEqual([]);
+});
+
 test('a ledger into which changed names are merged is the ledger read anew', () => {
   fc.assert(
     fc.property(

@@ -117,8 +117,9 @@ export class NameTable {
     return found < 0 ? -1 : this.#lineAt(found + 1);
   }
 
-  /** The places whose A-label holds `text`, in order. */
+  /** The places whose A-label holds `text`, in order; none for no text, and for what no label can hold. */
   *placesHolding(text: string): Generator<number> {
+    if (text === '' || text.includes('\n')) return;
     const { ascii } = this.columns;
     let at = ascii.indexOf(text);
     let place = 0;

@@ -16,7 +16,6 @@ import {
   groupByCost,
   type KeepingCosts,
   keepingCostsAt,
-  priceChangesOf,
   type RuleIndex,
   renewalCostsAt,
 } from './costs';
@@ -40,8 +39,6 @@ export interface Projection {
   /** What costs the same, and the policy and the account window that a group's names share. */
   readonly groups: CostGroups;
   readonly windows: readonly LifecycleWindow[];
-  /** The instants at which any price or fee changes, in order. */
-  readonly priceChanges: readonly Instant[];
 }
 
 /** What the lives of names of one ending in one account have in common. */
@@ -60,10 +57,11 @@ export function policyOf(projection: Projection, place: number): Policy {
   return windowOf(projection, place).policy;
 }
 
-/** How one name stands on one day: facts up to `asOf`, the projection after it. */
-export interface Standing {
+/** One name on one day: facts up to `asOf`, the projection after it. */
+export interface LedgerRow {
   /** The name's place in the projection. */
   readonly place: number;
+  readonly name: LedgerName;
   /** `null` when nobody has said when the term ends; then phase, marks and step are `null` too. */
   readonly termEnd: TermEnd | null;
   readonly setting: LedgerName['setting'];
@@ -74,11 +72,6 @@ export interface Standing {
   readonly failed: Charge | null;
   readonly outlook: Outlook;
   readonly costs: KeepingCosts;
-}
-
-/** The same with the name itself. */
-export interface LedgerRow extends Standing {
-  readonly name: LedgerName;
 }
 
 const NO_ACCOUNT = { lateDays: 0, auctionDay: null } as const;
@@ -100,8 +93,7 @@ export function projectLedger(index: RuleIndex, ledger: NameTable | readonly Led
       account: index.accounts.get(names.accountId(place)) ?? NO_ACCOUNT,
     }),
   );
-  const priceChanges = priceChangesOf(index);
-  const costAt = renewalCostsAt(index, names, groups, priceChanges);
+  const costAt = renewalCostsAt(index, names, groups);
   const charges = new ChargeTable(names.length, names.length * (LOOK_AHEAD_YEARS + STRIP_YEARS));
   const charged = new Map<number, ChargedNames>();
   for (const [accountId, places] of byAccount(names)) {
@@ -111,7 +103,7 @@ export function projectLedger(index: RuleIndex, ledger: NameTable | readonly Led
     charged.set(accountId, own);
     playCharges(account, own, asOf, until, charges);
   }
-  return { index, names, asOf, charges, charged, groups, windows, priceChanges };
+  return { index, names, asOf, charges, charged, groups, windows };
 }
 
 /** The names at some places as their account charges them. */
@@ -169,26 +161,24 @@ export function marksOf(projection: Projection, place: number, termEnd: TermEnd)
   return lifecycleMarks({ registeredAt, termEnd, observed: names.observed(place) }, policy, account);
 }
 
-/** Reads how names of a projection stand on one day; what they share is worked out once. */
-export function standingOn(projection: Projection, day: Instant): (place: number) => Standing {
+/** Reads rows of a projection on one day; what the names share is worked out once. */
+export function rowsOn(projection: Projection, day: Instant): (place: number) => LedgerRow {
   const { index, names, charges, asOf, groups } = projection;
   const costsOf = keepingCostsAt(index, names, groups, day);
   return (place) => {
     const costs = costsOf(place);
-    const known = names.termEnd(place);
-    const now = names.flag(place, 'setting') as LedgerName['setting'];
-    if (known === null) {
+    const name = names.at(place);
+    if (name.termEnd === null) {
       const nothing = { termEnd: null, phase: null, marks: null, deadline: null, coming: null, failed: null };
-      return { place, setting: now, costs, outlook: { kind: 'unknown' }, ...nothing };
+      return { place, name, setting: name.setting, costs, outlook: { kind: 'unknown' }, ...nothing };
     }
-    const state = chargedState({ termEnd: known, setting: now }, charges, place, asOf, day);
-    const observed = names.observed(place);
+    const state = chargedState({ termEnd: name.termEnd, setting: name.setting }, charges, place, asOf, day);
     const marks = marksOf(projection, place, state.termEnd);
-    const phase = phaseAt(marks, observed, day);
+    const phase = phaseAt(marks, name.observed, day);
     const deadline = deadlineAt(phase, marks, state.saving, costs, day);
     const outlook = outlookOf(phase, marks, state, day);
     const { termEnd, setting, coming, failed } = state;
-    return { place, termEnd, setting, phase, marks, deadline, coming, failed, outlook, costs };
+    return { place, name, termEnd, setting, phase, marks, deadline, coming, failed, outlook, costs };
   };
 }
 
@@ -196,10 +186,4 @@ export function standingOn(projection: Projection, day: Instant): (place: number
 export function everyRow(projection: Projection, day: Instant = projection.asOf): LedgerRow[] {
   const read = rowsOn(projection, day);
   return Array.from({ length: projection.names.length }, (_, place) => read(place));
-}
-
-/** Reads rows of a projection on one day. */
-export function rowsOn(projection: Projection, day: Instant): (place: number) => LedgerRow {
-  const read = standingOn(projection, day);
-  return (place) => ({ ...read(place), name: projection.names.at(place) });
 }

@@ -6,6 +6,9 @@ create table changed_names (
 );
 create index changed_names_revision on changed_names (revision);
 
+-- Which ledger it is whose changes are counted: every one counts from one, and a number alone may be another's.
+alter table revision add column ledger uuid not null default gen_random_uuid();
+
 -- So many names at once are all of them: reading the ledger anew is quicker than telling them apart.
 create function note_changed_names(ids int[]) returns void language sql as $$
   insert into changed_names (revision, name_id)
@@ -13,28 +16,26 @@ create function note_changed_names(ids int[]) returns void language sql as $$
   delete from changed_names where revision < (select n - 1000 from revision);
 $$;
 
-create function note_names_written() returns trigger language plpgsql as $$
+-- For the rows that a statement has written; the column that holds the name's id is said by the trigger.
+create function note_written() returns trigger language plpgsql as $$
+declare
+  ids int[];
 begin
-  perform note_changed_names(array(select id from written));
+  execute format('select array(select distinct %1$I from written where %1$I is not null)', tg_argv[0]) into ids;
+  perform note_changed_names(ids);
   return null;
 end $$;
 create trigger note_names_inserted after insert on names referencing new table as written
-  for each statement execute function note_names_written();
+  for each statement execute function note_written('id');
 create trigger note_names_updated after update on names referencing new table as written
-  for each statement execute function note_names_written();
-
+  for each statement execute function note_written('id');
 -- What was spent on a name is told with it.
-create function note_entries_written() returns trigger language plpgsql as $$
-begin
-  perform note_changed_names(array(select distinct name_id from written where name_id is not null));
-  return null;
-end $$;
 create trigger note_entries_inserted after insert on entries referencing new table as written
-  for each statement execute function note_entries_written();
+  for each statement execute function note_written('name_id');
 create trigger note_entries_updated after update on entries referencing new table as written
-  for each statement execute function note_entries_written();
+  for each statement execute function note_written('name_id');
 create trigger note_entries_deleted after delete on entries referencing old table as written
-  for each statement execute function note_entries_written();
+  for each statement execute function note_written('name_id');
 
 create function note_all_names() returns trigger language plpgsql as $$
 begin

@@ -1,11 +1,10 @@
 import { mergeColumns, NameTable } from '@/core/ledger';
-import { selectChangedNames, selectRevision } from '@/database/ledger';
+import { selectChangedNames, selectState } from '@/database/ledger';
 import { selectLedgerColumns } from '@/database/ledgerColumns';
 import type { Database } from '@/database/pool';
 import type { Deps } from '../deps';
-import { ledgerChoice } from '../ledgers/choice';
 
-/** The names of the ledger as they were at one of its numbers. */
+/** The names of one ledger as they were at one of its numbers. */
 export interface KnownNames {
   readonly ledger: string;
   readonly revision: number;
@@ -45,12 +44,11 @@ export function knownNames({ database }: Pick<Deps, 'database'>): Promise<KnownN
 }
 
 async function upToNow(database: Database, known: KnownNames | null): Promise<KnownNames> {
-  const ledger = ledgerChoice().open;
-  const revision = await selectRevision(database);
-  if (known?.ledger !== ledger) return { ledger, revision, names: new NameTable(await selectLedgerColumns(database)) };
-  if (known.revision === revision) return known;
-  const ids = await selectChangedNames(database, known.revision);
-  if (ids === null) return { ledger, revision, names: new NameTable(await selectLedgerColumns(database)) };
+  const { ledger, revision } = await selectState(database);
+  const isSame = known?.ledger === ledger;
+  if (isSame && known.revision === revision) return known;
+  const ids = isSame ? await selectChangedNames(database, known.revision) : null;
+  if (!isSame || ids === null) return { ledger, revision, names: new NameTable(await selectLedgerColumns(database)) };
   if (ids.length === 0) return { ...known, revision };
   const fresh = new NameTable(await selectLedgerColumns(database, ids));
   return { ledger, revision, names: new NameTable(mergeColumns(known.names, fresh, new Set(ids))) };

@@ -18,7 +18,6 @@ import type { Database } from '@/database/pool';
 import { countOpenRenewals } from '@/database/renewals';
 import { countTransfersWaiting } from '@/database/transfers';
 import type { Deps } from '../deps';
-import { ledgerChoice } from '../ledgers/choice';
 import { knownNames } from './knownNames';
 
 /** The number of the ledger's present state; it rises with every change. */
@@ -26,12 +25,13 @@ export function ledgerRevision(deps: Deps): Promise<number> {
   return selectRevision(deps.database);
 }
 
+const VERSION_DOT = '.';
+
 /** Names the ledger's present state: it differs after every change, and from one hour to the next, since today moves on. */
 export async function ledgerVersion(deps: Deps): Promise<string> {
-  const { revision, clockOffsetMs } = await selectState(deps.database);
+  const { ledger, revision, clockOffsetMs } = await selectState(deps.database);
   deps.time.offsetMs = clockOffsetMs;
-  // The demo and the office’s own ledger count from one, both: what was kept of one is not true of the other.
-  return `${ledgerChoice().open}-${revision}-${Math.floor(deps.clock() / HOUR_MS)}`;
+  return [ledger, revision, Math.floor(deps.clock() / HOUR_MS)].join(VERSION_DOT);
 }
 
 /** What a window is told of the ledger: its names, the rules they are read by, and what waits elsewhere. */
@@ -52,7 +52,7 @@ export interface LedgerBody {
 /** The ledger for a browser's worker: a `LedgerBody`, packed. Only what has changed since a version of it, where that is still known. */
 export async function ledgerBytes(deps: Deps, since: string | null = null): Promise<Uint8Array> {
   const { ledger, revision, names } = await knownNames(deps);
-  const [known, number] = since?.split('-') ?? [];
+  const [known, number] = since?.split(VERSION_DOT) ?? [];
   const from = known === ledger && /^\d{1,15}$/.test(number ?? '') ? Number(number) : null;
   const changed = from === null ? null : await selectChangedNames(deps.database, from);
   const [rules, openRenewals, selling, transfers, acquiring] = await Promise.all([
