@@ -60,7 +60,7 @@ export interface Visitor {
 
 /** Of a page that shows something else, so many letters stand in the failure. */
 const MOST_SAID = 3000;
-const WAIT_MS = 15_000;
+const WAIT_MS = 30_000;
 const quoted = (text: string) => (text.includes('"') ? `'${text}'` : `"${text}"`);
 
 /** Opens a headless browser of exactly `width` by `height` on the application at `url`. */
