@@ -3,7 +3,7 @@ import {
   type Arrangement,
   arrange,
   bestPaths,
-  contradictionOf,
+  contradictionsOn,
   countUrgent,
   type FoundName,
   findNames,
@@ -27,6 +27,7 @@ import {
   projectIf,
   projectLedger,
   requestedPlaces,
+  rowsNear,
   rowsOn,
   type Totals,
   totalsOf,
@@ -38,7 +39,7 @@ import {
   worthIn,
 } from '@/core/ledger';
 import type { PlanAsked } from '@/core/moving';
-import { bestSet, intoBy, judgeAll } from '@/core/rescue';
+import { bestSet, intoBy, judgeAll, RESCUE_DAYS } from '@/core/rescue';
 import { addDays, type Instant, instant } from '@/core/time';
 import type { LedgerBody } from '@/usecases/names/ledger';
 import { fundingView } from './fundingView';
@@ -216,21 +217,19 @@ const api = {
 
   /** What needs a decision today, by what doing nothing leads to, and the line of time of the next days. */
   today(limit: number): TodayView {
-    const ledger = current();
-    return todayView(ledger, ledgerToday().everyRow(), limit, seen);
+    return todayView(ledgerToday(), limit, seen);
   },
 
   /** What is past its term, or going there because nothing keeps it, with a verdict. */
   rescue(): RescueView {
-    const ledger = current();
-    return rescueView(ledger, ledgerToday().everyRow(), seen);
+    return rescueView(ledgerToday(), seen);
   },
 
   /** Ids of the best set of names in danger under a budget of one currency. */
   bestSet(currency: string, minor: number): number[] {
     const { asOf, index } = current();
     return bestSet(
-      ledgerToday().everyRow(),
+      rowsNear(ledgerToday(), RESCUE_DAYS),
       asOf,
       index.rules.odds,
       { currency, minor },
@@ -263,8 +262,7 @@ const api = {
 
   /** Which of some names to move where and when, today. */
   plan(which: PlannedNames, asked: PlanAsked): PlanView {
-    const ledger = current();
-    return planView(ledger, ledgerToday().everyRow(), which, asked);
+    return planView(ledgerToday(), which, asked);
   },
 
   /** An offer of its old registrar to keep a name, against moving it. */
@@ -300,14 +298,7 @@ const api = {
 
   /** Names whose setting contradicts what is wanted of them, today. */
   contradictions(limit: number): ContradictingRow[] {
-    const ledger = current();
-    const found: ContradictingRow[] = [];
-    for (const row of ledgerToday().everyRow()) {
-      const contradiction = contradictionOf(row, ledger.index.accounts.get(row.name.accountId), ledger.asOf);
-      if (contradiction) found.push({ row: seen(row), contradiction });
-      if (found.length >= limit) break;
-    }
-    return found;
+    return contradictionsOn(ledgerToday(), limit).map(({ row, contradiction }) => ({ row: seen(row), contradiction }));
   },
 
   totals(ids: readonly number[], day: Instant): Totals {

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { indexRules, projectLedger, rowsOn } from '@/core/ledger';
+import { indexRules, LedgerDay, projectLedger } from '@/core/ledger';
 import { GENERIC, nameWith, QUAYMARK, RENEWAL, rulesWith, TODAY } from '@/core/ledger/sampleLedger';
 import { planView } from './planView';
 import type { PlannedNames } from './views';
@@ -24,14 +24,8 @@ const NAMES = [
 function plan(which: PlannedNames) {
   const index = indexRules(rulesWith({ accounts: ACCOUNTS, policies: [GENERIC], prices: PRICES }));
   const projection = projectLedger(index, NAMES, TODAY);
-  const read = rowsOn(projection, TODAY);
   const asked = { years: 3, targetId: null, budgetMinor: null, evenIfDearer: false };
-  return planView(
-    projection,
-    NAMES.map((_, place) => read(place)),
-    which,
-    asked,
-  );
+  return planView(new LedgerDay(projection, TODAY), which, asked);
 }
 const movedIn = (which: PlannedNames) => plan(which).waves.flatMap(({ moves }) => moves.map(({ ascii }) => ascii));
 

@@ -1,20 +1,17 @@
-import type { LedgerRow, Projection } from '@/core/ledger';
+import type { LedgerDay, LedgerRow } from '@/core/ledger';
 import { type LeftReason, type MovePlan, type PlanAsked, planMoves } from '@/core/moving';
 import type { NamedName, PlannedNames, PlanView } from './views';
 
 /** As many names as are named of those that a plan leaves where they are, for each reason. */
 const MOST_LEFT = 100;
 
-/** Which of some names to move where and when. Rows are all of the projection, today. */
-export function planView(
-  projection: Projection,
-  rows: readonly LedgerRow[],
-  which: PlannedNames,
-  asked: PlanAsked,
-): PlanView {
+/** Which of some names to move where and when. */
+export function planView(today: LedgerDay, which: PlannedNames, asked: PlanAsked): PlanView {
+  const { projection } = today;
+  const { id, accountId } = projection.names.columns;
   const wanted = which.kind === 'chosen' ? new Set(which.nameIds) : null;
-  const among = rows.filter(({ name }) =>
-    which.kind === 'account' ? name.accountId === which.accountId : (wanted?.has(name.id) ?? true),
+  const among = today.rowsWhere((place) =>
+    which.kind === 'account' ? accountId[place] === which.accountId : (wanted?.has(id[place] as number) ?? true),
   );
   const plan = planMoves(projection, among, asked);
   return {

@@ -1,27 +1,29 @@
-import { type LedgerRow, type Projection, worthIn } from '@/core/ledger';
-import { intoBy, namesInDanger } from '@/core/rescue';
+import { type LedgerDay, type LedgerRow, rowsNear, worthIn } from '@/core/ledger';
+import type { Phase } from '@/core/lifecycle';
+import { intoBy, namesInDanger, RESCUE_DAYS } from '@/core/rescue';
 import type { RescueView, RowView } from './views';
 
 /** What is past its term, or going there because nothing keeps it, with a verdict; and what is past help, refundable, or let go. */
-export function rescueView(
-  { asOf, index }: Projection,
-  rows: readonly LedgerRow[],
-  view: (row: LedgerRow) => RowView,
-): RescueView {
+export function rescueView(today: LedgerDay, view: (row: LedgerRow) => RowView): RescueView {
+  const { asOf, index } = today.projection;
   const judged = namesInDanger(
-    rows,
+    rowsNear(today, RESCUE_DAYS),
     asOf,
     index.rules.odds,
     worthIn(index.rules, asOf),
     intoBy(index.rules.rates, asOf),
   );
-  const those = (wanted: (row: LedgerRow) => boolean) => rows.filter(wanted).map(view);
+  const { names } = today.projection;
+  const those = (wanted: (place: number, phase: Phase | null) => boolean) =>
+    today.rowsWhere((place) => wanted(place, today.phaseAt(place))).map(view);
   return {
     rows: judged.map(({ row, judgement }) => ({ row: view(row), judgement })),
-    pendingDelete: those((row) => row.phase === 'pending delete'),
-    refundable: those((row) => row.phase === 'refundable' && index.accounts.get(row.name.accountId)?.refunds === true),
+    pendingDelete: those((_, phase) => phase === 'pending delete'),
+    refundable: those(
+      (place, phase) => phase === 'refundable' && index.accounts.get(names.accountId(place))?.refunds === true,
+    ),
     dropping: those(
-      (row) => row.name.purpose === 'drop' && row.phase !== 'pending delete' && row.phase !== 'available',
+      (place, phase) => names.flag(place, 'purpose') === 'drop' && phase !== 'pending delete' && phase !== 'available',
     ),
   };
 }

@@ -1,7 +1,8 @@
 import {
   chargeDays,
+  type LedgerDay,
   type LedgerRow,
-  type Projection,
+  rowsNear,
   TODAY_DAYS,
   todayLists,
   todaySummary,
@@ -14,16 +15,12 @@ import type { RowView, TodayView } from './views';
 const MOST_NAMED = 6;
 
 /** What needs a decision today: at most `limit` rows of each consequence, and the line of time of the next days. */
-export function todayView(
-  ledger: Projection,
-  rows: readonly LedgerRow[],
-  limit: number,
-  view: (row: LedgerRow) => RowView,
-): TodayView {
-  const { asOf, index, names } = ledger;
+export function todayView(today: LedgerDay, limit: number, view: (row: LedgerRow) => RowView): TodayView {
+  const { projection } = today;
+  const { asOf, index, names } = projection;
   const worth = worthIn(index.rules, asOf);
-  const lists = todayLists(rows, asOf, worth, index.rules.zone);
-  const days = chargeDays(ledger, addDays(asOf, TODAY_DAYS));
+  const lists = todayLists(rowsNear(today, TODAY_DAYS), asOf, worth, index.rules.zone);
+  const days = chargeDays(projection, addDays(asOf, TODAY_DAYS));
   return {
     summary: todaySummary(lists, days),
     lists: lists.map((list) => ({

@@ -1,6 +1,7 @@
 import { addDays, type Instant } from '../time';
 import type { LedgerAccount } from './data';
-import type { LedgerRow } from './projection';
+import type { LedgerDay } from './ledgerDay';
+import { type LedgerRow, rowsOn } from './projection';
 
 /** What about a name's setting contradicts what is wanted of it, before it costs anything. */
 export type Contradiction =
@@ -26,4 +27,32 @@ export function contradictionOf(
   const years = coming?.years ?? 1;
   if (account && account.yearsPerCharge > 1 && years > 1) return { kind: 'several years a charge', years };
   return null;
+}
+
+/** A name whose setting contradicts what is wanted of it. */
+export interface Contradicting {
+  readonly row: LedgerRow;
+  readonly contradiction: Contradiction;
+}
+
+/** The first `limit` names that contradict themselves on a day. Most of a ledger cannot, by its columns alone, and is not read. */
+export function contradictionsOn(ledger: LedgerDay, limit: number): Contradicting[] {
+  const { names, index, asOf, charges } = ledger.projection;
+  const relied = addDays(asOf, RELIED_ON_DAYS);
+  const may = (place: number) => {
+    if (names.flag(place, 'neverLost') || names.flag(place, 'purpose') === 'drop') return true;
+    const charge = charges.first(place);
+    if (charge < 0) return false;
+    const account = index.accounts.get(names.accountId(place));
+    return charges.at(charge) < relied || (account?.yearsPerCharge ?? 1) > 1;
+  };
+  const read = rowsOn(ledger.projection, ledger.day);
+  const found: Contradicting[] = [];
+  for (let place = 0; place < ledger.length && found.length < limit; place += 1) {
+    if (!may(place)) continue;
+    const row = read(place);
+    const contradiction = contradictionOf(row, index.accounts.get(row.name.accountId), asOf);
+    if (contradiction) found.push({ row, contradiction });
+  }
+  return found;
 }

@@ -9,7 +9,7 @@ export {
   sortedAt,
 } from './arrange';
 export { columnsOf, FLAGS, type LedgerColumns } from './columns';
-export { type Contradiction, contradictionOf } from './contradictions';
+export { type Contradiction, contradictionOf, contradictionsOn } from './contradictions';
 export { indexRules, type KeepingCosts, keepingCosts, pricingOf, type RuleIndex, restoreCostOf } from './costs';
 export {
   type LedgerAccount,
@@ -40,6 +40,7 @@ export {
   weighOffer,
 } from './moveSaving';
 export { NameTable } from './nameTable';
+export { rowsNear } from './near';
 export { isCaution, type Outlook } from './outlook';
 export { packed, unpacked } from './packed';
 export {

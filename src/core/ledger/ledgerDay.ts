@@ -146,6 +146,11 @@ export class LedgerDay {
     return this.projection.names.length;
   }
 
+  /** The phase of the name at a place; `null` where the end of its term is not known. */
+  phaseAt(place: number): Phase | null {
+    return PHASES[(this.phase[place] as number) - 1] ?? null;
+  }
+
   /** What keeping the name at a place costs on the day. */
   costs(place: number): KeepingCosts {
     return this.#costs(this.projection.groups.groupOf[place] as number);
@@ -183,6 +188,14 @@ export class LedgerDay {
   /** The names at some places in full. */
   rows(places: ArrayLike<number>): LedgerRow[] {
     return Array.from(places, rowsOn(this.projection, this.day));
+  }
+
+  /** The names whose place passes a test, in full. */
+  rowsWhere(wanted: (place: number) => boolean): LedgerRow[] {
+    const read = rowsOn(this.projection, this.day);
+    const found: LedgerRow[] = [];
+    for (let place = 0; place < this.length; place += 1) if (wanted(place)) found.push(read(place));
+    return found;
   }
 
   /** All of them. Costly where there are many. */
