@@ -66,8 +66,9 @@ export function parseDomainName(input: string, rules: NameRules = {}): DomainNam
 }
 
 function registrable(ascii: string, rules: NameRules): DomainName | Refusal {
-  const icann = parse(ascii, { allowPrivateDomains: false, validateHostname: false });
   const listed = parse(ascii, { allowPrivateDomains: true, validateHostname: false });
+  // Both are the same where no private ending is met, which is nearly always.
+  const icann = listed.isPrivate ? parse(ascii, { allowPrivateDomains: false, validateHostname: false }) : listed;
   const suffix = icann.publicSuffix ?? '';
   if (!ascii.includes('.')) {
     return icann.isIcann

@@ -9,19 +9,19 @@ create index changed_names_revision on changed_names (revision);
 -- Which ledger it is whose changes are counted: every one counts from one, and a number alone may be another's.
 alter table revision add column ledger uuid not null default gen_random_uuid();
 
--- So many names at once are all of them: reading the ledger anew is quicker than telling them apart.
+-- So many rows at once are all names: reading the ledger anew is quicker than telling them apart.
 create function note_changed_names(ids int[]) returns void language sql as $$
   insert into changed_names (revision, name_id)
     select n, id from revision, unnest(case when cardinality(ids) > 5000 then '{0}' else ids end) as id;
   delete from changed_names where revision < (select n - 1000 from revision);
 $$;
 
--- For the rows that a statement has written; the column that holds the name's id is said by the trigger.
+-- For the rows that a statement has written, no more of them than are told apart; the trigger says which column holds the name's id.
 create function note_written() returns trigger language plpgsql as $$
 declare
   ids int[];
 begin
-  execute format('select array(select distinct %1$I from written where %1$I is not null)', tg_argv[0]) into ids;
+  execute format('select array(select %1$I from written where %1$I is not null limit 5001)', tg_argv[0]) into ids;
   perform note_changed_names(ids);
   return null;
 end $$;

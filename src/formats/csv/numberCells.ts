@@ -9,6 +9,8 @@ export type FoundNumbers = (typeof FOUND_NUMBERS)[number];
 
 const CENTS = /([.,])\d{1,2}$/;
 const OPEN = /^[1-9]\d{0,2}([.,])\d{3}$/;
+/** What may hold cents or thousands: a mark with a digit somewhere behind it. */
+const MARKED = /[.,]\D*\d/;
 /** No amount is longer, currency included: longer cells need no look. */
 const LONGEST_AMOUNT = 40;
 
@@ -17,7 +19,7 @@ export function numbersOf(cells: Iterable<string>): FoundNumbers {
   const seen = new Set<string>();
   const open = new Set<string>();
   for (const cell of cells) {
-    if (cell.length > LONGEST_AMOUNT) continue;
+    if (cell.length > LONGEST_AMOUNT || !MARKED.test(cell)) continue;
     const figure = cell.replace(/[^\d.,]/g, '').replace(/^[.,]+|[.,]+$/g, '');
     const cents = CENTS.exec(figure)?.[1];
     if (cents && !figure.slice(0, figure.lastIndexOf(cents)).includes(cents)) seen.add(cents);

@@ -8,6 +8,7 @@ import { type Day, dayOf, readDate, type TermEnd } from '@/core/time';
 import type { TableRow } from '../csv/readTable';
 import { undefuse } from '../csv/writeTable';
 import { type ColumnReading, type Mapping, numbersIn, orderOf, type PortfolioField } from './columns';
+import { remembering } from './remembering';
 import { yesOrNo } from './yesOrNo';
 
 /** One row of a list of names, read. What the list does not say is left out and changes nothing. */
@@ -86,116 +87,140 @@ export interface ReadRow extends PortfolioRow {
   readonly lost: readonly string[];
 }
 
+/** What one cell says of a name: nothing, some of its facts, or why it cannot be read. */
+type Said = Partial<PortfolioRow> | Refusal;
+interface CellContext {
+  readonly column: ColumnReading;
+  readonly rules: RowRules;
+  /** The currency that stands beside an amount. */
+  readonly code: string | null;
+}
+
+const NOTHING = /^(n\/?a|-|–|none|null|0000-00-00.*)$/i;
+
+const dated =
+  (field: 'registered' | 'expires' | 'boughtOn') =>
+  (text: string, { column }: CellContext) => {
+    const date = NOTHING.test(text) ? null : readDate(text, orderOf(column));
+    if (date === null || isRefusal(date)) return date ?? {};
+    return field === 'boughtOn' ? { boughtOn: dayOf(date.at) } : { [field]: date };
+  };
+
+const priced =
+  (field: 'paid' | 'renewalPrice' | 'asking') =>
+  (text: string, { column, rules, code }: CellContext) => {
+    if (NOTHING.test(text)) return {};
+    const style = numbersIn(column, rules.numberStyle);
+    const value = readAmount(text, { stated: code, usual: rules.currency, style });
+    return isRefusal(value) ? value : { [field]: value };
+  };
+
+const switched = (field: 'lock' | 'privacy' | 'neverLost', what: string) => (text: string) => {
+  const value = switchOf(text, what);
+  return isRefusal(value) ? value : { [field]: value };
+};
+
+const written = (field: 'account' | 'notes') => (text: string) => refuseCell(field, text) ?? { [field]: text };
+
+/** How the cells of each field are read; what of them cannot be is told in this order. */
+const CELLS = {
+  registered: dated('registered'),
+  expires: dated('expires'),
+  boughtOn: dated('boughtOn'),
+  pricePaid: priced('paid'),
+  renewalPrice: priced('renewalPrice'),
+  askingPrice: priced('asking'),
+  lock: switched('lock', 'lock'),
+  privacy: switched('privacy', 'privacy'),
+  neverLost: switched('neverLost', 'never to be lost'),
+  autoRenew: (text: string) => {
+    const setting = settingOf(text);
+    return isRefusal(setting) ? setting : { setting };
+  },
+  purpose: (text: string) => {
+    const purpose = purposeOf(text);
+    return purpose === null ? {} : { purpose };
+  },
+  nameServers: (text: string) => ({
+    nameServers: text
+      .toLowerCase()
+      .split(/[\s,;|]+/)
+      .filter((host) => host !== ''),
+  }),
+  account: written('account'),
+  notes: written('notes'),
+  tags: (text: string) => refuseCell('tags', text) ?? { tags: list(text).sort() },
+} as const satisfies Partial<Record<PortfolioField, (text: string, context: CellContext) => Said>>;
+type ReadField = keyof typeof CELLS;
+const READ_FIELDS = Object.keys(CELLS) as ReadField[];
+const isAmount = (field: ReadField) => field === 'pricePaid' || field === 'renewalPrice' || field === 'askingPrice';
+
+/** A column of a list whose cells are read; amounts by the currency beside them too. */
+interface ReadColumn {
+  readonly field: ReadField;
+  readonly place: number;
+  readonly readIn: (code: string) => (text: string) => Said;
+}
+
 /**
  * A reader of rows by one mapping: it gives what a row says, or why it is refused. Only the name decides about the row; of any other
  * cell that cannot be read it is said that it was left out, so that nothing half understood is ever written.
  */
 export function portfolioReader(mapping: Mapping, rules: RowRules): (row: TableRow) => ReadRow | Refusal {
-  const columns = new Map(
-    mapping.columns.flatMap((column, place) => (column.field ? [[column.field, { column, place }] as const] : [])),
-  );
-  return (row) => readRow(row, columns, rules);
+  const placeOf = (field: PortfolioField) => mapping.columns.findIndex((column) => column.field === field);
+  const columns = READ_FIELDS.flatMap((field): ReadColumn[] => {
+    const place = placeOf(field);
+    const column = mapping.columns[place];
+    if (!column) return [];
+    const readIn = (code: string) => (text: string) => CELLS[field](text, { column, rules, code: code || null });
+    // Notes are each their own.
+    return [{ field, place, readIn: field === 'notes' ? readIn : remembering((code) => remembering(readIn(code))) }];
+  });
+  const [name, currency] = [placeOf('name'), placeOf('currency')];
+  return (row) => readRow(row, name, currency, columns, rules);
 }
 
-type PlacedColumns = ReadonlyMap<PortfolioField, { readonly column: ColumnReading; readonly place: number }>;
-
-const NOTHING = /^(n\/?a|-|–|none|null|0000-00-00.*)$/i;
-
-function readRow(row: TableRow, columns: PlacedColumns, rules: RowRules): ReadRow | Refusal {
-  const cell = (field: PortfolioField) => {
-    const placed = columns.get(field);
-    return placed === undefined ? '' : undefuse((row.cells[placed.place] ?? '').trim());
-  };
-  const name = parseDomainName(cell('name'), rules);
+function readRow(
+  { cells }: TableRow,
+  namePlace: number,
+  currencyPlace: number,
+  columns: readonly ReadColumn[],
+  rules: RowRules,
+): ReadRow | Refusal {
+  const cell = (place: number) => undefuse((cells[place] ?? '').trim());
+  const name = parseDomainName(cell(namePlace), rules);
   if (isRefusal(name)) return name;
   const lost: string[] = [];
-  /** What a cell says; of one that cannot be read why, and nothing. */
-  const take = <T>(value: T | Refusal): T | undefined => {
-    if (!isRefusal(value)) return value;
-    lost.push(value.message);
-    return undefined;
-  };
+  const code = cell(currencyPlace).toUpperCase();
+  const isCode = code === '' || isCurrency(code);
   const read: { -readonly [K in keyof PortfolioRow]?: PortfolioRow[K] } = {};
-  for (const field of ['registered', 'expires', 'boughtOn'] as const) {
-    const text = cell(field);
-    const column = columns.get(field)?.column;
-    if (text === '' || !column || NOTHING.test(text)) continue;
-    const value = take(readDate(text, orderOf(column)));
-    if (value === undefined) continue;
-    if (field === 'boughtOn') read.boughtOn = dayOf(value.at);
-    else read[field] = value;
+  for (const { field, place, readIn } of columns) {
+    const text = cell(place);
+    if (text === '' || (isAmount(field) && !isCode)) continue;
+    const said = readIn(isAmount(field) ? code : '')(text);
+    if (isRefusal(said)) lost.push(said.message);
+    else Object.assign(read, said);
   }
+  // A code that is none says nothing of the currency, and so nothing of the amounts beside it.
+  if (!isCode) lost.unshift(NO_CURRENCY(code));
   if (read.registered && read.expires && read.registered.at > read.expires.at) {
-    lost.push('The term ends before the name was registered: both days are left out. Check them.');
+    lost.unshift('The term ends before the name was registered: both days are left out. Check them.');
     delete read.registered;
     delete read.expires;
-  }
-  Object.assign(read, readMoney(cell, columns, rules, take));
-  for (const [field, what] of [
-    ['lock', 'lock'],
-    ['privacy', 'privacy'],
-    ['neverLost', 'never to be lost'],
-  ] as const) {
-    const value = cell(field) === '' ? undefined : take(switchOf(cell(field), what));
-    if (value !== undefined) read[field] = value;
-  }
-  const setting = cell('autoRenew') === '' ? undefined : take(settingOf(cell('autoRenew')));
-  if (setting !== undefined) read.setting = setting;
-  const purpose = cell('purpose') === '' ? null : purposeOf(cell('purpose'));
-  if (purpose) read.purpose = purpose;
-  if (cell('nameServers') !== '')
-    read.nameServers = cell('nameServers')
-      .toLowerCase()
-      .split(/[\s,;|]+/)
-      .filter((host) => host !== '');
-  for (const field of ['account', 'notes', 'tags'] as const) {
-    const text = take(textOf(field, cell(field)));
-    if (text === undefined || text === '') continue;
-    if (field === 'tags') read.tags = list(text).sort();
-    else read[field] = text;
   }
   return { name, ...read, lost };
 }
 
-function textOf(field: 'account' | 'tags' | 'notes', text: string): string | Refusal {
+const NO_CURRENCY = (code: string) =>
+  `“${code.slice(0, 20)}” is not a currency code: the amounts beside it are left out. Write USD, EUR, GBP or another of ISO 4217.`;
+
+/** Why a text cannot be taken; `null` where it can. */
+function refuseCell(field: 'account' | 'tags' | 'notes', text: string): Refusal | null {
   const bad = refuseText(text, field);
   if (bad) return bad;
   if (field !== 'notes' && !isOneLine(text))
     return refuse('text-several-lines', `The cell for ${field} has several lines. Write it in one.`, field);
   return text.length > MOST_LETTERS
     ? refuse('text-too-long', `The text under ${field} is too long: ${MOST_LETTERS} letters at most.`, field)
-    : text;
-}
-
-/** The amounts of a row. A code that is none says nothing of the currency, and so nothing of amounts without one. */
-function readMoney(
-  cell: (field: PortfolioField) => string,
-  columns: PlacedColumns,
-  rules: RowRules,
-  take: <T>(value: T | Refusal) => T | undefined,
-): Pick<PortfolioRow, 'paid' | 'renewalPrice' | 'asking'> {
-  const found: { -readonly [K in 'paid' | 'renewalPrice' | 'asking']?: Amount } = {};
-  const code = cell('currency').toUpperCase();
-  if (code !== '' && !isCurrency(code)) {
-    take(
-      refuse(
-        'currency-unknown',
-        `“${code.slice(0, 20)}” is not a currency code: the amounts beside it are left out. Write USD, EUR, GBP or another of ISO 4217.`,
-      ),
-    );
-    return found;
-  }
-  for (const [field, key] of [
-    ['pricePaid', 'paid'],
-    ['renewalPrice', 'renewalPrice'],
-    ['askingPrice', 'asking'],
-  ] as const) {
-    const text = cell(field);
-    const column = columns.get(field)?.column;
-    if (text === '' || !column || NOTHING.test(text)) continue;
-    const style = numbersIn(column, rules.numberStyle);
-    const value = take(readAmount(text, { stated: code || null, usual: rules.currency, style }));
-    if (value !== undefined) found[key] = value;
-  }
-  return found;
+    : null;
 }
