@@ -1,7 +1,5 @@
-import { Readable } from 'node:stream';
-import { pipeline } from 'node:stream/promises';
-import { from as copyFrom } from 'pg-copy-streams';
 import type { Instant } from '@/core/time';
+import { type ColumnType, copyRows, type RowOf } from './copyRows';
 import { word } from './oneOf';
 import type { Queryable, Transaction } from './pool';
 
@@ -28,50 +26,44 @@ export const LISTED = [
   'asking_currency',
 ] as const;
 
-const COLUMNS = [
-  'import_id',
-  'line',
-  'input',
-  'ascii',
-  'outcome',
-  'code',
-  'message',
-  'unicode',
-  'ending',
-  'account',
-  ...LISTED,
-  'paid_minor',
-  'paid_currency',
-  'paid_on',
-  'renewal_minor',
-  'renewal_currency',
-] as const;
-
-type CopyValue = string | number | boolean | readonly string[];
+const COLUMNS = {
+  import_id: 'uuid',
+  line: 'int4',
+  input: 'text',
+  ascii: 'text',
+  outcome: 'text',
+  code: 'text',
+  message: 'text',
+  unicode: 'text',
+  ending: 'text',
+  account: 'text',
+  registered: 'timestamptz',
+  registered_day: 'bool',
+  term_end: 'timestamptz',
+  term_end_day: 'bool',
+  setting: 'text',
+  lock: 'bool',
+  privacy: 'bool',
+  name_servers: 'text[]',
+  tags: 'text[]',
+  purpose: 'text',
+  never_lost: 'bool',
+  notes: 'text',
+  asking_minor: 'int8',
+  asking_currency: 'text',
+  paid_minor: 'int8',
+  paid_currency: 'text',
+  paid_on: 'date',
+  renewal_minor: 'int8',
+  renewal_currency: 'text',
+} as const satisfies Readonly<Record<(typeof LISTED)[number], ColumnType>> & Readonly<Record<string, ColumnType>>;
 
 /** One row of a list as it was read: what it does not say is left out. A row that can be taken is new until it is compared. */
-export type StagedRow = Partial<Record<(typeof COLUMNS)[number], CopyValue | null | undefined>> & {
+export type StagedRow = RowOf<typeof COLUMNS> & {
+  readonly import_id: string;
   readonly line: number;
   readonly outcome: 'new' | 'refused';
 };
-
-const COPY_ESCAPES: Readonly<Record<string, string>> = {
-  '\\': '\\\\',
-  '\t': '\\t',
-  '\n': '\\n',
-  '\r': '\\r',
-};
-
-function escaped(text: string): string {
-  return /[\\\t\n\r\0]/.test(text) ? text.replace(/[\\\t\n\r\0]/g, (found) => COPY_ESCAPES[found] ?? '') : text;
-}
-
-function copyField(value: CopyValue | null | undefined): string {
-  if (value === null || value === undefined) return '\\N';
-  if (typeof value === 'string') return escaped(value);
-  if (typeof value !== 'object') return String(value);
-  return escaped(`{${value.map((item) => `"${item.replace(/[\\"]/g, '\\$&')}"`).join(',')}}`);
-}
 
 /** Where names land whose list says no account. */
 export const NO_ACCOUNT = 'No account yet';
@@ -81,13 +73,9 @@ export async function clearRows(db: Queryable, importId: string): Promise<void> 
   await db.query('delete from import_rows where import_id = $1', [importId]);
 }
 
-/** Puts read rows beside the ledger, by COPY. */
-export async function stageRows(tx: Transaction, importId: string, rows: readonly StagedRow[]): Promise<void> {
-  const lines = rows.map(
-    (row) => `${COLUMNS.map((column) => copyField(column === 'import_id' ? importId : row[column])).join('\t')}\n`,
-  );
-  const columns = COLUMNS.map((column) => `"${column}"`).join(', ');
-  await pipeline(Readable.from([lines.join('')]), tx.query(copyFrom(`copy import_rows (${columns}) from stdin`)));
+/** Puts read rows beside the ledger. */
+export function stageRows(tx: Transaction, rows: readonly StagedRow[]): Promise<void> {
+  return copyRows(tx, 'import_rows', COLUMNS, rows);
 }
 
 /** True where a list gives only the date of an instant that is known already. */
@@ -169,11 +157,18 @@ export async function compareRows(
 /** The accounts that staged rows name, as they were written first. */
 export async function selectStagedAccounts(tx: Queryable, importId: string): Promise<string[]> {
   const { rows } = await tx.query<{ label: string }>(
-    `select (array_agg(account order by line))[1] as label from import_rows
-     where import_id = $1 and account is not null and outcome <> ${outcome('refused')} group by lower(account)`,
+    `select distinct on (lower(account)) account as label from (
+       select account, min(line) as line from import_rows
+       where import_id = $1 and account is not null and outcome <> ${outcome('refused')} group by account) a
+     order by lower(account), line`,
     [importId],
   );
   return rows.map((row) => row.label);
+}
+
+/** True while what was read of an import is there: a crash of the database leaves none of it. */
+export async function hasStagedRows(db: Queryable, importId: string): Promise<boolean> {
+  return (await db.query('select from import_rows where import_id = $1 limit 1', [importId])).rowCount === 1;
 }
 
 /** True when a new name of the list comes without an account. */

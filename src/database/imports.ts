@@ -116,11 +116,15 @@ export async function moveImport(
   return rowCount === 1;
 }
 
-/** Imports that have not gone on for so many minutes though they were being read: their process has ended. Answers how many. */
+/**
+ * Ends imports that have not gone on for so many minutes though they were being read, since their process has ended, and those of which
+ * a crash of the database has left no rows: each can be read again. Answers how many.
+ */
 export async function failSilentImports(db: Queryable, minutes: number): Promise<number> {
   const { rowCount } = await db.query(
-    `update imports set status = ${word<ImportStatus>('failed')}, problem = 'interrupted', moved_at = now()
-     where status ${oneOf(AT_WORK)} and moved_at < now() - make_interval(mins => $1)`,
+    `update imports i set status = ${word<ImportStatus>('failed')}, problem = 'interrupted', moved_at = now()
+     where (status ${oneOf(AT_WORK)} and moved_at < now() - make_interval(mins => $1))
+       or (status = ${word<ImportStatus>('ready')} and rows_total > 0 and not exists (select from import_rows r where r.import_id = i.id))`,
     [minutes],
   );
   return rowCount ?? 0;

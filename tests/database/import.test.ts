@@ -312,6 +312,33 @@ test('a list that was brought in is deleted after a week, with its text and rows
   await own.close();
 });
 
+test('a crash of the database takes what was read of a list with it: nothing is written in its place, and it can be read again', async () => {
+  const read = async () => {
+    const begun = await beginImport(ledger, { content: Buffer.from('brinegate.com'), source: 'crashed' });
+    if (isRefusal(begun)) throw new Error(begun.message);
+    const ready = await readImport(ledger, begun.id, begun.options);
+    if (isRefusal(ready)) throw new Error(ready.message);
+    // What PostgreSQL does to an unlogged table when it starts after a crash.
+    await ledger.database.query('delete from import_rows where import_id = $1', [ready.id]);
+    return ready;
+  };
+  const status = async (id: string) =>
+    (await ledger.database.query('select status from imports where id = $1', [id])).rows[0]?.status;
+  const [written, left] = [await read(), await read()];
+  expect(await writeImport(ledger, written.id)).toMatchObject({ code: 'import-not-ready' });
+  expect([await status(written.id), await count('names where ascii = $$brinegate.com$$')]).toEqual(['failed', 0]);
+  expect([await endCutImports(ledger), await status(left.id)]).toEqual([1, 'failed']);
+  expect(await readImport(ledger, left.id, left.options)).toMatchObject({ status: 'ready' });
+  expect(await writeImport(ledger, left.id)).toMatchObject({ added: 1 });
+  const { rows } = await ledger.database.query(
+    "select relname, relpersistence as kept from pg_class where relname in ('import_rows', 'imports') order by 1",
+  );
+  expect(rows).toEqual([
+    { relname: 'import_rows', kept: 'u' },
+    { relname: 'imports', kept: 'p' },
+  ]);
+});
+
 test('a list whose reading was cut off by the end of its process is ended, and can be read again', async () => {
   const begun = await beginImport(ledger, { content: Buffer.from('brinequay.com'), source: 'cut off' });
   if (isRefusal(begun)) throw new Error(begun.message);

@@ -54,6 +54,7 @@ test('a database that a first version of a migration made is made good', async (
     '0015_transfers',
     '0016_acquiring',
     '0017_changed_names',
+    '0018_light_imports',
   ]);
   expect(await migrate(url)).toEqual([]);
 });
@@ -69,6 +70,7 @@ test('what stood in a ledger in the words of before stands there in those of tod
     '0015_transfers',
     '0016_acquiring',
     '0017_changed_names',
+    '0018_light_imports',
   ]);
   expect(
     await rowsIn(url, 'select ascii, purpose, observed, rescue_verdict, requested from names order by id'),

@@ -22,7 +22,10 @@ const RULES = rulesWith({
     { ...QUAYMARK, balanceMinor: 1200, retryDays: [2], leadDays: 30 },
     { ...QUAYMARK, id: 2, label: 'Wrackgate', yearsPerCharge: 2, auctionDay: 30, balanceMinor: null },
   ],
-  policies: [{ ...GENERIC, redemptionDays: 120 }, { ...GENERIC, ending: 'uk', lateDays: 90, redemptionDays: 0, pendingDeleteDays: 0 }],
+  policies: [
+    { ...GENERIC, redemptionDays: 120 },
+    { ...GENERIC, ending: 'uk', lateDays: 90, redemptionDays: 0, pendingDeleteDays: 0 },
+  ],
 });
 
 const soon = fc.integer({ min: -20, max: 90 }).map((days) => addDays(TODAY, days));

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { NumberStyle } from '@/core/money';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
-import { dayOf, formatDay, formatInstant, type Instant } from '@/core/time';
+import { dayOf, formatDay, type Instant } from '@/core/time';
 import { selectAccount, selectAccounts } from '@/database/accounts';
 import { clearRows, compareRows, type StagedRow, selectStaged, stageRows, takeOutRows } from '@/database/importRows';
 import {
@@ -204,8 +204,8 @@ export async function readImport(
     const rows = source.table.rows.slice(options.mapping.hasHeadings ? 1 : 0);
     await clearRows(database, id);
     const label = options.accountLabel ?? null;
-    await readRows(rows, portfolioReader(options.mapping, rules), label, async (read, rowsDone) => {
-      await transaction(database, (tx) => stageRows(tx, id, read));
+    await readRows(id, rows, portfolioReader(options.mapping, rules), label, async (read, rowsDone) => {
+      await transaction(database, (tx) => stageRows(tx, read));
       await moveImport(database, id, { rowsDone });
     });
     await transaction(database, async (tx) => {
@@ -272,7 +272,7 @@ export async function mendRow(deps: Deps, id: string, input: unknown): Promise<I
   if (other && !isInstead) return twice(other.line, other.termEnd, read);
   await transaction(database, async (tx) => {
     await takeOutRows(tx, id, line, other ? read.name.ascii : null);
-    await stageRows(tx, id, [stagedRow({ line, cells }, read, options.accountLabel ?? null)]);
+    await stageRows(tx, [stagedRow(id, { line, cells }, read, options.accountLabel ?? null)]);
     await compareRows(tx, id, options.accountId, false);
   });
   return (await selectImport(database, id)) as ImportRow;
@@ -295,6 +295,7 @@ function twice(line: number, end: number | null, { expires }: PortfolioRow): Ref
  * the list twice is refused the second time.
  */
 async function readRows(
+  id: string,
   rows: readonly TableRow[],
   readRow: ReturnType<typeof portfolioReader>,
   accountLabel: string | null,
@@ -303,11 +304,11 @@ async function readRows(
   const lines = new Map<string, { readonly line: number; readonly end: number | null }>();
   const staged = (row: TableRow): StagedRow => {
     const read = readRow(row);
-    if (isRefusal(read)) return refusedRow(row, read);
+    if (isRefusal(read)) return refusedRow(id, row, read);
     const first = lines.get(read.name.ascii);
-    if (first) return refusedRow(row, twice(first.line, first.end, read));
+    if (first) return refusedRow(id, row, twice(first.line, first.end, read));
     lines.set(read.name.ascii, { line: row.line, end: read.expires?.at ?? null });
-    return stagedRow(row, read, accountLabel);
+    return stagedRow(id, row, read, accountLabel);
   };
   let storing = Promise.resolve();
   for (let start = 0; start < rows.length; start += ROWS_A_TURN) {
@@ -318,14 +319,15 @@ async function readRows(
   await storing;
 }
 
-function refusedRow(row: TableRow, { code, message }: Refusal): StagedRow {
+function refusedRow(id: string, row: TableRow, { code, message }: Refusal): StagedRow {
   const input = JSON.stringify(row.cells.map((cell) => cell.slice(0, 4000)));
-  return { line: row.line, outcome: 'refused', input, code, message };
+  return { import_id: id, line: row.line, outcome: 'refused', input, code, message };
 }
 
-function stagedRow({ line }: TableRow, read: ReadRow, accountLabel: string | null): StagedRow {
+function stagedRow(id: string, { line }: TableRow, read: ReadRow, accountLabel: string | null): StagedRow {
   const { name, registered, expires, asking, paid, renewalPrice } = read;
   return {
+    import_id: id,
     line,
     outcome: 'new',
     ascii: name.ascii,
@@ -333,9 +335,9 @@ function stagedRow({ line }: TableRow, read: ReadRow, accountLabel: string | nul
     unicode: name.unicode,
     ending: name.ending,
     account: read.account ?? accountLabel,
-    registered: registered && formatInstant(registered.at),
+    registered: registered?.at,
     registered_day: registered && registered.precision === 'day',
-    term_end: expires && formatInstant(expires.at),
+    term_end: expires?.at,
     term_end_day: expires && expires.precision === 'day',
     setting: read.setting,
     lock: read.lock,

@@ -2,13 +2,16 @@ import { registryFeeOn } from '@/core/lifecycle';
 import { type Refusal, refuse } from '@/core/refusal';
 import { dayOf } from '@/core/time';
 import { accountsByLabel } from '@/database/accounts';
-import { hasNewRowsWithoutAccount, NO_ACCOUNT, selectStagedAccounts } from '@/database/importRows';
+import { hasNewRowsWithoutAccount, hasStagedRows, NO_ACCOUNT, selectStagedAccounts } from '@/database/importRows';
 import { moveImport, selectImport, type WrittenCounts } from '@/database/imports';
 import { selectRegistryFees } from '@/database/policies';
 import { selectSettings } from '@/database/settings';
 import { writeStagedRows } from '@/database/writeImport';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
+
+/** A crash of the database leaves nothing of what was read. */
+const CUT_OFF = { status: 'failed', problem: 'interrupted' } as const;
 
 export interface WrittenImport extends WrittenCounts {
   readonly batchId: number | null;
@@ -23,6 +26,8 @@ export async function writeImport(deps: Deps, id: string): Promise<WrittenImport
   const row = await selectImport(database, id);
   if (!row) return refuse('import-unknown', 'This import is no longer there. Bring the list again.');
   return changing(deps, async (tx, { at, record }) => {
+    if (row.rowsTotal > 0 && !(await hasStagedRows(tx, id)) && (await moveImport(tx, id, CUT_OFF, ['ready'])))
+      return refuse('import-not-ready', 'What was read of this list is gone. Read it again, then write it.');
     if (!(await moveImport(tx, id, { status: 'writing' }, ['ready']))) {
       return refuse(
         'import-not-ready',

@@ -1,0 +1,74 @@
+import fc from 'fast-check';
+import { afterAll, beforeAll, expect, test } from 'vitest';
+import { addDays, type Day, dayOf, FIRST_DAY, startOfDay } from '@/core/time';
+import { copyRows } from '@/database/copyRows';
+import { transaction } from '@/database/pool';
+import { emptyLedger, type TestLedger } from './ledger';
+
+let ledger: TestLedger;
+beforeAll(async () => {
+  ledger = await emptyLedger();
+});
+afterAll(() => ledger.close());
+
+const COLUMNS = {
+  line: 'int4',
+  minor: 'int8',
+  yes: 'bool',
+  said: 'text',
+  tags: 'text[]',
+  at: 'timestamptz',
+  day: 'date',
+  key: 'uuid',
+} as const;
+
+const maybe = <T>(of: fc.Arbitrary<T>) => fc.option(of, { nil: null, freq: 4 });
+const text = fc.string({ unit: 'grapheme' }).filter((one) => !one.includes('\0'));
+const day = fc.integer({ min: 0, max: 41_000 }).map((days): Day => dayOf(addDays(startOfDay(FIRST_DAY), days)));
+const row = fc.record({
+  line: maybe(fc.integer({ min: -(2 ** 31), max: 2 ** 31 - 1 })),
+  minor: maybe(fc.maxSafeInteger()),
+  yes: maybe(fc.boolean()),
+  said: maybe(text),
+  tags: maybe(fc.array(text, { maxLength: 4 })),
+  at: maybe(fc.date({ min: new Date('1985-01-01'), max: new Date('2099-12-31'), noInvalidDate: true }).map(Number)),
+  day: maybe(day),
+  key: maybe(fc.uuid()),
+});
+
+/** Against PostgreSQL itself: it reads what was written, and gives it out as text by its own rules. */
+test('rows come back as they were written, whatever they hold', async () => {
+  await fc.assert(
+    fc.asyncProperty(fc.array(row, { maxLength: 30 }), async (rows) => {
+      const back = await transaction(ledger.database, async (tx) => {
+        await tx.query(
+          `create temporary table copied (n int generated always as identity, line int, minor bigint, yes boolean, said text, tags text[],
+             at timestamptz, day date, key uuid) on commit drop`,
+        );
+        await copyRows(tx, 'copied', COLUMNS, rows);
+        const { rows: found } = await tx.query(
+          `select line, minor::text, yes, said, to_jsonb(tags) as tags, (extract(epoch from at) * 1000)::bigint::text as at, day::text, key::text
+           from copied order by n`,
+        );
+        return found;
+      });
+      expect(back).toEqual(
+        rows.map(({ minor, at, ...same }) => ({
+          ...same,
+          minor: minor === null ? null : String(minor),
+          at: at === null ? null : String(at),
+        })),
+      );
+    }),
+    { numRuns: 60 },
+  );
+});
+
+test('a NUL, which PostgreSQL keeps in no text, is left out; half of a letter is replaced', async () => {
+  const said = await transaction(ledger.database, async (tx) => {
+    await tx.query('create temporary table copied (said text) on commit drop');
+    await copyRows(tx, 'copied', { said: 'text' }, [{ said: 'kelp\0kiln' }, { said: 'half \ud800' }, {}]);
+    return (await tx.query('select said from copied')).rows;
+  });
+  expect(said).toEqual([{ said: 'kelpkiln' }, { said: 'half \ufffd' }, { said: null }]);
+});
