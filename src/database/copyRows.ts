@@ -73,8 +73,15 @@ const WRITERS: { readonly [T in ColumnType]: (bytes: Bytes, value: Copied[T]) =>
   'text[]': (bytes, values) => bytes.measured(() => textArray(bytes, values)),
   timestamptz: (bytes, at) => bytes.lengthThen(8).int64((at - POSTGRES_EPOCH) * 1000),
   date: (bytes, day) => bytes.lengthThen(4).int32((startOfDay(day) - POSTGRES_EPOCH) / DAY_MS),
-  uuid: (bytes, value) => bytes.lengthThen(16).raw(Buffer.from(value.replaceAll('-', ''), 'hex')),
+  uuid: (bytes, value) => bytes.lengthThen(16).raw(uuidBytes(value)),
 };
+
+/** Rows that come together share one, mostly. */
+let lastUuid = { text: '', bytes: Buffer.alloc(0) };
+function uuidBytes(text: string): Buffer {
+  if (lastUuid.text !== text) lastUuid = { text, bytes: Buffer.from(text.replaceAll('-', ''), 'hex') };
+  return lastUuid.bytes;
+}
 
 /** One dimension from 1 on, or none for an empty array; no nulls. */
 function textArray(bytes: Bytes, values: readonly string[]): void {

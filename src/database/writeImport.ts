@@ -1,8 +1,7 @@
 import type { Instant } from '@/core/time';
 import { patchNamesFrom } from './changes';
-import { LISTED } from './importRows';
+import { countOutcomes, LISTED, type RowOutcome } from './importRows';
 import type { WrittenCounts } from './imports';
-import { analyzeLedger } from './ledger';
 import { insertNamesFrom } from './names';
 import type { Transaction } from './pool';
 
@@ -49,25 +48,24 @@ export async function writeStagedRows(
 ): Promise<WrittenCounts> {
   const now = new Date(at);
   const [standing, evidence] = confirmed ? ['confirmed', 'the account’s own answer'] : ['believed', 'imported list'];
-  const added = await insertNamesFrom(
-    tx,
-    batchId,
-    at,
-    ['account_id', 'setting_since', 'setting_evidence', 'standing', ...LISTED],
-    NEW,
-    [importId, accountId, standing, evidence],
-  );
+  const counts = await countOutcomes(tx, importId);
+  const taken = (...outcomes: readonly RowOutcome[]) => outcomes.some((outcome) => counts[outcome].taken > 0);
+  const columns = ['account_id', 'setting_since', 'setting_evidence', 'standing', ...LISTED] as const;
+  const added = taken('new')
+    ? await insertNamesFrom(tx, batchId, at, columns, NEW, [importId, accountId, standing, evidence])
+    : 0;
   // Without fresh statistics the joins below would be planned for the few names there were before.
-  if (added > 0) await tx.query('analyze names (id, ascii, account_id, ending)');
+  if (added > 0) await tx.query('analyze names');
   if (confirmed) await patchNamesFrom(tx, batchId, CONFIRMED, [importId, now, evidence]);
+  const isChanging = taken('changed', 'conflict');
   const written = {
     added,
-    changed: await patchNamesFrom(tx, batchId, CHANGED, [importId, now, standing, evidence]),
-    gone: await patchNamesFrom(tx, batchId, GONE, [importId, now]),
-    entries: await writePaid(tx, importId, batchId),
+    changed: isChanging ? await patchNamesFrom(tx, batchId, CHANGED, [importId, now, standing, evidence]) : 0,
+    gone: taken('missing') ? await patchNamesFrom(tx, batchId, GONE, [importId, now]) : 0,
+    entries: added > 0 || isChanging ? await writePaid(tx, importId, batchId) : 0,
     prices: await learnPrices(tx, importId, batchId, feeMinor, at),
   };
-  if (added + written.entries > 0) await analyzeLedger(tx);
+  if (written.entries > 0) await tx.query('analyze entries');
   return written;
 }
 

@@ -87,8 +87,6 @@ export interface ReadRow extends PortfolioRow {
   readonly lost: readonly string[];
 }
 
-/** What one cell says of a name: nothing, some of its facts, or why it cannot be read. */
-type Said = Partial<PortfolioRow> | Refusal;
 interface CellContext {
   readonly column: ColumnReading;
   readonly rules: RowRules;
@@ -98,68 +96,61 @@ interface CellContext {
 
 const NOTHING = /^(n\/?a|-|–|none|null|0000-00-00.*)$/i;
 
-const dated =
-  (field: 'registered' | 'expires' | 'boughtOn') =>
-  (text: string, { column }: CellContext) => {
-    const date = NOTHING.test(text) ? null : readDate(text, orderOf(column));
-    if (date === null || isRefusal(date)) return date ?? {};
-    return field === 'boughtOn' ? { boughtOn: dayOf(date.at) } : { [field]: date };
-  };
+const date = (text: string, { column }: CellContext) =>
+  NOTHING.test(text) ? undefined : readDate(text, orderOf(column));
 
-const priced =
-  (field: 'paid' | 'renewalPrice' | 'asking') =>
-  (text: string, { column, rules, code }: CellContext) => {
-    if (NOTHING.test(text)) return {};
-    const style = numbersIn(column, rules.numberStyle);
-    const value = readAmount(text, { stated: code, usual: rules.currency, style });
-    return isRefusal(value) ? value : { [field]: value };
-  };
-
-const switched = (field: 'lock' | 'privacy' | 'neverLost', what: string) => (text: string) => {
-  const value = switchOf(text, what);
-  return isRefusal(value) ? value : { [field]: value };
+const day = (text: string, context: CellContext) => {
+  const found = date(text, context);
+  return found === undefined || isRefusal(found) ? found : dayOf(found.at);
 };
 
-const written = (field: 'account' | 'notes') => (text: string) => refuseCell(field, text) ?? { [field]: text };
+const money = (text: string, { column, rules, code }: CellContext) =>
+  NOTHING.test(text)
+    ? undefined
+    : readAmount(text, { stated: code, usual: rules.currency, style: numbersIn(column, rules.numberStyle) });
+
+const hosts = (text: string) =>
+  text
+    .toLowerCase()
+    .split(/[\s,;|]+/)
+    .filter((host) => host !== '');
+
+/** A fact of a row, and how its cells are read: what they say, nothing, or why they cannot be read. */
+type CellReader = {
+  [F in keyof PortfolioRow]-?: readonly [
+    F,
+    (text: string, context: CellContext) => PortfolioRow[F] | undefined | Refusal,
+  ];
+}[keyof PortfolioRow];
 
 /** How the cells of each field are read; what of them cannot be is told in this order. */
 const CELLS = {
-  registered: dated('registered'),
-  expires: dated('expires'),
-  boughtOn: dated('boughtOn'),
-  pricePaid: priced('paid'),
-  renewalPrice: priced('renewalPrice'),
-  askingPrice: priced('asking'),
-  lock: switched('lock', 'lock'),
-  privacy: switched('privacy', 'privacy'),
-  neverLost: switched('neverLost', 'never to be lost'),
-  autoRenew: (text: string) => {
-    const setting = settingOf(text);
-    return isRefusal(setting) ? setting : { setting };
-  },
-  purpose: (text: string) => {
-    const purpose = purposeOf(text);
-    return purpose === null ? {} : { purpose };
-  },
-  nameServers: (text: string) => ({
-    nameServers: text
-      .toLowerCase()
-      .split(/[\s,;|]+/)
-      .filter((host) => host !== ''),
-  }),
-  account: written('account'),
-  notes: written('notes'),
-  tags: (text: string) => refuseCell('tags', text) ?? { tags: list(text).sort() },
-} as const satisfies Partial<Record<PortfolioField, (text: string, context: CellContext) => Said>>;
+  registered: ['registered', date],
+  expires: ['expires', date],
+  boughtOn: ['boughtOn', day],
+  pricePaid: ['paid', money],
+  renewalPrice: ['renewalPrice', money],
+  askingPrice: ['asking', money],
+  lock: ['lock', (text) => switchOf(text, 'lock')],
+  privacy: ['privacy', (text) => switchOf(text, 'privacy')],
+  neverLost: ['neverLost', (text) => switchOf(text, 'never to be lost')],
+  autoRenew: ['setting', settingOf],
+  purpose: ['purpose', (text) => purposeOf(text) ?? undefined],
+  nameServers: ['nameServers', hosts],
+  account: ['account', (text) => refuseCell('account', text) ?? text],
+  notes: ['notes', (text) => refuseCell('notes', text) ?? text],
+  tags: ['tags', (text) => refuseCell('tags', text) ?? list(text).sort()],
+} as const satisfies Partial<Record<PortfolioField, CellReader>>;
 type ReadField = keyof typeof CELLS;
 const READ_FIELDS = Object.keys(CELLS) as ReadField[];
 const isAmount = (field: ReadField) => field === 'pricePaid' || field === 'renewalPrice' || field === 'askingPrice';
 
 /** A column of a list whose cells are read; amounts by the currency beside them too. */
 interface ReadColumn {
-  readonly field: ReadField;
+  readonly fact: keyof PortfolioRow;
+  readonly isAmount: boolean;
   readonly place: number;
-  readonly readIn: (code: string) => (text: string) => Said;
+  readonly readIn: (code: string) => (text: string) => unknown;
 }
 
 /**
@@ -172,9 +163,11 @@ export function portfolioReader(mapping: Mapping, rules: RowRules): (row: TableR
     const place = placeOf(field);
     const column = mapping.columns[place];
     if (!column) return [];
-    const readIn = (code: string) => (text: string) => CELLS[field](text, { column, rules, code: code || null });
+    const [fact, read] = CELLS[field];
+    const readIn = (code: string) => (text: string) => read(text, { column, rules, code: code || null });
     // Notes are each their own.
-    return [{ field, place, readIn: field === 'notes' ? readIn : remembering((code) => remembering(readIn(code))) }];
+    const kept = field === 'notes' ? readIn : remembering((code: string) => remembering(readIn(code)));
+    return [{ fact, isAmount: isAmount(field), place, readIn: kept }];
   });
   const [name, currency] = [placeOf('name'), placeOf('currency')];
   return (row) => readRow(row, name, currency, columns, rules);
@@ -193,13 +186,14 @@ function readRow(
   const lost: string[] = [];
   const code = cell(currencyPlace).toUpperCase();
   const isCode = code === '' || isCurrency(code);
-  const read: { -readonly [K in keyof PortfolioRow]?: PortfolioRow[K] } = {};
-  for (const { field, place, readIn } of columns) {
+  const read: { -readonly [K in keyof ReadRow]: ReadRow[K] } = { name, lost };
+  const facts = read as unknown as Record<string, unknown>;
+  for (const { fact, isAmount: isMoney, place, readIn } of columns) {
     const text = cell(place);
-    if (text === '' || (isAmount(field) && !isCode)) continue;
-    const said = readIn(isAmount(field) ? code : '')(text);
-    if (isRefusal(said)) lost.push(said.message);
-    else Object.assign(read, said);
+    if (text === '' || (isMoney && !isCode)) continue;
+    const value = readIn(isMoney ? code : '')(text);
+    if (isRefusal(value)) lost.push(value.message);
+    else if (value !== undefined) facts[fact] = value;
   }
   // A code that is none says nothing of the currency, and so nothing of the amounts beside it.
   if (!isCode) lost.unshift(NO_CURRENCY(code));
@@ -208,7 +202,7 @@ function readRow(
     delete read.registered;
     delete read.expires;
   }
-  return { name, ...read, lost };
+  return read;
 }
 
 const NO_CURRENCY = (code: string) =>
