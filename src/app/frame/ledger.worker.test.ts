@@ -137,7 +137,7 @@ test('an answer that is none leaves what is known', async () => {
   });
 });
 
-test('what is seen on arranging: a page of rows, their ids, their sums, and the neighbours of a name', () => {
+test('what is seen on arranging: a page of rows, their ids, their sums, and the neighbours of a name', async () => {
   const { total, rows } = worker.arrange({ ...EVERY_NAME, sort: 'name' }, TODAY, 1, 3);
   expect(total).toBe(6);
   expect(rows.map(({ name }) => name.ascii)).toEqual(['dateless.com', 'deleted.com']);
@@ -151,7 +151,13 @@ test('what is seen on arranging: a page of rows, their ids, their sums, and the 
     row: { phase: 'redemption', policy: GENERIC },
   });
   expect(worker.name('nobody.com', TODAY)).toBeNull();
-  expect(worker.arrangedTotals(TODAY).names).toBe(6);
+  expect(await worker.arrangedTotals(TODAY)).toMatchObject({ names: 6 });
+  // Sums that another arrangement overtakes, and those of a day that is not shown any more, are nobody's.
+  const overtaken = worker.arrangedTotals(TODAY);
+  worker.arrange({ ...EVERY_NAME, dateless: true }, TODAY, 0, 9);
+  expect(await overtaken).toBeNull();
+  expect(await worker.arrangedTotals(addDays(TODAY, 1))).toBeNull();
+  expect(await worker.arrangedTotals(TODAY)).toMatchObject({ names: 1 });
   expect(worker.totals([NAMES[3]?.id ?? 0, 999_999], TODAY).names).toBe(1);
 });
 

@@ -30,6 +30,7 @@ import {
   rowsNear,
   rowsOn,
   type Totals,
+  totalsInSteps,
   totalsOf,
   unknownsOf,
   unpacked,
@@ -189,9 +190,16 @@ const api = {
     return { total: order.total, rows: arrangedRows(from, to) };
   },
 
-  /** The sums under the last arrangement, on the day it was made for. */
-  arrangedTotals(day: Instant): Totals {
-    return totalsOf(shown?.day === day ? shown : ledgerOn(day), matching);
+  /** The sums under the last arrangement, on the day it was made for; `null` when another was asked for meanwhile, which goes first. */
+  async arrangedTotals(day: Instant): Promise<Totals | null> {
+    const [ledger, places] = [shown, matching];
+    if (ledger?.day !== day) return null;
+    let sums: Totals | null = null;
+    for (sums of totalsInSteps(ledger, places)) {
+      await new Promise((goOn) => setTimeout(goOn));
+      if (shown !== ledger || matching !== places) return null;
+    }
+    return sums;
   },
 
   /** Rows of the last arrangement. */

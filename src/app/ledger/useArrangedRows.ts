@@ -64,7 +64,9 @@ export function useArrangedRows(view: LedgerView): ArrangedRows {
         clearTimeout(resting.current);
         setTotalsOld(true);
         const sumUp = async () => {
-          setTotals(await worker.arrangedTotals(now.day));
+          const sums = await worker.arrangedTotals(now.day);
+          if (sums === null) return;
+          setTotals(sums);
           setTotalsOld(false);
         };
         resting.current = setTimeout(() => void sumUp(), REST_MS);

@@ -1,6 +1,7 @@
 import { AUTO_RENEW_SETTINGS } from '../funding';
 import { PHASES } from '../lifecycle';
 import { addDays, dayOf, endOfDay, type Instant } from '../time';
+import { flagReader } from './columns';
 import type { LedgerDay } from './ledgerDay';
 import type { LedgerView, SortKey } from './view';
 
@@ -8,10 +9,11 @@ import type { LedgerView, SortKey } from './view';
 export type Places = Int32Array;
 
 /** Where ends stand among others as they are shown in a zone: a date alone begins that day there. */
-function shownIn(zone: string): (at: number, isDay: boolean) => number {
+function shownIn(zone: string): (at: number, isDay: number) => number {
+  if (zone === 'UTC') return (at) => at;
   const known = new Map<number, number>();
   return (at, isDay) => {
-    if (!isDay || zone === 'UTC' || Number.isNaN(at)) return at;
+    if (isDay === 0 || Number.isNaN(at)) return at;
     let shown = known.get(at);
     if (shown === undefined) {
       shown = endOfDay(dayOf(addDays(at as Instant, -1)), zone);
@@ -32,13 +34,15 @@ function numbersFor(key: NumberKey, ledger: LedgerDay): (place: number) => numbe
   const { names, index } = ledger.projection;
   const { columns } = names;
   const shown = shownIn(index.rules.zone);
+  const [endDay, registeredDay] = [flagReader('termEndDay'), flagReader('registeredDay')];
+  const flags = (place: number) => columns.flags[place] as number;
   switch (key) {
     case 'deadline':
       return (place) => ledger.deadlineAt[place] as number;
     case 'termEnd':
-      return (place) => shown(ledger.termEnd[place] as number, names.flag(place, 'termEndDay'));
+      return (place) => shown(ledger.termEnd[place] as number, endDay(flags(place)));
     case 'registered':
-      return (place) => shown(columns.registered[place] as number, names.flag(place, 'registeredDay'));
+      return (place) => shown(columns.registered[place] as number, registeredDay(flags(place)));
     case 'checked':
       return (place) => columns.checkedAt[place] as number;
     case 'cost':
@@ -170,7 +174,7 @@ const FEW = 512;
 
 /**
  * Places by key, equal keys by place; only those that are asked for are sorted: this must keep up with the hand on a long list. The first
- * few are found by selecting the last key among them, which takes one pass or two over all.
+ * few are found by the last key among them, which takes one pass over all.
  */
 function inOrder(places: Places, keys: Float64Array): Arrangement {
   let settled: Places = new Int32Array(0);
@@ -190,12 +194,9 @@ function inOrder(places: Places, keys: Float64Array): Arrangement {
 
 /** The first `count` places in order. */
 function first(places: Places, keys: Float64Array, count: number): Places {
-  const values = keys.slice();
-  bringForward(values, 0, count);
-  let last = Number.NEGATIVE_INFINITY;
-  for (let i = 0; i < count; i += 1) if ((values[i] as number) > last) last = values[i] as number;
+  const last = greatestOfLeast(keys, count);
   // Where places come in order, no more of those that share the last key are needed than are asked for.
-  const isOrdered = places.every((place, i) => i === 0 || place > (places[i - 1] as number));
+  const isOrdered = isRising(places);
   const before: number[] = [];
   const equal: number[] = [];
   for (let i = 0; i < keys.length; i += 1) {
@@ -228,27 +229,31 @@ function inFull(places: Places, keys: Float64Array): Places {
   return Int32Array.from(packed, (value) => value - Math.floor(value / span) * span);
 }
 
-/** Moves the least values of `values` from `start` on to the places before `end`, in no order (Hoare's selection). */
-function bringForward(values: Float64Array, start: number, end: number): void {
-  let low = start;
-  let high = values.length - 1;
-  while (low < high) {
-    const pivot = values[(low + high) >>> 1] as number;
-    let [left, right] = [low, high];
-    while (left <= right) {
-      while ((values[left] as number) < pivot) left += 1;
-      while ((values[right] as number) > pivot) right -= 1;
-      if (left > right) break;
-      const kept = values[left] as number;
-      values[left] = values[right] as number;
-      values[right] = kept;
-      left += 1;
-      right -= 1;
-    }
-    if (end <= right) high = right;
-    else if (end > left) low = left;
-    else return;
+/** The greatest of the `count` least keys, one at least: the root of a heap that keeps them. */
+function greatestOfLeast(keys: Float64Array, count: number): number {
+  // What falls is a heap already.
+  const heap = keys.slice(0, count).sort().reverse();
+  for (let i = count; i < keys.length; i += 1)
+    if ((keys[i] as number) < (heap[0] as number)) sink(heap, keys[i] as number);
+  return heap[0] as number;
+}
+
+/** Puts a value in place of a heap's root, and down to where it belongs. */
+function sink(heap: Float64Array, value: number): void {
+  let at = 0;
+  for (;;) {
+    let child = 2 * at + 1;
+    if (child + 1 < heap.length && (heap[child + 1] as number) > (heap[child] as number)) child += 1;
+    if (child >= heap.length || (heap[child] as number) <= value) break;
+    heap[at] = heap[child] as number;
+    at = child;
   }
+  heap[at] = value;
+}
+
+function isRising(places: Places): boolean {
+  for (let i = 1; i < places.length; i += 1) if ((places[i] as number) <= (places[i - 1] as number)) return false;
+  return true;
 }
 
 /** Where `value` first stands in a sorted list. */

@@ -84,7 +84,7 @@ export {
   type Worth,
   worthIn,
 } from './today';
-export { type Totals, totalsOf } from './totals';
+export { type Totals, totalsInSteps, totalsOf } from './totals';
 export { type Lacking, lacksMeans, namesLacking, type Unknowns, unknownsOf } from './unknowns';
 export { countUrgent, requestedPlaces, URGENT_DAYS } from './urgent';
 export { EVERY_NAME, type LedgerView, queryFromView, SORT_KEYS, type SortKey, viewFromQuery } from './view';

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { indexRules, LedgerDay, type LedgerName, projectLedger, totalsOf } from '@/core/ledger';
+import { indexRules, LedgerDay, type LedgerName, projectLedger, totalsInSteps, totalsOf } from '@/core/ledger';
 import { PHASES } from '@/core/lifecycle';
 import { addDays, type Day, formatInstant } from '@/core/time';
 import { GENERIC, nameWith, QUAYMARK, RENEWAL, rulesWith, TODAY } from './sampleLedger';
@@ -97,4 +97,21 @@ test('sums of some names join to the sums of all, on any day', () => {
       }
     }),
   );
+});
+
+test('sums that are added up a part at a time come to the same', () => {
+  const names = Array.from({ length: 60 }, (_, i) =>
+    nameWith(`n${String(i).padStart(2, '0')}.com`, formatInstant(addDays(TODAY, i * 9 - 100)), {
+      accountId: 1 + (i % 2),
+      setting: 'on',
+    }),
+  );
+  const ledger = new LedgerDay(projectLedger(indexRules(RULES), names, TODAY), addDays(TODAY, 40));
+  const few = ledger.projection.names.places;
+  // As many places as take three steps: each name a thousand times.
+  const many = Int32Array.from({ length: 60_000 }, (_, i) => few[i % 60] as number);
+  const steps = [...totalsInSteps(ledger, many)];
+  expect(steps.map((sums) => sums.names)).toEqual([25_000, 50_000, 60_000]);
+  expect(steps.at(-1)).toEqual(totalsOf(ledger, many));
+  expect([...totalsInSteps(ledger, new Int32Array(0))]).toEqual([totalsOf(ledger, new Int32Array(0))]);
 });

@@ -10,6 +10,8 @@ import type { LedgerView } from './view';
 /** The places of the names that the view's filters keep on a day, in order. */
 export function matchingPlaces(ledger: LedgerDay, view: LedgerView): Places {
   const tests = testsOf(ledger, view);
+  const text = view.text.trim().toLowerCase();
+  if (tests.length === 0 && text === '') return ledger.projection.names.places;
   const found = new Int32Array(ledger.length);
   let count = 0;
   const keep = (place: number) => {
@@ -17,7 +19,6 @@ export function matchingPlaces(ledger: LedgerDay, view: LedgerView): Places {
     found[count] = place;
     count += 1;
   };
-  const text = view.text.trim().toLowerCase();
   if (text === '') for (let place = 0; place < ledger.length; place += 1) keep(place);
   else for (const place of placesSaying(ledger, text)) keep(place);
   return found.subarray(0, count);

@@ -16,12 +16,19 @@ export class NameTable {
   readonly #starts: Int32Array;
   readonly #spent: Int32Array;
   #placeById: ReadonlyMap<number, number> | null = null;
+  #places: Int32Array | null = null;
 
   constructor(columns: LedgerColumns) {
     this.columns = columns;
     this.length = columns.id.length;
     this.#starts = lineStarts(columns.ascii, this.length);
     this.#spent = firstLines(columns.spent.place, this.length);
+  }
+
+  /** Every place, in order. Shared: never written to. */
+  get places(): Int32Array {
+    this.#places ??= Int32Array.from({ length: this.length }, (_, place) => place);
+    return this.#places;
   }
 
   ascii(place: number): string {
