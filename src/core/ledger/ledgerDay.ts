@@ -180,19 +180,24 @@ export class LedgerDay {
     return null;
   }
 
+  /** Reads names in full, one after the other; what they share is worked out once. */
+  reader(): (place: number) => LedgerRow {
+    return rowsOn(this.projection, this.day);
+  }
+
   /** One name in full. */
   row(place: number): LedgerRow {
-    return rowsOn(this.projection, this.day)(place);
+    return this.reader()(place);
   }
 
   /** The names at some places in full. */
   rows(places: ArrayLike<number>): LedgerRow[] {
-    return Array.from(places, rowsOn(this.projection, this.day));
+    return Array.from(places, this.reader());
   }
 
   /** The names whose place passes a test, in full. */
   rowsWhere(wanted: (place: number) => boolean): LedgerRow[] {
-    const read = rowsOn(this.projection, this.day);
+    const read = this.reader();
     const found: LedgerRow[] = [];
     for (let place = 0; place < this.length; place += 1) if (wanted(place)) found.push(read(place));
     return found;

@@ -45,20 +45,37 @@ export function parseDay(text: string): Day | null {
   return date >= 1 && date <= days ? (text as Day) : null;
 }
 
+const two = (value: number) => (value < 10 ? `0${value}` : String(value));
+
 /** RFC 3339 in UTC, to the second unless there are milliseconds. */
 export function formatInstant(at: Instant): string {
-  const text = new Date(at).toISOString();
-  return text.endsWith('.000Z') ? `${text.slice(0, 19)}Z` : text;
+  const ms = at - Math.floor(at / DAY_MS) * DAY_MS;
+  const time = `${two(Math.floor(ms / HOUR_MS))}:${two(Math.floor(ms / MINUTE_MS) % 60)}:${two(Math.floor(ms / 1000) % 60)}`;
+  const rest = ms % 1000;
+  return `${dayOf(at)}T${time}${rest === 0 ? '' : `.${String(rest).padStart(3, '0')}`}Z`;
 }
+
+/** The days of the trade that have been written and read: some ten thousand at most, asked for millions of times. */
+const writtenDays = new Map<number, Day>();
+const readDays = new Map<string, Instant>();
 
 /** The UTC day an instant falls on. */
 export function dayOf(at: Instant): Day {
-  return new Date(at).toISOString().slice(0, 10) as Day;
+  const number = Math.floor(at / DAY_MS);
+  const known = writtenDays.get(number);
+  if (known !== undefined) return known;
+  const day = new Date(at).toISOString().slice(0, 10) as Day;
+  if (day >= FIRST_DAY && day <= LAST_DAY) writtenDays.set(number, day);
+  return day;
 }
 
 /** 00:00 UTC of a day. */
 export function startOfDay(day: Day): Instant {
-  return Date.parse(`${day}T00:00:00Z`) as Instant;
+  const known = readDays.get(day);
+  if (known !== undefined) return known;
+  const at = Date.parse(`${day}T00:00:00Z`) as Instant;
+  if (day.length === LAST_DAY.length && day >= FIRST_DAY && day <= LAST_DAY && !Number.isNaN(at)) readDays.set(day, at);
+  return at;
 }
 
 /** `days` may be negative or a fraction. */

@@ -166,3 +166,22 @@ test('years later is what the calendar says, also from a leap day and far away',
   ] as const)
     expect(formatInstant(addYears(instant(from), years))).toBe(to);
 });
+
+test('days and instants are written and read as `Date` does, the known ones from what is kept', () => {
+  const at = fc.integer({ min: Date.UTC(1900, 0, 1), max: Date.UTC(2200, 0, 1) });
+  fc.assert(
+    fc.property(at, fc.boolean(), (ms, isWhole) => {
+      const when = (isWhole ? Math.floor(ms / 1000) * 1000 : ms) as Instant;
+      const text = new Date(when).toISOString();
+      // Twice: the second time it is known.
+      for (const _ of [1, 2]) {
+        expect(formatInstant(when)).toBe(text.replace('.000Z', 'Z'));
+        expect(dayOf(when)).toBe(text.slice(0, 10));
+        expect(startOfDay(dayOf(when))).toBe(Date.parse(`${text.slice(0, 10)}T00:00:00Z`));
+      }
+    }),
+    { numRuns: 2000 },
+  );
+  expect(() => formatInstant(Number.NaN as Instant)).toThrow(RangeError);
+  expect(startOfDay('2026-13-01' as Day)).toBeNaN();
+});

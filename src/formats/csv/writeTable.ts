@@ -14,17 +14,17 @@ export function undefuse(cell: string): string {
   return cell.startsWith("'") && FORMULA.test(cell.slice(1)) ? cell.slice(1) : cell;
 }
 
-/** Rows of a table that is written piece by piece; the first piece has the headings. */
+/** A cell that needs a look: it may be taken for a formula, or has to be quoted. Of a long table most do not. */
+const NEEDS_LOOK = /[",\r\n\ufeff]|^[\s=+\-@＝＋－＠]|\s$/;
+
+const written = (cell: string) => (NEEDS_LOOK.test(cell) ? Papa.unparse([[defuse(cell)]]) : cell);
+
+/** Rows of a table that is written piece by piece, the headings before them as the first: RFC 4180, every cell defused. */
 export function writeRows(rows: readonly (readonly string[])[]): string {
-  return rows.length === 0
-    ? ''
-    : `${Papa.unparse(
-        rows.map((row) => row.map(defuse)),
-        { newline: '\r\n' },
-      )}\r\n`;
+  return rows.map((row) => `${row.map(written).join(',')}\r\n`).join('');
 }
 
 /** Writes a table as CSV (RFC 4180: comma, CRLF, quotes where needed), every cell defused. */
 export function writeTable(headings: readonly string[], rows: readonly (readonly string[])[]): string {
-  return `${Papa.unparse({ fields: [...headings], data: rows.map((row) => row.map(defuse)) }, { newline: '\r\n' })}\r\n`;
+  return writeRows([headings, ...rows]);
 }

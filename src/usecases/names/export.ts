@@ -3,7 +3,7 @@ import { type Amount, formatDecimal } from '@/core/money';
 import { isRefusal, type Refusal } from '@/core/refusal';
 import { daysUntil, endDay, formatInstant, formatTermEnd, type Instant } from '@/core/time';
 import { selectSettings } from '@/database/settings';
-import { writeTable } from '@/formats/csv/writeTable';
+import { writeRows, writeTable } from '@/formats/csv/writeTable';
 import { type WorkbookCell, writeWorkbook } from '@/formats/workbook/writeWorkbook';
 import type { Deps } from '../deps';
 import { type ArrangedLedger, arrangeLedger } from './list';
@@ -97,16 +97,24 @@ function outlookCell(outlook: LedgerRow['outlook']): string {
   return 'at' in outlook ? `${outlook.kind} ${formatInstant(outlook.at)}` : outlook.kind;
 }
 
+/** So many rows are made and written at a time: a long list is never held as rows and cells. */
+const ROWS_A_PIECE = 2000;
+
 /** Exactly the view on screen: its names, order, day and columns, as CSV with every formula cell defused. */
 export async function exportCsv(deps: Deps, query: URLSearchParams): Promise<string | Refusal> {
   const arranged = await arrangeLedger(deps, query);
   if (isRefusal(arranged)) return arranged;
+  const { ledger, places } = arranged;
   const columns = columnsIn(query);
   const context = await contextOf(deps, arranged);
-  return writeTable(
-    columns.map((column) => column.heading),
-    arranged.ledger.rows(arranged.places).map((row) => columns.map((column) => column.cell(row, context))),
-  );
+  const read = ledger.reader();
+  const heading = columns.map((column) => column.heading);
+  const pieces = [writeTable(heading, [])];
+  for (let from = 0; from < places.length; from += ROWS_A_PIECE) {
+    const rows = Array.from(places.subarray(from, from + ROWS_A_PIECE), read);
+    pieces.push(writeRows(rows.map((row) => columns.map((column) => column.cell(row, context)))));
+  }
+  return pieces.join('');
 }
 
 const columnsIn = (query: URLSearchParams) => {

@@ -44,11 +44,11 @@ export function asOfFrom(query: URLSearchParams, today: Instant): Instant | Refu
 /** Filters and sorts the ledger by the query of a URL, exactly as the screen does with the same query. */
 export async function arrangeLedger(deps: Deps, query: URLSearchParams): Promise<ArrangedLedger | Refusal> {
   const projection = await projectedLedger(deps);
-  const key = arrangementKey(query);
-  const known = kept.get(projection)?.get(key);
-  if (known) return known;
   const asOf = asOfFrom(query, projection.asOf);
   if (isRefusal(asOf)) return asOf;
+  const key = arrangementKey(query, asOf);
+  const known = kept.get(projection)?.get(key);
+  if (known) return known;
   const view = viewFromQuery(withAccountLabels(query, projection));
   const ledger = new LedgerDay(projection, asOf);
   const arrangement = { ledger, places: arranged(ledger, matchingPlaces(ledger, view), view), view };
@@ -68,11 +68,12 @@ function keepArranged(projection: Projection, key: string, ledger: ArrangedLedge
   if (views.size > MOST_ARRANGED && oldest !== undefined) views.delete(oldest);
 }
 
-function arrangementKey(query: URLSearchParams): string {
+/** The same for all pages of a view: the first says no day, and the cursors of the others that of the first. */
+function arrangementKey(query: URLSearchParams, asOf: Instant): string {
   const copy = new URLSearchParams(query);
-  for (const name of ['cursor', 'limit', 'format', 'columns']) copy.delete(name);
+  for (const name of ['asOf', 'cursor', 'limit', 'format', 'columns']) copy.delete(name);
   copy.sort();
-  return copy.toString();
+  return `${asOf} ${copy.toString()}`;
 }
 
 /** Accounts may be named by their label as well as by their number. */
