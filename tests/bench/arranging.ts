@@ -1,0 +1,44 @@
+import { Key } from 'selenium-webdriver';
+import type { Visitor } from '../browser/browser';
+
+/** Milliseconds from an act until its rows are painted: median and 95th percentile. */
+export type Painted = readonly [median: number, p95: number];
+
+/** Measured in the page itself: from the act to the frame after the newly arranged rows were handed over. */
+const TIMED = `
+  window.timed = (act) => new Promise((done) => {
+    const start = performance.now();
+    const painted = () => requestAnimationFrame(() => { const channel = new MessageChannel(); channel.port1.onmessage = () => done(performance.now() - start); channel.port2.postMessage(0); });
+    const measure = performance.measure;
+    performance.measure = function (name, ...more) {
+      if (name === 'arrange the ledger') { performance.measure = measure; painted(); }
+      return measure.call(performance, name, ...more);
+    };
+    act();
+  });`;
+const DATE = "document.body.dispatchEvent(new KeyboardEvent('keydown', { key: ']', bubbles: true }));";
+const SORT = "document.querySelectorAll('[role=columnheader]')[1 + (i % 4 < 2 ? 2 : 0)].click();";
+const TYPE = `const box = document.querySelector('input[type=search]'); const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set;
+  set.call(box, ['kelp', 'kelpk', 'quay', 'q', 'mill'][i % 5]); box.dispatchEvent(new Event('input', { bubbles: true }));`;
+
+/** How quickly the open ledger follows: its date moved by weeks, sorted by two headings, filtered while typing. */
+export async function arranging({ driver, keys }: Visitor): Promise<Record<'date' | 'sort' | 'filter', Painted>> {
+  await driver.executeScript(TIMED);
+  const series = async (count: number, act: string): Promise<Painted> => {
+    const times: number[] = [];
+    for (let i = 0; i < count; i += 1)
+      times.push(
+        await driver.executeAsyncScript<number>(
+          `const done = arguments[arguments.length - 1]; const i = ${i}; window.timed(() => { ${act} }).then(done);`,
+        ),
+      );
+    times.sort((a, b) => a - b);
+    return [times[count >> 1] ?? 0, times[Math.floor(count * 0.95)] ?? 0];
+  };
+  const date = await series(40, DATE);
+  await keys('t');
+  const sort = await series(20, SORT);
+  const filter = await series(20, TYPE);
+  await keys(Key.NULL);
+  return { date, sort, filter };
+}
