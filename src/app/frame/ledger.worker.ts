@@ -93,15 +93,19 @@ function current(): Projection {
 /** The ledger today, and on the last later day: kept, since filters and sorting change neither. */
 let today: LedgerDay | null = null;
 let ahead: LedgerDay | null = null;
+/** The later day before that: its memory is used for the next, unless its rows are still on screen. */
+let passed: LedgerDay | null = null;
 
 function ledgerOn(day: Instant): LedgerDay {
   const ledger = current();
   const isToday = day === ledger.asOf;
   const known = isToday ? today : ahead;
   if (known?.projection === ledger && known.day === day) return known;
-  const read = new LedgerDay(ledger, day, known);
+  const read = new LedgerDay(ledger, day, known, passed === shown ? null : passed);
   if (isToday) today = read;
   else ahead = read;
+  // Not of an earlier ledger, which would be kept with it.
+  passed = !isToday && known?.projection === ledger ? known : null;
   return read;
 }
 

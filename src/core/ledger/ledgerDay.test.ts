@@ -53,9 +53,10 @@ test('on any day the columns say what the rows say, however the date was moved t
       (names, days) => {
         const projection = projectLedger(indexRules(RULES), names, TODAY);
         let before: LedgerDay | null = null;
+        let passed: LedgerDay | null = null;
         for (const ahead of days) {
           const day = addDays(TODAY, ahead);
-          const moved: LedgerDay = new LedgerDay(projection, day, before);
+          const moved: LedgerDay = new LedgerDay(projection, day, before, passed);
           for (const row of moved.everyRow()) {
             const { place, phase, termEnd, setting, deadline, costs } = row;
             expect(PHASES[(moved.phase[place] as number) - 1] ?? null).toBe(phase);
@@ -65,6 +66,7 @@ test('on any day the columns say what the rows say, however the date was moved t
             expect(moved.before(place)).toEqual(deadline?.before ?? null);
             expect(moved.costs(place)).toEqual(costs);
           }
+          passed = before;
           before = moved;
         }
       },

@@ -53,20 +53,31 @@ export class LedgerDay {
   readonly #until: Float64Array;
   readonly #costs: (group: number) => KeepingCosts;
 
-  /** Reads every name on `day`; what `earlier` knows of another day of the same projection, and still holds, is taken over. */
-  constructor(projection: Projection, day: Instant, earlier: LedgerDay | null = null) {
+  /**
+   * Reads every name on `day`; what `earlier` knows of another day of the same projection, and still holds, is taken over. The memory of
+   * `spare`, a day that nobody looks at any more, is used again: a date that moves needs megabytes for each step.
+   */
+  constructor(projection: Projection, day: Instant, earlier: LedgerDay | null = null, spare: LedgerDay | null = null) {
     const { names } = projection;
     const known = earlier?.projection === projection ? earlier : null;
+    const room = spare !== earlier && spare?.phase.length === names.length ? spare : null;
+    const column = <T extends Uint8Array | Float64Array>(of: (other: LedgerDay) => T, make: () => T): T => {
+      const mine = room ? of(room) : make();
+      if (known) mine.set(of(known));
+      return mine;
+    };
+    const codes = () => new Uint8Array(names.length);
+    const instants = () => new Float64Array(names.length);
     this.projection = projection;
     this.day = day;
-    this.phase = known ? known.phase.slice() : new Uint8Array(names.length);
-    this.setting = known ? known.setting.slice() : new Uint8Array(names.length);
-    this.termEnd = known ? known.termEnd.slice() : new Float64Array(names.length);
-    this.deadlineAt = known ? known.deadlineAt.slice() : new Float64Array(names.length);
-    this.deadlineKind = known ? known.deadlineKind.slice() : new Uint8Array(names.length);
-    this.#before = known ? known.#before.slice() : new Uint8Array(names.length);
-    this.#from = known ? known.#from.slice() : new Float64Array(names.length);
-    this.#until = known ? known.#until.slice() : new Float64Array(names.length);
+    this.phase = column((other) => other.phase, codes);
+    this.setting = column((other) => other.setting, codes);
+    this.termEnd = column((other) => other.termEnd, instants);
+    this.deadlineAt = column((other) => other.deadlineAt, instants);
+    this.deadlineKind = column((other) => other.deadlineKind, codes);
+    this.#before = column((other) => other.#before, codes);
+    this.#from = column((other) => other.#from, instants);
+    this.#until = column((other) => other.#until, instants);
     this.#costs = groupCostsAt(projection.index, names, projection.groups, day);
     const lateFees = projection.groups.samples.map(
       (place) => (projection.index.accounts.get(names.accountId(place))?.lateFeeMinor ?? 0) > 0,
