@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { isRefusal } from '@/core/refusal';
 import { addDays } from '@/core/time';
-import { dropOldImports, endCutImports } from '@/usecases/imports/cleanUp';
+import { dropOldImports } from '@/usecases/imports/cleanUp';
 import { type ImportResult, importAtOnce } from '@/usecases/imports/importAtOnce';
 import { chooseRows, importRows, refusedRowsCsv } from '@/usecases/imports/preview';
 import { beginImport, readImport } from '@/usecases/imports/readImport';
@@ -310,47 +310,4 @@ test('a list that was brought in is deleted after a week, with its text and rows
   expect(await kept()).toEqual({ imports: 0, rows: 0 });
   expect((await own.database.query('select ascii from names')).rows).toEqual([{ ascii: 'seaholly.com' }]);
   await own.close();
-});
-
-test('a crash of the database takes what was read of a list with it: nothing is written in its place, and it can be read again', async () => {
-  const read = async () => {
-    const begun = await beginImport(ledger, { content: Buffer.from('brinegate.com'), source: 'crashed' });
-    if (isRefusal(begun)) throw new Error(begun.message);
-    const ready = await readImport(ledger, begun.id, begun.options);
-    if (isRefusal(ready)) throw new Error(ready.message);
-    // What PostgreSQL does to an unlogged table when it starts after a crash.
-    await ledger.database.query('delete from import_rows where import_id = $1', [ready.id]);
-    return ready;
-  };
-  const status = async (id: string) =>
-    (await ledger.database.query('select status from imports where id = $1', [id])).rows[0]?.status;
-  const [written, left] = [await read(), await read()];
-  expect(await writeImport(ledger, written.id)).toMatchObject({ code: 'import-not-ready' });
-  expect([await status(written.id), await count('names where ascii = $$brinegate.com$$')]).toEqual(['failed', 0]);
-  expect([await endCutImports(ledger), await status(left.id)]).toEqual([1, 'failed']);
-  expect(await readImport(ledger, left.id, left.options)).toMatchObject({ status: 'ready' });
-  expect(await writeImport(ledger, left.id)).toMatchObject({ added: 1 });
-  const { rows } = await ledger.database.query(
-    "select relname, relpersistence as kept from pg_class where relname in ('import_rows', 'imports') order by 1",
-  );
-  expect(rows).toEqual([
-    { relname: 'import_rows', kept: 'u' },
-    { relname: 'imports', kept: 'p' },
-  ]);
-});
-
-test('a list whose reading was cut off by the end of its process is ended, and can be read again', async () => {
-  const begun = await beginImport(ledger, { content: Buffer.from('brinequay.com'), source: 'cut off' });
-  if (isRefusal(begun)) throw new Error(begun.message);
-  const status = async () =>
-    (await ledger.database.query('select status from imports where id = $1', [begun.id])).rows[0]?.status;
-  await ledger.database.query(
-    "update imports set status = 'reading', moved_at = now() - interval '2 minutes' where id = $1",
-    [begun.id],
-  );
-  expect([await endCutImports(ledger), await status()]).toEqual([0, 'reading']);
-  expect(await readImport(ledger, begun.id, begun.options)).toMatchObject({ code: 'import-busy' });
-  await ledger.database.query("update imports set moved_at = now() - interval '4 minutes' where id = $1", [begun.id]);
-  expect([await endCutImports(ledger), await status()]).toEqual([1, 'failed']);
-  expect(await readImport(ledger, begun.id, begun.options)).toMatchObject({ status: 'ready' });
 });
