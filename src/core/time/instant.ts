@@ -49,10 +49,12 @@ const two = (value: number) => (value < 10 ? `0${value}` : String(value));
 
 /** RFC 3339 in UTC, to the second unless there are milliseconds. */
 export function formatInstant(at: Instant): string {
-  const ms = at - Math.floor(at / DAY_MS) * DAY_MS;
+  // Nothing below a millisecond is written, as by `Date`.
+  const whole = Math.trunc(at) as Instant;
+  const ms = whole - Math.floor(whole / DAY_MS) * DAY_MS;
   const time = `${two(Math.floor(ms / HOUR_MS))}:${two(Math.floor(ms / MINUTE_MS) % 60)}:${two(Math.floor(ms / 1000) % 60)}`;
   const rest = ms % 1000;
-  return `${dayOf(at)}T${time}${rest === 0 ? '' : `.${String(rest).padStart(3, '0')}`}Z`;
+  return `${dayOf(whole)}T${time}${rest === 0 ? '' : `.${String(rest).padStart(3, '0')}`}Z`;
 }
 
 /** The days of the trade that have been written and read: some ten thousand at most, asked for millions of times. */
@@ -61,7 +63,7 @@ const readDays = new Map<string, Instant>();
 
 /** The UTC day an instant falls on. */
 export function dayOf(at: Instant): Day {
-  const number = Math.floor(at / DAY_MS);
+  const number = Math.floor(Math.trunc(at) / DAY_MS);
   const known = writtenDays.get(number);
   if (known !== undefined) return known;
   const day = new Date(at).toISOString().slice(0, 10) as Day;
