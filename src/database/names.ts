@@ -30,8 +30,7 @@ const UNSAID: Partial<Record<keyof NamePatch, string>> = {
 /**
  * Adds the names that `source` yields, a select of `ascii`, `uni`, `ending`, `evidence` and `columns` with parameters from
  * $3 on ($1 is the batch, $2 the time), in one statement. Null is left to what is usual. A name that is there
- * already is left alone. Answers how many were added. In the order of their A-labels, and without looking for conflicts row by row:
- * writers of the ledger stand in line.
+ * already is left alone. Answers how many were added. Nothing is looked for row by row: writers of the ledger stand in line.
  */
 export async function insertNamesFrom(
   tx: Transaction,
@@ -45,7 +44,7 @@ export async function insertNamesFrom(
   const { rowCount } = await tx.query(
     `insert into names (added_batch, added_at, added_evidence, ascii, "unicode", ending, ${columns.join(', ')})
      select $1, $2::timestamptz, w.evidence, w.ascii, w.uni, w.ending, ${said.join(', ')} from (${source}) w
-     where not exists (select from names n where n.ascii = w.ascii) order by w.ascii`,
+     where not exists (select from names n where n.ascii = w.ascii)`,
     [batchId, new Date(at), ...values],
   );
   return rowCount ?? 0;
