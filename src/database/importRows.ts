@@ -1,5 +1,5 @@
 import type { Instant } from '@/core/time';
-import { type ColumnType, copyRows, type RowOf } from './copyRows';
+import { type ColumnType, copyIn, type RowOf } from './copyIn';
 import { word } from './oneOf';
 import type { Queryable, Transaction } from './pool';
 
@@ -75,7 +75,7 @@ export async function clearRows(db: Queryable, importId: string): Promise<void> 
 
 /** Puts read rows beside the ledger. */
 export function stageRows(tx: Transaction, rows: readonly StagedRow[]): Promise<void> {
-  return copyRows(tx, 'import_rows', COLUMNS, rows);
+  return copyIn(tx, 'import_rows', COLUMNS, rows);
 }
 
 /** True where a list gives only the date of an instant that is known already. */

@@ -1,5 +1,5 @@
 import { FLAGS, type LedgerColumns } from '@/core/ledger';
-import { type BinaryFields, copyRow } from './copyRow';
+import { type BinaryFields, copyOut } from './copyOut';
 import type { Database } from './pool';
 
 const ms = (column: string) => `(round(date_part('epoch', ${column}) * 1000)::int8)`;
@@ -97,7 +97,7 @@ export async function selectLedgerColumns(
   nameIds: readonly number[] | null = null,
 ): Promise<LedgerColumns> {
   const whose = nameIds === null ? '' : ` and id = any('{${nameIds.map(Number).join(',')}}')`;
-  return columnsFrom(await copyRow(db, query(whose)));
+  return columnsFrom(await copyOut(db, query(whose)));
 }
 
 /** Reads the fields in the order in which the query names them. */

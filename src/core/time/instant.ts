@@ -76,7 +76,7 @@ export function startOfDay(day: Day): Instant {
   const known = readDays.get(day);
   if (known !== undefined) return known;
   const at = Date.parse(`${day}T00:00:00Z`) as Instant;
-  if (day.length === LAST_DAY.length && day >= FIRST_DAY && day <= LAST_DAY && !Number.isNaN(at)) readDays.set(day, at);
+  if (day >= FIRST_DAY && day <= LAST_DAY && !Number.isNaN(at)) readDays.set(day, at);
   return at;
 }
 

@@ -222,3 +222,14 @@ describe('cells that a spreadsheet would run are defused', () => {
     );
   });
 });
+
+test('a line feed within a line of another end counts, quoted or not: what is told of a row names its line', () => {
+  const table = readTable('name,notes\r\na.com,one\r\nb.com,two\nof it\r\nc.com,three\r\n');
+  if (isRefusal(table)) throw new Error(table.message);
+  expect(table.rows.map(({ line, cells }) => [line, cells[0]])).toEqual([
+    [1, 'name'],
+    [2, 'a.com'],
+    [3, 'b.com'],
+    [5, 'c.com'],
+  ]);
+});

@@ -63,12 +63,10 @@ export function readTable(text: string, limits: TableLimits = {}): Table | Refus
   );
   if (tooLong) return tooLong;
   const rows: TableRow[] = [];
-  // Only what is quoted goes over several lines.
-  const mayBreak = text.includes('"');
   let line = 1;
   for (const cells of parsed.data) {
     if (cells.some((cell) => cell.trim() !== '')) rows.push({ line, cells });
-    line += mayBreak ? 1 + breaksWithin(cells) : 1;
+    line += 1 + breaksWithin(cells);
   }
   if (rows.length === 0)
     return refuse('nothing-to-read', 'There is nothing to read here. Paste names, or choose a file that holds them.');

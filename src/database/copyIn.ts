@@ -24,7 +24,7 @@ export type RowOf<C extends Readonly<Record<string, ColumnType>>> = {
 };
 
 /** Puts rows into a table in PostgreSQL's binary COPY format: neither side writes or reads a figure or a date as text. */
-export async function copyRows<C extends Readonly<Record<string, ColumnType>>>(
+export async function copyIn<C extends Readonly<Record<string, ColumnType>>>(
   tx: Transaction,
   table: string,
   columns: C,

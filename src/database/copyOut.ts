@@ -54,7 +54,7 @@ export class BinaryFields {
 const HEADER_BYTES = 19;
 
 /** Runs a query that answers one row, and reads its fields in PostgreSQL's binary COPY format: many times quicker than as text. */
-export async function copyRow(db: Database, query: string): Promise<BinaryFields> {
+export async function copyOut(db: Database, query: string): Promise<BinaryFields> {
   const client = await db.connect();
   let isSound = false;
   try {

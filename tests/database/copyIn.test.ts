@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { addDays, type Day, dayOf, FIRST_DAY, startOfDay } from '@/core/time';
-import { copyRows } from '@/database/copyRows';
+import { copyIn } from '@/database/copyIn';
 import { transaction } from '@/database/pool';
 import { emptyLedger, type TestLedger } from './ledger';
 
@@ -45,7 +45,7 @@ test('rows come back as they were written, whatever they hold', async () => {
           `create temporary table copied (n int generated always as identity, line int, minor bigint, yes boolean, said text, tags text[],
              at timestamptz, day date, key uuid) on commit drop`,
         );
-        await copyRows(tx, 'copied', COLUMNS, rows);
+        await copyIn(tx, 'copied', COLUMNS, rows);
         const { rows: found } = await tx.query(
           `select line, minor::text, yes, said, to_jsonb(tags) as tags, (extract(epoch from at) * 1000)::bigint::text as at, day::text, key::text
            from copied order by n`,
@@ -67,7 +67,7 @@ test('rows come back as they were written, whatever they hold', async () => {
 test('a NUL, which PostgreSQL keeps in no text, is left out; half of a letter is replaced', async () => {
   const said = await transaction(ledger.database, async (tx) => {
     await tx.query('create temporary table copied (said text) on commit drop');
-    await copyRows(tx, 'copied', { said: 'text' }, [{ said: 'kelp\0kiln' }, { said: 'half \ud800' }, {}]);
+    await copyIn(tx, 'copied', { said: 'text' }, [{ said: 'kelp\0kiln' }, { said: 'half \ud800' }, {}]);
     return (await tx.query('select said from copied')).rows;
   });
   expect(said).toEqual([{ said: 'kelpkiln' }, { said: 'half \ufffd' }, { said: null }]);
