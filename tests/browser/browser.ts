@@ -61,6 +61,8 @@ export interface Visitor {
 /** Of a page that shows something else, so many letters stand in the failure. */
 const MOST_SAID = 3000;
 const WAIT_MS = 30_000;
+/** A page answers within a few frames; the driver itself would look five times a second. */
+const LOOK_AGAIN_MS = 40;
 const quoted = (text: string) => (text.includes('"') ? `'${text}'` : `"${text}"`);
 
 /** Opens a headless browser of exactly `width` by `height` on the application at `url`. */
@@ -77,6 +79,9 @@ export async function openBrowser(url: string, width = 1280, height = 800): Prom
     .setChromeOptions(options)
     .setChromeService(new ServiceBuilder('/usr/bin/chromedriver'))
     .build();
+  const wait = driver.wait.bind(driver) as WebDriver['wait'];
+  driver.wait = ((condition: () => unknown, timeout?: number, message?: string) =>
+    wait(condition, timeout, message, LOOK_AGAIN_MS)) as WebDriver['wait'];
   await driver.manage().setTimeouts({ implicit: 0, pageLoad: 30_000, script: 60_000 });
   const chromium = driver as unknown as {
     sendDevToolsCommand(command: string, parameters: object): Promise<void>;

@@ -19,6 +19,8 @@ export interface ArrangedRows {
 }
 
 const FIRST_WINDOW = 60;
+/** Rows above and below those in view, for the next turn of the wheel. */
+const AROUND = 20;
 const REST_MS = 180;
 /** What the browser's profiler calls the time from a wish to its rows. */
 const ARRANGING = 'arrange the ledger';
@@ -42,6 +44,18 @@ export function useArrangedRows(view: LedgerView): ArrangedRows {
   const wish = useRef<{ view: LedgerView; day: typeof day; revision: number } | null>(null);
   const last = useRef<LedgerView | null>(null);
 
+  const fetchRows = useCallback(
+    (from: number, to: number) => {
+      const start = Math.max(0, from);
+      void worker?.rows(start, to).then((fetched) => {
+        // A row that is drawn already is not drawn anew.
+        for (const [i, row] of fetched.entries()) if (!rows.current.has(start + i)) rows.current.set(start + i, row);
+        redraw((n) => n + 1);
+      });
+    },
+    [worker],
+  );
+
   const run = useCallback(async () => {
     if (!worker || busy.current) return;
     busy.current = true;
@@ -51,8 +65,9 @@ export function useArrangedRows(view: LedgerView): ArrangedRows {
         wish.current = null;
         const start = performance.now();
         const reordered = last.current !== null && last.current !== now.view;
-        const from = reordered ? 0 : Math.max(0, shown.current.from - 10);
-        const to = reordered ? FIRST_WINDOW : shown.current.to + 10;
+        // Only what is in view: what lies around it is fetched when the hand rests.
+        const from = reordered ? 0 : shown.current.from;
+        const to = from + shown.current.to - shown.current.from;
         const answer = await worker.arrange(now.view, now.day, from, to);
         rows.current = new Map(answer.rows.map((row, i) => [from + i, row]));
         last.current = now.view;
@@ -63,18 +78,19 @@ export function useArrangedRows(view: LedgerView): ArrangedRows {
         // Sums wait until the hand rests: the rows must follow it.
         clearTimeout(resting.current);
         setTotalsOld(true);
-        const sumUp = async () => {
+        const rest = async () => {
+          fetchRows(shown.current.from - AROUND, shown.current.to + AROUND);
           const sums = await worker.arrangedTotals(now.day);
           if (sums === null) return;
           setTotals(sums);
           setTotalsOld(false);
         };
-        resting.current = setTimeout(() => void sumUp(), REST_MS);
+        resting.current = setTimeout(() => void rest(), REST_MS);
       }
     } finally {
       busy.current = false;
     }
-  }, [worker]);
+  }, [worker, fetchRows]);
 
   useEffect(() => {
     if (!meta) return;
@@ -85,18 +101,14 @@ export function useArrangedRows(view: LedgerView): ArrangedRows {
   const need = useCallback(
     (from: number, to: number) => {
       shown.current = { from, to };
-      if (!worker || busy.current) return;
+      if (busy.current) return;
       for (let place = from; place < to; place += 1) {
         if (rows.current.has(place)) continue;
-        const start = Math.max(0, from - 20);
-        void worker.rows(start, to + 20).then((fetched) => {
-          for (const [i, row] of fetched.entries()) rows.current.set(start + i, row);
-          redraw((n) => n + 1);
-        });
+        fetchRows(from - AROUND, to + AROUND);
         return;
       }
     },
-    [worker],
+    [fetchRows],
   );
 
   const rowAt = useCallback((place: number) => rows.current.get(place), []);
