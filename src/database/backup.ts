@@ -141,9 +141,12 @@ export function lackingTables(there: ReadonlySet<string>): string[] {
     .filter((table) => !there.has(table));
 }
 
+/** What belongs to the ledger as it was, and means nothing in another. */
+const PASSING_TABLES: readonly string[] = ['keyed_requests'];
+
 /** Empties every table, in place of whose rows those of a backup come. */
 export async function clearLedger(tx: Transaction): Promise<void> {
-  for (const table of [...TABLES].reverse()) await tx.query(`delete from ${table}`);
+  for (const table of [...TABLES, ...PASSING_TABLES].reverse()) await tx.query(`delete from ${table}`);
   await tx.query('create temp table restored (row jsonb) on commit drop');
 }
 
@@ -152,9 +155,8 @@ const KEPT_TABLES: readonly string[] = ['settings', 'policies', 'registry_fees',
 
 /** Empties every table but those of the office's own rules, and with them whatever points there (lists being brought in). */
 export async function emptyTables(tx: Transaction): Promise<void> {
-  await tx.query(
-    `truncate ${TABLES.filter((table) => !KEPT_TABLES.includes(table)).join(', ')} restart identity cascade`,
-  );
+  const emptied = [...TABLES, ...PASSING_TABLES].filter((table) => !KEPT_TABLES.includes(table));
+  await tx.query(`truncate ${emptied.join(', ')} restart identity cascade`);
 }
 
 /**

@@ -133,6 +133,24 @@ export async function selectBatch(db: Queryable, id: number): Promise<BatchRow |
   return rows[0] ?? null;
 }
 
+/** What was done in one go, and of how many names. */
+export interface HistoryLine extends BatchRow {
+  readonly by: MadeBy;
+  readonly names: number;
+  readonly undoes: number | null;
+}
+
+/** The newest batches before a number. */
+export async function selectBatches(db: Queryable, before: number, limit: number): Promise<HistoryLine[]> {
+  const { rows } = await db.query<HistoryLine>(
+    `select b.id, b.at, b.made_by as by, b.kind, b.summary, b.undoes, b.undone_by as "undoneBy",
+       (select count(*)::int from changes c where c.batch_id = b.id) as names
+     from batches b where b.id < $1 order by b.id desc limit $2`,
+    [before, limit],
+  );
+  return rows;
+}
+
 /** The last batch that a person made and nobody has taken back; `null` without one. */
 export async function selectLastAct(db: Queryable): Promise<number | null> {
   const { rows } = await db.query<{ id: number }>(

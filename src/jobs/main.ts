@@ -12,6 +12,7 @@ import { readBalances } from '@/usecases/links/readAccount';
 import { carryOutSwitches } from '@/usecases/links/switches';
 import { followTransfers } from '@/usecases/moving/follow';
 import { carryOnRuns } from '@/usecases/orders/carryOut';
+import { forgetOldKeys } from '@/usecases/programs/keyed';
 import { readDailyRates } from '@/usecases/rates/rates';
 import { drainChecks } from '@/usecases/records/check';
 import { queueDueChecks } from '@/usecases/records/schedule';
@@ -35,6 +36,7 @@ const SCHEDULE = {
   'read-rates': { cron: '37 * * * *', work: readDailyRates },
   'end-cut-imports': { cron: '* * * * *', work: endCutImports },
   'drop-old-imports': { cron: '41 * * * *', work: dropOldImports },
+  'forget-old-keys': { cron: '43 * * * *', work: forgetOldKeys },
 } as const;
 
 /** Asking for thousands of names goes on in the next minute. */

@@ -20,17 +20,27 @@ export interface Change {
   names(kind: string, summary: string, patches: readonly PatchedName[]): Promise<Done>;
 }
 
+/** What a command was asked upon has been changed by another; nothing was written. */
+export class ChangedMeanwhile extends Error {
+  constructor() {
+    super('what the command was asked upon has been changed meanwhile');
+    this.name = 'ChangedMeanwhile';
+  }
+}
+
 /**
  * A command's change of the ledger, in one transaction: every command that writes what a screen shows goes through here. The
  * ledger's number rises first, so that no window keeps what is no longer true; that is also the order in which changes wait for
  * each other. What `work` writes stands in the history with the person and the instant.
  */
 export function changing<T>(
-  deps: Pick<Deps, 'database' | 'clock' | 'by'>,
+  deps: Pick<Deps, 'database' | 'clock' | 'by' | 'still'>,
   work: (tx: Transaction, change: Change) => Promise<T>,
 ): Promise<T> {
   return transaction(deps.database, async (tx) => {
     await bumpRevision(tx);
+    // No other change is under way from here on: what is still so now stays so.
+    if (deps.still && !(await deps.still())) throw new ChangedMeanwhile();
     const at = deps.clock();
     const record: Change['record'] = (kind, summary, undoes) => recordIn(tx, deps, kind, summary, undoes);
     return work(tx, {

@@ -1,4 +1,5 @@
 import { isRefusal, type Refusal } from '@/core/refusal';
+import { accountForecast } from './accounts/forecast';
 import { candidateDetail } from './acquiring/detail';
 import { askAgain, saveIdeas } from './acquiring/ideas';
 import { spellNames, starvedCharges } from './acquiring/spelled';
@@ -30,6 +31,7 @@ const unlessRefused = <T>(value: T | Refusal, write: (value: T) => Uint8Array): 
 const COMPUTATIONS = {
   candidateTable: async (deps: Deps, setId: number, privacy: boolean) =>
     unlessRefused(await candidateTable(deps, setId, privacy), json),
+  accountForecast,
   askAgain,
   candidateDetail,
   saveIdeas,

@@ -25,6 +25,8 @@ export interface Deps {
   readonly marketplace: (address: MarketplaceAddress) => MarketplaceLink;
   /** Where long work is done; without it, here. */
   readonly thread?: Thread | null;
+  /** Whether what a command was asked upon is still so; without it a command is carried out whatever came between. */
+  readonly still?: () => Promise<boolean>;
   /** Who is at work in this process; a person of the office unless it is said. */
   readonly by?: MadeBy;
   /** The links that are open, by account, each with the address it was opened for. */

@@ -14,7 +14,8 @@ export function OneLine(each = false): PropertyDecorator {
 /** Several rules of one field under one name. */
 export function together(...rules: readonly PropertyDecorator[]): PropertyDecorator {
   return (target, property) => {
-    for (const rule of rules) rule(target, property);
+    // As if they stood above the member: the last is applied first.
+    for (const rule of [...rules].reverse()) rule(target, property);
   };
 }
 

@@ -55,6 +55,7 @@ test('a database that a first version of a migration made is made good', async (
     '0016_acquiring',
     '0017_changed_names',
     '0018_light_imports',
+    '0019_keyed_requests',
   ]);
   expect(await migrate(url)).toEqual([]);
 });
@@ -71,6 +72,7 @@ test('what stood in a ledger in the words of before stands there in those of tod
     '0016_acquiring',
     '0017_changed_names',
     '0018_light_imports',
+    '0019_keyed_requests',
   ]);
   expect(
     await rowsIn(url, 'select ascii, purpose, observed, rescue_verdict, requested from names order by id'),

@@ -1,5 +1,6 @@
 import { Readable } from 'node:stream';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
+import { ChangedMeanwhile } from '@/usecases/changing';
 import { deps } from '@/usecases/deps';
 import { requestId } from '@/usecases/log';
 
@@ -16,6 +17,9 @@ const STATUS: Readonly<Record<string, number>> = {
   'request-too-deep': 400,
   'text-unreadable': 400,
   'backup-not-read': 422,
+  'not-found': 404,
+  'request-under-way': 409,
+  'changed-meanwhile': 412,
   'request-not-object': 400,
   'request-not-json': 400,
   'query-invalid': 400,
@@ -30,12 +34,19 @@ export function problem(refusal: Refusal, status = STATUS[refusal.code] ?? 422):
     detail: refusal.message,
     code: refusal.code,
     ...(refusal.field ? { field: refusal.field } : {}),
+    ...(refusal.fields ? { fields: refusal.fields } : {}),
   };
   return new Response(JSON.stringify(document), {
     status,
     headers: { 'content-type': 'application/problem+json' },
   });
 }
+
+/** What a program has read is no longer so (RFC 9110 section 13.1.1). */
+export const CHANGED = refuse(
+  'changed-meanwhile',
+  'It has changed since you read it. Read it again, and send the change with the new ETag.',
+);
 
 /** A value that PostgreSQL takes for none of its type: what asks with it is at fault, not the program. */
 function refusedByDatabase(error: unknown): Refusal | null {
@@ -54,6 +65,7 @@ export async function answer(work: () => Promise<Response | Refusal>): Promise<R
     const result = await work();
     return isRefusal(result) ? problem(result) : result;
   } catch (error) {
+    if (error instanceof ChangedMeanwhile) return problem(CHANGED);
     const refused = refusedByDatabase(error);
     if (refused) return problem(refused, 400);
     deps().log.error({ err: error }, 'a request failed');

@@ -25,25 +25,11 @@ const REST_MS = 180;
 /** What the browser's profiler calls the time from a wish to its rows. */
 const ARRANGING = 'arrange the ledger';
 
-/**
- * Keeps the rows in view arranged by the worker. While one arrangement is on its way only the newest wish waits, so that
- * moving the date follows the hand however fast it moves.
- */
-export function useArrangedRows(view: LedgerView): ArrangedRows {
-  const { worker, meta } = useLedger();
-  const { day } = useDay();
-  const [arranged, setArranged] = useState<{ total: number; day: Instant } | null>(null);
-  const [totals, setTotals] = useState<Totals | null>(null);
-  const [areTotalsOld, setTotalsOld] = useState(false);
-  const [order, setOrder] = useState(0);
+/** The rows that are known of the arrangement, by place, and how more of them are fetched. */
+function useKeptRows() {
+  const { worker } = useLedger();
   const rows = useRef(new Map<number, RowView>());
   const [, redraw] = useState(0);
-  const shown = useRef({ from: 0, to: FIRST_WINDOW });
-  const busy = useRef(false);
-  const resting = useRef<ReturnType<typeof setTimeout>>(undefined);
-  const wish = useRef<{ view: LedgerView; day: typeof day; revision: number } | null>(null);
-  const last = useRef<LedgerView | null>(null);
-
   const fetchRows = useCallback(
     (from: number, to: number) => {
       const start = Math.max(0, from);
@@ -55,6 +41,26 @@ export function useArrangedRows(view: LedgerView): ArrangedRows {
     },
     [worker],
   );
+  return { rows, fetchRows };
+}
+
+/**
+ * Keeps the rows in view arranged by the worker. While one arrangement is on its way only the newest wish waits, so that
+ * moving the date follows the hand however fast it moves.
+ */
+export function useArrangedRows(view: LedgerView): ArrangedRows {
+  const { worker, meta } = useLedger();
+  const { day } = useDay();
+  const [arranged, setArranged] = useState<{ total: number; day: Instant } | null>(null);
+  const [totals, setTotals] = useState<Totals | null>(null);
+  const [areTotalsOld, setTotalsOld] = useState(false);
+  const [order, setOrder] = useState(0);
+  const { rows, fetchRows } = useKeptRows();
+  const shown = useRef({ from: 0, to: FIRST_WINDOW });
+  const busy = useRef(false);
+  const resting = useRef<ReturnType<typeof setTimeout>>(undefined);
+  const wish = useRef<{ view: LedgerView; day: typeof day; revision: number } | null>(null);
+  const last = useRef<LedgerView | null>(null);
 
   const run = useCallback(async () => {
     if (!worker || busy.current) return;
@@ -90,7 +96,7 @@ export function useArrangedRows(view: LedgerView): ArrangedRows {
     } finally {
       busy.current = false;
     }
-  }, [worker, fetchRows]);
+  }, [worker, rows, fetchRows]);
 
   useEffect(() => {
     if (!meta) return;
@@ -108,9 +114,9 @@ export function useArrangedRows(view: LedgerView): ArrangedRows {
         return;
       }
     },
-    [fetchRows],
+    [rows, fetchRows],
   );
 
-  const rowAt = useCallback((place: number) => rows.current.get(place), []);
+  const rowAt = useCallback((place: number) => rows.current.get(place), [rows]);
   return { total: arranged?.total ?? null, day: arranged?.day ?? day, totals, areTotalsOld, order, rowAt, need };
 }

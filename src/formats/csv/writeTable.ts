@@ -17,7 +17,7 @@ export function undefuse(cell: string): string {
 /** A cell that needs a look: it may be taken for a formula, or has to be quoted. Of a long table most do not. */
 const NEEDS_LOOK = /[",\r\n\ufeff]|^[\s=+\-@＝＋－＠]|\s$/;
 
-const written = (cell: string) => (NEEDS_LOOK.test(cell) ? Papa.unparse([[defuse(cell)]]) : cell);
+const written = (cell: string) => (cell === '' || !NEEDS_LOOK.test(cell) ? cell : Papa.unparse([[defuse(cell)]]));
 
 /** Rows of a table that is written piece by piece, the headings before them as the first: RFC 4180, every cell defused. */
 export function writeRows(rows: readonly (readonly string[])[]): string {

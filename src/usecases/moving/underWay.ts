@@ -91,6 +91,11 @@ export async function transferOfName(deps: Deps, nameId: number): Promise<Transf
   return viewOf(row, accounts, deps.clock());
 }
 
+/** One transfer, under way or lately over; `null` where there is none. */
+export async function transferById(deps: Deps, id: number): Promise<TransferView | null> {
+  return (await transfersUnderWay(deps)).find((one) => one.id === id) ?? null;
+}
+
 /** Those that wait for the person, or have waited longer than usual. */
 export async function transfersWaiting(deps: Deps): Promise<TransferView[]> {
   return (await transfersUnderWay(deps)).filter(({ turn, isOverdue }) => turn === 'you' || isOverdue);

@@ -1,4 +1,4 @@
-import { OPENAPI } from '@/usecases/openapi';
+import { OPENAPI } from '../../openapi';
 
 /** The description of this interface. */
 export function GET(): Response {

@@ -1,6 +1,5 @@
 import { AUTO_RENEW_SETTINGS } from '@/core/funding';
 import { PHASES } from '@/core/lifecycle';
-import { PRICE_ACTIONS } from '@/core/pricing';
 
 /** A JSON Schema. */
 export type Schema = Readonly<Record<string, unknown>>;
@@ -27,7 +26,15 @@ export const SCHEMAS = {
     amount: { type: 'string', pattern: '^-?\\d+(\\.\\d+)?$' },
     currency: { type: 'string', pattern: '^[A-Z]{3}$' },
   }),
-  Problem: object({ type: text, title: text, status: whole, detail: text, code: text, 'field?': text }),
+  Problem: object({
+    type: text,
+    title: text,
+    status: whole,
+    detail: text,
+    code: text,
+    'field?': text,
+    'fields?': { type: 'object', additionalProperties: text },
+  }),
   Marks: object({
     termEnd: instant,
     deletion: instant,
@@ -116,14 +123,6 @@ export const SCHEMAS = {
     notes: list(object({ line: whole, name: text, message: text })),
     refusedByCode: { type: 'object', additionalProperties: whole },
   }),
-  RenewalRequest: object({
-    items: list(object({ name: text, years: whole, 'charged?': ref('Money') })),
-    'promotion?': object({ code: text, percent: { type: 'number' } }),
-    'taxPercent?': { type: 'number' },
-    'chargedOn?': day,
-    'paymentMethod?': text,
-    'reference?': text,
-  }),
   RenewalQuote: object({
     items: list(
       object({
@@ -151,73 +150,6 @@ export const SCHEMAS = {
         quoted: orNull(ref('Money')),
       }),
     ),
-  }),
-  Accounts: object({
-    accounts: list(
-      object({
-        label: text,
-        registrar: text,
-        currency: text,
-        names: whole,
-        leadDays: whole,
-        lateDays: whole,
-        switchHours: orNull(whole),
-        lateFee: ref('Money'),
-        auctionDay: orNull(whole),
-        yearsPerCharge: whole,
-        retryDays: list(whole),
-        paymentMethods: list(
-          object({ kind: oneOf(['balance', 'card', 'wallet', 'bank']), label: text, endsMonth: orNull(text) }),
-        ),
-        balance: orNull(ref('Money')),
-        balanceAt: orNull(instant),
-        rulesKnown: yesNo,
-      }),
-    ),
-  }),
-  Prices: object({
-    prices: list(
-      object({
-        account: text,
-        name: orNull(text),
-        ending: text,
-        action: oneOf(PRICE_ACTIONS),
-        year: ref('Money'),
-        firstYear: orNull(ref('Money')),
-        firstYearCondition: orNull(text),
-        termTotals: { type: 'object', additionalProperties: ref('Money') },
-        feeIncluded: yesNo,
-        from: day,
-        origin: oneOf(['list', 'by hand', 'inferred']),
-        item: text,
-        included: text,
-        source: text,
-      }),
-    ),
-  }),
-  Policies: object({
-    policies: list(
-      object({
-        ending: text,
-        lateDays: whole,
-        redemptionDays: whole,
-        pendingRestoreDays: whole,
-        pendingDeleteDays: whole,
-        refundableDays: whole,
-        terms: { type: 'object' },
-        transferYears: whole,
-        transferLockDays: whole,
-        holderLockDays: whole,
-        ceilingYears: whole,
-        yearlyFee: yesNo,
-        letters: orNull(text),
-        source: text,
-        sourceNote: text,
-        sourceDate: day,
-        verified: yesNo,
-      }),
-    ),
-    fees: list(object({ from: day, minor: whole, currency: text, source: text })),
   }),
   Backup: object({
     format: { const: 'name-ledger backup' },

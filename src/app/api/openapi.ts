@@ -1,7 +1,11 @@
 import { AUTO_RENEW_SETTINGS } from '@/core/funding';
 import { SORT_KEYS } from '@/core/ledger';
 import { PHASES } from '@/core/lifecycle';
-import { object, oneOf, ref, SCHEMAS, type Schema, text, whole, yesNo } from './openapiSchemas';
+import { namedSchemas } from './kinds';
+import type { AnyOperation } from './operation';
+import { OPERATIONS } from './operations';
+import { requestSchema } from './requestSchemas';
+import { object, oneOf, ref, SCHEMAS, type Schema, text, whole, yesNo } from './schemas';
 
 const query = (name: string, schema: Schema, description: string): Schema => ({
   name,
@@ -49,6 +53,50 @@ const operation = (summary: string, success: Readonly<Record<string, unknown>>, 
   responses: { ...success, default: refused },
 });
 
+const header = (name: string, required: boolean, description: string): Schema => ({
+  name,
+  in: 'header',
+  required,
+  schema: text,
+  description,
+});
+const KEY_WORDS =
+  'Any text of up to 200 signs: the same request with the same key is carried out once and answered the same.';
+
+/** An operation of the table as the description has it. */
+function described({ method, path, summary, query: asked = {}, body, bodySchema, ...more }: AnyOperation): Schema {
+  const { fills = {}, spends = false, optionalBody = false, status = 200, answer: kind } = more;
+  const parameters = [
+    ...[...path.matchAll(/\{(\w+)\}/g)].map(([, name]) => ({ name, in: 'path', required: true, schema: text })),
+    ...Object.entries(asked).map(([name, { schema, description, required = false }]) => ({
+      name,
+      in: 'query',
+      required,
+      schema,
+      description,
+    })),
+    ...(method === 'GET'
+      ? [header('If-None-Match', false, 'The ETag of an earlier answer: 304 while nothing has changed.')]
+      : [
+          header('If-Match', false, 'The ETag of what was read: 412 where it has changed meanwhile.'),
+          header('Idempotency-Key', spends, KEY_WORDS),
+        ]),
+  ];
+  const schema = body ? requestSchema(body, Object.keys(fills)) : bodySchema;
+  return operation(
+    summary,
+    { [status]: answer('Done.', kind.schema) },
+    { parameters, ...(schema ? { requestBody: { required: !optionalBody, content: json(schema) } } : {}) },
+  );
+}
+
+/** The paths of the table, each with its methods. */
+function tablePaths(): Record<string, Record<string, Schema>> {
+  const paths: Record<string, Record<string, Schema>> = {};
+  for (const one of OPERATIONS) paths[one.path] = { ...paths[one.path], [one.method.toLowerCase()]: described(one) };
+  return paths;
+}
+
 /** The OpenAPI 3.1 description of `/api/v1`. A test holds it against the routes and their answers. */
 export const OPENAPI = {
   openapi: '3.1.0',
@@ -60,6 +108,7 @@ export const OPENAPI = {
   },
   servers: [{ url: '/api/v1' }],
   paths: {
+    ...tablePaths(),
     '/names': {
       get: operation(
         'Names by filter and order, a page at a time',
@@ -149,38 +198,6 @@ export const OPENAPI = {
         },
       ),
     },
-    '/renewals/quote': {
-      post: operation(
-        'What renewing would do and cost',
-        { 200: answer('The quote.', ref('RenewalQuote')) },
-        { requestBody: { required: true, content: json(ref('RenewalRequest')) } },
-      ),
-    },
-    '/renewals': {
-      post: operation(
-        'Take down renewals that were carried out, once for each key',
-        { 201: answer('What was written.', ref('Renewal')) },
-        {
-          parameters: [
-            {
-              name: 'Idempotency-Key',
-              in: 'header',
-              required: true,
-              schema: text,
-              description: 'A new one for each renewal; the same again writes nothing.',
-            },
-          ],
-          requestBody: { required: true, content: json(ref('RenewalRequest')) },
-        },
-      ),
-    },
-    '/policies': {
-      get: operation('Lifecycle rules of every ending', {
-        200: answer('Policies and the yearly fee.', ref('Policies')),
-      }),
-    },
-    '/accounts': { get: operation('Accounts and their rules', { 200: answer('Accounts.', ref('Accounts')) }) },
-    '/prices': { get: operation('Prices of every account', { 200: answer('Prices.', ref('Prices')) }) },
     '/calendar.ics': {
       get: operation(
         'Deadlines of the next 400 days as iCalendar (RFC 5545)',
@@ -204,5 +221,5 @@ export const OPENAPI = {
     },
     '/openapi.json': { get: operation('This description', { 200: answer('OpenAPI 3.1.', { type: 'object' }) }) },
   },
-  components: { schemas: SCHEMAS },
-} as const;
+  components: { schemas: { ...SCHEMAS, ...namedSchemas() } },
+};

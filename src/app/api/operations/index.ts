@@ -1,0 +1,21 @@
+import type { AnyOperation } from '../operation';
+import { ACCOUNTS } from './accounts';
+import { ACQUIRING } from './acquiring';
+import { BOOKS } from './books';
+import { NAMES } from './names';
+import { RECORDS } from './records';
+import { RUNS } from './runs';
+import { SELLING } from './selling';
+import { TRANSFERS } from './transfers';
+
+/** Every command and query of `/api/v1` that answers JSON. */
+export const OPERATIONS: readonly AnyOperation[] = [
+  ...NAMES,
+  ...ACCOUNTS,
+  ...RUNS,
+  ...TRANSFERS,
+  ...ACQUIRING,
+  ...RECORDS,
+  ...SELLING,
+  ...BOOKS,
+];
