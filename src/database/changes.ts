@@ -143,9 +143,12 @@ export interface HistoryLine extends BatchRow {
 /** The newest batches before a number. */
 export async function selectBatches(db: Queryable, before: number, limit: number): Promise<HistoryLine[]> {
   const { rows } = await db.query<HistoryLine>(
-    `select b.id, b.at, b.made_by as by, b.kind, b.summary, b.undoes, b.undone_by as "undoneBy",
-       (select count(*)::int from changes c where c.batch_id = b.id) as names
-     from batches b where b.id < $1 order by b.id desc limit $2`,
+    `with page as (select * from batches where id < $1 order by id desc limit $2),
+       changed as (select batch_id, count(*)::int as names from changes where batch_id in (select id from page) group by 1),
+       added as (select added_batch as batch_id, count(*)::int as names from names where added_batch in (select id from page) group by 1)
+     select p.id, p.at, p.made_by as by, p.kind, p.summary, p.undoes, p.undone_by as "undoneBy",
+       coalesce(c.names, 0) + coalesce(a.names, 0) as names
+     from page p left join changed c on c.batch_id = p.id left join added a on a.batch_id = p.id order by p.id desc`,
     [before, limit],
   );
   return rows;

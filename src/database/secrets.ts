@@ -7,7 +7,7 @@ export interface SealedRow {
   readonly sealed: Buffer;
   /** What is shown of it. */
   readonly label: string;
-  readonly kind: 'account' | 'marketplace' | 'mail' | 'sale' | 'transfer';
+  readonly kind: 'account' | 'marketplace' | 'mail' | 'sale' | 'transfer' | 'webhook';
   readonly id: number;
 }
 
@@ -18,6 +18,7 @@ export const sealPlace = {
   mail: () => 'mail password',
   sale: (id: number) => `sale ${id} code`,
   transfer: (id: number) => `transfer ${id} code`,
+  webhook: (id: number) => `webhook ${id} secret`,
 } as const;
 
 /** The place of a transfer's code: that of a sold name belongs to its sale, whichever transfer carries it. */
@@ -36,6 +37,7 @@ export async function selectSealed(db: Queryable): Promise<SealedRow[]> {
        where s.auth_code_sealed is not null
      union all select 'transfer', t.id, n.ascii, t.code_sealed, t.sale_id from transfers t join names n on n.id = t.name_id
        where t.code_sealed is not null
+     union all select 'webhook', id, label, secret, null from webhooks where secret <> ''
      order by 1, 2`,
   );
   return rows.map(({ saleId, ...row }) => ({
@@ -56,6 +58,9 @@ export async function updateSealed(
       return;
     case 'marketplace':
       await tx.query('update marketplaces set link_secret = $2 where id = $1', [id, sealed]);
+      return;
+    case 'webhook':
+      await tx.query('update webhooks set secret = $2 where id = $1', [id, sealed]);
       return;
     case 'sale':
       await tx.query('update sales set auth_code_sealed = $2 where id = $1', [id, sealed]);

@@ -12,6 +12,8 @@ import { readBalances } from '@/usecases/links/readAccount';
 import { carryOutSwitches } from '@/usecases/links/switches';
 import { followTransfers } from '@/usecases/moving/follow';
 import { carryOnRuns } from '@/usecases/orders/carryOut';
+import { tellWebhooks } from '@/usecases/programs/deliver';
+import { forgetOldEvents } from '@/usecases/programs/events';
 import { forgetOldKeys } from '@/usecases/programs/keyed';
 import { readDailyRates } from '@/usecases/rates/rates';
 import { drainChecks } from '@/usecases/records/check';
@@ -37,7 +39,12 @@ const SCHEDULE = {
   'end-cut-imports': { cron: '* * * * *', work: endCutImports },
   'drop-old-imports': { cron: '41 * * * *', work: dropOldImports },
   'forget-old-keys': { cron: '43 * * * *', work: forgetOldKeys },
+  'forget-old-events': { cron: '47 * * * *', work: forgetOldEvents },
+  'tell-webhooks': { cron: '* * * * *', work: (own: Deps) => tellWebhooks(own, TELLING_MS) },
 } as const;
+
+/** Programs are told within a second or two, until the next minute's turn. */
+const TELLING_MS = 58_000;
 
 /** Asking for thousands of names goes on in the next minute. */
 const ASKING_MS = 55_000;

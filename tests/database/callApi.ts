@@ -1,9 +1,11 @@
 import { join } from 'node:path';
 import { Ajv2020 } from 'ajv/dist/2020';
 import addFormats from 'ajv-formats';
+import createClient from 'openapi-fetch';
 import { expect } from 'vitest';
 import { OPENAPI } from '@/app/api/openapi';
 import { OPERATIONS } from '@/app/api/operations';
+import type { paths } from '../generated/api';
 
 /** Where the routes of the interface for other programs stand. */
 export const ROUTES = 'src/app/api/v1';
@@ -22,6 +24,30 @@ function describedAt(method: string, pathname: string): string | null {
   return best?.[0] ?? null;
 }
 
+type Handler = (request: Request, context: unknown) => Promise<Response>;
+
+/** Hands a request to its route as the application would. */
+export async function handle(request: Request): Promise<Response> {
+  const pathname = new URL(request.url).pathname.replace(/^\/api\/v1/, '');
+  const described = describedAt(request.method, pathname);
+  const isOfTable = described === null || OPERATIONS.some(({ path: of }) => of === described);
+  const file = isOfTable ? '[...path]' : described.replace('{name}', '[name]');
+  const module = (await import(/* @vite-ignore */ join(process.cwd(), ROUTES, file, 'route.ts'))) as Record<
+    string,
+    Handler
+  >;
+  const parts = pathname.split('/').filter(Boolean);
+  return (module[request.method] as Handler)(request, {
+    params: Promise.resolve({ name: decodeURIComponent(parts[1] ?? ''), path: parts }),
+  });
+}
+
+/** A client whose types were made from the description. */
+export const client = createClient<paths>({
+  baseUrl: 'http://127.0.0.1/api/v1',
+  fetch: (request: Request) => handle(request),
+});
+
 /** Calls a route as the application would and holds the answer against the description. */
 export async function call(
   method: 'GET' | 'POST' | 'PATCH' | 'PUT' | 'DELETE',
@@ -31,21 +57,13 @@ export async function call(
 ) {
   const [pathname = '', search = ''] = path.split('?');
   const described = describedAt(method, pathname);
-  const isOfTable = OPERATIONS.some(({ path: of }) => of === described);
-  const file = isOfTable || described === null ? '[...path]' : described.replace('{name}', '[name]');
-  const module = (await import(/* @vite-ignore */ join(process.cwd(), ROUTES, file, 'route.ts'))) as Record<
-    string,
-    (request: Request, context: unknown) => Promise<Response>
-  >;
-  const request = new Request(`http://127.0.0.1/api/v1${pathname}?${search}`, {
-    method,
-    headers,
-    ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
-  });
-  const name = decodeURIComponent(pathname.split('/')[2] ?? '');
-  const response = await (module[method] as NonNullable<(typeof module)[string]>)(request, {
-    params: Promise.resolve({ name, path: pathname.split('/').filter(Boolean) }),
-  });
+  const response = await handle(
+    new Request(`http://127.0.0.1/api/v1${pathname}?${search}`, {
+      method,
+      headers,
+      ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
+    }),
+  );
   const type = response.headers.get('content-type') ?? '';
   const text = await response.text();
   const told = { status: response.status, type, text, headers: response.headers };

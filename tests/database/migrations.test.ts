@@ -56,6 +56,7 @@ test('a database that a first version of a migration made is made good', async (
     '0017_changed_names',
     '0018_light_imports',
     '0019_keyed_requests',
+    '0020_events',
   ]);
   expect(await migrate(url)).toEqual([]);
 });
@@ -73,6 +74,7 @@ test('what stood in a ledger in the words of before stands there in those of tod
     '0017_changed_names',
     '0018_light_imports',
     '0019_keyed_requests',
+    '0020_events',
   ]);
   expect(
     await rowsIn(url, 'select ascii, purpose, observed, rescue_verdict, requested from names order by id'),

@@ -1,6 +1,7 @@
 import { AUTO_RENEW_SETTINGS } from '@/core/funding';
 import { SORT_KEYS } from '@/core/ledger';
 import { PHASES } from '@/core/lifecycle';
+import { EVENT_KINDS } from '@/usecases/programs/events';
 import { namedSchemas } from './kinds';
 import type { AnyOperation } from './operation';
 import { OPERATIONS } from './operations';
@@ -211,6 +212,29 @@ export const OPENAPI = {
         'Restore a backup into an empty ledger',
         { 201: answer('How many names it held.', object({ names: whole })) },
         { requestBody: { required: true, content: json(ref('Backup')) } },
+      ),
+    },
+    '/events': {
+      get: operation(
+        'What happened after a place, in order: a page, or as it happens (text/event-stream)',
+        {
+          200: {
+            description: 'Events, and where to go on.',
+            content: { ...json(ref('EventPage')), 'text/event-stream': { schema: text } },
+          },
+        },
+        {
+          parameters: [
+            query(
+              'after',
+              text,
+              'What an earlier answer gave as next; now for what comes; left out for all that is kept.',
+            ),
+            query('kinds', text, `Kinds, separated by commas: ${EVENT_KINDS.join(', ')}.`),
+            query('limit', { type: 'integer', minimum: 1, maximum: 1000, default: 100 }, 'Events a page.'),
+            header('Last-Event-ID', false, 'The id of the last event that was read, in place of after.'),
+          ],
+        },
       ),
     },
     '/health': {

@@ -1,5 +1,6 @@
 import { AUTO_RENEW_SETTINGS } from '@/core/funding';
 import { PHASES } from '@/core/lifecycle';
+import { EVENT_KINDS } from '@/usecases/programs/events';
 
 /** A JSON Schema. */
 export type Schema = Readonly<Record<string, unknown>>;
@@ -156,6 +157,19 @@ export const SCHEMAS = {
     version: { const: 1 },
     madeAt: instant,
     tables: { type: 'object' },
+  }),
+  EventPage: object({
+    events: list(
+      object({
+        id: text,
+        at: instant,
+        kind: oneOf(EVENT_KINDS),
+        subject: text,
+        name: orNull(text),
+        data: { type: 'object' },
+      }),
+    ),
+    next: text,
   }),
   Health: object({
     isUp: yesNo,

@@ -20,6 +20,8 @@ const STATUS: Readonly<Record<string, number>> = {
   'not-found': 404,
   'request-under-way': 409,
   'changed-meanwhile': 412,
+  'events-forgotten': 410,
+  'cursor-invalid': 400,
   'request-not-object': 400,
   'request-not-json': 400,
   'query-invalid': 400,

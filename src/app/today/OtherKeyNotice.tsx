@@ -9,6 +9,7 @@ const HREF: Readonly<Record<OtherKey['kind'], (id: number) => string>> = {
   mail: () => '/setup/mail',
   sale: (id) => `/selling/sales/${id}`,
   transfer: () => '/transfers',
+  webhook: () => '/setup/programs',
 };
 
 /** Codes by which a name can be moved. */

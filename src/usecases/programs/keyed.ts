@@ -11,7 +11,7 @@ export interface KeyedAnswer {
 }
 
 const KEPT_DAYS = 7;
-const KEY = /^[\x21-\x7e]{1,200}$/;
+const KEY = /^[\x20-\x7e]{1,200}$/;
 
 /**
  * Carries out a request once for its key (draft-ietf-httpapi-idempotency-key-header): the same again is answered the same, another with
@@ -25,10 +25,7 @@ export async function onceForKey(
   work: () => Promise<KeyedAnswer>,
 ): Promise<KeyedAnswer | Refusal> {
   if (!KEY.test(key))
-    return refuse(
-      'idempotency-key-invalid',
-      'An Idempotency-Key has 1 to 200 letters, digits and signs, without spaces.',
-    );
+    return refuse('idempotency-key-invalid', 'An Idempotency-Key has 1 to 200 letters, digits and signs.');
   const sha256 = createHash('sha256').update(request).digest();
   const before = await beginKeyed(deps.database, key, sha256, deps.clock());
   if (before === null) {

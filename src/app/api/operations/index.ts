@@ -3,6 +3,7 @@ import { ACCOUNTS } from './accounts';
 import { ACQUIRING } from './acquiring';
 import { BOOKS } from './books';
 import { NAMES } from './names';
+import { PROGRAMS } from './programs';
 import { RECORDS } from './records';
 import { RUNS } from './runs';
 import { SELLING } from './selling';
@@ -18,4 +19,5 @@ export const OPERATIONS: readonly AnyOperation[] = [
   ...RECORDS,
   ...SELLING,
   ...BOOKS,
+  ...PROGRAMS,
 ];

@@ -1,0 +1,105 @@
+import { type Refusal, refuse } from '@/core/refusal';
+import { addDays, formatInstant } from '@/core/time';
+import {
+  type EventCursor,
+  type EventRow,
+  FIRST,
+  forgetEvents,
+  isForgotten,
+  selectEvents,
+  selectNow,
+} from '@/database/events';
+import type { Deps } from '../deps';
+
+/** What happens in the ledger, by the words of the interface. */
+export const EVENT_KINDS = [
+  'history',
+  'run',
+  'run item',
+  'transfer',
+  'foreign transfer',
+  'registration',
+  'release order',
+  'listing',
+  'offer',
+  'bid',
+  'auction',
+  'sale',
+  'watch',
+  'registrar message',
+] as const;
+
+/** Something that happened, as other programs read it. */
+export interface EventDocument {
+  /** Where one stands who has read it: what comes after it is asked for by it. */
+  readonly id: string;
+  /** RFC 3339. */
+  readonly at: string;
+  readonly kind: string;
+  /** Which one of its kind: the number or id under which the interface has it. */
+  readonly subject: string;
+  readonly name: string | null;
+  readonly data: Readonly<Record<string, unknown>>;
+}
+
+export interface EventPage {
+  readonly events: readonly EventDocument[];
+  /** Where to go on. */
+  readonly next: string;
+}
+
+const KEPT_DAYS = 90;
+const CURSOR = /^(\d{1,20})-(\d{1,18})$/;
+
+const cursorText = ({ xid, id }: EventCursor) => `${xid}-${id}`;
+
+/** Where a text says that one stands; `null` where it says nothing of the kind. */
+export function cursorFrom(text: string): EventCursor | null {
+  const [, xid, id] = CURSOR.exec(text) ?? [];
+  return xid === undefined || BigInt(xid) >= 1n << 64n ? null : { xid, id: Number(id) };
+}
+
+const camel = (column: string) => column.replace(/_(\w)/g, (_, letter: string) => letter.toUpperCase());
+/** Instants of the database as the interface writes them. */
+const INSTANT = /^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d/;
+const plain = (value: unknown) =>
+  typeof value === 'string' && INSTANT.test(value) ? formatInstant(Date.parse(value) as never) : value;
+
+export const eventDocument = (row: EventRow): EventDocument => ({
+  id: cursorText(row),
+  at: formatInstant(row.at),
+  kind: row.kind,
+  subject: row.subject,
+  name: row.ascii ?? (typeof row.told.ascii === 'string' ? row.told.ascii : null),
+  data: Object.fromEntries(
+    Object.entries(row.told).flatMap(([column, value]) => (column === 'ascii' ? [] : [[camel(column), plain(value)]])),
+  ),
+});
+
+/** The events after a place in order, at most `limit`: from the first one kept where it says nothing, from now on for `now`. */
+export async function eventsAfter(
+  { database }: Pick<Deps, 'database'>,
+  after: string | null,
+  kinds: readonly string[],
+  limit: number,
+): Promise<EventPage | Refusal> {
+  if (after === 'now') return { events: [], next: cursorText(await selectNow(database)) };
+  const from = after === null ? FIRST : cursorFrom(after);
+  if (from === null)
+    return refuse('cursor-invalid', 'Send what an earlier answer gave as next, or now, or nothing.', 'after');
+  const unknown = kinds.find((kind) => !(EVENT_KINDS as readonly string[]).includes(kind));
+  if (unknown !== undefined) return refuse('query-invalid', `Kinds are ${EVENT_KINDS.join(', ')}.`, 'kinds');
+  if (after !== null && (await isForgotten(database, from)))
+    return refuse(
+      'events-forgotten',
+      `Events are kept for ${KEPT_DAYS} days, and some after that place are gone. Read the ledger anew, and follow from now.`,
+      'after',
+    );
+  const rows = await selectEvents(database, from, kinds, limit);
+  const last = rows.at(-1);
+  return { events: rows.map(eventDocument), next: last ? cursorText(last) : cursorText(from) };
+}
+
+/** Forgets what happened more than ninety days ago. Answers how many events. */
+export const forgetOldEvents = (deps: Deps): Promise<number> =>
+  forgetEvents(deps.database, addDays(deps.clock(), -KEPT_DAYS));
