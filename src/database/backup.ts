@@ -1,6 +1,7 @@
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { from as copyFrom, to as copyTo } from 'pg-copy-streams';
+import { forgetAllEvents } from './events';
 import { analyzeLedger } from './ledger';
 import type { Database, Queryable, Transaction } from './pool';
 
@@ -142,13 +143,14 @@ export function lackingTables(there: ReadonlySet<string>): string[] {
 }
 
 /** What belongs to the ledger as it was, and means nothing in another. */
-const PASSING_TABLES: readonly string[] = ['keyed_requests', 'events'];
+const PASSING_TABLES: readonly string[] = ['keyed_requests'];
 
 /** Empties every table, in place of whose rows those of a backup come. */
 export async function clearLedger(tx: Transaction): Promise<void> {
   for (const table of [...TABLES, ...PASSING_TABLES].reverse()) await tx.query(`delete from ${table}`);
   // What is put back happened elsewhere, and long ago: nobody is told of it.
   await tx.query("select set_config('name_ledger.quiet', 'on', true)");
+  await forgetAllEvents(tx);
   await tx.query('create temp table restored (row jsonb) on commit drop');
 }
 
@@ -159,6 +161,7 @@ const KEPT_TABLES: readonly string[] = ['settings', 'policies', 'registry_fees',
 export async function emptyTables(tx: Transaction): Promise<void> {
   const emptied = [...TABLES, ...PASSING_TABLES].filter((table) => !KEPT_TABLES.includes(table));
   await tx.query(`truncate ${emptied.join(', ')} restart identity cascade`);
+  await forgetAllEvents(tx);
 }
 
 /**

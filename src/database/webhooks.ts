@@ -1,5 +1,4 @@
 import type { Instant } from '@/core/time';
-import type { EventCursor } from './events';
 import type { Queryable } from './pool';
 
 /** A program that is told of each event. */
@@ -10,8 +9,8 @@ export interface WebhookRow {
   /** Kinds of events that are told; none for all. */
   readonly kinds: readonly string[];
   readonly madeAt: Instant;
-  /** The last event that was taken. */
-  readonly after: EventCursor;
+  /** The place of the last event that was taken. */
+  readonly after: number;
   /** How often the event after it was sent in vain, and since when. */
   readonly attempts: number;
   readonly failingSince: Instant | null;
@@ -21,7 +20,7 @@ export interface WebhookRow {
   readonly toldAt: Instant | null;
 }
 
-const COLUMNS = `id, label, url, kinds, made_at as "madeAt", jsonb_build_object('xid', xid::text, 'id', event_id) as after, attempts,
+const COLUMNS = `id, label, url, kinds, made_at as "madeAt", after_place as after, attempts,
   failing_since as "failingSince", next_at as "nextAt", problem, paused, told_at as "toldAt"`;
 
 export async function selectWebhooks(db: Queryable): Promise<WebhookRow[]> {
@@ -46,8 +45,8 @@ export async function insertWebhook(
   at: Instant,
 ): Promise<number> {
   const { rows } = await db.query<{ id: number }>(
-    `insert into webhooks (label, url, kinds, made_at, secret, xid, event_id) values ($1, $2, $3, $4, '', $5::xid8, $6) returning id`,
-    [webhook.label, webhook.url, webhook.kinds, new Date(at), webhook.after.xid, webhook.after.id],
+    `insert into webhooks (label, url, kinds, made_at, secret, after_place) values ($1, $2, $3, $4, '', $5) returning id`,
+    [webhook.label, webhook.url, webhook.kinds, new Date(at), webhook.after],
   );
   return rows[0]?.id as number;
 }
@@ -70,12 +69,17 @@ export async function pauseWebhook(db: Queryable, id: number, paused: boolean): 
   return rowCount === 1;
 }
 
-/** Notes that an event was taken, or passed over. */
-export async function noteTaken(db: Queryable, id: number, event: EventCursor, at: Instant): Promise<void> {
+/** Notes that up to a place there was nothing that this one is told of. */
+export async function passOver(db: Queryable, id: number, place: number): Promise<void> {
+  await db.query('update webhooks set after_place = $2 where id = $1', [id, place]);
+}
+
+/** Notes that an event was taken. */
+export async function noteTaken(db: Queryable, id: number, place: number, at: Instant): Promise<void> {
   await db.query(
-    `update webhooks set xid = $2::xid8, event_id = $3, attempts = 0, failing_since = null, next_at = null, problem = null, told_at = $4
+    `update webhooks set after_place = $2, attempts = 0, failing_since = null, next_at = null, problem = null, told_at = $3
      where id = $1`,
-    [id, event.xid, event.id, new Date(at)],
+    [id, place, new Date(at)],
   );
 }
 

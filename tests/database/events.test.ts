@@ -38,7 +38,7 @@ describe('what happened, for programs that follow along', () => {
     expect((await page(next, ['sale'])).events).toEqual([]);
   });
 
-  test('what is begun earlier and written later is missed by nobody', async () => {
+  test('what is begun earlier and written later is missed by nobody, and holds up nobody', async () => {
     const { next } = await page('now');
     const client = await linked.ledger.database.connect();
     await client.query('begin');
@@ -48,12 +48,12 @@ describe('what happened, for programs that follow along', () => {
     await transaction(linked.ledger.database, (tx) =>
       tx.query("insert into batches (at, made_by, kind, summary) values (now(), 'office', 'quick', 'begun second')"),
     );
-    // The second is written, and waits for the first: who read it now would never see the first.
-    expect((await page(next)).events).toEqual([]);
+    const early = await page(next);
+    expect(early.events.map(({ data }) => data.kind)).toEqual(['quick']);
     await client.query('commit');
     client.release();
-    const { events } = await page(next);
-    expect(events.map(({ data }) => data.kind)).toEqual(['slow', 'quick']);
+    const { events } = await page(early.next);
+    expect(events.map(({ data }) => data.kind)).toEqual(['slow']);
   });
 
   test('forty writers at once: a follower that reads all the while sees each of their changes once, in one order', async () => {
@@ -89,7 +89,7 @@ describe('what happened, for programs that follow along', () => {
   });
 
   test('a place that cannot be, a kind that is none, and events that are forgotten are said', async () => {
-    for (const after of ['x', '1', '1-', '99999999999999999999999-1', "1-1' or 1=1"])
+    for (const after of ['x', '-1', '1.5', '99999999999999999999999', "1' or 1=1"])
       expect(await eventsAfter(linked.ledger, after, [], 10)).toMatchObject({ code: 'cursor-invalid' });
     expect(await eventsAfter(linked.ledger, null, ['nonsense'], 10)).toMatchObject({ code: 'query-invalid' });
     await tag('kelpkiln.com', 'old');
@@ -190,7 +190,7 @@ describe('webhooks', () => {
     const tags = receiver.taken.map(({ id: sent }) => sent);
     expect(new Set(tags).size).toBe(11);
     expect(tags).toHaveLength(12);
-    expect([...tags].sort()).toEqual(tags);
+    expect([...tags].sort((a, b) => Number(a) - Number(b))).toEqual(tags);
     const twice = receiver.taken.filter(({ id: sent }) => tags.indexOf(sent) !== tags.lastIndexOf(sent));
     expect(twice).toHaveLength(2);
     expect(twice[1]?.attempt).toBeGreaterThan(twice[0]?.attempt ?? 0);

@@ -1,8 +1,8 @@
--- What happened, for programs that follow along. `xid` says in which transaction: events are told once no earlier transaction is under
--- way, so that whoever has seen one has missed none before it.
+-- What happened, for programs that follow along. `place` is given to what has been written, in the order in which that is seen: who has
+-- read up to a place misses nothing, however long an earlier transaction takes.
 create table events (
   id bigint primary key generated always as identity,
-  xid xid8 not null default pg_current_xact_id(),
+  place bigint unique,
   at timestamptz not null,
   kind text not null,
   -- Which one of its kind: a run's id, a transfer's number.
@@ -10,12 +10,12 @@ create table events (
   name_id int,
   told jsonb not null default '{}'
 );
-create index events_in_order on events (xid, id);
+create index events_unplaced on events (id) where place is null;
 create index events_at on events (at);
 
--- The last event that has been forgotten: who stood before it has missed some.
-create table events_forgotten (xid xid8 not null, id bigint not null);
-insert into events_forgotten values ('0', 0);
+-- The last place that was given, and the last of those whose events have been forgotten.
+create table event_places (last bigint not null, forgotten bigint not null);
+insert into event_places values (0, 0);
 
 -- Programs that are told of each event. The secret signs what is sent; it is sealed like those of links.
 create table webhooks (
@@ -26,9 +26,8 @@ create table webhooks (
   -- Kinds of events that are told; none for all.
   kinds text[] not null default '{}',
   made_at timestamptz not null,
-  -- The last event that was taken.
-  xid xid8 not null,
-  event_id bigint not null,
+  -- The place of the last event that was taken.
+  after_place bigint not null,
   -- How often the one after it was sent, since when, and when it is sent next.
   attempts int not null default 0,
   failing_since timestamptz,

@@ -9,6 +9,7 @@ import { selectSettings } from '@/database/settings';
 import {
   noteNotTaken,
   noteTaken,
+  passOver,
   selectWebhook,
   selectWebhookSecret,
   selectWebhooks,
@@ -59,8 +60,11 @@ async function tellOne(deps: Deps, id: number): Promise<number> {
   const row = await selectWebhook(deps.database, id);
   const sealed = await selectWebhookSecret(deps.database, id);
   if (!row || !sealed || !deps.key || !isDue(row, deps.clock())) return 0;
-  const events = await selectEvents(deps.database, row.after, row.kinds, AT_A_TIME);
-  if (events.length === 0) return 0;
+  const { events, upTo } = await selectEvents(deps.database, row.after, row.kinds, AT_A_TIME);
+  if (events.length === 0) {
+    if (upTo > row.after) await passOver(deps.database, id, upTo);
+    return 0;
+  }
   const secret = await unseal(deps.key, sealPlace.webhook(id), sealed);
   if (secret === null) {
     await pauseFor(deps, id, 'its secret was sealed with another key: make a new one');
@@ -85,7 +89,7 @@ async function tellOne(deps: Deps, id: number): Promise<number> {
       deps.log.warn({ webhook: row.label, problem, failures }, 'an event was not taken');
       return taken;
     }
-    await noteTaken(deps.database, id, event, at);
+    await noteTaken(deps.database, id, event.place, at);
     taken += 1;
   }
   return taken;

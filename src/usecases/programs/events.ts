@@ -1,14 +1,6 @@
 import { type Refusal, refuse } from '@/core/refusal';
 import { addDays, formatInstant } from '@/core/time';
-import {
-  type EventCursor,
-  type EventRow,
-  FIRST,
-  forgetEvents,
-  isForgotten,
-  selectEvents,
-  selectNow,
-} from '@/database/events';
+import { type EventRow, forgetEvents, selectEvents, selectPlaces } from '@/database/events';
 import type { Deps } from '../deps';
 
 /** What happens in the ledger, by the words of the interface. */
@@ -49,15 +41,8 @@ export interface EventPage {
 }
 
 const KEPT_DAYS = 90;
-const CURSOR = /^(\d{1,20})-(\d{1,18})$/;
-
-const cursorText = ({ xid, id }: EventCursor) => `${xid}-${id}`;
-
 /** Where a text says that one stands; `null` where it says nothing of the kind. */
-export function cursorFrom(text: string): EventCursor | null {
-  const [, xid, id] = CURSOR.exec(text) ?? [];
-  return xid === undefined || BigInt(xid) >= 1n << 64n ? null : { xid, id: Number(id) };
-}
+const placeFrom = (text: string): number | null => (/^\d{1,15}$/.test(text) ? Number(text) : null);
 
 const camel = (column: string) => column.replace(/_(\w)/g, (_, letter: string) => letter.toUpperCase());
 /** Instants of the database as the interface writes them. */
@@ -66,7 +51,7 @@ const plain = (value: unknown) =>
   typeof value === 'string' && INSTANT.test(value) ? formatInstant(Date.parse(value) as never) : value;
 
 export const eventDocument = (row: EventRow): EventDocument => ({
-  id: cursorText(row),
+  id: String(row.place),
   at: formatInstant(row.at),
   kind: row.kind,
   subject: row.subject,
@@ -83,21 +68,20 @@ export async function eventsAfter(
   kinds: readonly string[],
   limit: number,
 ): Promise<EventPage | Refusal> {
-  if (after === 'now') return { events: [], next: cursorText(await selectNow(database)) };
-  const from = after === null ? FIRST : cursorFrom(after);
+  if (after === 'now') return { events: [], next: String((await selectPlaces(database)).last) };
+  const from = after === null ? 0 : placeFrom(after);
   if (from === null)
     return refuse('cursor-invalid', 'Send what an earlier answer gave as next, or now, or nothing.', 'after');
   const unknown = kinds.find((kind) => !(EVENT_KINDS as readonly string[]).includes(kind));
   if (unknown !== undefined) return refuse('query-invalid', `Kinds are ${EVENT_KINDS.join(', ')}.`, 'kinds');
-  if (after !== null && (await isForgotten(database, from)))
+  if (after !== null && from < (await selectPlaces(database)).forgotten)
     return refuse(
       'events-forgotten',
       `Events are kept for ${KEPT_DAYS} days, and some after that place are gone. Read the ledger anew, and follow from now.`,
       'after',
     );
-  const rows = await selectEvents(database, from, kinds, limit);
-  const last = rows.at(-1);
-  return { events: rows.map(eventDocument), next: last ? cursorText(last) : cursorText(from) };
+  const { events, upTo } = await selectEvents(database, from, kinds, limit);
+  return { events: events.map(eventDocument), next: String(upTo) };
 }
 
 /** Forgets what happened more than ninety days ago. Answers how many events. */

@@ -2,7 +2,7 @@ import { randomBytes } from 'node:crypto';
 import { ArrayMaxSize, IsArray, IsIn, IsOptional, IsString, MaxLength, MinLength } from 'class-validator';
 import { isUntouched, mayAsk, notPublic } from '@/connectors/http/addresses';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
-import { selectNow } from '@/database/events';
+import { selectPlaces } from '@/database/events';
 import { transaction } from '@/database/pool';
 import { sealPlace } from '@/database/secrets';
 import { selectSettings } from '@/database/settings';
@@ -75,12 +75,13 @@ export async function addWebhook(deps: Deps, input: unknown): Promise<MadeWebhoo
   if ((await selectWebhooks(deps.database)).length >= MOST)
     return refuse('too-many', `There are ${MOST} already. Remove one first.`);
   const secret = newSecret();
+  const { last: after } = await selectPlaces(deps.database);
   const id = await transaction(deps.database, async (tx) => {
     const draft = {
       label: form.label.trim(),
       url: url.toString(),
       kinds: form.kinds ?? [],
-      after: await selectNow(tx),
+      after,
     };
     const made = await insertWebhook(tx, draft, deps.clock());
     await setWebhookSecret(tx, made, await seal(key, sealPlace.webhook(made), secret));
