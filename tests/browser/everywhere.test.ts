@@ -82,6 +82,7 @@ describe('at 1280, 1024 and 390 px, by day and by night', () => {
     ['/setup/money', 'Home currency'],
     ['/setup/mail', 'Reminders by mail'],
     ['/setup/records', 'RDAP bootstrap file'],
+    ['/setup/programs', 'Tell a program'],
     ['/setup/backup', 'Restore from a file'],
     ['/setup/log', 'Nothing went wrong lately'],
     ['/setup/practice', 'Faults'],

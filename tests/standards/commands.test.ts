@@ -128,6 +128,10 @@ const ROUTES: Readonly<Record<string, string>> = {
   sayMeansAction: 'POST /unknown/means',
   sayAutoRenewAction: 'POST /switches/confirm',
   writeImportAction: 'POST /names/import',
+  addWebhookAction: 'POST /webhooks',
+  renewSecretAction: 'POST /webhooks/{id}/secret',
+  setWebhookPausedAction: 'POST /webhooks/{id}/pause',
+  removeWebhookAction: 'DELETE /webhooks/{id}',
 };
 
 /** What only a screen has, and why. */

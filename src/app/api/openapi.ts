@@ -1,7 +1,7 @@
 import { AUTO_RENEW_SETTINGS } from '@/core/funding';
+import { EVENT_KINDS } from '@/core/journal';
 import { SORT_KEYS } from '@/core/ledger';
 import { PHASES } from '@/core/lifecycle';
-import { EVENT_KINDS } from '@/usecases/programs/events';
 import { namedSchemas } from './kinds';
 import type { AnyOperation } from './operation';
 import { OPERATIONS } from './operations';

@@ -1,6 +1,6 @@
 import { AUTO_RENEW_SETTINGS } from '@/core/funding';
+import { EVENT_KINDS } from '@/core/journal';
 import { PHASES } from '@/core/lifecycle';
-import { EVENT_KINDS } from '@/usecases/programs/events';
 
 /** A JSON Schema. */
 export type Schema = Readonly<Record<string, unknown>>;

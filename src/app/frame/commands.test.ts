@@ -12,6 +12,8 @@ test.each([
   ['tld', 'policies'],
   ['ical', 'mail'],
   ['smtp', 'mail'],
+  ['webhook', 'programs'],
+  ['api', 'programs'],
   ['missing', 'unknown'],
   ['back up', 'backup'],
   ['expiry', 'soon'],

@@ -175,6 +175,12 @@ export const COMMANDS: readonly Command[] = [
     does: go('/setup/records'),
   },
   {
+    id: 'programs',
+    text: 'Setup: other programs',
+    words: 'api interface webhook events openapi integration',
+    does: go('/setup/programs'),
+  },
+  {
     id: 'which-to-drop',
     text: 'Which of mine should I drop?',
     words: 'worth keeping let go prune judge all names verdict',

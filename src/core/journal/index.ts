@@ -1,1 +1,2 @@
 export { ENTRY_KINDS, type EntryKind, isReceived } from './entryKinds';
+export { EVENT_KINDS } from './eventKinds';

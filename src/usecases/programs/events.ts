@@ -1,25 +1,8 @@
+import { EVENT_KINDS } from '@/core/journal';
 import { type Refusal, refuse } from '@/core/refusal';
 import { addDays, formatInstant } from '@/core/time';
 import { type EventRow, forgetEvents, selectEvents, selectPlaces } from '@/database/events';
 import type { Deps } from '../deps';
-
-/** What happens in the ledger, by the words of the interface. */
-export const EVENT_KINDS = [
-  'history',
-  'run',
-  'run item',
-  'transfer',
-  'foreign transfer',
-  'registration',
-  'release order',
-  'listing',
-  'offer',
-  'bid',
-  'auction',
-  'sale',
-  'watch',
-  'registrar message',
-] as const;
 
 /** Something that happened, as other programs read it. */
 export interface EventDocument {

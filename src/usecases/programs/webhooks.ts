@@ -1,6 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import { ArrayMaxSize, IsArray, IsIn, IsOptional, IsString, MaxLength, MinLength } from 'class-validator';
 import { isUntouched, mayAsk, notPublic } from '@/connectors/http/addresses';
+import { EVENT_KINDS } from '@/core/journal';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { selectPlaces } from '@/database/events';
 import { transaction } from '@/database/pool';
@@ -19,7 +20,6 @@ import type { Deps } from '../deps';
 import { seal } from '../secrets/seal';
 import { OneLine } from '../texts';
 import { readRequest } from '../validate';
-import { EVENT_KINDS } from './events';
 
 export type { WebhookRow } from '@/database/webhooks';
 

@@ -1,0 +1,17 @@
+/** What happens in the ledger, by the words of the interface. */
+export const EVENT_KINDS = [
+  'history',
+  'run',
+  'run item',
+  'transfer',
+  'foreign transfer',
+  'registration',
+  'release order',
+  'listing',
+  'offer',
+  'bid',
+  'auction',
+  'sale',
+  'watch',
+  'registrar message',
+] as const;
