@@ -22,23 +22,32 @@ export function startProgram(
   writeFileSync(pidFile, String(child.pid));
   log.follow(child.stderr, 50);
   log.follow(child.stdout);
+  return firstLine(child, program, READY_MS).then((line) => ({ child, line }));
+}
+
+const READY_MS = 60_000;
+
+/** The first line that a process says; one that says none in time is ended. Once it has spoken it is left alone. */
+export function firstLine(child: ChildProcess, name: string, withinMs: number): Promise<string> {
   return new Promise((resolve, reject) => {
     let said = '';
-    const hear = (text: string) => {
-      said += text;
+    const late = setTimeout(() => {
+      reject(new Error(`${name} was not ready after ${withinMs / 1000} s. Its log has the cause.`));
+      void end(child);
+    }, withinMs).unref();
+    const hear = (text: string | Buffer) => {
+      said += String(text);
       const line = said.split('\n')[0];
       if (!said.includes('\n') || line === undefined) return;
+      clearTimeout(late);
       child.stdout?.off('data', hear);
-      resolve({ child, line });
+      resolve(line);
     };
     child.stdout?.on('data', hear);
-    child.once('exit', (code, signal) =>
-      reject(new Error(`${program} ended (${signal ?? code}) before it was ready. Its log has the cause.`)),
-    );
-    setTimeout(() => {
-      reject(new Error(`${program} was not ready after a minute. Its log has the cause.`));
-      void end(child);
-    }, 60_000).unref();
+    child.once('exit', (code, signal) => {
+      clearTimeout(late);
+      reject(new Error(`${name} ended (${signal ?? code}) before it was ready. Its log has the cause.`));
+    });
   });
 }
 
