@@ -107,3 +107,9 @@ const NAMED = new Map<string, Schema>();
 
 /** The schemas of all documents that have a name. */
 export const namedSchemas = (): Readonly<Record<string, Schema>> => Object.fromEntries(NAMED);
+
+/** A document that is put together elsewhere, described among the schemas under its name. */
+export const ready = (name: string): Kind<object> => ({
+  schema: { $ref: `#/components/schemas/${name}` },
+  write: same,
+});

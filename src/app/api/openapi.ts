@@ -33,13 +33,6 @@ const VIEW = [
   query('sort', oneOf(SORT_KEYS.flatMap((key) => [key, `-${key}`])), 'The order; a hyphen turns it round.'),
   query('asOf', text, 'A day or instant up to two years ahead: the ledger as it will be then, if nothing is done.'),
 ];
-const NAME = {
-  name: 'name',
-  in: 'path',
-  required: true,
-  schema: text,
-  description: 'The name, as A-label or in its own letters.',
-};
 
 const binary: Schema = { type: 'string', contentMediaType: 'application/octet-stream' };
 const json = (schema: Schema) => ({ 'application/json': { schema } });
@@ -181,21 +174,6 @@ export const OPENAPI = {
               'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet': { schema: binary },
             },
           },
-        },
-      ),
-    },
-    '/names/{name}': {
-      get: operation(
-        'One name',
-        { 200: answer('The name.', ref('Name')) },
-        { parameters: [NAME, query('asOf', text, 'A day or instant up to two years ahead.')] },
-      ),
-      patch: operation(
-        'Change a name; what is left out stays as it is',
-        { 200: answer('The name as it is now.', ref('Name')) },
-        {
-          parameters: [NAME],
-          requestBody: { required: true, content: json(ref('NameChange')) },
         },
       ),
     },

@@ -49,7 +49,11 @@ function find(method: string, given: readonly string[]): Found | null {
 const methodsAt = (given: readonly string[]): Method[] =>
   TABLE.filter(({ parts }) => placed(parts, given)).map(({ operation }) => operation.method);
 
-const tagOf = (body: string) => `"${createHash('sha256').update(body).digest('base64url').slice(0, 22)}"`;
+/** Of a document: the same as long as it says the same, whenever it was asked for. */
+const tagOf = (body: string) => {
+  const said = body.replace(/"asOf":"[^"]*"/, '');
+  return `"${createHash('sha256').update(said).digest('base64url').slice(0, 22)}"`;
+};
 
 const answerOf = (body: string, status: number, more: Record<string, string> = {}) =>
   new Response(body, { status, headers: { 'content-type': 'application/json', 'cache-control': 'no-store', ...more } });

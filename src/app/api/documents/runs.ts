@@ -113,7 +113,3 @@ export const progress = named(
     ),
   }),
 );
-
-/** A document that is put together elsewhere. */
-export const ready = (name: string) =>
-  ({ schema: { $ref: `#/components/schemas/${name}` }, write: (value: object) => value }) as Kind<object>;

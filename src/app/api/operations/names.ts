@@ -1,4 +1,5 @@
 import { isRefusal, refuse } from '@/core/refusal';
+import { compute } from '@/usecases/computing';
 import { carryOutSwitches } from '@/usecases/links/switches';
 import { nameDetail } from '@/usecases/names/detail';
 import { confirmSwitch, editNames, requestSwitch } from '@/usecases/names/edit';
@@ -6,6 +7,7 @@ import { addEntry, correctEntry } from '@/usecases/names/entries';
 import { type HistoryLine, historyPage } from '@/usecases/names/history';
 import { idsOfNames } from '@/usecases/names/ids';
 import { SayEnds, SayMeans, SayPrices, sayEnds, sayMeans, sayPrices } from '@/usecases/names/mendUnknown';
+import { patchName } from '@/usecases/names/one';
 import { AddEntry, ConfirmSwitch, EditNames, RequestSwitch } from '@/usecases/names/requests';
 import { undo, undoLast } from '@/usecases/names/undo';
 import { dropView, savedViews, saveView } from '@/usecases/names/views';
@@ -16,7 +18,7 @@ import { refundName } from '@/usecases/rescue/refund';
 import { DecideRescue, DropNames, KeepAfterAll, RefundName, SaleOddsForm } from '@/usecases/rescue/requests';
 import { bodyOf, carriedOut, count, done, idIn, textOf } from '../documents/answers';
 import { detail, drop, hanging, line, views } from '../documents/names';
-import { documentOf, from, list, orNull, whole } from '../kinds';
+import { documentOf, from, list, orNull, ready, whole } from '../kinds';
 import { type AnyOperation, type Asked, operation } from '../operation';
 
 const switched: AnyOperation['after'] = (deps) => carryOutSwitches(deps);
@@ -47,7 +49,34 @@ const act = (
     ...(after ? { after } : {}),
   });
 
+const AS_OF = { schema: { type: 'string' }, description: 'A day or instant up to two years ahead.' };
+
+/** A name's document as the thread has written it. */
+const nameNow = async ({ deps, path, query }: Asked) => {
+  const bytes = await compute(deps, 'nameOn', path.name ?? '', query.toString());
+  return isRefusal(bytes) ? bytes : (JSON.parse(new TextDecoder().decode(bytes)) as object);
+};
+
 export const NAMES: readonly AnyOperation[] = [
+  operation({
+    method: 'GET',
+    path: '/names/{name}',
+    summary: 'One name, today or as of a day ahead',
+    query: { asOf: AS_OF },
+    answer: ready('Name'),
+    run: nameNow,
+  }),
+  operation({
+    method: 'PATCH',
+    path: '/names/{name}',
+    summary: 'Change a name; what is left out stays as it is',
+    bodySchema: { $ref: '#/components/schemas/NameChange' },
+    answer: ready('Name'),
+    run: async (asked) => {
+      const changed = await patchName(asked.deps, asked.path.name ?? '', asked.body);
+      return isRefusal(changed) ? changed : nameNow({ ...asked, query: new URLSearchParams() });
+    },
+  }),
   act('/edits', 'Change many names at once', EditNames, editNames),
   act('/switches', 'Ask for auto-renew, lock or privacy to be switched', RequestSwitch, requestSwitch, switched),
   act('/switches/confirm', 'Say how a setting was seen at the registrar', ConfirmSwitch, confirmSwitch),

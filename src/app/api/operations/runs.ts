@@ -17,8 +17,8 @@ import {
   stopRun,
 } from '@/usecases/orders/start';
 import { carriedOut, count, done } from '../documents/answers';
-import { progress, type Row, ready, run, runRow } from '../documents/runs';
-import { documentOf, figure, from, list, money, named, orNull, whole } from '../kinds';
+import { progress, type Row, run, runRow } from '../documents/runs';
+import { documentOf, figure, from, list, money, named, orNull, ready, whole } from '../kinds';
 import { type AnyOperation, type Asked, operation } from '../operation';
 
 const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
