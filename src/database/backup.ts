@@ -59,6 +59,7 @@ const GROUPS = [
     'approaches',
     'approach_lines',
   ],
+  ['mails', 'mail_names'],
 ] as const;
 
 const TABLES: readonly string[] = GROUPS.flat();

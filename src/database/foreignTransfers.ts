@@ -21,7 +21,7 @@ export interface ForeignTransfer {
   /** What the office has written down of its registrar: whom to ring. */
   readonly notes: string;
   readonly seenAt: Instant;
-  readonly seenBy: 'message' | 'record';
+  readonly seenBy: 'message' | 'record' | 'mail';
   readonly requestedBy: string | null;
   /** When it passes by itself. */
   readonly actsBy: Instant | null;

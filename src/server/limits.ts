@@ -1,4 +1,4 @@
-import { LARGEST_BACKUP, LARGEST_FILE } from '@/usecases/limits';
+import { LARGEST_BACKUP, LARGEST_FILE, LARGEST_MAILS } from '@/usecases/limits';
 
 const MB = 1024 * 1024;
 
@@ -16,6 +16,7 @@ const LARGE: Readonly<Record<string, BodyLimit>> = {
   '/api/v1/backup': { bytes: LARGEST_BACKUP, streamed: true },
   '/api/v1/names/import': LIST,
   '/ledger/add/begin': LIST,
+  '/record/mails/bring': { bytes: LARGEST_MAILS, streamed: true },
 };
 
 /** Requests of programs: a few thousand names with their terms. */

@@ -17,3 +17,6 @@ export function tooLarge(bytes: number): string {
   const mb = Math.round(bytes / 1024 / 1024);
   return `This is larger than ${mb} MB, the most that is taken here. Nothing of it was read. Split it, and send the parts one after the other.`;
 }
+
+/** The most that a file of mails may hold, in bytes. */
+export const LARGEST_MAILS = 32 * 1024 * 1024;

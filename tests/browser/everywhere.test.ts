@@ -61,6 +61,7 @@ describe('at 1280, 1024 and 390 px, by day and by night', () => {
     ['/rescue/all', 'may bring'],
     ['/record', 'Ask the registries'],
     ['/record/kelpkiln.com', 'What the record says'],
+    ['/record/mails', 'Paste a mail'],
     ['/prices', 'Ending'],
     ['/transfers', 'No name is on its way.'],
     ['/transfers/plan', 'Left where they are'],

@@ -57,6 +57,7 @@ test('a database that a first version of a migration made is made good', async (
     '0018_light_imports',
     '0019_keyed_requests',
     '0020_events',
+    '0021_mails',
   ]);
   expect(await migrate(url)).toEqual([]);
 });
@@ -75,6 +76,7 @@ test('what stood in a ledger in the words of before stands there in those of tod
     '0018_light_imports',
     '0019_keyed_requests',
     '0020_events',
+    '0021_mails',
   ]);
   expect(
     await rowsIn(url, 'select ascii, purpose, observed, rescue_verdict, requested from names order by id'),

@@ -128,6 +128,8 @@ const ROUTES: Readonly<Record<string, string>> = {
   sayMeansAction: 'POST /unknown/means',
   sayAutoRenewAction: 'POST /switches/confirm',
   writeImportAction: 'POST /names/import',
+  pasteMailAction: 'POST /mails',
+  settleMailAction: 'POST /mails/{mailId}/settle',
   addWebhookAction: 'POST /webhooks',
   renewSecretAction: 'POST /webhooks/{id}/secret',
   setWebhookPausedAction: 'POST /webhooks/{id}/pause',

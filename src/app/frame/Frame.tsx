@@ -19,6 +19,7 @@ import { DateControl } from './DateControl';
 import { DemoMark } from './DemoMark';
 import { Keys } from './Keys';
 import { LedgerProvider, useDay, useLedger } from './LedgerProvider';
+import { MailDrop } from './MailDrop';
 import { ThemeSwitch } from './ThemeSwitch';
 import { TroubleBar } from './TroubleBar';
 
@@ -203,6 +204,7 @@ export function Frame({
           </Inside>
         </LedgerProvider>
         <Toasts />
+        <MailDrop />
       </RouterProvider>
     </I18nProvider>
   );

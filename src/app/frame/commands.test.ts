@@ -13,6 +13,7 @@ test.each([
   ['ical', 'mail'],
   ['smtp', 'mail'],
   ['webhook', 'programs'],
+  ['eml', 'mails'],
   ['api', 'programs'],
   ['missing', 'unknown'],
   ['back up', 'backup'],

@@ -175,6 +175,12 @@ export const COMMANDS: readonly Command[] = [
     does: go('/setup/records'),
   },
   {
+    id: 'mails',
+    text: 'Mails of registrars',
+    words: 'email evidence letter eml mbox inbox told',
+    does: go('/record/mails'),
+  },
+  {
     id: 'programs',
     text: 'Setup: other programs',
     words: 'api interface webhook events openapi integration',

@@ -2,6 +2,8 @@
 import type { Refusal } from '@/core/refusal';
 import type { Done } from '@/usecases/changing';
 import { deps } from '@/usecases/deps';
+import { settleMail } from '@/usecases/mails/mails';
+import { type TakenIn, takeInPasted } from '@/usecases/mails/takeIn';
 import { type CheckProgress, checkProgress } from '@/usecases/records/check';
 import { dismissDifferences, takeOver } from '@/usecases/records/compare';
 import { type ListedName, lookUpList } from '@/usecases/records/list';
@@ -35,4 +37,14 @@ export async function unwatchAction(ascii: string): Promise<void> {
 /** Looks up a list of names that is pasted; the free ones come with what they cost. */
 export async function lookUpListAction(text: string): Promise<ListedName[] | Refusal> {
   return lookUpList(deps(), text);
+}
+
+/** Takes in a mail that was pasted. */
+export async function pasteMailAction(text: string): Promise<TakenIn | Refusal> {
+  return takeInPasted(deps(), String(text));
+}
+
+/** Takes over what a mail says of names, or leaves it. */
+export async function settleMailAction(input: unknown): Promise<number | Refusal> {
+  return settleMail(deps(), input);
 }

@@ -41,6 +41,7 @@ function Alarm({ alarm }: { alarm: ForeignTransfer }) {
                 : `Unanswered, it goes through on ${dayWords(actsBy, style)}.`
             }`}
         {seenBy === 'record' && !isGone && ' Its registration record says so.'}
+        {seenBy === 'mail' && !isGone && ' A mail says so: look at the registrar whether it is true.'}
       </p>
       {!isLinked && !isGone && (
         <p>

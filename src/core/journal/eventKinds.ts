@@ -14,4 +14,5 @@ export const EVENT_KINDS = [
   'sale',
   'watch',
   'registrar message',
+  'mail',
 ] as const;

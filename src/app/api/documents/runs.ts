@@ -9,7 +9,6 @@ import {
   figure,
   from,
   instant,
-  type Kind,
   list,
   money,
   named,

@@ -42,7 +42,7 @@ export const foreign = named(
     name: from(({ ascii }: ForeignTransfer) => ascii, text),
     account: text,
     seenAt: instant,
-    seenBy: oneOf('message', 'record'),
+    seenBy: oneOf('message', 'record', 'mail'),
     requestedBy: orNull(text),
     actsBy: orNull(instant),
     state: oneOf('open', 'rejecting', 'rejected', 'gone', 'in order', 'over'),

@@ -2,6 +2,7 @@ import type { AnyOperation } from '../operation';
 import { ACCOUNTS } from './accounts';
 import { ACQUIRING } from './acquiring';
 import { BOOKS } from './books';
+import { MAILS } from './mails';
 import { NAMES } from './names';
 import { PROGRAMS } from './programs';
 import { RECORDS } from './records';
@@ -17,6 +18,7 @@ export const OPERATIONS: readonly AnyOperation[] = [
   ...TRANSFERS,
   ...ACQUIRING,
   ...RECORDS,
+  ...MAILS,
   ...SELLING,
   ...BOOKS,
   ...PROGRAMS,

@@ -1,9 +1,11 @@
 'use client';
+import Link from 'next/link';
 import { formatDay, parseDay } from '@/core/time';
 import { formatAmount } from '@/ui/text/figures';
 import { Ruled, Section } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
 import { dayWords } from '@/ui/text/words';
+import type { MailRow } from '@/usecases/mails/mails';
 import type { HistoryRow } from '@/usecases/names/detail';
 import { useLedger } from '../../frame/LedgerProvider';
 
@@ -26,8 +28,25 @@ const WORDS: Readonly<Record<string, string>> = {
   gone_at: 'left its account',
 };
 
+const mailOf = (mails: readonly MailRow[], batchId: number) =>
+  mails.find(({ names }) => names.some((name) => name.batchId === batchId));
+
+/** What a change rests on; a mail can be read. */
+function Evidence({ text, mail }: { text: string; mail: MailRow | undefined }) {
+  return mail ? <Link href={`/record/mails/${mail.id}`}>{text}</Link> : text;
+}
+
 /** Everything that changed on a name, and when, newest first. */
-export function History({ history, currency }: { history: readonly HistoryRow[]; currency: string }) {
+export function History({
+  history,
+  currency,
+  mails,
+}: {
+  history: readonly HistoryRow[];
+  currency: string;
+  /** Mails that speak of the name: some are the evidence of a line. */
+  mails: readonly MailRow[];
+}) {
   const { style, meta } = useLedger();
   const account = (id: unknown) => meta?.rules.accounts.find((a) => a.id === id)?.label ?? 'another account';
   const value = (key: string, raw: unknown): string => {
@@ -42,6 +61,17 @@ export function History({ history, currency }: { history: readonly HistoryRow[];
   return (
     <Section aria-label="History">
       <h2>History</h2>
+      {mails.length > 0 && (
+        <p>
+          {mails.length === 1 ? 'One mail speaks' : `${mails.length} mails speak`} of it:{' '}
+          {mails.map((mail, place) => (
+            <span key={mail.id}>
+              {place > 0 && ', '}
+              <Link href={`/record/mails/${mail.id}`}>{mail.subject || 'without a subject'}</Link>
+            </span>
+          ))}
+        </p>
+      )}
       <Wide>
         <Ruled>
           <tbody>
@@ -50,7 +80,12 @@ export function History({ history, currency }: { history: readonly HistoryRow[];
                 <td>{dayWords(line.at, style)}</td>
                 <td>
                   {line.summary}
-                  {line.evidence && <span className="soft"> ({line.evidence})</span>}
+                  {line.evidence && (
+                    <span className="soft">
+                      {' '}
+                      (<Evidence text={line.evidence} mail={mailOf(mails, line.batchId)} />)
+                    </span>
+                  )}
                   {line.by === 'program' && <span className="soft">, by the program</span>}
                   {line.undone && <span className="soft">, taken back since</span>}
                 </td>

@@ -10,6 +10,7 @@ import { formatAmount } from '@/ui/text/figures';
 import { Page } from '@/ui/text/Sheet';
 import { Failed, Loading } from '@/ui/text/States';
 import { mailWords } from '@/ui/text/words';
+import type { MailRow } from '@/usecases/mails/mails';
 import type { TransferView } from '@/usecases/moving/underWay';
 import type { NameDetail } from '@/usecases/names/detail';
 import type { StoredRecord } from '@/usecases/records/records';
@@ -57,10 +58,12 @@ interface NameScreenProps {
   readonly records: readonly StoredRecord[];
   /** The transfer that it is on. */
   readonly transfer: TransferView | null;
+  /** Mails that speak of it. */
+  readonly mails: readonly MailRow[];
 }
 
 /** One name: what state it is in, its life on one large strip, money, what is known of it, and its history. */
-export function NameScreen({ detail, tags, kinds, lapse, records, transfer }: NameScreenProps) {
+export function NameScreen({ detail, tags, kinds, lapse, records, transfer, mails }: NameScreenProps) {
   const router = useRouter();
   const { worker, meta, problem, style, homeCurrency, reload } = useLedger();
   const { day, daysAhead } = useDay();
@@ -87,7 +90,7 @@ export function NameScreen({ detail, tags, kinds, lapse, records, transfer }: Na
   if (problem) return <Failed text={problem} onRetry={() => void reload()} />;
   if (!view || !meta)
     return meta && detail.extras.goneAt !== null ? (
-      <GoneName detail={detail} kinds={kinds} lapse={lapse} />
+      <GoneName detail={detail} kinds={kinds} lapse={lapse} mails={mails} />
     ) : (
       <Loading text="Reading the name" />
     );
@@ -119,14 +122,14 @@ export function NameScreen({ detail, tags, kinds, lapse, records, transfer }: Na
       </Columns>
       <RecordPart row={row} nameServers={detail.extras.nameServers} records={records} />
       {lapse && <LapsePart lapse={lapse} />}
-      <History history={detail.history} currency={row.name.asking?.currency ?? homeCurrency} />
+      <History history={detail.history} currency={row.name.asking?.currency ?? homeCurrency} mails={mails} />
       <NameDialogs row={row} tags={tags} open={dialog} onClose={() => setDialog(null)} />
     </Page>
   );
 }
 
 /** A name that is no longer at its account: what it cost, how it went, and its history. */
-function GoneName({ detail, kinds, lapse }: Pick<NameScreenProps, 'detail' | 'kinds' | 'lapse'>) {
+function GoneName({ detail, kinds, lapse, mails }: Pick<NameScreenProps, 'detail' | 'kinds' | 'lapse' | 'mails'>) {
   const { homeCurrency, reload } = useLedger();
   return (
     <Page>
@@ -134,7 +137,7 @@ function GoneName({ detail, kinds, lapse }: Pick<NameScreenProps, 'detail' | 'ki
       <p>No longer at its account. It stays in the books.</p>
       <MoneyTable detail={detail} kinds={kinds} disabled onChanged={reload} />
       {lapse && <LapsePart lapse={lapse} />}
-      <History history={detail.history} currency={homeCurrency} />
+      <History history={detail.history} currency={homeCurrency} mails={mails} />
     </Page>
   );
 }

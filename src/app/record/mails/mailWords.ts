@@ -1,0 +1,43 @@
+import type { NewsKind, Proposal } from '@/core/news';
+import { formatAmount } from '@/ui/text/figures';
+import { type DayStyle, namesWords, termEndWords } from '@/ui/text/words';
+import type { MailRow } from '@/usecases/mails/mails';
+
+const KIND_WORDS: Readonly<Record<NewsKind, string>> = {
+  'renewal ahead': 'will renew',
+  'charge failed': 'could not charge for',
+  renewed: 'has renewed',
+  'transfer asked': 'was asked to transfer away',
+  'confirm address': 'wants an address confirmed for',
+  sold: 'says sold:',
+  other: 'writes about',
+};
+
+/** What a mail tells, in a sentence without its end. */
+export function tellsWords({ account, sender, senderName, kind, names }: MailRow): string {
+  const who = account ?? (senderName || sender || 'A pasted text');
+  const [only, other] = names;
+  const about = only === undefined ? 'no name of yours' : other === undefined ? only.unicode : namesWords(names.length);
+  return `${who} ${KIND_WORDS[kind]} ${about}`;
+}
+
+/** What follows for a name, as it would be written down. */
+export function proposalWords(proposal: Proposal, style: DayStyle): string {
+  switch (proposal.what) {
+    case 'auto-renew':
+      return proposal.setting === 'on' ? 'auto-renew is on' : 'auto-renew has stalled';
+    case 'confirm mail':
+      return `its holder's address is to be confirmed by ${termEndWords(proposal.by, style)}`;
+    case 'term end':
+      return `its term ends ${termEndWords(proposal.end, style)}${proposal.charged ? `, ${formatAmount(proposal.charged)} were charged` : ''}`;
+  }
+}
+
+/** Why nothing is proposed. */
+export function whyNothing({ isSure, names, kind }: MailRow): string {
+  if (names.length === 0) return 'It speaks of no name of yours.';
+  if (kind === 'other') return 'What it tells is not understood: read it.';
+  if (!isSure) return 'Its sender is not known as the registrar of these names: nothing is proposed.';
+  if (kind === 'transfer asked') return 'Today warns of it, unless it was asked for here.';
+  return 'The ledger has it so already, or has decided.';
+}
