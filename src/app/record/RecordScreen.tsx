@@ -1,4 +1,5 @@
 'use client';
+import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { dangerBandOf } from '@/core/records';
@@ -30,10 +31,13 @@ export function RecordScreen({
   differing,
   progress: first,
   watched,
+  mails,
 }: {
   differing: readonly DifferingName[];
   progress: CheckProgress;
   watched: readonly WatchRow[];
+  /** How many mails tell something that nobody has decided about. */
+  mails: number;
 }) {
   const router = useRouter();
   const { worker, meta, reload } = useLedger();
@@ -65,7 +69,7 @@ export function RecordScreen({
 
   return (
     <Page>
-      <RecordAnswer differing={differing} progress={progress} />
+      <RecordAnswer differing={differing} progress={progress} mails={mails} />
       <Section>
         <Actions style={{ alignItems: 'end', justifyContent: 'space-between' }}>
           <Button data-kind="primary" isDisabled={!meta || isChecking} onPress={() => void checkAll()}>
@@ -107,7 +111,15 @@ export function RecordScreen({
 }
 
 /** The answer: what does not work, what differs, or how little is known before anybody was asked. */
-function RecordAnswer({ differing, progress }: { differing: readonly DifferingName[]; progress: CheckProgress }) {
+function RecordAnswer({
+  differing,
+  progress,
+  mails,
+}: {
+  differing: readonly DifferingName[];
+  progress: CheckProgress;
+  mails: number;
+}) {
   const { style } = useLedger();
   const { names, asked } = progress;
   const dead = differing.filter((name) => name.differences.some(({ kind }) => dangerBandOf(kind) === 'does not work'));
@@ -129,7 +141,13 @@ function RecordAnswer({ differing, progress }: { differing: readonly DifferingNa
         )}
         {(dead.length === 0 || rest > 0) && answer}
       </Answer>
-      <p>{askedWords(progress, style)}</p>
+      <p>
+        {askedWords(progress, style)} What registrars told by mail stands under{' '}
+        <Link href="/record/mails">
+          {mails === 0 ? 'Mails' : `Mails: ${countOf(mails, 'tells', 'tell').toLowerCase()} something new`}
+        </Link>
+        .
+      </p>
     </Head>
   );
 }

@@ -38,6 +38,19 @@ export function WatchedPart({ watched }: { watched: readonly WatchRow[] }) {
   );
 }
 
+/** Mails whose news nobody has taken over or left. */
+export function MailsPart({ count }: { count: number }) {
+  if (count === 0) return null;
+  return (
+    <p>
+      <Link href="/record/mails">
+        {count === 1 ? 'One mail of a registrar tells' : `${count} mails of registrars tell`} something new
+      </Link>
+      : take it over, or leave it.
+    </p>
+  );
+}
+
 /** What registrars have told since yesterday. */
 export function MessagesPart({ messages }: { messages: readonly MessageRow[] }) {
   const { meta, style } = useLedger();

@@ -24,7 +24,7 @@ import { useTitle } from '../frame/Frame';
 import { useLedger } from '../frame/LedgerProvider';
 import type { RowView, TodayView } from '../frame/views';
 import { AlarmPart } from './AlarmPart';
-import { MessagesPart, WatchedPart } from './ArrivedParts';
+import { MailsPart, MessagesPart, WatchedPart } from './ArrivedParts';
 import { seenNamesAction } from './actions';
 import { OtherKeyNotice } from './OtherKeyNotice';
 import { acquiringLines, transferLines } from './otherLines';
@@ -36,6 +36,8 @@ const MOST_ROWS = 30;
 
 interface TodayScreenProps {
   readonly messages: readonly MessageRow[];
+  /** How many mails tell something that nobody has decided about. */
+  readonly mails: number;
   readonly unseen: readonly number[];
   /** Watched names that are available, become so soon, or changed since yesterday. */
   readonly watched: readonly WatchRow[];
@@ -57,7 +59,7 @@ const Way = styled(Link)`white-space: nowrap; margin-right: 8px;`;
 
 /** What needs a decision today: what is lost first, on a line of time, then line by line. */
 export function TodayScreen(props: TodayScreenProps) {
-  const { messages, unseen, watched, selling, otherKey, alarms, transfers, acquiring } = props;
+  const { messages, unseen, watched, selling, otherKey, alarms, transfers, acquiring, mails } = props;
   const { worker, meta, problem, style, today, reload } = useLedger();
   const [view, setView] = useState<TodayView | null>(null);
   const [switching, setSwitching] = useState<readonly RowView[]>([]);
@@ -96,7 +98,7 @@ export function TodayScreen(props: TodayScreenProps) {
     ...transferLines(transfers, told),
     ...acquiringLines(acquiring, told),
   ];
-  const nothing = parts.length === 0 && [messages, watched, alarms].every(({ length }) => length === 0);
+  const nothing = parts.length === 0 && mails === 0 && [messages, watched, alarms].every(({ length }) => length === 0);
   const offers = selling.flatMap(({ kind, items }) => (kind === 'offer to answer' ? items : []));
   return (
     <>
@@ -114,6 +116,7 @@ export function TodayScreen(props: TodayScreenProps) {
           />
         )}
         <WatchedPart watched={watched} />
+        <MailsPart count={mails} />
         <MessagesPart messages={messages} />
         <SwitchDialog
           what="auto-renew"

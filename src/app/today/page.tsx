@@ -5,6 +5,7 @@ import { acquiringToday } from '@/usecases/acquiring/today';
 import { deps } from '@/usecases/deps';
 import { holdsNames } from '@/usecases/ledgers/empty';
 import { messagesSince } from '@/usecases/links/messages';
+import { openMails } from '@/usecases/mails/mails';
 import { foreignTransfers } from '@/usecases/moving/foreign';
 import { transfersWaiting } from '@/usecases/moving/underWay';
 import { watchesToday } from '@/usecases/records/watch';
@@ -17,7 +18,7 @@ export const metadata: Metadata = { title: 'Today' };
 
 export default async function TodayPage() {
   const own = deps();
-  const [messages, unseen, watched, selling, otherKey, alarms, transfers, acquiring, begun] = await Promise.all([
+  const [messages, unseen, watched, selling, otherKey, alarms, transfers, acquiring, begun, mails] = await Promise.all([
     messagesSince(own, addDays(own.clock(), -1)),
     unseenNames(own),
     watchesToday(own),
@@ -27,9 +28,10 @@ export default async function TodayPage() {
     transfersWaiting(own),
     acquiringToday(own),
     holdsNames(own),
+    openMails(own),
   ]);
   // What cannot be read any more is said before anybody is asked to begin.
   if (!begun && otherKey.length === 0) redirect('/begin');
-  const arrived = { messages, unseen, watched, acquiring };
+  const arrived = { messages, unseen, watched, acquiring, mails };
   return <TodayScreen {...arrived} selling={selling} otherKey={otherKey} alarms={alarms} transfers={transfers} />;
 }

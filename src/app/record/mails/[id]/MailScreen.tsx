@@ -95,6 +95,9 @@ export function MailScreen({
       </Section>
       <Section>
         <h2>The mail</h2>
+        <p className="soft">
+          As text alone. <a href={`/record/mails/${mail.id}/raw`}>Save it as it came</a>
+        </p>
         <Text tabIndex={0} role="region" aria-label="Text of the mail">
           {mail.body.trim() || 'It has no text.'}
         </Text>
