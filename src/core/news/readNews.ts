@@ -40,7 +40,7 @@ export interface NewsOfName {
 /** What a mail tells. */
 export interface News {
   readonly kind: NewsKind;
-  /** Whose it is: by the domain of its sender, else by its names where all of them are in one; `null` where neither says it. */
+  /** Whose it is, by the domain of its sender; of a text that a person has pasted without one, by its names. `null` for a stranger's. */
   readonly accountId: number | null;
   readonly names: readonly NewsOfName[];
   /** Every date and amount that stands in it, for a person who looks. */
@@ -189,5 +189,5 @@ export function readNews(told: Told, known: KnownToNews): News {
     accountId !== null &&
     names.length > 0 &&
     names.every((name) => name.accountId === accountId);
-  return { kind, accountId, names, dates, amounts, isSure };
+  return { kind, accountId: bySender ? accountId : null, names, dates, amounts, isSure };
 }

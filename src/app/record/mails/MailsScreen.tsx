@@ -73,8 +73,7 @@ function MailList({ label, mails }: { label: string; mails: readonly MailRow[] }
           <li key={mail.id}>
             <Link href={`/record/mails/${mail.id}`}>{tellsWords(mail)}</Link>
             <span className="soft">
-              {' '}
-              {dayWords(mail.sentAt ?? mail.cameAt, style)}.{' '}
+              , {dayWords(mail.sentAt ?? mail.cameAt, style)}.{' '}
               {mail.names.some(({ state }) => state === 'open') ? '' : whyNothing(mail)}
             </span>
           </li>

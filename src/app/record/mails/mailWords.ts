@@ -15,7 +15,8 @@ const KIND_WORDS: Readonly<Record<NewsKind, string>> = {
 
 /** What a mail tells, in a sentence without its end. */
 export function tellsWords({ account, sender, senderName, kind, names }: MailRow): string {
-  const who = account ?? (senderName || sender || 'A pasted text');
+  const stranger = senderName || sender;
+  const who = account ?? (stranger ? `${stranger}, no registrar of yours,` : 'A pasted text');
   const [only, other] = names;
   const about = only === undefined ? 'no name of yours' : other === undefined ? only.unicode : namesWords(names.length);
   return `${who} ${KIND_WORDS[kind]} ${about}`;

@@ -62,7 +62,7 @@ export function MailScreen({
         {open.length > 1 && (
           <Actions>
             <Button data-kind="primary" isDisabled={isBusy} onPress={() => settle(open, 'take over')}>
-              Take all {open.length} over
+              Take all over
             </Button>
             <Button isDisabled={isBusy} onPress={() => settle(open, 'leave')}>
               Leave all
