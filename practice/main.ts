@@ -23,6 +23,7 @@ console.log(
   JSON.stringify({
     control: practice.controlPort,
     mail: practice.mailPort,
+    mailbox: practice.mailboxPort,
     records: practice.records,
     marketplace: practice.marketplacePort,
     rates: practice.ratesPort,

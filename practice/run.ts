@@ -2,6 +2,8 @@ import { createServer, type IncomingMessage, type Server, type ServerResponse } 
 import type { AddressInfo } from 'node:net';
 import { FAULTS, type FaultKind, Faults } from './epp/faults';
 import { eppServer } from './epp/server';
+import { mailboxServer } from './mail/mailbox';
+import { officeMails } from './mail/officeMails';
 import { mailServer, type PracticeMail } from './mail/server';
 import { marketplaceServer } from './marketplace/server';
 import { ratesServer } from './rates/server';
@@ -22,6 +24,8 @@ export interface RunningPractice {
   readonly controlPort: number;
   /** Port of the mail server. */
   readonly mailPort: number;
+  /** Port of the office's mailbox (IMAP). */
+  readonly mailboxPort: number;
   /** Ports of the registration records: RDAP over HTTP, WHOIS, and DNS over UDP and TCP. */
   readonly records: { readonly rdap: number; readonly whois: number; readonly dns: number };
   /** Port of the marketplace. */
@@ -44,6 +48,8 @@ export interface PracticePorts {
   readonly ports: Readonly<Record<string, number>>;
   readonly control: number;
   readonly mail: number;
+  /** Not there where an earlier version kept it. */
+  readonly mailbox?: number;
   readonly marketplace: number;
   readonly records: RunningPractice['records'];
   readonly registrarWhois: number;
@@ -100,6 +106,9 @@ export async function runPractice({
   const post = mailServer(mails, () => world.now);
   const mailPort = await listenForMail(post, at?.mail ?? 0);
   servers.push(post);
+  const box = mailboxServer(officeMails(world.now));
+  const mailboxPort = await listen(box, at?.mailbox ?? 0);
+  servers.push(box);
   const { registrarWhois, ...records } = await openRecords(world, faults, servers, at, mostQuestionsASecond);
   const { marketplacePort, ratesPort } = await openTrade(
     { world, faults, exclusively, dnsPort: () => records.dns, mailPort: () => mailPort },
@@ -119,6 +128,7 @@ export async function runPractice({
     ports: open,
     controlPort: port,
     mailPort,
+    mailboxPort,
     records,
     marketplacePort,
     ratesPort,
@@ -126,6 +136,7 @@ export async function runPractice({
       ports: open,
       control: port,
       mail: mailPort,
+      mailbox: mailboxPort,
       marketplace: marketplacePort,
       records,
       registrarWhois,

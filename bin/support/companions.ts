@@ -56,6 +56,8 @@ export interface PracticeAt {
   readonly control: number;
   /** Port of its mail server. */
   readonly mail: number;
+  /** Port of the mailbox of the office. */
+  readonly mailbox: number;
   readonly records: { readonly rdap: number; readonly whois: number; readonly dns: number };
   /** Port of its marketplace. */
   readonly marketplace: number;

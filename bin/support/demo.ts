@@ -1,4 +1,4 @@
-import { linkDemo, pointMailAt, pointRatesAt, pointRecordsAt } from '../../practice/scenario/links';
+import { linkDemo, pointMailAt, pointMailboxAt, pointRatesAt, pointRecordsAt } from '../../practice/scenario/links';
 import { moveMarketplace } from '../../practice/scenario/marketplaces';
 import { seedSelling } from '../../practice/scenario/selling';
 import { httpMarketplace } from '../../src/connectors/marketplace/httpMarketplace';
@@ -36,6 +36,7 @@ export async function linkPractice(deps: Deps, practice: PracticeAt, fresh: bool
   if (fresh) await linkDemo(deps, practice.logins);
   else await moveLinks(deps.database, practice.logins);
   await pointMailAt(deps.database, practice.mail, baseUrl);
+  await pointMailboxAt(deps, practice.mailbox);
   await pointRatesAt(deps.database, practice.rates);
   if (fresh) await seedSelling(deps, practice.marketplace);
   else await moveMarketplace(deps.database, practice.marketplace);

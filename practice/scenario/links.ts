@@ -1,9 +1,12 @@
 import { isRefusal } from '@/core/refusal';
 import { selectAccounts } from '@/database/accounts';
 import type { Database } from '@/database/pool';
+import { sealPlace } from '@/database/secrets';
 import { selectSettings, upsertSettings } from '@/database/settings';
 import type { Deps } from '@/usecases/deps';
 import { saveLink } from '@/usecases/links/links';
+import { seal } from '@/usecases/secrets/seal';
+import { MAILBOX_LOGIN } from '../mail/mailbox';
 import { RDAP_ENDINGS } from '../records/rdap';
 import { practiceCustomers } from '../world/registrars';
 
@@ -44,6 +47,19 @@ export async function pointMailAt(database: Database, port: number, baseUrl: str
       from: 'ledger@harbour-office.test',
       to: 'office@harbour-office.test',
     },
+  });
+}
+
+/** Mails of the demo's registrars are fetched from the practice mailbox, wherever it listens; one of the office's own is left alone. */
+export async function pointMailboxAt(deps: Deps, port: number): Promise<void> {
+  const { mailbox } = await selectSettings(deps.database);
+  if (mailbox && mailbox.host !== '127.0.0.1') return;
+  if (!deps.key) return;
+  const sealed = await seal(deps.key, sealPlace.mailbox(), MAILBOX_LOGIN.password);
+  const { user } = MAILBOX_LOGIN;
+  const kept = { folder: 'INBOX', place: null, readAt: null, problem: null, ...mailbox };
+  await upsertSettings(deps.database, {
+    mailbox: { ...kept, host: '127.0.0.1', port, user, sealedPassword: sealed.toString('base64') },
   });
 }
 

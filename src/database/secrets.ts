@@ -7,7 +7,7 @@ export interface SealedRow {
   readonly sealed: Buffer;
   /** What is shown of it. */
   readonly label: string;
-  readonly kind: 'account' | 'marketplace' | 'mail' | 'sale' | 'transfer' | 'webhook';
+  readonly kind: 'account' | 'marketplace' | 'mail' | 'sale' | 'transfer' | 'webhook' | 'mailbox';
   readonly id: number;
 }
 
@@ -16,6 +16,7 @@ export const sealPlace = {
   account: (id: number) => `account ${id} link`,
   marketplace: (id: number) => `marketplace ${id} link`,
   mail: () => 'mail password',
+  mailbox: () => 'mailbox password',
   sale: (id: number) => `sale ${id} code`,
   transfer: (id: number) => `transfer ${id} code`,
   webhook: (id: number) => `webhook ${id} secret`,
@@ -33,6 +34,8 @@ export async function selectSealed(db: Queryable): Promise<SealedRow[]> {
      union all select 'marketplace', id, label, link_secret, null from marketplaces where link_secret is not null
      union all select 'mail', 0, 'the mail server', decode(value->>'sealedPassword', 'base64'), null from settings
        where key = 'mail' and value->>'sealedPassword' is not null
+     union all select 'mailbox', 0, 'the mailbox', decode(value->>'sealedPassword', 'base64'), null from settings
+       where key = 'mailbox' and value->>'sealedPassword' is not null
      union all select 'sale', s.id, n.ascii, s.auth_code_sealed, null from sales s join names n on n.id = s.name_id
        where s.auth_code_sealed is not null
      union all select 'transfer', t.id, n.ascii, t.code_sealed, t.sale_id from transfers t join names n on n.id = t.name_id
@@ -69,9 +72,10 @@ export async function updateSealed(
       await tx.query('update transfers set code_sealed = $2 where id = $1', [id, sealed]);
       return;
     case 'mail':
+    case 'mailbox':
       await tx.query(
-        `update settings set value = jsonb_set(value, '{sealedPassword}', to_jsonb($1::text)) where key = 'mail'`,
-        [sealed.toString('base64')],
+        `update settings set value = jsonb_set(value, '{sealedPassword}', to_jsonb($1::text)) where key = $2`,
+        [sealed.toString('base64'), kind],
       );
   }
 }

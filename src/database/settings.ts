@@ -15,6 +15,26 @@ export interface MailSettings {
   readonly to: string;
 }
 
+/** The mailbox to which registrars write, and how far it has been read. */
+export interface MailboxSettings {
+  readonly host: string;
+  readonly port: number;
+  readonly user: string;
+  /** Sealed with the key of the installation, base64. */
+  readonly sealedPassword: string;
+  readonly folder: string;
+  /** The last mail that was taken in, in the mailbox as it is made now; `null` before the first. */
+  readonly place: { readonly validity: string; readonly lastUid: number } | null;
+  readonly readAt: Instant | null;
+  readonly problem: string | null;
+}
+
+/** Mails that are sent to an address of the office's own are taken in by SMTP, on this machine. */
+export interface ReceivingSettings {
+  readonly port: number;
+  readonly address: string;
+}
+
 /** Where registration records are asked for. */
 export interface RecordServers {
   /** The bootstrap file of RFC 9224, as it was given; `null` without one. */
@@ -55,6 +75,10 @@ export interface Settings {
   readonly remindTo: string | null;
   /** Where reminders are mailed to and how; `null` for not at all. */
   readonly mail: MailSettings | null;
+  /** Where mails of registrars are fetched from; `null` for nowhere. */
+  readonly mailbox: MailboxSettings | null;
+  /** Where mails of registrars are received; `null` for nowhere. */
+  readonly receiving: ReceivingSettings | null;
   /** Where this program is reached, for the links in mails. */
   readonly baseUrl: string;
   /** What is assumed of selling names, for the verdicts of Rescue. */
@@ -79,6 +103,8 @@ const USUAL: Settings = {
   hasBegun: false,
   remindTo: null,
   mail: null,
+  mailbox: null,
+  receiving: null,
   baseUrl: 'http://127.0.0.1:4180',
   saleOdds: USUAL_ODDS,
   dropReasons: [
@@ -123,4 +149,16 @@ export async function noteRatesRead(
     url,
     JSON.stringify(outcome),
   ]);
+}
+
+/** Notes how far a mailbox was read, where it is still the one that was read: somebody may have set another meanwhile. */
+export async function noteMailboxRead(
+  db: Queryable,
+  { host, user, folder }: Pick<MailboxSettings, 'host' | 'user' | 'folder'>,
+  outcome: Partial<Pick<MailboxSettings, 'place' | 'readAt' | 'problem'>>,
+): Promise<void> {
+  await db.query(
+    "update settings set value = value || $1 where key = 'mailbox' and value->>'host' = $2 and value->>'user' = $3 and value->>'folder' = $4",
+    [JSON.stringify(outcome), host, user, folder],
+  );
 }

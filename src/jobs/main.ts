@@ -10,6 +10,8 @@ import { dropOldImports, endCutImports } from '@/usecases/imports/cleanUp';
 import { pollEveryAccount } from '@/usecases/links/poll';
 import { readBalances } from '@/usecases/links/readAccount';
 import { carryOutSwitches } from '@/usecases/links/switches';
+import { readMailboxIfAny } from '@/usecases/mails/mailbox';
+import { keepReceiving } from '@/usecases/mails/receive';
 import { followTransfers } from '@/usecases/moving/follow';
 import { carryOnRuns } from '@/usecases/orders/carryOut';
 import { tellWebhooks } from '@/usecases/programs/deliver';
@@ -35,6 +37,7 @@ const SCHEDULE = {
   'follow-selling': { cron: '* * * * *', work: (own: Deps) => followSelling(own, 'with pauses') },
   'send-reminders': { cron: '*/10 * * * *', work: sendReminders },
   'read-balances': { cron: '17 * * * *', work: (own: Deps) => readBalances(own, 'with pauses') },
+  'read-mailbox': { cron: '*/2 * * * *', work: readMailboxIfAny },
   'read-rates': { cron: '37 * * * *', work: readDailyRates },
   'end-cut-imports': { cron: '* * * * *', work: endCutImports },
   'drop-old-imports': { cron: '41 * * * *', work: dropOldImports },
@@ -69,6 +72,7 @@ for (const [queue, { cron, work }] of Object.entries(SCHEDULE)) {
   await boss.schedule(queue, cron);
 }
 const stopBeating = keepBeating(own, 'jobs');
+const stopReceiving = keepReceiving(own);
 console.log('jobs ready');
 
 // What an earlier end left on its way goes on at once.
@@ -84,7 +88,7 @@ for (const [job, work] of [
 for (const signal of ['SIGINT', 'SIGTERM'] as const) {
   process.on(signal, () => {
     stopBeating();
-    void boss.stop({ timeout: 5000 }).finally(() => process.exit(0));
+    void Promise.all([stopReceiving(), boss.stop({ timeout: 5000 })]).finally(() => process.exit(0));
   });
 }
 process.on('uncaughtException', (error) => {

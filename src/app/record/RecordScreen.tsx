@@ -87,26 +87,32 @@ export function RecordScreen({
             )}
           </Progress>
         )}
-        {progress.problems.length > 0 && (
-          <details>
-            <summary className="caution">
-              {namesWords(progress.problems.length)} could not be checked yet, and will be asked for again
-            </summary>
-            <ul>
-              {progress.problems.map(({ ascii, problem }) => (
-                <li key={ascii}>
-                  <span className="name">{ascii}</span> <span className="soft">{problem}</span>
-                </li>
-              ))}
-            </ul>
-          </details>
-        )}
+        <NotChecked problems={progress.problems} />
       </Section>
       <Differences names={differing} />
       <WatchPart watched={watched} />
       <ListPart />
       <PastePart />
     </Page>
+  );
+}
+
+/** Names that no registry has answered for yet. */
+function NotChecked({ problems }: Pick<CheckProgress, 'problems'>) {
+  if (problems.length === 0) return null;
+  return (
+    <details>
+      <summary className="caution">
+        {namesWords(problems.length)} could not be checked yet, and will be asked for again
+      </summary>
+      <ul>
+        {problems.map(({ ascii, problem }) => (
+          <li key={ascii}>
+            <span className="name">{ascii}</span> <span className="soft">{problem}</span>
+          </li>
+        ))}
+      </ul>
+    </details>
   );
 }
 

@@ -7,6 +7,7 @@ import { compute } from '@/usecases/computing';
 import { deps } from '@/usecases/deps';
 import { removeLink, saveLink, testLink } from '@/usecases/links/links';
 import { readAccount } from '@/usecases/links/readAccount';
+import { readMailbox, saveMailbox, saveReceiving } from '@/usecases/mails/mailbox';
 import {
   removeMarketplaceLink,
   saveMarketplace,
@@ -165,4 +166,17 @@ export async function saveRatesSourceAction(input: unknown): Promise<number | Re
 
 export async function saveRateAction(input: unknown): Promise<true | Refusal> {
   return saveRate(deps(), input);
+}
+
+export async function saveMailboxAction(input: unknown): Promise<true | Refusal> {
+  return saveMailbox(deps(), input);
+}
+
+/** Reads the mailbox now; answers how many mails are new. */
+export async function readMailboxAction(): Promise<number | Refusal> {
+  return readMailbox(deps());
+}
+
+export async function saveReceivingAction(input: unknown): Promise<true | Refusal> {
+  return saveReceiving(deps(), input);
 }

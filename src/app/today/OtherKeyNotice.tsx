@@ -7,6 +7,7 @@ const HREF: Readonly<Record<OtherKey['kind'], (id: number) => string>> = {
   account: (id) => `/setup/accounts/${id}`,
   marketplace: (id) => `/setup/marketplaces/${id}`,
   mail: () => '/setup/mail',
+  mailbox: () => '/setup/mail',
   sale: (id) => `/selling/sales/${id}`,
   transfer: () => '/transfers',
   webhook: () => '/setup/programs',

@@ -4,6 +4,7 @@ import type { FeedRow } from '@/usecases/calendar/feed';
 import type { Settings } from '@/usecases/settings';
 import { useTitle } from '../../frame/Frame';
 import { CalendarPart } from './CalendarPart';
+import { MailboxPart } from './MailboxPart';
 import { RemindersForm } from './RemindersForm';
 
 /** How the office is told of deadlines: by mail, and in its calendar. */
@@ -21,6 +22,7 @@ export function MailScreen({
   return (
     <Page>
       <RemindersForm settings={settings} />
+      <MailboxPart settings={settings} />
       <CalendarPart feed={feed} base={base} alarmDays={settings.alarmDays} />
     </Page>
   );
