@@ -102,13 +102,7 @@ export async function runPractice({
     open[registrar.id] = await listen(server, at?.ports[registrar.id] ?? 0);
     servers.push(server);
   }
-  const mails: PracticeMail[] = [];
-  const post = mailServer(mails, () => world.now);
-  const mailPort = await listenForMail(post, at?.mail ?? 0);
-  servers.push(post);
-  const box = mailboxServer(officeMails(world.now));
-  const mailboxPort = await listen(box, at?.mailbox ?? 0);
-  servers.push(box);
+  const { mails, mailPort, mailboxPort } = await openMail(world, servers, at);
   const { registrarWhois, ...records } = await openRecords(world, faults, servers, at, mostQuestionsASecond);
   const { marketplacePort, ratesPort } = await openTrade(
     { world, faults, exclusively, dnsPort: () => records.dns, mailPort: () => mailPort },
@@ -154,6 +148,17 @@ export async function runPractice({
       return stopped;
     },
   };
+}
+
+/** The mail server that takes every mail, and the mailbox of the office. */
+async function openMail(world: World, servers: { close(done: () => void): unknown }[], at?: PracticePorts) {
+  const mails: PracticeMail[] = [];
+  const post = mailServer(mails, () => world.now);
+  const mailPort = await listenForMail(post, at?.mail ?? 0);
+  const box = mailboxServer(officeMails(world.now));
+  const mailboxPort = await listen(box, at?.mailbox ?? 0);
+  servers.push(post, box);
+  return { mails, mailPort, mailboxPort };
 }
 
 /** Its listening is told otherwise than that of the others. */
