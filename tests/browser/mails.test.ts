@@ -42,7 +42,7 @@ test('a pasted mail is read, what it says is taken over, and the name’s histor
   await visitor.see('taken over');
   await visitor.go('/ledger/larchworks.com');
   await visitor.see('24 Jan 2028');
-  await visitor.click('mail of 2026-11-23 from service@quaymark.test');
+  await visitor.press('mail of 2026-11-23 from service@quaymark.test: larchworks.com has been renewed');
   await visitor.see('As text alone.');
   const [{ names } = { names: [] }] = await mails(app.ledger, { limit: 1 });
   expect(names[0]).toMatchObject({ ascii: 'larchworks.com', state: 'taken' });
@@ -79,6 +79,8 @@ test('a file is chosen; what is none is refused in words', async () => {
   writeFileSync(none, 'nothing');
   await input.sendKeys(none);
   await visitor.see('none.eml: This is no mail that can be read.');
+  // The browser tells of the refusal too.
+  expect(await visitor.consoleErrors()).toHaveLength(1);
 });
 
 test('the mailbox of the office is read, and what failed to be charged waits on Today', async () => {
