@@ -56,7 +56,9 @@ test('a mail is dropped on another place: its page opens, and a stranger’s is 
     `const data = new DataTransfer();
      data.items.add(new File([arguments[0]], 'notice.eml', { type: 'message/rfc822' }));
      window.dispatchEvent(new DragEvent('drop', { dataTransfer: data, bubbles: true, cancelable: true }));`,
-    RENEWED.replaceAll('quaymark.test', 'names-office.test').replace('r1@', 'r2@').replace('larchworks', 'withyworks'),
+    RENEWED.replaceAll('quaymark.test', 'names-office.test')
+      .replace('r1@', 'r2@')
+      .replace('larchworks.com', 'withyworks.net'),
   );
   await visitor.see('One mail taken in, nothing follows from it.');
   await visitor.see('no registrar of yours');

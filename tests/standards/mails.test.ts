@@ -74,6 +74,10 @@ describe('what is doubtful is left out', () => {
     const two = read('These have been renewed', 'kelpkiln.com\nquaybarrow.com\nTotal $22.76').names;
     expect(two.map(({ amount }) => amount)).toEqual([null, null]);
   });
+  test('what will be is not what has been', () => {
+    expect(read('Notice', 'kelpkiln.com will be renewed for USD 289.00').kind).toBe('renewal ahead');
+    expect(read('Notice', 'kelpkiln.com was renewed for USD 11.38').kind).toBe('renewed');
+  });
   test('a text of nothing that is known', () => {
     expect(read('Summer offers', 'kelpkiln.com would look good with a shop')).toMatchObject({
       kind: 'other',

@@ -69,7 +69,7 @@ const WORDS: Readonly<Record<Exclude<NewsKind, 'other'>, readonly string[]>> = {
     '(売却|落札)され|売れました',
   ],
   renewed: [
-    '(has|have) been renewed|(was|were) renewed|renewal (confirmation|complete|receipt)|successfully renewed|renewed (until|through|for)',
+    '(has|have) been renewed|(was|were) renewed|renewal (confirmation|complete|receipt)|successfully renewed|(?<!be )renewed (until|through|for)',
     '(wurde|wurden)[^\\n]{0,60}verlängert|erfolgreich verlängert|verlängerungsbestätigung|bestätigung der verlängerung',
     '(a|ont) été renouvelée?s?|renouvelée?s? jusqu|confirmation (de|du) renouvellement',
     '(se ha|se han) renovado|(ha|han) sido renovad|renovad[oa]s? hasta|confirmación de (la )?renovación',

@@ -39,6 +39,11 @@ export function whyNothing({ isSure, names, kind }: MailRow): string {
   if (names.length === 0) return 'It speaks of no name of yours.';
   if (kind === 'other') return 'What it tells is not understood: read it.';
   if (!isSure) return 'Its sender is not known as the registrar of these names: nothing is proposed.';
+  if (
+    ['renewed', 'confirm address'].includes(kind) &&
+    names.every(({ date, state }) => date === null && state === 'nothing')
+  )
+    return 'It names no day, or more than one: read it.';
   if (kind === 'transfer asked') return 'Today warns of it, unless it was asked for here.';
   return 'The ledger has it so already, or has decided.';
 }
