@@ -5,7 +5,16 @@ const config: NextConfig = {
   // It serves its own machine: packing would only cost time.
   compress: false,
   compiler: { styledComponents: true },
-  serverExternalPackages: ['pg', 'pg-copy-streams', 'pino', 'tinypool'],
+  serverExternalPackages: [
+    'pg',
+    'pg-copy-streams',
+    'pino',
+    'tinypool',
+    // The rules of requests are kept in these packages themselves: bundled, each place would have a copy of its own.
+    'class-transformer',
+    'class-validator',
+    'class-validator-jsonschema',
+  ],
   // `bin/test` checks the types of the whole project, once.
   typescript: { ignoreBuildErrors: true },
   agentRules: false,

@@ -2,6 +2,7 @@ import { execFile } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { promisify } from 'node:util';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { OPENAPI } from '@/app/api/openapi';
 import { type Program, startProgram } from './program';
 
 /** Every task of the cook-book in docs/api.md, run as it stands there, in its order. */
@@ -31,10 +32,15 @@ beforeAll(async () => {
 }, 120_000);
 afterAll(() => program.close());
 
+test('the built program describes itself as its sources do: every member of every request', async () => {
+  const { text } = await program.ask('/api/v1/openapi.json');
+  expect(JSON.parse(text)).toEqual(JSON.parse(JSON.stringify(OPENAPI)));
+});
+
 test('there are ten', () => expect(TASKS.map(({ number }) => number)).toEqual([1, 2, 3, 4, 5, 6, 7, 8, 9, 10]));
 
 describe('each does what it says', () => {
-  test.each(TASKS)('$number. $title', async ({ number, script }) => {
+  test.each(TASKS)('$title', async ({ number, script }) => {
     const BASE = `http://127.0.0.1:${program.port}/api/v1`;
     const { stdout } = await promisify(execFile)('bash', ['-euo', 'pipefail', '-c', `${helper}\n${script}`], {
       env: { ...process.env, BASE },
