@@ -32,7 +32,10 @@ const kept = new Map<Constructor, Schema>();
 function rawSchema(of: Constructor): Schema {
   const known = kept.get(of);
   if (known) return known;
-  const schema = { ...(targetConstructorToSchema(of, OPTIONS as never) as Schema), additionalProperties: false };
+  const own = targetConstructorToSchema(of, OPTIONS as never) as Schema;
+  // A class that adds nothing to the one above it has no rules of its own.
+  if (!own.type && Object.getPrototypeOf(of) !== Function.prototype) return rawSchema(Object.getPrototypeOf(of));
+  const schema = { ...own, additionalProperties: false };
   kept.set(of, schema);
   return schema;
 }
