@@ -191,3 +191,30 @@ test('every command of a screen has its address, or its reason for having none',
 test.each(Object.entries(ROUTES))('%s: %s is described', (_, route) => {
   expect(described).toContain(route);
 });
+
+/** Whether a schema shows money, or a name in it, somewhere. */
+function shows(schema: unknown, name: string, seen = new Set<string>()): boolean {
+  if (typeof schema !== 'object' || schema === null) return false;
+  const { $ref } = schema as { $ref?: string };
+  if ($ref !== undefined) {
+    const of = $ref.split('/').at(-1) as string;
+    if (of === name) return true;
+    if (seen.has(of)) return false;
+    seen.add(of);
+    return shows((OPENAPI.components.schemas as Record<string, unknown>)[of], name, seen);
+  }
+  return Object.entries(schema).some(([key, value]) => key === name || shows(value, name, seen));
+}
+
+test('each answer that shows money says what it rests on', () => {
+  const silent = Object.entries(OPENAPI.paths as Record<string, Record<string, { responses: Record<string, unknown> }>>)
+    .flatMap(([path, methods]) =>
+      Object.entries(methods).map(([method, { responses }]) => {
+        const { default: _, ...answers } = responses;
+        return { at: `${method.toUpperCase()} ${path}`, answers };
+      }),
+    )
+    .filter(({ answers }) => shows(answers, 'Money') && !shows(answers, 'restsOn'))
+    .map(({ at }) => at);
+  expect(silent).toEqual([]);
+});

@@ -2,6 +2,7 @@ import { AUTO_RENEW_SETTINGS } from '@/core/funding';
 import { EVENT_KINDS } from '@/core/journal';
 import { SORT_KEYS } from '@/core/ledger';
 import { PHASES } from '@/core/lifecycle';
+import { grounds } from './documents/answers';
 import { namedSchemas } from './kinds';
 import type { AnyOperation } from './operation';
 import { OPERATIONS } from './operations';
@@ -57,9 +58,12 @@ const header = (name: string, required: boolean, description: string): Schema =>
 const KEY_WORDS =
   'Any text of up to 200 signs: the same request with the same key is carried out once and answered the same.';
 
+/** What every answer with money says besides. */
+const RESTING: Schema = { type: 'object', properties: { restsOn: grounds.schema }, required: ['restsOn'] };
+
 /** An operation of the table as the description has it. */
 function described({ method, path, summary, query: asked = {}, body, bodySchema, ...more }: AnyOperation): Schema {
-  const { fills = {}, spends = false, optionalBody = false, status = 200, answer: kind } = more;
+  const { fills = {}, spends = false, optionalBody = false, status = 200, answer: kind, rests } = more;
   const parameters = [
     ...[...path.matchAll(/\{(\w+)\}/g)].map(([, name]) => ({ name, in: 'path', required: true, schema: text })),
     ...Object.entries(asked).map(([name, { schema, description, required = false }]) => ({
@@ -79,7 +83,7 @@ function described({ method, path, summary, query: asked = {}, body, bodySchema,
   const schema = body ? requestSchema(body, Object.keys(fills)) : bodySchema;
   return operation(
     summary,
-    { [status]: answer('Done.', kind.schema) },
+    { [status]: answer('Done.', rests ? { allOf: [kind.schema, RESTING] } : kind.schema) },
     { parameters, ...(schema ? { requestBody: { required: !optionalBody, content: json(schema) } } : {}) },
   );
 }

@@ -1,6 +1,7 @@
 import type { ClassConstructor } from 'class-transformer';
 import type { Refusal } from '@/core/refusal';
 import type { Deps } from '@/usecases/deps';
+import type { Ground } from './documents/answers';
 import type { Kind } from './kinds';
 import type { Schema } from './schemas';
 
@@ -43,6 +44,8 @@ export interface Operation<T = never> {
   readonly status?: 200 | 201 | 202;
   readonly answer: Kind<T>;
   run(asked: Asked): Promise<T | Refusal>;
+  /** What the money of the answer rests on, where its document does not say it by itself. */
+  readonly rests?: readonly Ground[];
   /** What goes on by itself after the answer; the jobs carry on what is left. */
   readonly after?: (deps: Deps, asked: Asked) => Promise<unknown>;
 }

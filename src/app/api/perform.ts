@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto';
+import pLimit from 'p-limit';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { type Deps, deps } from '@/usecases/deps';
 import { idsOfNames } from '@/usecases/names/ids';
@@ -61,7 +62,9 @@ const answerOf = (body: string, status: number, more: Record<string, string> = {
 /** What an operation answers, written; or why not. */
 async function written({ operation }: Found, asked: Asked): Promise<string | Refusal> {
   const done = await operation.run(asked);
-  return isRefusal(done) ? done : JSON.stringify(operation.answer.write(done));
+  if (isRefusal(done)) return done;
+  const document = operation.answer.write(done) as object;
+  return JSON.stringify(operation.rests ? { ...document, restsOn: operation.rests } : document);
 }
 
 /** The tag of what stands at an address now; of a command (`/sales/7/steps`), of what it is about (`/sales/7`). */
@@ -135,6 +138,12 @@ async function carriedOut(own: Deps, found: Found, given: readonly string[], req
   return answerOf(done, operation.status ?? 200);
 }
 
+/**
+ * A change upon what was read looks at it again while it holds a connection: were all of them held so, none could look. The rest of the
+ * pool is left to those.
+ */
+const conditional = pLimit(3);
+
 /** Answers one request by the table of operations. */
 export function perform(request: Request, given: readonly string[]): Promise<Response> {
   return answer(async () => {
@@ -148,11 +157,15 @@ export function perform(request: Request, given: readonly string[]): Promise<Res
     }
     if (found.operation.method === 'GET') return read(own, found, request);
     const key = request.headers.get('idempotency-key');
-    if (key === null) return carriedOut(own, found, given, request);
+    const carryOut = () =>
+      request.headers.has('if-match')
+        ? conditional(() => carriedOut(own, found, given, request))
+        : carriedOut(own, found, given, request);
+    if (key === null) return carryOut();
     const { pathname, search } = new URL(request.url);
     const sent = `${request.method} ${pathname}${search} ${inOrder(await request.clone().text())}`;
     const answered = await onceForKey(own, key, sent, async () => {
-      const response = await carriedOut(own, found, given, request);
+      const response = await carryOut();
       return { status: response.status, body: await response.text() };
     });
     if (isRefusal(answered)) return answered;

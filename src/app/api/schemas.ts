@@ -96,7 +96,7 @@ export const SCHEMAS = {
       restoreRuleOfThumb: yesNo,
     }),
   }),
-  NamePage: object({ names: list(ref('Name')), next: orNull(text) }),
+  NamePage: object({ names: list(ref('Name')), next: orNull(text), restsOn: list(ref('Ground')) }),
   NameChange: object({
     'purpose?': oneOf(['use', 'hold', 'sale', 'drop']),
     'neverLost?': yesNo,

@@ -15,7 +15,7 @@ import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { addYears, type Instant, parseDay, parseInstant, startOfDay } from '@/core/time';
 import type { Deps } from '../deps';
 import { projectedLedger } from './ledger';
-import { type NameDocument, nameDocument } from './nameDocument';
+import { NAMES_REST_ON, type NameDocument, nameDocument } from './nameDocument';
 
 /** The most names one page holds. */
 export const LARGEST_PAGE = 1000;
@@ -97,6 +97,7 @@ export interface NamePage {
   readonly names: readonly NameDocument[];
   /** Where the next page begins, `null` after the last. */
   readonly next: string | null;
+  readonly restsOn: readonly { readonly what: string; readonly asOf: string | null }[];
 }
 
 /**
@@ -122,6 +123,7 @@ export async function pageOfNames(deps: Deps, query: URLSearchParams): Promise<N
   return {
     names: ledger.rows(page).map((row) => nameDocument(row, ledger.projection, ledger.day)),
     next: isLast ? null : writeCursor(standing(last), new Date(ledger.day).toISOString()),
+    restsOn: [{ what: NAMES_REST_ON, asOf: null }],
   };
 }
 

@@ -78,6 +78,10 @@ export function nameDocument(row: LedgerRow, projection: Projection, asOf: Insta
 
 export type NameDocument = ReturnType<typeof nameDocument>;
 
+/** What the money of names rests on. */
+export const NAMES_REST_ON =
+  'prices, balances and cards as the ledger has them; a rule of thumb where restoreRuleOfThumb says so';
+
 /** The label of an account by its number. */
 export function accountLabels(rules: LedgerRules): (id: number) => string {
   const labels = new Map(rules.accounts.map((account) => [account.id, account.label]));

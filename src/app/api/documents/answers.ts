@@ -1,7 +1,6 @@
 import { type Refusal, refuse } from '@/core/refusal';
 import type { Done } from '@/usecases/changing';
 import { documentOf, from, type Kind, named, orNull, text, whole, yesNo } from '../kinds';
-import type { Asked } from '../operation';
 
 /** What a command did to names: the batch of the history by which it is taken back. */
 export const done = named('Done', documentOf<Done>()({ batchId: orNull(whole), changed: whole, summary: text }));
@@ -26,27 +25,9 @@ export const said: Kind<string> = documentOf<string>()({ said: from((sentence) =
 /** A word that is secret until it is asked for. */
 export const secret: Kind<string> = documentOf<string>()({ secret: from((word) => word, text) });
 
-/** The number that stands in an address; 0, which nothing has, for anything else. */
-export const idIn = ({ path }: Asked, place = 'id'): number => {
-  const word = path[place] ?? '';
-  return /^[1-9]\d{0,8}$/.test(word) ? Number(word) : 0;
-};
-
 /** What was found, or that there is no such thing. */
 export const found = <T>(value: T | null | undefined, what: string): T | Refusal =>
   value ?? refuse('not-found', `There is no such ${what}.`);
-
-/** A member of a body that has no class of its own, as a text. */
-export const textOf = ({ body }: Asked, member: string): string => {
-  const value = (body as Record<string, unknown> | null)?.[member];
-  return typeof value === 'string' ? value : '';
-};
-
-/** A member of a body that has no class of its own, as a whole number; `NaN` where it is none. */
-export const wholeOf = ({ body }: Asked, member: string): number => {
-  const value = (body as Record<string, unknown> | null)?.[member];
-  return typeof value === 'number' && Number.isSafeInteger(value) ? value : Number.NaN;
-};
 
 /** A body of a few plain members. */
 export const bodyOf = (properties: Readonly<Record<string, object>>, required = Object.keys(properties)) => ({

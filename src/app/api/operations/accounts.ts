@@ -11,8 +11,9 @@ import { type MessageRow, messagesSince } from '@/usecases/links/messages';
 import { ChangeNameServers, changeNameServers, type NameServersChanged } from '@/usecases/links/nameServers';
 import { readAccount } from '@/usecases/links/readAccount';
 import { LinkForm } from '@/usecases/links/requests';
+import { idIn } from '../asked';
 import { accountDocument, forecast, linkDocument, message } from '../documents/accounts';
-import { begun, carriedOut, found, idIn, said } from '../documents/answers';
+import { begun, carriedOut, found, said } from '../documents/answers';
 import { documentOf, from, list, orNull, text, whole } from '../kinds';
 import { type AnyOperation, type Asked, operation } from '../operation';
 

@@ -34,6 +34,7 @@ import { reviewNames } from '@/usecases/acquiring/review';
 import { lookAtUse } from '@/usecases/acquiring/use';
 import { shortlist, unwantNames, type WantedRow, WantNames, wantNames } from '@/usecases/acquiring/wanted';
 import { compute } from '@/usecases/computing';
+import { idIn, textOf } from '../asked';
 import {
   address,
   approach,
@@ -48,7 +49,7 @@ import {
   wanted,
   written,
 } from '../documents/acquiring';
-import { begun, bodyOf, carriedOut, count, idIn, made, said, textOf } from '../documents/answers';
+import { begun, bodyOf, carriedOut, count, made, said } from '../documents/answers';
 import { documentOf, from, instant, list, orNull, text, whole } from '../kinds';
 import { type AnyOperation, operation } from '../operation';
 

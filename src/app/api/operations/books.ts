@@ -26,7 +26,8 @@ import { PolicyForm, policies, removePolicy, savePolicy, saveRegistryFee } from 
 import { importRates, previewRates, type RatesPreview, rates, saveRate, saveRatesSource } from '@/usecases/rates/rates';
 import { RateForm, RatesFile, RatesSourceForm } from '@/usecases/rates/requests';
 import { OfficeForm, officeSettings, saveOffice } from '@/usecases/settings';
-import { bodyOf, carriedOut, count, found, idIn, made, said, textOf, wholeOf } from '../documents/answers';
+import { idIn, textOf, wholeOf } from '../asked';
+import { bodyOf, carriedOut, count, found, made, said } from '../documents/answers';
 import { change, type NamedPrice, office, type Policies, policy, price, rate, shop } from '../documents/books';
 import { day, documentOf, from, list, money, text, whole } from '../kinds';
 import { type AnyOperation, type Asked, operation } from '../operation';

@@ -6,12 +6,12 @@ import { MAILS } from './mails';
 import { NAMES } from './names';
 import { PROGRAMS } from './programs';
 import { RECORDS } from './records';
+import { RESTS } from './rests';
 import { RUNS } from './runs';
 import { SELLING } from './selling';
 import { TRANSFERS } from './transfers';
 
-/** Every command and query of `/api/v1` that answers JSON. */
-export const OPERATIONS: readonly AnyOperation[] = [
+const TABLE: readonly AnyOperation[] = [
   ...NAMES,
   ...ACCOUNTS,
   ...RUNS,
@@ -23,3 +23,9 @@ export const OPERATIONS: readonly AnyOperation[] = [
   ...BOOKS,
   ...PROGRAMS,
 ];
+
+/** Every command and query of `/api/v1` that answers JSON. */
+export const OPERATIONS: readonly AnyOperation[] = TABLE.map((one) => {
+  const what = RESTS[`${one.method} ${one.path}`];
+  return what === undefined ? one : { ...one, rests: [{ what, asOf: null }] };
+});

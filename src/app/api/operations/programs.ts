@@ -8,7 +8,8 @@ import {
   webhook,
   webhooks,
 } from '@/usecases/programs/webhooks';
-import { carriedOut, found, idIn } from '../documents/answers';
+import { idIn } from '../asked';
+import { carriedOut, found } from '../documents/answers';
 import { madeWebhook, webhookDocument } from '../documents/programs';
 import { documentOf, from, list } from '../kinds';
 import { type AnyOperation, operation } from '../operation';

@@ -8,7 +8,8 @@ import { newestRecords, pasteRecord, recordHistory, seenZone } from '@/usecases/
 import { PastedRecord, SomeDifferences, WatchNames } from '@/usecases/records/requests';
 import { fetchBootstrap, RecordServersForm, saveRecordServers } from '@/usecases/records/servers';
 import { type LookedUp, lookUp, unwatchName, type WatchRow, watches, watchNames } from '@/usecases/records/watch';
-import { bodyOf, carriedOut, count, done, grounds, said, textOf } from '../documents/answers';
+import { textOf } from '../asked';
+import { bodyOf, carriedOut, count, done, grounds, said } from '../documents/answers';
 import { checks, differing, listedRests, record, records, watch } from '../documents/records';
 import { documentOf, from, instant, list, money, orNull, text, yesNo } from '../kinds';
 import { type AnyOperation, operation } from '../operation';

@@ -32,7 +32,8 @@ import { handOver, type SaleRow, stepSale, transferCode } from '@/usecases/selli
 import { sendListings } from '@/usecases/selling/sendListings';
 import { soldList, statementOf } from '@/usecases/selling/statement';
 import { markSeenLive, withdrawListingsById } from '@/usecases/selling/withdraw';
-import { bodyOf, carriedOut, count, found, idIn, made, secret, textOf } from '../documents/answers';
+import { idIn, textOf } from '../asked';
+import { bodyOf, carriedOut, count, found, made, secret } from '../documents/answers';
 import {
   agendaItem,
   auction,
