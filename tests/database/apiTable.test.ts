@@ -139,7 +139,7 @@ describe('changes', () => {
     const path = `/accounts/${json.id}`;
     const etag = (await call('GET', path)).headers.get('etag') as string;
     const answers = await Promise.all(
-      Array.from({ length: 10 }, (_, i) =>
+      Array.from({ length: 40 }, (_, i) =>
         call('PUT', path, { ...form, label: 'Marram', leadDays: 10 + i }, { 'if-match': etag }),
       ),
     );
