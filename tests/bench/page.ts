@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import type { WebDriver } from 'selenium-webdriver';
 import { formatInstant } from '@/core/time';
 import { serve } from '../../bin/support/app';
@@ -19,7 +20,12 @@ export async function visitLedger(databaseUrl: string) {
     await visitor.close();
     await app.stop();
   };
-  return { visitor, pages: pageTimer(visitor.driver, app.url), close };
+  /** Bytes that the application holds: what the system says of its process (`VmRSS`, proc(5)). */
+  const serverBytes = () => {
+    const status = readFileSync(`/proc/${app.child.pid}/status`, 'utf8');
+    return Number(/^VmRSS:\s*(\d+) kB/m.exec(status)?.[1] ?? 0) * 1024;
+  };
+  return { visitor, pages: pageTimer(visitor.driver, app.url), close, serverBytes };
 }
 
 /** Times pages of an application from the address until a script says that they are there. */
