@@ -1,6 +1,7 @@
 import { join } from 'node:path';
 import { By, Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, test } from 'vitest';
+import { takeInMails } from '@/usecases/mails/takeIn';
 import { startApp, type TestApp } from './app';
 
 /** One picture for each main view, from the demo with the clock held still, so that they only change with the views. */
@@ -86,10 +87,16 @@ test('pictures of the main views', async () => {
   await visitor.see('6 Nov 2026 → 6 Nov 2027');
   await keep('bring-in');
 
-  await visitor.go('/setup/accounts/1');
-  await visitor.see('is an account at');
-  await visitor.see('141 names');
-  await keep('account');
+  await takeInMails(
+    app.ledger,
+    Buffer.from(
+      'From: Quaymark Names <service@quaymark.test>\r\nDate: Mon, 23 Nov 2026 16:20:00 +0000\r\nMessage-ID: <1@quaymark.test>\r\nAuthentication-Results: mx.harbour.example; dkim=pass\r\nSubject: Your names have been renewed\r\n\r\nDear Harbour Office,\r\n\r\nthese names have been renewed:\r\n\r\nlarchworks.com    until 2028-01-24    USD 11.38\r\nwithyworks.net    until 2027-12-30    USD 13.19\r\n',
+    ),
+    'dropped',
+  );
+  await visitor.go('/record/mails/1');
+  await visitor.see('its term ends 24 Jan 2028');
+  await keep('mail');
 
   await visitor.go('/selling');
   await visitor.see('Offers to answer: ');
