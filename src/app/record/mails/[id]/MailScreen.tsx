@@ -19,6 +19,8 @@ const Text = styled.pre`
   white-space: pre-wrap;
   overflow-wrap: anywhere;
   font: inherit;
+  /* Registrars set their tables in letters of one width. */
+  font-family: var(--font-names), monospace;
   max-width: 90ch;
   padding: 12px 16px;
   border: 1px solid var(--rule);
