@@ -9,6 +9,7 @@ import { loadClock } from './clock';
 import type { Deps } from './deps';
 import { importAtOnce } from './imports/importAtOnce';
 import { beginImport, mendRow, type ReadingOptions, readImport } from './imports/readImport';
+import { decisionsToday, transferPlan, verdicts } from './names/decisions';
 import { exportCsv, exportJson, exportXlsx } from './names/export';
 import { ledgerBytes } from './names/ledger';
 import { pageOfNames } from './names/list';
@@ -38,6 +39,7 @@ const COMPUTATIONS = {
   spellNames,
   starvedCharges,
   calendar: async (deps: Deps) => bytes(await deadlineCalendar(deps)),
+  decisionsToday: async (deps: Deps) => unlessRefused(await decisionsToday(deps), json),
   differingNames,
   exportCsv: async (deps: Deps, query: string) =>
     unlessRefused(await exportCsv(deps, new URLSearchParams(query)), bytes),
@@ -51,6 +53,9 @@ const COMPUTATIONS = {
   pageOfNames: async (deps: Deps, query: string) =>
     unlessRefused(await pageOfNames(deps, new URLSearchParams(query)), json),
   passDay,
+  transferPlan: async (deps: Deps, query: string) =>
+    unlessRefused(await transferPlan(deps, new URLSearchParams(query)), json),
+  verdicts: async (deps: Deps) => unlessRefused(await verdicts(deps), json),
   sendReminders,
   beginImport,
   importAtOnce,

@@ -112,6 +112,35 @@ describe('accounts with funding', () => {
   });
 });
 
+describe('what a person would decide by', () => {
+  test('Today: who is lost and by when, as the demo’s screen says it', async () => {
+    const { json } = await call('GET', '/today');
+    expect(json).toMatchObject({ lost: 5, failing: 7 });
+    expect(json.lostNames.map(({ name }: { name: string }) => name)).toContain('brinelantern.com');
+    expect(json.charges.length).toBeGreaterThan(10);
+  });
+
+  test('Rescue: a verdict for each name in danger, with its cost and what it may bring', async () => {
+    const { json } = await call('GET', '/rescue');
+    const of = (name: string) =>
+      json.names.find((one: { name: { name: string } }) => one.name.name === name) as Record<string, unknown>;
+    expect(of('kelpkiln.com')).toMatchObject({ verdict: 'renew late', cost: { amount: '11.38', currency: 'USD' } });
+    expect(json.restsOn[0].what).toContain('the chance of selling');
+  });
+
+  test('a plan of transfers within a budget spends no more than it', async () => {
+    const free = (await call('GET', '/transfers/plan?years=3')).json;
+    const bound = (await call('GET', '/transfers/plan?years=3&budgetMinor=5000')).json;
+    const moves = (plan: { waves: { moves: unknown[] }[] }) =>
+      plan.waves.reduce((n, { moves: all }) => n + all.length, 0);
+    expect(Number(bound.cost.amount)).toBeLessThanOrEqual(50);
+    expect(moves(bound)).toBeLessThan(moves(free));
+    expect(bound.left.some(({ why }: { why: string }) => why === 'over the budget')).toBe(true);
+    expect((await call('GET', '/transfers/plan?years=11')).json.code).toBe('query-invalid');
+    expect((await call('GET', '/transfers/plan?budgetMinor=a')).json.code).toBe('query-invalid');
+  });
+});
+
 describe('changes', () => {
   const form = {
     label: 'Saltmarsh',

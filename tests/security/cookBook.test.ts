@@ -37,6 +37,14 @@ test('the built program describes itself as its sources do: every member of ever
   expect(JSON.parse(text)).toEqual(JSON.parse(JSON.stringify(OPENAPI)));
 });
 
+test('what is asked by HEAD is answered as by GET, without its body', async () => {
+  const [asked, whole] = [
+    await program.ask('/api/v1/accounts', { method: 'HEAD' }),
+    await program.ask('/api/v1/accounts'),
+  ];
+  expect([asked.status, asked.text, asked.headers.etag]).toEqual([200, '', whole.headers.etag]);
+});
+
 test('there are ten', () => expect(TASKS.map(({ number }) => number)).toEqual([1, 2, 3, 4, 5, 6, 7, 8, 9, 10]));
 
 describe('each does what it says', () => {

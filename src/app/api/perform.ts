@@ -148,7 +148,8 @@ const conditional = pLimit(3);
 export function perform(request: Request, given: readonly string[]): Promise<Response> {
   return answer(async () => {
     const own = deps();
-    const found = find(request.method, given);
+    // What is asked without its body is asked all the same.
+    const found = find(request.method === 'HEAD' ? 'GET' : request.method, given);
     if (!found) {
       const methods = methodsAt(given);
       return methods.length > 0

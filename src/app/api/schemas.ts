@@ -1,6 +1,7 @@
 import { AUTO_RENEW_SETTINGS } from '@/core/funding';
 import { EVENT_KINDS } from '@/core/journal';
 import { PHASES } from '@/core/lifecycle';
+import { VERDICTS } from '@/core/rescue';
 
 /** A JSON Schema. */
 export type Schema = Readonly<Record<string, unknown>>;
@@ -157,6 +158,54 @@ export const SCHEMAS = {
     version: { const: 1 },
     madeAt: instant,
     tables: { type: 'object' },
+  }),
+  Today: object({
+    asOf: instant,
+    lost: whole,
+    lostBy: orNull(instant),
+    wouldSaveThem: list(ref('Money')),
+    withoutPrice: whole,
+    charges: list(object({ day, names: list(text), amounts: list(ref('Money')) })),
+    failing: whole,
+    failingFrom: orNull(instant),
+    lostNames: list(ref('Name')),
+    stopWorking: list(ref('Name')),
+    getDearer: list(ref('Name')),
+  }),
+  Verdicts: object({
+    asOf: instant,
+    names: list(
+      object({
+        name: ref('Name'),
+        verdict: oneOf(VERDICTS),
+        reason: text,
+        always: yesNo,
+        cost: orNull(ref('Money')),
+        expected: orNull(ref('Money')),
+      }),
+    ),
+  }),
+  TransferPlan: object({
+    cost: ref('Money'),
+    saved: ref('Money'),
+    waves: list(
+      object({
+        at: instant,
+        cost: ref('Money'),
+        saved: ref('Money'),
+        moves: list(
+          object({
+            name: text,
+            from: text,
+            to: text,
+            by: orNull(instant),
+            cost: ref('Money'),
+            saved: ref('Money'),
+          }),
+        ),
+      }),
+    ),
+    left: list(object({ name: text, why: text })),
   }),
   EventPage: object({
     events: list(

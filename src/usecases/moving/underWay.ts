@@ -44,6 +44,8 @@ export interface TransferView {
   readonly quotedMinor: number | null;
   readonly askedMinor: number | null;
   readonly chargedMinor: number | null;
+  /** What the new registrar has given for the request. */
+  readonly receipt: string | null;
   readonly nameId: number;
   readonly toId: number | null;
   /** What the old registrar offers for staying, a year, in its currency. */
@@ -146,6 +148,7 @@ function viewOf(
     quotedMinor: row.quotedMinor,
     askedMinor: row.askedMinor,
     chargedMinor: row.chargedMinor,
+    receipt: row.receipt,
     nameId: row.nameId,
     toId: row.toId,
     counterMinor: row.counterMinor,

@@ -27,6 +27,7 @@ export const transfer = named(
     quoted: amountOf(({ quotedMinor: minor, currency }: TransferView) => ({ minor, currency })),
     asked: amountOf(({ askedMinor: minor, currency }: TransferView) => ({ minor, currency })),
     charged: amountOf(({ chargedMinor: minor, currency }: TransferView) => ({ minor, currency })),
+    receipt: orNull(text),
     saleId: orNull(whole),
     confirmMailBy: orNull(instant),
     hasZone: yesNo,

@@ -2,6 +2,7 @@ import type { AnyOperation } from '../operation';
 import { ACCOUNTS } from './accounts';
 import { ACQUIRING } from './acquiring';
 import { BOOKS } from './books';
+import { DECISIONS } from './decisions';
 import { MAILS } from './mails';
 import { NAMES } from './names';
 import { PROGRAMS } from './programs';
@@ -13,6 +14,7 @@ import { TRANSFERS } from './transfers';
 
 const TABLE: readonly AnyOperation[] = [
   ...NAMES,
+  ...DECISIONS,
   ...ACCOUNTS,
   ...RUNS,
   ...TRANSFERS,
