@@ -35,7 +35,7 @@ test('a pasted mail is read, what it says is taken over, and the name’s histor
   );
   await visitor.press('Read it');
   await visitor.see('One mail taken in, one tells something new.');
-  await visitor.click('Quaymark has renewed larchworks.com');
+  await visitor.click('Quaymark says that it has renewed larchworks.com');
   await visitor.see('its term ends 24 Jan 2028, $11.38 were charged');
   expect(await visitor.axe()).toEqual([]);
   await visitor.press('Take it over');
@@ -92,7 +92,7 @@ test('the mailbox of the office is read, and what failed to be charged waits on 
   await visitor.press('Read it now');
   await visitor.see('4 new mails.');
   await visitor.go('/record/mails');
-  await visitor.see('Domain Registry Office, no registrar of yours, will renew copperbuoy.com');
+  await visitor.see('Domain Registry Office, no registrar of yours, says that it will renew copperbuoy.com');
   await visitor.fill('Find in all mails', 'möwenspeicher');
   await visitor.keys(Key.ENTER);
   await visitor.see('One mail speaks of “möwenspeicher”.');

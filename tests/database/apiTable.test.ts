@@ -191,6 +191,18 @@ describe('changes', () => {
     expect((await call('POST', path, { topUpMinor: 99 }, key)).json.code).toBe('idempotency-key-reused');
   });
 
+  test('a secret that is shown once does not lie about with its key', async () => {
+    const key = { 'idempotency-key': 'secret-1' };
+    const body = { label: 'a trial', url: 'http://127.0.0.1:9/hook' };
+    const { json } = await call('POST', '/webhooks', body, key);
+    expect(json.secret).toMatch(/^whsec_/);
+    expect((await call('POST', '/webhooks', body, key)).json.code).toBe('request-under-way');
+    const { rows } = await ledger.database.query('select answer from keyed_requests');
+    expect(JSON.stringify(rows)).not.toContain(json.secret);
+    expect((await call('GET', '/webhooks')).json.webhooks).toHaveLength(1);
+    await call('DELETE', `/webhooks/${json.webhook.id}`);
+  });
+
   test('a refused request may be mended and sent with its key', async () => {
     const key = { 'idempotency-key': 'mended-1' };
     expect((await call('POST', '/accounts', { ...form, label: '' }, key)).status).toBe(422);

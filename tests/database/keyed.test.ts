@@ -49,6 +49,16 @@ test('what was refused may be sent again with its key; what failed here may not'
   expect(done.times).toBe(1);
 });
 
+test('an answer that is shown once is kept nowhere, and what it came of is not done twice', async () => {
+  const { done, work } = counting();
+  const secret = async () => ({ ...(await work()), body: 'whsec_shown-once', isSecret: true });
+  expect(await onceForKey(ledger, 'key', 'POST /webhooks {}', secret)).toMatchObject({ body: 'whsec_shown-once' });
+  expect(await onceForKey(ledger, 'key', 'POST /webhooks {}', secret)).toMatchObject({ code: 'request-under-way' });
+  expect(done.times).toBe(1);
+  const { rows } = await ledger.database.query('select * from keyed_requests');
+  expect(JSON.stringify(rows)).not.toContain('whsec');
+});
+
 test('fifty at once with one key: one is carried out', async () => {
   const { done, work } = counting();
   const slow = async () => {

@@ -139,6 +139,14 @@ describe('a mail is evidence', () => {
     expect(await takeInPasted(ledger, '  ')).toMatchObject({ code: 'mail-empty' });
   });
 
+  test('a mailbox of too many is refused whole: nothing is left out in silence', async () => {
+    const one = 'From a@b.test Tue Nov 24 09:12:00 2026\nSubject: x\n\ny\n\n';
+    expect(await takeInMails(ledger, Buffer.from(one.repeat(1001)), 'dropped')).toMatchObject({
+      code: 'mails-too-many',
+    });
+    expect(await mails(ledger, { limit: 5 })).toEqual([]);
+  });
+
   test('pasted without its sender, a text of names of one account is believed by who pastes it', async () => {
     expect(must(await takeInPasted(ledger, 'kelpkiln.com has been renewed\nuntil 2027-12-06'))).toMatchObject({
       open: 1,

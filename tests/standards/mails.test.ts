@@ -54,6 +54,21 @@ describe('what is doubtful is left out', () => {
       false,
     );
   });
+  test('a sender whose signature does not hold; what was merely forwarded is believed', () => {
+    const signed = (...signatures: string[]) =>
+      readNews(
+        {
+          from: 'service@quaymark.test',
+          subject: 'kelpkiln.com has been renewed',
+          text: 'until 2027-12-06',
+          signatures,
+        },
+        knownAt('Quaymark'),
+      );
+    expect(signed('dkim=fail', 'spf=pass')).toMatchObject({ isSure: false, accountId: null });
+    expect(signed('dkim=pass', 'dmarc=fail').isSure).toBe(false);
+    expect(signed('dkim=pass', 'spf=fail').isSure).toBe(true);
+  });
   test('names that are elsewhere, or none of ours', () => {
     const other = readNews(
       { from: 'service@wrackgate.test', subject: 'kelpkiln.com has been renewed', text: '' },

@@ -1,10 +1,8 @@
+import { rowIdIn } from '../http/params';
 import type { Asked } from './operation';
 
 /** The number that stands in an address; 0, which nothing has, for anything else. */
-export const idIn = ({ path }: Asked, place = 'id'): number => {
-  const word = path[place] ?? '';
-  return /^[1-9]\d{0,8}$/.test(word) ? Number(word) : 0;
-};
+export const idIn = ({ path }: Asked, place = 'id'): number => rowIdIn(path[place] ?? '');
 
 /** A member of a body that has no class of its own, as a text. */
 export const textOf = ({ body }: Asked, member: string): string => {

@@ -39,6 +39,8 @@ export interface Operation<T = never> {
   readonly bodySchema?: Schema;
   /** Members of the body that the address says: `{ saleId: 'id' }`. */
   readonly fills?: Readonly<Record<string, string>>;
+  /** Its answer is shown once: it is kept with no key. */
+  readonly isSecret?: boolean;
   /** It spends money: no two requests may be one by mistake, so a key is asked for. */
   readonly spends?: boolean;
   readonly status?: 200 | 201 | 202;

@@ -167,7 +167,7 @@ export function perform(request: Request, given: readonly string[]): Promise<Res
     const sent = `${request.method} ${pathname}${search} ${inOrder(await request.clone().text())}`;
     const answered = await onceForKey(own, key, sent, async () => {
       const response = await carryOut();
-      return { status: response.status, body: await response.text() };
+      return { status: response.status, body: await response.text(), isSecret: found.operation.isSecret ?? false };
     });
     if (isRefusal(answered)) return answered;
     const type = answered.status < 400 ? 'application/json' : 'application/problem+json';

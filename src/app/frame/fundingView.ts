@@ -1,5 +1,4 @@
-import { type AccountFunding, type Projection, policyOf } from '@/core/ledger';
-import { earliestEnd } from '@/core/time';
+import { type AccountFunding, lapseAt, type Projection } from '@/core/ledger';
 import type { FundingView } from './views';
 
 const MOST_CHARGES = 400;
@@ -17,17 +16,11 @@ export function fundingView(ledger: Projection, { charges, lapsing, ...rest }: A
     ...rest,
     charges: shown.map((charge) => ({ ...charge, ...named(charge.place) })),
     chargeCount: charges.length,
-    lapsing: lapsing.slice(0, MOST_LAPSING).map((place) => {
-      const passed = ledger.charges.of(place).filter((charge) => charge.outcome === 'pass');
-      const paid = passed.at(-1)?.newEnd ?? names.termEnd(place);
-      const years = policyOf(ledger, place).terms.renew.least;
-      return {
-        ...named(place),
-        nameId: names.columns.id[place] as number,
-        years,
-        lapsesAt: paid ? earliestEnd(paid) : ledger.asOf,
-      };
-    }),
+    lapsing: lapsing.slice(0, MOST_LAPSING).map((place) => ({
+      ...named(place),
+      nameId: names.columns.id[place] as number,
+      ...lapseAt(ledger, place),
+    })),
     lapsingCount: lapsing.length,
   };
 }

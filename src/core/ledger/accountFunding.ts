@@ -1,7 +1,7 @@
 import { balanceNeeded, type Charge, type FailureCause } from '../funding';
-import { type Instant, type Month, monthOf } from '../time';
+import { earliestEnd, type Instant, type Month, monthOf } from '../time';
 import type { LedgerAccount } from './data';
-import type { Projection } from './projection';
+import { type Projection, policyOf } from './projection';
 
 /** What a month brings an account: how many charges, and what passes and what does not, in minor units. */
 export interface FundedMonth {
@@ -29,6 +29,16 @@ export interface AccountFunding {
    * the instant it has to be there; `null` when none fails for want of balance.
    */
   readonly leastTopUp: { readonly minor: number; readonly by: Instant } | null;
+}
+
+/** When the name at a place lapses by its failed charge, and the least term, in years, that renews it. */
+export function lapseAt(projection: Projection, place: number): { readonly lapsesAt: Instant; readonly years: number } {
+  const passed = projection.charges.of(place).filter((charge) => charge.outcome === 'pass');
+  const paid = passed.at(-1)?.newEnd ?? projection.names.termEnd(place);
+  return {
+    lapsesAt: paid ? earliestEnd(paid) : projection.asOf,
+    years: policyOf(projection, place).terms.renew.least,
+  };
 }
 
 /** Every account's coming charges up to `until`: what passes, what fails first and why, what lapses by it. */

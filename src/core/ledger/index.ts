@@ -1,4 +1,4 @@
-export { type AccountFunding, type FundedMonth, fundingOf } from './accountFunding';
+export { type AccountFunding, type FundedMonth, fundingOf, lapseAt } from './accountFunding';
 export {
   type Arrangement,
   arrange,

@@ -9,6 +9,8 @@ export interface Told {
   readonly from: string;
   readonly subject: string;
   readonly text: string;
+  /** What the server that took it in found: `dkim=pass`. */
+  readonly signatures?: readonly string[];
   /** A person has pasted it, and believes it. */
   readonly isPasted?: boolean;
 }
@@ -182,7 +184,10 @@ export function readNews(told: Told, known: KnownToNews): News {
     };
   });
   const kind = kindOf(told);
-  const { accountId, bySender } = accountOf(told, names, known);
+  const whose = accountOf(told, names, known);
+  const { accountId } = whose;
+  // A signature that does not hold is a sender that was feigned. (SPF fails for what was merely forwarded.)
+  const bySender = whose.bySender && !told.signatures?.some((found) => /^(dkim|dmarc)=fail/.test(found));
   const isSure =
     kind !== 'other' &&
     bySender &&

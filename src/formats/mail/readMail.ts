@@ -20,8 +20,6 @@ export interface ReadMail {
   readonly raw: Uint8Array;
 }
 
-/** So many mails of one file are read. */
-const MOST_MAILS = 1000;
 const MOST_TEXT = 200_000;
 /** Deeper and larger than any mail of a registrar. */
 const LIMITS = { maxNestingDepth: 30, maxHeadersSize: 256 * 1024 } as const;
@@ -35,7 +33,6 @@ export function mailsIn(content: Uint8Array): Uint8Array[] {
   if (!/^From \S+ .*\d{4}\r?\n/.test(text)) return [content];
   return text
     .split(/^(?=From \S+ .*\d{4}\r?$)/m)
-    .slice(0, MOST_MAILS)
     .map((one) =>
       one
         .replace(MBOX, '')

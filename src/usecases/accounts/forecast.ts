@@ -1,5 +1,5 @@
-import { type AccountFunding, fundingOf, policyOf, projectIf, type WhatIf } from '@/core/ledger';
-import { earliestEnd, type Instant } from '@/core/time';
+import { type AccountFunding, fundingOf, lapseAt, projectIf, type WhatIf } from '@/core/ledger';
+import type { Instant } from '@/core/time';
 import { selectAccount } from '@/database/accounts';
 import type { Deps } from '../deps';
 import { projectedLedger } from '../names/ledger';
@@ -35,18 +35,7 @@ export async function accountForecast(
     until,
     balanceAt: row.balanceAt,
     charges: charges.map((charge) => ({ ...charge, ascii: names.ascii(charge.place) })),
-    lapsing: lapsing.map((place) => {
-      const paid =
-        ledger.charges
-          .of(place)
-          .filter((charge) => charge.outcome === 'pass')
-          .at(-1)?.newEnd ?? names.termEnd(place);
-      return {
-        ascii: names.ascii(place),
-        lapsesAt: paid ? earliestEnd(paid) : ledger.asOf,
-        years: policyOf(ledger, place).terms.renew.least,
-      };
-    }),
+    lapsing: lapsing.map((place) => ({ ascii: names.ascii(place), ...lapseAt(ledger, place) })),
   };
 }
 

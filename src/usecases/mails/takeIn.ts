@@ -23,11 +23,17 @@ export interface TakenIn {
   readonly open: number;
 }
 
+/** The most mails of one file. */
+const MOST_MAILS = 1000;
+
 /** Takes in a mail, or a mailbox file of them. Nothing of the ledger is changed: what follows is proposed. */
 export async function takeInMails(deps: Deps, content: Uint8Array, source: MailSource): Promise<TakenIn | Refusal> {
   if (content.byteLength > LARGEST_MAILS) return refuse('mails-too-large', 'Bring up to 32 MB of mails at a time.');
   const result = { ids: [] as number[], known: 0, refused: 0, open: 0 };
-  for (const raw of mailsIn(content)) {
+  const brought = mailsIn(content);
+  if (brought.length > MOST_MAILS)
+    return refuse('mails-too-many', 'Bring up to 1,000 mails at a time: split the file. None of it was taken in.');
+  for (const raw of brought) {
     const mail = await readMail(raw);
     if (isRefusal(mail)) {
       result.refused += 1;
@@ -59,7 +65,8 @@ function note(result: { ids: number[]; known: number; open: number }, taken: { i
 }
 
 async function newsOf(deps: Deps, mail: ReadMail, isPasted: boolean): Promise<News> {
-  const told = { from: mail.from, subject: mail.subject, text: mail.text, isPasted };
+  const { from, subject, text, signatures } = mail;
+  const told = { from, subject, text, signatures, isPasted };
   const { database } = deps;
   const [names, accounts, links, { numberStyle }] = await Promise.all([
     selectNamesForNews(database, namesSpokenOf(told)),

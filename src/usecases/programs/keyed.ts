@@ -8,6 +8,8 @@ import type { Deps } from '../deps';
 export interface KeyedAnswer {
   readonly status: number;
   readonly body: string;
+  /** It is shown once: the same request again is told that it was carried out, and not answered. */
+  readonly isSecret?: boolean;
 }
 
 const KEPT_DAYS = 7;
@@ -31,8 +33,9 @@ export async function onceForKey(
   if (before === null) {
     const answer = await work();
     // What failed here may be done or not: the key stays, so that nothing is done twice.
-    if (answer.status < 400) await keepAnswer(deps.database, key, answer.status, answer.body);
-    else if (answer.status < 500) await freeKey(deps.database, key);
+    if (answer.status < 400) {
+      if (!answer.isSecret) await keepAnswer(deps.database, key, answer.status, answer.body);
+    } else if (answer.status < 500) await freeKey(deps.database, key);
     return answer;
   }
   if (!before.sha256.equals(sha256))

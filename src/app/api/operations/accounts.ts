@@ -1,6 +1,6 @@
 import type { WhatIf } from '@/core/ledger';
 import { isRefusal, refuse } from '@/core/refusal';
-import { addDays, parseInstant } from '@/core/time';
+import { addDays } from '@/core/time';
 import { type AccountRow, account, accounts, removeAccount, saveAccount } from '@/usecases/accounts/accounts';
 import { changeFunds, FundsForm } from '@/usecases/accounts/funds';
 import { AccountForm } from '@/usecases/accounts/requests';
@@ -11,6 +11,7 @@ import { type MessageRow, messagesSince } from '@/usecases/links/messages';
 import { ChangeNameServers, changeNameServers, type NameServersChanged } from '@/usecases/links/nameServers';
 import { readAccount } from '@/usecases/links/readAccount';
 import { LinkForm } from '@/usecases/links/requests';
+import { asOfFrom } from '@/usecases/names/list';
 import { idIn } from '../asked';
 import { accountDocument, forecast, linkDocument, message } from '../documents/accounts';
 import { begun, carriedOut, found, said } from '../documents/answers';
@@ -33,10 +34,8 @@ async function forecastOf(asked: Asked, thought: Omit<WhatIf, 'accountId'> | nul
   const { deps, query } = asked;
   const today = deps.clock();
   const written = query.get('until');
-  const until =
-    written === null ? addDays(today, 365) : parseInstant(written.length === 10 ? `${written}T00:00:00Z` : written);
-  if (until === null || until < today || until > addDays(today, 731))
-    return refuse('query-invalid', 'until is an instant within the next two years.', 'until');
+  const until = written === null ? addDays(today, 365) : asOfFrom(new URLSearchParams({ asOf: written }), today);
+  if (isRefusal(until)) return { ...until, field: 'until' };
   return found(await compute(deps, 'accountForecast', idIn(asked), until, thought), 'account');
 }
 

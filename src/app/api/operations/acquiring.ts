@@ -34,6 +34,7 @@ import { reviewNames } from '@/usecases/acquiring/review';
 import { lookAtUse } from '@/usecases/acquiring/use';
 import { shortlist, unwantNames, type WantedRow, WantNames, wantNames } from '@/usecases/acquiring/wanted';
 import { compute } from '@/usecases/computing';
+import { uuidIn } from '../../http/params';
 import { idIn, textOf } from '../asked';
 import {
   address,
@@ -200,10 +201,10 @@ export const ACQUIRING: readonly AnyOperation[] = [
     path: '/registrations/runs/{id}',
     summary: 'How far the registrations of one request are',
     answer: documentOf<RegistrationRow[]>()({ items: from((rows: RegistrationRow[]) => rows, list(registration)) }),
-    run: async ({ deps, path }) =>
-      /^[0-9a-f-]{36}$/.test(path.id ?? '')
-        ? registrationRun(deps, path.id as string)
-        : refuse('not-found', 'There is no such registration.'),
+    run: async ({ deps, path }) => {
+      const id = uuidIn(path.id ?? '');
+      return id === null ? refuse('not-found', 'There is no such registration.') : registrationRun(deps, id);
+    },
   }),
   operation({
     method: 'POST',

@@ -25,6 +25,7 @@ export const PROGRAMS: readonly AnyOperation[] = [
   operation({
     method: 'POST',
     path: '/webhooks',
+    isSecret: true,
     summary: 'Have a program told of what happens from now on; answers the secret that signs, this once',
     body: WebhookForm,
     status: 201,
@@ -48,6 +49,7 @@ export const PROGRAMS: readonly AnyOperation[] = [
   operation({
     method: 'POST',
     path: '/webhooks/{id}/secret',
+    isSecret: true,
     summary: 'A new secret in place of the old one; answers it, this once',
     answer: madeWebhook,
     run: (asked) => renewSecret(asked.deps, idIn(asked)),

@@ -16,16 +16,15 @@ import {
   startRun,
   stopRun,
 } from '@/usecases/orders/start';
+import { uuidIn } from '../../http/params';
 import { carriedOut, count, done } from '../documents/answers';
 import { progress, type Row, run, runRow } from '../documents/runs';
 import { documentOf, figure, from, list, money, named, orNull, ready, whole } from '../kinds';
 import { type AnyOperation, type Asked, operation } from '../operation';
 
-const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
-
 const NO_RUN = refuse('renewal-unknown', 'There is no such run.');
 
-const runId = ({ path }: Asked) => (UUID.test(path.id ?? '') ? (path.id as string) : null);
+const runId = ({ path }: Asked) => uuidIn(path.id ?? '');
 
 /** Does something with the run of the address, where there is one. */
 async function withRun<T>(asked: Asked, work: (id: string) => Promise<T>): Promise<T | typeof NO_RUN> {

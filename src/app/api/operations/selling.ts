@@ -290,6 +290,7 @@ export const SELLING: readonly AnyOperation[] = [
   operation({
     method: 'POST',
     path: '/sales/{saleId}/code',
+    isSecret: true,
     summary: 'The code by which the buyer transfers the name, as a person would ask for it',
     answer: secret,
     run: (asked) => transferCode(asked.deps, idIn(asked, 'saleId')),

@@ -104,6 +104,7 @@ export const TRANSFERS: readonly AnyOperation[] = [
   operation({
     method: 'POST',
     path: '/transfers/{id}/code',
+    isSecret: true,
     summary: 'The code of a transfer, as a person would ask for it',
     answer: secret,
     run: (asked) => codeOfTransfer(asked.deps, idIn(asked)),

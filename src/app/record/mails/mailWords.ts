@@ -4,12 +4,12 @@ import { type DayStyle, namesWords, termEndWords } from '@/ui/text/words';
 import type { MailRow } from '@/usecases/mails/mails';
 
 const KIND_WORDS: Readonly<Record<NewsKind, string>> = {
-  'renewal ahead': 'will renew',
-  'charge failed': 'could not charge for',
-  renewed: 'has renewed',
-  'transfer asked': 'was asked to transfer away',
+  'renewal ahead': 'says that it will renew',
+  'charge failed': 'says that it could not charge for',
+  renewed: 'says that it has renewed',
+  'transfer asked': 'says that it was asked to transfer away',
   'confirm address': 'wants an address confirmed for',
-  sold: 'says sold:',
+  sold: 'says that it has sold',
   other: 'writes about',
 };
 
@@ -35,9 +35,11 @@ export function proposalWords(proposal: Proposal, style: DayStyle): string {
 }
 
 /** Why nothing is proposed. */
-export function whyNothing({ isSure, names, kind }: MailRow): string {
+export function whyNothing({ isSure, names, kind, signatures }: MailRow): string {
   if (names.length === 0) return 'It speaks of no name of yours.';
   if (kind === 'other') return 'What it tells is not understood: read it.';
+  if (signatures.some((found) => /^(dkim|dmarc)=fail/.test(found)))
+    return 'Its signature does not hold: the sender is feigned, nothing is proposed.';
   if (!isSure) return 'Its sender is not known as the registrar of these names: nothing is proposed.';
   if (
     ['renewed', 'confirm address'].includes(kind) &&
