@@ -60,6 +60,7 @@ const GROUPS = [
     'approach_lines',
   ],
   ['mails', 'mail_names'],
+  ['assumption_sets', 'forecasts'],
 ] as const;
 
 const TABLES: readonly string[] = GROUPS.flat();

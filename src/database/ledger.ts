@@ -72,6 +72,6 @@ export async function selectLedgerRules(db: Queryable): Promise<LedgerRules> {
     rises,
     homeCurrency: settings.homeCurrency,
     zone: settings.zone,
-    odds: settings.saleOdds,
+    assumptions: settings.saleOdds,
   };
 }

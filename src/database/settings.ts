@@ -1,5 +1,6 @@
-import { type SaleOdds, USUAL_LEADS, USUAL_ODDS } from '@/core/ledger';
+import { USUAL_LEADS } from '@/core/ledger';
 import { type NumberStyle, USUAL_STYLE } from '@/core/money';
+import { type Assumptions, USUAL_ASSUMPTIONS } from '@/core/odds';
 import type { AnswerRule } from '@/core/selling';
 import type { Instant } from '@/core/time';
 import type { Queryable } from './pool';
@@ -81,8 +82,8 @@ export interface Settings {
   readonly receiving: ReceivingSettings | null;
   /** Where this program is reached, for the links in mails. */
   readonly baseUrl: string;
-  /** What is assumed of selling names, for the verdicts of Rescue. */
-  readonly saleOdds: SaleOdds;
+  /** What is assumed of selling names: by it names are judged. */
+  readonly saleOdds: Assumptions;
   /** The office's own reasons for dropping names. */
   readonly dropReasons: readonly string[];
   readonly records: RecordServers;
@@ -106,7 +107,7 @@ const USUAL: Settings = {
   mailbox: null,
   receiving: null,
   baseUrl: 'http://127.0.0.1:4180',
-  saleOdds: USUAL_ODDS,
+  saleOdds: USUAL_ASSUMPTIONS,
   dropReasons: [
     'Costs more than it brings',
     'The idea is given up',
@@ -121,7 +122,9 @@ const USUAL: Settings = {
 
 export async function selectSettings(db: Queryable): Promise<Settings> {
   const { rows } = await db.query<{ key: string; value: unknown }>('select key, value from settings');
-  return { ...USUAL, ...Object.fromEntries(rows.map((row) => [row.key, row.value])) };
+  const said: Partial<Settings> = Object.fromEntries(rows.map((row) => [row.key, row.value]));
+  // What was said before an assumption was thought of is completed by the usual.
+  return { ...USUAL, ...said, saleOdds: { ...USUAL_ASSUMPTIONS, ...said.saleOdds } };
 }
 
 export async function upsertSettings(db: Queryable, settings: Partial<Settings>): Promise<void> {

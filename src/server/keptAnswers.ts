@@ -13,8 +13,8 @@ interface Making {
   readonly settle: (answer: Answer | null) => void;
 }
 
-/** What only the state of the ledger decides: pages of names, and the whole ledger for a window. */
-const DECIDED_BY_STATE = /^\/(api\/v1\/names|ledger\/data)$/;
+/** What only the state of the ledger decides: pages of names, and the whole ledger and its offers for a window. */
+const DECIDED_BY_STATE = /^\/(api\/v1\/names|ledger\/data|prospects\/data)$/;
 /** Taken anew for each answer. */
 const OWN_HEADERS = new Set([
   'date',

@@ -15,6 +15,8 @@ import { ledgerBytes } from './names/ledger';
 import { pageOfNames } from './names/list';
 import { nameOn } from './names/one';
 import { passDay } from './practice/passDay';
+import { prospectsBytes } from './prospects/body';
+import { forecastNow, keepForecast } from './prospects/forecasts';
 import { differingNames } from './records/compare';
 import { sendReminders } from './reminders/remind';
 import { listingLines } from './selling/report';
@@ -50,6 +52,7 @@ const COMPUTATIONS = {
   listingLines: async (deps: Deps) => json(await listingLines(deps)),
   nameOn: async (deps: Deps, name: string, query: string) =>
     unlessRefused(await nameOn(deps, name, new URLSearchParams(query)), json),
+  offers: prospectsBytes,
   pageOfNames: async (deps: Deps, query: string) =>
     unlessRefused(await pageOfNames(deps, new URLSearchParams(query)), json),
   passDay,
@@ -58,6 +61,8 @@ const COMPUTATIONS = {
   verdicts: async (deps: Deps) => unlessRefused(await verdicts(deps), json),
   sendReminders,
   beginImport,
+  forecastNow,
+  keepForecast,
   importAtOnce,
   mendRow,
   readImport: (deps: Deps, id: string, options: ReadingOptions) => readImport(deps, id, options),
@@ -68,8 +73,14 @@ export type Computation = keyof Computations;
 type Arguments<K extends Computation> = Computations[K] extends (deps: Deps, ...args: infer A) => unknown ? A : never;
 type Answer<K extends Computation> = Awaited<ReturnType<Computations[K]>>;
 
-/** Reading a list is long work by itself: it has a thread of its own, and is given up after a while. */
-export const LONG: ReadonlySet<Computation> = new Set<Computation>(['beginImport', 'importAtOnce', 'readImport']);
+/** Reading a list, and playing a forecast, is long work by itself: it has a thread of its own, and is given up after a while. */
+export const LONG: ReadonlySet<Computation> = new Set<Computation>([
+  'beginImport',
+  'forecastNow',
+  'importAtOnce',
+  'keepForecast',
+  'readImport',
+]);
 
 /** Computes in the thread where there is one (the application has), else here (jobs, tests). */
 export function compute<K extends Computation>(deps: Deps, name: K, ...args: Arguments<K>): Promise<Answer<K>> {
@@ -89,6 +100,7 @@ const READS_STATE: ReadonlySet<string> = new Set<Computation>([
   'exportXlsx',
   'ledger',
   'nameOn',
+  'offers',
   'pageOfNames',
 ]);
 

@@ -58,6 +58,7 @@ test('a database that a first version of a migration made is made good', async (
     '0019_keyed_requests',
     '0020_events',
     '0021_mails',
+    '0022_prospects',
   ]);
   expect(await migrate(url)).toEqual([]);
 });
@@ -77,6 +78,7 @@ test('what stood in a ledger in the words of before stands there in those of tod
     '0019_keyed_requests',
     '0020_events',
     '0021_mails',
+    '0022_prospects',
   ]);
   expect(
     await rowsIn(url, 'select ascii, purpose, observed, rescue_verdict, requested from names order by id'),

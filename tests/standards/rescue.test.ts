@@ -1,10 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { solve } from 'yalps';
-import { indexRules, type LedgerName, projectLedger, rowsOn, USUAL_ODDS } from '@/core/ledger';
+import { indexRules, LedgerDay, type LedgerName, type LedgerRules, projectLedger, rowsOn } from '@/core/ledger';
 import { nameWith, QUAYMARK, rulesWith, TODAY } from '@/core/ledger/sampleLedger';
 import { amount } from '@/core/money';
-import { bestUnderBudget, intoBy, judge, judgeAll, needsRescue } from '@/core/rescue';
+import { chanceOfSale, meanShare, USUAL_ASSUMPTIONS, USUAL_SHARE } from '@/core/odds';
+import { NO_OFFER_FACTS, type OfferFacts, valuing } from '@/core/prospects';
+import { bestUnderBudget, judge, judgeAll, needsRescue } from '@/core/rescue';
 import { addDays, type Day, formatInstant } from '@/core/time';
 
 /** Source: yalps, a general-purpose solver of mixed integer linear programs. */
@@ -85,6 +87,29 @@ describe('what needs rescue', () => {
   });
 });
 
+/** A ledger of names with so many days to the end of each, and what its names are judged by. */
+function judging(
+  names: readonly (readonly [days: number, more: Partial<LedgerName>])[],
+  rules: Partial<LedgerRules> = {},
+  facts: OfferFacts = NO_OFFER_FACTS,
+) {
+  const all = names.map(([days, more], i) =>
+    nameWith(`name${i}.com`, formatInstant(addDays(TODAY, days)), { registered: null, ...more }),
+  );
+  const index = indexRules(rulesWith({ accounts: [{ ...QUAYMARK, balanceMinor: 0 }], ...rules }));
+  const today = new LedgerDay(projectLedger(index, all, TODAY), TODAY);
+  return {
+    today,
+    rows: today.everyRow(),
+    judge: valuing(today, { facts, assumptions: index.rules.assumptions, view: null }),
+  };
+}
+
+function verdictOn(days: number, more: Partial<LedgerName>, rules: Partial<LedgerRules> = {}) {
+  const { rows, judge: by } = judging([[days, more]], rules);
+  return judge(rows[0] as (typeof rows)[number], by);
+}
+
 describe('the verdict', () => {
   const asking = (units: number) => ({ asking: amount(units * 100, 'USD') });
   test.each([
@@ -112,29 +137,42 @@ describe('the verdict', () => {
       { observed: { phase: 'pending restore' as const, at: addDays(TODAY, -2) } },
     ],
   ] as const)('%s, because %s', (verdict, reason, days, more) => {
-    const judged = judge(rowOf(days, more), USUAL_ODDS);
+    const judged = verdictOn(days, more);
     expect([judged.verdict, judged.reason.kind]).toEqual([verdict, reason]);
   });
 
   test('another currency is compared by a rate where there is one', () => {
     const rates = [{ from: '2026-01-01' as Day, currency: 'EUR', into: 'USD', factor: 1.1 }];
-    const into = intoBy(rates, TODAY);
-    const dear = judge(rowOf(30, { asking: amount(90_000, 'EUR') }), USUAL_ODDS, into);
-    // 900.00 EUR × 2 % × 85 % = 15.30 EUR, 16.83 USD at 1.1, against a renewal of 11.38.
-    expect(dear).toMatchObject({ verdict: 'renew', expected: amount(1683, 'USD') });
-    expect(judge(rowOf(30, { asking: amount(30_000, 'EUR') }), USUAL_ODDS, into).verdict).toBe('drop');
+    expect(verdictOn(30, { asking: amount(150_000, 'EUR') }, { rates }).verdict).toBe('renew');
+    expect(verdictOn(30, { asking: amount(30_000, 'EUR') }, { rates }).verdict).toBe('drop');
+  });
+
+  test('a name that is being sold is kept, whatever it may bring', () => {
+    const { rows, judge: by } = judging([[30, asking(30)]]);
+    const selling = Int32Array.of(rows[0]?.name.id ?? 0);
+    const sold = judging(
+      [[30, asking(30)]],
+      {},
+      { ...NO_OFFER_FACTS, selling: Int32Array.of((selling[0] as number) + 1) },
+    );
+    expect(judge(rows[0] as (typeof rows)[number], by).verdict).toBe('drop');
+    expect(judge(sold.rows[0] as (typeof rows)[number], sold.judge)).toMatchObject({
+      verdict: 'renew',
+      reason: { kind: 'being sold' },
+      always: true,
+    });
   });
 
   test('all names are judged: what should go first, what nobody can say next, what pays for itself last', () => {
-    const rows = [
-      rowOf(300, asking(9000)),
-      rowOf(200, {}),
-      rowOf(250, asking(300)),
-      rowOf(250, asking(30)),
-      rowOf(100, { purpose: 'drop' }),
-      rowOf(-60, asking(30)),
-    ];
-    const { names, drop, undecided, keep, saving } = judgeAll(rows, USUAL_ODDS, (money) => money.minor);
+    const { rows, judge: by } = judging([
+      [300, asking(9000)],
+      [200, {}],
+      [250, asking(300)],
+      [250, asking(30)],
+      [100, { purpose: 'drop' }],
+      [-60, asking(30)],
+    ]);
+    const { names, drop, undecided, keep, saving } = judgeAll(rows, by);
     expect(names.map(({ row, judgement }) => [judgement.verdict, row.name.asking?.minor ?? null])).toEqual([
       ['drop', 3000],
       ['drop', 30_000],
@@ -145,9 +183,23 @@ describe('the verdict', () => {
     expect(saving).toEqual([amount(2276, 'USD')]);
   });
 
-  test('expected is asking × chance × (1 − commission), against what it costs now', () => {
-    const { reason } = judge(rowOf(30, asking(1200)), { chance: 0.05, commission: 0.2 });
-    // 1,200.00 × 5 % × 80 % = 48.00 against a renewal of 11.38.
-    expect(reason).toMatchObject({ kind: 'worth it', expected: amount(4800, 'USD'), cost: amount(1138, 'USD') });
+  test('it rests on the chance of the coming year, the mean share of what is asked, less commission, and the years after', () => {
+    const assumptions = { ...USUAL_ASSUMPTIONS, chance: 0.05, commission: 0.2, interest: 0.1 };
+    const { reason } = verdictOn(30, asking(1200), { assumptions });
+    // Source: the recursion written out, ten years at a constant cost of 11.38.
+    const rate = { sales: 5, nameYears: 100 };
+    const n = 1200 * meanShare(USUAL_SHARE, 0) * 0.8;
+    let value = 0;
+    for (let t = 9; t >= 0; t -= 1) {
+      const p = chanceOfSale(rate, 1, t);
+      value = Math.max(0, value);
+      value = -11.38 + p * n + ((1 - p) * value) / 1.1;
+    }
+    expect(reason).toMatchObject({
+      kind: 'worth it',
+      cost: amount(1138, 'USD'),
+      proceeds: amount(Math.round(n * 100), 'USD'),
+      value: amount(Math.round(value * 100), 'USD'),
+    });
   });
 });

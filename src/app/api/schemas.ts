@@ -181,7 +181,7 @@ export const SCHEMAS = {
         reason: text,
         always: yesNo,
         cost: orNull(ref('Money')),
-        expected: orNull(ref('Money')),
+        value: orNull(ref('Money')),
       }),
     ),
   }),

@@ -2,6 +2,7 @@ import { beforeAll, beforeEach, expect, test, vi } from 'vitest';
 import { columnsOf, EVERY_NAME, type LedgerName, type LedgerRules, packed } from '@/core/ledger';
 import { GENERIC, nameWith, QUAYMARK, rulesWith, TODAY } from '@/core/ledger/sampleLedger';
 import { amount } from '@/core/money';
+import { NO_OFFER_FACTS } from '@/core/prospects';
 import { addDays, type Instant } from '@/core/time';
 import type { LedgerWorker } from './ledger.worker';
 
@@ -21,22 +22,26 @@ let worker: LedgerWorker;
 let answers: { rules: LedgerRules; names: readonly LedgerName[]; revision: number };
 let asked = 0;
 
+/** The application, as far as the worker asks it. */
+async function answered(url: string): Promise<Response> {
+  if (url === '/prospects/data') return new Response(packed({ facts: NO_OFFER_FACTS, view: null }), { status: 200 });
+  asked += 1;
+  const body = {
+    revision: answers.revision,
+    asOf: new Date(TODAY).toISOString(),
+    rules: answers.rules,
+    names: columnsOf(answers.names),
+    changed: null,
+    openRenewals: 2,
+    transfers: 3,
+    acquiring: 2,
+    selling: 3,
+  };
+  return new Response(packed(body), { headers: { etag: `"${answers.revision}"` } });
+}
+
 beforeAll(async () => {
-  vi.stubGlobal('fetch', async () => {
-    asked += 1;
-    const body = {
-      revision: answers.revision,
-      asOf: new Date(TODAY).toISOString(),
-      rules: answers.rules,
-      names: columnsOf(answers.names),
-      changed: null,
-      openRenewals: 2,
-      transfers: 3,
-      acquiring: 2,
-      selling: 3,
-    };
-    return new Response(packed(body), { headers: { etag: `"${answers.revision}"` } });
-  });
+  vi.stubGlobal('fetch', answered);
   await import('./ledger.worker');
   worker = exposed.api as LedgerWorker;
 });
@@ -121,20 +126,7 @@ test('an answer that is none leaves what is known', async () => {
   vi.unstubAllGlobals();
   vi.stubGlobal('fetch', async () => new Response(null, { status: 500 }));
   await expect(worker.load()).rejects.toThrow('500');
-  vi.stubGlobal('fetch', async () => {
-    asked += 1;
-    const body = {
-      ...answers,
-      asOf: new Date(TODAY).toISOString(),
-      names: columnsOf(answers.names),
-      changed: null,
-      openRenewals: 2,
-      transfers: 3,
-      acquiring: 2,
-      selling: 3,
-    };
-    return new Response(packed(body), { headers: { etag: `"${answers.revision}"` } });
-  });
+  vi.stubGlobal('fetch', answered);
 });
 
 test('what is seen on arranging: a page of rows, their ids, their sums, and the neighbours of a name', async () => {
@@ -211,14 +203,14 @@ test('moving the date shows names as they will be, and leaves today as it is', (
   expect(worker.rowsOf([NAMES[3]?.id ?? 0], TODAY)[0]?.phase).toBe('term');
 });
 
-test('Rescue: what is in danger with a verdict, and the best set under a budget of its currency', () => {
-  const { rows, pendingDelete, dropping } = worker.rescue();
+test('Rescue: what is in danger with a verdict, and the best set under a budget of its currency', async () => {
+  const { rows, pendingDelete, dropping } = await worker.rescue();
   expect(rows.map(({ row }) => row.name.ascii).sort()).toEqual(['deleted.com', 'lapsing.com', 'unsure.com']);
   expect(pendingDelete).toEqual([]);
   expect(dropping).toEqual([]);
-  expect(worker.bestSet('USD', 1138)).toEqual([NAMES[3]?.id]);
-  expect(worker.bestSet('USD', 0)).toEqual([]);
-  expect(worker.bestSet('EUR', 1_000_000)).toEqual([]);
+  expect(await worker.bestSet('USD', 1138)).toEqual([NAMES[3]?.id]);
+  expect(await worker.bestSet('USD', 0)).toEqual([]);
+  expect(await worker.bestSet('EUR', 1_000_000)).toEqual([]);
 });
 
 test('funding: what is not known is counted, what-if changes nothing', async () => {

@@ -27,7 +27,6 @@ import {
   projectIf,
   projectLedger,
   requestedPlaces,
-  rowsNear,
   rowsOn,
   type Totals,
   totalsInSteps,
@@ -37,19 +36,16 @@ import {
   type WeighedOffer,
   type WhatIf,
   weighOffer,
-  worthIn,
 } from '@/core/ledger';
 import type { PlanAsked } from '@/core/moving';
-import { bestSet, intoBy, judgeAll, RESCUE_DAYS } from '@/core/rescue';
 import { addDays, type Instant, instant } from '@/core/time';
 import type { LedgerBody } from '@/usecases/names/ledger';
 import { fundingView } from './fundingView';
+import { judgingWork } from './judgingWork';
 import { planView } from './planView';
 import { priceLines } from './priceLines';
-import { rescueView } from './rescueView';
 import { todayView } from './todayView';
 import type {
-  AllJudgedView,
   Arranged,
   ContradictingRow,
   EndingView,
@@ -59,7 +55,6 @@ import type {
   PlannedNames,
   PlanView,
   PriceLineView,
-  RescueView,
   RowView,
   TodayView,
 } from './views';
@@ -178,6 +173,8 @@ const placesOf = (ids: readonly number[]): Places =>
   );
 
 const api = {
+  ...judgingWork({ today: ledgerToday, version: () => version, seen }),
+
   /** Brings the ledger up to what it is now, and plays it forward. One reading comes after the other: none overtakes a later one. */
   load(): Promise<LedgerMeta> {
     const next = loading.then(read, read);
@@ -230,35 +227,6 @@ const api = {
   /** What needs a decision today, by what doing nothing leads to, and the line of time of the next days. */
   today(limit: number): TodayView {
     return todayView(ledgerToday(), limit, seen);
-  },
-
-  /** What is past its term, or going there because nothing keeps it, with a verdict. */
-  rescue(): RescueView {
-    return rescueView(ledgerToday(), seen);
-  },
-
-  /** Ids of the best set of names in danger under a budget of one currency. */
-  bestSet(currency: string, minor: number): number[] {
-    const { asOf, index } = current();
-    return bestSet(
-      rowsNear(ledgerToday(), RESCUE_DAYS),
-      asOf,
-      index.rules.odds,
-      { currency, minor },
-      intoBy(index.rules.rates, asOf),
-    );
-  },
-
-  /** Every name judged for its next renewal, what should be let go first; the first `limit` of them. */
-  judgeAll(limit: number): AllJudgedView {
-    const { asOf, index } = current();
-    const { names, ...sums } = judgeAll(
-      ledgerToday().everyRow(),
-      index.rules.odds,
-      worthIn(index.rules, asOf),
-      intoBy(index.rules.rates, asOf),
-    );
-    return { ...sums, rows: names.slice(0, limit).map(({ row, judgement }) => ({ row: seen(row), judgement })) };
   },
 
   /** What every ending of the price lists costs at each account over so many years. */

@@ -1,18 +1,14 @@
-import { type LedgerDay, type LedgerRow, rowsNear, worthIn } from '@/core/ledger';
+import { type LedgerRow, rowsNear, worthIn } from '@/core/ledger';
 import type { Phase } from '@/core/lifecycle';
-import { intoBy, namesInDanger, RESCUE_DAYS } from '@/core/rescue';
+import type { Valuing } from '@/core/prospects';
+import { namesInDanger, RESCUE_DAYS } from '@/core/rescue';
 import type { RescueView, RowView } from './views';
 
 /** What is past its term, or going there because nothing keeps it, with a verdict; and what is past help, refundable, or let go. */
-export function rescueView(today: LedgerDay, view: (row: LedgerRow) => RowView): RescueView {
+export function rescueView(valuing: Valuing, view: (row: LedgerRow) => RowView): RescueView {
+  const { today } = valuing;
   const { asOf, index } = today.projection;
-  const judged = namesInDanger(
-    rowsNear(today, RESCUE_DAYS),
-    asOf,
-    index.rules.odds,
-    worthIn(index.rules, asOf),
-    intoBy(index.rules.rates, asOf),
-  );
+  const judged = namesInDanger(rowsNear(today, RESCUE_DAYS), asOf, valuing, worthIn(index.rules, asOf));
   const { names } = today.projection;
   const those = (wanted: (place: number, phase: Phase | null) => boolean) =>
     today.rowsWhere((place) => wanted(place, today.phaseAt(place))).map(view);

@@ -17,6 +17,7 @@ import type {
 import type { Policy } from '@/core/lifecycle';
 import type { LeftReason, MovePlan, MoveWave, PlannedMove } from '@/core/moving';
 import type { YearPath } from '@/core/pricing';
+import type { DropMonth, RankedName, Ranking } from '@/core/prospects';
 import type { AllJudged, Judgement } from '@/core/rescue';
 import type { Instant } from '@/core/time';
 
@@ -171,4 +172,36 @@ export interface WaveView extends Omit<MoveWave, 'moves'> {
 export interface PlanView extends Omit<MovePlan, 'waves' | 'left'> {
   readonly waves: readonly WaveView[];
   readonly left: readonly { readonly why: LeftReason; readonly count: number; readonly names: readonly NamedName[] }[];
+}
+
+/** What is charged in a month: how many charges, what they come to in minor units of the home currency, and the dearest. */
+export interface MonthCharges {
+  readonly count: number;
+  readonly minor: number;
+  readonly names: readonly { readonly ascii: string; readonly unicode: string; readonly minor: number }[];
+}
+
+/** A name with what its next year is worth. */
+export interface RankedRow {
+  readonly row: RowView;
+  readonly ranked: RankedName;
+}
+
+/** How many names stand how (`STANDS`), and what dropping those that are not worth it saves. */
+export interface RankingSums extends Pick<Ranking, 'counts' | 'savesMinor' | 'gainMinor'> {
+  readonly total: number;
+}
+
+/** A month of the drop list with the first of its names. */
+export interface DropMonthView extends Omit<DropMonth, 'places' | 'from'> {
+  readonly from: Instant;
+  readonly nameIds: readonly number[];
+  readonly lines: readonly {
+    readonly nameId: number;
+    readonly ascii: string;
+    readonly unicode: string;
+    readonly at: Instant;
+    readonly costMinor: number;
+    readonly valueMinor: number;
+  }[];
 }

@@ -1,5 +1,6 @@
 import type { Verdict, VerdictReason } from '@/core/rescue';
 import { formatAmount } from '@/ui/text/figures';
+import { shareWords } from '@/ui/text/prospectWords';
 
 export const VERDICT_WORDS: Readonly<Record<Verdict, string>> = {
   renew: 'Renew',
@@ -27,9 +28,20 @@ export function reasonWords(reason: VerdictReason): string {
       return 'asked in another currency than it costs, and no rate is known';
     case 'decided':
       return 'you decided so';
+    case 'being sold':
+      return 'it is being sold';
     case 'worth it':
-      return `may bring ${formatAmount(reason.expected)}, costs ${reason.ruleOfThumb ? 'about ' : ''}${formatAmount(reason.cost)}`;
-    case 'not worth it':
-      return `may bring ${formatAmount(reason.expected)}, costs ${reason.ruleOfThumb ? 'about ' : ''}${formatAmount(reason.cost)}`;
+    case 'not worth it': {
+      const { chance, proceeds, cost, value, ruleOfThumb } = reason;
+      const sells =
+        chance === 1
+          ? `an offer would leave ${formatAmount(proceeds)}`
+          : `${shareWords(chance)} a year to leave about ${formatAmount(proceeds)}`;
+      const worth =
+        value.minor < 0
+          ? `${formatAmount({ ...value, minor: -value.minor })} less than`
+          : `${formatAmount(value)} over`;
+      return `${sells}: ${worth} its cost of ${ruleOfThumb ? 'about ' : ''}${formatAmount(cost)}`;
+    }
   }
 }

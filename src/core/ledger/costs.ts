@@ -10,9 +10,10 @@ import {
   renewalCost,
   restoreWithYear,
 } from '../pricing';
-import { type Day, dayOf, type Instant, startOfDay } from '../time';
+import { addYears, type Day, dayOf, type Instant, startOfDay } from '../time';
 import type { LedgerAccount, LedgerName, LedgerRules } from './data';
 import type { NameTable } from './nameTable';
+import { riseOf } from './rises';
 
 /** The rules of a ledger, put into the order in which they are looked up. */
 export interface RuleIndex {
@@ -154,25 +155,38 @@ function priceChangesOf(index: RuleIndex): Instant[] {
   return [...new Set(days)].sort().map(startOfDay);
 }
 
-/** What renewing costs by place, remembered for each group, term, and stretch of time in which no price changes. */
+/** As far as anything is played forward, in years. */
+const MOST_YEARS = 11;
+const laterYears = (from: Instant) => Array.from({ length: MOST_YEARS }, (_, i) => addYears(from, i + 1));
+
+/**
+ * What renewing costs by place, remembered for each group, term, and stretch of time in which no price changes. With `rising`, prices rise
+ * with every whole year from its `from` on, by the rise of the name's account and ending.
+ */
 export function renewalCostsAt(
   index: RuleIndex,
   names: NameTable,
   groups: CostGroups,
+  rising: { readonly from: Instant } | null = null,
 ): (place: number, years: number, at: Instant, isLate: boolean) => Amount | null {
-  const changes = priceChangesOf(index);
+  const years = rising === null ? [] : laterYears(rising.from);
+  const changes = [...new Set([...priceChangesOf(index), ...years])].sort((a, b) => a - b);
+  const rises = groups.samples.map((place) =>
+    rising === null ? 0 : riseOf(index, names.accountId(place), names.ending(place)).yearly,
+  );
   const known = new Map<number, Amount | null>();
   // Charges come in order of time: the stretch of the last one is nearly always that of the next.
   let stretch = 0;
-  return (place, years, at, isLate) => {
+  return (place, term, at, isLate) => {
     const group = groups.groupOf[place] as number;
     while (stretch > 0 && (changes[stretch - 1] as Instant) > at) stretch -= 1;
     while (stretch < changes.length && (changes[stretch] as Instant) <= at) stretch += 1;
-    const key = ((group * 128 + years) * 4096 + stretch) * 2 + (isLate ? 1 : 0);
+    const key = ((group * 128 + term) * 4096 + stretch) * 2 + (isLate ? 1 : 0);
     let cost = known.get(key);
     if (cost === undefined) {
       const pricing = pricingOf(index, askedAt(names, groups.samples[group] as number), dayOf(at));
-      cost = renewalCost(pricing, { years, isLate })?.total ?? null;
+      const factor = (1 + (rises[group] as number)) ** years.filter((year) => year <= at).length;
+      cost = renewalCost(pricing, { years: term, isLate, factor })?.total ?? null;
       known.set(key, cost);
     }
     return cost;

@@ -1,6 +1,7 @@
 import type { AutoRenewSetting, FundedAccount, Standing } from '../funding';
 import type { AccountWindow, ObservedPhase, Policy, RegistryFee } from '../lifecycle';
 import type { Amount, Rate } from '../money';
+import type { Assumptions } from '../odds';
 import type { Price } from '../pricing';
 import type { EppStatus } from '../records';
 import type { Instant, TermEnd } from '../time';
@@ -89,17 +90,6 @@ export interface LedgerName {
   readonly bestOffer: Amount | null;
 }
 
-/** What is assumed of selling a name: both are shares from 0 to 1. */
-export interface SaleOdds {
-  /** How likely a name sells at its asking price in the year that is paid for. */
-  readonly chance: number;
-  /** What the marketplace keeps of the price. */
-  readonly commission: number;
-}
-
-/** The odds until somebody says otherwise. */
-export const USUAL_ODDS: SaleOdds = { chance: 0.02, commission: 0.15 };
-
 /** The rules and prices that the names are read by. */
 export interface LedgerRules {
   readonly accounts: readonly LedgerAccount[];
@@ -111,6 +101,7 @@ export interface LedgerRules {
   readonly homeCurrency: string;
   /** IANA time zone in which days are shown. */
   readonly zone: string;
-  readonly odds: SaleOdds;
+  /** What is assumed of selling names. */
+  readonly assumptions: Assumptions;
   readonly rises: readonly PriceRise[];
 }

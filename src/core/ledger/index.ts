@@ -10,7 +10,15 @@ export {
 } from './arrange';
 export { columnsOf, FLAGS, type LedgerColumns } from './columns';
 export { type Contradiction, contradictionOf, contradictionsOn } from './contradictions';
-export { indexRules, type KeepingCosts, keepingCosts, pricingOf, type RuleIndex, restoreCostOf } from './costs';
+export {
+  indexRules,
+  type KeepingCosts,
+  keepingCosts,
+  pricingOf,
+  type RuleIndex,
+  renewalCostsAt,
+  restoreCostOf,
+} from './costs';
 export {
   type LedgerAccount,
   type LedgerName,
@@ -18,10 +26,8 @@ export {
   type PriceRise,
   PURPOSES,
   type Purpose,
-  type SaleOdds,
   SWITCHES,
   type Switch,
-  USUAL_ODDS,
   USUAL_SWITCH_HOURS,
 } from './data';
 export { type FoundName, findNames } from './find';
@@ -65,8 +71,10 @@ export {
   policyOf,
   projectLedger,
   rowsOn,
+  yearsPerCharge,
 } from './projection';
 export { type DueReminder, mailReminderFor, reminderFor, USUAL_LEADS } from './reminding';
+export { type Rise, riseOf } from './rises';
 export { type Mending, mendingOf } from './stalled';
 export {
   type ChargeDay,
@@ -91,9 +99,7 @@ export { EVERY_NAME, type LedgerView, queryFromView, SORT_KEYS, type SortKey, vi
 export { projectIf, type WhatIf } from './whatIf';
 export {
   type NotCompared,
-  type Rise,
   registerCost,
-  riseOf,
   transferCodeOf,
   transferPrice,
   type YearsAsked,

@@ -6,7 +6,8 @@ import type { RuleIndex } from './costs';
 import type { LedgerName } from './data';
 import { DAYS_PER_YEAR } from './priceTable';
 import type { LedgerRow } from './projection';
-import { riseOf, yearPricesOf, yearTermsOf } from './yearPrices';
+import { riseOf } from './rises';
+import { yearPricesOf, yearTermsOf } from './yearPrices';
 
 /** Over how many years a move is weighed where nobody says otherwise. */
 export const USUAL_YEARS = 5;

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { bestSet, intoBy, namesInDanger, RESCUE_DAYS } from '../rescue';
+import { NO_OFFER_FACTS, valuing } from '../prospects';
+import { bestSet, namesInDanger, RESCUE_DAYS } from '../rescue';
 import { addDays, formatInstant, type Instant } from '../time';
 import {
   contradictionOf,
@@ -68,16 +69,15 @@ const ledgers = fc
   });
 
 test('the rows that are near make the same lists of Today and of Rescue as all of them', () => {
-  const [worth, into] = [worthIn(RULES, TODAY), intoBy(RULES.rates, TODAY)];
+  const worth = worthIn(RULES, TODAY);
   fc.assert(
     fc.property(ledgers, fc.integer({ min: 0, max: 9000 }), (ledger, minor) => {
       const [all, today, rescue] = [ledger.everyRow(), rowsNear(ledger, TODAY_DAYS), rowsNear(ledger, RESCUE_DAYS)];
       expect(todayLists(today, TODAY, worth, 'UTC')).toEqual(todayLists(all, TODAY, worth, 'UTC'));
-      expect(namesInDanger(rescue, TODAY, RULES.odds, worth, into)).toEqual(
-        namesInDanger(all, TODAY, RULES.odds, worth, into),
-      );
+      const judge = valuing(ledger, { facts: NO_OFFER_FACTS, assumptions: RULES.assumptions, view: null });
+      expect(namesInDanger(rescue, TODAY, judge, worth)).toEqual(namesInDanger(all, TODAY, judge, worth));
       const budget = { currency: 'USD', minor };
-      expect(bestSet(rescue, TODAY, RULES.odds, budget, into)).toEqual(bestSet(all, TODAY, RULES.odds, budget, into));
+      expect(bestSet(rescue, TODAY, judge, budget)).toEqual(bestSet(all, TODAY, judge, budget));
     }),
     { numRuns: 300 },
   );

@@ -4,11 +4,10 @@ import { type Crossing, cheapestPaths, crossings, type Held, type YearPath, type
 import { addDays, addYears, type Day, dayOf, startOfDay } from '../time';
 import type { RuleIndex } from './costs';
 import type { LedgerAccount } from './data';
+import { type Rise, riseOf } from './rises';
 import {
   firstConditionOf,
   type NotCompared,
-  type Rise,
-  riseOf,
   whyNotCompared,
   type YearsAsked,
   yearPricesOf,

@@ -77,7 +77,7 @@ export interface LedgerRow {
 const NO_ACCOUNT = { lateDays: 0, auctionDay: null } as const;
 
 /** How many years one automatic charge buys: the account's, never under the ending's least term, in its steps. */
-function yearsPerCharge(account: LedgerAccount, policy: Policy): number {
+export function yearsPerCharge(account: LedgerAccount, policy: Policy): number {
   const { least, step } = policy.terms.renew;
   return least + Math.ceil(Math.max(0, account.yearsPerCharge - least) / step) * step;
 }

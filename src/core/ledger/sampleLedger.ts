@@ -1,7 +1,8 @@
 import type { Policy } from '../lifecycle';
+import { USUAL_ASSUMPTIONS } from '../odds';
 import { PLAIN_PRICE, type Price } from '../pricing';
 import { type Day, type Instant, instant, parseTermEnd } from '../time';
-import { type LedgerAccount, type LedgerName, type LedgerRules, USUAL_ODDS } from './index';
+import type { LedgerAccount, LedgerName, LedgerRules } from './index';
 
 /** The day on which the examples take place. */
 export const TODAY: Instant = instant('2026-11-24T00:00:00Z');
@@ -71,7 +72,7 @@ export function rulesWith(more: Partial<LedgerRules> = {}): LedgerRules {
     rises: [],
     homeCurrency: 'USD',
     zone: 'UTC',
-    odds: USUAL_ODDS,
+    assumptions: USUAL_ASSUMPTIONS,
     fees: [{ from: '2025-07-01' as Day, minor: 20, currency: 'USD', source: 'memory' }],
     ...more,
   };

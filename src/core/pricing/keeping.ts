@@ -30,6 +30,8 @@ export interface RenewalTerms {
   readonly taxPercent?: number | null;
   /** The term has ended: the account's late fee is due, once. */
   readonly isLate?: boolean;
+  /** By how much prices will have risen by then, as in `CostTerms`. */
+  readonly factor?: number;
 }
 
 /** What a renewal comes to. */
@@ -48,7 +50,15 @@ export function renewalCost(pricing: RenewalPricing, terms: RenewalTerms): Renew
   const { price, fee, account, rates, day } = pricing;
   if (price === null) return null;
   const taxPercent = terms.taxPercent ?? account?.taxPercent ?? 0;
-  const cost = termCost(price, { years: terms.years, fee, rates, day, promotion: terms.promotion ?? null, taxPercent });
+  const cost = termCost(price, {
+    years: terms.years,
+    fee,
+    rates,
+    day,
+    promotion: terms.promotion ?? null,
+    taxPercent,
+    factor: terms.factor ?? 1,
+  });
   if (cost === null) return null;
   const due =
     terms.isLate && account && account.lateFeeMinor > 0 ? amount(account.lateFeeMinor, account.currency) : null;

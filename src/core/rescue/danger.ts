@@ -1,8 +1,9 @@
-import { type LedgerRow, lossPerDay, type SaleOdds, type Worth } from '../ledger';
-import { type Amount, sumByCurrency } from '../money';
-import type { Instant } from '../time';
+import { type LedgerRow, lossPerDay, type Worth } from '../ledger';
+import { type Amount, convert, sumByCurrency } from '../money';
+import type { Valuing } from '../prospects';
+import { dayOf, type Instant } from '../time';
 import { bestUnderBudget } from './budget';
-import { type Into, type Judgement, judge, needsRescue } from './verdict';
+import { type Judgement, judge, needsRescue } from './verdict';
 
 /** A name in danger with what is recommended for it. */
 export interface InDanger {
@@ -11,23 +12,17 @@ export interface InDanger {
 }
 
 /** The names in danger: whose waiting is dearest first, then whose deadline is nearest. */
-export function namesInDanger(
-  rows: readonly LedgerRow[],
-  asOf: Instant,
-  odds: SaleOdds,
-  worth: Worth,
-  into?: Into,
-): InDanger[] {
+export function namesInDanger(rows: readonly LedgerRow[], asOf: Instant, valuing: Valuing, worth: Worth): InDanger[] {
   return rows
     .filter((row) => needsRescue(row, asOf))
-    .map((row) => ({ row, judgement: judge(row, odds, into), rank: lossPerDay(row, asOf, worth) }))
+    .map((row) => ({ row, judgement: judge(row, valuing), rank: lossPerDay(row, asOf, worth) }))
     .sort((a, b) => b.rank - a.rank || (a.row.deadline?.at ?? Infinity) - (b.row.deadline?.at ?? Infinity))
     .map(({ row, judgement }) => ({ row, judgement }));
 }
 
 /** What the judgements of many names come to. */
 export interface AllJudged {
-  /** What should be let go first by what it saves over what it may bring, then the undecided by what they cost, then the rest. */
+  /** What should be let go first, by what it costs over what it may bring, then the undecided by what they cost, then the rest. */
   readonly names: readonly InDanger[];
   readonly drop: number;
   readonly undecided: number;
@@ -37,14 +32,14 @@ export interface AllJudged {
 }
 
 /** Judges every name that is in its term for its next renewal, whether it is in danger or not: which of mine should I drop? */
-export function judgeAll(rows: readonly LedgerRow[], odds: SaleOdds, worth: Worth, into?: Into): AllJudged {
+export function judgeAll(rows: readonly LedgerRow[], valuing: Valuing): AllJudged {
   const judged = rows.flatMap((row) => {
     const isOwn =
       row.name.purpose !== 'drop' && (row.phase === 'term' || row.phase === 'refundable' || row.phase === 'late');
     if (!isOwn) return [];
-    const judgement = judge(row, odds, into);
-    const { verdict, cost, expected } = judgement;
-    const net = (cost ? (worth(cost) ?? 0) : 0) - (expected ? (worth(expected) ?? 0) : 0);
+    const judgement = judge(row, valuing);
+    const { verdict, value } = judgement;
+    const net = value ? -value.minor : 0;
     return [{ row, judgement, order: verdict === 'drop' ? 0 : verdict === 'undecided' ? 1 : 2, net }];
   });
   judged.sort((a, b) => a.order - b.order || b.net - a.net || a.row.place - b.row.place);
@@ -65,16 +60,16 @@ export function judgeAll(rows: readonly LedgerRow[], odds: SaleOdds, worth: Wort
 export function bestSet(
   rows: readonly LedgerRow[],
   asOf: Instant,
-  odds: SaleOdds,
+  valuing: Valuing,
   budget: { readonly currency: string; readonly minor: number },
-  into?: Into,
 ): number[] {
+  const { rates } = valuing.today.projection.index.rules;
   const affordable = rows.flatMap((row) => {
     if (!needsRescue(row, asOf)) return [];
-    const { verdict, cost, expected, always } = judge(row, odds, into);
+    const { verdict, cost, value, always } = judge(row, valuing);
     const isDropped = verdict === 'drop' && row.name.rescue === 'drop';
     if (cost === null || cost.currency !== budget.currency || isDropped) return [];
-    const worth = (expected?.currency === budget.currency ? expected.minor : 0) - cost.minor;
+    const worth = (value && convert(value, budget.currency, rates, dayOf(asOf))?.minor) ?? -cost.minor;
     return [{ id: row.name.id, choice: { cost: cost.minor, worth, always } }];
   });
   const taken = bestUnderBudget(

@@ -2,8 +2,6 @@ export { bestUnderBudget } from './budget';
 export { type AllJudged, bestSet, type InDanger, judgeAll, namesInDanger } from './danger';
 export { type CostStretch, costsByDay, type LapseEvent, timelineOf } from './lapse';
 export {
-  type Into,
-  intoBy,
   type Judgement,
   judge,
   needsRescue,

@@ -1,5 +1,6 @@
-import type { LedgerName, LedgerRow, SaleOdds } from '../ledger';
-import { type Amount, amount, convert, type Rate, roundHalfAway } from '../money';
+import type { LedgerRow } from '../ledger';
+import { type Amount, amount, convert, roundHalfAway } from '../money';
+import type { Valuing } from '../prospects';
 import { addDays, dayOf, type Instant } from '../time';
 
 /** `undecided`: nobody has said enough of the name to judge it, and nothing is recommended. */
@@ -13,11 +14,16 @@ export type VerdictReason =
   | { readonly kind: 'no price asked' }
   | { readonly kind: 'cost not known' }
   | { readonly kind: 'other currency' }
+  | { readonly kind: 'being sold' }
   | { readonly kind: 'decided' }
   | {
       readonly kind: 'worth it' | 'not worth it';
-      readonly expected: Amount;
+      /** How likely it sells within its next year, and what a sale is expected to leave. */
+      readonly chance: number;
+      readonly proceeds: Amount;
       readonly cost: Amount;
+      /** What the next years may bring, over what they cost. */
+      readonly value: Amount;
       /** The cost is ten times the renewal, for want of a known price. */
       readonly ruleOfThumb: boolean;
     };
@@ -30,8 +36,8 @@ export interface Judgement {
   readonly always: boolean;
   /** What keeping it costs now; `null` when it is not known or paid already. */
   readonly cost: Amount | null;
-  /** What it is expected to bring, after commission; `null` without an asking price or an offer. */
-  readonly expected: Amount | null;
+  /** What keeping it is worth over its cost, in the home currency: below nothing where it costs more than it may bring; `null` where nobody can say. */
+  readonly value: Amount | null;
 }
 
 /** How far ahead names that nothing keeps are looked for, in days. */
@@ -47,63 +53,61 @@ export function needsRescue(row: LedgerRow, asOf: Instant): boolean {
   return unkept && marks.termEnd < addDays(asOf, RESCUE_DAYS);
 }
 
-/** An amount in another currency; `null` where no rate is known. */
-export type Into = (money: Amount, currency: string) => Amount | null;
-
-/** Amounts in other currencies by the rates of a day. */
-export function intoBy(rates: readonly Rate[], asOf: Instant): Into {
-  return (money, currency) => convert(money, currency, rates, dayOf(asOf));
-}
-
-const SAME_CURRENCY: Into = (money, currency) => (money.currency === currency ? money : null);
-
 /**
- * What to do with a row that needs rescue, or with any other at its next renewal. What the owner decided counts; else a name in use or never to be lost is always kept; any other when what it is
- * expected to bring (asking × chance × (1 − commission), or a better offer) covers what keeping it costs now. Where nothing is asked for it, or its
- * cost or a rate is not known, it is undecided: never dropped for want of a figure.
+ * What to do with a row that needs rescue, or with any other at its next renewal. What the owner decided counts; else a name in use, never to be lost or
+ * being sold is always kept; any other when keeping it is worth its cost (`core/odds/keepValue.ts`), or an offer that was made covers it.
+ * Where nothing is asked for it, or its cost or a rate is not known, it is undecided: never dropped for want of a figure.
  */
-export function judge(row: LedgerRow, odds: SaleOdds, into: Into = SAME_CURRENCY): Judgement {
+export function judge(row: LedgerRow, valuing: Valuing): Judgement {
   const { name, phase, costs } = row;
+  const { homeCurrency } = valuing.today.projection.index.rules;
   if (phase === 'pending restore')
-    return {
-      verdict: 'send the report',
-      reason: { kind: 'restore is paid' },
-      always: true,
-      cost: null,
-      expected: null,
-    };
+    return { verdict: 'send the report', reason: { kind: 'restore is paid' }, always: true, cost: null, value: null };
   const keep: Verdict = phase === 'redemption' ? 'restore' : phase === 'late' ? 'renew late' : 'renew';
   const cost = row.deadline?.before ?? (keep === 'restore' ? costs.restore : costs.renewal);
-  const ruleOfThumb = keep === 'restore' && costs.restoreRuleOfThumb;
-  const hoped = expectedOf(name, odds);
-  const expected = hoped && cost ? (into(hoped, cost.currency) ?? hoped) : hoped;
+  const worth = valuing.worthOf(row.place);
+  const offered = offerOver(row, valuing);
+  const value = bestOf(worth && amount(roundHalfAway(worth.keep.value), homeCurrency), offered?.value ?? null);
   const judged = (verdict: Verdict, reason: VerdictReason, always = false): Judgement => ({
     verdict,
     reason,
     always,
     cost,
-    expected,
+    value,
   });
   if (name.rescue === 'drop') return judged('drop', { kind: 'decided' });
   if (name.rescue === 'keep') return judged(keep, { kind: 'decided' }, true);
   if (name.neverLost) return judged(keep, { kind: 'never to be lost' }, true);
   if (name.purpose === 'in use') return judged(keep, { kind: 'in use' }, true);
-  if (expected === null) return judged('undecided', { kind: 'no price asked' });
+  if (valuing.book.selling.has(row.place)) return judged(keep, { kind: 'being sold' }, true);
+  if (name.asking === null && name.bestOffer === null) return judged('undecided', { kind: 'no price asked' });
   if (cost === null) return judged('undecided', { kind: 'cost not known' });
-  if (expected.currency !== cost.currency) return judged('undecided', { kind: 'other currency' });
-  return expected.minor >= cost.minor
-    ? judged(keep, { kind: 'worth it', expected, cost, ruleOfThumb })
-    : judged('drop', { kind: 'not worth it', expected, cost, ruleOfThumb });
+  if (!value) return judged('undecided', { kind: 'other currency' });
+  const byOffer = offered !== null && value === offered.value;
+  const reason = {
+    chance: byOffer || !worth ? 1 : worth.keep.chance,
+    proceeds: byOffer || !worth ? (offered?.left as Amount) : amount(roundHalfAway(worth.proceeds), homeCurrency),
+    cost,
+    value,
+    ruleOfThumb: keep === 'restore' && costs.restoreRuleOfThumb,
+  };
+  return value.minor >= 0
+    ? judged(keep, { kind: 'worth it', ...reason })
+    : judged('drop', { kind: 'not worth it', ...reason });
 }
 
-/**
- * What a name is expected to bring after commission: its asking price as likely as it sells, or the best offer there is, whichever
- * is more. An offer in another currency than the asking price stands back.
- */
-function expectedOf({ asking, bestOffer, saleChance }: LedgerName, { chance, commission }: SaleOdds): Amount | null {
-  const left = (minor: number, currency: string) => amount(roundHalfAway(minor * (1 - commission)), currency);
-  const hoped = asking && left(asking.minor * (saleChance ?? chance), asking.currency);
-  const offered = bestOffer && left(bestOffer.minor, bestOffer.currency);
-  if (hoped === null || offered === null) return hoped ?? offered;
-  return offered.currency === hoped.currency && offered.minor > hoped.minor ? offered : hoped;
+const bestOf = (one: Amount | null, other: Amount | null) =>
+  one && other && other.minor > one.minor ? other : (one ?? other);
+
+/** What the best offer that was made would leave, and by how much that is more than keeping the name costs now; `null` without one. */
+function offerOver(
+  { name, place }: LedgerRow,
+  { book, today, costsOf }: Valuing,
+): { left: Amount; value: Amount } | null {
+  const { homeCurrency, rates } = today.projection.index.rules;
+  const offer = name.bestOffer && convert(name.bestOffer, homeCurrency, rates, dayOf(today.projection.asOf));
+  const costs = offer && costsOf(place)?.costs;
+  if (!offer || !costs) return null;
+  const left = amount(roundHalfAway(offer.minor * (1 - (book.feeList[0]?.percent ?? 0) / 100)), homeCurrency);
+  return { left, value: amount(left.minor - roundHalfAway(costs[0] ?? 0), homeCurrency) };
 }

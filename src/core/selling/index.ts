@@ -134,6 +134,7 @@ export {
 } from './priceRule';
 export {
   costIn,
+  feesIn,
   type ListingFees,
   listingCost,
   type MarketplaceTerms,

@@ -11,10 +11,12 @@ import {
 } from '@/core/ledger';
 import { planMoves } from '@/core/moving';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
-import { intoBy, namesInDanger, RESCUE_DAYS } from '@/core/rescue';
+
+import { namesInDanger, RESCUE_DAYS } from '@/core/rescue';
 import { addDays, formatInstant, type Instant } from '@/core/time';
 import type { Deps } from '../deps';
 import { namesUnderWay } from '../moving/underWay';
+import { officeValuing } from '../prospects/offerFacts';
 import { arrangeLedger } from './list';
 import { accountLabels, moneyDocument, nameDocument } from './nameDocument';
 
@@ -69,19 +71,18 @@ export async function verdicts(deps: Deps) {
   const judged = namesInDanger(
     rowsNear(ledger, RESCUE_DAYS),
     asOf,
-    index.rules.odds,
+    await officeValuing(deps, ledger),
     worthIn(index.rules, asOf),
-    intoBy(index.rules.rates, asOf),
   );
   return {
     asOf: formatInstant(asOf),
-    names: judged.map(({ row, judgement: { verdict, reason, always, cost, expected } }) => ({
+    names: judged.map(({ row, judgement: { verdict, reason, always, cost, value } }) => ({
       name: documentIn(ledger)(row),
       verdict,
       reason: reason.kind,
       always,
       cost: moneyDocument(cost),
-      expected: moneyDocument(expected),
+      value: moneyDocument(value),
     })),
   };
 }

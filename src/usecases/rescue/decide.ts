@@ -3,7 +3,7 @@ import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { formatInstant } from '@/core/time';
 import type { NamePatch } from '@/database/changes';
 import { lockTermEnds } from '@/database/names';
-import { upsertSettings } from '@/database/settings';
+import { selectSettings, upsertSettings } from '@/database/settings';
 import type { Done } from '../changing';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
@@ -55,7 +55,8 @@ export async function saveSaleOdds(deps: Deps, input: unknown): Promise<true | R
   const odds = await readRequest(SaleOddsForm, input);
   if (isRefusal(odds)) return odds;
   await changing(deps, async (tx) => {
-    await upsertSettings(tx, { saleOdds: { chance: odds.chance, commission: odds.commission } });
+    const { saleOdds } = await selectSettings(tx);
+    await upsertSettings(tx, { saleOdds: { ...saleOdds, chance: odds.chance, commission: odds.commission } });
   });
   return true;
 }

@@ -34,7 +34,7 @@ export function AllNamesScreen() {
   if (view === null || meta === null) return <Loading text="Judging every name" />;
   const { rows, drop, undecided, keep, saving } = view;
   const picked = rows.filter(({ row }) => chosen.has(row.name.id));
-  const { chance, commission } = meta.rules.odds;
+  const { chance, commission } = meta.rules.assumptions;
   const percent = (share: number) => `${Math.round(share * 1000) / 10} %`;
   return (
     <>
