@@ -88,7 +88,7 @@ describe('the review of a year', () => {
     await office.book(id.id, 'privacy', 1000, '2026-03-01' as Day, null, 'EUR');
     expect((await yearReview(ledger, { year: 2026, by: 'ending' })).lines[0]?.cost).toBeNull();
     await office.query(
-      `insert into rates (from_day, currency, "into", factor) values ('2026-01-01', 'EUR', 'USD', 1.1), ('2026-05-01', 'EUR', 'USD', 2)`,
+      `insert into rates (from_day, currency, into_currency, factor) values ('2026-01-01', 'EUR', 'USD', 1.1), ('2026-05-01', 'EUR', 'USD', 2)`,
     );
     expect((await yearReview(ledger, { year: 2026, by: 'ending' })).lines[0]?.cost).toEqual({
       minor: 2300,

@@ -163,6 +163,7 @@ const PLACES: readonly PlaceLink[] = [
   { href: '/transfers', text: 'Transfers', count: 'transfers' },
   { href: '/record', text: 'Registration record' },
   { href: '/selling', text: 'Selling', count: 'selling' },
+  { href: '/prospects', text: 'Prospects' },
 ];
 
 const COUNT_WORDS = {

@@ -100,6 +100,36 @@ export const COMMANDS: readonly Command[] = [
     does: go('/selling/comparables'),
   },
   {
+    id: 'prospects',
+    text: 'Prospects: will sales carry the renewals?',
+    words: 'forecast outlook cash flow simulation budget scenario strategy profit runway chance',
+    does: go('/prospects'),
+  },
+  {
+    id: 'worth-a-year',
+    text: 'Prospects: which names are worth another year',
+    words: 'drop prune keep value underpriced asking price renew worth',
+    does: go('/prospects/names'),
+  },
+  {
+    id: 'drop-list',
+    text: 'Prospects: the drop list',
+    words: 'prune let go save plan renewal date',
+    does: go('/prospects/drop-list'),
+  },
+  {
+    id: 'looking-back',
+    text: 'Prospects: kept forecasts, held against what came',
+    words: 'hit rate calibration accuracy forecast past',
+    does: go('/prospects/kept'),
+  },
+  {
+    id: 'review',
+    text: 'Prospects: the year’s review',
+    words: 'tax adviser accounts report income expenses profit return year roi accountant',
+    does: go('/prospects/review'),
+  },
+  {
     id: 'add',
     text: 'Add names',
     words: 'import paste csv bring in upload list domains',

@@ -19,6 +19,8 @@ export interface Fan {
   readonly saleInFive: number | null;
   /** The month in which half of the paths that run short have; `null` where none does. */
   readonly usuallyShort: number | null;
+  /** The share of paths on which sales carry what is charged: no less is left at the end than there is now. */
+  readonly carries: number;
   /** What is left over at the end against now: its mean and the standard deviation, and the mean of the worst tenth of paths. */
   readonly profit: { readonly mean: number; readonly spread: number; readonly worstTenth: number };
   readonly namesSold: number;
@@ -70,6 +72,7 @@ export function fanOf(outcome: Outcome, months: number, floorMinor: number): Fan
     saleInYear: bySale[11] ?? 0,
     saleInFive: months >= 60 ? (bySale[59] ?? 0) : null,
     usuallyShort: ever === 0 ? null : short.findIndex((share) => share >= ever / 2),
+    carries: last.length === 0 ? 0 : last.filter((balance) => balance >= openingMinor).length / last.length,
     profit: profitOf(last, openingMinor),
     namesSold: mean(sold.subarray((years - 1) * paths, years * paths)),
   };

@@ -1,0 +1,17 @@
+import type { Metadata } from 'next';
+import { isRefusal } from '@/core/refusal';
+import { deps } from '@/usecases/deps';
+import { readReviewQuery, yearReview } from '@/usecases/prospects/review';
+import { queryOf, type Searched } from './queryOf';
+import { ReviewScreen } from './ReviewScreen';
+
+export const metadata: Metadata = { title: 'Year’s review' };
+
+export default async function ReviewPage({ searchParams }: { searchParams: Searched }) {
+  const query = queryOf(await searchParams);
+  const now = deps().clock();
+  if (!query.has('year')) query.set('year', String(new Date(now).getUTCFullYear()));
+  const read = readReviewQuery(query);
+  const asked = isRefusal(read) ? { year: null, by: 'ending' as const } : read;
+  return <ReviewScreen review={await yearReview(deps(), asked)} />;
+}
