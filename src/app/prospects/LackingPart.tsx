@@ -46,7 +46,7 @@ export function LackingPart({ forecast: { lacking, currency, fans } }: { forecas
         <Notice data-kind={balances.length > 0 ? 'caution' : undefined}>
           <Sentence>
             {balances.length > 0 ? `The balance of ${labels} is not known. ` : 'Unknown balances are assumed. '}
-            <Link href="/setup/accounts">Say it</Link>, or take
+            <Link href="/setup/accounts">Say it</Link> or take
             {standIn('unknownBalanceMinor', `What stands in for an unknown balance, ${currency}`)}
             {currency} for each.
           </Sentence>
@@ -56,9 +56,10 @@ export function LackingPart({ forecast: { lacking, currency, fans } }: { forecas
         <p className="soft">
           Left out, because it is not known:{' '}
           {[
-            noEnd > 0 && `when the term of ${countOf(noEnd, 'name', 'names')} ends`,
-            noSetting > 0 && `whether ${countOf(noSetting, 'name is', 'names are')} renewed by itself`,
-            noRate > 0 && `a rate for the asking price of ${countOf(noRate, 'name', 'names')}`,
+            noEnd > 0 && `when ${noEnd === 1 ? 'the term of a name ends' : `the terms of ${noEnd} names end`}`,
+            noSetting > 0 &&
+              `whether ${noSetting === 1 ? 'a name renews itself' : `${noSetting} names renew themselves`}`,
+            noRate > 0 && `a rate for ${noRate === 1 ? 'an asking price' : `${noRate} asking prices`}`,
           ]
             .filter(Boolean)
             .join('; ')}

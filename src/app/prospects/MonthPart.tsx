@@ -4,8 +4,7 @@ import { useEffect, useState } from 'react';
 import type { Forecast } from '@/core/prospects';
 import { formatMonth, type Month } from '@/core/time';
 import { Choice } from '@/ui/controls/Field';
-import { formatAmount } from '@/ui/text/figures';
-import { shareWords } from '@/ui/text/prospectWords';
+import { roughly, shareWords } from '@/ui/text/prospectWords';
 import { countOf } from '@/ui/text/todayWords';
 import { useLedger } from '../frame/LedgerProvider';
 import { namePage } from '../frame/pages';
@@ -38,7 +37,7 @@ export function MonthPart({
   }, [worker, assumptions, shown]);
   const [fan] = forecast.fans;
   const found = charges?.month === shown ? charges.found : null;
-  const money = (minor: number) => formatAmount({ minor: Math.round(minor), currency: forecast.currency }, true);
+  const money = (minor: number) => roughly(minor, forecast.currency);
   const at = (line: number) => money(fan?.lines[line]?.[shown] ?? 0);
   return (
     <div style={{ display: 'flex', gap: 14, alignItems: 'start', flexWrap: 'wrap', minHeight: 92 }}>

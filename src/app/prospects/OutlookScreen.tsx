@@ -6,8 +6,7 @@ import { FanChart } from '@/ui/chart/FanChart';
 import { MoverBars } from '@/ui/chart/MoverBars';
 import { Button } from '@/ui/controls/Button';
 import { Choice, Field } from '@/ui/controls/Field';
-import { formatAmount } from '@/ui/text/figures';
-import { INPUT_WORDS, inputWords, outlookAnswer, shareWords, signed, yearsInWords } from '@/ui/text/prospectWords';
+import { inputWords, outlookAnswer, roughGain, roughly, shareWords, yearsInWords } from '@/ui/text/prospectWords';
 import { Answer, Head, Page, Ruled, Section } from '@/ui/text/Sheet';
 import { Failed, Loading, Progress } from '@/ui/text/States';
 import { useTitle } from '../frame/Frame';
@@ -75,7 +74,7 @@ export function OutlookScreen() {
             </Progress>
           )}
           <LackingPart forecast={forecast} />
-          <StrategiesPart forecast={forecast} />
+          {forecast.fans.length > 0 && <StrategiesPart forecast={forecast} />}
           {forecast.movers.length > 0 && <MoversPart forecast={forecast} />}
           <GroupsPart forecast={forecast} />
           <KeepPart forecast={forecast} />
@@ -146,7 +145,7 @@ function FanPart({ forecast }: { forecast: Forecast }) {
 
 /** What a fan comes to, in figures. */
 function FiguresTable({ forecast: { currency, openingMinor, months }, fan }: { forecast: Forecast; fan: Fan }) {
-  const money = (minor: number) => formatAmount({ minor: Math.round(minor), currency }, true);
+  const money = (minor: number) => roughly(minor, currency);
   const { profit } = fan;
   const rows: readonly (readonly [string, string, string])[] = [
     ['At hand today', money(openingMinor), 'balances of the accounts, and the money beside them'],
@@ -157,8 +156,8 @@ function FiguresTable({ forecast: { currency, openingMinor, months }, fan }: { f
     ['Names sold', fan.namesSold.toFixed(1), `on average, over ${yearsInWords(Math.round(months.length / 12))}`],
     [
       'Left over',
-      signed({ minor: Math.round(profit.mean), currency }),
-      `on average, give or take ${money(profit.spread)}; on the worst tenth of paths ${signed({ minor: Math.round(profit.worstTenth), currency })}`,
+      roughGain(profit.mean, currency),
+      `on average, give or take ${money(profit.spread)}; on the worst tenth of paths ${roughGain(profit.worstTenth, currency)}`,
     ],
     [
       'The money runs out',
@@ -186,7 +185,7 @@ function FiguresTable({ forecast: { currency, openingMinor, months }, fan }: { f
 /** What moves the result most. */
 function MoversPart({ forecast: { movers, currency, fans, months } }: { forecast: Forecast }) {
   const middle = fans[0]?.profit.mean ?? 0;
-  const words = (value: string, minor: number) => `${value}: ${signed({ minor: Math.round(minor), currency })}`;
+  const words = (value: string, minor: number) => `${value}: ${roughGain(minor, currency)}`;
   return (
     <Section aria-label="What moves it most">
       <h2>What moves it most</h2>

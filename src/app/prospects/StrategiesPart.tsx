@@ -5,8 +5,8 @@ import { AmountField } from '@/ui/controls/AmountField';
 import { Button } from '@/ui/controls/Button';
 import { Check } from '@/ui/controls/Check';
 import { Field } from '@/ui/controls/Field';
-import { formatAmount, numberText, typedNumber } from '@/ui/text/figures';
-import { shareWords, signed } from '@/ui/text/prospectWords';
+import { numberText, typedNumber } from '@/ui/text/figures';
+import { roughGain, roughly, shareWords } from '@/ui/text/prospectWords';
 import { Ruled, Section } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
 import { STANDING, useProspects } from './ProspectsContext';
@@ -58,7 +58,7 @@ export function StrategiesPart({ forecast }: { forecast: Forecast }) {
   return (
     <Section aria-label="Strategies side by side">
       <h2>Strategies side by side</h2>
-      <Wide least={760}>
+      <Wide least={680}>
         <Ruled data-middle>
           <thead>
             <tr>
@@ -163,8 +163,8 @@ function Line({
   found: { readonly fan: Fan; readonly compared: Compared | null } | null;
   currency: string;
 }) {
-  const money = (minor: number) => signed({ minor: Math.round(minor), currency });
-  const plain = (minor: number) => formatAmount({ minor: Math.round(minor), currency }, true);
+  const money = (minor: number) => roughGain(minor, currency);
+  const plain = (minor: number) => roughly(minor, currency);
   const fan = found?.fan;
   const difference = found?.compared ?? null;
   return (

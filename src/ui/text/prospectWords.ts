@@ -1,8 +1,7 @@
-import type { Amount } from '@/core/money';
+import { type Amount, currencyDigits } from '@/core/money';
 import { bandOf, type Forecast, type Input, type Origin } from '@/core/prospects';
 import { formatMonth, type Month } from '@/core/time';
 import { formatAmount } from './figures';
-import { countOf } from './todayWords';
 
 /** A share as percent: `2 %`, `1.9 %`, `under 0.1 %`. */
 export function shareWords(share: number): string {
@@ -20,22 +19,40 @@ export function ofHundred(share: number): string {
   return share < 1 && whole === 100 ? 'over 99 of 100' : `${whole} of 100`;
 }
 
-/** `five years`, `one year`. */
 const YEAR_WORDS = ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine', 'ten'] as const;
+/** `five years`, `one year`. */
 export function yearsInWords(years: number): string {
   return `${YEAR_WORDS[years] ?? years} ${years === 1 ? 'year' : 'years'}`;
 }
 
-/** A gain with its sign: `+$40`, `−$12`. */
-export function signed(amount: Amount, whole = true): string {
-  const size = formatAmount({ ...amount, minor: Math.abs(amount.minor) }, whole);
+/** A figure that is only about so much, in whole units: `$641`. Under ten units with their cents. `minor` may be a fraction. */
+export function roughly(minor: number, currency: string): string {
+  const unit = 10 ** currencyDigits(currency);
+  const rounded = Math.abs(minor) < 10 * unit ? Math.round(minor) : Math.round(minor / unit) * unit;
+  return formatAmount({ minor: rounded || 0, currency }, true);
+}
+
+/** The same with its sign, of a gain or a loss: `+$40`, `−$12`. */
+export function roughGain(minor: number, currency: string): string {
+  return `${minor < 0 ? '−' : '+'}${roughly(Math.abs(minor), currency)}`;
+}
+
+/** A gain with its sign: `+$40`, `−$12.50`. */
+export function signed(amount: Amount): string {
+  const size = formatAmount({ ...amount, minor: Math.abs(amount.minor) }, true);
   return amount.minor < 0 ? `−${size}` : `+${size}`;
 }
 
 /** What a forecast answers, in one sentence. */
-export function outlookAnswer({ fans, months }: Forecast): string {
+export function outlookAnswer({ fans, months, lacking }: Forecast): string {
   const [fan] = fans;
-  if (!fan) return 'There is no outlook yet: something it rests on is not known.';
+  if (!fan) {
+    const { unpricedCount, balances } = lacking;
+    const prices = unpricedCount === 1 ? 'a renewal price' : `${unpricedCount} renewal prices`;
+    const funds = balances.length === 1 ? 'a balance' : `${balances.length} balances`;
+    const what = [unpricedCount > 0 && prices, balances.length > 0 && funds].filter(Boolean).join(' and ');
+    return `There is no outlook yet: ${what} ${unpricedCount + balances.length === 1 ? 'is' : 'are'} not known.`;
+  }
   const years = yearsInWords(Math.round(months.length / 12));
   const carry = `Over ${years} sales carry what is charged on ${ofHundred(fan.carries)} paths`;
   const short = fan.short.at(-1) ?? 0;
@@ -92,5 +109,5 @@ export function inputWords(input: Input, value: number): string {
 /** `12 sales in 840 name-years on offer`. */
 export function seenWords(sales: number, nameYears: number): string {
   const years = nameYears < 10 ? nameYears.toFixed(1) : Math.round(nameYears).toLocaleString('en');
-  return `${countOf(sales, 'sale', 'sales')} in ${years} name-years on offer`;
+  return `${sales} ${sales === 1 ? 'sale' : 'sales'} in ${years} name-years on offer`;
 }

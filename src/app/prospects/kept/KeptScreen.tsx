@@ -4,7 +4,7 @@ import { useRouter } from 'next/navigation';
 import { isRefusal } from '@/core/refusal';
 import { Button, ButtonLink } from '@/ui/controls/Button';
 import { report } from '@/ui/overlay/Toasts';
-import { ofHundred, signed, yearsInWords } from '@/ui/text/prospectWords';
+import { ofHundred, roughGain, yearsInWords } from '@/ui/text/prospectWords';
 import { Answer, Head, Page, Ruled, Section } from '@/ui/text/Sheet';
 import { Empty } from '@/ui/text/States';
 import { countOf } from '@/ui/text/todayWords';
@@ -64,7 +64,7 @@ export function KeptScreen({ forecasts }: { forecasts: readonly KeptForecast[] }
                   </td>
                   <td>{dayWords(madeAt, style)}</td>
                   <td>{yearsInWords(Math.round(months / 12))}</td>
-                  <td className="figure">{signed({ minor: Math.round(fan.profit.mean), currency })}</td>
+                  <td className="figure">{roughGain(fan.profit.mean, currency)}</td>
                   <td className="figure">{ofHundred(fan.carries)} paths</td>
                   <td className="soft">
                     {seed}, {paths.toLocaleString('en')} paths

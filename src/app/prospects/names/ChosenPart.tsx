@@ -6,8 +6,7 @@ import { formatDecimal } from '@/core/money';
 import type { NamedStrategy } from '@/core/prospects';
 import { AmountField } from '@/ui/controls/AmountField';
 import { Button } from '@/ui/controls/Button';
-import { formatAmount } from '@/ui/text/figures';
-import { shareWords, signed, yearsInWords } from '@/ui/text/prospectWords';
+import { roughGain, roughly, shareWords, yearsInWords } from '@/ui/text/prospectWords';
 import { namesWords } from '@/ui/text/words';
 import { DropDialog } from '../../acts/drop/DropDialog';
 import { editNamesAction } from '../../acts/edit/actions';
@@ -111,12 +110,11 @@ function Effect({ thought, count }: { thought: Thought; count: number }) {
   if (!forecast) return <p className="soft">Looking what it changes…</p>;
   if (!standing || !then || !compared)
     return <p className="soft">What it changes cannot be told: something is not known yet.</p>;
-  const money = (minor: number) => formatAmount({ minor: Math.round(Math.abs(minor)), currency }, true);
+  const money = (minor: number) => roughly(Math.abs(minor), currency);
   const error = 2 * compared.standardError;
   return (
     <p role="status">
-      {what} leaves <b>{signed({ minor: Math.round(compared.difference), currency })}</b> in {years} against how it
-      stands
+      {what} leaves <b>{roughGain(compared.difference, currency)}</b> in {years} against how it stands
       {error > 0 && ` (sure to ± ${money(error)})`}, and more on {shareWords(compared.better)} of paths. Money runs out
       on {shareWords(then.short.at(-1) ?? 0)} instead of {shareWords(standing.short.at(-1) ?? 0)};{' '}
       {then.namesSold.toFixed(1)} names sold instead of {standing.namesSold.toFixed(1)}.

@@ -11,6 +11,7 @@ import { LifecycleStrip } from '@/ui/strip/LifecycleStrip';
 import { StripAxis } from '@/ui/strip/StripAxis';
 import { SHORT_LINE_WIDTH, tableScale } from '@/ui/strip/tableScale';
 import { formatAmount } from '@/ui/text/figures';
+import { roughly } from '@/ui/text/prospectWords';
 import { Answer, Head, Page, Section } from '@/ui/text/Sheet';
 import { Failed, Loading } from '@/ui/text/States';
 import { countOf } from '@/ui/text/todayWords';
@@ -21,7 +22,7 @@ import { namePage } from '../../frame/pages';
 import type { RankedRow, RankingSums, RowView } from '../../frame/views';
 import { useProspects } from '../ProspectsContext';
 import { ChosenPart } from './ChosenPart';
-import { STAND_WORDS, whyWords } from './standWords';
+import { leastWords, STAND_WORDS, whyWords } from './standWords';
 
 const PAGE = 100;
 
@@ -103,7 +104,7 @@ export function NamesScreen() {
 
 function rankingAnswer({ counts, savesMinor, gainMinor }: RankingSums, currency: string): string {
   const [not = 0, under = 0, undecided = 0] = counts;
-  const money = (minor: number) => formatAmount({ minor, currency }, true);
+  const money = (minor: number) => roughly(minor, currency);
   const first =
     not === 0
       ? 'Every name that can be judged is worth its next year.'
@@ -147,7 +148,7 @@ function NamesTable({
         </Link>
       ),
       who: meta?.rules.accounts.find(({ id }) => id === name.accountId)?.label,
-      what: name.asking ? `asking ${formatAmount(name.asking, true)}` : <span className="soft">nothing asked</span>,
+      what: <span>{whyWords(ranked, homeCurrency, style)}</span>,
       picture: row.strip && (
         <LifecycleStrip
           strip={row.strip}
@@ -171,7 +172,14 @@ function NamesTable({
       verdict: (
         <>
           <b>{STAND_WORDS[stand]}</b>
-          <span className="soft">: {whyWords(ranked, homeCurrency, style)}</span>
+          <div className="soft">
+            {[
+              name.asking ? `asking ${formatAmount(name.asking, true)}` : 'nothing asked',
+              leastWords(ranked, homeCurrency),
+            ]
+              .filter(Boolean)
+              .join('; ')}
+          </div>
         </>
       ),
       acts: null,
@@ -182,6 +190,7 @@ function NamesTable({
     <DecisionTable
       label="Names by what their next year is worth"
       hasVerdicts
+      headings={{ when: 'Charged, days to it', what: 'Why', now: 'cost, worth over it' }}
       parts={[{ title: '', total, lines }]}
       axis={<StripAxis scale={scale} day={today} height={33} />}
     />

@@ -1,6 +1,6 @@
 import type { RankedName, Stand } from '@/core/prospects';
 import { formatAmount } from '@/ui/text/figures';
-import { shareWords } from '@/ui/text/prospectWords';
+import { roughly, shareWords } from '@/ui/text/prospectWords';
 import { type DayStyle, dayWords } from '@/ui/text/words';
 
 export const STAND_WORDS: Readonly<Record<Stand, string>> = {
@@ -11,14 +11,20 @@ export const STAND_WORDS: Readonly<Record<Stand, string>> = {
   'always kept': 'Always kept',
 };
 
+/** At what asking price it would be worth another year; nothing where it is, or where no price would do. */
+export function leastWords({ worth, leastAskingMinor }: RankedName, currency: string): string {
+  if (!worth || worth.keep.value >= 0) return '';
+  return leastAskingMinor === null ? 'at no price' : `from ${roughly(leastAskingMinor, currency)} asked`;
+}
+
 /** Why a name stands as it does, in a sentence with its figures. */
 export function whyWords(
-  { stand, worth, next, leastAskingMinor, likeMinor, factor, offers }: RankedName,
+  { stand, worth, next, likeMinor, factor, offers }: RankedName,
   currency: string,
   style: DayStyle,
 ): string {
   const money = (minor: number) => formatAmount({ minor: Math.round(minor), currency });
-  const whole = (minor: number) => formatAmount({ minor: Math.round(minor), currency }, true);
+  const whole = (minor: number) => roughly(minor, currency);
   if (!next) return 'When its term ends, or what it costs, is not known.';
   const costs = `Costs ${money(next.costs[0] ?? 0)} on ${dayWords(next.firstAt, style)}`;
   if (!worth)
@@ -33,9 +39,8 @@ export function whyWords(
     .filter(Boolean)
     .join(', ');
   const sells = `${shareWords(chance)} a year${signs ? ` (${signs})` : ''} to sell for about ${whole(worth.proceeds)} after fees`;
-  const least = leastAskingMinor === null ? '' : ` Worth another year from ${whole(leastAskingMinor)} asked.`;
-  if (stand === 'underpriced')
-    return `${costs}; ${sells}: ${money(-value)} less than it costs.${least} Names like it were sold for ${whole(likeMinor ?? 0)}.`;
-  if (value < 0) return `${costs}; ${sells}: ${money(-value)} less than it costs.${least}`;
+  const less = `${costs}; ${sells}: ${money(-value)} less than it costs.`;
+  if (stand === 'underpriced') return `${less} Names like it were sold for ${whole(likeMinor ?? 0)}.`;
+  if (value < 0) return less;
   return `${costs}; ${sells}: worth ${money(value)} over its cost, for ${years === 10 ? 'ten years and more' : `${years} ${years === 1 ? 'year' : 'years'}`}.`;
 }
