@@ -6,7 +6,15 @@ import { FanChart } from '@/ui/chart/FanChart';
 import { MoverBars } from '@/ui/chart/MoverBars';
 import { Button } from '@/ui/controls/Button';
 import { Choice, Field } from '@/ui/controls/Field';
-import { inputWords, outlookAnswer, roughGain, roughly, shareWords, yearsInWords } from '@/ui/text/prospectWords';
+import {
+  INPUT_WORDS,
+  inputWords,
+  outlookAnswer,
+  roughGain,
+  roughly,
+  shareWords,
+  yearsInWords,
+} from '@/ui/text/prospectWords';
 import { Answer, Head, Page, Ruled, Section } from '@/ui/text/Sheet';
 import { Failed, Loading, Progress } from '@/ui/text/States';
 import { useTitle } from '../frame/Frame';
