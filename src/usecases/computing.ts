@@ -17,6 +17,7 @@ import { nameOn } from './names/one';
 import { passDay } from './practice/passDay';
 import { prospectsBytes } from './prospects/body';
 import { forecastNow, keepForecast } from './prospects/forecasts';
+import { dropList, worthOfNames } from './prospects/names';
 import { differingNames } from './records/compare';
 import { sendReminders } from './reminders/remind';
 import { listingLines } from './selling/report';
@@ -58,9 +59,11 @@ const COMPUTATIONS = {
   passDay,
   transferPlan: async (deps: Deps, query: string) =>
     unlessRefused(await transferPlan(deps, new URLSearchParams(query)), json),
+  worthOfNames: (deps: Deps, query: string) => worthOfNames(deps, new URLSearchParams(query)),
   verdicts: async (deps: Deps) => unlessRefused(await verdicts(deps), json),
   sendReminders,
   beginImport,
+  dropList,
   forecastNow,
   keepForecast,
   importAtOnce,

@@ -6,6 +6,7 @@ import { DECISIONS } from './decisions';
 import { MAILS } from './mails';
 import { NAMES } from './names';
 import { PROGRAMS } from './programs';
+import { PROSPECTS } from './prospects';
 import { RECORDS } from './records';
 import { RESTS } from './rests';
 import { RUNS } from './runs';
@@ -22,6 +23,7 @@ const TABLE: readonly AnyOperation[] = [
   ...RECORDS,
   ...MAILS,
   ...SELLING,
+  ...PROSPECTS,
   ...BOOKS,
   ...PROGRAMS,
 ];

@@ -37,6 +37,16 @@ export const RESTS: Readonly<Record<string, string>> = {
   'GET /auctions/{auctionId}': 'bids as they were given, or told by the marketplace',
   'POST /auctions/{auctionId}/bids': 'bids as they were given, or told by the marketplace',
   'PUT /auctions/{auctionId}/reserve': 'bids as they were given, or told by the marketplace',
+  'POST /prospects/forecast':
+    'prices, balances and offers as the ledger has them, and the assumptions that are told with it',
+  'GET /prospects/names':
+    'prices, asking prices and offers as the ledger has them, and what the office assumes of selling',
+  'GET /prospects/drop-list':
+    'prices, asking prices and offers as the ledger has them, and what the office assumes of selling',
+  'GET /prospects/forecasts': 'what was known and assumed when each was made',
+  'GET /prospects/forecasts/{id}': 'what was known and assumed when it was made, and the entries since',
+  'GET /prospects/review': 'entries as they were written, at the rates of their days',
+  'GET /prospects/review/entries': 'entries as they were written, at the rates of their days',
   'GET /sales': 'prices that were agreed; commission and fees as they were told',
   'POST /sales/{saleId}/steps': 'the price that was agreed; commission and fees as they were told',
   'POST /sales/{saleId}/hand-over': 'the price that was agreed; commission and fees as they were told',
