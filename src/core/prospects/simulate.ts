@@ -198,7 +198,7 @@ function playSegment(
       if (gone & (1 << c)) continue;
       const asking = one.asking[name] as number;
       if (asking === 0 || place >= (one.until[name] as number)) gone |= 1 << c;
-      else if (one.pace === null || mark < (one.pace[name] as number)) {
+      else if (mark < (one.pace === null ? 1 : (one.pace[name] as number))) {
         gone |= 1 << c;
         if (asking !== asked) {
           asked = asking;

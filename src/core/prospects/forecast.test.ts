@@ -1,0 +1,251 @@
+import { describe, expect, test } from 'vitest';
+import { fundingOf, indexRules, LedgerDay, type LedgerName, type LedgerRules, projectLedger } from '../ledger';
+import { nameWith, QUAYMARK, RENEWAL, rulesWith, TODAY } from '../ledger/sampleLedger';
+import { amount } from '../money';
+import { type Assumptions, USUAL_ASSUMPTIONS } from '../odds';
+import { addDays, type Day, formatInstant, type Instant } from '../time';
+import {
+  courseOf,
+  expectedProfit,
+  type Forecast,
+  type ForecastAsked,
+  forecast,
+  monthAt,
+  monthScale,
+  type NamedStrategy,
+  NO_OFFER_FACTS,
+  type Outcome,
+  type Strategy,
+  schedulesOf,
+} from './index';
+
+const STANDING: NamedStrategy = { label: 'as it stands', strategy: { kind: 'as it stands' } };
+
+function ledgerOf(names: readonly LedgerName[], rules: Partial<LedgerRules> = {}): LedgerDay {
+  const sorted = [...names].sort((a, b) => (a.ascii < b.ascii ? -1 : 1));
+  return new LedgerDay(projectLedger(indexRules(rulesWith(rules)), sorted, TODAY), TODAY);
+}
+
+/** Names with ends all over the coming years, some renewed by themselves, most asked something for. */
+function portfolio(count: number): LedgerName[] {
+  return Array.from({ length: count }, (_, i) =>
+    nameWith(`name${String(i).padStart(4, '0')}.com`, formatInstant(addDays(TODAY, 3 + ((i * 97) % 700)) as Instant), {
+      setting: i % 3 === 0 ? 'off' : 'on',
+      asking: i % 7 === 0 ? null : amount(20_000 + 9000 * (i % 11), 'USD'),
+      purpose: i % 19 === 0 ? 'in use' : 'for sale',
+    }),
+  );
+}
+
+interface Told {
+  readonly told: Forecast;
+  readonly outcomes: readonly Outcome[];
+}
+
+function play(today: LedgerDay, more: Partial<ForecastAsked> = {}, assumptions: Partial<Assumptions> = {}): Told {
+  const steps = forecast(today, {
+    assumptions: { ...USUAL_ASSUMPTIONS, ...assumptions },
+    view: null,
+    facts: NO_OFFER_FACTS,
+    strategies: [STANDING],
+    months: 120,
+    seed: 5,
+    paths: 400,
+    ...more,
+  });
+  for (;;) {
+    const step = steps.next();
+    if (step.done) return step.value;
+  }
+}
+
+describe('as it stands', () => {
+  test('without any chance of a sale it is the cash line of the projection, to the cent', () => {
+    for (const balanceMinor of [0, 9000, 40_000, 1e9]) {
+      const today = ledgerOf(portfolio(60), { accounts: [{ ...QUAYMARK, balanceMinor, retryDays: [2, 1] }] });
+      const { told } = play(today, { paths: 3 }, { chance: 0 });
+      const scale = monthScale(TODAY);
+      // The projection of the ledger itself, as far as it goes: three years.
+      const [funding] = fundingOf(today.projection, addDays(TODAY, 3 * 365));
+      let balance = balanceMinor;
+      for (let month = 0; month < 35; month += 1) {
+        for (const charge of funding?.charges ?? [])
+          if (charge.outcome === 'pass' && monthAt(scale, charge.at) === month) balance -= charge.cost?.minor ?? 0;
+        for (const line of told.fans[0]?.lines ?? []) expect(line[month]).toBe(balance);
+      }
+      expect(told.fans[0]?.carries).toBe(balance === balanceMinor ? 1 : 0);
+    }
+  });
+
+  test('prices rise by the year as the office expects, each charge rounded once', () => {
+    const rises = [{ accountId: 1, ending: 'com', yearly: 0.07 }];
+    const today = ledgerOf([nameWith('one.com', '2027-03-01T00:00:00Z', { setting: 'on' })], {
+      rises,
+      accounts: [{ ...QUAYMARK, balanceMinor: 1e9 }],
+    });
+    const { standing, kept } = schedulesOf(today, USUAL_ASSUMPTIONS);
+    const expected = Array.from({ length: 10 }, (_, year) => Math.round(RENEWAL.yearMinor * 1.07 ** year));
+    expect([...standing.minor]).toEqual(expected);
+    expect([...kept.minor]).toEqual(expected);
+  });
+
+  test('a month on which no charge falls costs nothing, and no name is charged once its term has ended for good', () => {
+    const today = ledgerOf([
+      nameWith('off.com', '2027-03-01T00:00:00Z'),
+      nameWith('on.com', '2027-03-01T00:00:00Z', { setting: 'on' }),
+    ]);
+    const { standing, kept } = schedulesOf(today, USUAL_ASSUMPTIONS);
+    expect(standing.first[1]).toBe(0);
+    expect(kept.first[1]).toBe(10);
+  });
+});
+
+describe('strategies', () => {
+  const today = ledgerOf(portfolio(120), { accounts: [{ ...QUAYMARK, balanceMinor: 1e9 }] });
+  const all: Strategy[] = [
+    { kind: 'as it stands' },
+    { kind: 'keep all' },
+    { kind: 'drop what is not worth it' },
+    { kind: 'budget', yearlyMinor: 40_000 },
+    { kind: 'lower prices', share: 0.3 },
+    {
+      kind: 'thought',
+      dropped: [today.projection.names.columns.id[5] as number],
+      asked: [{ nameId: today.projection.names.columns.id[0] as number, minor: 90_000 }],
+    },
+  ];
+  const strategies = all.map((strategy) => ({ label: strategy.kind, strategy }));
+  const assumptions = { ...USUAL_ASSUMPTIONS, chance: 0.08, elasticity: 2 };
+  const scale = monthScale(TODAY);
+
+  test('the mean of the paths is what the closed form says, of every strategy, alone and beside others', () => {
+    const paths = 3000;
+    const together = play(today, { strategies, paths }, assumptions);
+    for (const [i, named] of strategies.entries()) {
+      const steps = forecast(today, {
+        assumptions,
+        view: null,
+        facts: NO_OFFER_FACTS,
+        strategies: [named],
+        months: 120,
+        seed: 11,
+        paths,
+      });
+      let step = steps.next();
+      while (!step.done) step = steps.next();
+      const ground = { valuing: step.value.valuing, ...schedulesOf(today, assumptions) };
+      const course = courseOf(named.strategy, named.label, ground);
+      const expected = expectedProfit(step.value.valuing.book, course, scale, 120);
+      for (const fan of [together.told.fans[i], step.value.told.fans[0]]) {
+        const error = (fan?.profit.spread ?? 0) / Math.sqrt(paths);
+        expect(Math.abs((fan?.profit.mean ?? 0) - expected)).toBeLessThan(4 * error);
+      }
+    }
+  });
+
+  test('a budget is never overspent, and what is always kept comes first', () => {
+    const { standing, kept } = schedulesOf(today, assumptions);
+    const steps = forecast(today, {
+      assumptions,
+      view: null,
+      facts: NO_OFFER_FACTS,
+      strategies: [STANDING],
+      months: 12,
+      seed: 1,
+      paths: 1,
+    });
+    let step = steps.next();
+    while (!step.done) step = steps.next();
+    const ground = { valuing: step.value.valuing, standing, kept };
+    const yearlyMinor = 12_000;
+    const { paid } = courseOf({ kind: 'budget', yearlyMinor }, 'budget', ground);
+    for (let year = 0; year < 10; year += 1) {
+      let sum = 0;
+      for (let place = 0; place < paid.length; place += 1)
+        for (let i = kept.first[place] as number; i < (paid[place] as number); i += 1)
+          if (Math.floor((kept.month[i] as number) / 12) === year) sum += kept.minor[i] as number;
+      expect(sum).toBeLessThanOrEqual(yearlyMinor);
+    }
+    const inUse = today.projection.names.all().flatMap(({ purpose }, place) => (purpose === 'in use' ? [place] : []));
+    for (const place of inUse) expect(paid[place]).toBe(kept.first[place + 1]);
+  });
+
+  test('at no answer of the chance to the price, lowering prices can only lose', () => {
+    const { told, outcomes } = play(
+      today,
+      { strategies: [STANDING, { label: 'lower', strategy: { kind: 'lower prices', share: 0.2 } }] },
+      { ...assumptions, elasticity: 0 },
+    );
+    const [standing, lower] = outcomes as [Outcome, Outcome];
+    for (let i = 0; i < standing.balances.length; i += 1)
+      expect(lower.balances[i] as number).toBeLessThanOrEqual(standing.balances[i] as number);
+    expect(told.compared[0]?.better).toBe(0);
+  });
+
+  test('a name that nobody asked anything for is on offer only where that is thought of', () => {
+    const id = nameWith('quiet.com', '2027-06-01T00:00:00Z', { setting: 'on' });
+    const quiet = ledgerOf([id], { accounts: [{ ...QUAYMARK, balanceMinor: 1e9 }] });
+    const thought: Strategy = { kind: 'thought', dropped: [], asked: [{ nameId: id.id, minor: 500_000 }] };
+    const { told } = play(
+      quiet,
+      { strategies: [STANDING, { label: 'thought', strategy: thought }] },
+      { chance: 0.5, nameYears: 1e9 },
+    );
+    expect(told.fans[0]?.namesSold).toBe(0);
+    expect(told.fans[1]?.namesSold).toBeGreaterThan(0.9);
+    expect(told.offered).toBe(0);
+  });
+
+  test('dropping names pays none of their charges, and saves just these where nothing sells', () => {
+    const dropped = [...today.projection.names.columns.id].slice(0, 10);
+    const { told } = play(
+      today,
+      { strategies: [STANDING, { label: 'thought', strategy: { kind: 'thought', dropped, asked: [] } }], paths: 2 },
+      { chance: 0 },
+    );
+    const { standing } = schedulesOf(today, USUAL_ASSUMPTIONS);
+    const saved = standing.minor.slice(0, standing.first[10]).reduce((sum, minor) => sum + minor, 0);
+    expect(told.compared[0]).toMatchObject({ difference: saved, standardError: 0, better: 1 });
+  });
+});
+
+describe('what is lacking', () => {
+  test('a price that nobody knows stops the fan until something stands in for it', () => {
+    const names = [
+      nameWith('one.com', '2027-03-01T00:00:00Z', { setting: 'on' }),
+      nameWith('two.net', '2027-03-01T00:00:00Z', { setting: 'on', ending: 'net' }),
+    ];
+    const today = ledgerOf(names, { accounts: [{ ...QUAYMARK, balanceMinor: 1e9 }] });
+    const { told } = play(today);
+    expect(told.fans).toEqual([]);
+    expect(told.lacking).toMatchObject({ unpricedCount: 1, balances: [] });
+    const assumed = play(today, { paths: 1 }, { unknownPriceMinor: 700, chance: 0 });
+    expect(assumed.told.fans).toHaveLength(1);
+    expect(assumed.told.costs.reduce((sum, cost) => sum + cost, 0)).toBe(10 * (1138 + 700));
+  });
+
+  test('a balance that nobody knows, and a rate into the office’s money', () => {
+    const accounts = [
+      { ...QUAYMARK, balanceMinor: null },
+      { ...QUAYMARK, id: 2, label: 'Wrackgate', currency: 'EUR', balanceMinor: 5000 },
+    ];
+    expect(play(ledgerOf(portfolio(3), { accounts })).told.lacking.balances).toEqual([1, 2]);
+    const rates = [{ from: '2026-01-01' as Day, currency: 'EUR', into: 'USD', factor: 1.1 }];
+    const { told } = play(
+      ledgerOf(portfolio(3), { accounts, rates }),
+      { paths: 1 },
+      { unknownBalanceMinor: 2000, cashMinor: 300 },
+    );
+    expect(told.lacking.balances).toEqual([]);
+    expect(told.openingMinor).toBe(2000 + 5500 + 300);
+  });
+
+  test('what is left out is counted: no end, no setting, no rate for what is asked', () => {
+    const names = [
+      nameWith('endless.com', null),
+      nameWith('unsure.com', '2027-03-01T00:00:00Z', { setting: 'unknown' }),
+      nameWith('foreign.com', '2027-03-01T00:00:00Z', { asking: amount(100_000, 'JPY') }),
+    ];
+    expect(play(ledgerOf(names)).told.lacking).toMatchObject({ noEnd: 1, noSetting: 1, noRate: 1 });
+  });
+});
