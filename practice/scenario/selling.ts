@@ -7,6 +7,7 @@ import { insertNames, selectNameIds } from '@/database/names';
 import { transaction } from '@/database/pool';
 import { insertComparables } from '@/database/sales';
 import type { Deps } from '@/usecases/deps';
+import { keepForecast } from '@/usecases/prospects/forecasts';
 import { saveRate } from '@/usecases/rates/rates';
 import { enterBid } from '@/usecases/selling/auctions';
 import { followSelling } from '@/usecases/selling/follow';
@@ -150,82 +151,143 @@ async function offerByHand(deps: Deps, rooms: number): Promise<void> {
   );
 }
 
-/** Sales of earlier years: the names are in the books and no longer in the ledger. */
+/** A name that was sold: years it was held, days since it was sold, what was asked and paid, where and by whom. */
+interface Sold {
+  readonly ascii: string;
+  readonly years: number;
+  readonly ago: number;
+  readonly askedMinor: number;
+  readonly priceMinor: number;
+  readonly marketplaceId: number | null;
+  readonly buyer: string;
+}
+
+/** How long ago the office kept a forecast, in days. */
+const FORECAST_AGO = 365;
+
+/** Sales of earlier years: the names are in the books and no longer in the ledger. Between them the office kept a forecast. */
 async function soldBefore(deps: Deps, hall: number, rooms: number): Promise<void> {
   const now = deps.clock();
   const account = (await selectAccounts(deps.database)).find(({ label }) => label === 'Quaymark');
   if (!account) return;
-  const sold = [
-    ['saltmarshloom.com', 6, 400, 210_000, hall, 'Pilgrave & Sons'],
-    ['harbourvane.com', 4, 190, 84_000, rooms, 'Tessel Weatherglass'],
-    ['corkandtar.net', 3, 75, 39_000, null, 'Oda Fennimore'],
-  ] as const;
-  for (const [ascii, years, ago, priceMinor, marketplaceId, buyer] of sold) {
-    const at = addDays(now, -ago);
-    const bought = addYears(at, -years);
-    const nameId = await transaction(deps.database, async (tx) => {
-      const batchId = await insertBatch(tx, {
-        at: bought,
-        by: 'office',
-        kind: 'entry',
-        summary: `Registered ${ascii}`,
-        undoes: null,
-      });
-      const ending = ascii.slice(ascii.indexOf('.') + 1);
-      const fields = {
-        account_id: account.id,
-        registered: formatInstant(bought),
-        term_end: formatInstant(addYears(at, 1)),
-        setting: 'off',
-        purpose: 'for sale',
-      };
-      await insertNames(tx, batchId, [{ ascii, unicode: ascii, ending, fields }], bought);
-      const id = (await selectNameIds(tx, [ascii])).get(ascii) as number;
-      await insertEntries(
-        tx,
-        batchId,
-        Array.from({ length: years }, (_, i) => ({
-          nameId: id,
-          onDay: dayOf(addYears(bought, i)),
-          kind: i === 0 ? ('registration' as const) : ('renewal' as const),
-          minor: 1050 + i * 20,
-          currency: 'USD',
-          note: '1 year',
-        })),
-      );
-      return id;
+  const sold: readonly Sold[] = [
+    {
+      ascii: 'saltmarshloom.com',
+      years: 6,
+      ago: 400,
+      askedMinor: 260_000,
+      priceMinor: 210_000,
+      marketplaceId: hall,
+      buyer: 'Pilgrave & Sons',
+    },
+    {
+      ascii: 'harbourvane.com',
+      years: 4,
+      ago: 190,
+      askedMinor: 140_000,
+      priceMinor: 84_000,
+      marketplaceId: rooms,
+      buyer: 'Tessel Weatherglass',
+    },
+    {
+      ascii: 'corkandtar.net',
+      years: 3,
+      ago: 75,
+      askedMinor: 90_000,
+      priceMinor: 39_000,
+      marketplaceId: null,
+      buyer: 'Oda Fennimore',
+    },
+  ];
+  const ids = new Map<string, number>();
+  for (const one of sold) ids.set(one.ascii, await heldBefore(deps, account.id, one));
+  const sell = async (one: Sold) => sellNow(deps, ids.get(one.ascii) as number, one);
+  for (const one of sold.filter(({ ago }) => ago > FORECAST_AGO)) await sell(one);
+  const then: Deps = { ...deps, clock: () => addDays(now, -FORECAST_AGO) };
+  must(
+    await keepForecast(then, {
+      label: 'A year ago',
+      assumptions: { unknownPriceMinor: 1400, unknownBalanceMinor: 5000, cashMinor: 400_000 },
+      years: 3,
+      seed: 7,
+      paths: 1000,
+    }),
+  );
+  for (const one of sold.filter(({ ago }) => ago <= FORECAST_AGO)) await sell(one);
+}
+
+/** A name as it was before it was sold, with what it had cost. Answers its id. */
+function heldBefore(deps: Deps, accountId: number, { ascii, years, ago, askedMinor }: Sold): Promise<number> {
+  const at = addDays(deps.clock(), -ago);
+  const bought = addYears(at, -years);
+  return transaction(deps.database, async (tx) => {
+    const batchId = await insertBatch(tx, {
+      at: bought,
+      by: 'office',
+      kind: 'entry',
+      summary: `Registered ${ascii}`,
+      undoes: null,
     });
-    const then: Deps = { ...deps, clock: () => at };
-    const sale = await transaction(deps.database, (tx) =>
-      commitSale(
-        tx,
-        at,
-        {
-          nameId,
-          marketplaceId,
-          listingId: null,
-          figureId: null,
-          auctionId: null,
-          ref: null,
-          how: 'offer',
-          buyer,
-          priceMinor,
-          currency: 'USD',
-          toTell: null,
-        },
-        'by hand',
+    const ending = ascii.slice(ascii.indexOf('.') + 1);
+    const fields = {
+      account_id: accountId,
+      registered: formatInstant(bought),
+      term_end: formatInstant(addYears(at, 1)),
+      setting: 'off',
+      purpose: 'for sale',
+      asking_minor: askedMinor,
+      asking_currency: 'USD',
+    };
+    await insertNames(tx, batchId, [{ ascii, unicode: ascii, ending, fields }], bought);
+    const id = (await selectNameIds(tx, [ascii])).get(ascii) as number;
+    await insertEntries(
+      tx,
+      batchId,
+      Array.from({ length: years }, (_, i) => ({
+        nameId: id,
+        onDay: dayOf(addYears(bought, i)),
+        kind: i === 0 ? ('registration' as const) : ('renewal' as const),
+        minor: 1050 + i * 20,
+        currency: 'USD',
+        note: '1 year',
+      })),
+    );
+    return id;
+  });
+}
+
+/** The sale of a name on its day, step by step to its end. */
+async function sellNow(deps: Deps, nameId: number, { ago, priceMinor, marketplaceId, buyer }: Sold): Promise<void> {
+  const at = addDays(deps.clock(), -ago);
+  const sale = await transaction(deps.database, (tx) =>
+    commitSale(
+      tx,
+      at,
+      {
+        nameId,
+        marketplaceId,
+        listingId: null,
+        figureId: null,
+        auctionId: null,
+        ref: null,
+        how: 'offer',
+        buyer,
+        priceMinor,
+        currency: 'USD',
+        toTell: null,
+      },
+      'by hand',
+    ),
+  );
+  const saleId = must(sale);
+  const steps = ['money held', 'buyer known', 'handed over', 'arrived', 'done'] as const;
+  for (const [i, to] of steps.entries())
+    must(
+      await stepSale(
+        { ...deps, clock: () => addDays(at, i + 1) },
+        { saleId, to, ...(to === 'buyer known' ? { handover: 'push', buyerAccount: 'their account there' } : {}) },
       ),
     );
-    const saleId = must(sale);
-    const steps = ['money held', 'buyer known', 'handed over', 'arrived', 'done'] as const;
-    for (const [i, to] of steps.entries())
-      must(
-        await stepSale(
-          { ...then, clock: () => addDays(at, i + 1) },
-          { saleId, to, ...(to === 'buyer known' ? { handover: 'push', buyerAccount: 'their account there' } : {}) },
-        ),
-      );
-  }
 }
 
 const TOLD = 60;

@@ -103,27 +103,10 @@ interface DecisionTableProps {
   readonly who?: string;
   /** Each line has a box to choose it by, and a verdict. */
   readonly hasVerdicts?: boolean;
-  /** What the columns are called where it is not a deadline that they tell of. */
-  readonly headings?: Headed;
 }
-
-interface Headed {
-  readonly when: string;
-  readonly what: string;
-  readonly now: string;
-}
-
-const USUAL_HEADINGS: Headed = { when: 'Deadline, days to it', what: 'If nothing is done', now: 'now → then' };
 
 /** What wants a decision, in one grid of columns on every place: by when, which name, what becomes of it, what it costs, what to do. */
-export function DecisionTable({
-  label,
-  parts,
-  axis,
-  who = 'Account',
-  hasVerdicts = false,
-  headings = USUAL_HEADINGS,
-}: DecisionTableProps) {
+export function DecisionTable({ label, parts, axis, who = 'Account', hasVerdicts = false }: DecisionTableProps) {
   // Beside a verdict the account stands under its name.
   const columns = hasVerdicts ? 9 : 8;
   return (
@@ -140,7 +123,7 @@ export function DecisionTable({
         {hasVerdicts && <col style={{ width: 206 }} />}
         <col style={{ width: hasVerdicts ? 116 : 188 }} />
       </colgroup>
-      <Headings {...{ axis, who, hasVerdicts, headings }} />
+      <Headings {...{ axis, who, hasVerdicts }} />
       {parts.map(({ title, total, lines, more }) => (
         <tbody key={title} data-grave={lines.some(({ isGrave }) => isGrave)}>
           {title !== '' && (
@@ -167,12 +150,7 @@ export function DecisionTable({
   );
 }
 
-function Headings({
-  axis,
-  who,
-  hasVerdicts,
-  headings,
-}: Pick<DecisionTableProps, 'axis' | 'who' | 'hasVerdicts'> & { readonly headings: Headed }) {
+function Headings({ axis, who, hasVerdicts }: Pick<DecisionTableProps, 'axis' | 'who' | 'hasVerdicts'>) {
   return (
     <thead>
       <tr>
@@ -182,19 +160,19 @@ function Headings({
           </th>
         )}
         <th scope="colgroup" colSpan={2}>
-          {headings.when}
+          Deadline, days to it
         </th>
         <th scope="col" style={{ paddingLeft: 8 }}>
           Name
         </th>
         {!hasVerdicts && <th scope="col">{who}</th>}
-        <th scope="col">{headings.what}</th>
+        <th scope="col">If nothing is done</th>
         <th scope="col" style={{ paddingBlock: 0 }}>
           <span className="visually-hidden">Lifecycle</span>
           {axis}
         </th>
         <th scope="col" className="figure">
-          {headings.now}
+          now → then
         </th>
         {hasVerdicts && (
           <th scope="col" style={{ paddingLeft: 12 }}>

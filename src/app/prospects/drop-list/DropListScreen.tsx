@@ -86,7 +86,13 @@ function MonthTable({ month }: { month: DropMonthView }) {
   const money = (minor: number) => formatAmount({ minor: Math.round(minor), currency });
   return (
     <Wide>
-      <Ruled aria-label={`Names of ${formatMonth(month.month as Month)}`}>
+      <Ruled aria-label={`Names of ${formatMonth(month.month as Month)}`} style={{ tableLayout: 'fixed' }}>
+        <colgroup>
+          <col style={{ width: '18%' }} />
+          <col />
+          <col style={{ width: '18%' }} />
+          <col style={{ width: '22%' }} />
+        </colgroup>
         <thead>
           <tr>
             <th>Charged</th>

@@ -4,25 +4,19 @@ import { useEffect, useState } from 'react';
 import styled from 'styled-components';
 import { STANDS, type Stand } from '@/core/prospects';
 import { Button } from '@/ui/controls/Button';
-import { Check } from '@/ui/controls/Check';
 import { Choice } from '@/ui/controls/Field';
-import { type DecisionLine, DecisionTable } from '@/ui/grid/DecisionTable';
-import { LifecycleStrip } from '@/ui/strip/LifecycleStrip';
-import { StripAxis } from '@/ui/strip/StripAxis';
-import { SHORT_LINE_WIDTH, tableScale } from '@/ui/strip/tableScale';
-import { formatAmount } from '@/ui/text/figures';
 import { roughly } from '@/ui/text/prospectWords';
 import { Answer, Head, Page, Section } from '@/ui/text/Sheet';
 import { Failed, Loading } from '@/ui/text/States';
 import { countOf } from '@/ui/text/todayWords';
-import { daysToDeadline, dayWords, namesWords } from '@/ui/text/words';
+import { namesWords } from '@/ui/text/words';
 import { useTitle } from '../../frame/Frame';
 import { useLedger } from '../../frame/LedgerProvider';
-import { namePage } from '../../frame/pages';
 import type { RankedRow, RankingSums, RowView } from '../../frame/views';
 import { useProspects } from '../ProspectsContext';
 import { ChosenPart } from './ChosenPart';
-import { leastWords, STAND_WORDS, whyWords } from './standWords';
+import { STAND_WORDS } from './standWords';
+import { WorthTable } from './WorthTable';
 
 const PAGE = 100;
 
@@ -92,7 +86,7 @@ export function NamesScreen() {
         <Button onPress={chooseShown}>Choose the {rows.length.toLocaleString('en')} shown</Button>
       </Asked>
       <Section aria-label="Names">
-        <NamesTable rows={rows} total={sums.total} chosen={chosen} onChoose={choose} />
+        <WorthTable rows={rows} chosen={chosen} onChoose={choose} />
         {rows.length < sums.total && (
           <Button onPress={() => setShown(shown + PAGE)}>Show {Math.min(PAGE, sums.total - rows.length)} more</Button>
         )}
@@ -112,87 +106,4 @@ function rankingAnswer({ counts, savesMinor, gainMinor }: RankingSums, currency:
   const second = under === 0 ? '' : ` ${countOf(under, 'name is', 'names are')} underpriced.`;
   const third = undecided === 0 ? '' : ` ${namesWords(undecided)} cannot be judged.`;
   return first + second + third;
-}
-
-function NamesTable({
-  rows,
-  total,
-  chosen,
-  onChoose,
-}: {
-  rows: readonly RankedRow[];
-  total: number;
-  chosen: ReadonlyMap<number, RowView>;
-  onChoose: (row: RowView, isChosen: boolean) => void;
-}) {
-  const { meta, style, today, homeCurrency } = useLedger();
-  const scale = tableScale(today, SHORT_LINE_WIDTH);
-  const money = (minor: number) => formatAmount({ minor: Math.round(minor), currency: homeCurrency });
-  const lines = rows.map(({ row, ranked }): DecisionLine => {
-    const { name } = row;
-    const { next, worth, stand } = ranked;
-    return {
-      key: String(name.id),
-      check: (
-        <Check
-          isSelected={chosen.has(name.id)}
-          onChange={(on) => onChoose(row, on)}
-          aria-label={`Choose ${name.unicode}`}
-        />
-      ),
-      day: next ? dayWords(next.firstAt, style) : '',
-      days: next ? String(daysToDeadline({ at: next.firstAt, kind: 'charge' }, today, style)) : '',
-      name: (
-        <Link href={namePage(name.ascii)} className="name">
-          {name.unicode}
-        </Link>
-      ),
-      who: meta?.rules.accounts.find(({ id }) => id === name.accountId)?.label,
-      what: <span>{whyWords(ranked, homeCurrency, style)}</span>,
-      picture: row.strip && (
-        <LifecycleStrip
-          strip={row.strip}
-          scale={scale}
-          height={30}
-          day={today}
-          label={whyWords(ranked, homeCurrency, style)}
-        />
-      ),
-      figures: (
-        <>
-          {next && money(next.costs[0] ?? 0)}
-          {worth && (
-            <div className={worth.keep.value < 0 ? 'caution' : undefined}>
-              {worth.keep.value < 0 ? '−' : '+'}
-              {money(Math.abs(worth.keep.value))}
-            </div>
-          )}
-        </>
-      ),
-      verdict: (
-        <>
-          <b>{STAND_WORDS[stand]}</b>
-          <div className="soft">
-            {[
-              name.asking ? `asking ${formatAmount(name.asking, true)}` : 'nothing asked',
-              leastWords(ranked, homeCurrency),
-            ]
-              .filter(Boolean)
-              .join('; ')}
-          </div>
-        </>
-      ),
-      acts: null,
-      isGrave: stand === 'not worth it',
-    };
-  });
-  return (
-    <DecisionTable
-      label="Names by what their next year is worth"
-      hasVerdicts
-      headings={{ when: 'Charged, days to it', what: 'Why', now: 'cost, worth over it' }}
-      parts={[{ title: '', total, lines }]}
-      axis={<StripAxis scale={scale} day={today} height={33} />}
-    />
-  );
 }

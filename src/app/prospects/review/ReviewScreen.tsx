@@ -9,7 +9,6 @@ import { formatAmount } from '@/ui/text/figures';
 import { signed } from '@/ui/text/prospectWords';
 import { Answer, Head, Page, Section } from '@/ui/text/Sheet';
 import { returnWords } from '@/ui/text/sellingWords';
-import { countOf } from '@/ui/text/todayWords';
 import { namesWords } from '@/ui/text/words';
 import type { Review } from '@/usecases/prospects/review';
 import { useTitle } from '../../frame/Frame';
@@ -108,10 +107,10 @@ function reviewAnswer({ year, whole }: Review): string {
     return `${when} something was paid in a currency without a rate: the sum is not known.`;
   const spent = `${when} names cost ${formatAmount(cost, true)}`;
   if (sales === 0) return `${spent}, and none was sold.`;
-  const brought = `${countOf(sales, 'sale', 'sales')} brought ${formatAmount(proceeds, true)} after fees`;
+  const brought = `${sales === 1 ? 'one sale' : `${sales} sales`} brought ${formatAmount(proceeds, true)} after fees`;
+  const size = formatAmount({ ...surplus, minor: Math.abs(surplus.minor) }, true);
+  const left = surplus.minor < 0 ? `${size} more went out than came in` : `${size} more came in than went out`;
   const back =
-    profit && yearlyReturn !== null
-      ? ` On what the names sold had cost that is ${returnWords(yearlyReturn)} a year.`
-      : '';
-  return `${spent}; ${brought}: ${signed(surplus)} over the ${year === null ? 'years' : 'year'}.${back}`;
+    profit && yearlyReturn !== null ? ` What was sold returned ${returnWords(yearlyReturn)} on its cost.` : '';
+  return `${spent} and ${brought}: ${left}.${back}`;
 }

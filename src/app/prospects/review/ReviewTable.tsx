@@ -52,7 +52,11 @@ function Figures({ review, line, entryKey }: { review: Review; line: ReviewLine;
   const of = review.by === 'year' && entryKey !== null ? { year: Number(entryKey), by: review.by } : review;
   const opened = (amount: Amount | null, part: ReviewPart) => (
     <td className="figure">
-      <Link href={entriesHref(of, entryKey, part)}>{amount ? formatAmount(amount) : 'no rate'}</Link>
+      {amount?.minor === 0 ? (
+        <span className="soft">–</span>
+      ) : (
+        <Link href={entriesHref(of, entryKey, part)}>{amount ? formatAmount(amount) : 'no rate'}</Link>
+      )}
     </td>
   );
   const plain = (amount: Amount | null) => (
