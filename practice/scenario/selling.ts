@@ -204,16 +204,32 @@ async function soldBefore(deps: Deps, hall: number, rooms: number): Promise<void
   const sell = async (one: Sold) => sellNow(deps, ids.get(one.ascii) as number, one);
   for (const one of sold.filter(({ ago }) => ago > FORECAST_AGO)) await sell(one);
   const then: Deps = { ...deps, clock: () => addDays(now, -FORECAST_AGO) };
-  must(
-    await keepForecast(then, {
-      label: 'A year ago',
-      assumptions: { unknownPriceMinor: 1400, unknownBalanceMinor: 5000, cashMinor: 400_000 },
-      years: 3,
-      seed: 7,
-      paths: 1000,
-    }),
-  );
+  await keepThen(then);
   for (const one of sold.filter(({ ago }) => ago <= FORECAST_AGO)) await sell(one);
+}
+
+/** The forecast as it was made then: what has been renewed since had a year less to run. */
+async function keepThen(then: Deps): Promise<void> {
+  const { database } = then;
+  const renewed = "registered < $1::timestamptz - interval '1 day' and term_end > $1";
+  const at = new Date(then.clock());
+  const { rows } = await database.query<{ ids: number[]; ends: Date[] }>(
+    `select array_agg(id) as ids, array_agg(to_char(term_end at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')) as ends from names where ${renewed}`,
+    [at],
+  );
+  await database.query(`update names set term_end = term_end - interval '1 year' where ${renewed}`, [at]);
+  const kept = await keepForecast(then, {
+    label: 'A year ago',
+    assumptions: { unknownPriceMinor: 1400, unknownBalanceMinor: 5000, cashMinor: 400_000 },
+    years: 3,
+    seed: 7,
+    paths: 1000,
+  });
+  await database.query(
+    'update names set term_end = e.term_end from unnest($1::int[], $2::timestamptz[]) as e(id, term_end) where names.id = e.id',
+    [rows[0]?.ids ?? [], rows[0]?.ends ?? []],
+  );
+  must(kept);
 }
 
 /** A name as it was before it was sold, with what it had cost. Answers its id. */

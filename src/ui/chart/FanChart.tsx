@@ -182,7 +182,7 @@ function fanOptions(
 export function FanChart(props: FanChartProps) {
   const { months, fan, others, costs, actual, floorMinor, currency, label, chosen, onChoose } = props;
   const canvas = useRef<HTMLCanvasElement>(null);
-  const drawnChart = useRef<Chart | null>(null);
+  const drawnChart = useRef<{ draw(): void } | null>(null);
   const choose = useRef(onChoose);
   choose.current = onChoose;
   const month = useRef(chosen);

@@ -40,7 +40,7 @@ export function WorthTable({ rows, chosen, onChoose }: WorthTableProps) {
     <Wide least={1000}>
       <Table aria-label="Names by what their next year is worth">
         <colgroup>
-          {[30, 108, 200, SHORT_LINE_WIDTH + 14, 92, 78, 100, 110, 110].map((width, i) => (
+          {[30, 98, 182, SHORT_LINE_WIDTH + 14, 90, 74, 88, 106, 84].map((width, i) => (
             // biome-ignore lint/suspicious/noArrayIndexKey: a column is known by its place
             <col key={i} style={{ width }} />
           ))}
@@ -69,7 +69,7 @@ export function WorthTable({ rows, chosen, onChoose }: WorthTableProps) {
             <th scope="col" className="figure">
               Keeping is worth
             </th>
-            <th scope="col" className="figure">
+            <th scope="col" className="figure" style={{ paddingRight: 16 }}>
               Asking
             </th>
             <th scope="col">Worth another year</th>

@@ -5,7 +5,7 @@ import { formatMonth, type Month } from '@/core/time';
 import { FanChart } from '@/ui/chart/FanChart';
 import { HitRates } from '@/ui/chart/HitRates';
 import { formatAmount } from '@/ui/text/figures';
-import { shareWords } from '@/ui/text/prospectWords';
+import { roughly, shareWords } from '@/ui/text/prospectWords';
 import { Answer, Head, Page, Ruled, Section } from '@/ui/text/Sheet';
 import { countOf } from '@/ui/text/todayWords';
 import { Wide } from '@/ui/text/Wide';
@@ -75,7 +75,7 @@ function backAnswer({ inAll, elapsedYears, actual, forecast }: LookingBack): str
           balance,
           forecast.fan.lines.map((line) => line[last] ?? 0),
         )}.`;
-  return `${said} names were said to sell by now; ${countOf(inAll.seen, 'was', 'were')} sold.${where}`;
+  return `${said} names were said to sell by now; ${inAll.seen === 0 ? 'none was' : inAll.seen === 1 ? 'one was' : `${inAll.seen} were`} sold.${where}`;
 }
 
 /** Between which lines of the fan a balance lies. */
@@ -118,7 +118,7 @@ function BalanceTable({ back: { actual, forecast }, months }: { back: LookingBac
               </td>
               {forecast.fan.lines.map((line, which) => (
                 <td key={FAN_LINES[which]} className="figure">
-                  {money(line[from + i])}
+                  {roughly(line[from + i] ?? 0, forecast.currency)}
                 </td>
               ))}
             </tr>

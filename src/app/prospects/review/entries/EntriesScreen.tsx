@@ -2,7 +2,6 @@
 import { formatAmount } from '@/ui/text/figures';
 import { Answer, Head, Page, Section } from '@/ui/text/Sheet';
 import { Empty } from '@/ui/text/States';
-import { countOf } from '@/ui/text/todayWords';
 import type { ReviewedEntries } from '@/usecases/prospects/review';
 import { useTitle } from '../../../frame/Frame';
 import { keyWords, PART_WORDS } from '../reviewWords';
@@ -21,7 +20,7 @@ export function EntriesScreen({ found }: { found: ReviewedEntries }) {
       <Head>
         <Answer>
           {what}
-          {of} {when}: {countOf(total, 'entry', 'entries')}
+          {of} {when}: {total === 1 ? 'one entry' : `${total.toLocaleString('en')} entries`}
           {sum && part !== null && `, ${formatAmount(sum)} in all`}.
         </Answer>
         {total > entries.length && (
