@@ -53,7 +53,9 @@ export function KeptScreen({ forecasts }: { forecasts: readonly KeptForecast[] }
                 <th className="figure">Left over</th>
                 <th className="figure">Sales carry on</th>
                 <th>Seed</th>
-                <th />
+                <th>
+                  <span className="visually-hidden">What to do</span>
+                </th>
               </tr>
             </thead>
             <tbody>

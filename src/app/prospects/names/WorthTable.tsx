@@ -24,6 +24,8 @@ const Table = styled.table`
   & tbody { border-bottom: 1px solid var(--rule); }
   & .figure { text-align: right; }
   & td.check { vertical-align: top; padding-top: 8px; }
+  /* What is gone to by keyboard stops above what is told of the chosen names. */
+  & td.check label { scroll-margin-bottom: 200px; }
 `;
 
 interface WorthTableProps {

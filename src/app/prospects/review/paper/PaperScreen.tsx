@@ -85,7 +85,7 @@ function KindsTable({ entries: { entries, homeCurrency } }: { entries: ReviewedE
       <thead>
         <tr>
           <th>Kind</th>
-          <th />
+          <th>In or out</th>
           <th className="figure">Entries</th>
           <th className="figure">{homeCurrency}</th>
         </tr>
