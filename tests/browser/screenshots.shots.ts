@@ -111,16 +111,26 @@ test('pictures of the main views', async () => {
   await visitor.driver.wait(() => visitor.driver.executeScript<boolean>(typed), 10_000);
   await visitor.driver.executeScript('document.querySelectorAll("input[data-price=asking]")[3].focus()');
   await keep('pricing');
-  await visitor.go('/selling/names/larchchandler.nl');
-  await visitor.see('Cordage Hall');
-  await visitor.driver.executeScript('document.querySelector("section[aria-label=Auctions] a").click()');
-  await visitor.see('proceeds now');
-  await visitor.driver.sleep(600);
-  await keep('auction');
   await visitor.go('/selling/sold');
   await visitor.press('harbourvane.com');
   await visitor.see('Statement of sale');
   await keep('statement');
+
+  await visitor.go('/prospects');
+  await visitor.see('What these assumptions lead to, not a promise.');
+  await visitor.fill('What stands in for an unknown price, USD', '14');
+  await visitor.see('Over five years');
+  await visitor.choose('Ahead', 'three years');
+  await visitor.see('Over three years');
+  await visitor.see('5,000 paths');
+  await visitor.gone('Stop here');
+  await visitor.driver.executeScript('document.querySelector("main").scrollTop = 0');
+  await visitor.driver.sleep(400);
+  await keep('prospects');
+
+  await visitor.go('/prospects/review?year=2026&by=ending');
+  await visitor.see('names cost');
+  await keep('year-review');
 
   await visitor.go('/prices');
   await visitor.press('.com');
@@ -137,13 +147,6 @@ test('pictures of the main views', async () => {
   await keep('acquire');
   await visitor.press('Shortlist it');
   await visitor.see('is on the shortlist');
-  await visitor.go('/acquire/shortlist');
-  await visitor.fill('Name', 'habourloft.net');
-  await visitor.fill('For', 'the loft series');
-  await visitor.press('Put it on the shortlist');
-  await visitor.see('did you mean harbour?');
-  await visitor.gone('It is on the shortlist.');
-  await keep('review');
 
   await visitor.go('/transfers/plan');
   await visitor.fill('To spend on transfers, USD', '250');

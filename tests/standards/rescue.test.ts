@@ -183,6 +183,22 @@ describe('the verdict', () => {
     expect(saving).toEqual([amount(2276, 'USD')]);
   });
 
+  test.each([
+    [200, {}],
+    [200, { setting: 'on' as const }],
+    [-10, {}],
+    [-60, {}],
+  ])('%i days to the end, %j: what a year costs is the same to Rescue and to what weighs it', (days, more) => {
+    for (const lateFeeMinor of [0, 350]) {
+      const accounts = [{ ...QUAYMARK, lateFeeMinor, balanceMinor: 1e9 }];
+      const { rows, judge: by } = judging([[days, { ...asking(600), ...more }]], { accounts });
+      const [row] = rows as [(typeof rows)[number]];
+      const { costs } = by.costsOf(0) ?? { costs: [] };
+      expect(costs[0]).toBe(judge(row, by).cost?.minor);
+      expect(costs.slice(1)).toEqual(Array.from({ length: 9 }, () => 1138));
+    }
+  });
+
   test('it rests on the chance of the coming year, the mean share of what is asked, less commission, and the years after', () => {
     const assumptions = { ...USUAL_ASSUMPTIONS, chance: 0.05, commission: 0.2, interest: 0.1 };
     const { reason } = verdictOn(30, asking(1200), { assumptions });

@@ -1,4 +1,5 @@
 'use client';
+import Link from 'next/link';
 import { useState } from 'react';
 import { type Amount, readPercent } from '@/core/money';
 import { isRefusal } from '@/core/refusal';
@@ -130,7 +131,7 @@ function OddsFields({ odds }: { odds: Settings['saleOdds'] }) {
         onBlur={() => void saveOdds()}
         inputMode="decimal"
       />
-      percent.
+      percent. <Link href="/prospects">All assumptions</Link>
     </>
   );
 }

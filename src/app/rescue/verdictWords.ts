@@ -1,6 +1,6 @@
 import type { Verdict, VerdictReason } from '@/core/rescue';
 import { formatAmount } from '@/ui/text/figures';
-import { shareWords } from '@/ui/text/prospectWords';
+import { roughly, shareWords } from '@/ui/text/prospectWords';
 
 export const VERDICT_WORDS: Readonly<Record<Verdict, string>> = {
   renew: 'Renew',
@@ -36,7 +36,7 @@ export function reasonWords(reason: VerdictReason): string {
       const sells =
         chance === 1
           ? `an offer would leave ${formatAmount(proceeds)}`
-          : `${shareWords(chance)} a year to leave about ${formatAmount(proceeds)}`;
+          : `${shareWords(chance)} a year to leave about ${roughly(proceeds.minor, proceeds.currency)}`;
       const worth =
         value.minor < 0
           ? `${formatAmount({ ...value, minor: -value.minor })} less than`

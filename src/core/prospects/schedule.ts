@@ -154,8 +154,8 @@ function keptBy(today: LedgerDay, place: number): 'renewal' | { readonly cost: A
   }
 }
 
-/** Takes a charge: when it falls due, what it costs (`null` where no price is known), and the end of the term that it pays for. */
-type TakeCharge = (at: Instant, cost: Amount | null, newEnd: Instant) => void;
+/** Takes a charge: when it falls due, what it costs (`null` where no price is known), the end of the term that it pays for, and how many years these are. */
+type TakeCharge = (at: Instant, cost: Amount | null, newEnd: Instant, years: number) => void;
 
 /**
  * The charges of one name over ten years if it is kept, whatever its setting, and as if money were never short: it is renewed on the day its account
@@ -180,8 +180,9 @@ export function keepCharges(today: LedgerDay, scale: MonthScale): (place: number
       const isOther = ends === end.at && first !== 'renewal';
       const cost = isOther ? first.cost : costAt(place, years, at, at > earliestAt(ends, isDay));
       // A restore brings one year.
-      ends = addYears(ends, isOther ? 1 : years);
-      take(at, cost, ends);
+      const bought = isOther ? 1 : years;
+      ends = addYears(ends, bought);
+      take(at, cost, ends, bought);
       at = Math.max(addDays(earliestAt(ends, isDay), -lead), at + 1) as Instant;
     }
   };

@@ -94,11 +94,13 @@ export function isAlwaysKept({ today, book }: Valuing, place: number): boolean {
   );
 }
 
-/** The end of the charges of a name's first years, counted from its first charge. */
-function paidFor({ first, month }: Schedule, place: number, years: number): number {
+/** The end of the charges that pay for a name's first years from the term on that ends next. */
+function paidFor({ first, endAt, paidTo }: Schedule, place: number, years: number): number {
   const from = first[place] as number;
+  const now = paidTo[place] as number;
+  const beginsIn = (i: number) => Math.round(((i === from ? now : (endAt[i - 1] as number)) - now) / 12);
   let to = from;
-  while (to < (first[place + 1] as number) && (month[to] as number) - (month[from] as number) < 12 * years) to += 1;
+  while (to < (first[place + 1] as number) && beginsIn(to) < years) to += 1;
   return to;
 }
 

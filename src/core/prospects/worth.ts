@@ -10,7 +10,7 @@ import {
   keepValue,
 } from '../odds';
 import { dayOf, type Instant } from '../time';
-import { horizonOf, monthAt, monthScale } from './months';
+import { monthScale } from './months';
 import { type BookAsked, type OfferBook, type OfferGroup, offerBook, offeredAt } from './offerBook';
 import { keepCharges } from './schedule';
 
@@ -55,18 +55,14 @@ export function valuing(today: LedgerDay, asked: BookAsked, book: OfferBook = of
     const costs: number[] = [];
     let first: Instant | null = null;
     let isKnown = true;
-    chargesOf(place, (at, cost) => {
+    chargesOf(place, (at, cost, _, years) => {
       first ??= at;
       const minor = cost ? (convert(cost, homeCurrency, rates, day)?.minor ?? null) : assumptions.unknownPriceMinor;
       if (minor === null) isKnown = false;
-      const year = Math.floor((monthAt(scale, at) - monthAt(scale, first)) / 12);
-      while (costs.length <= year) costs.push(0);
-      costs[year] = (costs[year] as number) + (minor ?? 0);
+      // A term of several years costs nothing in those that follow. Years go by terms: the first may have begun before today.
+      costs.push(minor ?? 0, ...new Array<number>(years - 1).fill(0));
     });
     if (first === null || !isKnown) return null;
-    // A term of several years goes on behind its last charge.
-    while (costs.length < HORIZON_YEARS && monthAt(scale, first) + 12 * costs.length < monthAt(scale, horizonOf(scale)))
-      costs.push(0);
     return { firstAt: first, costs: costs.slice(0, HORIZON_YEARS) };
   };
 

@@ -85,7 +85,7 @@ function MonthTable({ month }: { month: DropMonthView }) {
   const { style, homeCurrency: currency } = useLedger();
   const money = (minor: number) => formatAmount({ minor: Math.round(minor), currency });
   return (
-    <Wide>
+    <Wide least={560}>
       <Ruled aria-label={`Names of ${formatMonth(month.month as Month)}`} style={{ tableLayout: 'fixed' }}>
         <colgroup>
           <col style={{ width: '18%' }} />

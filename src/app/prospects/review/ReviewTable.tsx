@@ -2,6 +2,7 @@ import Link from 'next/link';
 import type { ReviewLine, ReviewPart } from '@/core/journal';
 import type { Amount } from '@/core/money';
 import { formatAmount } from '@/ui/text/figures';
+import { signed } from '@/ui/text/prospectWords';
 import { Ruled } from '@/ui/text/Sheet';
 import { returnWords } from '@/ui/text/sellingWords';
 import { Wide } from '@/ui/text/Wide';
@@ -60,8 +61,8 @@ function Figures({ review, line, entryKey }: { review: Review; line: ReviewLine;
     </td>
   );
   const plain = (amount: Amount | null) => (
-    <td className={amount && amount.minor < 0 ? 'figure caution' : 'figure'}>
-      {amount ? formatAmount(amount) : 'no rate'}
+    <td className="figure">
+      {amount === null ? 'no rate' : amount.minor === 0 ? <span className="soft">–</span> : signed(amount)}
     </td>
   );
   return (
