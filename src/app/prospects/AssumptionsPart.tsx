@@ -2,7 +2,7 @@
 import { useState } from 'react';
 import styled from 'styled-components';
 import { GROUPINGS, type Grouping } from '@/core/odds';
-import type { Forecast } from '@/core/prospects';
+import type { Forecast, Input } from '@/core/prospects';
 import { AmountField } from '@/ui/controls/AmountField';
 import { Button } from '@/ui/controls/Button';
 import { Check } from '@/ui/controls/Check';
@@ -138,6 +138,7 @@ function PriceFigures({ forecast }: { forecast: Forecast | null }) {
         value={assumptions.medianShare ?? share?.median ?? 0.6}
         least={0.1}
         most={1.5}
+        likely={spreadOf(forecast, 'share')}
         {...percent}
         about={`Half of all sales pay less${forecast ? `; ${ORIGIN_WORDS[forecast.shareFrom]}${forecast.pricedSales > 0 ? ` (${forecast.pricedSales} own)` : ''}` : ''}. Never more than is asked.`}
         onChange={(medianShare) => assume({ medianShare: rounded(medianShare) })}
@@ -156,6 +157,7 @@ function PriceFigures({ forecast }: { forecast: Forecast | null }) {
         value={assumptions.commission}
         least={0}
         most={0.4}
+        likely={spreadOf(forecast, 'commission')}
         {...percent}
         about="Where a name is listed nowhere; else its marketplace’s own fees."
         onChange={(commission) => assume({ commission: rounded(commission) })}
@@ -192,6 +194,12 @@ function PriceFigures({ forecast }: { forecast: Forecast | null }) {
       />
     </>
   );
+}
+
+/** The spread by which an input is weighed among what moves the result most. */
+function spreadOf(forecast: Forecast | null, input: Input): readonly [number, number] | null {
+  const mover = forecast?.movers.find((one) => one.input === input);
+  return mover ? [mover.low, mover.high] : null;
 }
 
 const rounded = (value: number) => Math.round(value * 1e4) / 1e4;

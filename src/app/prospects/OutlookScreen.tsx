@@ -137,6 +137,7 @@ function FanPart({ forecast }: { forecast: Forecast }) {
             fan={fan}
             others={others}
             costs={forecast.costs}
+            shares={sharesOf(fan)}
             floorMinor={assumptions.floorMinor}
             currency={forecast.currency}
             chosen={month}
@@ -150,6 +151,11 @@ function FanPart({ forecast }: { forecast: Forecast }) {
     </Section>
   );
 }
+
+const sharesOf = ({ unsold, short }: Fan) => [
+  { text: 'nothing sold yet', shares: unsold, isGrave: false },
+  { text: 'money has run out', shares: short, isGrave: true },
+];
 
 /** What a fan comes to, in figures. */
 function FiguresTable({ forecast: { currency, openingMinor, months }, fan }: { forecast: Forecast; fan: Fan }) {

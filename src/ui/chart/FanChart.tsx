@@ -4,6 +4,7 @@ import { useEffect, useRef, useState } from 'react';
 import { currencyDigits } from '@/core/money';
 import { formatMonth, type Month } from '@/core/time';
 import { formatAmount, formatFigure } from '@/ui/text/figures';
+import { type ShareLine, ShareLines } from './ShareLines';
 import { ChartFrame, drawn, token } from './timeChart';
 
 Chart.register(Filler);
@@ -26,6 +27,8 @@ interface FanChartProps {
   readonly floorMinor: number;
   readonly currency: string;
   readonly label: string;
+  /** Shares of the paths by month, drawn under the fan. */
+  readonly shares?: readonly ShareLine[];
   readonly chosen: number | null;
   readonly onChoose?: (month: number) => void;
 }
@@ -180,7 +183,7 @@ function fanOptions(
 
 /** The balance by month as a fan: half of all paths in the dark band, nine in ten in both. What is certain to be charged hangs below it on a scale of its own. */
 export function FanChart(props: FanChartProps) {
-  const { months, fan, others, costs, actual, floorMinor, currency, label, chosen, onChoose } = props;
+  const { months, fan, others, costs, actual, shares = [], floorMinor, currency, label, chosen, onChoose } = props;
   const canvas = useRef<HTMLCanvasElement>(null);
   const drawnChart = useRef<{ draw(): void } | null>(null);
   const choose = useRef(onChoose);
@@ -241,6 +244,7 @@ export function FanChart(props: FanChartProps) {
         <canvas ref={canvas} role="img" aria-label={label} />
       </ChartFrame>
       <CostBars months={months} costs={costs} currency={currency} area={area} chosen={chosen} />
+      {shares.length > 0 && <ShareLines months={months} lines={shares} area={area} chosen={chosen} />}
     </>
   );
 }
