@@ -4,13 +4,20 @@ import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { build } from 'esbuild';
 import { afterAll, beforeAll, expect, test } from 'vitest';
+import type * as Ledger from '@/core/ledger';
+import type * as SampleLedger from '@/core/ledger/sampleLedger';
+import type * as Odds from '@/core/odds';
 import type * as Prospects from '@/core/prospects';
 import type * as Sample from '@/core/prospects/sampleBook';
 import { instant } from '@/core/time';
 import { best, line } from './portfolio';
 
 const report: string[] = [];
-let prospects: typeof Prospects & typeof Sample;
+let prospects: typeof Prospects &
+  typeof Sample &
+  typeof Ledger &
+  typeof SampleLedger &
+  Pick<typeof Odds, 'USUAL_ASSUMPTIONS'>;
 let folder = '';
 
 /** Bundled as the worker is: modules that a test runner has taken apart are twice as slow. */
@@ -19,7 +26,8 @@ beforeAll(async () => {
   const outfile = join(folder, 'prospects.mjs');
   await build({
     stdin: {
-      contents: "export * from '@/core/prospects'; export * from '@/core/prospects/sampleBook';",
+      contents:
+        "export * from '@/core/prospects'; export * from '@/core/prospects/sampleBook'; export * from '@/core/ledger'; export * from '@/core/ledger/sampleLedger'; export { USUAL_ASSUMPTIONS } from '@/core/odds';",
       resolveDir: process.cwd(),
       loader: 'ts',
     },
@@ -92,4 +100,37 @@ test.each([
       floor,
     ),
   );
+});
+
+/** A ledger of so many names at one account, renewed by themselves but for a third, most with an asking price. */
+function ledgerOf(count: number) {
+  const { nameWith, QUAYMARK, rulesWith, indexRules, projectLedger, LedgerDay, TODAY } = prospects;
+  const names = Array.from({ length: count }, (_, i) =>
+    nameWith(
+      `name${String(i).padStart(6, '0')}.com`,
+      new Date(TODAY + (3 + ((i * 97) % 700)) * 86_400_000).toISOString(),
+      {
+        setting: i % 3 === 0 ? 'off' : 'on',
+        asking: i % 7 === 0 ? null : { minor: 20_000 + 9000 * (i % 11), currency: 'USD' },
+        purpose: i % 19 === 0 ? 'in use' : 'for sale',
+      },
+    ),
+  );
+  const index = indexRules(rulesWith({ accounts: [{ ...QUAYMARK, balanceMinor: 1e12 }] }));
+  return new LedgerDay(projectLedger(index, names, TODAY), TODAY);
+}
+
+test.each([400, 50_000, 250_000])('what comes before the paths, of %i names', async (count) => {
+  const { schedulesOf, offerBook, valuing, rankNames, everyRow, USUAL_ASSUMPTIONS, NO_OFFER_FACTS } = prospects;
+  const today = ledgerOf(count);
+  const asked = { facts: NO_OFFER_FACTS, assumptions: USUAL_ASSUMPTIONS, view: null };
+  const floor = await best(2, () => everyRow(today.projection));
+  const told = (what: string, ms: number) =>
+    report.push(line(`${count.toLocaleString('en')} names: ${what}`, ms, 'reading every row', floor));
+  told('their charges over ten years, twice', await best(2, () => schedulesOf(today, USUAL_ASSUMPTIONS)));
+  told('the book of offers', await best(2, () => offerBook(today, asked)));
+  const judge = valuing(today, asked);
+  let ranked = 0;
+  told('every name judged and ranked', await best(2, () => (ranked = rankNames(judge, NO_OFFER_FACTS).order.length)));
+  expect(ranked).toBe(count);
 });

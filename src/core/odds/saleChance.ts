@@ -22,9 +22,16 @@ export function chanceOfSale({ sales, nameYears }: SaleRate, factor: number, fro
   return -Math.expm1(-sales * Math.log1p((factor * years) / (nameYears + factor * from)));
 }
 
-/** The factor at which the chance of a sale within the first year is `chance` (0 to below 1): what the owner said of one name. */
+/** Far beyond anything that could be meant, far below what a computer has no number for. */
+const GREATEST_FACTOR = 1e12;
+
+/**
+ * The factor at which the chance of a sale within the first year is `chance` (0 to below 1): what the owner said of one name. 1 where nothing is held to sell
+ * at all: no factor makes anything of that.
+ */
 export function factorFor({ sales, nameYears }: SaleRate, chance: number): number {
-  return nameYears * Math.expm1(-Math.log1p(-chance) / sales);
+  if (sales === 0) return 1;
+  return Math.min(GREATEST_FACTOR, nameYears * Math.expm1(-Math.log1p(-chance) / sales));
 }
 
 /** Mean of λ, and the shares below which it lies: 5 and 95 of a hundred. Sales in a name-year. */

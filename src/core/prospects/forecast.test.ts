@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { fundingOf, indexRules, LedgerDay, type LedgerName, type LedgerRules, projectLedger } from '../ledger';
 import { nameWith, QUAYMARK, RENEWAL, rulesWith, TODAY } from '../ledger/sampleLedger';
@@ -248,4 +249,77 @@ describe('what is lacking', () => {
     ];
     expect(play(ledgerOf(names)).told.lacking).toMatchObject({ noEnd: 1, noSetting: 1, noRate: 1 });
   });
+});
+
+describe('whatever is assumed', () => {
+  const share = fc.double({ min: 0, max: 1, noNaN: true });
+  const maybe = <T>(of: fc.Arbitrary<T>) => fc.option(of, { nil: null });
+  const money = fc.integer({ min: -1e12, max: 1e12 });
+  const assumptions: fc.Arbitrary<Partial<Assumptions>> = fc.record({
+    grouping: fc.constantFrom('ending', 'tag', 'asking'),
+    chance: fc.oneof(share, fc.constantFrom(0, 1e-9, 1)),
+    nameYears: fc.constantFrom(1, 100, 1e6),
+    countOwnSales: fc.boolean(),
+    medianShare: maybe(fc.double({ min: 0.01, max: 5, noNaN: true })),
+    shareSigma: maybe(fc.double({ min: 0, max: 3, noNaN: true })),
+    commission: share,
+    offerFactor: fc.double({ min: 0, max: 100, noNaN: true }),
+    interest: share,
+    elasticity: fc.double({ min: 0, max: 10, noNaN: true }),
+    cashMinor: money,
+    floorMinor: money,
+    unknownPriceMinor: fc.integer({ min: 0, max: 1e12 }),
+    unknownBalanceMinor: fc.integer({ min: 0, max: 1e12 }),
+  });
+  const names = portfolio(25).map((name, i) => ({ ...name, saleChance: [null, 0, 0.4, 0.999][i % 4] ?? null }));
+  const today = ledgerOf(names, { accounts: [{ ...QUAYMARK, balanceMinor: null }], prices: [] });
+  const offers = { nameId: Int32Array.of(names[2]?.id ?? 0), count: Int32Array.of(3) };
+  const strategies = (
+    [
+      { kind: 'as it stands' },
+      { kind: 'keep all' },
+      { kind: 'drop what is not worth it' },
+      { kind: 'budget', yearlyMinor: 0 },
+      { kind: 'lower prices', share: 0.99 },
+    ] satisfies Strategy[]
+  ).map((strategy) => ({ label: strategy.kind, strategy }));
+
+  test('the paths come to an end, every figure is a number, and the lines of a fan never cross', () => {
+    fc.assert(
+      fc.property(assumptions, (assumed) => {
+        const { told } = play(
+          today,
+          { paths: 20, months: 60, strategies, facts: { ...NO_OFFER_FACTS, offers } },
+          assumed,
+        );
+        expect(told.fans).toHaveLength(strategies.length);
+        for (const { lines, profit, carries, namesSold } of told.fans) {
+          for (const value of [...lines.flat(), profit.mean, profit.spread, profit.worstTenth, carries, namesSold])
+            expect(Number.isFinite(value)).toBe(true);
+          for (let i = 1; i < lines.length; i += 1)
+            for (const [month, value] of (lines[i] ?? []).entries())
+              expect(value).toBeGreaterThanOrEqual(lines[i - 1]?.[month] ?? 0);
+          expect(namesSold).toBeLessThanOrEqual(names.length);
+        }
+        for (const { profitLow, profitHigh } of told.movers) expect(Number.isFinite(profitLow + profitHigh)).toBe(true);
+      }),
+      // The ends of what may be typed, all at once.
+      {
+        numRuns: process.env.SOAK ? 2000 : 40,
+        examples: [
+          [
+            {
+              ...USUAL_ASSUMPTIONS,
+              chance: 1,
+              nameYears: 1e6,
+              elasticity: 10,
+              offerFactor: 100,
+              unknownPriceMinor: 1,
+              unknownBalanceMinor: 1e12,
+            },
+          ],
+        ],
+      },
+    );
+  }, 600_000);
 });

@@ -166,7 +166,8 @@ function playSegment(
 ): void {
   const length = HORIZON_MONTHS - start;
   const rate = lambda * factor * pace;
-  if (rate === 0) return;
+  // No number is no rate either: nothing would end the line.
+  if (!(rate > 0)) return;
   // Which courses are done with the name that is being passed, a bit for each.
   let standing = -1;
   let gone = 0;

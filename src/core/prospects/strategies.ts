@@ -55,8 +55,11 @@ export function courseOf(strategy: Strategy, label: string, ground: Ground): Cou
   }
 }
 
-/** How many times as often a name sells at another price, `left` of what was asked before: λ × left^(−ε). */
-const paceAt = (left: number, elasticity: number) => (left > 0 ? left ** -elasticity : 1);
+/** Nothing sells more often than this makes it: events are drawn at the greatest pace, and would not come to an end. */
+const GREATEST_PACE = 1000;
+
+/** How many times as often a name sells at another price, `left` of what was asked before: λ × left^(−ε), a thousandfold at the most. */
+const paceAt = (left: number, elasticity: number) => (left > 0 ? Math.min(GREATEST_PACE, left ** -elasticity) : 1);
 
 function thought(
   { dropped, asked }: Extract<Strategy, { kind: 'thought' }>,
