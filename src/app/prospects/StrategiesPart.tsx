@@ -15,6 +15,13 @@ import { STANDING, useProspects } from './ProspectsContext';
 const KINDS = ['keep all', 'drop what is not worth it', 'budget', 'lower prices'] as const;
 type Kind = (typeof KINDS)[number];
 
+const NAMES: Readonly<Record<Kind, string>> = {
+  'keep all': 'Keep all',
+  'drop what is not worth it': 'Drop what is not worth it',
+  budget: 'A yearly budget',
+  'lower prices': 'Lower prices',
+};
+
 const ABOUT: Readonly<Record<Kind, string>> = {
   'keep all': 'every name renewed as long as it is not sold, money never short',
   'drop what is not worth it': 'a name is given up once keeping it costs more than it may bring',
@@ -24,36 +31,30 @@ const ABOUT: Readonly<Record<Kind, string>> = {
 
 const FIRST_SHARE = 0.2;
 
+/** What the strategies are given: a yearly budget, minor units, and by what share prices fall. */
+interface Given {
+  readonly budget: number;
+  readonly share: number;
+}
+
+const strategyOf = (kind: Kind, { budget, share }: Given): NamedStrategy => {
+  const strategy: Strategy =
+    kind === 'budget' ? { kind, yearlyMinor: budget } : kind === 'lower prices' ? { kind, share } : { kind };
+  return { label: kind, strategy };
+};
+
+/** What came of a strategy, and what it is against how it stands. */
+type Found = { readonly fan: Fan; readonly compared: Compared | null } | null;
+
+function foundIn(forecast: Forecast, label: string): Found {
+  const i = forecast.fans.findIndex((fan) => fan.label === label);
+  const fan = forecast.fans[i];
+  return fan ? { fan, compared: forecast.compared[i - 1] ?? null } : null;
+}
+
 /** Strategies side by side on the same random numbers: what each leaves, and how sure its difference from how it stands is. */
 export function StrategiesPart({ forecast }: { forecast: Forecast }) {
-  const { compared, compare, thought, think } = useProspects();
-  const [budget, setBudget] = useState(() => yearlyCost(forecast));
-  const [share, setShare] = useState(FIRST_SHARE);
-  const strategyOf = (kind: Kind, settings = { budget, share }): NamedStrategy => {
-    const strategy: Strategy =
-      kind === 'budget'
-        ? { kind, yearlyMinor: settings.budget }
-        : kind === 'lower prices'
-          ? { kind, share: settings.share }
-          : { kind };
-    return { label: kind, strategy };
-  };
-  const toggle = (kind: Kind, isOn: boolean) =>
-    compare(
-      KINDS.filter((one) => (one === kind ? isOn : compared.some(({ label }) => label === one))).map((one) =>
-        strategyOf(one),
-      ),
-    );
-  const change = (settings: { budget: number; share: number }) => {
-    setBudget(settings.budget);
-    setShare(settings.share);
-    compare(compared.map(({ label }) => strategyOf(label as Kind, settings)));
-  };
-  const found = (label: string): { fan: Fan; compared: Compared | null } | null => {
-    const i = forecast.fans.findIndex((fan) => fan.label === label);
-    const fan = forecast.fans[i];
-    return fan ? { fan, compared: forecast.compared[i - 1] ?? null } : null;
-  };
+  const { thought, think } = useProspects();
   const { currency } = forecast;
   return (
     <Section aria-label="Strategies side by side">
@@ -71,39 +72,13 @@ export function StrategiesPart({ forecast }: { forecast: Forecast }) {
             </tr>
           </thead>
           <tbody>
-            <Line name="As it stands" about="nothing is done" found={found(STANDING.label)} currency={currency} />
-            {KINDS.map((kind) => {
-              const isOn = compared.some(({ label }) => label === kind);
-              return (
-                <Line
-                  key={kind}
-                  name={
-                    <Check isSelected={isOn} onChange={(on) => toggle(kind, on)}>
-                      {kind === 'budget'
-                        ? 'A yearly budget'
-                        : kind === 'lower prices'
-                          ? 'Lower prices'
-                          : kind[0]?.toUpperCase() + kind.slice(1)}
-                    </Check>
-                  }
-                  about={ABOUT[kind]}
-                  field={
-                    kind === 'budget' && isOn ? (
-                      <AmountField
-                        label={`Budget a year, ${currency}`}
-                        currency={currency}
-                        amount={{ minor: budget, currency }}
-                        onChange={(_, read) => read && change({ budget: read.minor, share })}
-                      />
-                    ) : kind === 'lower prices' && isOn ? (
-                      <PercentField share={share} onChange={(value) => change({ budget, share: value })} />
-                    ) : null
-                  }
-                  found={isOn ? found(kind) : null}
-                  currency={currency}
-                />
-              );
-            })}
+            <Line
+              name="As it stands"
+              about="nothing is done"
+              found={foundIn(forecast, STANDING.label)}
+              currency={currency}
+            />
+            <ComparedLines forecast={forecast} />
             {thought && (
               <Line
                 name="What you think of"
@@ -115,7 +90,7 @@ export function StrategiesPart({ forecast }: { forecast: Forecast }) {
                     </Button>
                   </>
                 }
-                found={found('what you think of')}
+                found={foundIn(forecast, 'what you think of')}
                 currency={currency}
               />
             )}
@@ -124,6 +99,46 @@ export function StrategiesPart({ forecast }: { forecast: Forecast }) {
       </Wide>
     </Section>
   );
+}
+
+/** The strategies that can be compared: each is put beside the others by its box. */
+function ComparedLines({ forecast }: { forecast: Forecast }) {
+  const { compared, compare } = useProspects();
+  const [given, setGiven] = useState<Given>(() => ({ budget: yearlyCost(forecast), share: FIRST_SHARE }));
+  const { currency } = forecast;
+  const isCompared = (kind: Kind) => compared.some(({ label }) => label === kind);
+  const toggle = (kind: Kind, isOn: boolean) =>
+    compare(KINDS.filter((one) => (one === kind ? isOn : isCompared(one))).map((one) => strategyOf(one, given)));
+  const give = (more: Partial<Given>) => {
+    const next = { ...given, ...more };
+    setGiven(next);
+    compare(compared.map(({ label }) => strategyOf(label as Kind, next)));
+  };
+  const fieldOf = (kind: Kind) =>
+    kind === 'budget' ? (
+      <AmountField
+        label={`Budget a year, ${currency}`}
+        currency={currency}
+        amount={{ minor: given.budget, currency }}
+        onChange={(_, read) => read && give({ budget: read.minor })}
+      />
+    ) : kind === 'lower prices' ? (
+      <PercentField share={given.share} onChange={(share) => give({ share })} />
+    ) : null;
+  return KINDS.map((kind) => (
+    <Line
+      key={kind}
+      name={
+        <Check isSelected={isCompared(kind)} onChange={(on) => toggle(kind, on)}>
+          {NAMES[kind]}
+        </Check>
+      }
+      about={ABOUT[kind]}
+      field={isCompared(kind) ? fieldOf(kind) : null}
+      found={isCompared(kind) ? foundIn(forecast, kind) : null}
+      currency={currency}
+    />
+  ));
 }
 
 function thoughtWords(dropped: number, asked: number): string {
@@ -160,7 +175,7 @@ function Line({
   name: React.ReactNode;
   about: React.ReactNode;
   field?: React.ReactNode;
-  found: { readonly fan: Fan; readonly compared: Compared | null } | null;
+  found: Found;
   currency: string;
 }) {
   const money = (minor: number) => roughGain(minor, currency);
