@@ -90,6 +90,19 @@ describe('as it stands', () => {
     expect([...kept.minor]).toEqual(expected);
   });
 
+  test('an account that charges years before a term ends is played too, however many charges that makes at first', () => {
+    const accounts = [{ ...QUAYMARK, leadDays: 1500, balanceMinor: 1e9 }];
+    const early = ledgerOf(
+      [nameWith('one.com', '2027-03-01T00:00:00Z', { setting: 'on' }), nameWith('two.com', '2027-03-01T00:00:00Z')],
+      { accounts },
+    );
+    const { standing, kept } = schedulesOf(early, USUAL_ASSUMPTIONS);
+    const months = [...kept.month.slice(0, kept.first[1])];
+    expect(months.length).toBeGreaterThan(12);
+    expect([...standing.month]).toEqual(months);
+    expect([...kept.month.slice(kept.first[1])]).toEqual(months);
+  });
+
   test('a month on which no charge falls costs nothing, and no name is charged once its term has ended for good', () => {
     const today = ledgerOf([
       nameWith('off.com', '2027-03-01T00:00:00Z'),

@@ -33,29 +33,31 @@ export interface StandIns {
   readonly unknownBalanceMinor: number | null;
 }
 
-interface Line {
-  readonly place: number;
-  readonly month: number;
-  readonly minor: number;
-  readonly endAt: number;
-}
-
-/** Puts lines that come account by account into columns by place. */
-class Lines {
-  readonly #month: number[] = [];
-  readonly #place: number[] = [];
-  readonly #minor: number[] = [];
-  readonly #endAt: number[] = [];
-  readonly #unpriced = new Set<number>();
+/** Charges as they are put into columns, name after name. */
+class Columns {
+  readonly #first: Int32Array;
+  #month: Int16Array;
+  #minor: Float64Array;
+  #endAt: Float32Array;
+  readonly #unpriced: number[] = [];
   readonly #into = new Map<string, number | null>();
+  #size = 0;
+
+  /** With room for so many charges; more are made room for. */
   constructor(
     readonly projection: Projection,
     readonly scale: MonthScale,
     readonly standIns: StandIns,
-  ) {}
+    room: number,
+  ) {
+    this.#first = new Int32Array(projection.names.length + 1);
+    this.#month = new Int16Array(room);
+    this.#minor = new Float64Array(room);
+    this.#endAt = new Float32Array(room);
+  }
 
   /** A cost in minor units of the home currency, each rounded once; what is not known by its stand-in. */
-  minorOf(place: number, cost: Amount | null): number {
+  #minorOf(place: number, cost: Amount | null): number {
     const { index, asOf } = this.projection;
     const { homeCurrency, rates } = index.rules;
     if (cost !== null && cost.currency === homeCurrency) return cost.minor;
@@ -67,39 +69,50 @@ class Lines {
       }
       if (factor !== null) return roundHalfAway(cost.minor * factor);
     }
-    this.#unpriced.add(place);
+    if (this.#unpriced.at(-1) !== place) this.#unpriced.push(place);
     return this.standIns.unknownPriceMinor ?? 0;
   }
 
-  add({ place, month, minor, endAt }: Line): void {
-    this.#place.push(place);
-    this.#month.push(month);
-    this.#minor.push(minor);
-    this.#endAt.push(endAt);
+  /** A further charge of a name; names come in order, and each one's charges too. */
+  add(place: number, at: Instant, cost: Amount | null, newEnd: Instant): void {
+    const i = this.#size;
+    if (i === this.#month.length) this.#grow();
+    this.#size += 1;
+    this.#month[i] = monthAt(this.scale, at);
+    this.#minor[i] = this.#minorOf(place, cost);
+    this.#endAt[i] = monthPlace(this.scale, newEnd);
+    this.#first[place + 1] = this.#size;
+  }
+
+  #grow(): void {
+    const room = Math.ceil(this.#month.length * 1.5) + 16;
+    const grown = <T extends { set(from: T): void }>(from: T, to: T): T => {
+      to.set(from);
+      return to;
+    };
+    this.#month = grown(this.#month, new Int16Array(room));
+    this.#minor = grown(this.#minor, new Float64Array(room));
+    this.#endAt = grown(this.#endAt, new Float32Array(room));
   }
 
   schedule(): Schedule {
     const { names } = this.projection;
-    const count = this.#place.length;
-    const first = new Int32Array(names.length + 1);
-    for (const place of this.#place) first[place + 1] = (first[place + 1] as number) + 1;
-    for (let place = 0; place < names.length; place += 1)
-      first[place + 1] = (first[place + 1] as number) + (first[place] as number);
-    const next = first.slice();
-    const [month, minor, endAt] = [new Int16Array(count), new Float64Array(count), new Float32Array(count)];
-    for (let i = 0; i < count; i += 1) {
-      const place = this.#place[i] as number;
-      const at = next[place] as number;
-      next[place] = at + 1;
-      month[at] = this.#month[i] as number;
-      minor[at] = this.#minor[i] as number;
-      endAt[at] = this.#endAt[i] as number;
-    }
+    const first = this.#first;
+    // A name without charges begins where the one before it ends.
+    for (let place = 1; place <= names.length; place += 1)
+      first[place] = Math.max(first[place] as number, first[place - 1] as number);
     const paidTo = Float64Array.from({ length: names.length }, (_, place) => {
       const end = names.termEnd(place);
       return end === null ? Number.NaN : monthPlace(this.scale, end.at);
     });
-    return { first, month, minor, endAt, paidTo, unpriced: [...this.#unpriced].sort((a, b) => a - b) };
+    return {
+      first,
+      month: this.#month.slice(0, this.#size),
+      minor: this.#minor.slice(0, this.#size),
+      endAt: this.#endAt.slice(0, this.#size),
+      paidTo,
+      unpriced: this.#unpriced,
+    };
   }
 }
 
@@ -110,22 +123,21 @@ class Lines {
 export function asItStands(projection: Projection, scale: MonthScale, standIns: StandIns): Schedule {
   const { index, names, groups, asOf, charged } = projection;
   const costAt = renewalCostsAt(index, names, groups, { from: asOf });
-  const lines = new Lines(projection, scale, standIns);
+  const table = new ChargeTable(names.length, names.length * 10);
+  const last = (horizonOf(scale) - 1) as Instant;
   for (const [accountId, own] of charged) {
     const account = withBalance(projection, index.accounts.get(accountId) as LedgerAccount, standIns);
-    const table = new ChargeTable(names.length, own.places.length * 10);
-    const last = (horizonOf(scale) - 1) as Instant;
     playCharges(account, { ...own, costAt }, asOf, last, table);
-    for (let i = 0; i < table.size; i += 1) {
+  }
+  const columns = new Columns(projection, scale, standIns, table.size);
+  for (let place = 0; place < names.length; place += 1)
+    for (let i = table.first(place); i >= 0; i = table.next(i)) {
       if (!table.passes(i)) continue;
-      const place = table.place(i);
       const minor = table.costMinor(i);
       const cost = Number.isNaN(minor) ? null : { minor, currency: table.currency(i) };
-      const endAt = monthPlace(scale, table.newEnd(i).at);
-      lines.add({ place, month: monthAt(scale, table.at(i)), minor: lines.minorOf(place, cost), endAt });
+      columns.add(place, table.at(i), cost, table.newEnd(i).at);
     }
-  }
-  return lines.schedule();
+  return columns.schedule();
 }
 
 /** An account with its unknown balance taken as the stand-in, in its own money. */
@@ -188,15 +200,16 @@ export function keepCharges(today: LedgerDay, scale: MonthScale): (place: number
   };
 }
 
+/** As many charges as a name has over ten years, where its account does not charge long before: one a year. */
+const USUAL_CHARGES = 10;
+
 /** What keeping every name costs over ten years. See `keepCharges`. */
 export function keepAll(today: LedgerDay, scale: MonthScale, standIns: StandIns): Schedule {
   const { projection } = today;
-  const lines = new Lines(projection, scale, standIns);
+  const { length } = projection.names;
+  const columns = new Columns(projection, scale, standIns, length * USUAL_CHARGES);
   const chargesOf = keepCharges(today, scale);
-  for (let place = 0; place < projection.names.length; place += 1)
-    chargesOf(place, (at, cost, newEnd) => {
-      const minor = lines.minorOf(place, cost);
-      lines.add({ place, month: monthAt(scale, at), minor, endAt: monthPlace(scale, newEnd) });
-    });
-  return lines.schedule();
+  for (let place = 0; place < length; place += 1)
+    chargesOf(place, (at, cost, newEnd) => columns.add(place, at, cost, newEnd));
+  return columns.schedule();
 }
