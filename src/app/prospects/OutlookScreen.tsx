@@ -1,5 +1,5 @@
 'use client';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import styled from 'styled-components';
 import type { Fan, Forecast } from '@/core/prospects';
 import { FanChart } from '@/ui/chart/FanChart';
@@ -106,7 +106,8 @@ function offersWords({ offered, beingSold }: Forecast): string {
 function FanPart({ forecast }: { forecast: Forecast }) {
   const { years, lookAhead, seed, drawAgain, assumptions } = useProspects();
   const [month, setMonth] = useState<number | null>(null);
-  const [fan, ...others] = forecast.fans;
+  const [fan] = forecast.fans;
+  const others = useMemo(() => forecast.fans.slice(1), [forecast.fans]);
   const [typed, setTyped] = useState<string | null>(null);
   return (
     <Section aria-label="Balance by month">

@@ -1,6 +1,6 @@
 'use client';
 import { useMemo, useState } from 'react';
-import { FAN_LINES, monthNames, monthScale } from '@/core/prospects';
+import { FAN_LINES, type Fan, monthNames, monthScale } from '@/core/prospects';
 import { formatMonth, type Month } from '@/core/time';
 import { FanChart } from '@/ui/chart/FanChart';
 import { HitRates } from '@/ui/chart/HitRates';
@@ -13,6 +13,8 @@ import { dayWords, namesWords } from '@/ui/text/words';
 import type { LookingBack } from '@/usecases/prospects/forecasts';
 import { useTitle } from '../../../frame/Frame';
 import { useLedger } from '../../../frame/LedgerProvider';
+
+const NO_OTHERS: readonly Fan[] = [];
 
 /** A kept forecast against what has come: the balance in its fan, and of all that was said to be so likely, how many came true. */
 export function LookingBackScreen({ back }: { back: LookingBack }) {
@@ -36,7 +38,7 @@ export function LookingBackScreen({ back }: { back: LookingBack }) {
         <FanChart
           months={months}
           fan={fan}
-          others={[]}
+          others={NO_OTHERS}
           costs={forecast.costs}
           actual={actual}
           floorMinor={forecast.assumptions.floorMinor ?? 0}
