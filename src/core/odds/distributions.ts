@@ -100,8 +100,12 @@ function gammaAbove(a: number, x: number): number {
   return scale * fraction;
 }
 
+/** ln Γ(½), which every value of the normal distribution asks for. */
+const HALF_LOG_PI = 0.5 * Math.log(Math.PI);
+
 /** ln Γ(a) for a above 0: Stirling's series (DLMF 5.11.1) from 15 on, and the recurrence below. */
 function logGamma(a: number): number {
+  if (a === 0.5) return HALF_LOG_PI;
   let shift = 0;
   let x = a;
   for (; x < 15; x += 1) shift += Math.log(x);

@@ -1,4 +1,4 @@
-import { chanceOfSale, type SaleRate } from './saleChance';
+import { type SaleRate, yearlyChances } from './saleChance';
 
 /** How many years are looked ahead. */
 export const HORIZON_YEARS = 10;
@@ -34,11 +34,12 @@ export interface KeepValue {
  */
 export function keepValue({ costs, proceeds, rate, factor, discount }: Keeping): KeepValue {
   const years = Math.min(HORIZON_YEARS, costs.length);
+  const chances = yearlyChances(rate, factor);
   let next = 0;
   let kept = 0;
   let value = 0;
   for (let t = years - 1; t >= 0; t -= 1) {
-    const p = chanceOfSale(rate, factor, t);
+    const p = chances[t] as number;
     value = -(costs[t] as number) + p * proceeds + (1 - p) * discount * next;
     kept = value >= 0 ? kept + 1 : 0;
     next = Math.max(0, value);
@@ -46,8 +47,8 @@ export function keepValue({ costs, proceeds, rate, factor, discount }: Keeping):
   return {
     value,
     years: kept,
-    chance: chanceOfSale(rate, factor, 0),
-    leastProceeds: leastProceeds(costs.slice(0, years), rate, factor, discount),
+    chance: chances[0] as number,
+    leastProceeds: leastProceeds(costs, years, chances, discount),
   };
 }
 
@@ -55,12 +56,12 @@ export function keepValue({ costs, proceeds, rate, factor, discount }: Keeping):
  * Whoever keeps a name for k years, unless it is sold, pays C(k) and receives P(k) for each unit of proceeds: the value of the best plan is the
  * greatest P(k)·n − C(k), and the least n at which it is not below nothing the smallest C(k) / P(k).
  */
-function leastProceeds(costs: readonly number[], rate: SaleRate, factor: number, discount: number): number {
+function leastProceeds(costs: readonly number[], years: number, chances: Float64Array, discount: number): number {
   let [paid, received, reached] = [0, 0, 1];
   let least = Number.POSITIVE_INFINITY;
-  for (const [t, cost] of costs.entries()) {
-    const p = chanceOfSale(rate, factor, t);
-    paid += reached * cost;
+  for (let t = 0; t < years; t += 1) {
+    const p = chances[t] as number;
+    paid += reached * (costs[t] as number);
     received += reached * p;
     reached *= (1 - p) * discount;
     if (received > 0) least = Math.min(least, paid / received);

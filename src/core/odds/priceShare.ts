@@ -39,8 +39,26 @@ export function shareSteps({ median, sigma }: PriceShare, steps: number): Float6
   );
 }
 
+/** Mean shares that were worked out, by floor: nearly all names have none, or one of a few. */
+const known = new WeakMap<PriceShare, Map<number, number>>();
+const MOST_KNOWN = 10_000;
+
 /** The mean of min(1, max(floor, S)): the integral of the lognormal in closed form. `floor` is 0 to 1. */
-export function meanShare({ median, sigma }: PriceShare, floor: number): number {
+export function meanShare(share: PriceShare, floor: number): number {
+  let byFloor = known.get(share);
+  if (!byFloor || byFloor.size > MOST_KNOWN) {
+    byFloor = new Map();
+    known.set(share, byFloor);
+  }
+  let mean = byFloor.get(floor);
+  if (mean === undefined) {
+    mean = meanOf(share, floor);
+    byFloor.set(floor, mean);
+  }
+  return mean;
+}
+
+function meanOf({ median, sigma }: PriceShare, floor: number): number {
   if (sigma === 0) return Math.min(1, Math.max(floor, median));
   const mu = Math.log(median);
   const low = floor <= 0 ? Number.NEGATIVE_INFINITY : (Math.log(floor) - mu) / sigma;
@@ -97,6 +115,11 @@ export function askingFor(
   offered: Omit<OfferedAt, 'askingMinor'>,
   share: PriceShare,
 ): number | null {
+  const { minimumMinor, fees } = offered;
+  if (minimumMinor === 0 && isPlainFee(fees) && fees.percent < 100) {
+    const left = meanShare(share, 0) * (1 - fees.percent / 100);
+    return Math.max(0, Math.ceil((wantedMinor + fees.saleFeeMinor + fees.listingFeeMinor) / left));
+  }
   const isEnough = (askingMinor: number) => expectedProceeds({ ...offered, askingMinor }, share) >= wantedMinor;
   if (!isEnough(GREATEST_MINOR)) return null;
   // What is expected never falls as more is asked, so that halving finds the least.

@@ -22,6 +22,25 @@ export function chanceOfSale({ sales, nameYears }: SaleRate, factor: number, fro
   return -Math.expm1(-sales * Math.log1p((factor * years) / (nameYears + factor * from)));
 }
 
+/** The chances of a sale within each of ten years, if it has not come before; by rate and factor, since many names share both. */
+const known = new WeakMap<SaleRate, Map<number, Float64Array>>();
+const YEARS = 10;
+
+/** `chanceOfSale` within each of the ten years from now on, worked out once for each rate and factor. */
+export function yearlyChances(rate: SaleRate, factor: number): Float64Array {
+  let byFactor = known.get(rate);
+  if (!byFactor) {
+    byFactor = new Map();
+    known.set(rate, byFactor);
+  }
+  let chances = byFactor.get(factor);
+  if (!chances) {
+    chances = Float64Array.from({ length: YEARS }, (_, year) => chanceOfSale(rate, factor, year));
+    byFactor.set(factor, chances);
+  }
+  return chances;
+}
+
 /** Far beyond anything that could be meant, far below what a computer has no number for. */
 const GREATEST_FACTOR = 1e12;
 

@@ -47,6 +47,10 @@ export function rankNames(valuing: Valuing, { past }: OfferFacts): Ranking {
   const { today } = valuing;
   const { length } = today;
   const { homeCurrency } = today.projection.index.rules;
+  const dearest = past.reduce(
+    (most, { price }) => (price.currency === homeCurrency ? Math.max(most, price.minor) : most),
+    0,
+  );
   const stand = new Uint8Array(length).fill(NOT_RANKED);
   const column = () => new Float64Array(length).fill(Number.NaN);
   const [value, cost, chance, proceeds] = [column(), column(), column(), column()];
@@ -63,7 +67,7 @@ export function rankNames(valuing: Valuing, { past }: OfferFacts): Ranking {
       chance[place] = worth.keep.chance;
       proceeds[place] = worth.proceeds;
     }
-    const code = STANDS.indexOf(standOf(valuing, place, worth, past, homeCurrency));
+    const code = STANDS.indexOf(standOf(valuing, place, worth, past, dearest));
     stand[place] = code;
     counts[code] = (counts[code] as number) + 1;
     if (code === 0) {
@@ -96,14 +100,17 @@ function standOf(
   place: number,
   worth: NameWorth | null,
   past: OfferFacts['past'],
-  currency: string,
+  dearest: number,
 ): Stand {
   if (isAlwaysKept(valuing, place)) return 'always kept';
   if (!worth) return 'undecided';
   if (worth.keep.value >= 0) return 'worth it';
   const least = valuing.leastAskingOf(place, worth);
-  const like = least === null ? null : compareSales(valuing.today.projection.names.ascii(place), past, currency);
-  return least !== null && like !== null && like.medianMinor >= least ? 'underpriced' : 'not worth it';
+  // Nothing was ever sold for so much: no name need be held against it.
+  if (least === null || least > dearest) return 'not worth it';
+  const { names, index } = valuing.today.projection;
+  const like = compareSales(names.ascii(place), past, index.rules.homeCurrency);
+  return like !== null && like.medianMinor >= least ? 'underpriced' : 'not worth it';
 }
 
 /** One name of a ranking in full. */

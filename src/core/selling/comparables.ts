@@ -74,12 +74,24 @@ export interface Comparison {
 const LEAST_LIKENESS = 6;
 const MOST_SALES = 12;
 
+/** The traits of past sales, which every name is compared by. */
+const traitsKnown = new WeakMap<PastSale, NameTraits>();
+
+function traitsOfSale(sale: PastSale): NameTraits {
+  let traits = traitsKnown.get(sale);
+  if (!traits) {
+    traits = traitsOf(sale.ascii);
+    traitsKnown.set(sale, traits);
+  }
+  return traits;
+}
+
 /** Median and quartiles of the sales most like a name, in one currency; `null` when none is like it. */
 export function compareSales(ascii: string, sales: readonly PastSale[], currency: string): Comparison | null {
   const own = traitsOf(ascii);
   const like = sales
     .filter((sale) => sale.price.currency === currency && sale.ascii !== ascii)
-    .map((sale) => ({ sale, likeness: likeness(own, traitsOf(sale.ascii)) }))
+    .map((sale) => ({ sale, likeness: likeness(own, traitsOfSale(sale)) }))
     .filter((one) => one.likeness >= LEAST_LIKENESS)
     .sort((a, b) => b.likeness - a.likeness || newestFirst(a.sale, b.sale))
     .slice(0, MOST_SALES)
