@@ -1,6 +1,7 @@
 import type { Policy } from '@/core/lifecycle';
 import type { Rate } from '@/core/money';
 import { conditionWords, PRICE_ACTIONS } from '@/core/pricing';
+import type { AccountOverYears, OverYears, Way, WayPayment } from '@/usecases/accounts/overYears';
 import type { ListedChange, PriceRow } from '@/usecases/accounts/prices';
 import type { MarketplaceRow } from '@/usecases/marketplaces/marketplaces';
 import type { policies } from '@/usecases/policies/policies';
@@ -110,6 +111,31 @@ export const shop = named(
     linkProblem: orNull(text),
   }),
 );
+
+const wayPayment = documentOf<WayPayment>()({
+  account: text,
+  action: text,
+  years: whole,
+  afterYears: whole,
+  amount: money,
+});
+
+export const overYears = documentOf<OverYears>()({
+  ending: text,
+  years: whole,
+  accounts: list(
+    documentOf<AccountOverYears>()({
+      account: text,
+      total: orNull(money),
+      next: orNull(money),
+      nextOn: from(({ next }: AccountOverYears) => next?.on ?? null, orNull(day)),
+      condition: orNull(text),
+      yearlyRise: figure,
+      notCompared: orNull(text),
+    }),
+  ),
+  best: orNull(documentOf<Way>()({ years: whole, total: money, now: money, payments: list(wayPayment) })),
+});
 
 export const rate = named('Rate', documentOf<Rate>()({ from: day, currency: text, into: text, factor: figure }));
 

@@ -2,6 +2,7 @@ import type { RegistryFee } from '@/core/lifecycle';
 import type { Rate } from '@/core/money';
 import { isRefusal, refuse } from '@/core/refusal';
 import { accounts } from '@/usecases/accounts/accounts';
+import { pricesOverYears } from '@/usecases/accounts/overYears';
 import {
   importPrices,
   type ListedChange,
@@ -28,7 +29,17 @@ import { RateForm, RatesFile, RatesSourceForm } from '@/usecases/rates/requests'
 import { OfficeForm, officeSettings, saveOffice } from '@/usecases/settings';
 import { idIn, textOf, wholeOf } from '../asked';
 import { bodyOf, carriedOut, count, found, made, said } from '../documents/answers';
-import { change, type NamedPrice, office, type Policies, policy, price, rate, shop } from '../documents/books';
+import {
+  change,
+  type NamedPrice,
+  office,
+  overYears,
+  type Policies,
+  policy,
+  price,
+  rate,
+  shop,
+} from '../documents/books';
 import { day, documentOf, from, list, money, text, whole } from '../kinds';
 import { type AnyOperation, type Asked, operation } from '../operation';
 
@@ -48,6 +59,23 @@ export const BOOKS: readonly AnyOperation[] = [
       const labels = new Map((await accounts(deps)).map(({ id, label }) => [id, label]));
       return (await priceRows(deps)).map((row) => ({ ...row, account: labels.get(row.accountId) ?? '' }));
     },
+  }),
+  operation({
+    method: 'GET',
+    path: '/prices/over-years',
+    summary:
+      'What holding a name of an ending costs over years at each account, and the cheapest way of all, moves included',
+    query: {
+      ending: { schema: { type: 'string' }, description: 'The ending, without its dot.', required: true },
+      years: { schema: { type: 'integer', minimum: 1, maximum: 10, default: 5 }, description: 'Over how many years.' },
+      heldAt: { schema: { type: 'integer' }, description: 'The account where the name is held; left out: it is new.' },
+      monthsLeft: { schema: { type: 'number', minimum: 0, maximum: 120 }, description: 'Months that are paid there.' },
+      newAt: { schema: { type: 'string' }, description: 'Accounts at which one is a new customer, by commas.' },
+      code: { schema: { type: 'string' }, description: 'A code that may be told.' },
+      privacy: { schema: { type: 'boolean' }, description: 'With privacy in every year.' },
+    },
+    answer: overYears,
+    run: ({ deps, query }) => pricesOverYears(deps, query),
   }),
   operation({
     method: 'POST',

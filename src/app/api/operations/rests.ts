@@ -51,6 +51,8 @@ export const RESTS: Readonly<Record<string, string>> = {
   'POST /sales/{saleId}/steps': 'the price that was agreed; commission and fees as they were told',
   'POST /sales/{saleId}/hand-over': 'the price that was agreed; commission and fees as they were told',
   'GET /past-sales': 'sales as they were brought in, and the office’s own',
+  'GET /prices/over-years':
+    'price lists of the accounts, the rises that are expected of them, and rates between currencies',
   'GET /prices': 'price lists and what was typed: origin and source say it of each',
   'POST /accounts/{id}/price-list/preview': 'the list that was sent, and the prices that are known',
   'GET /policies': 'fees of registries as they were entered',
