@@ -36,7 +36,7 @@ export function LackingPart({ forecast: { lacking, currency, fans } }: { forecas
         <Notice data-kind={fans.length === 0 && assumptions.unknownPriceMinor === null ? 'caution' : undefined}>
           <Sentence>
             {countOf(unpricedCount, 'name has', 'names have')} no known renewal price.{' '}
-            <Link href="/unknown">Say it</Link>, or take
+            <Link href="/unknown">Say it</Link> or take
             {standIn('unknownPriceMinor', `What stands in for an unknown price, ${currency}`)}
             {currency} for each charge.
           </Sentence>

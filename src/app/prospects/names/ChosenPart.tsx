@@ -109,7 +109,11 @@ function Effect({ thought, count }: { thought: Thought; count: number }) {
       : `That price for ${count === 1 ? 'it' : 'them'}`;
   if (!forecast) return <p className="soft">Looking what it changes…</p>;
   if (!standing || !then || !compared)
-    return <p className="soft">What it changes cannot be told: something is not known yet.</p>;
+    return (
+      <p className="soft">
+        What it changes cannot be told: the outlook lacks a price or a balance. See there what stands in for it.
+      </p>
+    );
   const money = (minor: number) => roughly(Math.abs(minor), currency);
   const error = 2 * compared.standardError;
   return (
