@@ -49,7 +49,12 @@ const query = (now: string) => `
   with ${OFFERED(now)}, ${LISTED},
   currencies as (select value, row_number() over (order by value) - 1 as code from (select distinct currency from listed) d(value)),
   wished as (
-    select name_id, count(*)::int as threads from offer_threads where made_at > ${now} - interval '1 year' and made_at <= ${now} group by name_id),
+    select name_id, sum(wishes)::int as threads from (
+      select name_id, count(*) as wishes from offer_threads where made_at > ${now} - interval '1 year' and made_at <= ${now} group by name_id
+      union all
+      select a.name_id, count(distinct b.bidder) from bids b join auctions a on a.id = b.auction_id
+      where b.at > ${now} - interval '1 year' and b.at <= ${now} group by a.name_id) w
+    group by name_id),
   under_way as (select distinct name_id from sales where stage not ${oneOf(OVER_STAGES)})
   select
     (select ${joined('int4send(id)', 'id')} from offered where not is_gone),

@@ -51,6 +51,36 @@ describe('how long names have been on offer', () => {
     expect(since[priced]).toBeCloseTo(100 / 365.25, 3);
   });
 
+  test('who has offered or bid within a year counts, each once; who did before does not', async () => {
+    const wished = await office.write('wished.com');
+    await office.write('quiet.com');
+    const day = (ago: number) => new Date(addDays(TODAY, -ago));
+    for (const ago of [10, 300, 500])
+      await office.query(
+        "insert into offer_threads (name_id, buyer, currency, made_at, state) values ($1, 'Ann', 'USD', $2, 'declined')",
+        [wished, day(ago)],
+      );
+    const { rows: listed } = await office.query(
+      "insert into listings (name_id, kind, currency, status, made_at) values ($1, 'auction', 'USD', 'live', $2) returning id",
+      [wished, day(20)],
+    );
+    const { rows: auction } = await office.query(
+      "insert into auctions (listing_id, name_id, at_marketplace, currency, start_minor, increments, opens_at, closes_at) values ($1, $2, false, 'USD', 100, '[]', $3, $4) returning id",
+      [listed[0].id, wished, day(20), day(-10)],
+    );
+    for (const [bidder, ago] of [
+      ['Oda', 5],
+      ['Oda', 4],
+      ['Bert', 3],
+    ] as const)
+      await office.query(
+        'insert into bids (auction_id, bidder, max_minor, price_minor, at) values ($1, $2, 500, 400, $3)',
+        [auction[0].id, bidder, day(ago)],
+      );
+    const { offers } = await selectOfferFacts(ledger.database, TODAY);
+    expect([[...offers.nameId], [...offers.count]]).toEqual([[wished], [4]]);
+  });
+
   test('own sales stand with what was asked', async () => {
     const id = await office.write('sold.com', { gone: addDays(TODAY, -100) });
     await office.sell(id, 60_000, addDays(TODAY, -200));

@@ -171,7 +171,7 @@ function PriceFigures({ forecast }: { forecast: Forecast | null }) {
         {...plain}
         write={(factor) => `× ${numberText(Math.round(factor * 10) / 10)}`}
         read={(text) => plain.read(text.replace('×', ''))}
-        about="times as often, if somebody offered within a year; nothing yet says so."
+        about="times as often, if somebody offered or bid within a year; nothing yet says so."
         onChange={(offerFactor) => assume({ offerFactor: Math.round(offerFactor * 10) / 10 })}
       />
       <MovableFigure

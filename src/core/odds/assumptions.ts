@@ -20,7 +20,7 @@ export interface Assumptions {
   readonly shareSigma: number | null;
   /** What is kept of a price where a name is listed at no marketplace. */
   readonly commission: number;
-  /** A name somebody has made an offer for within a year is so many times as likely to be sold. */
+  /** A name somebody has made an offer for, or bid on, within a year is so many times as likely to be sold. */
   readonly offerFactor: number;
   /** By how much a year money now is worth more than money later. */
   readonly interest: number;

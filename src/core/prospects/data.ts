@@ -39,7 +39,7 @@ export interface OfferFacts {
   };
   readonly currencies: readonly string[];
   readonly marketplaces: readonly (MarketplaceTerms & { readonly label: string })[];
-  /** Names somebody has made an offer for within a year, and how many did. */
+  /** Names somebody has made an offer for, or bid on, within a year, and how many did. */
   readonly offers: { readonly nameId: Int32Array; readonly count: Int32Array };
   /** Names that are being sold: their buyer is found. */
   readonly selling: Int32Array;

@@ -33,7 +33,7 @@ export function whyWords(
       : `${costs}; nothing is asked for it.`;
   const { value, chance, years } = worth.keep;
   const signs = [
-    offers > 0 && `${offers} ${offers === 1 ? 'offer' : 'offers'} within a year`,
+    offers > 0 && `${offers} ${offers === 1 ? 'offer or bidder' : 'offers and bidders'} within a year`,
     factor !== 1 && `× ${Math.round(factor * 100) / 100}`,
   ]
     .filter(Boolean)
