@@ -37,6 +37,40 @@ async function untilAcknowledged(send: () => Promise<Response>): Promise<void> {
   throw new Error('never acknowledged');
 }
 
+/** How long a request whose end is not known is left alone before anyone looks whether it was done. */
+const SETTLED_MS = 3000;
+
+/** Whether anything is booked under a reference; asked again while the database is away. */
+async function isBooked(reference: string): Promise<boolean> {
+  for (let tries = 0; tries < 200; tries += 1) {
+    const found = await house.database
+      .query('select 1 from entries where reference = $1', [reference])
+      .catch(() => null);
+    if (found) return (found.rowCount ?? 0) > 0;
+    await wait(200);
+  }
+  throw new Error('the database never came back');
+}
+
+/** A renewal by a key of its own. Where its end is not known one looks whether it is booked, and only then sends it with a new key. */
+async function renewOnce(reference: string, body: object): Promise<void> {
+  for (let nth = 0; nth < 20; nth += 1) {
+    let isUnknown = false;
+    await untilAcknowledged(async () => {
+      const answer = await ask('POST', '/api/v1/renewals', JSON.stringify(body), {
+        'content-type': 'application/json',
+        'idempotency-key': `${reference} ${nth}`,
+      });
+      isUnknown = answer.status === 409;
+      return isUnknown ? new Response(null, { status: 200 }) : answer;
+    });
+    if (!isUnknown) return;
+    await wait(SETTLED_MS);
+    if (await isBooked(reference)) return;
+  }
+  throw new Error(`${reference} was never carried out`);
+}
+
 /** Seeded commands, one after the other, until `isOver`. */
 async function command(seed: number, names: readonly string[], journal: Journal, isOver: () => boolean): Promise<void> {
   const chance = chanceFrom(seed);
@@ -70,12 +104,7 @@ async function command(seed: number, names: readonly string[], journal: Journal,
         items: [{ name: made, years: 1, charged: { amount: '11.00', currency: 'USD' } }],
         reference: key,
       };
-      await untilAcknowledged(() =>
-        ask('POST', '/api/v1/renewals', JSON.stringify(body), {
-          'content-type': 'application/json',
-          'idempotency-key': key,
-        }),
-      );
+      await renewOnce(key, body);
       journal.renewed.push({ key, name: made });
     }
   }
