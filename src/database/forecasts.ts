@@ -1,5 +1,5 @@
 import type { Assumptions, SaleRate } from '@/core/odds';
-import type { Fan, Strategy } from '@/core/prospects';
+import type { Fan } from '@/core/prospects';
 import type { Instant } from '@/core/time';
 import type { MadeBy } from './changes';
 import type { Queryable, Transaction } from './pool';
@@ -50,7 +50,6 @@ export interface ForecastRow {
   readonly months: number;
   readonly seed: number;
   readonly paths: number;
-  readonly strategy: Strategy;
   readonly assumptions: Partial<Assumptions>;
   readonly openingMinor: number;
   readonly fan: Fan;
@@ -66,7 +65,7 @@ export interface ForecastNames {
   readonly factors: readonly number[];
 }
 
-const COLUMNS = `id, label, made_at as "madeAt", made_by as "madeBy", currency, months, seed, paths, strategy, assumptions,
+const COLUMNS = `id, label, made_at as "madeAt", made_by as "madeBy", currency, months, seed, paths, assumptions,
   opening_minor as "openingMinor", fan, costs, rates`;
 
 export async function selectForecasts(db: Queryable): Promise<ForecastRow[]> {
@@ -83,8 +82,8 @@ export async function selectForecast(db: Queryable, id: number): Promise<(Foreca
 
 export async function insertForecast(tx: Transaction, draft: Omit<ForecastRow, 'id'> & ForecastNames): Promise<number> {
   const { rows } = await tx.query<{ id: number }>(
-    `insert into forecasts (label, made_at, made_by, currency, months, seed, paths, strategy, assumptions, opening_minor, fan, costs, rates, name_ids, name_groups, factors)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16) returning id`,
+    `insert into forecasts (label, made_at, made_by, currency, months, seed, paths, assumptions, opening_minor, fan, costs, rates, name_ids, name_groups, factors)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15) returning id`,
     [
       draft.label,
       new Date(draft.madeAt),
@@ -93,7 +92,6 @@ export async function insertForecast(tx: Transaction, draft: Omit<ForecastRow, '
       draft.months,
       draft.seed,
       draft.paths,
-      JSON.stringify(draft.strategy),
       JSON.stringify(draft.assumptions),
       draft.openingMinor,
       JSON.stringify(draft.fan),

@@ -63,6 +63,23 @@ describe('the outlook', () => {
     expect(now).not.toBe(first);
   });
 
+  test('a figure that cannot be is said where it was typed, and what was drawn stays', async () => {
+    const { visitor } = app;
+    await outlook();
+    const before = await figure('Left over');
+    await visitor.fill('Chance of a sale a year', '250');
+    await visitor.keys(Key.TAB);
+    await visitor.see('Write 0 % to 100 %.');
+    await visitor.fill('Seed', '2147483648');
+    await visitor.keys(Key.TAB);
+    await visitor.see('Write a whole number up to 2,147,483,647.');
+    expect(await figure('Left over')).toBe(before);
+    expect(await visitor.axe()).toEqual([]);
+    await visitor.press('Draw again');
+    await visitor.gone('Write a whole number up to 2,147,483,647.');
+    await changed('Left over', before);
+  });
+
   test('pointing at a month lists what is charged then', async () => {
     const { visitor } = app;
     await outlook();

@@ -59,6 +59,7 @@ test('a database that a first version of a migration made is made good', async (
     '0020_events',
     '0021_mails',
     '0022_prospects',
+    '0023_forecasts_as_it_stands',
   ]);
   expect(await migrate(url)).toEqual([]);
 });
@@ -79,6 +80,7 @@ test('what stood in a ledger in the words of before stands there in those of tod
     '0020_events',
     '0021_mails',
     '0022_prospects',
+    '0023_forecasts_as_it_stands',
   ]);
   expect(
     await rowsIn(url, 'select ascii, purpose, observed, rescue_verdict, requested from names order by id'),
@@ -128,6 +130,21 @@ const HALL_ATTRIBUTES = [
   { label: 'Shown at twelve partner halls too', options: [{ label: 'yes', minor: 0 }] },
   { label: 'Paid placement', options: [{ label: 'first page', minor: 4000 }] },
 ];
+
+test('a forecast that was kept of another course than as it stands says so in its label', async () => {
+  const url = await asOf('0022');
+  await runAdmin(
+    url,
+    `insert into forecasts (label, made_at, currency, months, seed, paths, strategy, assumptions, opening_minor, fan, costs, rates, name_ids, name_groups, factors)
+     select label, now(), 'USD', 12, 7, 100, jsonb_build_object('kind', kind), '{}', 0, '{}', '{}', '[]', '{}', '{}', '{}'
+       from (values ('Herring season', 'as it stands'), ('All of them', 'keep all')) as kept (label, kind)`,
+  );
+  await migrate(url);
+  expect(await rowsIn(url, 'select label from forecasts order by id')).toEqual([
+    { label: 'Herring season' },
+    { label: 'All of them (keep all)' },
+  ]);
+});
 
 test('a database that lacks what no migration brings is refused, with what it lacks and a way out', async () => {
   const url = await fresh();

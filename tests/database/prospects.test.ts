@@ -183,9 +183,28 @@ describe('a forecast', () => {
     [{ years: 11 }, 'request-invalid'],
     [{ paths: 1e9 }, 'request-invalid'],
     [{ seed: -1 }, 'request-invalid'],
+    [{ seed: 2_147_483_648 }, 'request-invalid'],
+    [{ assumptions: { offerFactor: 101 } }, 'request-invalid'],
   ])('%j is refused: %s', async (input, code) => {
     await office.begin();
     expect(await forecastNow(ledger, input)).toMatchObject({ code });
+  });
+
+  test('without assumptions goes by those of the office; those that are told are whole', async () => {
+    await office.begin();
+    for (let i = 0; i < 20; i += 1) await office.write(`name${i}.com`);
+    must(await takeAssumptions(ledger, { assumptions: { medianShare: 0.9, chance: 0.3 } }));
+    const asked = { paths: 200, years: 1 };
+    const [plain, whole, usual] = [
+      must(await forecastNow(ledger, asked)),
+      must(await forecastNow(ledger, { ...asked, assumptions: { medianShare: 0.9, chance: 0.3 } })),
+      must(await forecastNow(ledger, { ...asked, assumptions: { chance: 0.3 } })),
+    ];
+    expect(plain).toEqual(whole);
+    expect(usual.fans[0]?.profit.mean).toBeLessThan(plain.fans[0]?.profit.mean as number);
+    must(await keepForecast(ledger, { ...asked, label: 'By own sales', assumptions: { chance: 0.3 } }));
+    const [kept] = await keptForecasts(ledger);
+    expect(kept?.assumptions).toMatchObject({ chance: 0.3, medianShare: null });
   });
 
   test('is kept, restored from a backup, and held against what happened', async () => {

@@ -1,7 +1,7 @@
 'use client';
 import { useState } from 'react';
 import styled from 'styled-components';
-import { GROUPINGS, type Grouping } from '@/core/odds';
+import { ASSUMPTION_LIMITS, GROUPINGS, type Grouping } from '@/core/odds';
 import type { Forecast, Input } from '@/core/prospects';
 import { AmountField } from '@/ui/controls/AmountField';
 import { Button } from '@/ui/controls/Button';
@@ -34,14 +34,14 @@ const percent = {
   write: (share: number) => `${numberText(Math.round(share * 1e4) / 100)} %`,
   read: (text: string) => {
     const read = typedNumber(text.replace('%', '').trim());
-    return typeof read === 'number' && read >= 0 && read <= 500 ? read / 100 : null;
+    return typeof read === 'number' ? read / 100 : null;
   },
 };
 const plain = {
   write: (value: number) => numberText(Math.round(value * 100) / 100),
   read: (text: string) => {
     const read = typedNumber(text.trim());
-    return typeof read === 'number' && read >= 0 ? read : null;
+    return typeof read === 'number' ? read : null;
   },
 };
 
@@ -76,6 +76,7 @@ function ChanceFigures({ forecast }: { forecast: Forecast | null }) {
       <MovableFigure
         label="Chance of a sale a year"
         value={assumptions.chance}
+        limits={ASSUMPTION_LIMITS.chance}
         least={0.001}
         most={0.3}
         grows
@@ -91,6 +92,7 @@ function ChanceFigures({ forecast }: { forecast: Forecast | null }) {
       <MovableFigure
         label="Held as firmly as"
         value={assumptions.nameYears}
+        limits={ASSUMPTION_LIMITS.nameYears}
         least={10}
         most={5000}
         grows
@@ -136,6 +138,7 @@ function PriceFigures({ forecast }: { forecast: Forecast | null }) {
       <MovableFigure
         label="Paid of the asking price"
         value={assumptions.medianShare ?? share?.median ?? 0.6}
+        limits={ASSUMPTION_LIMITS.medianShare}
         least={0.1}
         most={1.5}
         likely={spreadOf(forecast, 'share')}
@@ -146,6 +149,7 @@ function PriceFigures({ forecast }: { forecast: Forecast | null }) {
       <MovableFigure
         label="Spread of that"
         value={assumptions.shareSigma ?? share?.sigma ?? 0.5}
+        limits={ASSUMPTION_LIMITS.shareSigma}
         least={0}
         most={1.5}
         {...plain}
@@ -155,6 +159,7 @@ function PriceFigures({ forecast }: { forecast: Forecast | null }) {
       <MovableFigure
         label="Commission"
         value={assumptions.commission}
+        limits={ASSUMPTION_LIMITS.commission}
         least={0}
         most={0.4}
         likely={spreadOf(forecast, 'commission')}
@@ -165,6 +170,7 @@ function PriceFigures({ forecast }: { forecast: Forecast | null }) {
       <MovableFigure
         label="Names with offers sell"
         value={assumptions.offerFactor}
+        limits={ASSUMPTION_LIMITS.offerFactor}
         least={0.2}
         most={10}
         grows
@@ -177,6 +183,7 @@ function PriceFigures({ forecast }: { forecast: Forecast | null }) {
       <MovableFigure
         label="Chance answers to price"
         value={assumptions.elasticity}
+        limits={ASSUMPTION_LIMITS.elasticity}
         least={0}
         most={4}
         {...plain}
@@ -186,6 +193,7 @@ function PriceFigures({ forecast }: { forecast: Forecast | null }) {
       <MovableFigure
         label="Money now over later"
         value={assumptions.interest}
+        limits={ASSUMPTION_LIMITS.interest}
         least={0}
         most={0.4}
         {...percent}
@@ -214,10 +222,12 @@ function likelyChance(forecast: Forecast | null): readonly [number, number] | nu
 }
 
 function MoneyFigures() {
-  const { assumptions, assume } = useProspects();
+  const { assumptions, assume, takenUp } = useProspects();
   const { homeCurrency: currency } = useLedger();
   const money = (key: 'cashMinor' | 'floorMinor', label: string, hint: string) => (
     <AmountField
+      key={takenUp}
+      negative
       label={`${label}, ${currency}`}
       currency={currency}
       amount={{ minor: assumptions[key], currency }}
@@ -238,7 +248,7 @@ function MoneyFigures() {
 
 /** Sets of assumptions under a name, and the one that the office judges names by. */
 function SetsPart() {
-  const { assumptions, known, take, assume } = useProspects();
+  const { assumptions, known, take, takeUp } = useProspects();
   const { reload } = useLedger();
   const [label, setLabel] = useState('');
   const [chosen, setChosen] = useState<string | null>(null);
@@ -266,7 +276,7 @@ function SetsPart() {
           onChange={(id) => {
             setChosen(id);
             const found = known.sets.find((set) => String(set.id) === id);
-            if (found) assume(found.assumptions);
+            if (found) takeUp(found.assumptions);
           }}
           options={known.sets.map((set) => ({ value: String(set.id), text: set.label }))}
         />
@@ -281,7 +291,7 @@ function SetsPart() {
         >
           Use for the office
         </Button>
-        <Button data-kind="plain" isDisabled={isInUse} onPress={() => assume(known.inUse)}>
+        <Button data-kind="plain" isDisabled={isInUse} onPress={() => takeUp(known.inUse)}>
           Back to those in use
         </Button>
       </Line>

@@ -11,13 +11,14 @@ import { useProspects } from './ProspectsContext';
 /** What nobody knows, what stands in for it, and where it can be said; and what is left out of the picture. */
 export function LackingPart({ forecast: { lacking, currency, fans } }: { forecast: Forecast }) {
   const { meta } = useLedger();
-  const { assumptions, assume } = useProspects();
-  const { unpricedCount, balances, noRate, noEnd, noSetting } = lacking;
+  const { assumptions, assume, takenUp } = useProspects();
+  const { unpricedCount, balances, currencies, noRate, noEnd, noSetting } = lacking;
   const labels = balances
     .map((id) => meta?.rules.accounts.find((account) => account.id === id)?.label ?? '')
     .join(', ');
   const standIn = (key: 'unknownPriceMinor' | 'unknownBalanceMinor', label: string) => (
     <AmountField
+      key={takenUp}
       label={label}
       hideLabel
       placeholder="an amount"
@@ -50,6 +51,12 @@ export function LackingPart({ forecast: { lacking, currency, fans } }: { forecas
             {standIn('unknownBalanceMinor', `What stands in for an unknown balance, ${currency}`)}
             {currency} for each.
           </Sentence>
+        </Notice>
+      )}
+      {currencies.length > 0 && (
+        <Notice data-kind="caution">
+          What is paid in {currencies.join(', ')} cannot be told in {currency}: no rate is known.{' '}
+          <Link href="/setup/marketplaces">Set one</Link>
         </Notice>
       )}
       {isOut && (

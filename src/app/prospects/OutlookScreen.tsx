@@ -1,7 +1,7 @@
 'use client';
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
-import type { Fan, Forecast } from '@/core/prospects';
+import { type Fan, type Forecast, GREATEST_SEED, nextSeed, readSeed } from '@/core/prospects';
 import { FanChart } from '@/ui/chart/FanChart';
 import { MoverBars } from '@/ui/chart/MoverBars';
 import { Button } from '@/ui/controls/Button';
@@ -109,6 +109,13 @@ function FanPart({ forecast }: { forecast: Forecast }) {
   const [fan] = forecast.fans;
   const others = useMemo(() => forecast.fans.slice(1), [forecast.fans]);
   const [typed, setTyped] = useState<string | null>(null);
+  const [isUnread, setUnread] = useState(false);
+  const draw = (by: number | null) => {
+    setUnread(by === null);
+    if (by === null) return;
+    setTyped(null);
+    drawAgain(by);
+  };
   return (
     <Section aria-label="Balance by month">
       <Asked>
@@ -122,13 +129,11 @@ function FanPart({ forecast }: { forecast: Forecast }) {
           label="Seed"
           value={typed ?? String(seed)}
           onChange={setTyped}
-          onBlur={() => {
-            if (typed !== null && /^\d{1,9}$/.test(typed.trim())) drawAgain(Number(typed));
-            setTyped(null);
-          }}
+          onBlur={() => typed !== null && draw(readSeed(typed))}
+          problem={isUnread ? `Write a whole number up to ${GREATEST_SEED.toLocaleString('en')}.` : null}
           inputMode="numeric"
         />
-        <Button onPress={() => drawAgain((seed * 48_271 + 11) % 2_147_483_647)}>Draw again</Button>
+        <Button onPress={() => draw(nextSeed(seed))}>Draw again</Button>
         <span className="soft">{forecast.paths.toLocaleString('en')} paths; the same seed draws the same picture</span>
       </Asked>
       {fan && (

@@ -23,7 +23,10 @@ export interface Prospects {
   readonly seed: number;
   readonly compared: readonly NamedStrategy[];
   readonly thought: Thought | null;
+  /** Rises when whole assumptions are taken up: fields that hold what was typed begin anew. */
+  readonly takenUp: number;
   assume(more: Partial<Assumptions>): void;
+  takeUp(assumptions: Assumptions): void;
   take(known: AllAssumptions): void;
   lookAhead(years: number): void;
   drawAgain(seed: number): void;
@@ -68,6 +71,11 @@ export function ProspectsProvider({
   const [compared, compare] = useState<readonly NamedStrategy[]>([]);
   const [thought, think] = useState<Thought | null>(null);
   const assume = useCallback((more: Partial<Assumptions>) => setAssumptions((before) => ({ ...before, ...more })), []);
+  const [takenUp, setTakenUp] = useState(0);
+  const takeUp = useCallback((whole: Assumptions) => {
+    setAssumptions(whole);
+    setTakenUp((before) => before + 1);
+  }, []);
   const view = useMemo(() => {
     const found = assumptions.grouping === 'view' ? views.find(({ id }) => id === assumptions.viewId) : undefined;
     return found ? viewFromQuery(new URLSearchParams(found.query)) : null;
@@ -82,14 +90,16 @@ export function ProspectsProvider({
       seed,
       compared,
       thought,
+      takenUp,
       assume,
+      takeUp,
       take,
       lookAhead,
       drawAgain,
       compare,
       think,
     }),
-    [assumptions, known, views, view, years, seed, compared, thought, assume],
+    [assumptions, known, views, view, years, seed, compared, thought, takenUp, assume, takeUp],
   );
   return <Context value={value}>{children}</Context>;
 }

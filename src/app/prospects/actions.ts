@@ -9,6 +9,7 @@ import {
   takeAssumptions,
 } from '@/usecases/prospects/assumptions';
 import { dropForecast } from '@/usecases/prospects/forecasts';
+import { orPlayedTooLong } from '@/usecases/tookTooLong';
 
 export async function saveAssumptionsAction(input: unknown): Promise<AllAssumptions | Refusal> {
   return saveAssumptions(deps(), input);
@@ -23,7 +24,7 @@ export async function dropAssumptionsAction(id: number): Promise<AllAssumptions 
 }
 
 export async function keepForecastAction(input: unknown): Promise<number | Refusal> {
-  return compute(deps(), 'keepForecast', input);
+  return orPlayedTooLong(compute(deps(), 'keepForecast', input));
 }
 
 export async function dropForecastAction(id: number): Promise<true | Refusal> {

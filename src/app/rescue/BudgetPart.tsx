@@ -120,7 +120,7 @@ function OddsFields({ odds }: { odds: Settings['saleOdds'] }) {
         onBlur={() => void saveOdds()}
         inputMode="decimal"
       />
-      percent a year and a commission of
+      percent a year before own sales and a commission of
       <Field
         data-wide="short"
         hideLabel

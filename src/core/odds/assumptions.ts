@@ -34,6 +34,18 @@ export interface Assumptions {
   readonly unknownBalanceMinor: number | null;
 }
 
+/** From where to where a figure may be assumed: what the screen takes, and what a request may say. */
+export const ASSUMPTION_LIMITS = {
+  chance: [0, 1],
+  nameYears: [1, 1_000_000],
+  medianShare: [0.01, 5],
+  shareSigma: [0, 3],
+  commission: [0, 1],
+  offerFactor: [0, 100],
+  interest: [0, 1],
+  elasticity: [0, 10],
+} as const satisfies Partial<Record<keyof Assumptions, readonly [number, number]>>;
+
 /** What is assumed until somebody says otherwise. No source: 2 sales in 100 name-years, to be moved. */
 export const USUAL_ASSUMPTIONS: Assumptions = {
   grouping: 'ending',

@@ -1,4 +1,11 @@
-export { type Assumptions, discountOf, GROUPINGS, type Grouping, USUAL_ASSUMPTIONS } from './assumptions';
+export {
+  ASSUMPTION_LIMITS,
+  type Assumptions,
+  discountOf,
+  GROUPINGS,
+  type Grouping,
+  USUAL_ASSUMPTIONS,
+} from './assumptions';
 export { gammaDensity, gammaQuantile, normalCdf, normalQuantile } from './distributions';
 export { HORIZON_YEARS, type Keeping, type KeepValue, keepValue } from './keepValue';
 export {

@@ -72,7 +72,8 @@ class SoldBy {
     if (month <= from || course.asking[name] === 0) return 0;
     const group = book.group[name] as number;
     const rate = other.rates?.[group] ?? (book.groups[group] as OfferGroup).rate;
-    const offered = book.offers.has(book.places[name] as number) ? (other.offerFactor ?? 1) : 1;
+    const isMoved = book.isSaid[name] === 0 && book.offers.has(book.places[name] as number);
+    const offered = isMoved ? (other.offerFactor ?? 1) : 1;
     const factor = (book.factor[name] as number) * (course.pace?.[name] ?? 1) * offered;
     const chance = (at: number) => chanceOfSale(rate, factor, 0, (at - from) / 12);
     if (month !== Math.floor(month) || from !== scale.start) return chance(month);

@@ -1,64 +1,21 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { fundingOf, indexRules, LedgerDay, type LedgerName, type LedgerRules, projectLedger } from '../ledger';
-import { nameWith, QUAYMARK, RENEWAL, rulesWith, TODAY } from '../ledger/sampleLedger';
-import { amount } from '../money';
+import { fundingOf } from '../ledger';
+import { nameWith, QUAYMARK, RENEWAL, TODAY } from '../ledger/sampleLedger';
 import { type Assumptions, USUAL_ASSUMPTIONS } from '../odds';
-import { addDays, type Day, formatInstant, type Instant } from '../time';
+import { addDays } from '../time';
 import {
   courseOf,
   expectedProfit,
-  type Forecast,
-  type ForecastAsked,
   forecast,
   monthAt,
   monthScale,
-  type NamedStrategy,
   NO_OFFER_FACTS,
   type Outcome,
   type Strategy,
   schedulesOf,
 } from './index';
-
-const STANDING: NamedStrategy = { label: 'as it stands', strategy: { kind: 'as it stands' } };
-
-function ledgerOf(names: readonly LedgerName[], rules: Partial<LedgerRules> = {}): LedgerDay {
-  const sorted = [...names].sort((a, b) => (a.ascii < b.ascii ? -1 : 1));
-  return new LedgerDay(projectLedger(indexRules(rulesWith(rules)), sorted, TODAY), TODAY);
-}
-
-/** Names with ends all over the coming years, some renewed by themselves, most asked something for. */
-function portfolio(count: number): LedgerName[] {
-  return Array.from({ length: count }, (_, i) =>
-    nameWith(`name${String(i).padStart(4, '0')}.com`, formatInstant(addDays(TODAY, 3 + ((i * 97) % 700)) as Instant), {
-      setting: i % 3 === 0 ? 'off' : 'on',
-      asking: i % 7 === 0 ? null : amount(20_000 + 9000 * (i % 11), 'USD'),
-      purpose: i % 19 === 0 ? 'in use' : 'for sale',
-    }),
-  );
-}
-
-interface Told {
-  readonly told: Forecast;
-  readonly outcomes: readonly Outcome[];
-}
-
-function play(today: LedgerDay, more: Partial<ForecastAsked> = {}, assumptions: Partial<Assumptions> = {}): Told {
-  const steps = forecast(today, {
-    assumptions: { ...USUAL_ASSUMPTIONS, ...assumptions },
-    view: null,
-    facts: NO_OFFER_FACTS,
-    strategies: [STANDING],
-    months: 120,
-    seed: 5,
-    paths: 400,
-    ...more,
-  });
-  for (;;) {
-    const step = steps.next();
-    if (step.done) return step.value;
-  }
-}
+import { ledgerOf, play, portfolio, STANDING } from './samplePlay';
 
 describe('as it stands', () => {
   test('without any chance of a sale it is the cash line of the projection, to the cent', () => {
@@ -220,47 +177,6 @@ describe('strategies', () => {
     const { standing } = schedulesOf(today, USUAL_ASSUMPTIONS);
     const saved = standing.minor.slice(0, standing.first[10]).reduce((sum, minor) => sum + minor, 0);
     expect(told.compared[0]).toMatchObject({ difference: saved, standardError: 0, better: 1 });
-  });
-});
-
-describe('what is lacking', () => {
-  test('a price that nobody knows stops the fan until something stands in for it', () => {
-    const names = [
-      nameWith('one.com', '2027-03-01T00:00:00Z', { setting: 'on' }),
-      nameWith('two.net', '2027-03-01T00:00:00Z', { setting: 'on', ending: 'net' }),
-    ];
-    const today = ledgerOf(names, { accounts: [{ ...QUAYMARK, balanceMinor: 1e9 }] });
-    const { told } = play(today);
-    expect(told.fans).toEqual([]);
-    expect(told.lacking).toMatchObject({ unpricedCount: 1, balances: [] });
-    const assumed = play(today, { paths: 1 }, { unknownPriceMinor: 700, chance: 0 });
-    expect(assumed.told.fans).toHaveLength(1);
-    expect(assumed.told.costs.reduce((sum, cost) => sum + cost, 0)).toBe(10 * (1138 + 700));
-  });
-
-  test('a balance that nobody knows, and a rate into the office’s money', () => {
-    const accounts = [
-      { ...QUAYMARK, balanceMinor: null },
-      { ...QUAYMARK, id: 2, label: 'Wrackgate', currency: 'EUR', balanceMinor: 5000 },
-    ];
-    expect(play(ledgerOf(portfolio(3), { accounts })).told.lacking.balances).toEqual([1, 2]);
-    const rates = [{ from: '2026-01-01' as Day, currency: 'EUR', into: 'USD', factor: 1.1 }];
-    const { told } = play(
-      ledgerOf(portfolio(3), { accounts, rates }),
-      { paths: 1 },
-      { unknownBalanceMinor: 2000, cashMinor: 300 },
-    );
-    expect(told.lacking.balances).toEqual([]);
-    expect(told.openingMinor).toBe(2000 + 5500 + 300);
-  });
-
-  test('what is left out is counted: no end, no setting, no rate for what is asked', () => {
-    const names = [
-      nameWith('endless.com', null),
-      nameWith('unsure.com', '2027-03-01T00:00:00Z', { setting: 'unknown' }),
-      nameWith('foreign.com', '2027-03-01T00:00:00Z', { asking: amount(100_000, 'JPY') }),
-    ];
-    expect(play(ledgerOf(names)).told.lacking).toMatchObject({ noEnd: 1, noSetting: 1, noRate: 1 });
   });
 });
 

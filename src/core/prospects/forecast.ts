@@ -10,7 +10,7 @@ import { type Mover, moversOf } from './movers';
 import { type OfferBook, type OfferGroup, type Origin, offerBook } from './offerBook';
 import { asItStands, keepAll, type Schedule } from './schedule';
 import { type Outcome, simulate } from './simulate';
-import { courseOf, type Strategy } from './strategies';
+import { courseOf, keepsNames, type Strategy } from './strategies';
 import { type Valuing, valuing } from './worth';
 
 /** Strategies under the names by which they are told. */
@@ -35,11 +35,12 @@ export interface ForecastAsked {
 
 /** What nobody knows, and without which there is no fan. */
 export interface LackingForForecast {
-  /** Names with a charge of no known price, by place; a first part of them, and how many there are. */
-  readonly unpriced: readonly number[];
+  /** How many names have a charge of no known price, on one of the strategies. */
   readonly unpricedCount: number;
-  /** Accounts that pay from a balance nobody knows, or whose currency has no rate. */
+  /** Accounts that pay from a balance nobody knows. */
   readonly balances: readonly number[];
+  /** Currencies that something is charged in, or kept in, and from which no rate into the home currency is known: nothing stands in for one. */
+  readonly currencies: readonly string[];
   /** Names that are asked for in a currency without a rate, and of which nobody knows when their term ends or whether they are renewed: they are left out, and said. */
   readonly noRate: number;
   readonly noEnd: number;
@@ -86,16 +87,15 @@ export function schedulesOf(today: LedgerDay, assumptions: Assumptions): Schedul
   return { standing: asItStands(today.projection, scale, assumptions), kept: keepAll(today, scale, assumptions) };
 }
 
-const MOST_TOLD = 50;
-
 /** Money at hand today, and what is not known of it. */
 function openingOf(
   today: LedgerDay,
   { cashMinor, unknownBalanceMinor }: Assumptions,
-): { minor: number; unknown: number[] } {
+): { minor: number; unknown: number[]; unrated: string[] } {
   const { index, asOf } = today.projection;
   const { homeCurrency, rates, accounts } = index.rules;
   const unknown: number[] = [];
+  const unrated: string[] = [];
   let minor = cashMinor;
   for (const { id, balanceMinor, currency, paymentMethods } of accounts) {
     const paysFromBalance = paymentMethods.some(({ kind }) => kind === 'balance');
@@ -106,17 +106,18 @@ function openingOf(
       continue;
     }
     const factor = minorFactor(currency, homeCurrency, rates, dayOf(asOf));
-    if (factor === null) unknown.push(id);
+    if (factor === null) unrated.push(currency);
     else minor += roundHalfAway(balanceMinor * factor);
   }
-  return { minor, unknown };
+  return { minor, unknown, unrated };
 }
 
 function lackingOf(
   today: LedgerDay,
-  { standing }: Schedules,
+  { standing, kept }: Schedules,
+  strategies: readonly NamedStrategy[],
   book: OfferBook,
-  balances: readonly number[],
+  opening: ReturnType<typeof openingOf>,
 ): LackingForForecast {
   const { names } = today.projection;
   let [noEnd, noSetting] = [0, 0];
@@ -125,11 +126,12 @@ function lackingOf(
     if (names.termEnd(place) === null) noEnd += 1;
     else if (names.flag(place, 'setting') === 'unknown') noSetting += 1;
   }
-  const { unpriced } = standing;
+  // What only a strategy pays that keeps names is lacking where one of these is asked for.
+  const paid = strategies.some(({ strategy }) => keepsNames(strategy)) ? [standing, kept] : [standing];
   return {
-    unpriced: unpriced.slice(0, MOST_TOLD),
-    unpricedCount: unpriced.length,
-    balances,
+    unpricedCount: new Set(paid.flatMap(({ unpriced }) => unpriced)).size,
+    balances: opening.unknown,
+    currencies: [...new Set([...paid.flatMap(({ unrated }) => unrated), ...opening.unrated])].sort(),
     noRate: book.noRate,
     noEnd,
     noSetting,
@@ -137,8 +139,8 @@ function lackingOf(
 }
 
 /** Why there is no fan yet. */
-export const isBlocked = ({ unpricedCount, balances }: LackingForForecast, assumptions: Assumptions) =>
-  (unpricedCount > 0 && assumptions.unknownPriceMinor === null) || balances.length > 0;
+export const isBlocked = ({ unpricedCount, balances, currencies }: LackingForForecast, assumptions: Assumptions) =>
+  (unpricedCount > 0 && assumptions.unknownPriceMinor === null) || balances.length > 0 || currencies.length > 0;
 
 /** Works a forecast out, path by path: tells how many are done, and answers what came of it, with what it was worked out from. */
 export function* forecast(
@@ -158,7 +160,7 @@ export function* forecast(
   const ground = { valuing: judge, ...schedules };
   const courses = strategies.map(({ label, strategy }) => courseOf(strategy, label, ground));
   const opening = openingOf(today, assumptions);
-  const lacking = lackingOf(today, schedules, book, opening.unknown);
+  const lacking = lackingOf(today, schedules, strategies, book, opening);
   const blocked = isBlocked(lacking, assumptions);
   const outcomes = blocked ? [] : yield* simulate({ book, courses, scale, openingMinor: opening.minor, seed, paths });
   const [first] = courses;

@@ -31,5 +31,5 @@ export {
 export { asItStands, keepAll, keepCharges, type Schedule, type StandIns } from './schedule';
 export { type Outcome, type Simulation, simulate, simulated } from './simulate';
 export { type Asked, courseOf, type Ground, isAlwaysKept, type Strategy } from './strategies';
-export { gammaDraw, streamOf, uniform } from './streams';
+export { GREATEST_SEED, gammaDraw, nextSeed, readSeed, streamOf, uniform } from './streams';
 export { type NameWorth, type Valuing, valuing, type YearCosts } from './worth';

@@ -36,6 +36,8 @@ export interface OfferBook {
   readonly places: Int32Array;
   readonly group: Uint16Array;
   readonly factor: Float64Array;
+  /** 1 where its owner has said how likely a name sells: its offers move nothing then. */
+  readonly isSaid: Uint8Array;
   /** 0 where nothing is asked, and nothing sold. */
   readonly asking: Float64Array;
   readonly minimum: Float64Array;
@@ -72,6 +74,7 @@ interface Found {
   readonly place: number;
   readonly group: number;
   factor: number;
+  isSaid: boolean;
   readonly asking: number;
   readonly minimum: number;
   readonly from: number;
@@ -112,7 +115,10 @@ export function offerBook(today: LedgerDay, { facts, assumptions, view, thought 
       isInView: inView?.has(place) ?? false,
     };
     const group = groups.of(keyOf(grouped));
-    if (own.selling.has(place)) continue;
+    if (own.selling.has(place)) {
+      groups.seen(keyOf(grouped), 0, own.years.get(place) ?? 0);
+      continue;
+    }
     const listed = own.listed.get(place);
     const minimum = listed === undefined ? 0 : minimumOf(facts, listed, homeCurrency, rates, day);
     const offered = own.offers.has(place) ? assumptions.offerFactor : 1;
@@ -120,6 +126,7 @@ export function offerBook(today: LedgerDay, { facts, assumptions, view, thought 
       place,
       group,
       factor: offered,
+      isSaid: false,
       asking: askingMinor,
       minimum: Math.min(askingMinor, minimum),
       from: seenFrom(facts, listed, scale),
@@ -140,28 +147,38 @@ export function offerBook(today: LedgerDay, { facts, assumptions, view, thought 
   for (const one of found) {
     const chance = names.columns.sparse.saleChance[one.place];
     // What the owner said of a name outranks what its offers say.
-    if (chance !== undefined && chance < 1) one.factor = factorFor((all[one.group] as OfferGroup).rate, chance);
+    if (chance === undefined || chance >= 1) continue;
+    one.factor = factorFor((all[one.group] as OfferGroup).rate, chance);
+    one.isSaid = true;
   }
-  found.sort((a, b) => a.group - b.group || a.factor - b.factor || a.place - b.place);
-  const at = new Int32Array(names.length).fill(-1);
-  for (const [i, { place }] of found.entries()) at[place] = i;
   const shares = facts.sales.flatMap(({ price, askedMinor }) => (askedMinor ? [price.minor / askedMinor] : []));
   return {
-    places: Int32Array.from(found, ({ place }) => place),
-    group: Uint16Array.from(found, ({ group }) => group),
-    factor: Float64Array.from(found, ({ factor }) => factor),
-    asking: Float64Array.from(found, ({ asking }) => asking),
-    minimum: Float64Array.from(found, ({ minimum }) => minimum),
-    from: Float64Array.from(found, ({ from }) => from),
-    fees: Uint16Array.from(found, ({ fees: which }) => which),
+    ...columnsOf(found, names.length),
     feeList: fees,
     groups: all,
     ...shareOf(assumptions, shares),
     pricedSales: shares.length,
-    at,
     offers: own.offers,
     noRate,
     selling: new Set(own.selling.keys()),
+  };
+}
+
+/** The names that were found in the order of the book, a column for each figure. */
+function columnsOf(found: Found[], names: number) {
+  found.sort((a, b) => a.group - b.group || a.factor - b.factor || a.place - b.place);
+  const at = new Int32Array(names).fill(-1);
+  for (const [i, { place }] of found.entries()) at[place] = i;
+  return {
+    places: Int32Array.from(found, ({ place }) => place),
+    group: Uint16Array.from(found, ({ group }) => group),
+    factor: Float64Array.from(found, ({ factor }) => factor),
+    isSaid: Uint8Array.from(found, ({ isSaid }) => Number(isSaid)),
+    asking: Float64Array.from(found, ({ asking }) => asking),
+    minimum: Float64Array.from(found, ({ minimum }) => minimum),
+    from: Float64Array.from(found, ({ from }) => from),
+    fees: Uint16Array.from(found, ({ fees }) => fees),
+    at,
   };
 }
 

@@ -17,6 +17,7 @@ export function bookOf(
     places: Int32Array.from(names, (_, i) => i),
     group: Uint16Array.from(names, ({ group = 0 }) => group),
     factor: Float64Array.from(names, ({ factor = 1 }) => factor),
+    isSaid: new Uint8Array(names.length),
     asking: Float64Array.from(names, ({ asking = 100 }) => asking),
     minimum: new Float64Array(names.length),
     from: Float64Array.from(names, ({ from = 0 }) => from),
@@ -53,5 +54,6 @@ export function scheduleOf(
     endAt: Float32Array.from(flat, ({ until }) => until),
     paidTo: Float64Array.from(names, ({ until }) => until),
     unpriced: [],
+    unrated: [],
   };
 }

@@ -9,6 +9,7 @@ import {
 } from '../ledger';
 import { type Amount, minorFactor, roundHalfAway } from '../money';
 import { addDays, addYears, dayOf, earliestAt, earliestEnd, type Instant } from '../time';
+import { homeCosts } from './homeCost';
 import { horizonOf, type MonthScale, monthAt, monthPlace } from './months';
 
 /**
@@ -23,8 +24,10 @@ export interface Schedule {
   readonly endAt: Float32Array;
   /** Where the term ends that is paid for now; `NaN` where nobody has said. */
   readonly paidTo: Float64Array;
-  /** Places of names with a charge of which no price, or no rate into the home currency, is known. */
+  /** Places of names with a charge of which no price is known. */
   readonly unpriced: readonly number[];
+  /** Currencies in which something is charged, and from which no rate into the home currency is known. */
+  readonly unrated: readonly string[];
 }
 
 /** What stands in for what nobody knows, minor units of the home currency. */
@@ -40,37 +43,31 @@ class Columns {
   #minor: Float64Array;
   #endAt: Float32Array;
   readonly #unpriced: number[] = [];
-  readonly #into = new Map<string, number | null>();
+  readonly #unrated = new Set<string>();
+  readonly #toHome: (cost: Amount | null) => number | null;
   #size = 0;
 
   /** With room for so many charges; more are made room for. */
   constructor(
     readonly projection: Projection,
     readonly scale: MonthScale,
-    readonly standIns: StandIns,
+    standIns: StandIns,
     room: number,
   ) {
+    this.#toHome = homeCosts(projection, standIns.unknownPriceMinor);
     this.#first = new Int32Array(projection.names.length + 1);
     this.#month = new Int16Array(room);
     this.#minor = new Float64Array(room);
     this.#endAt = new Float32Array(room);
   }
 
-  /** A cost in minor units of the home currency, each rounded once; what is not known by its stand-in. */
+  /** A cost in minor units of the home currency; what is not known is noted, and counts as nothing until something stands in for it. */
   #minorOf(place: number, cost: Amount | null): number {
-    const { index, asOf } = this.projection;
-    const { homeCurrency, rates } = index.rules;
-    if (cost !== null && cost.currency === homeCurrency) return cost.minor;
-    if (cost !== null) {
-      let factor = this.#into.get(cost.currency);
-      if (factor === undefined) {
-        factor = minorFactor(cost.currency, homeCurrency, rates, dayOf(asOf));
-        this.#into.set(cost.currency, factor);
-      }
-      if (factor !== null) return roundHalfAway(cost.minor * factor);
-    }
-    if (this.#unpriced.at(-1) !== place) this.#unpriced.push(place);
-    return this.standIns.unknownPriceMinor ?? 0;
+    const minor = this.#toHome(cost);
+    if (cost === null) {
+      if (this.#unpriced.at(-1) !== place) this.#unpriced.push(place);
+    } else if (minor === null) this.#unrated.add(cost.currency);
+    return minor ?? 0;
   }
 
   /** A further charge of a name; names come in order, and each one's charges too. */
@@ -112,6 +109,7 @@ class Columns {
       endAt: this.#endAt.slice(0, this.#size),
       paidTo,
       unpriced: this.#unpriced,
+      unrated: [...this.#unrated].sort(),
     };
   }
 }

@@ -1,4 +1,4 @@
-import { keepValue } from '../odds';
+import { discountOf, keepValue } from '../odds';
 import { type Course, wholeCourse } from './course';
 import type { OfferGroup } from './offerBook';
 import type { Schedule } from './schedule';
@@ -29,6 +29,11 @@ export interface Ground {
   readonly valuing: Valuing;
   readonly standing: Schedule;
   readonly kept: Schedule;
+}
+
+/** True for a strategy that pays for names whatever their setting: what they cost has to be known. */
+export function keepsNames({ kind }: Strategy): boolean {
+  return kind === 'keep all' || kind === 'drop what is not worth it' || kind === 'budget';
 }
 
 /** The course that a strategy comes to. */
@@ -132,7 +137,7 @@ function valuesByYear(
   const { costs } = worth.next;
   const values = costs.map((_, t) => {
     const later = { sales: rate.sales, nameYears: rate.nameYears + factor * t };
-    const discount = 1 / (1 + assumptions.interest);
+    const discount = discountOf(assumptions);
     return keepValue({ costs: costs.slice(t), proceeds: worth.proceeds, rate: later, factor, discount }).value;
   });
   return { costs, values };

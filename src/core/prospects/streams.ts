@@ -2,6 +2,19 @@ import { xoroshiro128plusFromState } from 'pure-rand/generator/xoroshiro128plus'
 import type { RandomGenerator } from 'pure-rand/types/RandomGenerator';
 import { normalQuantile } from '../odds';
 
+/** The greatest seed: whole numbers from 0 up to it are drawn, typed and kept. */
+export const GREATEST_SEED = 2_147_483_647;
+
+/** The seed that is drawn after another. */
+export const nextSeed = (seed: number) => (seed * 48_271 + 11) % GREATEST_SEED;
+
+/** The seed in a text; `null` for what is none. */
+export function readSeed(text: string): number | null {
+  const written = text.replaceAll(/[ ,]/g, '');
+  const seed = /^\d{1,10}$/.test(written) ? Number(written) : Number.NaN;
+  return seed <= GREATEST_SEED ? seed : null;
+}
+
 /** One stream of random numbers: the same for the same seed, path and group, whatever else is drawn. */
 export type Stream = RandomGenerator;
 

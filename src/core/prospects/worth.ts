@@ -1,5 +1,4 @@
 import type { LedgerDay } from '../ledger';
-import { convert } from '../money';
 import {
   type Assumptions,
   askingFor,
@@ -9,7 +8,8 @@ import {
   type KeepValue,
   keepValue,
 } from '../odds';
-import { dayOf, type Instant } from '../time';
+import type { Instant } from '../time';
+import { homeCosts } from './homeCost';
 import { monthScale } from './months';
 import { type BookAsked, type OfferBook, type OfferGroup, offerBook, offeredAt } from './offerBook';
 import { keepCharges } from './schedule';
@@ -47,8 +47,7 @@ export function valuing(today: LedgerDay, asked: BookAsked, book: OfferBook = of
   const known = book;
   const scale = monthScale(today.projection.asOf);
   const chargesOf = keepCharges(today, scale);
-  const { homeCurrency, rates } = today.projection.index.rules;
-  const day = dayOf(today.projection.asOf);
+  const toHome = homeCosts(today.projection, assumptions.unknownPriceMinor);
   const discount = discountOf(assumptions);
 
   const costsOf = (place: number): YearCosts | null => {
@@ -57,7 +56,7 @@ export function valuing(today: LedgerDay, asked: BookAsked, book: OfferBook = of
     let isKnown = true;
     chargesOf(place, (at, cost, _, years) => {
       first ??= at;
-      const minor = cost ? (convert(cost, homeCurrency, rates, day)?.minor ?? null) : assumptions.unknownPriceMinor;
+      const minor = toHome(cost);
       if (minor === null) isKnown = false;
       // A term of several years costs nothing in those that follow. Years go by terms: the first may have begun before today.
       costs.push(minor ?? 0, ...new Array<number>(years - 1).fill(0));

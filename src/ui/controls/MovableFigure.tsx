@@ -1,6 +1,6 @@
 'use client';
 import { type ReactNode, useEffect, useState } from 'react';
-import { Label, Slider, SliderThumb, SliderTrack, TextField } from 'react-aria-components';
+import { FieldError, Label, Slider, SliderThumb, SliderTrack, TextField } from 'react-aria-components';
 import styled from 'styled-components';
 import { InputBox } from './Field';
 
@@ -21,6 +21,8 @@ const About = styled.p`
 `;
 
 const Named = styled(Label)`font-weight: 600;`;
+
+const Problem = styled(FieldError)`grid-column: 1 / -1; color: var(--caution); font-size: 0.9rem;`;
 
 const Track = styled(SliderTrack)`
   grid-column: 1 / -1;
@@ -54,8 +56,11 @@ const Typed = styled(
 interface MovableFigureProps {
   readonly label: string;
   readonly value: number;
+  /** The ends of the slider; what is typed may lie beyond them. */
   readonly least: number;
   readonly most: number;
+  /** From where to where it may be typed. */
+  readonly limits: readonly [number, number];
   /** Equal steps of the slider: of the figure, or where it `grows`, of its logarithm. */
   readonly steps?: number;
   readonly grows?: boolean;
@@ -71,11 +76,15 @@ interface MovableFigureProps {
 
 /** An assumption that is moved by hand or typed, with where it comes from and where it is believed to lie. */
 export function MovableFigure(props: MovableFigureProps) {
-  const { label, value, least, most, steps = 200, grows = false, likely, write, read, about, onChange } = props;
+  const { label, value, least, most, limits, steps = 200, grows = false, likely, write, read, about, onChange } = props;
   const [typed, setTyped] = useState<string | null>(null);
   // What was typed stands as long as it is being typed.
+  const [problem, setProblem] = useState<string | null>(null);
   // biome-ignore lint/correctness/useExhaustiveDependencies: another value is shown as it is
-  useEffect(() => setTyped(null), [value]);
+  useEffect(() => {
+    setTyped(null);
+    setProblem(null);
+  }, [value]);
   const [low, high] = grows ? [Math.log(least), Math.log(most)] : [least, most];
   const placeOf = (of: number) => {
     const bounded = Math.min(most, Math.max(least, of));
@@ -86,9 +95,13 @@ export function MovableFigure(props: MovableFigureProps) {
     return grows ? Math.exp(moved) : moved;
   };
   const leave = () => {
-    const figure = typed === null ? null : read(typed);
+    if (typed === null) return;
+    const figure = read(typed);
+    const isRead = figure !== null && figure >= limits[0] && figure <= limits[1];
+    setProblem(isRead ? null : `Write ${write(limits[0])} to ${write(limits[1])}.`);
+    if (!isRead) return;
     setTyped(null);
-    if (figure !== null && figure !== value) onChange(figure);
+    if (figure !== value) onChange(figure);
   };
   return (
     <Row>
@@ -97,11 +110,13 @@ export function MovableFigure(props: MovableFigureProps) {
         onChange={setTyped}
         onBlur={leave}
         onKeyDown={(event) => event.key === 'Enter' && leave()}
-        isInvalid={typed !== null && read(typed) === null}
+        isInvalid={problem !== null}
+        validationBehavior="aria"
         style={{ display: 'contents' }}
       >
         <Named>{label}</Named>
         <Typed inputMode="decimal" />
+        <Problem>{problem}</Problem>
       </TextField>
       <Slider
         aria-label={`${label}, to be moved`}

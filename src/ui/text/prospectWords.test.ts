@@ -63,7 +63,7 @@ describe('the answer of an outlook', () => {
   const forecast = (more: Partial<Forecast>): Forecast =>
     ({
       months: ['2026-11', '2026-12', '2027-01', ...Array.from({ length: 57 }, () => '2031-01')],
-      lacking: { unpricedCount: 0, balances: [] },
+      lacking: { unpricedCount: 0, balances: [], currencies: [] },
       fans: [fan],
       ...more,
     }) as unknown as Forecast;
@@ -76,10 +76,16 @@ describe('the answer of an outlook', () => {
     );
   });
   test('says what is lacking', () => {
-    const lacking = (unpricedCount: number, balances: number[]) =>
-      outlookAnswer(forecast({ fans: [], lacking: { unpricedCount, balances } as unknown as Forecast['lacking'] }));
+    const lacking = (unpricedCount: number, balances: number[], currencies: string[] = []) =>
+      outlookAnswer(
+        forecast({ fans: [], lacking: { unpricedCount, balances, currencies } as unknown as Forecast['lacking'] }),
+      );
     expect(lacking(1, [])).toBe('There is no outlook yet: a renewal price is not known.');
     expect(lacking(0, [4, 5])).toBe('There is no outlook yet: 2 balances are not known.');
     expect(lacking(3, [4])).toBe('There is no outlook yet: 3 renewal prices and a balance are not known.');
+    expect(lacking(0, [], ['EUR'])).toBe('There is no outlook yet: a rate is not known.');
+    expect(lacking(3, [4], ['EUR', 'GBP'])).toBe(
+      'There is no outlook yet: 3 renewal prices, a balance and 2 rates are not known.',
+    );
   });
 });

@@ -43,15 +43,23 @@ export function signed(amount: Amount): string {
   return amount.minor < 0 ? `−${size}` : `+${size}`;
 }
 
+const LIST = new Intl.ListFormat('en-GB');
+
 /** What a forecast answers, in one sentence. */
 export function outlookAnswer({ fans, months, lacking }: Forecast): string {
   const [fan] = fans;
   if (!fan) {
-    const { unpricedCount, balances } = lacking;
+    const { unpricedCount, balances, currencies } = lacking;
     const prices = unpricedCount === 1 ? 'a renewal price' : `${unpricedCount} renewal prices`;
     const funds = balances.length === 1 ? 'a balance' : `${balances.length} balances`;
-    const what = [unpricedCount > 0 && prices, balances.length > 0 && funds].filter(Boolean).join(' and ');
-    return `There is no outlook yet: ${what} ${unpricedCount + balances.length === 1 ? 'is' : 'are'} not known.`;
+    const rates = currencies.length === 1 ? 'a rate' : `${currencies.length} rates`;
+    const what = [
+      ...(unpricedCount > 0 ? [prices] : []),
+      ...(balances.length > 0 ? [funds] : []),
+      ...(currencies.length > 0 ? [rates] : []),
+    ];
+    const count = unpricedCount + balances.length + currencies.length;
+    return `There is no outlook yet: ${LIST.format(what)} ${count === 1 ? 'is' : 'are'} not known.`;
   }
   const years = yearsInWords(Math.round(months.length / 12));
   const carry = `Over ${years} sales carry what is charged on ${ofHundred(fan.carries)} paths`;

@@ -32,7 +32,8 @@ import { selectCashSince } from '@/database/review';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { projectedLedger } from '../names/ledger';
-import { readRequest, saidIn } from '../validate';
+import { readRequest } from '../validate';
+import { completed } from './assumptions';
 import { offerFacts, viewOf } from './offerFacts';
 import { ForecastRequest, KeepForecast, type StrategyForm } from './requests';
 
@@ -59,38 +60,37 @@ function strategyOf({ kind, yearlyMinor, share, nameIds = [], asked = [] }: Stra
   }
 }
 
-interface Worked {
-  readonly told: Forecast;
-  readonly valuing: Valuing;
-  readonly strategies: readonly NamedStrategy[];
-}
+const STANDING: NamedStrategy = { label: 'as it stands', strategy: { kind: 'as it stands' } };
 
-/** Works a forecast out on the server, as a window does. */
-async function worked(deps: Deps, request: ForecastRequest): Promise<Worked | Refusal> {
-  const strategies: NamedStrategy[] = [];
-  for (const form of request.strategies ?? [{ kind: 'as it stands' } as StrategyForm]) {
-    const strategy = strategyOf(form);
-    if (isRefusal(strategy)) return strategy;
-    strategies.push({ label: form.kind, strategy });
-  }
+/** Works a forecast out on the server, as a window does: assumptions that are told are whole, without any it goes by the office's. */
+async function worked(
+  deps: Deps,
+  request: Pick<ForecastRequest, 'assumptions' | 'years' | 'seed' | 'paths'>,
+  strategies: readonly NamedStrategy[],
+): Promise<{ readonly told: Forecast; readonly valuing: Valuing }> {
   const projection = await projectedLedger(deps);
   const today = new LedgerDay(projection, projection.asOf);
-  const assumptions = { ...projection.index.rules.assumptions, ...saidIn(request.assumptions ?? {}) };
+  const assumptions = request.assumptions ? completed(request.assumptions) : projection.index.rules.assumptions;
   const [facts, view] = await Promise.all([offerFacts(deps), viewOf(deps.database, assumptions)]);
   const { years = USUAL_YEARS, seed = USUAL_SEED, paths = USUAL_PATHS } = request;
   const steps = forecast(today, { assumptions, view, facts, strategies, months: years * 12, seed, paths });
   for (;;) {
     const step = steps.next();
-    if (step.done) return { told: step.value.told, valuing: step.value.valuing, strategies };
+    if (step.done) return { told: step.value.told, valuing: step.value.valuing };
   }
 }
 
-/** A forecast of the ledger as it stands. */
+/** A forecast of the ledger by some strategies; without any as it stands. */
 export async function forecastNow(deps: Deps, input: unknown): Promise<Forecast | Refusal> {
   const request = await readRequest(ForecastRequest, input ?? {});
   if (isRefusal(request)) return request;
-  const answer = await worked(deps, request);
-  return isRefusal(answer) ? answer : answer.told;
+  const strategies: NamedStrategy[] = [];
+  for (const form of request.strategies ?? []) {
+    const strategy = strategyOf(form);
+    if (isRefusal(strategy)) return strategy;
+    strategies.push({ label: form.kind, strategy });
+  }
+  return (await worked(deps, request, strategies.length > 0 ? strategies : [STANDING])).told;
 }
 
 /** Keeps a forecast, to be held against what happens. Answers its id. */
@@ -99,13 +99,14 @@ export async function keepForecast(deps: Deps, input: unknown): Promise<number |
   if (isRefusal(request)) return request;
   const label = request.label.trim();
   if (label === '' || !isOneLine(label)) return refuse('forecast-label', 'Write the name in one line.', 'label');
-  const answer = await worked(deps, request);
-  if (isRefusal(answer)) return answer;
-  const { told, valuing, strategies } = answer;
+  const { told, valuing } = await worked(deps, request, [STANDING]);
   const { book, assumptions } = valuing;
   const [fan] = told.fans;
   if (!fan || isBlocked(told.lacking, assumptions))
-    return refuse('forecast-lacking', 'A price or a balance is not known yet: say it, or what stands in for it.');
+    return refuse(
+      'forecast-lacking',
+      'A price, a balance or a rate is not known yet: say it, or what stands in for a price or a balance.',
+    );
   const id = valuing.today.projection.names.columns.id;
   return changing(deps, (tx, { at }) =>
     insertForecast(tx, {
@@ -116,7 +117,6 @@ export async function keepForecast(deps: Deps, input: unknown): Promise<number |
       months: told.months.length,
       seed: told.seed,
       paths: told.paths,
-      strategy: strategies[0]?.strategy ?? { kind: 'as it stands' },
       assumptions,
       openingMinor: told.openingMinor,
       fan,

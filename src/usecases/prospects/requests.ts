@@ -16,12 +16,22 @@ import {
   ValidateNested,
 } from 'class-validator';
 import { GREATEST_MINOR } from '@/core/money';
-import { GROUPINGS, type Grouping } from '@/core/odds';
+import { ASSUMPTION_LIMITS, GROUPINGS, type Grouping } from '@/core/odds';
+import { GREATEST_SEED } from '@/core/prospects';
 
-const A_SHARE = { message: 'A share is 0 to 1: 0.02 is 2 percent.' };
+/** A figure within the limits of its assumption. */
+function Assumed(figure: keyof typeof ASSUMPTION_LIMITS): PropertyDecorator {
+  const [least, most] = ASSUMPTION_LIMITS[figure];
+  const message = { message: `${figure} is ${least} to ${most}.` };
+  return (target, property) => {
+    for (const rule of [IsOptional(), IsNumber({}, message), Min(least, message), Max(most, message)])
+      rule(target, property as string);
+  };
+}
+
 const MONEY = { message: 'Give whole minor units of the office’s currency.' };
 
-/** Assumptions of selling and of money; what is left out stays as the office has said it. Shares are 0 to 1. */
+/** Assumptions of selling and of money; what is left out is as usual. Shares are 0 to 1. */
 export class AssumptionsForm {
   @IsOptional()
   @IsIn([...GROUPINGS], { message: 'Names are grouped by ending, tag, asking or view.' })
@@ -33,17 +43,11 @@ export class AssumptionsForm {
   viewId?: number;
 
   /** Sales in a name-year before own sales are counted. */
-  @IsOptional()
-  @IsNumber({}, A_SHARE)
-  @Min(0, A_SHARE)
-  @Max(1, A_SHARE)
+  @Assumed('chance')
   chance?: number;
 
   /** In how many name-years that is taken to have been seen. */
-  @IsOptional()
-  @IsNumber()
-  @Min(1, { message: 'Take at least one name-year.' })
-  @Max(1_000_000, { message: 'Take a million name-years at most.' })
+  @Assumed('nameYears')
   nameYears?: number;
 
   @IsOptional()
@@ -51,41 +55,23 @@ export class AssumptionsForm {
   countOwnSales?: boolean;
 
   /** What share of the asking price is paid; left out where own sales or the usual say it. */
-  @IsOptional()
-  @IsNumber({}, { message: 'The share of the price is above 0, and 5 at most.' })
-  @Min(0.01, { message: 'The share of the price is above 0, and 5 at most.' })
-  @Max(5, { message: 'The share of the price is above 0, and 5 at most.' })
+  @Assumed('medianShare')
   medianShare?: number;
 
-  @IsOptional()
-  @IsNumber()
-  @Min(0, { message: 'The spread of prices is 0 to 3.' })
-  @Max(3, { message: 'The spread of prices is 0 to 3.' })
+  @Assumed('shareSigma')
   shareSigma?: number;
 
-  @IsOptional()
-  @IsNumber({}, A_SHARE)
-  @Min(0, A_SHARE)
-  @Max(1, A_SHARE)
+  @Assumed('commission')
   commission?: number;
 
   /** A name with an offer is so many times as likely to be sold. */
-  @IsOptional()
-  @IsNumber()
-  @Min(0, { message: 'A factor is 0 to 100.' })
-  @Max(100, { message: 'A factor is 0 to 100.' })
+  @Assumed('offerFactor')
   offerFactor?: number;
 
-  @IsOptional()
-  @IsNumber({}, A_SHARE)
-  @Min(0, A_SHARE)
-  @Max(1, A_SHARE)
+  @Assumed('interest')
   interest?: number;
 
-  @IsOptional()
-  @IsNumber()
-  @Min(0, { message: 'How much the chance answers to the price is 0 to 10.' })
-  @Max(10, { message: 'How much the chance answers to the price is 0 to 10.' })
+  @Assumed('elasticity')
   elasticity?: number;
 
   @IsOptional()
@@ -186,20 +172,14 @@ export class StrategyForm {
   asked?: AskedForm[];
 }
 
-/** A forecast: what is left out is as the office has said it, as it stands, for five years. */
-export class ForecastRequest {
+const SEED = { message: `A seed is a whole number from 0 to ${GREATEST_SEED}.` };
+
+/** How a forecast is drawn: without assumptions by those of the office, for five years. */
+class Drawn {
   @IsOptional()
   @ValidateNested()
   @Type(() => AssumptionsForm)
   assumptions?: AssumptionsForm;
-
-  @IsOptional()
-  @IsArray()
-  @ArrayMinSize(1, { message: 'Say at least one strategy.' })
-  @ArrayMaxSize(6, { message: 'Compare six strategies at most.' })
-  @ValidateNested({ each: true })
-  @Type(() => StrategyForm)
-  strategies?: StrategyForm[];
 
   @IsOptional()
   @IsInt()
@@ -209,9 +189,9 @@ export class ForecastRequest {
 
   /** The same gives the same picture again. */
   @IsOptional()
-  @IsInt({ message: 'A seed is a whole number from 0 to 2147483647.' })
-  @Min(0, { message: 'A seed is a whole number from 0 to 2147483647.' })
-  @Max(2_147_483_647, { message: 'A seed is a whole number from 0 to 2147483647.' })
+  @IsInt(SEED)
+  @Min(0, SEED)
+  @Max(GREATEST_SEED, SEED)
   seed?: number;
 
   @IsOptional()
@@ -221,7 +201,19 @@ export class ForecastRequest {
   paths?: number;
 }
 
-export class KeepForecast extends ForecastRequest {
+/** A forecast by one or several strategies; without any as it stands. */
+export class ForecastRequest extends Drawn {
+  @IsOptional()
+  @IsArray()
+  @ArrayMinSize(1, { message: 'Say at least one strategy.' })
+  @ArrayMaxSize(6, { message: 'Compare six strategies at most.' })
+  @ValidateNested({ each: true })
+  @Type(() => StrategyForm)
+  strategies?: StrategyForm[];
+}
+
+/** A forecast of the ledger as it stands, to be kept: what happens is held against that. */
+export class KeepForecast extends Drawn {
   @IsString()
   @MinLength(1, { message: 'Give the forecast a name.' })
   @MaxLength(60, { message: 'A name has 60 letters at most.' })

@@ -1,7 +1,7 @@
 import { REVIEW_BY, REVIEW_PARTS, type ReviewBy, type ReviewLine, type ReviewPart, reviewLines } from '@/core/journal';
 import { type Amount, convert, formatDecimal } from '@/core/money';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
-import type { Day } from '@/core/time';
+import { type Day, dayIn } from '@/core/time';
 import { selectRates } from '@/database/rates';
 import {
   type ReviewAsked,
@@ -46,6 +46,12 @@ export function readReviewQuery(query: URLSearchParams): ReviewQuery | Refusal {
   const by = query.get('by') ?? 'ending';
   const found = REVIEW_BY.find((one) => one === by);
   return found ? { year, by: found } : refuse('query-invalid', `by is one of: ${REVIEW_BY.join(', ')}.`, 'by');
+}
+
+/** The calendar year that it is for the office. */
+export async function yearNow(deps: Deps): Promise<number> {
+  const { zone } = await selectSettings(deps.database);
+  return Number(dayIn(deps.clock(), zone).slice(0, 4));
 }
 
 const asked = ({ year, by }: ReviewQuery): ReviewAsked => ({

@@ -117,6 +117,7 @@ export const forecast = documentOf<Forecast>()({
     documentOf<Forecast['lacking']>()({
       unpriced: from(({ unpricedCount }: Forecast['lacking']) => unpricedCount, whole),
       accountsWithoutBalance: from(({ balances }: Forecast['lacking']) => balances, list(whole)),
+      currenciesWithoutRate: from(({ currencies }: Forecast['lacking']) => currencies, list(text)),
       noRate: whole,
       noEnd: whole,
       noSetting: whole,
@@ -141,7 +142,6 @@ export const kept = documentOf<KeptForecast>()({
   months: whole,
   seed: whole,
   paths: whole,
-  strategy: from(({ strategy }: KeptForecast) => strategy.kind as string, text),
   opening: amountOf(({ openingMinor: minor, currency }: KeptForecast) => ({ minor, currency })),
   fan,
   costsMinor: from(({ costs }: KeptForecast) => costs, list(figure)),

@@ -7,6 +7,7 @@ import { dropForecast, type KeptForecast, keptForecasts, lookBack } from '@/usec
 import type { DropListMonth } from '@/usecases/prospects/names';
 import { ForecastRequest, KeepForecast, SaveAssumptions, UseAssumptions } from '@/usecases/prospects/requests';
 import { readReviewQuery, reviewEntries, yearReview } from '@/usecases/prospects/review';
+import { orPlayedTooLong } from '@/usecases/tookTooLong';
 import { idIn } from '../asked';
 import { carriedOut } from '../documents/answers';
 import * as documents from '../documents/prospects';
@@ -25,11 +26,12 @@ export const PROSPECTS: readonly AnyOperation[] = [
   operation({
     method: 'POST',
     path: '/prospects/forecast',
-    summary: 'Play the coming years: what is left out is as the office has said it. Nothing is written',
+    summary:
+      'Play the coming years by the assumptions that are sent (what is left out is usual), or by the office’s. Nothing is written',
     body: ForecastRequest,
     optionalBody: true,
     answer: documents.forecast,
-    run: ({ deps, body }) => compute(deps, 'forecastNow', body),
+    run: ({ deps, body }) => orPlayedTooLong(compute(deps, 'forecastNow', body)),
   }),
   operation({
     method: 'GET',
@@ -96,7 +98,7 @@ export const PROSPECTS: readonly AnyOperation[] = [
     body: KeepForecast,
     status: 201,
     answer: documentOf<number>()({ id: from((id: number) => id, whole) }),
-    run: ({ deps, body }) => compute(deps, 'keepForecast', body),
+    run: ({ deps, body }) => orPlayedTooLong(compute(deps, 'keepForecast', body)),
   }),
   operation({
     method: 'GET',

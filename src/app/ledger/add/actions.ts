@@ -13,8 +13,8 @@ import {
   type RowOutcome,
 } from '@/usecases/imports/preview';
 import { ImportForm } from '@/usecases/imports/requests';
-import { orImportFails } from '@/usecases/imports/tookTooLong';
 import { type WrittenImport, writeImport } from '@/usecases/imports/writeImport';
+import { orImportFails } from '@/usecases/tookTooLong';
 import { readRequest } from '@/usecases/validate';
 
 /** Reads the whole list by these options. Answers what came of it, or what has to be said first. */

@@ -1,5 +1,7 @@
 'use client';
+import Link from 'next/link';
 import { useEffect, useState } from 'react';
+import { shareWords } from '@/ui/text/prospectWords';
 import { Answer, Head, Page, Section } from '@/ui/text/Sheet';
 import { Failed, Loading } from '@/ui/text/States';
 import { countOf } from '@/ui/text/todayWords';
@@ -34,8 +36,6 @@ export function AllNamesScreen() {
   if (view === null || meta === null) return <Loading text="Judging every name" />;
   const { rows, drop, undecided, keep, saving } = view;
   const picked = rows.filter(({ row }) => chosen.has(row.name.id));
-  const { chance, commission } = meta.rules.assumptions;
-  const percent = (share: number) => `${Math.round(share * 1000) / 10} %`;
   return (
     <>
       <RescueTabs />
@@ -49,8 +49,8 @@ export function AllNamesScreen() {
           <p>
             {namesWords(keep)} {keep === 1 ? 'pays' : 'pay'} for {keep === 1 ? 'itself' : 'themselves'} or{' '}
             {keep === 1 ? 'is' : 'are'} kept on purpose; {namesWords(undecided)} {undecided === 1 ? 'is' : 'are'}{' '}
-            undecided. By a chance of sale of {percent(chance)} a year at the asking price and a commission of{' '}
-            {percent(commission)}, unless a name has its own.
+            undecided. By a chance of sale of {shareWords(meta.rules.assumptions.chance)} a year before own sales, and
+            all else that is assumed in <Link href="/prospects">Prospects</Link>, unless a name has its own.
           </p>
         </Head>
         {picked.length > 0 && <ChosenFoot picked={picked} onDrop={setLeaving} onClear={() => setChosen(new Set())} />}

@@ -1,8 +1,8 @@
 import { isRefusal } from '@/core/refusal';
 import { compute } from '@/usecases/computing';
 import { deps } from '@/usecases/deps';
-import { orTookTooLong } from '@/usecases/imports/tookTooLong';
 import { LARGEST_FILE } from '@/usecases/limits';
+import { orTookTooLong } from '@/usecases/tookTooLong';
 import { readBody } from '../../../http/body';
 import { answer } from '../../../http/problem';
 

@@ -1,19 +1,28 @@
 import { type Refusal, refuse } from '@/core/refusal';
 import { moveImport } from '@/database/imports';
-import type { Deps } from '../deps';
-import { TookTooLong } from '../thread';
+import type { Deps } from './deps';
+import { TookTooLong } from './thread';
 
 const TOO_LONG = refuse(
   'took-too-long',
   'Reading this list took longer than two minutes, so it was given up and nothing was written. Split it, and bring the parts one after the other.',
 );
 
+/** The same of a forecast. */
+const PLAYED_TOO_LONG = refuse(
+  'took-too-long',
+  'Playing these paths took longer than two minutes, so it was given up. Ask for fewer paths, or fewer strategies.',
+);
+
+/** What a forecast came to, or that it was given up. */
+export const orPlayedTooLong = <T>(work: Promise<T>) => orTookTooLong(work, PLAYED_TOO_LONG);
+
 /** What long work came to, or that it was given up. */
-export async function orTookTooLong<T>(work: Promise<T>): Promise<T | Refusal> {
+export async function orTookTooLong<T>(work: Promise<T>, refusal: Refusal = TOO_LONG): Promise<T | Refusal> {
   try {
     return await work;
   } catch (error) {
-    if (error instanceof TookTooLong) return TOO_LONG;
+    if (error instanceof TookTooLong) return refusal;
     throw error;
   }
 }
