@@ -22,6 +22,8 @@ export function proxy(request: NextRequest): NextResponse {
   const headers = new Headers(request.headers);
   headers.set('x-nonce', nonce);
   headers.set('content-security-policy', policy);
+  // Whoever comes in by a link sees nothing of the ledger, even where nobody needs to sign in yet.
+  headers.set('x-doorway', /^\/(sign-in|invited)(\/|$)/.test(request.nextUrl.pathname) ? 'yes' : 'no');
   const response = NextResponse.next({ request: { headers } });
   response.headers.set('content-security-policy', policy);
   return response;

@@ -6,6 +6,7 @@ import { formatInstant } from '@/core/time';
 import { CspNonce, StyledRegistry } from '@/ui/theme/StyledRegistry';
 import { deps } from '@/usecases/deps';
 import { ledgerChoice } from '@/usecases/ledgers/choice';
+import { personOf } from '@/usecases/people/identify';
 import { shownSettings } from '@/usecases/settings';
 import { undoLastAction } from './acts/undo/actions';
 import { Frame } from './frame/Frame';
@@ -32,7 +33,8 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
   const nonce = (await headers()).get('x-nonce') ?? undefined;
   const theme = (await cookies()).get('theme')?.value;
   const world = deps();
-  const shown = await shownSettings(world, (await headers()).get('accept-language'));
+  const isDoorway = world.who?.kind === 'stranger' || (await headers()).get('x-doorway') === 'yes';
+  const person = personOf(world.who);
   return (
     <html
       lang="en"
@@ -44,9 +46,19 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
       </head>
       <body>
         <StyledRegistry nonce={nonce}>
-          <Frame now={formatInstant(world.clock())} undoLast={undoLastAction} choice={ledgerChoice()} {...shown}>
-            {children}
-          </Frame>
+          {isDoorway ? (
+            children
+          ) : (
+            <Frame
+              now={formatInstant(world.clock())}
+              undoLast={undoLastAction}
+              choice={ledgerChoice()}
+              person={person?.name ?? null}
+              {...(await shownSettings(world, (await headers()).get('accept-language')))}
+            >
+              {children}
+            </Frame>
+          )}
         </StyledRegistry>
       </body>
     </html>

@@ -1,4 +1,5 @@
-import { Pool, type PoolClient, type PoolConfig, types } from 'pg';
+import { escapeLiteral, Pool, type PoolClient, type PoolConfig, types } from 'pg';
+import { actingName } from './acting';
 
 /** What a statement is run on: the pool for a single query, a client within a transaction. */
 export type Database = Pool;
@@ -32,12 +33,18 @@ export function openDatabase(url: string, onError: (error: Error) => void, more:
   return pool;
 }
 
+/** Begins a transaction; what it writes stands under the name of who is at work (`acting_person()` in the database). */
+function begin(): string {
+  const name = actingName();
+  return name === undefined ? 'begin' : `begin; select set_config('name_ledger.person', ${escapeLiteral(name)}, true)`;
+}
+
 /** Runs `work` in one transaction: all of it is written, or nothing. */
 export async function transaction<T>(database: Database, work: (tx: Transaction) => Promise<T>): Promise<T> {
   const client = await database.connect();
   let isSound = true;
   try {
-    await client.query('begin');
+    await client.query(begin());
     const result = await work(client as Transaction);
     await client.query('commit');
     return result;

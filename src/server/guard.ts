@@ -11,7 +11,7 @@ export interface Knock {
 
 /** Why a request is not let in. Codes are stable; the message says what to do. */
 export interface TurnedAway {
-  readonly status: 400 | 403 | 405 | 411 | 413 | 415;
+  readonly status: 400 | 401 | 403 | 405 | 411 | 413 | 415 | 503;
   readonly code: string;
   readonly message: string;
 }

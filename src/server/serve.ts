@@ -4,13 +4,16 @@ import { monitorEventLoopDelay } from 'node:perf_hooks';
 import { setTimeout as wait } from 'node:timers/promises';
 import next from 'next';
 import pLimit from 'p-limit';
+import type { Who } from '@/core/people';
+import { isRefusal, type Refusal } from '@/core/refusal';
 import { deps } from '@/usecases/deps';
-import { makeLog, withinRequest } from '@/usecases/log';
+import { type AskedFrom, makeLog, withinRequest } from '@/usecases/log';
 import { ledgerVersion } from '@/usecases/names/ledger';
 import { type TurnedAway, trustForwarded, turnAway } from './guard';
 import { answerHeaders } from './headers';
 import { KeptAnswers } from './keptAnswers';
 import { bodyLimit } from './limits';
+import { isForAnybody, refuseAsker, wantsSignIn, whoAsks } from './whoAsks';
 
 const log = makeLog('app');
 const publicOrigin = process.env.NAME_LEDGER_ORIGIN ? new URL(process.env.NAME_LEDGER_ORIGIN) : null;
@@ -32,6 +35,16 @@ let lastAt: number | null = null;
 /** Nothing may hold up the others for longer. */
 const LONGEST_BLOCK_MS = 50;
 
+/** The origin under which the program was asked. */
+function originOf({ headers }: IncomingMessage): string {
+  return publicOrigin !== null && headers.host === publicOrigin.host ? publicOrigin.origin : `http://${headers.host}`;
+}
+
+/** From where a request comes. */
+function addressOf({ socket }: IncomingMessage): string {
+  return socket.remoteAddress ?? '';
+}
+
 function send(response: ServerResponse, path: string, { status, code, message }: TurnedAway): void {
   const isApi = path.startsWith('/api/');
   const title = code.replaceAll('-', ' ');
@@ -49,6 +62,52 @@ function drain(request: IncomingMessage): void {
   request.resume();
   const last = setTimeout(() => request.destroy(), LONGEST_DRAIN_MS);
   request.once('close', () => clearTimeout(last));
+}
+
+/** Who asks, and from where; `null` where that was answered already: by a refusal, or by the way to sign in. */
+async function ask(
+  request: IncomingMessage,
+  response: ServerResponse,
+  path: string,
+): Promise<{ who: Who; from: AskedFrom } | null> {
+  const { method = 'GET', headers } = request;
+  const origin = originOf(request);
+  const asked = { method, path, isAction: headers['next-action'] !== undefined };
+  const known = isForAnybody(asked)
+    ? { who: STRANGER, session: null }
+    : await whoAsks(deps(), headers, origin.startsWith('https:'));
+  const refused = isRefusal(known) ? known : refuseAsker(known.who, asked);
+  if (isRefusal(known) || refused) {
+    turnBack(request, response, path, refused as Refusal);
+    drain(request);
+    return null;
+  }
+  const from = { address: addressOf(request), agent: headers['user-agent'] ?? '', origin, session: known.session };
+  return { who: known.who, from };
+}
+
+const STRANGER: Who = { kind: 'stranger' };
+
+/** Says why somebody may not ask: a page leads to the way in, a program is told. */
+function turnBack(request: IncomingMessage, response: ServerResponse, path: string, refused: Refusal): void {
+  const { headers, url = '/' } = request;
+  const back = encodeURIComponent(url);
+  if (wantsSignIn(refused) && headers['next-action'] !== undefined) {
+    // The framework's own word for "go there": the page is left, whatever it was about to do.
+    response.writeHead(303, { 'x-action-redirect': '/sign-in;replace', 'cache-control': 'no-store' });
+    response.end();
+    return;
+  }
+  const isPage = (request.method === 'GET' || request.method === 'HEAD') && !path.startsWith('/api/');
+  if (wantsSignIn(refused) && isPage && (headers.rsc !== undefined || /text\/html/.test(headers.accept ?? ''))) {
+    response.writeHead(303, { location: `/sign-in?back=${back}`, 'cache-control': 'no-store' });
+    response.end();
+    return;
+  }
+  if (refused.code === 'token-invalid') response.setHeader('www-authenticate', 'Bearer error="invalid_token"');
+  else if (wantsSignIn(refused)) response.setHeader('www-authenticate', 'Bearer');
+  const status = wantsSignIn(refused) ? 401 : refused.code === 'database-away' ? 503 : 403;
+  send(response, path, { status, code: refused.code, message: refused.message });
 }
 
 /** Answers one request: turned away by the guard, or handed to the framework. */
@@ -74,8 +133,10 @@ async function answer(
   response.setHeader('x-request-id', requestId);
   // Looks at its health keep nobody's memory.
   if (path !== '/api/v1/health') lastAt = Date.now();
+  const asked = await ask(request, response, path);
+  if (asked === null) return;
   if (KeptAnswers.mayKeep(method, path) && (await kept.answer(request, response))) return;
-  const work = () => withinRequest(requestId, () => handle(request, response));
+  const work = () => withinRequest({ requestId, ...asked }, () => handle(request, response));
   if (bodyLimit(path).streamed) return work();
   const turn = method === 'GET' || method === 'HEAD' ? reads : writes;
   let handled: Promise<void> | undefined;

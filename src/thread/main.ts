@@ -1,7 +1,9 @@
 import 'reflect-metadata';
+import type { Asker } from '@/core/people';
 import { type Computation, computeInThread } from '@/usecases/computing';
 import { deps } from '@/usecases/deps';
 import { causeOf, withinRequest } from '@/usecases/log';
+import { goOnFor } from '@/usecases/people/command';
 import type { Outcome } from '@/usecases/thread';
 
 /** A thread beside the application: it computes what would hold up every other request there. */
@@ -11,12 +13,14 @@ export interface Task {
   readonly name: Computation;
   readonly args: readonly unknown[];
   readonly requestId: string;
+  readonly asker: Asker;
 }
 
 /** An error loses its code on the way between threads: it goes as a value. */
-export default async function work({ name, args, requestId }: Task): Promise<Outcome> {
+export default async function work({ name, args, requestId, asker }: Task): Promise<Outcome> {
   try {
-    return { done: await withinRequest(requestId, () => computeInThread(own, name, args)) };
+    const compute = () => withinRequest({ requestId }, () => computeInThread({ ...own, ...asker }, name, args));
+    return { done: await goOnFor(asker, compute) };
   } catch (error) {
     return { failed: causeOf(error) };
   }

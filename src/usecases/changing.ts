@@ -1,3 +1,4 @@
+import { isMember } from '@/core/people';
 import type { Instant } from '@/core/time';
 import { insertBatch, type PatchedName, patchNames } from '@/database/changes';
 import { bumpRevision } from '@/database/ledger';
@@ -34,9 +35,12 @@ export class ChangedMeanwhile extends Error {
  * each other. What `work` writes stands in the history with the person and the instant.
  */
 export function changing<T>(
-  deps: Pick<Deps, 'database' | 'clock' | 'by' | 'still'>,
+  deps: Pick<Deps, 'database' | 'clock' | 'by' | 'still' | 'who' | 'command'>,
   work: (tx: Transaction, change: Change) => Promise<T>,
 ): Promise<T> {
+  // Whatever was not made a command has not asked whether it may.
+  if ((isMember(deps.who) || deps.who?.kind === 'stranger') && deps.command === undefined)
+    throw new Error('a member changes something outside of every command');
   return transaction(deps.database, async (tx) => {
     await bumpRevision(tx);
     // No other change is under way from here on: what is still so now stays so.

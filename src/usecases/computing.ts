@@ -1,3 +1,4 @@
+import type { Asker } from '@/core/people';
 import { isRefusal, type Refusal } from '@/core/refusal';
 import { accountForecast } from './accounts/forecast';
 import { candidateDetail } from './acquiring/detail';
@@ -85,9 +86,13 @@ export const LONG: ReadonlySet<Computation> = new Set<Computation>([
   'readImport',
 ]);
 
+const askerOf = ({ who, command }: Deps): Asker => ({ ...(who ? { who } : {}), ...(command ? { command } : {}) });
+
 /** Computes in the thread where there is one (the application has), else here (jobs, tests). */
 export function compute<K extends Computation>(deps: Deps, name: K, ...args: Arguments<K>): Promise<Answer<K>> {
-  return deps.thread ? (deps.thread.run(name, args) as Promise<Answer<K>>) : computeHere(deps, name, args);
+  return deps.thread
+    ? (deps.thread.run(name, args, askerOf(deps)) as Promise<Answer<K>>)
+    : computeHere(deps, name, args);
 }
 
 /** What the thread does when it is asked. */

@@ -3,15 +3,16 @@ import { httpMarketplace } from '@/connectors/marketplace/httpMarketplace';
 import type { MarketplaceAddress, MarketplaceLink } from '@/connectors/marketplace/port';
 import { eppLink } from '@/connectors/registrar/eppLink';
 import type { LinkAddress, RegistrarLink } from '@/connectors/registrar/port';
+import type { Asker } from '@/core/people';
 import { type Instant, parseInstant } from '@/core/time';
 import type { MadeBy } from '@/database/changes';
 import { type Database, openDatabase } from '@/database/pool';
-import { makeLog } from './log';
+import { askedBy, makeLog } from './log';
 import { keyFrom, type SealKey } from './secrets/seal';
 import type { Thread } from './thread';
 
 /** What a command or query needs from the world. Tests hand in their own. */
-export interface Deps {
+export interface Deps extends Asker {
   readonly database: Database;
   readonly clock: () => Instant;
   readonly log: Logger;
@@ -27,6 +28,8 @@ export interface Deps {
   readonly thread?: Thread | null;
   /** Whether what a command was asked upon is still so; without it a command is carried out whatever came between. */
   readonly still?: () => Promise<boolean>;
+  /** The machine's own clock, for sign-ins; tests move it. */
+  readonly machineClock?: () => Instant;
   /** Who is at work in this process; a person of the office unless it is said. */
   readonly by?: MadeBy;
   /** The links that are open, by account, each with the address it was opened for. */
@@ -74,5 +77,6 @@ export function deps(own: Own = { part: 'app', connections: 10, thread: null }):
       links: new Map(),
     };
   }
-  return kept.nameLedgerDeps;
+  const who = askedBy();
+  return who === undefined ? kept.nameLedgerDeps : { ...kept.nameLedgerDeps, who };
 }

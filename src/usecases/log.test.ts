@@ -26,7 +26,7 @@ test('causes are followed a few deep; what is no error is told as what it is', (
 
 test('what is logged while a request is answered knows its number, also after a wait', async () => {
   expect(requestId()).toBeUndefined();
-  const seen = await withinRequest('r-1', async () => {
+  const seen = await withinRequest({ requestId: 'r-1' }, async () => {
     await new Promise((soon) => setTimeout(soon, 1));
     return requestId();
   });

@@ -1,14 +1,43 @@
 import { AsyncLocalStorage } from 'node:async_hooks';
 import pino, { type Logger } from 'pino';
+import type { Who } from '@/core/people';
+import type { Instant } from '@/core/time';
 
 /** What is known of the request that is being answered. Shared by every bundle of a process, so it hangs on the global. */
 const REQUEST = Symbol.for('name-ledger.request');
-const shared = globalThis as { [REQUEST]?: AsyncLocalStorage<{ readonly requestId: string }> };
+interface AskedRequest {
+  readonly requestId: string;
+  /** Who asks, as the way in has found. */
+  readonly who?: Who;
+  /** From where, and in which session. */
+  readonly from?: AskedFrom;
+}
+const shared = globalThis as { [REQUEST]?: AsyncLocalStorage<AskedRequest> };
 shared[REQUEST] ??= new AsyncLocalStorage();
 
-/** Runs `work` so that everything it logs carries the number of its request. */
-export function withinRequest<T>(requestId: string, work: () => T): T {
-  return (shared[REQUEST] as AsyncLocalStorage<{ readonly requestId: string }>).run({ requestId }, work);
+/** From where something is asked. */
+export interface AskedFrom {
+  readonly address: string;
+  readonly agent: string;
+  /** The origin under which the program was asked: `https://names.example.test`. */
+  readonly origin: string;
+  /** The session of whoever has signed in; `null` for anybody else. */
+  readonly session: { readonly id: number; readonly beganAt: Instant; readonly seenAt: Instant } | null;
+}
+
+/** Runs `work` so that everything it logs carries the number of its request, and everything it does is asked by `who`. */
+export function withinRequest<T>(asked: AskedRequest, work: () => T): T {
+  return (shared[REQUEST] as AsyncLocalStorage<AskedRequest>).run(asked, work);
+}
+
+/** Who asks for what is being answered; `undefined` outside of a request. */
+export function askedBy(): Who | undefined {
+  return shared[REQUEST]?.getStore()?.who;
+}
+
+/** From where what is being answered was asked; `undefined` outside of a request. */
+export function askedFrom(): AskedFrom | undefined {
+  return shared[REQUEST]?.getStore()?.from;
 }
 
 /** The number of the request that is being answered, or `undefined` outside of one. */

@@ -19,6 +19,7 @@ import { CurrencyCode, readRequest, saidIn } from './validate';
 export type { Settings } from '@/database/settings';
 
 import { changing } from './changing';
+import { command } from './people/command';
 
 /** What the office has set for the whole program. */
 export function officeSettings(deps: Deps): Promise<Settings> {
@@ -81,7 +82,7 @@ export class OfficeForm {
 }
 
 /** Sets home currency, time zone and the calendar's alarms. */
-export async function saveOffice(deps: Deps, input: unknown): Promise<true | Refusal> {
+export const saveOffice = command('saveOffice', async (deps: Deps, input: unknown): Promise<true | Refusal> => {
   const form = await readRequest(OfficeForm, input);
   if (isRefusal(form)) return form;
   const wrong = refuseOffice(form);
@@ -90,7 +91,7 @@ export async function saveOffice(deps: Deps, input: unknown): Promise<true | Ref
     await upsertSettings(tx, saidIn(form));
   });
   return true;
-}
+});
 
 /** The first three answers: how money and figures are written, where days begin, and who is reminded. */
 export class FirstAnswers {
@@ -110,7 +111,7 @@ export class FirstAnswers {
 }
 
 /** Keeps the first three answers; everything else is left for later. */
-export async function answerFirst(deps: Deps, input: unknown): Promise<true | Refusal> {
+export const answerFirst = command('answerFirst', async (deps: Deps, input: unknown): Promise<true | Refusal> => {
   const form = await readRequest(FirstAnswers, input);
   if (isRefusal(form)) return form;
   const wrong = refuseOffice(form);
@@ -118,7 +119,7 @@ export async function answerFirst(deps: Deps, input: unknown): Promise<true | Re
   const { homeCurrency, numberStyle, zone, remindTo = null } = form;
   await changing(deps, (tx) => upsertSettings(tx, { homeCurrency, numberStyle, zone, remindTo, hasBegun: true }));
   return true;
-}
+});
 
 function refuseOffice({ homeCurrency, zone }: Pick<OfficeForm, 'homeCurrency' | 'zone'>): Refusal | null {
   if (homeCurrency !== undefined && !isCurrency(homeCurrency))

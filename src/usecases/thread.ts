@@ -1,10 +1,12 @@
 import pLimit from 'p-limit';
 import Tinypool from 'tinypool';
+import type { Asker } from '@/core/people';
 import { type Cause, requestId } from './log';
 
 /** Something that computes elsewhere than where requests are answered. */
 export interface Thread {
-  run(name: string, args: readonly unknown[]): Promise<unknown>;
+  /** Whoever asks is held to the same role there as here. */
+  run(name: string, args: readonly unknown[], asker: Asker): Promise<unknown>;
 }
 
 /** What comes back from a thread. */
@@ -50,8 +52,8 @@ export function openThread(path: string, long: ReadonlySet<string>): Thread {
   // Its two minutes begin when it is its turn, not while it waits for another's.
   const turn = pLimit(1);
   return {
-    async run(name, args) {
-      const task = { name, args, requestId: requestId() ?? '' };
+    async run(name, args, asker) {
+      const task = { name, args, requestId: requestId() ?? '', asker };
       if (!long.has(name)) return resultOf((await quick.run(task)) as Outcome);
       return turn(async () => {
         const signal = AbortSignal.timeout(LONG_MS);

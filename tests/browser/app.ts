@@ -26,6 +26,8 @@ export async function startApp(options: {
   practice?: boolean;
   width?: number;
   height?: number;
+  /** By a name in place of a number: passkeys are made for names alone. */
+  named?: boolean;
 }): Promise<TestApp> {
   const ledger = await emptyLedger();
   if (options.demo) await seedDemo(ledger.database, TODAY);
@@ -50,12 +52,13 @@ export async function startApp(options: {
   );
   // The jobs are done by the tests themselves, when they want them done.
   const stopBeating = keepBeating(ledger, 'jobs');
-  const visitor = await openBrowser(app.url, options.width, options.height);
+  const url = options.named ? app.url.replace('127.0.0.1', 'localhost') : app.url;
+  const visitor = await openBrowser(url, options.width, options.height);
   return {
     ledger,
     practice,
     visitor,
-    url: app.url,
+    url,
     close: async () => {
       const errors = await visitor.consoleErrors();
       await visitor.close();

@@ -1,11 +1,12 @@
 import type { Refusal } from '@/core/refusal';
 import { makeBackup, restoreBackup } from '@/usecases/backup/backup';
 import type { Deps } from '@/usecases/deps';
+import { unrefused } from './unrefused';
 
 /** A whole backup as one text. */
 export async function backupText(deps: Deps): Promise<string> {
   const pieces: string[] = [];
-  for await (const piece of makeBackup(deps)) pieces.push(piece.toString());
+  for await (const piece of unrefused(await makeBackup(deps))) pieces.push(piece.toString());
   return pieces.join('');
 }
 

@@ -10,6 +10,7 @@ import { answerFirst, officeSettings } from '@/usecases/settings';
 import { type RunningPractice, runPractice } from '../../practice/run';
 import { makeWorld } from '../../practice/world/world';
 import { emptyLedger, type TestLedger, TODAY } from './ledger';
+import { unrefused } from './unrefused';
 
 let ledger: TestLedger;
 beforeEach(async () => {
@@ -151,7 +152,7 @@ describe('emptying the ledger', () => {
     // Mails switched off: a setting whose value is null.
     await saveReminders(ledger, { reminderDays: [7], baseUrl: 'http://127.0.0.1:4180' });
     let saved = '';
-    for await (const piece of makeBackup(ledger)) saved += piece;
+    for await (const piece of unrefused(await makeBackup(ledger))) saved += piece;
     const policies = await all('select ending from policies order by ending');
 
     expect(await takeEverythingOut(ledger, { names: 3 })).toMatchObject({ code: 'names-not-said', field: 'names' });

@@ -60,6 +60,7 @@ test('a database that a first version of a migration made is made good', async (
     '0021_mails',
     '0022_prospects',
     '0023_forecasts_as_it_stands',
+    '0024_people',
   ]);
   expect(await migrate(url)).toEqual([]);
 });
@@ -81,6 +82,7 @@ test('what stood in a ledger in the words of before stands there in those of tod
     '0021_mails',
     '0022_prospects',
     '0023_forecasts_as_it_stands',
+    '0024_people',
   ]);
   expect(
     await rowsIn(url, 'select ascii, purpose, observed, rescue_verdict, requested from names order by id'),

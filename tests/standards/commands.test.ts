@@ -139,6 +139,12 @@ const ROUTES: Readonly<Record<string, string>> = {
   renewSecretAction: 'POST /webhooks/{id}/secret',
   setWebhookPausedAction: 'POST /webhooks/{id}/pause',
   removeWebhookAction: 'DELETE /webhooks/{id}',
+  inviteAction: 'POST /people',
+  inviteAgainAction: 'POST /people/{id}/invitation',
+  changeMemberAction: 'PUT /people/{id}',
+  endMemberAction: 'DELETE /people/{id}',
+  endSessionsAction: 'POST /people/{id}/end-sessions',
+  addProgramAction: 'POST /people/programs',
 };
 
 /** What only a screen has, and why. */
@@ -166,6 +172,13 @@ const SCREEN_ONLY: Readonly<Record<string, string>> = {
   makeCalendarFeedAction: 'shows its address once',
   withdrawCalendarFeedAction: 'belongs to it',
   withdrawLinksAction: 'of mails that were sent',
+  beginPasskeyAction: 'a passkey is made in a browser',
+  addPasskeyAction: 'the same',
+  removePasskeyAction: 'how one signs in is changed by oneself, signed in',
+  enrolAction: 'the same',
+  setPassPhraseAction: 'the same',
+  newRecoveryCodesAction: 'the same',
+  endOwnSessionsAction: 'a program has no sessions',
   letDayPassAction: 'the practice world has an interface of its own',
   setFaultAction: 'the same',
   askForNameAction: 'the same',

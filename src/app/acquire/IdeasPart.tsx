@@ -12,6 +12,7 @@ import { formatAmount } from '@/ui/text/figures';
 import { yearsWords } from '@/ui/text/words';
 import type { OfferedEnding } from '@/usecases/acquiring/endings';
 import type { IdeaSetRow } from '@/usecases/acquiring/ideas';
+import { toldRefused } from '../acts/toldRefused';
 import { useLedger } from '../frame/LedgerProvider';
 import { PATTERN_WORDS } from './acquireWords';
 import { removeIdeasAction, saveIdeasAction } from './actions';
@@ -81,7 +82,7 @@ export function IdeasPart({ sets, set, endings }: IdeasPartProps) {
     else router.push(`/acquire?set=${answer}`);
   };
   const choose = async (id: string) => {
-    if (id === 'away' && set) await removeIdeasAction(set.id);
+    if (id === 'away' && set && toldRefused(await removeIdeasAction(set.id))) return;
     router.push(id === 'away' ? '/acquire' : `/acquire?set=${id}`);
     if (id === 'away') router.refresh();
   };

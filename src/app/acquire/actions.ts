@@ -29,8 +29,8 @@ export async function pauseAction(id: number, paused: boolean): Promise<AskingPr
   return pauseIdeas(deps(), id, paused);
 }
 
-export async function removeIdeasAction(id: number): Promise<void> {
-  await removeIdeas(deps(), id);
+export async function removeIdeasAction(id: number): Promise<true | Refusal> {
+  return removeIdeas(deps(), id);
 }
 
 export async function detailAction(ascii: string, pieces: readonly string[]): Promise<CandidateDetail | Refusal> {
@@ -53,8 +53,8 @@ export async function wantAction(input: unknown): Promise<number | Refusal> {
   return wantNames(deps(), input);
 }
 
-export async function unwantAction(ascii: readonly string[]): Promise<void> {
-  await unwantNames(deps(), ascii);
+export async function unwantAction(ascii: readonly string[]): Promise<true | Refusal> {
+  return unwantNames(deps(), ascii);
 }
 
 export async function reviewAction(input: unknown): Promise<Review | Refusal> {

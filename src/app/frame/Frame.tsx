@@ -182,6 +182,7 @@ export function Frame({
   numberStyle,
   undoLast,
   choice,
+  person,
   children,
 }: {
   now: string;
@@ -190,6 +191,8 @@ export function Frame({
   numberStyle: NumberStyle;
   undoLast: UndoLast;
   choice: LedgerChoice;
+  /** Who has signed in; `null` where nobody needs to. */
+  person: string | null;
   children: ReactNode;
 }) {
   const router = useRouter();
@@ -200,7 +203,7 @@ export function Frame({
         <GlobalStyle />
         <StripTextures />
         <LedgerProvider now={instant(now)} zone={zone} homeCurrency={homeCurrency}>
-          <Inside undoLast={undoLast} choice={choice}>
+          <Inside undoLast={undoLast} choice={choice} person={person}>
             {children}
           </Inside>
         </LedgerProvider>
@@ -211,7 +214,14 @@ export function Frame({
   );
 }
 
-function Inside({ undoLast, choice, children }: { undoLast: UndoLast; choice: LedgerChoice; children: ReactNode }) {
+interface InsideProps {
+  readonly undoLast: UndoLast;
+  readonly choice: LedgerChoice;
+  readonly person: string | null;
+  readonly children: ReactNode;
+}
+
+function Inside({ undoLast, choice, person, children }: InsideProps) {
   const path = usePathname();
   const { meta } = useLedger();
   const { daysAhead } = useDay();
@@ -223,6 +233,11 @@ function Inside({ undoLast, choice, children }: { undoLast: UndoLast; choice: Le
   const [arePlacesOpen, setPlacesOpen] = useState(false);
   // biome-ignore lint/correctness/useExhaustiveDependencies: a place that was gone to closes the list of places
   useEffect(() => setPlacesOpen(false), [path]);
+
+  // The way in has no frame: a session that has ended leads there, and the page is loaded anew.
+  useEffect(() => {
+    if (path === '/sign-in') window.location.replace(`/sign-in${window.location.search}`);
+  }, [path]);
 
   const closePlaces = useCallback(() => setPlacesOpen(false), []);
   useFrameKeys(showKeys, closePlaces);
@@ -248,6 +263,7 @@ function Inside({ undoLast, choice, children }: { undoLast: UndoLast; choice: Le
           <Foot>
             <ThemeSwitch />
             {place({ href: '/setup', text: 'Setup' })}
+            {person !== null && place({ href: '/you', text: person })}
             <DemoMark choice={choice} />
           </Foot>
         </Rail>

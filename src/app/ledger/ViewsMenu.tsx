@@ -56,7 +56,11 @@ export function ViewsMenu({ views: first, query, columns }: ViewsMenuProps) {
               <Button
                 data-kind="plain"
                 aria-label={`Delete the view ${saved.label}`}
-                onPress={async () => setViews(await dropViewAction(saved.id))}
+                onPress={async () => {
+                  const left = await dropViewAction(saved.id);
+                  if (isRefusal(left)) setRefused(left);
+                  else setViews(left);
+                }}
               >
                 <X size={12} aria-hidden />
               </Button>

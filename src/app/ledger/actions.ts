@@ -21,6 +21,6 @@ export async function saveViewAction(
   return saveView(deps(), label, query, columns);
 }
 
-export async function dropViewAction(id: number): Promise<SavedView[]> {
+export async function dropViewAction(id: number): Promise<SavedView[] | Refusal> {
   return dropView(deps(), id);
 }

@@ -16,6 +16,7 @@ import type { CheckProgress } from '@/usecases/records/check';
 import type { DifferingName } from '@/usecases/records/compare';
 import type { WatchRow } from '@/usecases/records/watch';
 import { checkNamesAction } from '../acts/check/actions';
+import { toldRefused } from '../acts/toldRefused';
 import { useTitle } from '../frame/Frame';
 import { useLedger } from '../frame/LedgerProvider';
 import { checkProgressAction } from './actions';
@@ -63,7 +64,9 @@ export function RecordScreen({
   const checkAll = async () => {
     if (!worker) return;
     const names = await worker.everyName();
-    setProgress(await checkNamesAction(names));
+    const begun = await checkNamesAction(names);
+    if (toldRefused(begun)) return;
+    setProgress(begun);
     setTotal(names.length);
   };
 

@@ -6,6 +6,7 @@ import { Ruled, Section } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
 import { dayWords, namesWords } from '@/ui/text/words';
 import type { WatchRow } from '@/usecases/records/watch';
+import { toldRefused } from '../acts/toldRefused';
 import { useLedger } from '../frame/LedgerProvider';
 import { unwatchAction } from './actions';
 
@@ -15,8 +16,7 @@ export function WatchPart({ watched }: { watched: readonly WatchRow[] }) {
   const { style } = useLedger();
   if (watched.length === 0) return null;
   const unwatch = async (ascii: string) => {
-    await unwatchAction(ascii);
-    router.refresh();
+    if (!toldRefused(await unwatchAction(ascii))) router.refresh();
   };
   return (
     <Section aria-label="Watched">

@@ -30,8 +30,8 @@ export async function watchAction(input: unknown): Promise<number | Refusal> {
   return watchNames(deps(), input);
 }
 
-export async function unwatchAction(ascii: string): Promise<void> {
-  await unwatchName(deps(), ascii);
+export async function unwatchAction(ascii: string): Promise<true | Refusal> {
+  return unwatchName(deps(), ascii);
 }
 
 /** Looks up a list of names that is pasted; the free ones come with what they cost. */

@@ -8,6 +8,7 @@ const PARTS = [
   { href: '/setup/money', text: 'Money' },
   { href: '/setup/mail', text: 'Mail' },
   { href: '/setup/records', text: 'Records' },
+  { href: '/setup/people', text: 'People', hasBelow: true },
   { href: '/setup/programs', text: 'Programs' },
   { href: '/setup/backup', text: 'Ledger' },
   { href: '/setup/log', text: 'Log' },

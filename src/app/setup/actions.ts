@@ -34,8 +34,8 @@ export async function savePriceAction(input: unknown): Promise<true | Refusal> {
   return savePrice(deps(), input);
 }
 
-export async function removePriceAction(id: number): Promise<void> {
-  await removePrice(deps(), id);
+export async function removePriceAction(id: number): Promise<true | Refusal> {
+  return removePrice(deps(), id);
 }
 
 /** What a price list would bring; nothing is written. */
@@ -56,8 +56,8 @@ export async function savePolicyAction(input: unknown): Promise<true | Refusal> 
   return savePolicy(deps(), input);
 }
 
-export async function removePolicyAction(ending: string): Promise<void> {
-  await removePolicy(deps(), ending);
+export async function removePolicyAction(ending: string): Promise<true | Refusal> {
+  return removePolicy(deps(), ending);
 }
 
 export async function saveRegistryFeeAction(from: string, minor: number, currency: string): Promise<true | Refusal> {
@@ -72,8 +72,8 @@ export async function saveLinkAction(input: unknown): Promise<true | Refusal> {
   return saveLink(deps(), input);
 }
 
-export async function removeLinkAction(accountId: number): Promise<void> {
-  await removeLink(deps(), accountId);
+export async function removeLinkAction(accountId: number): Promise<true | Refusal> {
+  return removeLink(deps(), accountId);
 }
 
 /** Logs in at the registrar; answers what it calls itself. */
@@ -96,16 +96,16 @@ export async function testMailAction(): Promise<string | Refusal> {
 }
 
 /** Makes a new address for the calendar; answers its token, once. */
-export async function makeCalendarFeedAction(): Promise<string> {
+export async function makeCalendarFeedAction(): Promise<string | Refusal> {
   return makeCalendarFeed(deps());
 }
 
-export async function withdrawCalendarFeedAction(): Promise<void> {
-  await withdrawCalendarFeed(deps());
+export async function withdrawCalendarFeedAction(): Promise<true | Refusal> {
+  return withdrawCalendarFeed(deps());
 }
 
 /** Withdraws the links in all mails that were sent; answers how many. */
-export async function withdrawLinksAction(): Promise<number> {
+export async function withdrawLinksAction(): Promise<number | Refusal> {
   return withdrawLinks(deps());
 }
 
@@ -137,8 +137,8 @@ export async function saveMarketplaceLinkAction(input: unknown): Promise<true | 
   return saveMarketplaceLink(deps(), input);
 }
 
-export async function removeMarketplaceLinkAction(marketplaceId: number): Promise<void> {
-  await removeMarketplaceLink(deps(), marketplaceId);
+export async function removeMarketplaceLinkAction(marketplaceId: number): Promise<true | Refusal> {
+  return removeMarketplaceLink(deps(), marketplaceId);
 }
 
 export async function testMarketplaceAction(marketplaceId: number): Promise<string | Refusal> {

@@ -20,6 +20,7 @@ import type { OtherKey } from '@/usecases/secrets/keys';
 import type { AgendaGroup } from '@/usecases/selling/report';
 import { answerLines, owedLines } from '../acts/agenda/sellingLines';
 import { SwitchDialog } from '../acts/switch/SwitchDialog';
+import { toldRefused } from '../acts/toldRefused';
 import { useTitle } from '../frame/Frame';
 import { useLedger } from '../frame/LedgerProvider';
 import type { RowView, TodayView } from '../frame/views';
@@ -76,7 +77,7 @@ export function TodayScreen(props: TodayScreenProps) {
   }, [worker, meta]);
 
   const seen = async (ids: readonly number[]) => {
-    await seenNamesAction(ids);
+    if (toldRefused(await seenNamesAction(ids))) return;
     setOpen((now) => new Set([...now].filter((id) => !ids.includes(id))));
   };
   const names = useNameLines(view?.lists ?? NO_LISTS, {

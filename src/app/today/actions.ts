@@ -7,8 +7,8 @@ import { editNames } from '@/usecases/names/edit';
 import { seen, seenNames } from '@/usecases/reminders/remind';
 
 /** Takes note that what was told of these names has been seen. */
-export async function seenNamesAction(nameIds: readonly number[]): Promise<void> {
-  await seenNames(deps(), nameIds);
+export async function seenNamesAction(nameIds: readonly number[]): Promise<true | Refusal> {
+  return seenNames(deps(), nameIds);
 }
 
 /** Takes note that a reminder has been seen, by the button behind the link in its mail. */

@@ -11,6 +11,7 @@ import { selectSettings } from '@/database/settings';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { linkOf, linkProblem } from '../links/links';
+import { command } from '../people/command';
 import { readRequest } from '../validate';
 
 /** Money paid in, or a new card, at one account. */
@@ -40,7 +41,7 @@ export class FundsForm {
  * Tops up a balance or replaces a card: at the registrar first, where the account has a link, then in the books. Answers
  * what was done, in a sentence.
  */
-export async function changeFunds(deps: Deps, input: unknown): Promise<string | Refusal> {
+export const changeFunds = command('changeFunds', async (deps: Deps, input: unknown): Promise<string | Refusal> => {
   const form = await readRequest(FundsForm, input);
   if (isRefusal(form)) return form;
   const account = await selectAccount(deps.database, form.accountId);
@@ -74,7 +75,7 @@ export async function changeFunds(deps: Deps, input: unknown): Promise<string | 
     await updateAccount(tx, account.id, { ...account, paymentMethods });
   });
   return `${card} of ${account.label} is good through ${formatMonth(endsMonth as Month)}.`;
-}
+});
 
 const MOST_SENDS = 3;
 

@@ -16,6 +16,7 @@ import { PriceForm, RiseForm } from './requests';
 export type { PriceRow } from '@/database/prices';
 
 import { changing } from '../changing';
+import { command } from '../people/command';
 
 /** The price list of one account, or of all. */
 export function priceRows(deps: Deps, accountId: number | null = null): Promise<PriceRow[]> {
@@ -23,7 +24,7 @@ export function priceRows(deps: Deps, accountId: number | null = null): Promise<
 }
 
 /** Writes one price, by ending or as a name's own. A row for the same day is replaced. */
-export async function savePrice(deps: Deps, input: unknown): Promise<true | Refusal> {
+export const savePrice = command('savePrice', async (deps: Deps, input: unknown): Promise<true | Refusal> => {
   const form = await readRequest(PriceForm, input);
   if (isRefusal(form)) return form;
   if (!isCurrency(form.currency))
@@ -52,7 +53,7 @@ export async function savePrice(deps: Deps, input: unknown): Promise<true | Refu
   };
   await writePrices(deps, [price]);
   return true;
-}
+});
 
 async function pricedAs(deps: Deps, form: PriceForm): Promise<{ nameId: number | null; ending: string } | Refusal> {
   if (form.name) {
@@ -123,36 +124,35 @@ const termsOf = ({ currency, yearMinor, termTotals, firstYearMinor, firstYearCon
 ];
 
 /** Brings in a price list from CSV. All of it is written, or nothing; the first row that cannot be read says why. */
-export async function importPrices(
-  deps: Deps,
-  accountId: number,
-  content: Uint8Array,
-  source = '',
-): Promise<number | Refusal> {
-  const read = await readList(deps, accountId, content, source);
-  if (isRefusal(read)) return read;
-  await writePrices(
-    deps,
-    read.map((price) => ({ ...price, accountId, nameId: null, origin: 'list' })),
-  );
-  return read.length;
-}
+export const importPrices = command(
+  'importPrices',
+  async (deps: Deps, accountId: number, content: Uint8Array, source: string = ''): Promise<number | Refusal> => {
+    const read = await readList(deps, accountId, content, source);
+    if (isRefusal(read)) return read;
+    await writePrices(
+      deps,
+      read.map((price) => ({ ...price, accountId, nameId: null, origin: 'list' })),
+    );
+    return read.length;
+  },
+);
 
 /** Says by how much an account's prices of an ending are expected to rise; without a percentage its own history says it again. */
-export async function saveRise(deps: Deps, input: unknown): Promise<true | Refusal> {
+export const saveRise = command('saveRise', async (deps: Deps, input: unknown): Promise<true | Refusal> => {
   const form = await readRequest(RiseForm, input);
   if (isRefusal(form)) return form;
   if (!(await selectAccount(deps.database, form.accountId)))
     return refuse('account-unknown', 'That account is no longer there. Load the page again.');
   await changing(deps, (tx) => setRise(tx, form, form.percent === undefined ? null : form.percent / 100));
   return true;
-}
+});
 
-export async function removePrice(deps: Deps, id: number): Promise<void> {
+export const removePrice = command('removePrice', async (deps: Deps, id: number): Promise<true> => {
   await changing(deps, async (tx) => {
     await deletePrice(tx, id);
   });
-}
+  return true;
+});
 
 async function writePrices(deps: Deps, prices: readonly Price[]): Promise<void> {
   await changing(deps, async (tx) => {

@@ -12,6 +12,7 @@ import {
 } from '@/database/registrations';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
+import { command } from '../people/command';
 import { readRequest } from '../validate';
 
 export type { HolderAddress } from '@/database/registrations';
@@ -50,7 +51,7 @@ export class TellAddress {
 }
 
 /** Takes down that an address was confirmed, and every name that hangs on it with it; or that the mail which asks for it was sent again. */
-export async function tellAddress(deps: Deps, input: unknown): Promise<true | Refusal> {
+export const tellAddress = command('tellAddress', async (deps: Deps, input: unknown): Promise<true | Refusal> => {
   const told = await readRequest(TellAddress, input);
   if (isRefusal(told)) return told;
   const { accountId, address, came } = told;
@@ -72,4 +73,4 @@ export async function tellAddress(deps: Deps, input: unknown): Promise<true | Re
       );
     return true as const;
   });
-}
+});

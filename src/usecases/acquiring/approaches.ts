@@ -20,6 +20,7 @@ import { type Change, changing } from '../changing';
 import type { Deps } from '../deps';
 import { causeOf } from '../log';
 import { takeArrival } from '../moving/arrival';
+import { command } from '../people/command';
 import { checkNow } from '../records/check';
 import { mailTo } from '../reminders/mailOffice';
 import { readRequest } from '../validate';
@@ -33,7 +34,7 @@ export function approaches(deps: Deps): Promise<ApproachRow[]> {
 }
 
 /** Begins to ask the holder of a name. Its record says who that is, where nobody does. One's own names are not asked for. */
-export async function beginApproach(deps: Deps, input: unknown): Promise<number | Refusal> {
+export const beginApproach = command('beginApproach', async (deps: Deps, input: unknown): Promise<number | Refusal> => {
   const request = await readRequest(BeginApproach, input);
   if (isRefusal(request)) return request;
   const name = parseDomainName(request.name);
@@ -58,7 +59,7 @@ export async function beginApproach(deps: Deps, input: unknown): Promise<number 
   };
   const id = await transaction(deps.database, (tx) => insertApproach(tx, draft, deps.clock()));
   return id ?? refuse('approach-open', `The holder of ${name.unicode} is being asked already.`, 'name');
-}
+});
 
 const gone = () => refuse('approach-unknown', 'This thread is no longer there, or is settled. Load the page again.');
 
@@ -66,7 +67,7 @@ const gone = () => refuse('approach-unknown', 'This thread is no longer there, o
  * Writes down what was said; ours may be sent as mail to the holder. The line is kept before the mail is handed over: one without an
  * answer of the mail server stands there as not known to be sent, and nothing is sent twice by itself.
  */
-export async function sayApproach(deps: Deps, input: unknown): Promise<true | Refusal> {
+export const sayApproach = command('sayApproach', async (deps: Deps, input: unknown): Promise<true | Refusal> => {
   const said = await readRequest(SayApproach, input);
   if (isRefusal(said)) return said;
   const byMail = said.isOurs && said.byMail === true;
@@ -115,10 +116,10 @@ export async function sayApproach(deps: Deps, input: unknown): Promise<true | Re
       'byMail',
     );
   }
-}
+});
 
 /** Takes a thread on: agreed, paid, arrived (the name comes into the ledger, its price is booked from the day it was paid), or ended. */
-export async function moveApproach(deps: Deps, input: unknown): Promise<string | Refusal> {
+export const moveApproach = command('moveApproach', async (deps: Deps, input: unknown): Promise<string | Refusal> => {
   const move = await readRequest(MoveApproach, input);
   if (isRefusal(move)) return move;
   if (move.to === 'arrived') return arrive(deps, move);
@@ -136,7 +137,7 @@ export async function moveApproach(deps: Deps, input: unknown): Promise<string |
         return approach.unicode;
     }
   });
-}
+});
 
 async function agree(
   tx: Transaction,

@@ -19,6 +19,7 @@ import { selectLinks } from '@/database/links';
 import { transaction } from '@/database/pool';
 import type { Deps } from '../deps';
 import { linkOf } from '../links/links';
+import { command } from '../people/command';
 import { drainChecks, queueChecks } from '../records/check';
 import { RateLimiter } from '../records/rateLimiter';
 
@@ -38,7 +39,7 @@ const MOST_NEAR = 100;
 const MOST_RECORDS = 20;
 
 /** Asks the links for the names that are easily typed or read for one; the records of taken ones say whose they are. Answers how many were asked. */
-export async function askNear(deps: Deps, ascii: string): Promise<number | Refusal> {
+export const askNear = command('askNear', async (deps: Deps, ascii: string): Promise<number | Refusal> => {
   const near = nearSpellings(ascii).slice(0, MOST_NEAR);
   const sellers = await sellersOf(deps);
   const names = near.map(
@@ -62,7 +63,7 @@ export async function askNear(deps: Deps, ascii: string): Promise<number | Refus
   await queueChecks(deps, taken.slice(0, MOST_RECORDS));
   await drainChecks(deps, MOST_RECORDS);
   return names.length;
-}
+});
 
 interface Seller {
   readonly account: LedgerAccount;

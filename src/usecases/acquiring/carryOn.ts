@@ -3,6 +3,7 @@ import { moveRegistrations, type RegistrationRow, selectOpenRegistrations } from
 import type { Deps } from '../deps';
 import { linkOf } from '../links/links';
 import { takeStep } from '../orders/step';
+import { itself } from '../people/command';
 import { REGISTERING } from './registering';
 
 /** So many names of an account are looked up, sent and booked together: a crash leaves no more than these to be looked up again. */
@@ -12,7 +13,7 @@ const GROUP = 25;
  * Registers every name that was agreed to, at the accounts that have a link, by the engine of all orders. Safe to call again after a crash
  * at any moment: what may have been sent is first looked up. Answers how many are settled; `null` while another process is at it.
  */
-export function carryOnRegistrations(deps: Deps): Promise<number | null> {
+export const carryOnRegistrations = itself((deps: Deps): Promise<number | null> => {
   return whileAlone(deps.database, 'registrations', async () => {
     const open = (await selectOpenRegistrations(deps.database)).filter(
       ({ byHand, state }) => !byHand && state !== 'doubt',
@@ -22,7 +23,7 @@ export function carryOnRegistrations(deps: Deps): Promise<number | null> {
     const settled = await Promise.all([...byAccount].map(([accountId, items]) => atAccount(deps, accountId, items)));
     return settled.reduce((sum, count) => sum + count, 0);
   });
-}
+});
 
 async function atAccount(deps: Deps, accountId: number, items: readonly RegistrationRow[]): Promise<number> {
   const link = await linkOf(deps, accountId);

@@ -8,6 +8,7 @@ import { type LostName, selectLostNames } from '@/database/names';
 import { transaction } from '@/database/pool';
 import { readTable } from '@/formats/csv/readTable';
 import type { Deps } from '../deps';
+import { command } from '../people/command';
 
 export type { ComingFreeRow } from '@/database/comingFree';
 export type { LostName } from '@/database/names';
@@ -36,30 +37,33 @@ export interface BroughtFree {
  * Takes in a list of names that are about to come free: a table with a name and, where it has one, a date (`YYYY-MM-DD`), or a name on each line.
  * It is kept with where it comes from and when. Rows that are no names are told by their line.
  */
-export async function bringInComingFree(deps: Deps, text: string, source: string): Promise<BroughtFree | Refusal> {
-  if (source.trim() === '') return refuse('source-missing', 'Write where this list comes from.', 'source');
-  const table = readTable(text);
-  if (isRefusal(table)) return table;
-  if (table.rows.length > MOST_ROWS) return refuse('too-many-rows', 'Bring in up to 100,000 names at a time.');
-  const headings = (table.rows[0]?.cells ?? []).map((cell) => cell.trim().toLowerCase());
-  const hasHeadings = headings.some((heading) => NAME_HEADINGS.has(heading));
-  const nameAt = hasHeadings ? headings.findIndex((heading) => NAME_HEADINGS.has(heading)) : 0;
-  const dayAt = hasHeadings ? headings.findIndex((heading) => DAY_HEADINGS.has(heading)) : 1;
-  const names: Parameters<typeof upsertComingFree>[1][number][] = [];
-  const refused: { line: number; problem: string }[] = [];
-  for (const { line, cells } of hasHeadings ? table.rows.slice(1) : table.rows) {
-    const name = parseDomainName(cells[nameAt] ?? '');
-    const written = dayAt < 0 ? '' : (cells[dayAt] ?? '').trim();
-    const onDay = written === '' ? null : parseDay(written.slice(0, 10));
-    if (isRefusal(name)) refused.push({ line, problem: name.message });
-    else if (written !== '' && onDay === null) refused.push({ line, problem: 'Write the day like 2027-03-09.' });
-    else names.push({ ascii: name.ascii, unicode: name.unicode, ending: name.ending, onDay });
-  }
-  const added = await transaction(deps.database, (tx) =>
-    upsertComingFree(tx, names, source.trim().slice(0, 120), deps.clock()),
-  );
-  return { added, known: names.length - added, refused };
-}
+export const bringInComingFree = command(
+  'bringInComingFree',
+  async (deps: Deps, text: string, source: string): Promise<BroughtFree | Refusal> => {
+    if (source.trim() === '') return refuse('source-missing', 'Write where this list comes from.', 'source');
+    const table = readTable(text);
+    if (isRefusal(table)) return table;
+    if (table.rows.length > MOST_ROWS) return refuse('too-many-rows', 'Bring in up to 100,000 names at a time.');
+    const headings = (table.rows[0]?.cells ?? []).map((cell) => cell.trim().toLowerCase());
+    const hasHeadings = headings.some((heading) => NAME_HEADINGS.has(heading));
+    const nameAt = hasHeadings ? headings.findIndex((heading) => NAME_HEADINGS.has(heading)) : 0;
+    const dayAt = hasHeadings ? headings.findIndex((heading) => DAY_HEADINGS.has(heading)) : 1;
+    const names: Parameters<typeof upsertComingFree>[1][number][] = [];
+    const refused: { line: number; problem: string }[] = [];
+    for (const { line, cells } of hasHeadings ? table.rows.slice(1) : table.rows) {
+      const name = parseDomainName(cells[nameAt] ?? '');
+      const written = dayAt < 0 ? '' : (cells[dayAt] ?? '').trim();
+      const onDay = written === '' ? null : parseDay(written.slice(0, 10));
+      if (isRefusal(name)) refused.push({ line, problem: name.message });
+      else if (written !== '' && onDay === null) refused.push({ line, problem: 'Write the day like 2027-03-09.' });
+      else names.push({ ascii: name.ascii, unicode: name.unicode, ending: name.ending, onDay });
+    }
+    const added = await transaction(deps.database, (tx) =>
+      upsertComingFree(tx, names, source.trim().slice(0, 120), deps.clock()),
+    );
+    return { added, known: names.length - added, refused };
+  },
+);
 
 /** Listed names beside one's own ideas. */
 export interface ComingFree {

@@ -16,6 +16,7 @@ import {
 } from '@/database/ideaSets';
 import { transaction } from '@/database/pool';
 import type { Deps } from '../deps';
+import { command } from '../people/command';
 import { policiesByEnding } from '../records/watched';
 import { readRequest } from '../validate';
 import { IdeaSetForm } from './requests';
@@ -48,39 +49,42 @@ export function readIdeas({
 }
 
 /** Keeps a set of ideas, new (`id` null) or changed, and puts its names in line to be asked for. Answers its id. */
-export async function saveIdeas(deps: Deps, id: number | null, input: unknown): Promise<number | Refusal> {
-  const form = await readRequest(IdeaSetForm, input);
-  if (isRefusal(form)) return form;
-  const endings: string[] = [];
-  for (const written of form.endings) {
-    const ending = endingOf(written);
-    if (isRefusal(ending)) return ending;
-    endings.push(ending);
-  }
-  const draft = {
-    label: form.label?.trim() || form.ideas.trim().slice(0, 60).replace(/\s+/g, ' '),
-    ideas: form.ideas,
-    patterns: [...new Set(form.patterns)],
-    endings: [...new Set(endings)],
-    heldYears: form.heldYears,
-  };
-  const read = readIdeas(draft);
-  if (isRefusal(read)) return read;
-  if (read.allEndings.length === 0) return refuse('no-endings', 'Choose an ending at least.', 'endings');
-  if (read.candidates.length * read.allEndings.length > MOST_NAMES)
-    return refuse(
-      'too-many-candidates',
-      `${read.candidates.length.toLocaleString('en')} candidates under ${read.allEndings.length} endings are too many. Choose fewer endings, words or patterns.`,
-      'endings',
-    );
-  return transaction(deps.database, async (tx) => {
-    const at = deps.clock();
-    if (id !== null && !(await updateIdeaSet(tx, id, draft))) return gone();
-    const setId = id ?? (await insertIdeaSet(tx, draft, at));
-    await enqueueNames(tx, setId, await namesToAsk(deps, read), answeredSince(at), at);
-    return setId;
-  });
-}
+export const saveIdeas = command(
+  'saveIdeas',
+  async (deps: Deps, id: number | null, input: unknown): Promise<number | Refusal> => {
+    const form = await readRequest(IdeaSetForm, input);
+    if (isRefusal(form)) return form;
+    const endings: string[] = [];
+    for (const written of form.endings) {
+      const ending = endingOf(written);
+      if (isRefusal(ending)) return ending;
+      endings.push(ending);
+    }
+    const draft = {
+      label: form.label?.trim() || form.ideas.trim().slice(0, 60).replace(/\s+/g, ' '),
+      ideas: form.ideas,
+      patterns: [...new Set(form.patterns)],
+      endings: [...new Set(endings)],
+      heldYears: form.heldYears,
+    };
+    const read = readIdeas(draft);
+    if (isRefusal(read)) return read;
+    if (read.allEndings.length === 0) return refuse('no-endings', 'Choose an ending at least.', 'endings');
+    if (read.candidates.length * read.allEndings.length > MOST_NAMES)
+      return refuse(
+        'too-many-candidates',
+        `${read.candidates.length.toLocaleString('en')} candidates under ${read.allEndings.length} endings are too many. Choose fewer endings, words or patterns.`,
+        'endings',
+      );
+    return transaction(deps.database, async (tx) => {
+      const at = deps.clock();
+      if (id !== null && !(await updateIdeaSet(tx, id, draft))) return gone();
+      const setId = id ?? (await insertIdeaSet(tx, draft, at));
+      await enqueueNames(tx, setId, await namesToAsk(deps, read), answeredSince(at), at);
+      return setId;
+    });
+  },
+);
 
 const gone = () => refuse('ideas-gone', 'These ideas are no longer there. Load the page again.');
 const answeredSince = (at: Instant) => (at - ANSWER_HOLDS_HOURS * HOUR) as Instant;
@@ -117,31 +121,38 @@ export async function takenLetters(
 }
 
 /** Asks for a set's names again: those without an answer that still holds, or all of them anew. What changes from now on is marked. */
-export async function askAgain(deps: Deps, id: number, anew: boolean): Promise<AskingProgress | Refusal> {
-  const set = await selectIdeaSet(deps.database, id);
-  const read = set && readIdeas(set);
-  if (!read) return gone();
-  if (isRefusal(read)) return read;
-  const names = await namesToAsk(deps, read);
-  await transaction(deps.database, async (tx) => {
-    const at = deps.clock();
-    await noteCompared(tx, id, at);
-    await enqueueNames(tx, id, names, anew ? at : answeredSince(at), at);
-    await pauseIdeaSet(tx, id, false);
-  });
-  return selectAskingProgress(deps.database, id);
-}
+export const askAgain = command(
+  'askAgain',
+  async (deps: Deps, id: number, anew: boolean): Promise<AskingProgress | Refusal> => {
+    const set = await selectIdeaSet(deps.database, id);
+    const read = set && readIdeas(set);
+    if (!read) return gone();
+    if (isRefusal(read)) return read;
+    const names = await namesToAsk(deps, read);
+    await transaction(deps.database, async (tx) => {
+      const at = deps.clock();
+      await noteCompared(tx, id, at);
+      await enqueueNames(tx, id, names, anew ? at : answeredSince(at), at);
+      await pauseIdeaSet(tx, id, false);
+    });
+    return selectAskingProgress(deps.database, id);
+  },
+);
 
 /** Stops the asking for a set's names, or resumes it. */
-export async function pauseIdeas(deps: Deps, id: number, paused: boolean): Promise<AskingProgress | Refusal> {
-  if (!(await pauseIdeaSet(deps.database, id, paused))) return gone();
-  return selectAskingProgress(deps.database, id);
-}
+export const pauseIdeas = command(
+  'pauseIdeas',
+  async (deps: Deps, id: number, paused: boolean): Promise<AskingProgress | Refusal> => {
+    if (!(await pauseIdeaSet(deps.database, id, paused))) return gone();
+    return selectAskingProgress(deps.database, id);
+  },
+);
 
 /** Throws a set of ideas away. What was found of its names is kept: it holds for other sets too. */
-export async function removeIdeas(deps: Deps, id: number): Promise<void> {
+export const removeIdeas = command('removeIdeas', async (deps: Deps, id: number): Promise<true> => {
   await transaction(deps.database, (tx) => deleteIdeaSet(tx, id));
-}
+  return true;
+});
 
 /** How far the asking for a set's names has come. */
 export function askingProgress(deps: Deps, id: number): Promise<AskingProgress> {

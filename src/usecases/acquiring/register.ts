@@ -26,6 +26,7 @@ import {
 } from '@/database/registrations';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
+import { command } from '../people/command';
 import { readRequest } from '../validate';
 import { ReviewChoice } from './requests';
 import { type ReviewItem, reviewNames } from './review';
@@ -67,7 +68,7 @@ export class RegisterNames {
  * Puts names of the shortlist on their way to be registered, for at most the sums that were shown. Each is reviewed once more first: one
  * that costs more now, or is no longer to be had, refuses them all, and nothing is bought. Answers the run.
  */
-export async function registerNames(deps: Deps, input: unknown): Promise<string | Refusal> {
+export const registerNames = command('registerNames', async (deps: Deps, input: unknown): Promise<string | Refusal> => {
   const request = await readRequest(RegisterNames, input);
   if (isRefusal(request)) return request;
   const { key = null } = request;
@@ -113,7 +114,7 @@ export async function registerNames(deps: Deps, input: unknown): Promise<string 
     }
     return runId;
   });
-}
+});
 
 const refuseLater = (unicode: string) =>
   refuse('registration-under-way', `${unicode} is being registered already. Look at what is under way.`);

@@ -4,12 +4,13 @@ import { type Refusal, refuse } from '@/core/refusal';
 import { selectSettings } from '@/database/settings';
 import { type UseSeen, upsertUse } from '@/database/usesSeen';
 import type { Deps } from '../deps';
+import { command } from '../people/command';
 import { dnsServer } from '../records/servers';
 
 export type { UseSeen } from '@/database/usesSeen';
 
 /** Looks whether a name is in use: name servers, a site that answers, a mail server. Kept with the instant. */
-export async function lookAtUse(deps: Deps, ascii: string): Promise<UseSeen | Refusal> {
+export const lookAtUse = command('lookAtUse', async (deps: Deps, ascii: string): Promise<UseSeen | Refusal> => {
   const { records } = await selectSettings(deps.database);
   const dns = dnsServer(records);
   if (dns === null)
@@ -25,7 +26,7 @@ export async function lookAtUse(deps: Deps, ascii: string): Promise<UseSeen | Re
   };
   await upsertUse(deps.database, seen);
   return seen;
-}
+});
 
 /** The data of the records of one type; `null` where the name server gave no answer, which says neither yes nor no. */
 async function answersOf(dns: DnsServer, ascii: string, type: 'NS' | 'MX' | 'A'): Promise<unknown[] | null> {

@@ -5,6 +5,7 @@ import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { transaction } from '@/database/pool';
 import { deleteWanted, insertWanted, selectWanted, type WantedRow } from '@/database/wanted';
 import type { Deps } from '../deps';
+import { command } from '../people/command';
 import { OneLine } from '../texts';
 import { readRequest } from '../validate';
 
@@ -49,7 +50,7 @@ export function shortlist(deps: Deps): Promise<WantedRow[]> {
 }
 
 /** Puts names on the shortlist. One that is no name, or that no registry takes any more, refuses them all. Answers how many. */
-export async function wantNames(deps: Deps, input: unknown): Promise<number | Refusal> {
+export const wantNames = command('wantNames', async (deps: Deps, input: unknown): Promise<number | Refusal> => {
   const request = await readRequest(WantNames, input);
   if (isRefusal(request)) return request;
   const names: Parameters<typeof insertWanted>[1][number][] = [];
@@ -75,9 +76,10 @@ export async function wantNames(deps: Deps, input: unknown): Promise<number | Re
   }
   await transaction(deps.database, (tx) => insertWanted(tx, names, deps.clock()));
   return names.length;
-}
+});
 
 /** Takes names off the shortlist. */
-export async function unwantNames(deps: Deps, ascii: readonly string[]): Promise<void> {
+export const unwantNames = command('unwantNames', async (deps: Deps, ascii: readonly string[]): Promise<true> => {
   await deleteWanted(deps.database, ascii);
-}
+  return true;
+});

@@ -6,6 +6,7 @@ import { allowMinutes, type Transaction } from '@/database/pool';
 import { type BackupHead, DamagedBackup, readBackup } from '@/formats/backup/readBackup';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
+import { command } from '../people/command';
 
 /** What a backup file says it is. The version rises when a member changes its meaning. */
 const FORMAT = 'name-ledger backup';
@@ -13,8 +14,7 @@ const VERSION = 2;
 /** The version before this one is read too, in the words of today. */
 const EARLIER = 1;
 
-/** The whole ledger as one JSON text, piece by piece, all of one moment; docs/backup.md tells its members. */
-export async function* makeBackup(deps: Deps): AsyncGenerator<string | Buffer> {
+async function* pieces(deps: Deps): AsyncGenerator<string | Buffer> {
   for await (const state of readLedger(deps.database)) {
     yield `{"format":"${FORMAT}","version":${VERSION},"madeAt":"${formatInstant(deps.clock())}","rows":${JSON.stringify(state.counts)},"tables":{`;
     let isFirst = true;
@@ -28,6 +28,9 @@ export async function* makeBackup(deps: Deps): AsyncGenerator<string | Buffer> {
   }
 }
 
+/** The whole ledger as one JSON text, piece by piece, all of one moment; docs/backup.md tells its members. */
+export const makeBackup = command('makeBackup', async (deps: Deps) => pieces(deps));
+
 const damaged = (why: string) =>
   refuse('backup-not-restored', `This backup is damaged (${why}), and nothing of it was restored. Try another copy.`);
 
@@ -35,25 +38,28 @@ const damaged = (why: string) =>
  * Restores a backup into an empty ledger as it comes in: all of it, or nothing. Answers how many names it held. Refused: what
  * is no backup, one of another version, one that lacks tables or rows, a ledger that is not empty.
  */
-export async function restoreBackup(deps: Deps, source: AsyncIterable<Uint8Array>): Promise<number | Refusal> {
-  try {
-    return await changing(deps, async (tx) => {
-      await allowMinutes(tx, 30);
-      const restored = await restoreInto(tx, source);
-      // What was written so far is taken back with the refusal.
-      if (isRefusal(restored)) throw new NotRestored(restored);
-      return restored;
-    });
-  } catch (error) {
-    if (error instanceof NotRestored) return error.refusal;
-    if (error instanceof DamagedBackup) return damaged(error.message);
-    const { code = '' } = error as { code?: string };
-    // Classes of SQLSTATE that speak of what stands in the file: data, constraints, limits of a value.
-    if (!/^(22|23|54)/.test(code)) throw error;
-    deps.log.warn({ err: error }, 'a backup could not be restored');
-    return damaged('a row in it does not fit');
-  }
-}
+export const restoreBackup = command(
+  'restoreBackup',
+  async (deps: Deps, source: AsyncIterable<Uint8Array>): Promise<number | Refusal> => {
+    try {
+      return await changing(deps, async (tx) => {
+        await allowMinutes(tx, 30);
+        const restored = await restoreInto(tx, source);
+        // What was written so far is taken back with the refusal.
+        if (isRefusal(restored)) throw new NotRestored(restored);
+        return restored;
+      });
+    } catch (error) {
+      if (error instanceof NotRestored) return error.refusal;
+      if (error instanceof DamagedBackup) return damaged(error.message);
+      const { code = '' } = error as { code?: string };
+      // Classes of SQLSTATE that speak of what stands in the file: data, constraints, limits of a value.
+      if (!/^(22|23|54)/.test(code)) throw error;
+      deps.log.warn({ err: error }, 'a backup could not be restored');
+      return damaged('a row in it does not fit');
+    }
+  },
+);
 
 class NotRestored extends Error {
   constructor(readonly refusal: Refusal) {

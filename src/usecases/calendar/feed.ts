@@ -4,6 +4,7 @@ import { addDays } from '@/core/time';
 import { type FeedRow, insertFeed, readFeedToken, selectFeed, withdrawFeed } from '@/database/feeds';
 import { transaction } from '@/database/pool';
 import type { Deps } from '../deps';
+import { command } from '../people/command';
 
 export type { FeedRow } from '@/database/feeds';
 
@@ -18,7 +19,7 @@ export function calendarFeed(deps: Deps): Promise<FeedRow | null> {
 }
 
 /** Makes a new address for the calendar, in place of the old one. Answers its token, once: only its hash is kept. */
-export async function makeCalendarFeed(deps: Deps): Promise<string> {
+export const makeCalendarFeed = command('makeCalendarFeed', async (deps: Deps): Promise<string> => {
   const token = randomBytes(24).toString('base64url');
   const at = deps.clock();
   await transaction(deps.database, async (tx) => {
@@ -26,11 +27,12 @@ export async function makeCalendarFeed(deps: Deps): Promise<string> {
     await insertFeed(tx, 'calendar', hashOf(token), at, addDays(at, KEPT_DAYS));
   });
   return token;
-}
+});
 
-export async function withdrawCalendarFeed(deps: Deps): Promise<void> {
+export const withdrawCalendarFeed = command('withdrawCalendarFeed', async (deps: Deps): Promise<true> => {
   await withdrawFeed(deps.database, 'calendar', deps.clock());
-}
+  return true;
+});
 
 /** Why a feed may not be read with this token; `null` when it may. */
 export async function readFeed(deps: Deps, token: string | null): Promise<Refusal | null> {

@@ -6,6 +6,7 @@ import { deleteImport, type ImportOptions } from '@/database/imports';
 import { selectSettings } from '@/database/settings';
 import { areAmountsOpen, isOpen, type OpenQuestion, openQuestions } from '@/formats/portfolio/columns';
 import type { Deps } from '../deps';
+import { command } from '../people/command';
 import { chooseRows, importRows, importSummary } from './preview';
 import { readImport, takeIn } from './readImport';
 import { writeImport } from './writeImport';
@@ -51,59 +52,62 @@ const MOST_TOLD = 1000;
 const MOST_INPUT = 500;
 
 /** Reads and writes a list in one go, for other programs: every row that can be taken is taken, the rest are told. */
-export async function importAtOnce(deps: Deps, request: WholeImport): Promise<ImportResult | Refusal> {
-  const { dateOrder, decimalMark = null } = request;
-  if (dateOrder !== null && !['day', 'month', 'year'].includes(dateOrder))
-    return refuse('query-invalid', 'dateOrder is day, month or year.', 'dateOrder');
-  if (decimalMark !== null && decimalMark !== 'point' && decimalMark !== 'comma')
-    return refuse('query-invalid', 'decimalMark is point or comma.', 'decimalMark');
-  const { numberStyle } = await selectSettings(deps.database);
-  const begun = await takeIn(deps, {
-    content: request.content,
-    source: 'another program',
-    accountLabel: request.account,
-  });
-  if (isRefusal(begun)) return begun;
-  const { id } = begun.row;
-  const options = optionsOf(begun.row.options, request, numberStyle);
-  const open = openQuestions(options.mapping, numberStyle)[0];
-  const read = open ? questionOf(open) : await readImport(deps, id, options, begun.source);
-  if (isRefusal(read)) {
-    await deleteImport(deps.database, id);
-    return read;
-  }
-  const summary = await importSummary(deps, id);
-  if (isRefusal(summary)) return summary;
-  const refused = await importRows(deps, id, 'refused', MOST_TOLD, 0);
-  const [refusedByCode, notes] = await Promise.all([
-    countRefusals(deps.database, id),
-    selectNotes(deps.database, id, MOST_TOLD),
-  ]);
-  // Nobody comes back to a trial: its text and rows go at once.
-  if (request.takeMoves) await chooseRows(deps, id, 'conflict', null, true);
-  if (request.dryRun) await deleteImport(deps.database, id);
-  else {
-    const written = await writeImport(deps, id);
-    if (isRefusal(written)) return written;
-  }
-  const { counts } = summary;
-  return {
-    new: counts.new.rows,
-    changed: counts.changed.rows,
-    unchanged: counts.unchanged.rows,
-    conflicts: counts.conflict.rows,
-    missing: counts.missing.rows,
-    refused: refused.map(({ line, input, code, message }) => ({
-      line,
-      input: (JSON.parse(input ?? '[]') as string[]).join(',').slice(0, MOST_INPUT),
-      code: code ?? '',
-      message: message ?? '',
-    })),
-    refusedTotal: counts.refused.rows,
-    notes,
-    refusedByCode,
-  };
-}
+export const importAtOnce = command(
+  'importAtOnce',
+  async (deps: Deps, request: WholeImport): Promise<ImportResult | Refusal> => {
+    const { dateOrder, decimalMark = null } = request;
+    if (dateOrder !== null && !['day', 'month', 'year'].includes(dateOrder))
+      return refuse('query-invalid', 'dateOrder is day, month or year.', 'dateOrder');
+    if (decimalMark !== null && decimalMark !== 'point' && decimalMark !== 'comma')
+      return refuse('query-invalid', 'decimalMark is point or comma.', 'decimalMark');
+    const { numberStyle } = await selectSettings(deps.database);
+    const begun = await takeIn(deps, {
+      content: request.content,
+      source: 'another program',
+      accountLabel: request.account,
+    });
+    if (isRefusal(begun)) return begun;
+    const { id } = begun.row;
+    const options = optionsOf(begun.row.options, request, numberStyle);
+    const open = openQuestions(options.mapping, numberStyle)[0];
+    const read = open ? questionOf(open) : await readImport(deps, id, options, begun.source);
+    if (isRefusal(read)) {
+      await deleteImport(deps.database, id);
+      return read;
+    }
+    const summary = await importSummary(deps, id);
+    if (isRefusal(summary)) return summary;
+    const refused = await importRows(deps, id, 'refused', MOST_TOLD, 0);
+    const [refusedByCode, notes] = await Promise.all([
+      countRefusals(deps.database, id),
+      selectNotes(deps.database, id, MOST_TOLD),
+    ]);
+    // Nobody comes back to a trial: its text and rows go at once.
+    if (request.takeMoves) await chooseRows(deps, id, 'conflict', null, true);
+    if (request.dryRun) await deleteImport(deps.database, id);
+    else {
+      const written = await writeImport(deps, id);
+      if (isRefusal(written)) return written;
+    }
+    const { counts } = summary;
+    return {
+      new: counts.new.rows,
+      changed: counts.changed.rows,
+      unchanged: counts.unchanged.rows,
+      conflicts: counts.conflict.rows,
+      missing: counts.missing.rows,
+      refused: refused.map(({ line, input, code, message }) => ({
+        line,
+        input: (JSON.parse(input ?? '[]') as string[]).join(',').slice(0, MOST_INPUT),
+        code: code ?? '',
+        message: message ?? '',
+      })),
+      refusedTotal: counts.refused.rows,
+      notes,
+      refusedByCode,
+    };
+  },
+);
 
 /** What has to be said before a list can be read, as the parameter that says it. */
 function questionOf({ column, about }: OpenQuestion): Refusal {

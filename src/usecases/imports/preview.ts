@@ -17,6 +17,7 @@ import {
 } from '@/database/imports';
 import { writeRows, writeTable } from '@/formats/csv/writeTable';
 import type { Deps } from '../deps';
+import { command } from '../people/command';
 
 export type { OutcomeCounts, PreviewRow, RowOutcome } from '@/database/importRows';
 
@@ -46,21 +47,26 @@ export function importRows(
 }
 
 /** Chooses which rows are written: some by name, or all of one outcome. */
-export async function chooseRows(
-  deps: Deps,
-  id: string,
-  outcome: RowOutcome,
-  names: readonly string[] | null,
-  taken: boolean,
-): Promise<void> {
-  await takeRows(deps.database, id, outcome, names, taken);
-}
+export const chooseRows = command(
+  'chooseRows',
+  async (
+    deps: Deps,
+    id: string,
+    outcome: RowOutcome,
+    names: readonly string[] | null,
+    taken: boolean,
+  ): Promise<true> => {
+    await takeRows(deps.database, id, outcome, names, taken);
+    return true;
+  },
+);
 
 /** Drops an import that has not been written, with all that was brought. */
-export async function dropImport(deps: Deps, id: string): Promise<void> {
+export const dropImport = command('dropImport', async (deps: Deps, id: string): Promise<true> => {
   if (await moveImport(deps.database, id, { status: 'dropped' }, ['asking', 'ready', 'failed']))
     await deleteImport(deps.database, id);
-}
+  return true;
+});
 
 /** Imports that were left and can be returned to. */
 export function openImports(deps: Deps): Promise<ImportRow[]> {

@@ -16,15 +16,15 @@ import {
 } from '@/database/imports';
 import { transaction } from '@/database/pool';
 import { selectSettings } from '@/database/settings';
-import { decodeText } from '@/formats/csv/decodeText';
 import type { TableRow } from '@/formats/csv/readTable';
 import { type Mapping, openQuestions, withRemembered } from '@/formats/portfolio/columns';
 import { type PortfolioRow, portfolioReader, type ReadRow, type RowRules } from '@/formats/portfolio/readRow';
-import { type PortfolioSource, readSource, sourceOfTable } from '@/formats/portfolio/readSource';
-import { isWorkbook, readWorkbook } from '@/formats/workbook/readWorkbook';
+import type { PortfolioSource } from '@/formats/portfolio/readSource';
 import type { Deps } from '../deps';
-import { LARGEST_FILE, MOST_CELLS, MOST_ROWS } from '../limits';
+import { LARGEST_FILE } from '../limits';
+import { command } from '../people/command';
 import { readRequest } from '../validate';
+import { type BroughtSource, sourceOf } from './brought';
 import { BroughtList, MendedRow } from './requests';
 
 export type { ImportOptions } from '@/database/imports';
@@ -54,7 +54,7 @@ export async function beginImport(deps: Deps, request: NewImport): Promise<Impor
 }
 
 /** Like `beginImport`, for one who reads the import at once. */
-export async function takeIn(deps: Deps, request: NewImport): Promise<BegunImport | Refusal> {
+export const takeIn = command('takeIn', async (deps: Deps, request: NewImport): Promise<BegunImport | Refusal> => {
   if (request.content.byteLength > LARGEST_FILE) {
     return refuse(
       'file-too-large',
@@ -94,7 +94,7 @@ export async function takeIn(deps: Deps, request: NewImport): Promise<BegunImpor
   };
   await insertImport(deps.database, row, Buffer.from(request.content));
   return { row, source: read.source };
-}
+});
 
 /** The account that is meant by its label, where there is one; a new one is made when the list is written. */
 async function accountOf(
@@ -108,23 +108,6 @@ async function accountOf(
     ({ label }) => label.toLowerCase() === accountLabel.toLowerCase(),
   );
   return known ? { accountId: known.id, accountLabel: null } : { accountId: null, accountLabel };
-}
-
-/** What was brought, as a table: the one place where a list's octets become rows. */
-interface BroughtSource {
-  readonly source: PortfolioSource;
-  readonly sheet: string | null;
-  readonly sheets: ImportOptions['sheets'];
-}
-
-async function sourceOf(content: Uint8Array, sheet: string | null): Promise<BroughtSource | Refusal> {
-  const limits = { rows: MOST_ROWS, cells: MOST_CELLS };
-  if (!isWorkbook(content)) {
-    const source = readSource(decodeText(content).text, limits);
-    return isRefusal(source) ? source : { source, sheet: null, sheets: [] };
-  }
-  const read = await readWorkbook(content, sheet, limits);
-  return isRefusal(read) ? read : { source: sourceOfTable(read.table), sheet: read.sheet, sheets: read.sheets };
 }
 
 const SAMPLE_ROWS = 3;
@@ -164,61 +147,64 @@ export type ReadingOptions = Pick<ImportOptions, 'mapping' | 'accountId' | 'full
  * mapping is remembered for the account. Progress is kept in the import, so that it may be left and returned to.
  * `begun` is what was brought as a table, where the caller holds it already.
  */
-export async function readImport(
-  deps: Deps,
-  id: string,
-  wanted: ReadingOptions,
-  begun: PortfolioSource | null = null,
-): Promise<ImportRow | Refusal> {
-  const { database } = deps;
-  const found = await selectImport(database, id);
-  if (!found) return refuse('import-unknown', 'This import is no longer there. Bring the list again.');
-  let options: ImportOptions = { ...found.options, ...wanted };
-  if (options.accountLabel) options = { ...options, ...(await accountOf(deps, labelled(options))) };
-  let source = begun;
-  if (wanted.sheet && wanted.sheet !== found.options.sheet) {
-    const read = await sourceOf(await selectImportContent(database, id), wanted.sheet);
-    if (isRefusal(read)) return read;
-    source = read.source;
-    options = { ...options, mapping: read.source.mapping, ...shownOf(read) };
-  }
-  const { numberStyle, homeCurrency } = await selectSettings(database);
-  const refused = refuseMapping(options.mapping, numberStyle);
-  if (refused) {
-    await moveImport(database, id, { status: 'asking', options }, ['asking', 'ready', 'failed']);
-    return refused;
-  }
-  if (!(await moveImport(database, id, { status: 'reading', rowsDone: 0, options }, ['asking', 'ready', 'failed']))) {
-    return refuse('import-busy', 'This import is being read or has been written already.');
-  }
-  try {
-    if (!source) {
-      const read = await sourceOf(await selectImportContent(database, id), options.sheet ?? null);
-      if (isRefusal(read)) {
-        await moveImport(database, id, { status: 'failed', problem: read.message });
-        return read;
-      }
+export const readImport = command(
+  'readImport',
+  async (
+    deps: Deps,
+    id: string,
+    wanted: ReadingOptions,
+    begun: PortfolioSource | null = null,
+  ): Promise<ImportRow | Refusal> => {
+    const { database } = deps;
+    const found = await selectImport(database, id);
+    if (!found) return refuse('import-unknown', 'This import is no longer there. Bring the list again.');
+    let options: ImportOptions = { ...found.options, ...wanted };
+    if (options.accountLabel) options = { ...options, ...(await accountOf(deps, labelled(options))) };
+    let source = begun;
+    if (wanted.sheet && wanted.sheet !== found.options.sheet) {
+      const read = await sourceOf(await selectImportContent(database, id), wanted.sheet);
+      if (isRefusal(read)) return read;
       source = read.source;
+      options = { ...options, mapping: read.source.mapping, ...shownOf(read) };
     }
-    const rules = await rulesOf(deps, options, numberStyle, homeCurrency);
-    const rows = source.table.rows.slice(options.mapping.hasHeadings ? 1 : 0);
-    await clearRows(database, id);
-    const label = options.accountLabel ?? null;
-    await readRows(id, rows, portfolioReader(options.mapping, rules), label, async (read, rowsDone) => {
-      await transaction(database, (tx) => stageRows(tx, read));
-      await moveImport(database, id, { rowsDone });
-    });
-    await transaction(database, async (tx) => {
-      await compareRows(tx, id, options.accountId, options.fullList);
-      await upsertMapping(tx, options.accountId, headingsOf(options.mapping), options.mapping);
-      await moveImport(tx, id, { status: 'ready', rowsDone: rows.length, rowsTotal: rows.length });
-    });
-  } catch (error) {
-    await moveImport(database, id, { status: 'failed', problem: 'The list could not be read. Try again.' });
-    throw error;
-  }
-  return (await selectImport(database, id)) as ImportRow;
-}
+    const { numberStyle, homeCurrency } = await selectSettings(database);
+    const refused = refuseMapping(options.mapping, numberStyle);
+    if (refused) {
+      await moveImport(database, id, { status: 'asking', options }, ['asking', 'ready', 'failed']);
+      return refused;
+    }
+    if (!(await moveImport(database, id, { status: 'reading', rowsDone: 0, options }, ['asking', 'ready', 'failed']))) {
+      return refuse('import-busy', 'This import is being read or has been written already.');
+    }
+    try {
+      if (!source) {
+        const read = await sourceOf(await selectImportContent(database, id), options.sheet ?? null);
+        if (isRefusal(read)) {
+          await moveImport(database, id, { status: 'failed', problem: read.message });
+          return read;
+        }
+        source = read.source;
+      }
+      const rules = await rulesOf(deps, options, numberStyle, homeCurrency);
+      const rows = source.table.rows.slice(options.mapping.hasHeadings ? 1 : 0);
+      await clearRows(database, id);
+      const label = options.accountLabel ?? null;
+      await readRows(id, rows, portfolioReader(options.mapping, rules), label, async (read, rowsDone) => {
+        await transaction(database, (tx) => stageRows(tx, read));
+        await moveImport(database, id, { rowsDone });
+      });
+      await transaction(database, async (tx) => {
+        await compareRows(tx, id, options.accountId, options.fullList);
+        await upsertMapping(tx, options.accountId, headingsOf(options.mapping), options.mapping);
+        await moveImport(tx, id, { status: 'ready', rowsDone: rows.length, rowsTotal: rows.length });
+      });
+    } catch (error) {
+      await moveImport(database, id, { status: 'failed', problem: 'The list could not be read. Try again.' });
+      throw error;
+    }
+    return (await selectImport(database, id)) as ImportRow;
+  },
+);
 
 const labelled = ({ accountId, accountLabel }: ImportOptions): BroughtList => ({
   source: '',
@@ -256,27 +242,30 @@ function refuseMapping(mapping: Mapping, office: NumberStyle): Refusal | null {
  * Reads one refused row anew, as a person has mended it, or takes it in the place of another row of the same name. Answers the
  * import, or why it is still refused.
  */
-export async function mendRow(deps: Deps, id: string, input: unknown): Promise<ImportRow | Refusal> {
-  const request = await readRequest(MendedRow, input);
-  if (isRefusal(request)) return request;
-  const { line, cells, isInstead } = request;
-  const { database } = deps;
-  const found = await selectImport(database, id);
-  if (found?.status !== 'ready') return refuse('import-not-ready', 'Read the list first, then mend its rows.');
-  const { options } = found;
-  const { numberStyle, homeCurrency } = await selectSettings(database);
-  const rules = await rulesOf(deps, options, numberStyle, homeCurrency);
-  const read = portfolioReader(options.mapping, rules)({ line, cells });
-  if (isRefusal(read)) return read;
-  const other = await selectStaged(database, id, read.name.ascii);
-  if (other && !isInstead) return twice(other.line, other.termEnd, read);
-  await transaction(database, async (tx) => {
-    await takeOutRows(tx, id, line, other ? read.name.ascii : null);
-    await stageRows(tx, [stagedRow(id, { line, cells }, read, options.accountLabel ?? null)]);
-    await compareRows(tx, id, options.accountId, false);
-  });
-  return (await selectImport(database, id)) as ImportRow;
-}
+export const mendRow = command(
+  'mendRow',
+  async (deps: Deps, id: string, input: unknown): Promise<ImportRow | Refusal> => {
+    const request = await readRequest(MendedRow, input);
+    if (isRefusal(request)) return request;
+    const { line, cells, isInstead } = request;
+    const { database } = deps;
+    const found = await selectImport(database, id);
+    if (found?.status !== 'ready') return refuse('import-not-ready', 'Read the list first, then mend its rows.');
+    const { options } = found;
+    const { numberStyle, homeCurrency } = await selectSettings(database);
+    const rules = await rulesOf(deps, options, numberStyle, homeCurrency);
+    const read = portfolioReader(options.mapping, rules)({ line, cells });
+    if (isRefusal(read)) return read;
+    const other = await selectStaged(database, id, read.name.ascii);
+    if (other && !isInstead) return twice(other.line, other.termEnd, read);
+    await transaction(database, async (tx) => {
+      await takeOutRows(tx, id, line, other ? read.name.ascii : null);
+      await stageRows(tx, [stagedRow(id, { line, cells }, read, options.accountLabel ?? null)]);
+      await compareRows(tx, id, options.accountId, false);
+    });
+    return (await selectImport(database, id)) as ImportRow;
+  },
+);
 
 /** A name stands in the list twice: the first row counts, unless the person takes the other. */
 function twice(line: number, end: number | null, { expires }: PortfolioRow): Refusal {

@@ -9,6 +9,7 @@ import { selectSettings } from '@/database/settings';
 import { writeStagedRows } from '@/database/writeImport';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
+import { command } from '../people/command';
 
 /** A crash of the database leaves nothing of what was read. */
 const CUT_OFF = { status: 'failed', problem: 'interrupted' } as const;
@@ -21,7 +22,7 @@ export interface WrittenImport extends WrittenCounts {
  * Writes the rows of an import that are taken, in one transaction: all or nothing. Accounts that the list names and the
  * ledger lacks are made on the way with the usual rules. Written once: a second call is refused.
  */
-export async function writeImport(deps: Deps, id: string): Promise<WrittenImport | Refusal> {
+export const writeImport = command('writeImport', async (deps: Deps, id: string): Promise<WrittenImport | Refusal> => {
   const { database } = deps;
   const row = await selectImport(database, id);
   if (!row) return refuse('import-unknown', 'This import is no longer there. Bring the list again.');
@@ -49,4 +50,4 @@ export async function writeImport(deps: Deps, id: string): Promise<WrittenImport
     await moveImport(tx, id, { status: 'done', batchId, options: { ...row.options, written: counts } });
     return { ...counts, batchId };
   });
-}
+});

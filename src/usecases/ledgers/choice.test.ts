@@ -1,5 +1,9 @@
 import { afterEach, beforeEach, expect, test, vi } from 'vitest';
+import type { Deps } from '../deps';
 import { discardDemo, ledgerChoice, openLedger, wishFrom } from './choice';
+
+/** Nothing of the world is looked at for it. */
+const NOBODY = {} as Deps;
 
 const before = process.send;
 const sent = vi.fn();
@@ -24,11 +28,11 @@ test('the start command says which ledger is open, and whether there is a demo',
   expect(ledgerChoice()).toEqual({ open: 'demo', mayChange: true, hasDemo: true });
 });
 
-test('what is wished is asked of the start command', () => {
+test('what is wished is asked of the start command', async () => {
   vi.stubEnv('NAME_LEDGER_OPEN', 'own');
-  expect(openLedger('demo')).toBe(true);
-  expect(discardDemo()).toBe(true);
-  expect(openLedger('own')).toBe(true);
+  expect(await openLedger(NOBODY, 'demo')).toBe(true);
+  expect(await discardDemo(NOBODY)).toBe(true);
+  expect(await openLedger(NOBODY, 'own')).toBe(true);
   // The start command reads exactly what was sent.
   expect(sent.mock.calls.map(([message]) => wishFrom(message))).toEqual(['open demo', 'discard demo', 'open own']);
 });
@@ -46,17 +50,17 @@ test.each([
   expect(wishFrom(message)).toBeNull();
 });
 
-test('a program on a database of somebody’s own has one ledger, and asks nobody for another', () => {
+test('a program on a database of somebody’s own has one ledger, and asks nobody for another', async () => {
   vi.stubEnv('NAME_LEDGER_OPEN', undefined);
   expect(ledgerChoice()).toEqual({ open: 'own', mayChange: false, hasDemo: false });
-  expect(openLedger('demo')).toMatchObject({ code: 'ledger-not-changed' });
-  expect(discardDemo()).toMatchObject({ code: 'ledger-not-changed' });
+  expect(await openLedger(NOBODY, 'demo')).toMatchObject({ code: 'ledger-not-changed' });
+  expect(await discardDemo(NOBODY)).toMatchObject({ code: 'ledger-not-changed' });
   expect(sent).not.toHaveBeenCalled();
 });
 
-test('nor does one that the start command did not start', () => {
+test('nor does one that the start command did not start', async () => {
   vi.stubEnv('NAME_LEDGER_OPEN', 'own');
   delete process.send;
   expect(ledgerChoice().mayChange).toBe(false);
-  expect(openLedger('demo')).toMatchObject({ code: 'ledger-not-changed' });
+  expect(await openLedger(NOBODY, 'demo')).toMatchObject({ code: 'ledger-not-changed' });
 });

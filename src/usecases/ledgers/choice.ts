@@ -1,4 +1,6 @@
 import { type Refusal, refuse } from '@/core/refusal';
+import type { Deps } from '../deps';
+import { command } from '../people/command';
 
 /** The office's own ledger, or the demo: a made-up one that can be looked at, left, and thrown away. */
 export type LedgerName = 'own' | 'demo';
@@ -44,11 +46,11 @@ const NOBODY = refuse(
 );
 
 /** Asks the start command to open a ledger: it makes the demo where there is none, and starts the application anew. */
-export function openLedger(ledger: LedgerName): true | Refusal {
+export const openLedger = command('openLedger', async (_deps: Deps, ledger: LedgerName): Promise<true | Refusal> => {
   return ask(`open ${ledger}`);
-}
+});
 
 /** Asks the start command to throw the demo away. The office's own ledger is open after it. */
-export function discardDemo(): true | Refusal {
+export const discardDemo = command('discardDemo', async (_deps: Deps): Promise<true | Refusal> => {
   return ask('discard demo');
-}
+});

@@ -5,6 +5,7 @@ import { emptyTables } from '@/database/backup';
 import { hasNames, selectNameCount } from '@/database/names';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
+import { command } from '../people/command';
 import { readRequest } from '../validate';
 
 /** Whether anything has been put into the ledger yet. */
@@ -23,7 +24,7 @@ export class EmptyRequest {
  * Takes everything out of the ledger that belongs to its names: names, money, history, accounts, prices, offers, sales. What the
  * office has set, the policies and the rates stay. Refused unless the number of names is said; answers it.
  */
-export async function emptyLedger(deps: Deps, input: unknown): Promise<number | Refusal> {
+export const emptyLedger = command('emptyLedger', async (deps: Deps, input: unknown): Promise<number | Refusal> => {
   const request = await readRequest(EmptyRequest, input);
   if (isRefusal(request)) return request;
   return changing(deps, async (tx) => {
@@ -33,4 +34,4 @@ export async function emptyLedger(deps: Deps, input: unknown): Promise<number | 
     await emptyTables(tx);
     return names;
   });
-}
+});

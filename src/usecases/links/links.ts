@@ -14,6 +14,7 @@ import { LinkForm } from './requests';
 export type { LinkRow } from '@/database/links';
 
 import { changing } from '../changing';
+import { command } from '../people/command';
 
 /** Every account's link, without its secret. */
 export function links(deps: Deps): Promise<LinkRow[]> {
@@ -43,7 +44,7 @@ export async function linkOf(deps: Deps, accountId: number): Promise<RegistrarLi
 }
 
 /** Sets the link of an account, or changes it. The password is sealed at once and never shown again. */
-export async function saveLink(deps: Deps, input: unknown): Promise<true | Refusal> {
+export const saveLink = command('saveLink', async (deps: Deps, input: unknown): Promise<true | Refusal> => {
   const form = await readRequest(LinkForm, input);
   if (isRefusal(form)) return form;
   if (!deps.key)
@@ -70,7 +71,7 @@ export async function saveLink(deps: Deps, input: unknown): Promise<true | Refus
     await endPause(tx, 'account', form.accountId);
     return true as const;
   });
-}
+});
 
 /** The password that is kept, while it goes nowhere else: another host, port or login asks for it again. */
 async function keptSecret(
@@ -92,17 +93,18 @@ async function keptSecret(
 }
 
 /** Takes a link away: from then on the account is kept by hand. */
-export async function removeLink(deps: Deps, accountId: number): Promise<void> {
+export const removeLink = command('removeLink', async (deps: Deps, accountId: number): Promise<true> => {
   await changing(deps, async (tx) => {
     await updateLink(tx, accountId, null);
   });
   const known = deps.links.get(accountId);
   deps.links.delete(accountId);
   await known?.link.close();
-}
+  return true;
+});
 
 /** Logs in and says what the registrar calls itself. */
-export async function testLink(deps: Deps, accountId: number): Promise<string | Refusal> {
+export const testLink = command('testLink', async (deps: Deps, accountId: number): Promise<string | Refusal> => {
   const link = await linkOf(deps, accountId);
   if (!link) return noLink();
   const tested = await link.test();
@@ -110,7 +112,7 @@ export async function testLink(deps: Deps, accountId: number): Promise<string | 
   await noteLink(deps.database, accountId, { problem });
   if (problem === null) await endPause(deps.database, 'account', accountId);
   return tested.kind === 'done' ? tested.value : refuse('link-failed', problem ?? '');
-}
+});
 
 export function noLink(): Refusal {
   return refuse('no-link', 'This account has no link that works. Set its link under Setup, Accounts.');

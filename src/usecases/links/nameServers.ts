@@ -11,6 +11,7 @@ import { selectNewestRecords } from '@/database/records';
 import { selectSettings } from '@/database/settings';
 import { changing, type Done } from '../changing';
 import type { Deps } from '../deps';
+import { command } from '../people/command';
 import { dnsServer } from '../records/servers';
 import { readRequest } from '../validate';
 import { linkOf } from './links';
@@ -49,48 +50,51 @@ export interface NameServersChanged extends Done {
  * Changes the name servers of names: over the links, where they are set whatever they were, so that it may be done again; by hand where
  * there is no link. A zone that is signed is left out unless its keys stay (RFC 6781 section 4.3.5): else it would stop resolving.
  */
-export async function changeNameServers(deps: Deps, input: unknown): Promise<NameServersChanged | Refusal> {
-  const request = await readRequest(ChangeNameServers, input);
-  if (isRefusal(request)) return request;
-  const hosts = readHosts(request.hosts);
-  if (isRefusal(hosts)) return hosts;
-  const names = await selectNamesAt(deps.database, request.nameIds);
-  const turn = pLimit(AT_ONCE);
-  const isSigned = request.evenIfSigned ? null : await signedness(deps, names);
-  const signed = names.filter(({ ascii }) => isSigned?.get(ascii) === true);
-  if (signed.length > 0)
-    return refuse(
-      'zone-signed',
-      `${signed[0]?.unicode}${signed.length > 1 ? ` and ${signed.length - 1} more are` : ' is'} signed. Take the delegation signers (DS) away first and wait a day, or say that the new servers show the same keys.`,
+export const changeNameServers = command(
+  'changeNameServers',
+  async (deps: Deps, input: unknown): Promise<NameServersChanged | Refusal> => {
+    const request = await readRequest(ChangeNameServers, input);
+    if (isRefusal(request)) return request;
+    const hosts = readHosts(request.hosts);
+    if (isRefusal(hosts)) return hosts;
+    const names = await selectNamesAt(deps.database, request.nameIds);
+    const turn = pLimit(AT_ONCE);
+    const isSigned = request.evenIfSigned ? null : await signedness(deps, names);
+    const signed = names.filter(({ ascii }) => isSigned?.get(ascii) === true);
+    if (signed.length > 0)
+      return refuse(
+        'zone-signed',
+        `${signed[0]?.unicode}${signed.length > 1 ? ` and ${signed.length - 1} more are` : ' is'} signed. Take the delegation signers (DS) away first and wait a day, or say that the new servers show the same keys.`,
+      );
+    const links = new Map<number, Promise<RegistrarLink | null>>();
+    const linkAt = (accountId: number) => {
+      const known = links.get(accountId) ?? linkOf(deps, accountId);
+      links.set(accountId, known);
+      return known;
+    };
+    const went = await Promise.all(
+      names.map((name) =>
+        turn(async () => {
+          const link = await linkAt(name.accountId);
+          const problem =
+            // What has been done by hand is taken down as it is.
+            link && isSigned?.get(name.ascii) === null
+              ? NOT_KNOWN_WHETHER_SIGNED
+              : await changeOne(link, name, hosts, request);
+          return { name, problem, evidence: link ? 'the registrar’s answer' : 'set by hand at the registrar' };
+        }),
+      ),
     );
-  const links = new Map<number, Promise<RegistrarLink | null>>();
-  const linkAt = (accountId: number) => {
-    const known = links.get(accountId) ?? linkOf(deps, accountId);
-    links.set(accountId, known);
-    return known;
-  };
-  const went = await Promise.all(
-    names.map((name) =>
-      turn(async () => {
-        const link = await linkAt(name.accountId);
-        const problem =
-          // What has been done by hand is taken down as it is.
-          link && isSigned?.get(name.ascii) === null
-            ? NOT_KNOWN_WHETHER_SIGNED
-            : await changeOne(link, name, hosts, request);
-        return { name, problem, evidence: link ? 'the registrar’s answer' : 'set by hand at the registrar' };
-      }),
-    ),
-  );
-  const done = went.filter(({ problem }) => problem === null);
-  const patches = done.map(
-    ({ name, evidence }): PatchedName => ({ nameId: name.id, patch: { name_servers: hosts }, evidence }),
-  );
-  const summary = `Set the name servers of ${done.length === 1 ? 'one name' : `${done.length} names`}`;
-  const changed = await changing(deps, (_tx, change) => change.names('name servers', summary, patches));
-  const problems = went.flatMap(({ name, problem }) => (problem === null ? [] : [{ name: name.unicode, problem }]));
-  return { ...changed, problems };
-}
+    const done = went.filter(({ problem }) => problem === null);
+    const patches = done.map(
+      ({ name, evidence }): PatchedName => ({ nameId: name.id, patch: { name_servers: hosts }, evidence }),
+    );
+    const summary = `Set the name servers of ${done.length === 1 ? 'one name' : `${done.length} names`}`;
+    const changed = await changing(deps, (_tx, change) => change.names('name servers', summary, patches));
+    const problems = went.flatMap(({ name, problem }) => (problem === null ? [] : [{ name: name.unicode, problem }]));
+    return { ...changed, problems };
+  },
+);
 
 const NOT_KNOWN_WHETHER_SIGNED =
   'whether it is signed is not known: check its record, or say that the new servers show the same keys';

@@ -9,13 +9,14 @@ import { changing } from '../changing';
 import { compute } from '../computing';
 import type { Deps } from '../deps';
 import { eachPartner, type Patience } from '../partners';
+import { command } from '../people/command';
 import { linkOf, linkProblem, links, noLink } from './links';
 
 /**
  * Reads everything an account holds at its registrar. Balance, means and rules are taken over at once: they are facts about
  * the account. The names go through the same preview as any list: answers the import that shows it.
  */
-export async function readAccount(deps: Deps, accountId: number): Promise<string | Refusal> {
+export const readAccount = command('readAccount', async (deps: Deps, accountId: number): Promise<string | Refusal> => {
   const holding = await readHoldingOf(deps, accountId);
   if (isRefusal(holding)) return holding;
   const account = await selectAccount(deps.database, accountId);
@@ -28,7 +29,7 @@ export async function readAccount(deps: Deps, accountId: number): Promise<string
   const options = { ...begun.options, accountId, fullList: true, confirmed: true };
   const read = await compute(deps, 'readImport', begun.id, options);
   return isRefusal(read) ? read : begun.id;
-}
+});
 
 /** The names as a list whose columns and dates leave nothing to ask. */
 function asList(names: readonly HeldName[]): string {

@@ -10,6 +10,7 @@ import { type MailboxSettings, noteMailboxRead, selectSettings, upsertSettings }
 import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { causeOf } from '../log';
+import { command } from '../people/command';
 import { seal, unseal } from '../secrets/seal';
 import { readRequest } from '../validate';
 import { takeInMails } from './takeIn';
@@ -61,7 +62,7 @@ export class ReceivingForm {
 const FIRST_DAYS = 30;
 
 /** Sets the mailbox. The password is sealed at once; without a new one the kept one stays, as long as nothing else changes. */
-export async function saveMailbox(deps: Deps, input: unknown): Promise<true | Refusal> {
+export const saveMailbox = command('saveMailbox', async (deps: Deps, input: unknown): Promise<true | Refusal> => {
   const form = await readRequest(MailboxForm, input);
   if (isRefusal(form)) return form;
   const { host, port = 993, user, password, folder = 'INBOX' } = form;
@@ -83,10 +84,10 @@ export async function saveMailbox(deps: Deps, input: unknown): Promise<true | Re
   const mailbox: MailboxSettings = { host, port, user, sealedPassword, folder, place, readAt: null, problem: null };
   await changing(deps, (tx) => upsertSettings(tx, { mailbox }));
   return true;
-}
+});
 
 /** Sets where mails are received; the jobs listen there within seconds. */
-export async function saveReceiving(deps: Deps, input: unknown): Promise<true | Refusal> {
+export const saveReceiving = command('saveReceiving', async (deps: Deps, input: unknown): Promise<true | Refusal> => {
   const form = await readRequest(ReceivingForm, input);
   if (isRefusal(form)) return form;
   const { address, port } = form;
@@ -94,13 +95,13 @@ export async function saveReceiving(deps: Deps, input: unknown): Promise<true | 
   const receiving = address && port ? { address: address.toLowerCase(), port } : null;
   await changing(deps, (tx) => upsertSettings(tx, { receiving }));
   return true;
-}
+});
 
 /** Fetches what has come to the mailbox, one process at a time. Answers how many mails are new. */
-export async function readMailbox(deps: Deps): Promise<number | Refusal> {
+export const readMailbox = command('readMailbox', async (deps: Deps): Promise<number | Refusal> => {
   const read = await whileAlone(deps.database, 'mailbox', () => fetchNew(deps));
   return read ?? refuse('mailbox-busy', 'The mailbox is being read already. Look again in a moment.');
-}
+});
 
 async function fetchNew(deps: Deps): Promise<number | Refusal> {
   const { mailbox, records } = await selectSettings(deps.database);

@@ -19,6 +19,7 @@ import type { Done } from '../changing';
 import type { Deps } from '../deps';
 import { confirmSwitch, editNames } from '../names/edit';
 import { addEntry } from '../names/entries';
+import { command } from '../people/command';
 import { readRequest } from '../validate';
 
 export { MAIL_SOURCES, type MailRow } from '@/database/mails';
@@ -71,7 +72,7 @@ export async function mail(deps: Deps, id: number): Promise<MailView | null> {
 }
 
 /** Takes over what a mail says of names, with the mail as evidence, or leaves it. Answers how many names. */
-export async function settleMail(deps: Deps, input: unknown): Promise<number | Refusal> {
+export const settleMail = command('settleMail', async (deps: Deps, input: unknown): Promise<number | Refusal> => {
   const request = await readRequest(SettleMail, input);
   if (isRefusal(request)) return request;
   const found = await mail(deps, request.mailId);
@@ -94,7 +95,7 @@ export async function settleMail(deps: Deps, input: unknown): Promise<number | R
     settled += 1;
   }
   return settled > 0 ? settled : refuse('nothing-open', 'Nothing of this mail is open for these names any more.');
-}
+});
 
 const evidenceOf = ({ subject, sender, sentAt, cameAt }: MailRow) =>
   `mail of ${dayOf(sentAt ?? cameAt)} from ${sender || 'a pasted text'}: ${subject}`.slice(0, 200);

@@ -10,6 +10,7 @@ import { mailsIn, pastedMail, type ReadMail, readMail } from '@/formats/mail/rea
 import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { LARGEST_MAILS } from '../limits';
+import { command } from '../people/command';
 
 /** What came of mails that were brought. */
 export interface TakenIn {
@@ -27,34 +28,37 @@ export interface TakenIn {
 const MOST_MAILS = 1000;
 
 /** Takes in a mail, or a mailbox file of them. Nothing of the ledger is changed: what follows is proposed. */
-export async function takeInMails(deps: Deps, content: Uint8Array, source: MailSource): Promise<TakenIn | Refusal> {
-  if (content.byteLength > LARGEST_MAILS) return refuse('mails-too-large', 'Bring up to 32 MB of mails at a time.');
-  const result = { ids: [] as number[], known: 0, refused: 0, open: 0 };
-  const brought = mailsIn(content);
-  if (brought.length > MOST_MAILS)
-    return refuse('mails-too-many', 'Bring up to 1,000 mails at a time: split the file. None of it was taken in.');
-  for (const raw of brought) {
-    const mail = await readMail(raw);
-    if (isRefusal(mail)) {
-      result.refused += 1;
-      continue;
+export const takeInMails = command(
+  'takeInMails',
+  async (deps: Deps, content: Uint8Array, source: MailSource): Promise<TakenIn | Refusal> => {
+    if (content.byteLength > LARGEST_MAILS) return refuse('mails-too-large', 'Bring up to 32 MB of mails at a time.');
+    const result = { ids: [] as number[], known: 0, refused: 0, open: 0 };
+    const brought = mailsIn(content);
+    if (brought.length > MOST_MAILS)
+      return refuse('mails-too-many', 'Bring up to 1,000 mails at a time: split the file. None of it was taken in.');
+    for (const raw of brought) {
+      const mail = await readMail(raw);
+      if (isRefusal(mail)) {
+        result.refused += 1;
+        continue;
+      }
+      note(result, await takeIn(deps, mail, source));
     }
-    note(result, await takeIn(deps, mail, source));
-  }
-  return result.refused > 0 && result.ids.length + result.known === 0
-    ? refuse('mail-not-read', 'This is no mail that can be read. Save it as .eml or .mbox, or paste its text.')
-    : result;
-}
+    return result.refused > 0 && result.ids.length + result.known === 0
+      ? refuse('mail-not-read', 'This is no mail that can be read. Save it as .eml or .mbox, or paste its text.')
+      : result;
+  },
+);
 
 /** Takes in the text of a mail as a person has pasted it; one with headers is read as a mail. */
-export async function takeInPasted(deps: Deps, pasted: string): Promise<TakenIn | Refusal> {
+export const takeInPasted = command('takeInPasted', async (deps: Deps, pasted: string): Promise<TakenIn | Refusal> => {
   if (pasted.trim() === '') return refuse('mail-empty', 'Paste the text of the mail.', 'text');
   if (/^(received|return-path|from|delivered-to|message-id|date|subject):\s/i.test(pasted.trimStart()))
     return takeInMails(deps, Buffer.from(pasted.trimStart(), 'utf8'), 'pasted');
   const result = { ids: [] as number[], known: 0, refused: 0, open: 0 };
   note(result, await takeIn(deps, pastedMail(pasted), 'pasted'));
   return result;
-}
+});
 
 function note(result: { ids: number[]; known: number; open: number }, taken: { id: number; isOpen: boolean } | null) {
   if (taken === null) result.known += 1;

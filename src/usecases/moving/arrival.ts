@@ -14,6 +14,7 @@ import { insertArrival } from '@/database/transfers';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { linkOf, linkProblem } from '../links/links';
+import { command } from '../people/command';
 import { OneLine } from '../texts';
 import { readRequest, WrittenDay } from '../validate';
 
@@ -51,7 +52,7 @@ export class NameArrived {
  * Takes a name into the ledger that has come by push: over the link it is looked at first, else by what is told. What is still to be looked
  * after is the end of every other transfer: lock, auto-renew, the holder's mail.
  */
-export async function takeArrival(deps: Deps, input: unknown): Promise<string | Refusal> {
+export const takeArrival = command('takeArrival', async (deps: Deps, input: unknown): Promise<string | Refusal> => {
   const arrived = await readRequest(NameArrived, input);
   if (isRefusal(arrived)) return arrived;
   const name = parseDomainName(arrived.name, { allowPrivateEndings: true });
@@ -87,7 +88,7 @@ export async function takeArrival(deps: Deps, input: unknown): Promise<string | 
     await insertArrival(tx, randomUUID(), { nameId, cameFrom: arrived.from }, at);
   });
   return name.unicode;
-}
+});
 
 /** What is known of it there: the registrar's answer, else the end that was told. */
 async function seenAt(

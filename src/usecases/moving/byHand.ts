@@ -19,6 +19,7 @@ import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { linkOf, linkProblem } from '../links/links';
 import { NOT_REQUESTED, SWITCHED } from '../names/edit';
+import { command } from '../people/command';
 import { queueChecks } from '../records/check';
 import { seal } from '../secrets/seal';
 import { readRequest } from '../validate';
@@ -46,7 +47,7 @@ const FOLLOWS: Readonly<Record<Told, { readonly from: readonly MoveStage[]; read
 };
 
 /** Takes down what a person has done or seen of a transfer, where no link says it. Telling it twice does it once. */
-export async function tellTransfer(deps: Deps, input: unknown): Promise<true | Refusal> {
+export const tellTransfer = command('tellTransfer', async (deps: Deps, input: unknown): Promise<true | Refusal> => {
   const told = await readRequest(TellTransfer, input);
   if (isRefusal(told)) return told;
   const transfer = await selectTransfer(deps.database, told.id);
@@ -77,7 +78,7 @@ export async function tellTransfer(deps: Deps, input: unknown): Promise<true | R
   );
   if (told.what === 'it has arrived') await queueChecks(deps, [transfer.ascii]);
   return true;
-}
+});
 
 const gone = () => refuse('transfer-unknown', 'This transfer is no longer there. Load the page again.');
 
@@ -160,37 +161,40 @@ async function keepCode(deps: Deps, transfer: TransferRow, code: string | undefi
 }
 
 /** The code of a transfer, shown when it is asked for: what a person types at the new registrar. */
-export async function codeOfTransfer(deps: Deps, id: number): Promise<string | Refusal> {
+export const codeOfTransfer = command('codeOfTransfer', async (deps: Deps, id: number): Promise<string | Refusal> => {
   const transfer = await selectTransfer(deps.database, id);
   const code = transfer && (await openCodes(deps, [transfer])).get(id);
   return code ?? refuse('code-gone', 'There is no code: it is destroyed when a transfer is over.');
-}
+});
 
 /** Agrees to what the new registrar asks. */
-export async function agreeToPrice(deps: Deps, id: number, minor: number): Promise<true | Refusal> {
-  const transfer = await selectTransfer(deps.database, id);
-  if (!transfer || transfer.askedMinor !== minor)
-    return refuse('price-changed', 'The new registrar asks another price by now. Load the page again.');
-  await changing(deps, (tx, { at }) =>
-    moveTransfers(
-      tx,
-      [
-        {
-          id,
-          from: transfer.stage,
-          to: transfer.stage,
-          problem: null,
-          patch: { cap_minor: minor, asked_minor: null },
-        },
-      ],
-      at,
-    ),
-  );
-  return true;
-}
+export const agreeToPrice = command(
+  'agreeToPrice',
+  async (deps: Deps, id: number, minor: number): Promise<true | Refusal> => {
+    const transfer = await selectTransfer(deps.database, id);
+    if (!transfer || transfer.askedMinor !== minor)
+      return refuse('price-changed', 'The new registrar asks another price by now. Load the page again.');
+    await changing(deps, (tx, { at }) =>
+      moveTransfers(
+        tx,
+        [
+          {
+            id,
+            from: transfer.stage,
+            to: transfer.stage,
+            problem: null,
+            patch: { cap_minor: minor, asked_minor: null },
+          },
+        ],
+        at,
+      ),
+    );
+    return true;
+  },
+);
 
 /** Stops a transfer that has not been requested yet: the name is put back as it was. Nothing has been paid for it. */
-export async function stopTransfer(deps: Deps, id: number): Promise<true | Refusal> {
+export const stopTransfer = command('stopTransfer', async (deps: Deps, id: number): Promise<true | Refusal> => {
   const transfer = await selectTransfer(deps.database, id);
   if (!transfer) return gone();
   const { stage } = transfer;
@@ -214,28 +218,27 @@ export async function stopTransfer(deps: Deps, id: number): Promise<true | Refus
     ),
   );
   return true;
-}
+});
 
 /** What the old registrar offers for staying, and what is decided of it. Both are of a transfer that has not arrived yet. */
-export async function noteCounterOffer(
-  deps: Deps,
-  id: number,
-  offer: { readonly minor: number } | 'declined',
-): Promise<true | Refusal> {
-  const transfer = await selectTransfer(deps.database, id);
-  if (!transfer || !(BEFORE_REQUEST.includes(transfer.stage) || MAY_BE_UNDER_WAY.includes(transfer.stage)))
-    return gone();
-  const { stage, problem } = transfer;
-  if (offer !== 'declined' && (!Number.isInteger(offer.minor) || offer.minor < 0 || offer.minor > GREATEST_MINOR))
-    return refuse('amount-invalid', 'Write what it offers for a year, like 9.90.', 'minor');
-  const patch: TransferPatch =
-    offer === 'declined' ? { counter_declined: true } : { counter_minor: offer.minor, counter_declined: false };
-  await changing(deps, (tx, { at }) => moveTransfers(tx, [{ id, from: stage, to: stage, problem, patch }], at));
-  return true;
-}
+export const noteCounterOffer = command(
+  'noteCounterOffer',
+  async (deps: Deps, id: number, offer: { readonly minor: number } | 'declined'): Promise<true | Refusal> => {
+    const transfer = await selectTransfer(deps.database, id);
+    if (!transfer || !(BEFORE_REQUEST.includes(transfer.stage) || MAY_BE_UNDER_WAY.includes(transfer.stage)))
+      return gone();
+    const { stage, problem } = transfer;
+    if (offer !== 'declined' && (!Number.isInteger(offer.minor) || offer.minor < 0 || offer.minor > GREATEST_MINOR))
+      return refuse('amount-invalid', 'Write what it offers for a year, like 9.90.', 'minor');
+    const patch: TransferPatch =
+      offer === 'declined' ? { counter_declined: true } : { counter_minor: offer.minor, counter_declined: false };
+    await changing(deps, (tx, { at }) => moveTransfers(tx, [{ id, from: stage, to: stage, problem, patch }], at));
+    return true;
+  },
+);
 
 /** Takes the old registrar's offer: a transfer that is pending is taken back, one that is not is stopped. */
-export async function stayAfterAll(deps: Deps, id: number): Promise<true | Refusal> {
+export const stayAfterAll = command('stayAfterAll', async (deps: Deps, id: number): Promise<true | Refusal> => {
   const transfer = await selectTransfer(deps.database, id);
   if (!transfer) return gone();
   if (transfer.stage !== 'pending') return stopTransfer(deps, id);
@@ -246,4 +249,4 @@ export async function stayAfterAll(deps: Deps, id: number): Promise<true | Refus
   const outcome = await link.transfer(gaining ? 'cancel' : 'reject', { name: transfer.ascii }, `NL-${randomUUID()}`);
   // What became of it is read by the next pass, whatever this answer was.
   return outcome.kind === 'done' || outcome.kind === 'unknown' ? true : refuse('link-failed', linkProblem(outcome));
-}
+});

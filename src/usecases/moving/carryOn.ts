@@ -20,6 +20,7 @@ import {
 import { type Change, changing } from '../changing';
 import type { Deps } from '../deps';
 import { linkOf } from '../links/links';
+import { itself } from '../people/command';
 import { CLOSING, LOOKING_AFTER } from './arriving';
 import { AWAITING_CREDIT, GOING_BACK } from './goingBack';
 import { CHECKING, COPYING, FUNDING, SETTING_CODE, SWITCHING_OFF, UNLOCKING } from './preparing';
@@ -53,7 +54,7 @@ const AT_ONCE = 8;
  * Takes every transfer as far as it goes by itself. Safe to call again after a crash at any moment: a stage is written before the next is
  * begun, and a request that may have been sent is looked up first. Answers how many went on; `null` while another process is at it.
  */
-export function carryOnTransfers(deps: Deps): Promise<number | null> {
+export const carryOnTransfers = itself((deps: Deps): Promise<number | null> => {
   return whileAlone(deps.database, 'transfers', async () => {
     const moving = await selectAccountsOfTransfers(deps.database);
     if (moving.size === 0) return 0;
@@ -63,7 +64,7 @@ export function carryOnTransfers(deps: Deps): Promise<number | null> {
     for (const step of STEPS) moved += await takeAll(deps, step, sidesOf, away);
     return moved;
   });
-}
+});
 
 async function sidesOfAll(deps: Deps, moving: ReadonlySet<number | null>): Promise<SidesOf> {
   const accounts = new Map((await selectAccounts(deps.database)).map((account) => [account.id, account]));

@@ -14,6 +14,7 @@ import { selectSettings } from '@/database/settings';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { linkOf } from '../links/links';
+import { command } from '../people/command';
 import { mailOffice } from '../reminders/mailOffice';
 import { freshCode } from './step';
 
@@ -58,7 +59,7 @@ export async function mailForeign(deps: Deps): Promise<number> {
 const gone = () => refuse('alarm-unknown', 'This has been settled meanwhile. Load the page again.');
 
 /** Rejects a transfer that nobody here asked for, then locks the name and changes its code. Asked again it harms nothing. */
-export async function rejectForeign(deps: Deps, id: number): Promise<true | Refusal> {
+export const rejectForeign = command('rejectForeign', async (deps: Deps, id: number): Promise<true | Refusal> => {
   const alarm = await selectForeignTransfer(deps.database, id);
   if (!alarm) return gone();
   if (alarm.state === 'rejected') return true;
@@ -71,7 +72,7 @@ export async function rejectForeign(deps: Deps, id: number): Promise<true | Refu
   // Written before it is sent: what has no answer is carried on.
   await changing(deps, (tx) => moveForeign(tx, id, ['open', 'rejecting'], 'rejecting', null, null));
   return carryOutRejection(deps, link, alarm);
-}
+});
 
 async function carryOutRejection(deps: Deps, link: RegistrarLink, alarm: ForeignTransfer): Promise<true | Refusal> {
   const { id, ascii, nameId } = alarm;
@@ -117,16 +118,19 @@ export async function carryOnRejections(deps: Deps): Promise<void> {
 }
 
 /** What a person has done or found out: rejected at the registrar, or in order after all. */
-export async function settleForeign(deps: Deps, id: number, as: 'rejected' | 'in order'): Promise<true | Refusal> {
-  const alarm = await selectForeignTransfer(deps.database, id);
-  if (!alarm) return gone();
-  const isGone = alarm.state === 'gone';
-  await changing(deps, async (tx, change) => {
-    await moveForeign(tx, id, ['open', 'rejecting', 'gone'], isGone ? 'gone' : as, null, change.at);
-    if (as === 'rejected')
-      await change.names('transfer', `Rejected by hand, a transfer that nobody here asked for: ${alarm.ascii}`, [
-        { nameId: alarm.nameId, patch: { observed: null, observed_at: null }, evidence: 'told by the office' },
-      ]);
-  });
-  return true;
-}
+export const settleForeign = command(
+  'settleForeign',
+  async (deps: Deps, id: number, as: 'rejected' | 'in order'): Promise<true | Refusal> => {
+    const alarm = await selectForeignTransfer(deps.database, id);
+    if (!alarm) return gone();
+    const isGone = alarm.state === 'gone';
+    await changing(deps, async (tx, change) => {
+      await moveForeign(tx, id, ['open', 'rejecting', 'gone'], isGone ? 'gone' : as, null, change.at);
+      if (as === 'rejected')
+        await change.names('transfer', `Rejected by hand, a transfer that nobody here asked for: ${alarm.ascii}`, [
+          { nameId: alarm.nameId, patch: { observed: null, observed_at: null }, evidence: 'told by the office' },
+        ]);
+    });
+    return true;
+  },
+);

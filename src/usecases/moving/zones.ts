@@ -7,6 +7,7 @@ import { readZone } from '@/formats/zone/readZone';
 import { writeZone, type Zone, type ZoneRecord } from '@/formats/zone/zoneFile';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
+import { command } from '../people/command';
 
 /** The zone of a name before and after its transfer, and what differs. */
 export interface ZonesOfTransfer {
@@ -49,17 +50,20 @@ export async function zonesOfTransfer(deps: Deps, id: number): Promise<ZonesOfTr
 }
 
 /** Takes in the zone file of the old account: it holds what nobody could ask name servers for. */
-export async function bringZone(deps: Deps, id: number, text: string): Promise<number | Refusal> {
-  const transfer = await selectTransfer(deps.database, id);
-  if (!transfer || OVER_MOVES.includes(transfer.stage))
-    return refuse('transfer-unknown', 'This transfer is over. Load the page again.');
-  const zone = readZone(text, transfer.ascii);
-  if (isRefusal(zone)) return zone;
-  const { stage, problem } = transfer;
-  const patch = { zone: writeZone(zone), zone_note: 'The zone file of the old account.' };
-  await changing(deps, (tx, { at }) => moveTransfers(tx, [{ id, from: stage, to: stage, problem, patch }], at));
-  return zone.records.length;
-}
+export const bringZone = command(
+  'bringZone',
+  async (deps: Deps, id: number, text: string): Promise<number | Refusal> => {
+    const transfer = await selectTransfer(deps.database, id);
+    if (!transfer || OVER_MOVES.includes(transfer.stage))
+      return refuse('transfer-unknown', 'This transfer is over. Load the page again.');
+    const zone = readZone(text, transfer.ascii);
+    if (isRefusal(zone)) return zone;
+    const { stage, problem } = transfer;
+    const patch = { zone: writeZone(zone), zone_note: 'The zone file of the old account.' };
+    await changing(deps, (tx, { at }) => moveTransfers(tx, [{ id, from: stage, to: stage, problem, patch }], at));
+    return zone.records.length;
+  },
+);
 
 /** How the site of a name answers, at the address that its zone shows; `null` where it has none, or none that may be asked. */
 export async function siteOf(deps: Deps, { origin, records }: Zone): Promise<string | null> {

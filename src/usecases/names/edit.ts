@@ -19,6 +19,7 @@ import { confirmAddressesOf, selectToConfirmWith } from '@/database/registration
 import { selectSettings } from '@/database/settings';
 import { changing, type Done } from '../changing';
 import type { Deps } from '../deps';
+import { command } from '../people/command';
 import { readRequest } from '../validate';
 import { ConfirmSwitch, EditNames, type NameEdit, RequestSwitch } from './requests';
 
@@ -33,7 +34,7 @@ export async function carryOut(
 }
 
 /** Changes account, purpose, tags, asking price and the like on many names, with undo. */
-export async function editNames(deps: Deps, input: unknown): Promise<Done | Refusal> {
+export const editNames = command('editNames', async (deps: Deps, input: unknown): Promise<Done | Refusal> => {
   const request = await readRequest(EditNames, input);
   if (isRefusal(request)) return request;
   const { nameIds, edit } = request;
@@ -58,7 +59,7 @@ export async function editNames(deps: Deps, input: unknown): Promise<Done | Refu
         .map((nameId) => ({ nameId, patch: { confirm_mail_by: null }, evidence })),
     ];
   });
-}
+});
 
 async function fieldsOf(deps: Deps, edit: NameEdit): Promise<NamePatch | Refusal> {
   const fields: NamePatch = {};
@@ -175,7 +176,7 @@ export const NOT_REQUESTED: Readonly<Record<Switch, NamePatch>> = {
  * Notes that the registrar is being asked to switch auto-renew, lock or privacy. The setting itself stays as it was known
  * until it is confirmed, so that the ledger never shows as done what was only asked.
  */
-export async function requestSwitch(deps: Deps, input: unknown): Promise<Done | Refusal> {
+export const requestSwitch = command('requestSwitch', async (deps: Deps, input: unknown): Promise<Done | Refusal> => {
   const request = await readRequest(RequestSwitch, input);
   if (isRefusal(request)) return request;
   const { nameIds, what, to } = request;
@@ -183,10 +184,10 @@ export async function requestSwitch(deps: Deps, input: unknown): Promise<Done | 
   return carryOut(deps, `${what} requested`, `Asked for ${what} ${to} on ${countNames(nameIds)}`, async () =>
     nameIds.map((nameId) => ({ nameId, patch })),
   );
-}
+});
 
 /** Takes down what the registrar shows, with what was seen as evidence. Ends a pending ask. */
-export async function confirmSwitch(deps: Deps, input: unknown): Promise<Done | Refusal> {
+export const confirmSwitch = command('confirmSwitch', async (deps: Deps, input: unknown): Promise<Done | Refusal> => {
   const request = await readRequest(ConfirmSwitch, input);
   if (isRefusal(request)) return request;
   const { nameIds, what, setting, evidence } = request;
@@ -196,7 +197,7 @@ export async function confirmSwitch(deps: Deps, input: unknown): Promise<Done | 
   return carryOut(deps, `${what} confirmed`, `Confirmed ${what} ${setting} on ${countNames(nameIds)}`, async () =>
     nameIds.map((nameId) => ({ nameId, patch, evidence })),
   );
-}
+});
 
 function countNames(nameIds: readonly number[]): string {
   return nameIds.length === 1 ? 'one name' : `${nameIds.length} names`;

@@ -6,11 +6,12 @@ import { insertEntries, selectEntry } from '@/database/entries';
 import { forgetTaughtPrices, inferPrices } from '@/database/prices';
 import { changing, type Done } from '../changing';
 import type { Deps } from '../deps';
+import { command } from '../people/command';
 import { readRequest } from '../validate';
 import { AddEntry } from './requests';
 
 /** Writes down money spent on a name, or received for it (`sale`, `refund`). */
-export async function addEntry(deps: Deps, input: unknown): Promise<Done | Refusal> {
+export const addEntry = command('addEntry', async (deps: Deps, input: unknown): Promise<Done | Refusal> => {
   const request = await readRequest(AddEntry, input);
   if (isRefusal(request)) return request;
   if (!isCurrency(request.currency))
@@ -29,10 +30,10 @@ export async function addEntry(deps: Deps, input: unknown): Promise<Done | Refus
     }
     return { batchId, changed: 1, summary };
   });
-}
+});
 
 /** Takes an entry back by a counter-entry: the books keep both. Refused when that has been done. */
-export async function correctEntry(deps: Deps, entryId: number): Promise<Done | Refusal> {
+export const correctEntry = command('correctEntry', async (deps: Deps, entryId: number): Promise<Done | Refusal> => {
   return changing(deps, async (tx, { record }) => {
     const entry = await selectEntry(tx, entryId);
     if (!entry) return refuse('entry-unknown', 'This entry is no longer there. Load the page again.');
@@ -44,4 +45,4 @@ export async function correctEntry(deps: Deps, entryId: number): Promise<Done | 
     await forgetTaughtPrices(tx);
     return { batchId, changed: 1, summary };
   });
-}
+});

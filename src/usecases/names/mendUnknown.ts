@@ -21,6 +21,7 @@ import { upsertPrices } from '@/database/prices';
 import { PaymentMethodForm } from '../accounts/requests';
 import { changing, type Done } from '../changing';
 import type { Deps } from '../deps';
+import { command } from '../people/command';
 import { OneLine } from '../texts';
 import { CurrencyCode, readRequest, WrittenDay } from '../validate';
 import { MOST_NAMES } from './requests';
@@ -51,7 +52,7 @@ export class SayEnds {
 }
 
 /** Sets the ends of many names, each its own, in one change that can be taken back. */
-export async function sayEnds(deps: Deps, input: unknown): Promise<Done | Refusal> {
+export const sayEnds = command('sayEnds', async (deps: Deps, input: unknown): Promise<Done | Refusal> => {
   const request = await readRequest(SayEnds, input);
   if (isRefusal(request)) return request;
   const { ends, evidence } = request;
@@ -69,7 +70,7 @@ export async function sayEnds(deps: Deps, input: unknown): Promise<Done | Refusa
       })),
     ),
   );
-}
+});
 
 class SaidPrice {
   @Type(() => Number)
@@ -107,7 +108,7 @@ export class SayPrices {
 }
 
 /** Writes what a year costs from today on, for several accounts and endings at once. Answers how many. */
-export async function sayPrices(deps: Deps, input: unknown): Promise<number | Refusal> {
+export const sayPrices = command('sayPrices', async (deps: Deps, input: unknown): Promise<number | Refusal> => {
   const request = await readRequest(SayPrices, input);
   if (isRefusal(request)) return request;
   const { prices, source } = request;
@@ -132,7 +133,7 @@ export async function sayPrices(deps: Deps, input: unknown): Promise<number | Re
     ),
   );
   return prices.length;
-}
+});
 
 class SaidMeans {
   @Type(() => Number)
@@ -165,7 +166,7 @@ export class SayMeans {
 }
 
 /** Writes what several accounts pay from, and what stands there. Everything else of them stays. Answers how many. */
-export async function sayMeans(deps: Deps, input: unknown): Promise<number | Refusal> {
+export const sayMeans = command('sayMeans', async (deps: Deps, input: unknown): Promise<number | Refusal> => {
   const request = await readRequest(SayMeans, input);
   if (isRefusal(request)) return request;
   const means = request.means.map(({ accountId, paymentMethods, balanceMinor = null }) => ({
@@ -183,4 +184,4 @@ export async function sayMeans(deps: Deps, input: unknown): Promise<number | Ref
       ? written
       : refuse('account-unknown', 'One of these accounts is no longer there. Load the page again.');
   });
-}
+});

@@ -4,12 +4,13 @@ import { counterEntries } from '@/database/entries';
 import { forgetTaughtPrices } from '@/database/prices';
 import { changing, type Done } from '../changing';
 import type { Deps } from '../deps';
+import { command } from '../people/command';
 
 /**
  * Takes back what one act wrote in the books: every name as it was before, every entry by a counter-entry. It undoes
  * nothing at a registrar. Refused when it was taken back already, or when something else has changed the same since.
  */
-export async function undo(deps: Deps, batchId: number): Promise<Done | Refusal> {
+export const undo = command('undo', async (deps: Deps, batchId: number): Promise<Done | Refusal> => {
   return changing(deps, async (tx, { at, record }) => {
     const batch = await selectBatch(tx, batchId);
     if (!batch) return refuse('undo-unknown', 'There is nothing to take back here any more.');
@@ -46,10 +47,10 @@ export async function undo(deps: Deps, batchId: number): Promise<Done | Refusal>
     await forgetTaughtPrices(tx);
     return { batchId: null, changed, summary };
   });
-}
+});
 
 /** Takes back the last act of a person that can be taken back. Refused when there is none. */
-export async function undoLast(deps: Deps): Promise<Done | Refusal> {
+export const undoLast = command('undoLast', async (deps: Deps): Promise<Done | Refusal> => {
   const last = await selectLastAct(deps.database);
   return last === null ? refuse('undo-unknown', 'There is nothing to take back.') : undo(deps, last);
-}
+});

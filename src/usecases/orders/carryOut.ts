@@ -5,6 +5,7 @@ import { confirmSettledRun, moveItems, type RunItem, selectOpenItems, selectOpen
 import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { linkOf } from '../links/links';
+import { itself } from '../people/command';
 import { RENEWING } from './renewing';
 import { REQUESTING, reportingFor } from './restoring';
 import { takeStep } from './step';
@@ -20,7 +21,7 @@ export interface RunResult {
  * moment: what is settled is skipped, and what may have been sent is first looked up at the registrar (guarded resend).
  * Answers `null` while another process is at it.
  */
-export function carryOutRun(deps: Deps, renewalId: string): Promise<RunResult | null> {
+export const carryOutRun = itself((deps: Deps, renewalId: string): Promise<RunResult | null> => {
   return whileAlone(deps.database, `run ${renewalId}`, async () => {
     const items = await selectOpenItems(deps.database, renewalId);
     const accountIds = [...new Set(items.map((item) => item.accountId))];
@@ -39,7 +40,7 @@ export function carryOutRun(deps: Deps, renewalId: string): Promise<RunResult | 
     const settled = results.reduce((sum, count) => sum + count, 0);
     return { settled, left: items.length - settled };
   });
-}
+});
 
 /** Carries on every run that has items on their way: after a start, and from time to time. */
 export async function carryOnRuns(deps: Deps): Promise<void> {

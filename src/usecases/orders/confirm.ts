@@ -17,6 +17,7 @@ import {
 import { confirmSettledRun } from '@/database/runs';
 import { type Change, changing, type Done } from '../changing';
 import type { Deps } from '../deps';
+import { command } from '../people/command';
 import { readRequest } from '../validate';
 import { agreedRenewal, type OpenRenewal } from './plan';
 import type { QuotedItem, RenewalQuote } from './quote';
@@ -26,7 +27,7 @@ import { ConfirmRenewal } from './requests';
  * Takes down what really happened at the registrar: entries with the amounts charged beside the quote, new ends, history,
  * in one transaction. Doing it twice does it once: a renewal that is confirmed already answers as it did the first time.
  */
-export async function confirmRenewal(deps: Deps, input: unknown): Promise<Done | Refusal> {
+export const confirmRenewal = command('confirmRenewal', async (deps: Deps, input: unknown): Promise<Done | Refusal> => {
   const request = await readRequest(ConfirmRenewal, input);
   if (isRefusal(request)) return request;
   const at = deps.clock();
@@ -47,7 +48,7 @@ export async function confirmRenewal(deps: Deps, input: unknown): Promise<Done |
       return { batchId: renewal.batchId, changed: doneItems(renewal).length, summary: summaryOf(renewal) };
     return settle(tx, change, { renewal, quote: open.quote }, request);
   });
-}
+});
 
 async function settle(
   tx: Transaction,

@@ -21,6 +21,7 @@ import {
 } from '@/database/renewals';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
+import { command } from '../people/command';
 import { readRequest } from '../validate';
 import { type QuotedItem, quoteRenewal, type RenewalQuote } from './quote';
 import { MoveRenewal, PayBy } from './requests';
@@ -36,39 +37,38 @@ export interface OpenRenewal {
  * Plans the renewal or restore of some names. `key` is the caller's idempotency key: the same key answers with the renewal it
  * made the first time.
  */
-export async function planRenewal(
-  deps: Deps,
-  input: unknown,
-  key: string | null = null,
-): Promise<OpenRenewal | Refusal> {
-  const revision = await selectRevision(deps.database);
-  const quote = await quoteRenewal(deps, input);
-  if (isRefusal(quote)) return quote;
-  const id = randomUUID();
-  const items = quote.items.flatMap((item) => itemOf(item) ?? []);
-  if (items.length === 0)
-    return quote.items[0]?.refusal ?? refuse('nothing-to-renew', 'None of these names can be renewed now.');
-  const { promotion, taxPercent, action } = quote;
-  const draft = {
-    id,
-    idempotencyKey: key,
-    action,
-    report: action === 'restore' ? { reason: USUAL_REASON, other: null } : null,
-    status: 'planned' as const,
-    madeAt: deps.clock(),
-    promotion,
-    taxPercent,
-    items,
-  };
-  const written = await changing(deps, async (tx, { at }) => {
-    const isNew = await insertRenewal(tx, draft);
-    if (isNew) await keepQuote(tx, id, quote, await revisionAfter(tx, revision), at);
-    return isNew;
-  });
-  const renewal =
-    written || key === null ? await selectRenewal(deps.database, id) : await selectRenewalByKey(deps.database, key);
-  return { renewal: renewal as RenewalRow, quote };
-}
+export const planRenewal = command(
+  'planRenewal',
+  async (deps: Deps, input: unknown, key: string | null = null): Promise<OpenRenewal | Refusal> => {
+    const revision = await selectRevision(deps.database);
+    const quote = await quoteRenewal(deps, input);
+    if (isRefusal(quote)) return quote;
+    const id = randomUUID();
+    const items = quote.items.flatMap((item) => itemOf(item) ?? []);
+    if (items.length === 0)
+      return quote.items[0]?.refusal ?? refuse('nothing-to-renew', 'None of these names can be renewed now.');
+    const { promotion, taxPercent, action } = quote;
+    const draft = {
+      id,
+      idempotencyKey: key,
+      action,
+      report: action === 'restore' ? { reason: USUAL_REASON, other: null } : null,
+      status: 'planned' as const,
+      madeAt: deps.clock(),
+      promotion,
+      taxPercent,
+      items,
+    };
+    const written = await changing(deps, async (tx, { at }) => {
+      const isNew = await insertRenewal(tx, draft);
+      if (isNew) await keepQuote(tx, id, quote, await revisionAfter(tx, revision), at);
+      return isNew;
+    });
+    const renewal =
+      written || key === null ? await selectRenewal(deps.database, id) : await selectRenewalByKey(deps.database, key);
+    return { renewal: renewal as RenewalRow, quote };
+  },
+);
 
 function itemOf(item: QuotedItem): RenewalItemRow | null {
   if (item.oldEnd === null) return null;
@@ -93,7 +93,7 @@ function itemOf(item: QuotedItem): RenewalItemRow | null {
 }
 
 /** A planned renewal with what it would do today: quoted once for each state of the ledger and each day, and kept with the run. */
-export async function openRenewal(deps: Deps, id: string): Promise<OpenRenewal | Refusal> {
+export const openRenewal = command('openRenewal', async (deps: Deps, id: string): Promise<OpenRenewal | Refusal> => {
   const renewal = await selectRenewal(deps.database, id);
   if (!renewal) return refuse('renewal-unknown', 'This renewal is no longer there. Choose the names again.');
   const revision = await selectRevision(deps.database);
@@ -118,7 +118,7 @@ export async function openRenewal(deps: Deps, id: string): Promise<OpenRenewal |
     await keepQuote(tx, id, quote, revision, deps.clock());
   });
   return { renewal, quote: asOrdered(quote, renewal) };
-}
+});
 
 /** A renewal with the quote that was shown last: what is priced, started and confirmed is that, and is checked by its caps. */
 export async function agreedRenewal(deps: Deps, id: string): Promise<OpenRenewal | Refusal> {
@@ -160,38 +160,41 @@ export function openRenewals(deps: Deps): Promise<RenewalRow[]> {
 }
 
 /** Changes terms, promotion and tax of a planned renewal. */
-export async function changeRenewal(deps: Deps, id: string, input: unknown): Promise<OpenRenewal | Refusal> {
-  const revision = await selectRevision(deps.database);
-  const quote = await quoteRenewal(deps, input);
-  if (isRefusal(quote)) return quote;
-  const refused = await changing(deps, async (tx, { at }) => {
-    const status = await lockRenewal(tx, id);
-    if (!isOpenRun(status)) return refuse('renewal-settled', 'This renewal is settled and cannot be changed.');
-    const before = await selectRenewal(tx, id);
-    await updateRenewal(tx, id, { status, promotion: quote.promotion, taxPercent: quote.taxPercent });
-    const open = new Set(before?.items.flatMap((item) => (isStartable(item) ? item.nameId : [])));
-    await writeItems(
-      tx,
-      id,
-      quote.items.flatMap((item) => (open.has(item.nameId) ? (itemOf(item) ?? []) : [])),
-    );
-    // What a registrar has answered holds as long as the same is asked: the same years, the same promotion.
-    const isSameOffer = JSON.stringify(before?.promotion ?? null) === JSON.stringify(quote.promotion);
-    const years = new Map(before?.items.map((item) => [item.nameId, item.years]));
-    const asked = quote.items.filter((item) => !isSameOffer || years.get(item.nameId) !== item.years);
-    await forgetLivePrices(
-      tx,
-      id,
-      asked.map(({ nameId }) => nameId),
-    );
-    await keepQuote(tx, id, quote, await revisionAfter(tx, revision), at);
-    return null;
-  });
-  return refused ?? openRenewal(deps, id);
-}
+export const changeRenewal = command(
+  'changeRenewal',
+  async (deps: Deps, id: string, input: unknown): Promise<OpenRenewal | Refusal> => {
+    const revision = await selectRevision(deps.database);
+    const quote = await quoteRenewal(deps, input);
+    if (isRefusal(quote)) return quote;
+    const refused = await changing(deps, async (tx, { at }) => {
+      const status = await lockRenewal(tx, id);
+      if (!isOpenRun(status)) return refuse('renewal-settled', 'This renewal is settled and cannot be changed.');
+      const before = await selectRenewal(tx, id);
+      await updateRenewal(tx, id, { status, promotion: quote.promotion, taxPercent: quote.taxPercent });
+      const open = new Set(before?.items.flatMap((item) => (isStartable(item) ? item.nameId : [])));
+      await writeItems(
+        tx,
+        id,
+        quote.items.flatMap((item) => (open.has(item.nameId) ? (itemOf(item) ?? []) : [])),
+      );
+      // What a registrar has answered holds as long as the same is asked: the same years, the same promotion.
+      const isSameOffer = JSON.stringify(before?.promotion ?? null) === JSON.stringify(quote.promotion);
+      const years = new Map(before?.items.map((item) => [item.nameId, item.years]));
+      const asked = quote.items.filter((item) => !isSameOffer || years.get(item.nameId) !== item.years);
+      await forgetLivePrices(
+        tx,
+        id,
+        asked.map(({ nameId }) => nameId),
+      );
+      await keepQuote(tx, id, quote, await revisionAfter(tx, revision), at);
+      return null;
+    });
+    return refused ?? openRenewal(deps, id);
+  },
+);
 
 /** Notes by which payment method an account of a run pays. Refused for one that the account does not have. */
-export async function payRunBy(deps: Deps, input: unknown): Promise<RenewalRow | Refusal> {
+export const payRunBy = command('payRunBy', async (deps: Deps, input: unknown): Promise<RenewalRow | Refusal> => {
   const request = await readRequest(PayBy, input);
   if (isRefusal(request)) return request;
   const account = await selectAccount(deps.database, request.accountId);
@@ -213,10 +216,10 @@ export async function payRunBy(deps: Deps, input: unknown): Promise<RenewalRow |
     });
     return (await selectRenewal(tx, request.id)) as RenewalRow;
   });
-}
+});
 
 /** Notes that the person has been told what to do at the registrar, or drops the renewal. */
-export async function moveRenewal(deps: Deps, input: unknown): Promise<RenewalRow | Refusal> {
+export const moveRenewal = command('moveRenewal', async (deps: Deps, input: unknown): Promise<RenewalRow | Refusal> => {
   const request = await readRequest(MoveRenewal, input);
   if (isRefusal(request)) return request;
   return changing(deps, async (tx) => {
@@ -225,4 +228,4 @@ export async function moveRenewal(deps: Deps, input: unknown): Promise<RenewalRo
     await updateRenewal(tx, request.id, { status: request.to });
     return (await selectRenewal(tx, request.id)) as RenewalRow;
   });
-}
+});

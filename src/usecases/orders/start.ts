@@ -27,6 +27,7 @@ export type { ReportWords } from '@/database/renewals';
 export type { ItemProgress } from '@/database/runs';
 
 import { changing } from '../changing';
+import { command } from '../people/command';
 
 /** How a run stands: which accounts have a link, and each item's progress. */
 export interface RunProgress {
@@ -45,7 +46,7 @@ const NAMES_A_QUESTION = 100;
  * Asks each linked registrar what the names of a planned run cost now (RFC 8748), so that the difference from the price
  * book is seen before anything is agreed.
  */
-export async function priceRun(deps: Deps, renewalId: string): Promise<RunProgress | Refusal> {
+export const priceRun = command('priceRun', async (deps: Deps, renewalId: string): Promise<RunProgress | Refusal> => {
   const open = await agreedRenewal(deps, renewalId);
   if (isRefusal(open)) return open;
   const linked = new Set((await selectLinks(deps.database)).map((link) => link.accountId));
@@ -57,7 +58,7 @@ export async function priceRun(deps: Deps, renewalId: string): Promise<RunProgre
     for (let start = 0; start < items.length; start += NAMES_A_QUESTION)
       await priceItems(deps, open.renewal, items.slice(start, start + NAMES_A_QUESTION), promotion);
   return runProgress(deps, renewalId);
-}
+});
 
 async function priceItems(
   deps: Deps,
@@ -100,41 +101,44 @@ async function priceItems(
  * Starts a run: every name whose account has a link is put on its way, each for at most the price the registrar named live
  * (else the quoted one). A restore takes what the owner certifies in its reports. Names by hand stay in the list until somebody says what was charged. Starting twice does it once.
  */
-export async function startRun(deps: Deps, renewalId: string, words: unknown = null): Promise<number | Refusal> {
-  const open = await agreedRenewal(deps, renewalId);
-  if (isRefusal(open)) return open;
-  const report = open.renewal.action === 'restore' ? await readRequest(CertifiedReport, words ?? {}) : null;
-  if (isRefusal(report)) return report;
-  const { linkedAccounts, items: progress } = await runProgress(deps, renewalId);
-  const live = new Map(progress.map((item) => [item.nameId, item]));
-  const items = open.quote.items.filter((item) => item.refusal === null && linkedAccounts.includes(item.accountId));
-  return changing(deps, async (tx) => {
-    const status = await lockRenewal(tx, renewalId);
-    if (!isOpenRun(status)) return refuse('renewal-settled', 'This renewal is settled and cannot be started again.');
-    const startable = items.filter((item) => STARTABLE.includes(live.get(item.nameId)?.state ?? 'done'));
-    const elsewhere = await selectUnsettledElsewhere(
-      tx,
-      startable.map((item) => item.nameId),
-    );
-    if (elsewhere.length > 0)
-      return refuse(
-        'change-under-way',
-        `${elsewhere[0]}${elsewhere.length > 1 ? ` and ${elsewhere.length - 1} more are` : ' is'} being renewed already. Wait for that run to end.`,
+export const startRun = command(
+  'startRun',
+  async (deps: Deps, renewalId: string, words: unknown = null): Promise<number | Refusal> => {
+    const open = await agreedRenewal(deps, renewalId);
+    if (isRefusal(open)) return open;
+    const report = open.renewal.action === 'restore' ? await readRequest(CertifiedReport, words ?? {}) : null;
+    if (isRefusal(report)) return report;
+    const { linkedAccounts, items: progress } = await runProgress(deps, renewalId);
+    const live = new Map(progress.map((item) => [item.nameId, item]));
+    const items = open.quote.items.filter((item) => item.refusal === null && linkedAccounts.includes(item.accountId));
+    return changing(deps, async (tx) => {
+      const status = await lockRenewal(tx, renewalId);
+      if (!isOpenRun(status)) return refuse('renewal-settled', 'This renewal is settled and cannot be started again.');
+      const startable = items.filter((item) => STARTABLE.includes(live.get(item.nameId)?.state ?? 'done'));
+      const elsewhere = await selectUnsettledElsewhere(
+        tx,
+        startable.map((item) => item.nameId),
       );
-    const started = await startItems(
-      tx,
-      renewalId,
-      startable.map((item) => ({
-        nameId: item.nameId,
-        orderId: `NL-${randomUUID()}`,
-        ...capOf(item, live.get(item.nameId)),
-      })),
-    );
-    if (started > 0) await updateRenewal(tx, renewalId, { status: 'requested' });
-    if (report) await writeReport(tx, renewalId, wordsOf(report), deps.clock());
-    return started;
-  });
-}
+      if (elsewhere.length > 0)
+        return refuse(
+          'change-under-way',
+          `${elsewhere[0]}${elsewhere.length > 1 ? ` and ${elsewhere.length - 1} more are` : ' is'} being renewed already. Wait for that run to end.`,
+        );
+      const started = await startItems(
+        tx,
+        renewalId,
+        startable.map((item) => ({
+          nameId: item.nameId,
+          orderId: `NL-${randomUUID()}`,
+          ...capOf(item, live.get(item.nameId)),
+        })),
+      );
+      if (started > 0) await updateRenewal(tx, renewalId, { status: 'requested' });
+      if (report) await writeReport(tx, renewalId, wordsOf(report), deps.clock());
+      return started;
+    });
+  },
+);
 
 /** The most an order may cost: what the registrar asks now, else the quote, each in its own currency. */
 function capOf(
@@ -147,13 +151,13 @@ function capOf(
 }
 
 /** Stops what of a run has not been sent, and leaves to a person what has been: so any run can be left. Answers how many. */
-export async function stopRun(deps: Deps, renewalId: string): Promise<number | Refusal> {
+export const stopRun = command('stopRun', async (deps: Deps, renewalId: string): Promise<number | Refusal> => {
   const stopped = await changing(deps, (tx) => stopItems(tx, renewalId));
   return stopped > 0 ? stopped : refuse('nothing-to-stop', 'Nothing of this run is on its way any more.');
-}
+});
 
 /** Closes a run though some of its names were refused: they stay as they are. */
-export async function finishRun(deps: Deps, renewalId: string): Promise<true | Refusal> {
+export const finishRun = command('finishRun', async (deps: Deps, renewalId: string): Promise<true | Refusal> => {
   const closed = await changing(deps, (tx) => closeRun(tx, renewalId, deps.clock()));
   return closed
     ? true
@@ -161,16 +165,19 @@ export async function finishRun(deps: Deps, renewalId: string): Promise<true | R
         'run-under-way',
         'Some names of this run are not settled yet. Wait for them, or decide about those in doubt.',
       );
-}
+});
 
 /** What a person decides about an item whose state at the registrar is in doubt: to leave it as it is. */
-export async function leaveItem(deps: Deps, renewalId: string, nameId: number): Promise<true | Refusal> {
-  const left = await leaveDoubt(deps.database, renewalId, nameId, 'Left after a look at the registrar.');
-  return (
-    left ||
-    refuse('item-not-in-doubt', 'This name is not in doubt any more: it was settled meanwhile. Load the page again.')
-  );
-}
+export const leaveItem = command(
+  'leaveItem',
+  async (deps: Deps, renewalId: string, nameId: number): Promise<true | Refusal> => {
+    const left = await leaveDoubt(deps.database, renewalId, nameId, 'Left after a look at the registrar.');
+    return (
+      left ||
+      refuse('item-not-in-doubt', 'This name is not in doubt any more: it was settled meanwhile. Load the page again.')
+    );
+  },
+);
 
 /** What the owner certifies in the reports of a restore (RFC 3915 section 3.4). */
 export class CertifiedReport {
@@ -191,15 +198,18 @@ export class CertifiedReport {
 const wordsOf = ({ reason, other }: CertifiedReport): ReportWords => ({ reason, other: other?.trim() || null });
 
 /** Sends reports that were refused again, with other words. Answers how many go on their way. */
-export async function sendReportsAgain(deps: Deps, renewalId: string, words: unknown): Promise<number | Refusal> {
-  const report = await readRequest(CertifiedReport, words);
-  if (isRefusal(report)) return report;
-  return changing(deps, async (tx) => {
-    await writeReport(tx, renewalId, wordsOf(report), deps.clock());
-    const again = await reportAgain(tx, renewalId);
-    return again > 0 ? again : refuse('no-report-refused', 'No report of this run was refused.');
-  });
-}
+export const sendReportsAgain = command(
+  'sendReportsAgain',
+  async (deps: Deps, renewalId: string, words: unknown): Promise<number | Refusal> => {
+    const report = await readRequest(CertifiedReport, words);
+    if (isRefusal(report)) return report;
+    return changing(deps, async (tx) => {
+      await writeReport(tx, renewalId, wordsOf(report), deps.clock());
+      const again = await reportAgain(tx, renewalId);
+      return again > 0 ? again : refuse('no-report-refused', 'No report of this run was refused.');
+    });
+  },
+);
 
 /** The run that is changing a name now, or `null`. */
 export function runOfName(deps: Deps, nameId: number): Promise<string | null> {

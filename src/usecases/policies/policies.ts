@@ -14,6 +14,7 @@ import {
 import type { Transaction } from '@/database/pool';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
+import { command } from '../people/command';
 import { readRequest, WrittenDay } from '../validate';
 
 const SOURCES: readonly RuleSource[] = ['standard', 'contract', 'common practice', 'memory'];
@@ -73,7 +74,7 @@ export async function policies(deps: Deps): Promise<{ policies: Policy[]; fees: 
 }
 
 /** Writes the policy of an ending; `*` is the rule for every ending without one of its own. */
-export async function savePolicy(deps: Deps, input: unknown): Promise<true | Refusal> {
+export const savePolicy = command('savePolicy', async (deps: Deps, input: unknown): Promise<true | Refusal> => {
   const form = await readRequest(PolicyForm, input);
   if (isRefusal(form)) return form;
   const ending = form.ending.trim().toLowerCase().replace(/^\./, '');
@@ -100,7 +101,7 @@ export async function savePolicy(deps: Deps, input: unknown): Promise<true | Ref
   };
   await write(deps, (tx) => upsertPolicies(tx, [{ ...rest, ending: probe.ending, terms, sourceNote, letters }]));
   return true;
-}
+});
 
 /** Letters as they are typed, with or without anything between them. */
 function lettersIn(text: string): string {
@@ -108,24 +109,23 @@ function lettersIn(text: string): string {
 }
 
 /** Removes an ending's own policy: the generic rule serves it from then on. */
-export async function removePolicy(deps: Deps, ending: string): Promise<void> {
+export const removePolicy = command('removePolicy', async (deps: Deps, ending: string): Promise<true> => {
   await write(deps, (tx) => deletePolicy(tx, ending));
-}
+  return true;
+});
 
 /** Writes the yearly registry fee in force from a day on. */
-export async function saveRegistryFee(
-  deps: Deps,
-  from: string,
-  minor: number,
-  currency: string,
-): Promise<true | Refusal> {
-  const day = parseDay(from);
-  if (!day) return refuse('date-does-not-exist', 'Write the day like 2027-09-21.', 'from');
-  if (!Number.isInteger(minor) || minor < 0 || minor > 100_000)
-    return refuse('fee-invalid', 'Write the fee like 0.20.', 'minor');
-  await write(deps, (tx) => upsertRegistryFees(tx, [{ from: day, minor, currency, source: 'memory' }]));
-  return true;
-}
+export const saveRegistryFee = command(
+  'saveRegistryFee',
+  async (deps: Deps, from: string, minor: number, currency: string): Promise<true | Refusal> => {
+    const day = parseDay(from);
+    if (!day) return refuse('date-does-not-exist', 'Write the day like 2027-09-21.', 'from');
+    if (!Number.isInteger(minor) || minor < 0 || minor > 100_000)
+      return refuse('fee-invalid', 'Write the fee like 0.20.', 'minor');
+    await write(deps, (tx) => upsertRegistryFees(tx, [{ from: day, minor, currency, source: 'memory' }]));
+    return true;
+  },
+);
 
 async function write(deps: Deps, work: (tx: Transaction) => Promise<void>): Promise<void> {
   await changing(deps, async (tx) => {

@@ -4,6 +4,7 @@ import { loadClock } from '../clock';
 import { compute } from '../computing';
 import type { Deps } from '../deps';
 import { pollEveryAccount } from '../links/poll';
+import { command } from '../people/command';
 
 export type { PracticeState } from '@/connectors/practice/control';
 
@@ -29,27 +30,26 @@ export async function practiceState(): Promise<PracticeState | Refusal> {
  * Lets one day pass, outside and here: the practice world plays it through, this program's clock follows, and what the
  * registrars have to tell is taken in. Answers the new state.
  */
-export async function letDayPass(deps: Deps): Promise<PracticeState | Refusal> {
+export const letDayPass = command('letDayPass', async (deps: Deps): Promise<PracticeState | Refusal> => {
   const url = practiceUrl();
   if (!url) return NO_PRACTICE;
   await compute(deps, 'passDay', url);
   await loadClock(deps);
   return practiceControl(url);
-}
+});
 
 /** Switches a fault on at one registrar, for so many more orders; `kind` null switches it off. */
-export async function setFault(
-  registrar: string,
-  kind: string | null,
-  times: number,
-): Promise<PracticeState | Refusal> {
-  const url = practiceUrl();
-  if (!url) return NO_PRACTICE;
-  return practiceControl(url, '/fault', { registrar, kind, times });
-}
+export const setFault = command(
+  'setFault',
+  async (_deps: Deps, registrar: string, kind: string | null, times: number): Promise<PracticeState | Refusal> => {
+    const url = practiceUrl();
+    if (!url) return NO_PRACTICE;
+    return practiceControl(url, '/fault', { registrar, kind, times });
+  },
+);
 
 /** Somebody asks for a transfer of one of the office's names; what its registrar tells of that is taken in. */
-export async function askForName(deps: Deps, name: string): Promise<PracticeState | Refusal> {
+export const askForName = command('askForName', async (deps: Deps, name: string): Promise<PracticeState | Refusal> => {
   const url = practiceUrl();
   if (!url) return NO_PRACTICE;
   try {
@@ -63,13 +63,16 @@ export async function askForName(deps: Deps, name: string): Promise<PracticeStat
       'name',
     );
   }
-}
+});
 
 /** Confirms the mail address of a name's holder, as the holder would by the link in the registrar's mail. */
-export async function confirmHolderMail(deps: Deps, name: string): Promise<PracticeState | Refusal> {
-  const url = practiceUrl();
-  if (!url) return NO_PRACTICE;
-  const state = await practiceControl(url, '/mail-confirmed', { name });
-  await pollEveryAccount(deps);
-  return state;
-}
+export const confirmHolderMail = command(
+  'confirmHolderMail',
+  async (deps: Deps, name: string): Promise<PracticeState | Refusal> => {
+    const url = practiceUrl();
+    if (!url) return NO_PRACTICE;
+    const state = await practiceControl(url, '/mail-confirmed', { name });
+    await pollEveryAccount(deps);
+    return state;
+  },
+);

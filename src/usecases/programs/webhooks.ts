@@ -17,6 +17,7 @@ import {
   type WebhookRow,
 } from '@/database/webhooks';
 import type { Deps } from '../deps';
+import { command } from '../people/command';
 import { seal } from '../secrets/seal';
 import { OneLine } from '../texts';
 import { readRequest } from '../validate';
@@ -61,7 +62,7 @@ export const webhooks = ({ database }: Deps): Promise<WebhookRow[]> => selectWeb
 export const webhook = ({ database }: Deps, id: number): Promise<WebhookRow | null> => selectWebhook(database, id);
 
 /** Adds a program that is told of what happens from now on. */
-export async function addWebhook(deps: Deps, input: unknown): Promise<MadeWebhook | Refusal> {
+export const addWebhook = command('addWebhook', async (deps: Deps, input: unknown): Promise<MadeWebhook | Refusal> => {
   const form = await readRequest(WebhookForm, input);
   if (isRefusal(form)) return form;
   const { key } = deps;
@@ -88,25 +89,28 @@ export async function addWebhook(deps: Deps, input: unknown): Promise<MadeWebhoo
     return made;
   });
   return { webhook: (await selectWebhook(deps.database, id)) as WebhookRow, secret };
-}
+});
 
 const UNKNOWN = refuse('not-found', 'There is no such webhook.');
 
 /** Makes a new secret in place of the old one, which signs nothing any more. Answers it, once. */
-export async function renewSecret(deps: Deps, id: number): Promise<MadeWebhook | Refusal> {
+export const renewSecret = command('renewSecret', async (deps: Deps, id: number): Promise<MadeWebhook | Refusal> => {
   const row = await selectWebhook(deps.database, id);
   if (!row) return UNKNOWN;
   if (deps.key === null) return refuse('no-key', 'Secrets cannot be sealed here: start the program with bin/start.');
   const secret = newSecret();
   await setWebhookSecret(deps.database, id, await seal(deps.key, sealPlace.webhook(id), secret));
   return { webhook: row, secret };
-}
+});
 
-export async function removeWebhook(deps: Deps, id: number): Promise<true | Refusal> {
+export const removeWebhook = command('removeWebhook', async (deps: Deps, id: number): Promise<true | Refusal> => {
   return (await deleteWebhook(deps.database, id)) || UNKNOWN;
-}
+});
 
 /** Pauses a webhook, or lets it go on from where it stood. */
-export async function setWebhookPaused(deps: Deps, id: number, paused: boolean): Promise<true | Refusal> {
-  return (await pauseWebhook(deps.database, id, paused)) || UNKNOWN;
-}
+export const setWebhookPaused = command(
+  'setWebhookPaused',
+  async (deps: Deps, id: number, paused: boolean): Promise<true | Refusal> => {
+    return (await pauseWebhook(deps.database, id, paused)) || UNKNOWN;
+  },
+);

@@ -5,6 +5,7 @@ import { deleteAssumptionSet, selectAssumptionSets, upsertAssumptionSet } from '
 import { selectSettings, upsertSettings } from '@/database/settings';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
+import { command } from '../people/command';
 import { readRequest, saidIn } from '../validate';
 import { type AssumptionsForm, SaveAssumptions, UseAssumptions } from './requests';
 
@@ -37,24 +38,33 @@ export async function allAssumptions(deps: Deps): Promise<AllAssumptions> {
 export const completed = (said: AssumptionsForm): Assumptions => ({ ...USUAL_ASSUMPTIONS, ...saidIn(said) });
 
 /** Keeps assumptions under a name; the same name again replaces them. */
-export async function saveAssumptions(deps: Deps, input: unknown): Promise<AllAssumptions | Refusal> {
-  const request = await readRequest(SaveAssumptions, input);
-  if (isRefusal(request)) return request;
-  const label = request.label.trim();
-  if (label === '' || !isOneLine(label)) return refuse('assumptions-label', 'Write the name in one line.', 'label');
-  await changing(deps, (tx, { at }) => upsertAssumptionSet(tx, label, completed(request.assumptions), at));
-  return allAssumptions(deps);
-}
+export const saveAssumptions = command(
+  'saveAssumptions',
+  async (deps: Deps, input: unknown): Promise<AllAssumptions | Refusal> => {
+    const request = await readRequest(SaveAssumptions, input);
+    if (isRefusal(request)) return request;
+    const label = request.label.trim();
+    if (label === '' || !isOneLine(label)) return refuse('assumptions-label', 'Write the name in one line.', 'label');
+    await changing(deps, (tx, { at }) => upsertAssumptionSet(tx, label, completed(request.assumptions), at));
+    return allAssumptions(deps);
+  },
+);
 
 /** Takes assumptions into use: by them Rescue judges, and Prospects begins with them. */
-export async function takeAssumptions(deps: Deps, input: unknown): Promise<AllAssumptions | Refusal> {
-  const request = await readRequest(UseAssumptions, input);
-  if (isRefusal(request)) return request;
-  await changing(deps, (tx) => upsertSettings(tx, { saleOdds: completed(request.assumptions) }));
-  return allAssumptions(deps);
-}
+export const takeAssumptions = command(
+  'takeAssumptions',
+  async (deps: Deps, input: unknown): Promise<AllAssumptions | Refusal> => {
+    const request = await readRequest(UseAssumptions, input);
+    if (isRefusal(request)) return request;
+    await changing(deps, (tx) => upsertSettings(tx, { saleOdds: completed(request.assumptions) }));
+    return allAssumptions(deps);
+  },
+);
 
-export async function dropAssumptions(deps: Deps, id: number): Promise<AllAssumptions | Refusal> {
-  const there = await changing(deps, (tx) => deleteAssumptionSet(tx, id));
-  return there ? allAssumptions(deps) : refuse('assumptions-unknown', 'These assumptions are no longer there.');
-}
+export const dropAssumptions = command(
+  'dropAssumptions',
+  async (deps: Deps, id: number): Promise<AllAssumptions | Refusal> => {
+    const there = await changing(deps, (tx) => deleteAssumptionSet(tx, id));
+    return there ? allAssumptions(deps) : refuse('assumptions-unknown', 'These assumptions are no longer there.');
+  },
+);

@@ -32,6 +32,7 @@ import { selectCashSince } from '@/database/review';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { projectedLedger } from '../names/ledger';
+import { command } from '../people/command';
 import { readRequest } from '../validate';
 import { completed } from './assumptions';
 import { offerFacts, viewOf } from './offerFacts';
@@ -94,7 +95,7 @@ export async function forecastNow(deps: Deps, input: unknown): Promise<Forecast 
 }
 
 /** Keeps a forecast, to be held against what happens. Answers its id. */
-export async function keepForecast(deps: Deps, input: unknown): Promise<number | Refusal> {
+export const keepForecast = command('keepForecast', async (deps: Deps, input: unknown): Promise<number | Refusal> => {
   const request = await readRequest(KeepForecast, input);
   if (isRefusal(request)) return request;
   const label = request.label.trim();
@@ -127,7 +128,7 @@ export async function keepForecast(deps: Deps, input: unknown): Promise<number |
       factors: Array.from(book.factor),
     }),
   );
-}
+});
 
 export type KeptForecast = ForecastRow;
 
@@ -135,10 +136,10 @@ export function keptForecasts(deps: Deps): Promise<KeptForecast[]> {
   return selectForecasts(deps.database);
 }
 
-export async function dropForecast(deps: Deps, id: number): Promise<true | Refusal> {
+export const dropForecast = command('dropForecast', async (deps: Deps, id: number): Promise<true | Refusal> => {
   const there = await changing(deps, (tx) => deleteForecast(tx, id));
   return there || refuse('forecast-unknown', 'This forecast is no longer there.');
-}
+});
 
 /** A kept forecast held against what has happened since. Amounts are minor units of its currency. */
 export interface LookingBack {

@@ -8,6 +8,7 @@ import { noteRatesRead, type RatesSource, selectSettings, upsertSettings } from 
 import { readRates } from '@/formats/rates/readRates';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
+import { command } from '../people/command';
 import { readRequest } from '../validate';
 import { RateForm, RatesFile, RatesSourceForm } from './requests';
 
@@ -19,7 +20,7 @@ export function rates(deps: Deps): Promise<Rate[]> {
 }
 
 /** Writes one rate down. Everything that is compared in another currency changes with it. */
-export async function saveRate(deps: Deps, input: unknown): Promise<true | Refusal> {
+export const saveRate = command('saveRate', async (deps: Deps, input: unknown): Promise<true | Refusal> => {
   const form = await readRequest(RateForm, input);
   if (isRefusal(form)) return form;
   const from = parseDay(form.from);
@@ -31,7 +32,7 @@ export async function saveRate(deps: Deps, input: unknown): Promise<true | Refus
   const { currency, into, factor } = form;
   await changing(deps, (tx) => upsertRates(tx, [{ from, currency, into, factor }]));
   return true;
-}
+});
 
 /** What a file of rates would bring. */
 export interface RatesPreview {
@@ -89,13 +90,13 @@ export async function previewRates(deps: Deps, input: unknown): Promise<RatesPre
 }
 
 /** Brings in a file of rates, all or nothing; answers how many. */
-export async function importRates(deps: Deps, input: unknown): Promise<number | Refusal> {
+export const importRates = command('importRates', async (deps: Deps, input: unknown): Promise<number | Refusal> => {
   const file = await readRequest(RatesFile, input);
   if (isRefusal(file)) return file;
   const read = await readFile(deps, file);
   if (isRefusal(read)) return read;
   return writeRates(deps, read.kept);
-}
+});
 
 /** Writes what is new of them; nothing is raised where nothing is. Answers how many rates there were. */
 async function writeRates(deps: Deps, read: readonly Rate[]): Promise<number> {
@@ -114,26 +115,29 @@ export async function ratesSource(deps: Deps): Promise<RatesSource | null> {
 }
 
 /** Sets where rates are read daily, and reads them at once: an address that does not work is not kept. */
-export async function saveRatesSource(deps: Deps, input: unknown): Promise<number | Refusal> {
-  const form = await readRequest(RatesSourceForm, input);
-  if (isRefusal(form)) return form;
-  const url = form.url?.trim() ?? '';
-  if (url === '') {
-    await changing(deps, (tx) => upsertSettings(tx, { rates: null }));
-    return 0;
-  }
-  if (!URL.canParse(url) || !isUntouched(new URL(url)))
-    return refuse(
-      'address-unread',
-      'Write an address that begins with https: nobody may change rates on their way.',
-      'url',
-    );
-  const count = await readFrom(deps, { url, base: form.base });
-  if (isRefusal(count)) return { ...count, field: 'url' };
-  const rates = { url, base: form.base, readAt: deps.clock(), problem: null };
-  await changing(deps, (tx) => upsertSettings(tx, { rates }));
-  return count;
-}
+export const saveRatesSource = command(
+  'saveRatesSource',
+  async (deps: Deps, input: unknown): Promise<number | Refusal> => {
+    const form = await readRequest(RatesSourceForm, input);
+    if (isRefusal(form)) return form;
+    const url = form.url?.trim() ?? '';
+    if (url === '') {
+      await changing(deps, (tx) => upsertSettings(tx, { rates: null }));
+      return 0;
+    }
+    if (!URL.canParse(url) || !isUntouched(new URL(url)))
+      return refuse(
+        'address-unread',
+        'Write an address that begins with https: nobody may change rates on their way.',
+        'url',
+      );
+    const count = await readFrom(deps, { url, base: form.base });
+    if (isRefusal(count)) return { ...count, field: 'url' };
+    const rates = { url, base: form.base, readAt: deps.clock(), problem: null };
+    await changing(deps, (tx) => upsertSettings(tx, { rates }));
+    return count;
+  },
+);
 
 const MOST_BYTES = 4_000_000;
 

@@ -17,6 +17,7 @@ import {
 import { selectSettings } from '@/database/settings';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
+import { command, itself } from '../people/command';
 import { type Asked, askRecords } from './ask';
 import { takeRenewed } from './compare';
 import { RateLimiter } from './rateLimiter';
@@ -39,9 +40,9 @@ export function checkProgress(deps: Deps): Promise<CheckProgress> {
 }
 
 /** Puts names in line to be checked against the registration record. Answers how many. */
-export function queueChecks(deps: Deps, ascii: readonly string[]): Promise<number> {
+export const queueChecks = command('queueChecks', (deps: Deps, ascii: readonly string[]): Promise<number> => {
   return enqueueChecks(deps.database, ascii, deps.clock());
-}
+});
 
 const GROUP = 50;
 /** A name whose server gives no usable answer is tried again after so long, more each time. */
@@ -52,37 +53,39 @@ const MOST_TRIES = 4;
  * Checks the names that wait, group by group, until none is left or `most` are done. Safe to call again at any moment: what was
  * not settled still waits. Answers how many were checked; `null` while another process is at it.
  */
-export function drainChecks(
-  deps: Deps,
-  most = Number.POSITIVE_INFINITY,
-  rateLimiter = new RateLimiter(),
-): Promise<number | null> {
-  return whileAlone(deps.database, 'record checks', async () => {
-    const { records: servers } = await selectSettings(deps.database);
-    let done = 0;
-    while (done < most) {
-      const group = await selectWaiting(deps.database, deps.clock(), Math.min(GROUP, most - done));
-      if (group.length === 0) break;
-      const known = byName(
-        await selectNewestRecords(
-          deps.database,
-          group.map(({ ascii }) => ascii),
-        ),
-      );
-      const asked = await Promise.all(
-        group.map(async ({ ascii, tries }) => ({
-          ascii,
-          tries,
-          known: known.get(ascii) ?? [],
-          asked: await askSafely(deps, servers, rateLimiter, ascii, known.get(ascii) ?? []),
-        })),
-      );
-      await settle(deps, asked);
-      done += group.length;
-    }
-    return done;
-  });
-}
+export const drainChecks = itself(
+  (
+    deps: Deps,
+    most: number = Number.POSITIVE_INFINITY,
+    rateLimiter: RateLimiter = new RateLimiter(),
+  ): Promise<number | null> => {
+    return whileAlone(deps.database, 'record checks', async () => {
+      const { records: servers } = await selectSettings(deps.database);
+      let done = 0;
+      while (done < most) {
+        const group = await selectWaiting(deps.database, deps.clock(), Math.min(GROUP, most - done));
+        if (group.length === 0) break;
+        const known = byName(
+          await selectNewestRecords(
+            deps.database,
+            group.map(({ ascii }) => ascii),
+          ),
+        );
+        const asked = await Promise.all(
+          group.map(async ({ ascii, tries }) => ({
+            ascii,
+            tries,
+            known: known.get(ascii) ?? [],
+            asked: await askSafely(deps, servers, rateLimiter, ascii, known.get(ascii) ?? []),
+          })),
+        );
+        await settle(deps, asked);
+        done += group.length;
+      }
+      return done;
+    });
+  },
+);
 
 /** One name whose records cannot be read ends for itself, with its reason; the others go on. */
 async function askSafely(deps: Deps, ...question: Parameters<typeof askRecords>): Promise<Asked> {

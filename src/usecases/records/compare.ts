@@ -25,6 +25,7 @@ import type { Done } from '../changing';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { projectedLedger } from '../names/ledger';
+import { command } from '../people/command';
 import { readRequest } from '../validate';
 import { SomeDifferences } from './requests';
 
@@ -129,7 +130,7 @@ export function compareAll(
  * that it is paid. The term goes on, so that no second charge is expected, and what it will have cost is booked as a proposal, to be
  * corrected or taken back. Answers how many.
  */
-export async function takeRenewed(deps: Deps, ascii: readonly string[]): Promise<number> {
+export const takeRenewed = command('takeRenewed', async (deps: Deps, ascii: readonly string[]): Promise<number> => {
   const ids = await selectNameIds(deps.database, ascii);
   const compared = ids.size === 0 ? [] : await compareNames(deps, [...ids.values()]);
   const renewed = compared.flatMap((one) => {
@@ -157,7 +158,7 @@ export async function takeRenewed(deps: Deps, ascii: readonly string[]): Promise
         await insertEntries(tx, batchId, [{ nameId, onDay: dayOf(at), kind: 'renewal', ...cost, note: PROPOSED }]);
     });
   return renewed.length;
-}
+});
 
 /** Who says, besides the registry, that a name has been renewed for years that the ledger does not know of; `null` for nobody. */
 function renewedBy(term: TermVerdict | null): 'account' | 'registrar' | null {
@@ -173,7 +174,7 @@ const MOST_YEAR_DAYS = 400;
 const PROPOSED = 'proposed from the price list: no receipt yet. Correct it when the charge is known';
 
 /** Takes what the record says over into the ledger, with the record as evidence. What cannot be taken over is left as it is. */
-export async function takeOver(deps: Deps, input: unknown): Promise<Done | Refusal> {
+export const takeOver = command('takeOver', async (deps: Deps, input: unknown): Promise<Done | Refusal> => {
   const request = await readRequest(SomeDifferences, input);
   if (isRefusal(request)) return request;
   const wanted = new Map(request.differences.map(({ nameId, kind }) => [`${nameId} ${kind}`, true]));
@@ -194,7 +195,7 @@ export async function takeOver(deps: Deps, input: unknown): Promise<Done | Refus
     return refuse('nothing-to-take-over', 'Nothing of this can be taken over by itself: look at each name.');
   const summary = `Taken over from the registration record: ${patches.length === 1 ? 'one name' : `${patches.length} names`}`;
   return changing(deps, (_tx, { names }) => names('record', summary, patches));
-}
+});
 
 /** What taking one difference over means for a name's columns; nothing where a person has to look first. */
 function patchOf(
@@ -247,16 +248,19 @@ function patchOf(
 }
 
 /** Dismisses differences until what the record says changes again. */
-export async function dismissDifferences(deps: Deps, input: unknown): Promise<number | Refusal> {
-  const request = await readRequest(SomeDifferences, input);
-  if (isRefusal(request)) return request;
-  const wanted = new Set(request.differences.map(({ nameId, kind }) => `${nameId} ${kind}`));
-  const compared = await compareNames(deps, [...new Set(request.differences.map(({ nameId }) => nameId))]);
-  const dismissals = compared.flatMap(({ nameId, differences }) =>
-    differences
-      .filter(({ kind }) => wanted.has(`${nameId} ${kind}`))
-      .map(({ fingerprint }) => ({ nameId, fingerprint })),
-  );
-  await changing(deps, (tx) => insertDismissals(tx, dismissals, deps.clock()));
-  return dismissals.length;
-}
+export const dismissDifferences = command(
+  'dismissDifferences',
+  async (deps: Deps, input: unknown): Promise<number | Refusal> => {
+    const request = await readRequest(SomeDifferences, input);
+    if (isRefusal(request)) return request;
+    const wanted = new Set(request.differences.map(({ nameId, kind }) => `${nameId} ${kind}`));
+    const compared = await compareNames(deps, [...new Set(request.differences.map(({ nameId }) => nameId))]);
+    const dismissals = compared.flatMap(({ nameId, differences }) =>
+      differences
+        .filter(({ kind }) => wanted.has(`${nameId} ${kind}`))
+        .map(({ fingerprint }) => ({ nameId, fingerprint })),
+    );
+    await changing(deps, (tx) => insertDismissals(tx, dismissals, deps.clock()));
+    return dismissals.length;
+  },
+);

@@ -9,6 +9,7 @@ import { type Day, dayOf } from '@/core/time';
 import { selectLedgerRules } from '@/database/ledger';
 import { selectNewestRecords } from '@/database/records';
 import type { Deps } from '../deps';
+import { command } from '../people/command';
 import { drainChecks, queueChecks } from './check';
 
 /** A name that was looked up: free, with what it would cost where; or taken. */
@@ -34,7 +35,7 @@ export interface ListedOffer {
 const MOST_NAMES = 500;
 
 /** Looks up every name of a pasted list: the free ones first, by what two years cost, then those that are taken. */
-export async function lookUpList(deps: Deps, text: string): Promise<ListedName[] | Refusal> {
+export const lookUpList = command('lookUpList', async (deps: Deps, text: string): Promise<ListedName[] | Refusal> => {
   const names = [
     ...new Map(
       splitNames(text).flatMap(({ text: written }) => {
@@ -63,7 +64,7 @@ export async function lookUpList(deps: Deps, text: string): Promise<ListedName[]
   const rank = ({ record, offers: [cheapest] }: ListedName) =>
     record?.found === false ? (cheapest ? order(cheapest) : Number.MAX_SAFE_INTEGER - 1) : Number.MAX_SAFE_INTEGER;
   return found.sort((a, b) => rank(a) - rank(b) || (a.ascii < b.ascii ? -1 : 1));
-}
+});
 
 /** What an account asks for a new name of an ending, its first year included; `null` where it has no price. */
 function offerOf(index: RuleIndex, account: LedgerAccount, ending: string, day: Day): ListedOffer | null {

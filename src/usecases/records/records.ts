@@ -17,6 +17,7 @@ import { readWhois } from '@/formats/whois/readWhois';
 import { writeZone, type Zone } from '@/formats/zone/zoneFile';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
+import { command } from '../people/command';
 import { readRequest } from '../validate';
 import { draftOf } from './ask';
 import { PastedRecord } from './requests';
@@ -35,7 +36,7 @@ export function recordHistory(deps: Deps, ascii: string): Promise<(StoredRecord 
 }
 
 /** Reads a record that was pasted, RDAP or WHOIS, and keeps it like any other. Answers the name it is about. */
-export async function pasteRecord(deps: Deps, input: unknown): Promise<string | Refusal> {
+export const pasteRecord = command('pasteRecord', async (deps: Deps, input: unknown): Promise<string | Refusal> => {
   const request = await readRequest(PastedRecord, input);
   if (isRefusal(request)) return request;
   const name = parseDomainName(request.name);
@@ -54,7 +55,7 @@ export async function pasteRecord(deps: Deps, input: unknown): Promise<string | 
     await noteChecked(tx, [seenOf(name.ascii, [record])], at);
   });
   return name.unicode;
-}
+});
 
 function fromJson(text: string, ascii: string) {
   try {

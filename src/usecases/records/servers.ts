@@ -7,6 +7,7 @@ import { type RecordServers, selectSettings, upsertSettings } from '@/database/s
 import { readBootstrap } from '@/formats/rdap/bootstrap';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
+import { command } from '../people/command';
 import { readRequest } from '../validate';
 
 /** The name server that is asked, or `null` when none is set. */
@@ -48,31 +49,34 @@ export class RecordServersForm {
 }
 
 /** Sets where registration records are asked for. A new bootstrap file is read before it takes the old one's place. */
-export async function saveRecordServers(deps: Deps, input: unknown): Promise<true | Refusal> {
-  const form = await readRequest(RecordServersForm, input);
-  if (isRefusal(form)) return form;
-  const { records } = await selectSettings(deps.database);
-  let { bootstrap } = records;
-  if (form.bootstrap?.trim()) {
-    const file = parsed(form.bootstrap);
-    if (readBootstrap(file) === null)
-      return refuse(
-        'bootstrap-unreadable',
-        'This is no bootstrap file of RFC 9224. Paste the whole file.',
-        'bootstrap',
-      );
-    bootstrap = file;
-  }
-  const whois = Object.fromEntries(
-    form.whois.map((line) => {
-      const [ending = '', server = ''] = line.trim().split(/\s+/);
-      return [ending.replace(/^\./, '').toLowerCase(), server];
-    }),
-  );
-  const set = { bootstrap, whois, dns: form.dns?.trim() || null, allowedHosts: form.allowedHosts };
-  await changing(deps, (tx) => upsertSettings(tx, { records: set }));
-  return true;
-}
+export const saveRecordServers = command(
+  'saveRecordServers',
+  async (deps: Deps, input: unknown): Promise<true | Refusal> => {
+    const form = await readRequest(RecordServersForm, input);
+    if (isRefusal(form)) return form;
+    const { records } = await selectSettings(deps.database);
+    let { bootstrap } = records;
+    if (form.bootstrap?.trim()) {
+      const file = parsed(form.bootstrap);
+      if (readBootstrap(file) === null)
+        return refuse(
+          'bootstrap-unreadable',
+          'This is no bootstrap file of RFC 9224. Paste the whole file.',
+          'bootstrap',
+        );
+      bootstrap = file;
+    }
+    const whois = Object.fromEntries(
+      form.whois.map((line) => {
+        const [ending = '', server = ''] = line.trim().split(/\s+/);
+        return [ending.replace(/^\./, '').toLowerCase(), server];
+      }),
+    );
+    const set = { bootstrap, whois, dns: form.dns?.trim() || null, allowedHosts: form.allowedHosts };
+    await changing(deps, (tx) => upsertSettings(tx, { records: set }));
+    return true;
+  },
+);
 
 function parsed(text: string): unknown {
   try {
@@ -83,13 +87,16 @@ function parsed(text: string): unknown {
 }
 
 /** Fetches a bootstrap file from an address that is named, and puts it in the place of the old one. Answers its date. */
-export async function fetchBootstrap(deps: Deps, address: string): Promise<string | Refusal> {
-  const { records } = await selectSettings(deps.database);
-  if (!URL.canParse(address)) return refuse('address-invalid', 'Write the whole address, with https.', 'address');
-  const answer = await askRdapAt(address, { allowedHosts: records.allowedHosts });
-  const file = answer.kind === 'found' ? readBootstrap(answer.json) : null;
-  if (answer.kind !== 'found' || file === null)
-    return refuse('bootstrap-unreadable', 'No bootstrap file of RFC 9224 could be fetched there.', 'address');
-  await changing(deps, (tx) => upsertSettings(tx, { records: { ...records, bootstrap: answer.json } }));
-  return file.publication ?? 'without a date';
-}
+export const fetchBootstrap = command(
+  'fetchBootstrap',
+  async (deps: Deps, address: string): Promise<string | Refusal> => {
+    const { records } = await selectSettings(deps.database);
+    if (!URL.canParse(address)) return refuse('address-invalid', 'Write the whole address, with https.', 'address');
+    const answer = await askRdapAt(address, { allowedHosts: records.allowedHosts });
+    const file = answer.kind === 'found' ? readBootstrap(answer.json) : null;
+    if (answer.kind !== 'found' || file === null)
+      return refuse('bootstrap-unreadable', 'No bootstrap file of RFC 9224 could be fetched there.', 'address');
+    await changing(deps, (tx) => upsertSettings(tx, { records: { ...records, bootstrap: answer.json } }));
+    return file.publication ?? 'without a date';
+  },
+);

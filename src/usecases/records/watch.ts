@@ -6,6 +6,7 @@ import { selectNewestRecords } from '@/database/records';
 import { deleteWatch, insertWatches, selectWatches, type WatchRow } from '@/database/watches';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
+import { command } from '../people/command';
 import { readRequest } from '../validate';
 import { checkNow } from './check';
 import { WatchNames } from './requests';
@@ -48,7 +49,7 @@ export async function lookUp(deps: Deps, written: string): Promise<LookedUp | Re
 }
 
 /** Watches names from now on. Answers how many; one that is no name refuses them all. */
-export async function watchNames(deps: Deps, input: unknown): Promise<number | Refusal> {
+export const watchNames = command('watchNames', async (deps: Deps, input: unknown): Promise<number | Refusal> => {
   const request = await readRequest(WatchNames, input);
   if (isRefusal(request)) return request;
   const known: DomainName[] = [];
@@ -67,11 +68,12 @@ export async function watchNames(deps: Deps, input: unknown): Promise<number | R
     known.map(({ ascii }) => ascii),
   );
   return new Set(known.map(({ ascii }) => ascii)).size;
-}
+});
 
-export async function unwatchName(deps: Deps, ascii: string): Promise<void> {
+export const unwatchName = command('unwatchName', async (deps: Deps, ascii: string): Promise<true> => {
   await changing(deps, (tx) => deleteWatch(tx, ascii));
-}
+  return true;
+});
 
 /** Every watched name, those that come free first. */
 export function watches(deps: Deps): Promise<WatchRow[]> {

@@ -17,6 +17,7 @@ import { sealPlace } from '@/database/secrets';
 import { selectSettings } from '@/database/settings';
 import type { Deps } from '../deps';
 import { projectedLedger } from '../names/ledger';
+import { command } from '../people/command';
 import { unseal } from '../secrets/seal';
 import { writeDigest } from './digest';
 
@@ -26,7 +27,7 @@ const reminderKey = (nameId: number, at: number, kind: string) => `${nameId} ${a
  * Sends one digest of everything that has come nearer than its next lead, or is in danger at once, and that nobody has
  * acknowledged. What was told at this lead already is not told again. Answers how many names it told of.
  */
-export async function sendReminders(deps: Deps): Promise<number> {
+export const sendReminders = command('sendReminders', async (deps: Deps): Promise<number> => {
   const settings = await selectSettings(deps.database);
   const { mail } = settings;
   if (!mail) return 0;
@@ -71,7 +72,7 @@ export async function sendReminders(deps: Deps): Promise<number> {
   );
   await transaction(deps.database, (tx) => upsertReminders(tx, drafts, asOf, addDays(asOf, LINK_DAYS)));
   return due.length;
-}
+});
 
 /** A link in a mail holds for so long: what it is about has its date by then. */
 const LINK_DAYS = 60;
@@ -98,14 +99,15 @@ export async function seen(deps: Deps, token: string): Promise<string | Refusal>
 }
 
 /** Withdraws the links in all mails that were sent. Answers how many. */
-export function withdrawLinks(deps: Deps): Promise<number> {
+export const withdrawLinks = command('withdrawLinks', (deps: Deps): Promise<number> => {
   return withdrawReminderLinks(deps.database);
-}
+});
 
 /** Takes note that everything told of these names has been seen, in Today. */
-export async function seenNames(deps: Deps, nameIds: readonly number[]): Promise<void> {
+export const seenNames = command('seenNames', async (deps: Deps, nameIds: readonly number[]): Promise<true> => {
   await acknowledgeNames(deps.database, nameIds, deps.clock());
-}
+  return true;
+});
 
 /** Names that were told of and that nobody has acknowledged. */
 export async function unseenNames(deps: Deps): Promise<number[]> {

@@ -18,6 +18,7 @@ import { selectSettings, upsertSettings } from '@/database/settings';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { causeOf } from '../log';
+import { command } from '../people/command';
 import { seal } from '../secrets/seal';
 import { readRequest } from '../validate';
 import { mailOffice } from './mailOffice';
@@ -65,7 +66,7 @@ export class RemindersForm {
 }
 
 /** Sets the leads and the mail server. The password is sealed at once; without a new one the kept one stays. */
-export async function saveReminders(deps: Deps, input: unknown): Promise<true | Refusal> {
+export const saveReminders = command('saveReminders', async (deps: Deps, input: unknown): Promise<true | Refusal> => {
   const form = await readRequest(RemindersForm, input);
   if (isRefusal(form)) return form;
   const leads = { reminderDays: [...new Set(form.reminderDays)].sort((a, b) => b - a), baseUrl: form.baseUrl };
@@ -99,10 +100,10 @@ export async function saveReminders(deps: Deps, input: unknown): Promise<true | 
   const mail = { to, host, port, from: form.from ?? to, user: form.user ?? null, sealedPassword };
   await changing(deps, (tx) => upsertSettings(tx, { ...leads, mail }));
   return true;
-}
+});
 
 /** Sends a mail that says that mails arrive, to whom reminders go. Answers to whom. */
-export async function sendTestMail(deps: Deps): Promise<string | Refusal> {
+export const sendTestMail = command('sendTestMail', async (deps: Deps): Promise<string | Refusal> => {
   const { mail } = await selectSettings(deps.database);
   if (!mail) return refuse('mail-server-missing', 'Save the mail server first.', 'host');
   try {
@@ -118,7 +119,7 @@ export async function sendTestMail(deps: Deps): Promise<string | Refusal> {
       `${mail.host} did not take it (${causeOf(error).message.slice(0, 160)}). Check server, port, user and password.`,
     );
   }
-}
+});
 
 /** An address of this machine itself: it follows the port that the program serves. */
 const OWN_ADDRESS = /^http:\/\/(?:127\.0\.0\.1|localhost|\[::1\])(?::\d+)?\/?$/;

@@ -8,11 +8,12 @@ import type { Done } from '../changing';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { carryOut } from '../names/edit';
+import { command } from '../people/command';
 import { readRequest } from '../validate';
 import { DecideRescue, SaleOddsForm } from './requests';
 
 /** Remembers what the owner decided about names in danger, for the term that ends now, and how likely a sale is thought to be. */
-export async function decideRescue(deps: Deps, input: unknown): Promise<Done | Refusal> {
+export const decideRescue = command('decideRescue', async (deps: Deps, input: unknown): Promise<Done | Refusal> => {
   const request = await readRequest(DecideRescue, input);
   if (isRefusal(request)) return request;
   const { nameIds, verdict, chance, usualChance } = request;
@@ -38,7 +39,7 @@ export async function decideRescue(deps: Deps, input: unknown): Promise<Done | R
       return { nameId, patch: { ...decided, ...likely, ...offer } };
     });
   });
-}
+});
 
 /** The columns of a best offer; nothing where none was spoken of. */
 function offerIn({ bestOffer, currency = '', noOffer }: DecideRescue): NamePatch | Refusal {
@@ -51,7 +52,7 @@ function offerIn({ bestOffer, currency = '', noOffer }: DecideRescue): NamePatch
 }
 
 /** Sets what is assumed of selling names. */
-export async function saveSaleOdds(deps: Deps, input: unknown): Promise<true | Refusal> {
+export const saveSaleOdds = command('saveSaleOdds', async (deps: Deps, input: unknown): Promise<true | Refusal> => {
   const odds = await readRequest(SaleOddsForm, input);
   if (isRefusal(odds)) return odds;
   await changing(deps, async (tx) => {
@@ -59,4 +60,4 @@ export async function saveSaleOdds(deps: Deps, input: unknown): Promise<true | R
     await upsertSettings(tx, { saleOdds: { ...saleOdds, chance: odds.chance, commission: odds.commission } });
   });
   return true;
-}
+});

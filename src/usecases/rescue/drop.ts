@@ -22,6 +22,7 @@ import { DropNames, KeepAfterAll } from './requests';
 export type { DropRow } from '@/database/drops';
 
 import { changing } from '../changing';
+import { command } from '../people/command';
 
 const countNames = (count: number) => (count === 1 ? 'one name' : `${count} names`);
 
@@ -64,7 +65,7 @@ export function keptZone(deps: Deps, nameId: number): Promise<string | null> {
  * Drops names: auto-renew is asked to be off at their registrars, the reason is kept, and nothing nags about them any more.
  * Until the registrar has confirmed, the switch stays asked.
  */
-export async function dropNames(deps: Deps, input: unknown): Promise<Done | Refusal> {
+export const dropNames = command('dropNames', async (deps: Deps, input: unknown): Promise<Done | Refusal> => {
   const request = await readRequest(DropNames, input);
   if (isRefusal(request)) return request;
   const { nameIds, reason, zone, checked } = request;
@@ -83,10 +84,10 @@ export async function dropNames(deps: Deps, input: unknown): Promise<Done | Refu
       }),
     );
   });
-}
+});
 
 /** The way back: names are kept after all, for what they were kept before, with auto-renew asked on again where it was on. */
-export async function keepAfterAll(deps: Deps, input: unknown): Promise<Done | Refusal> {
+export const keepAfterAll = command('keepAfterAll', async (deps: Deps, input: unknown): Promise<Done | Refusal> => {
   const request = await readRequest(KeepAfterAll, input);
   if (isRefusal(request)) return request;
   const at = deps.clock();
@@ -107,4 +108,4 @@ export async function keepAfterAll(deps: Deps, input: unknown): Promise<Done | R
     await endDrops(tx, request.nameIds, at, 'taken back');
     return kept;
   });
-}
+});

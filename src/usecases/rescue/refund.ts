@@ -11,6 +11,7 @@ import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { linkOf, linkProblem } from '../links/links';
 import { projectedLedger } from '../names/ledger';
+import { command } from '../people/command';
 import { readRequest } from '../validate';
 import { RefundName } from './requests';
 
@@ -18,7 +19,7 @@ import { RefundName } from './requests';
  * Deletes a fresh registration for a refund while that lasts: deleted at the registrar over its link, or noted as done by hand. What is
  * credited is booked; the name leaves the working views and stays in the books.
  */
-export async function refundName(deps: Deps, input: unknown): Promise<Done | Refusal> {
+export const refundName = command('refundName', async (deps: Deps, input: unknown): Promise<Done | Refusal> => {
   const request = await readRequest(RefundName, input);
   if (isRefusal(request)) return request;
   const projection = await projectedLedger(deps, [request.nameId]);
@@ -62,4 +63,4 @@ export async function refundName(deps: Deps, input: unknown): Promise<Done | Ref
       ]);
     return { batchId: null, changed, summary };
   });
-}
+});

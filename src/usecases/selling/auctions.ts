@@ -35,6 +35,7 @@ import { selectSettings } from '@/database/settings';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { marketplaceLink, marketplaceProblem } from '../marketplaces/marketplaces';
+import { command } from '../people/command';
 import { readRequest } from '../validate';
 import { readPrice } from './readPrice';
 import { ChangeReserve, EnterBid, OfferToHighest } from './requests';
@@ -101,7 +102,7 @@ const AT_MARKETPLACE = refuse(
 );
 
 /** Enters a bid that was given to the office itself, or a purchase at the buy-now price. Bids come one after the other. */
-export async function enterBid(deps: Deps, input: unknown): Promise<AuctionRow | Refusal> {
+export const enterBid = command('enterBid', async (deps: Deps, input: unknown): Promise<AuctionRow | Refusal> => {
   const request = await readRequest(EnterBid, input);
   if (isRefusal(request)) return request;
   return changing(deps, async (tx) => {
@@ -125,7 +126,7 @@ export async function enterBid(deps: Deps, input: unknown): Promise<AuctionRow |
     else await settle(tx, deps, row.id);
     return (await selectAuction(tx, row.id)) as AuctionRow;
   });
-}
+});
 
 /** Closes an auction when its time has come, at whatever moment that is noticed: only bids before the close were taken. */
 async function settle(tx: Transaction, deps: Deps, id: number): Promise<void> {
@@ -197,73 +198,81 @@ export async function closeDueAuctions(deps: Deps): Promise<number> {
 }
 
 /** Lowers the reserve of a running auction, or drops it; at a marketplace with a link, there first. */
-export async function changeReserve(deps: Deps, input: unknown): Promise<AuctionRow | Refusal> {
-  const request = await readRequest(ChangeReserve, input);
-  if (isRefusal(request)) return request;
-  const row = await selectAuction(deps.database, request.auctionId);
-  if (!row) return UNKNOWN;
-  const reserve = request.withoutReserve === true ? null : readPrice(request.reserve, row.currency, 'reserve');
-  if (isRefusal(reserve)) return reserve;
-  if (reserve === null && request.withoutReserve !== true)
-    return refuse('price-missing', 'Write the lower reserve, like 1200.', 'reserve');
-  const checked = lowerReserve(asAuction(row), reserve?.minor ?? null, deps.clock());
-  if (isRefusal(checked)) return checked;
-  if (row.atMarketplace) {
-    const marketplace = row.marketplaceId === null ? null : await selectMarketplace(deps.database, row.marketplaceId);
-    const link = marketplace && (await marketplaceLink(deps, marketplace));
-    const done = link ? await link.lowerReserve(row.ascii, reserve?.minor ?? null) : null;
-    if (done && done.kind !== 'done') return refuse('marketplace-failed', marketplaceProblem(done));
-  }
-  return changing(deps, async (tx) => {
-    const now = await lockAuction(tx, row.id);
-    if (!now) return UNKNOWN;
-    const next = lowerReserve(asAuction(now), reserve?.minor ?? null, deps.clock());
-    if (isRefusal(next)) return next;
-    // What a marketplace shows stays as it shows it.
-    if (now.atMarketplace) await updateAuction(tx, row.id, { ...now, reserveMinor: next.reserveMinor });
-    else await write(tx, row.id, next);
-    return (await selectAuction(tx, row.id)) as AuctionRow;
-  });
-}
+export const changeReserve = command(
+  'changeReserve',
+  async (deps: Deps, input: unknown): Promise<AuctionRow | Refusal> => {
+    const request = await readRequest(ChangeReserve, input);
+    if (isRefusal(request)) return request;
+    const row = await selectAuction(deps.database, request.auctionId);
+    if (!row) return UNKNOWN;
+    const reserve = request.withoutReserve === true ? null : readPrice(request.reserve, row.currency, 'reserve');
+    if (isRefusal(reserve)) return reserve;
+    if (reserve === null && request.withoutReserve !== true)
+      return refuse('price-missing', 'Write the lower reserve, like 1200.', 'reserve');
+    const checked = lowerReserve(asAuction(row), reserve?.minor ?? null, deps.clock());
+    if (isRefusal(checked)) return checked;
+    if (row.atMarketplace) {
+      const marketplace = row.marketplaceId === null ? null : await selectMarketplace(deps.database, row.marketplaceId);
+      const link = marketplace && (await marketplaceLink(deps, marketplace));
+      const done = link ? await link.lowerReserve(row.ascii, reserve?.minor ?? null) : null;
+      if (done && done.kind !== 'done') return refuse('marketplace-failed', marketplaceProblem(done));
+    }
+    return changing(deps, async (tx) => {
+      const now = await lockAuction(tx, row.id);
+      if (!now) return UNKNOWN;
+      const next = lowerReserve(asAuction(now), reserve?.minor ?? null, deps.clock());
+      if (isRefusal(next)) return next;
+      // What a marketplace shows stays as it shows it.
+      if (now.atMarketplace) await updateAuction(tx, row.id, { ...now, reserveMinor: next.reserveMinor });
+      else await write(tx, row.id, next);
+      return (await selectAuction(tx, row.id)) as AuctionRow;
+    });
+  },
+);
 
 /** Offers a name that did not sell to the highest bidder: a thread that begins with the owner's figure. Answers its id. */
-export async function offerToHighest(deps: Deps, input: unknown): Promise<number | Refusal> {
-  const request = await readRequest(OfferToHighest, input);
-  if (isRefusal(request)) return request;
-  const row = await selectAuction(deps.database, request.auctionId);
-  const outcome = row?.outcome;
-  if (!row || outcome?.kind !== 'unsold' || outcome.highest === null)
-    return refuse('no-highest-bidder', 'Nobody bid on it: there is no one to offer it to.');
-  const highest = outcome.highest;
-  const price = readPrice(request.amount, row.currency, 'amount');
-  if (isRefusal(price)) return price;
-  const { zone } = await selectSettings(deps.database);
-  const day = parseDay(request.until);
-  if (price === null) return refuse('price-invalid', 'Write your figure, like 1200.', 'amount');
-  if (!day || day < dayIn(deps.clock(), zone))
-    return refuse('date-out-of-range', 'Write the last day on which it stands, like 2026-12-09.', 'until');
-  const lapsesAt = endOfDay(day, zone);
-  const marketplace =
-    row.atMarketplace && row.marketplaceId !== null ? await selectMarketplace(deps.database, row.marketplaceId) : null;
-  const link = marketplace && (await marketplaceLink(deps, marketplace));
-  // The key makes it one offer, however often it is sent.
-  const told = link ? await link.offerTo(row.ascii, `auction ${row.id}`, price.minor, lapsesAt) : null;
-  if (told && told.kind !== 'done') return refuse('marketplace-failed', marketplaceProblem(told));
-  return changing(deps, async (tx) => {
-    const threadId = await insertThread(
-      tx,
-      {
-        nameId: row.nameId,
-        marketplaceId: told ? row.marketplaceId : null,
-        ref: told?.kind === 'done' ? told.value : null,
-        buyer: highest,
-        contact: '',
-        currency: row.currency,
-        note: 'Highest bidder of an auction that did not sell',
-      },
-      deps.clock(),
-    );
-    await insertFigure(tx, threadId, { by: 'owner', minor: price.minor, at: deps.clock(), lapsesAt, ref: null });
-    return threadId;
-  });
-}
+export const offerToHighest = command(
+  'offerToHighest',
+  async (deps: Deps, input: unknown): Promise<number | Refusal> => {
+    const request = await readRequest(OfferToHighest, input);
+    if (isRefusal(request)) return request;
+    const row = await selectAuction(deps.database, request.auctionId);
+    const outcome = row?.outcome;
+    if (!row || outcome?.kind !== 'unsold' || outcome.highest === null)
+      return refuse('no-highest-bidder', 'Nobody bid on it: there is no one to offer it to.');
+    const highest = outcome.highest;
+    const price = readPrice(request.amount, row.currency, 'amount');
+    if (isRefusal(price)) return price;
+    const { zone } = await selectSettings(deps.database);
+    const day = parseDay(request.until);
+    if (price === null) return refuse('price-invalid', 'Write your figure, like 1200.', 'amount');
+    if (!day || day < dayIn(deps.clock(), zone))
+      return refuse('date-out-of-range', 'Write the last day on which it stands, like 2026-12-09.', 'until');
+    const lapsesAt = endOfDay(day, zone);
+    const marketplace =
+      row.atMarketplace && row.marketplaceId !== null
+        ? await selectMarketplace(deps.database, row.marketplaceId)
+        : null;
+    const link = marketplace && (await marketplaceLink(deps, marketplace));
+    // The key makes it one offer, however often it is sent.
+    const told = link ? await link.offerTo(row.ascii, `auction ${row.id}`, price.minor, lapsesAt) : null;
+    if (told && told.kind !== 'done') return refuse('marketplace-failed', marketplaceProblem(told));
+    return changing(deps, async (tx) => {
+      const threadId = await insertThread(
+        tx,
+        {
+          nameId: row.nameId,
+          marketplaceId: told ? row.marketplaceId : null,
+          ref: told?.kind === 'done' ? told.value : null,
+          buyer: highest,
+          contact: '',
+          currency: row.currency,
+          note: 'Highest bidder of an auction that did not sell',
+        },
+        deps.clock(),
+      );
+      await insertFigure(tx, threadId, { by: 'owner', minor: price.minor, at: deps.clock(), lapsesAt, ref: null });
+      return threadId;
+    });
+  },
+);

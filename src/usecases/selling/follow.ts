@@ -3,6 +3,7 @@ import { type MarketplaceRow, noteMarketplace, selectMarketplaces } from '@/data
 import type { Deps } from '../deps';
 import { marketplaceLink } from '../marketplaces/marketplaces';
 import { eachPartner, type Patience } from '../partners';
+import { itself } from '../people/command';
 import { closeDueAuctions } from './auctions';
 import { lapseOffers } from './offers';
 import { followHandovers } from './sales';
@@ -13,7 +14,7 @@ import { tellMarketplace } from './tellMarketplace';
  * Everything of selling that happens without anyone clicking: marketplaces are told what was decided, what happened there is taken
  * down, auctions close, figures lapse, handovers go on. Safe at any moment and as often as wished.
  */
-export async function followSelling(deps: Deps, patience: Patience = 'at once'): Promise<void> {
+export const followSelling = itself(async (deps: Deps, patience: Patience = 'at once'): Promise<void> => {
   await closeDueAuctions(deps);
   const marketplaces = new Map(
     (await selectMarketplaces(deps.database)).map((marketplace) => [marketplace.id, marketplace]),
@@ -27,7 +28,7 @@ export async function followSelling(deps: Deps, patience: Patience = 'at once'):
   // Also what has just come in and is late already.
   await lapseOffers(deps);
   await followHandovers(deps);
-}
+});
 
 async function followMarketplace(
   deps: Deps,

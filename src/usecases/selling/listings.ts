@@ -9,6 +9,7 @@ import { type MarketplaceRow, selectMarketplace } from '@/database/marketplaces'
 import { selectRates } from '@/database/rates';
 import { changing, recordIn } from '../changing';
 import type { Deps } from '../deps';
+import { command } from '../people/command';
 import { readRequest, saidIn } from '../validate';
 import { pricedNames } from './pricing';
 import { type ListingForm, SaveListings } from './requests';
@@ -20,7 +21,7 @@ export type { ListingRow } from '@/database/listings';
  * Lists one to five hundred names at a marketplace, or by the office itself. Every listing is kept; those with which nothing is wrong
  * are sent when that is asked. The asking price stands in the ledger from then on.
  */
-export async function saveListings(deps: Deps, input: unknown): Promise<Listed | Refusal> {
+export const saveListings = command('saveListings', async (deps: Deps, input: unknown): Promise<Listed | Refusal> => {
   const request = await readRequest(SaveListings, input);
   if (isRefusal(request)) return request;
   const { marketplaceId = null, send } = request;
@@ -72,7 +73,7 @@ export async function saveListings(deps: Deps, input: unknown): Promise<Listed |
     sent: send ? fine.length : 0,
     stopped: stopped.map(({ name, findings }) => ({ ascii: name.ascii, findings })),
   };
-}
+});
 
 /** A listing that is to be saved, with what is wrong with it. */
 interface CheckedDraft {

@@ -31,6 +31,7 @@ import { selectSalesOf } from '@/database/sales';
 import { selectSettings, upsertSettings } from '@/database/settings';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
+import { command } from '../people/command';
 import { readRequest } from '../validate';
 import { readPrice } from './readPrice';
 import { accept, listingFor, receiveOffer } from './receiveOffer';
@@ -48,7 +49,7 @@ function lapseAfter(until: string | undefined, now: Instant, zone: string): Inst
 }
 
 /** Enters an offer that came by mail or telephone; answers its thread. */
-export async function enterOffer(deps: Deps, input: unknown): Promise<number | Refusal> {
+export const enterOffer = command('enterOffer', async (deps: Deps, input: unknown): Promise<number | Refusal> => {
   const request = await readRequest(EnterOffer, input);
   if (isRefusal(request)) return request;
   const price = readPrice(request.amount, request.currency, 'amount');
@@ -79,10 +80,10 @@ export async function enterOffer(deps: Deps, input: unknown): Promise<number | R
       at: deps.clock(),
     });
   });
-}
+});
 
 /** Answers the live figure of a thread: accepted once, countered with another figure, or declined. */
-export async function answerOffer(deps: Deps, input: unknown): Promise<ThreadRow | Refusal> {
+export const answerOffer = command('answerOffer', async (deps: Deps, input: unknown): Promise<ThreadRow | Refusal> => {
   const request = await readRequest(AnswerOffer, input);
   if (isRefusal(request)) return request;
   return changing(deps, async (tx) => {
@@ -104,7 +105,7 @@ export async function answerOffer(deps: Deps, input: unknown): Promise<ThreadRow
     await noteBestOffers(tx, [thread.nameId]);
     return (await selectThread(tx, thread.id)) as ThreadRow;
   });
-}
+});
 
 async function carryOutAnswer(
   tx: Transaction,
@@ -144,30 +145,29 @@ async function carryOutAnswer(
 }
 
 /** What the buyer of a thread that is kept by hand said to the owner's figure: yes, or no more. */
-export async function buyerAnswers(
-  deps: Deps,
-  threadId: number,
-  answer: 'accept' | 'decline',
-): Promise<ThreadRow | Refusal> {
-  return changing(deps, async (tx) => {
-    const thread = await lockThread(tx, threadId);
-    if (!thread || thread.ref !== null)
-      return refuse('thread-unknown', 'This thread is not kept by hand. Answer it where it is held.');
-    const live = thread.figures.findLast(({ state }) => state === 'live');
-    const refused = refuseAnswer(thread.figures, 'buyer', deps.clock());
-    if (refused || !live)
-      return refused ?? refuse('no-live-figure', 'There is no figure to answer in this thread any more.');
-    if (answer === 'accept') {
-      const listing = listingFor(await selectListings(tx, [thread.nameId]), null);
-      const sale = await accept(tx, deps, thread, live.id, live.minor, 'by hand', listing);
-      if (isRefusal(sale)) return sale;
-    } else {
-      await setFigure(tx, live.id, 'declined');
-      await setThread(tx, threadId, 'declined');
-    }
-    return (await selectThread(tx, threadId)) as ThreadRow;
-  });
-}
+export const buyerAnswers = command(
+  'buyerAnswers',
+  async (deps: Deps, threadId: number, answer: 'accept' | 'decline'): Promise<ThreadRow | Refusal> => {
+    return changing(deps, async (tx) => {
+      const thread = await lockThread(tx, threadId);
+      if (!thread || thread.ref !== null)
+        return refuse('thread-unknown', 'This thread is not kept by hand. Answer it where it is held.');
+      const live = thread.figures.findLast(({ state }) => state === 'live');
+      const refused = refuseAnswer(thread.figures, 'buyer', deps.clock());
+      if (refused || !live)
+        return refused ?? refuse('no-live-figure', 'There is no figure to answer in this thread any more.');
+      if (answer === 'accept') {
+        const listing = listingFor(await selectListings(tx, [thread.nameId]), null);
+        const sale = await accept(tx, deps, thread, live.id, live.minor, 'by hand', listing);
+        if (isRefusal(sale)) return sale;
+      } else {
+        await setFigure(tx, live.id, 'declined');
+        await setThread(tx, threadId, 'declined');
+      }
+      return (await selectThread(tx, threadId)) as ThreadRow;
+    });
+  },
+);
 
 /** Marks what has lapsed since somebody last looked. */
 export async function lapseOffers(deps: Deps): Promise<void> {
@@ -183,7 +183,7 @@ export function threadsOf(deps: Deps, nameId: number): Promise<ThreadRow[]> {
 }
 
 /** Sets how offers are answered without the owner, or that they are not. */
-export async function saveAnswerRule(deps: Deps, input: unknown): Promise<true | Refusal> {
+export const saveAnswerRule = command('saveAnswerRule', async (deps: Deps, input: unknown): Promise<true | Refusal> => {
   const form = await readRequest(AnswerRuleForm, input);
   if (isRefusal(form)) return form;
   const { isOn, acceptFrom, counterWith, counterDays } = form;
@@ -198,7 +198,7 @@ export async function saveAnswerRule(deps: Deps, input: unknown): Promise<true |
     : null;
   await changing(deps, (tx) => upsertSettings(tx, { answerRule }));
   return true;
-}
+});
 
 /** A thread with what its answer has to be weighed against. */
 export interface Negotiation {

@@ -10,6 +10,7 @@ import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { linkOf } from '../links/links';
 import { marketplaceLink, marketplaceProblem } from '../marketplaces/marketplaces';
+import { command } from '../people/command';
 import { dnsServer } from '../records/servers';
 import { readRequest } from '../validate';
 import { PlaceProof, ProveListing } from './proofRequests';
@@ -50,7 +51,7 @@ export async function proveAtMarketplace(
 }
 
 /** Has a listing's proof looked for, or takes the code that was mailed; by hand it is noted as proved. */
-export async function proveListing(deps: Deps, input: unknown): Promise<true | Refusal> {
+export const proveListing = command('proveListing', async (deps: Deps, input: unknown): Promise<true | Refusal> => {
   const request = await readRequest(ProveListing, input);
   if (isRefusal(request)) return request;
   const listing = await selectListing(deps.database, request.listingId);
@@ -63,35 +64,38 @@ export async function proveListing(deps: Deps, input: unknown): Promise<true | R
   }
   const problem = await proveAtMarketplace(deps, listing, request.by, request.code ?? null);
   return problem === null ? true : refuse('not-proved', problem, 'code');
-}
+});
 
 /**
  * Takes the text that a marketplace without a link wants to see, and has the registrar's link set it where the account has one. Answers
  * whether it was set: else the person sets it at the registrar.
  */
-export async function placeProof(deps: Deps, input: unknown): Promise<{ readonly isSet: boolean } | Refusal> {
-  const request = await readRequest(PlaceProof, input);
-  if (isRefusal(request)) return request;
-  const listing = await selectListing(deps.database, request.listingId);
-  if (listing?.status !== 'unproved')
-    return refuse('listing-unknown', 'This listing waits for no proof any more. Load the page again.');
-  const text = request.text.trim();
-  await changing(deps, (tx) =>
-    stepListings(tx, [listing.id], { proofHost: listing.ascii, proofText: text, proofSetAt: null }, ['unproved']),
-  );
-  const link = await linkOf(deps, listing.accountId);
-  if (!link) return { isSet: false };
-  const set = await link.change(listing.ascii, { text }, `NL-${randomUUID()}`);
-  if (set.kind !== 'done') {
-    deps.log.warn({ listing: listing.id, outcome: set.kind }, 'a proof could not be set by link');
-    return { isSet: false };
-  }
-  await changing(deps, (tx) => stepListings(tx, [listing.id], { proofSetAt: deps.clock() }, ['unproved']));
-  return { isSet: true };
-}
+export const placeProof = command(
+  'placeProof',
+  async (deps: Deps, input: unknown): Promise<{ readonly isSet: boolean } | Refusal> => {
+    const request = await readRequest(PlaceProof, input);
+    if (isRefusal(request)) return request;
+    const listing = await selectListing(deps.database, request.listingId);
+    if (listing?.status !== 'unproved')
+      return refuse('listing-unknown', 'This listing waits for no proof any more. Load the page again.');
+    const text = request.text.trim();
+    await changing(deps, (tx) =>
+      stepListings(tx, [listing.id], { proofHost: listing.ascii, proofText: text, proofSetAt: null }, ['unproved']),
+    );
+    const link = await linkOf(deps, listing.accountId);
+    if (!link) return { isSet: false };
+    const set = await link.change(listing.ascii, { text }, `NL-${randomUUID()}`);
+    if (set.kind !== 'done') {
+      deps.log.warn({ listing: listing.id, outcome: set.kind }, 'a proof could not be set by link');
+      return { isSet: false };
+    }
+    await changing(deps, (tx) => stepListings(tx, [listing.id], { proofSetAt: deps.clock() }, ['unproved']));
+    return { isSet: true };
+  },
+);
 
 /** Looks by DNS whether the text stands in the zone. There, it is proved as far as can be seen from here, and the marketplace may look. */
-export async function lookForProof(deps: Deps, listingId: number): Promise<true | Refusal> {
+export const lookForProof = command('lookForProof', async (deps: Deps, listingId: number): Promise<true | Refusal> => {
   const listing = await selectListing(deps.database, listingId);
   if (!listing?.proofText) return refuse('listing-unknown', 'Write the text first that the marketplace wants to see.');
   const dns = dnsServer((await selectSettings(deps.database)).records);
@@ -111,7 +115,7 @@ export async function lookForProof(deps: Deps, listingId: number): Promise<true 
     stepListings(tx, [listing.id], { proofBy: 'txt', provedAt: deps.clock(), status: 'in review' }, ['unproved']),
   );
   return true;
-}
+});
 
 /** The texts of a name; a long one comes in pieces (RFC 1035 section 3.3.14) and is one text. */
 async function textsOf(dns: DnsServer, ascii: string): Promise<string[]> {

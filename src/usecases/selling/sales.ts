@@ -33,6 +33,7 @@ import type { Deps } from '../deps';
 import { linkOf, linkProblem } from '../links/links';
 import { codeOfTransfer } from '../moving/byHand';
 import { carryOnTransfers } from '../moving/carryOn';
+import { command } from '../people/command';
 import { queueChecks } from '../records/check';
 import { readRequest } from '../validate';
 import { HandOver, StepSale } from './requests';
@@ -197,7 +198,7 @@ async function keptBy(
 }
 
 /** Takes down a step of a sale by hand. */
-export async function stepSale(deps: Deps, input: unknown): Promise<SaleRow | Refusal> {
+export const stepSale = command('stepSale', async (deps: Deps, input: unknown): Promise<SaleRow | Refusal> => {
   const request = await readRequest(StepSale, input);
   if (isRefusal(request)) return request;
   const { to, handover, buyerAccount, note = '' } = request;
@@ -221,13 +222,13 @@ export async function stepSale(deps: Deps, input: unknown): Promise<SaleRow | Re
       await updateSale(tx, sale.id, { handover: handover ?? null, buyerAccount: buyerAccount ?? null });
     return stepTo(tx, deps, sale, to, 'by hand', note);
   });
-}
+});
 
 /**
  * Hands a name over: by the registrar's link where the account has one, else as it was done by hand. A push is asked for once and
  * looked after; a transfer needs the lock off and a code of its own, which the buyer gets.
  */
-export async function handOver(deps: Deps, input: unknown): Promise<SaleRow | Refusal> {
+export const handOver = command('handOver', async (deps: Deps, input: unknown): Promise<SaleRow | Refusal> => {
   const request = await readRequest(HandOver, input);
   if (isRefusal(request)) return request;
   const sale = await selectSale(deps.database, request.saleId);
@@ -246,7 +247,7 @@ export async function handOver(deps: Deps, input: unknown): Promise<SaleRow | Re
     if (sale.handover === 'transfer') await insertOutTransfer(tx, randomUUID(), sale.id, at);
   });
   return handOverByLink(deps, sale.id);
-}
+});
 
 /** Goes on with a handover that was decided. Sent again it harms nothing: a name that is no longer ours has gone. */
 async function handOverByLink(deps: Deps, saleId: number): Promise<SaleRow | Refusal> {
@@ -278,12 +279,12 @@ async function giveCode(deps: Deps, sale: SaleRow): Promise<SaleRow | Refusal> {
 }
 
 /** The code by which the buyer's registrar asks for a name: shown when it is asked for, while its transfer is on its way. */
-export async function transferCode(deps: Deps, saleId: number): Promise<string | Refusal> {
+export const transferCode = command('transferCode', async (deps: Deps, saleId: number): Promise<string | Refusal> => {
   const transfer = await selectTransferOfSale(deps.database, saleId);
   return transfer
     ? codeOfTransfer(deps, transfer.id)
     : refuse('code-gone', 'There is no code: it is destroyed when a transfer is over.');
-}
+});
 
 async function toldAsHandedOver(
   tx: Transaction,

@@ -21,6 +21,7 @@ import type { Transaction } from '@/database/pool';
 import { selectRates } from '@/database/rates';
 import { changing, recordIn } from '../changing';
 import type { Deps } from '../deps';
+import { command } from '../people/command';
 import { readRequest } from '../validate';
 import { pricedNames } from './pricing';
 import { SomeListings } from './requests';
@@ -184,7 +185,7 @@ export async function takeState(
 }
 
 /** Sends drafts that were kept, those with which nothing is wrong by now. */
-export async function sendListings(deps: Deps, input: unknown): Promise<Listed | Refusal> {
+export const sendListings = command('sendListings', async (deps: Deps, input: unknown): Promise<Listed | Refusal> => {
   const request = await readRequest(SomeListings, input);
   if (isRefusal(request)) return request;
   const { database } = deps;
@@ -221,4 +222,4 @@ export async function sendListings(deps: Deps, input: unknown): Promise<Listed |
       stopped: stopped.map(({ listing, findings }) => ({ ascii: listing.ascii, findings })),
     };
   });
-}
+});

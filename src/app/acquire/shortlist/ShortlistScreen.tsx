@@ -10,6 +10,7 @@ import { Fields, Page, Section } from '@/ui/text/Sheet';
 import { Empty, Loading } from '@/ui/text/States';
 import { amountsWords, namesWords } from '@/ui/text/words';
 import type { WantedRow } from '@/usecases/acquiring/wanted';
+import { toldRefused } from '../../acts/toldRefused';
 import { useSave } from '../../acts/useSave';
 import { useTitle } from '../../frame/Frame';
 import { unwantAction, wantAction } from '../actions';
@@ -67,8 +68,7 @@ function ReviewPart({ names }: { names: readonly string[] }) {
                 onLeave={(isOut) => review.leave(item.wanted.ascii, isOut)}
                 onChoose={(change) => review.choose(item.wanted.ascii, change)}
                 onRemove={async () => {
-                  await unwantAction([item.wanted.ascii]);
-                  router.refresh();
+                  if (!toldRefused(await unwantAction([item.wanted.ascii]))) router.refresh();
                 }}
               />
             ))}

@@ -5,11 +5,11 @@ import { discardDemo, type LedgerName, openLedger } from '@/usecases/ledgers/cho
 import { emptyLedger } from '@/usecases/ledgers/empty';
 
 export async function openLedgerAction(ledger: LedgerName): Promise<true | Refusal> {
-  return openLedger(ledger);
+  return openLedger(deps(), ledger);
 }
 
 export async function discardDemoAction(): Promise<true | Refusal> {
-  return discardDemo();
+  return discardDemo(deps());
 }
 
 /** Empties the ledger that is open; answers how many names it held. */

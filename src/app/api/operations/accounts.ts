@@ -148,10 +148,7 @@ export const ACCOUNTS: readonly AnyOperation[] = [
     path: '/accounts/{id}/link',
     summary: 'Take the link of an account away',
     answer: carriedOut,
-    run: async (asked) => {
-      await removeLink(asked.deps, idIn(asked));
-      return true;
-    },
+    run: (asked) => removeLink(asked.deps, idIn(asked)),
   }),
   operation({
     method: 'POST',

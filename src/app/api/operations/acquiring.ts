@@ -84,10 +84,7 @@ export const ACQUIRING: readonly AnyOperation[] = [
     path: '/idea-sets/{id}',
     summary: 'Remove a set of ideas',
     answer: carriedOut,
-    run: async (asked) => {
-      await removeIdeas(asked.deps, idIn(asked));
-      return true;
-    },
+    run: (asked) => removeIdeas(asked.deps, idIn(asked)),
   }),
   operation({
     method: 'GET',
@@ -165,10 +162,7 @@ export const ACQUIRING: readonly AnyOperation[] = [
     path: '/shortlist/{name}',
     summary: 'Take a name off the shortlist',
     answer: carriedOut,
-    run: async ({ deps, path }) => {
-      await unwantNames(deps, [path.name ?? '']);
-      return true;
-    },
+    run: ({ deps, path }) => unwantNames(deps, [path.name ?? '']),
   }),
   operation({
     method: 'POST',

@@ -90,10 +90,7 @@ export const BOOKS: readonly AnyOperation[] = [
     path: '/prices/{id}',
     summary: 'Remove a price',
     answer: carriedOut,
-    run: async (asked) => {
-      await removePrice(asked.deps, idIn(asked));
-      return true;
-    },
+    run: (asked) => removePrice(asked.deps, idIn(asked)),
   }),
   operation({
     method: 'POST',
@@ -149,10 +146,7 @@ export const BOOKS: readonly AnyOperation[] = [
     path: '/policies/{ending}',
     summary: 'Remove the rules of an ending: the usual ones count for it again',
     answer: carriedOut,
-    run: async ({ deps, path }) => {
-      await removePolicy(deps, path.ending ?? '');
-      return true;
-    },
+    run: ({ deps, path }) => removePolicy(deps, path.ending ?? ''),
   }),
   operation({
     method: 'POST',
@@ -220,10 +214,7 @@ export const BOOKS: readonly AnyOperation[] = [
     path: '/marketplaces/{id}/link',
     summary: 'Take the link of a marketplace away',
     answer: carriedOut,
-    run: async (asked) => {
-      await removeMarketplaceLink(asked.deps, idIn(asked));
-      return true;
-    },
+    run: (asked) => removeMarketplaceLink(asked.deps, idIn(asked)),
   }),
   operation({
     method: 'POST',

@@ -5,6 +5,7 @@ import { BOOKS } from './books';
 import { DECISIONS } from './decisions';
 import { MAILS } from './mails';
 import { NAMES } from './names';
+import { PEOPLE } from './people';
 import { PROGRAMS } from './programs';
 import { PROSPECTS } from './prospects';
 import { RECORDS } from './records';
@@ -26,6 +27,7 @@ const TABLE: readonly AnyOperation[] = [
   ...PROSPECTS,
   ...BOOKS,
   ...PROGRAMS,
+  ...PEOPLE,
 ];
 
 /** Every command and query of `/api/v1` that answers JSON. */

@@ -148,8 +148,7 @@ export const NAMES: readonly AnyOperation[] = [
         return refuse('request-invalid', 'names is a list of names.', 'names');
       const ids = await idsOfNames(deps, names);
       if (isRefusal(ids)) return ids;
-      await seenNames(deps, [...ids.values()]);
-      return true;
+      return seenNames(deps, [...ids.values()]);
     },
   }),
   operation({

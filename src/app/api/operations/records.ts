@@ -133,10 +133,7 @@ export const RECORDS: readonly AnyOperation[] = [
     path: '/watches/{name}',
     summary: 'Watch a name no longer',
     answer: carriedOut,
-    run: async ({ deps, path }) => {
-      await unwatchName(deps, (path.name ?? '').toLowerCase());
-      return true;
-    },
+    run: ({ deps, path }) => unwatchName(deps, (path.name ?? '').toLowerCase()),
   }),
   operation({
     method: 'GET',
@@ -158,11 +155,11 @@ export const RECORDS: readonly AnyOperation[] = [
         return refuse('request-invalid', 'names is a list of names.', 'names');
       const ids = await idsOfNames(deps, names);
       if (isRefusal(ids)) return ids;
-      await queueChecks(
+      const queued = await queueChecks(
         deps,
         names.map((name: string) => name.toLowerCase()),
       );
-      return checkProgress(deps);
+      return isRefusal(queued) ? queued : checkProgress(deps);
     },
     after: (deps) => drainChecks(deps),
   }),

@@ -9,6 +9,7 @@ import { Wide } from '@/ui/text/Wide';
 import { type DayStyle, dayWords, termEndWords } from '@/ui/text/words';
 import type { StoredRecord } from '@/usecases/records/records';
 import { checkNamesAction } from '../../acts/check/actions';
+import { toldRefused } from '../../acts/toldRefused';
 import { useLedger } from '../../frame/LedgerProvider';
 import type { RowView } from '../../frame/views';
 import { differs } from './differs';
@@ -27,8 +28,8 @@ export function RecordPart({ row, nameServers, records }: RecordPartProps) {
   const { name } = row;
   const newest = records.reduce<number>((last, { lastAt }) => Math.max(last, lastAt), 0);
   const check = async () => {
+    if (toldRefused(await checkNamesAction([name.ascii]))) return;
     setBusy(true);
-    await checkNamesAction([name.ascii]);
     setTimeout(() => {
       setBusy(false);
       router.refresh();

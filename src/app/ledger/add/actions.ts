@@ -47,14 +47,14 @@ export async function chooseRowsAction(
   names: readonly string[] | null,
   taken: boolean,
 ): Promise<ImportSummary | Refusal> {
-  await chooseRows(deps(), id, outcome, names, taken);
-  return importSummary(deps(), id);
+  const chosen = await chooseRows(deps(), id, outcome, names, taken);
+  return isRefusal(chosen) ? chosen : importSummary(deps(), id);
 }
 
 export async function writeImportAction(id: string): Promise<WrittenImport | Refusal> {
   return writeImport(deps(), id);
 }
 
-export async function dropImportAction(id: string): Promise<void> {
-  await dropImport(deps(), id);
+export async function dropImportAction(id: string): Promise<true | Refusal> {
+  return dropImport(deps(), id);
 }

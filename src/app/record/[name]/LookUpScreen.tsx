@@ -13,6 +13,7 @@ import type { ListedName } from '@/usecases/records/list';
 import type { StoredRecord } from '@/usecases/records/records';
 import type { LookedUp } from '@/usecases/records/watch';
 import { seenZoneAction } from '../../acts/drop/actions';
+import { toldRefused } from '../../acts/toldRefused';
 import { useTitle } from '../../frame/Frame';
 import { useLedger } from '../../frame/LedgerProvider';
 import { lookUpListAction, unwatchAction, watchAction } from '../actions';
@@ -36,12 +37,8 @@ export function LookUpScreen({
   useTitle('Registration record', unicode);
 
   const watch = async () => {
-    if (watched) await unwatchAction(ascii);
-    else {
-      const answer = await watchAction({ names: [ascii] });
-      if (isRefusal(answer)) report({ text: answer.message, problem: true });
-    }
-    router.refresh();
+    const answer = watched ? await unwatchAction(ascii) : await watchAction({ names: [ascii] });
+    if (!toldRefused(answer)) router.refresh();
   };
   const lookAtZone = async () => {
     const answer = await seenZoneAction(ascii);

@@ -10,6 +10,7 @@ import { report } from '@/ui/overlay/Toasts';
 import { Notice, Section } from '@/ui/text/Sheet';
 import { dayWords } from '@/ui/text/words';
 import type { FeedRow } from '@/usecases/calendar/feed';
+import { toldRefused } from '../../acts/toldRefused';
 import { useSave } from '../../acts/useSave';
 import { useLedger } from '../../frame/LedgerProvider';
 import { makeCalendarFeedAction, saveOfficeAction, withdrawCalendarFeedAction } from '../actions';
@@ -29,11 +30,13 @@ export function CalendarPart({
   const [address, setAddress] = useState<string | null>(null);
 
   const make = async () => {
-    setAddress(`${base}/api/v1/calendar.ics?token=${await makeCalendarFeedAction()}`);
+    const token = await makeCalendarFeedAction();
+    if (toldRefused(token)) return;
+    setAddress(`${base}/api/v1/calendar.ics?token=${token}`);
     router.refresh();
   };
   const withdraw = async () => {
-    await withdrawCalendarFeedAction();
+    if (toldRefused(await withdrawCalendarFeedAction())) return;
     setAddress(null);
     report({ text: 'The address is withdrawn. Calendars that use it get nothing from now on.' });
     router.refresh();

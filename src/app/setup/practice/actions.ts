@@ -13,7 +13,7 @@ export async function setFaultAction(
   kind: string | null,
   times: number,
 ): Promise<PracticeState | Refusal> {
-  return setFault(registrar, kind, times);
+  return setFault(deps(), registrar, kind, times);
 }
 
 export async function askForNameAction(name: string): Promise<PracticeState | Refusal> {

@@ -10,11 +10,13 @@ import { answer } from '../../../http/problem';
 /** The whole ledger as one JSON file, sent as it is read. */
 export function GET(): Promise<Response> {
   return answer(async () => {
+    const backup = await makeBackup(deps());
+    if (isRefusal(backup)) return backup;
     const headers = {
       'content-type': 'application/json',
       'content-disposition': `attachment; filename="name-ledger-${dayOf(deps().clock())}.json"`,
     };
-    const file = Readable.from(makeBackup(deps()), { objectMode: false });
+    const file = Readable.from(backup, { objectMode: false });
     return new Response(Readable.toWeb(file) as ReadableStream, { headers });
   });
 }

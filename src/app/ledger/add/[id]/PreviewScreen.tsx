@@ -8,6 +8,7 @@ import { Notice, Page, Section } from '@/ui/text/Sheet';
 import { Progress } from '@/ui/text/States';
 import { namesWords } from '@/ui/text/words';
 import type { ImportSummary } from '@/usecases/imports/preview';
+import { toldRefused } from '../../../acts/toldRefused';
 import { useTitle } from '../../../frame/Frame';
 import { dropImportAction } from '../actions';
 import { MappingTable } from './MappingTable';
@@ -110,8 +111,7 @@ function WritePart({ summary: { row, counts }, isBusy, onWrite }: WritePartProps
         </Button>
         <Button
           onPress={async () => {
-            await dropImportAction(row.id);
-            router.push('/ledger/add');
+            if (!toldRefused(await dropImportAction(row.id))) router.push('/ledger/add');
           }}
         >
           Leave it

@@ -1,0 +1,16 @@
+import type { Metadata } from 'next';
+import { deps } from '@/usecases/deps';
+import { personOf } from '@/usecases/people/identify';
+import { isGuarded, members } from '@/usecases/people/members';
+import { fromHere } from '../../http/signedIn';
+import { PeopleScreen } from './PeopleScreen';
+
+export const metadata: Metadata = { title: 'People' };
+
+export default async function PeoplePage() {
+  const own = deps();
+  const [rows, guarded] = await Promise.all([members(own), isGuarded(own)]);
+  return (
+    <PeopleScreen members={rows} isGuarded={guarded} self={personOf(own.who)?.id ?? null} origin={fromHere().origin} />
+  );
+}
