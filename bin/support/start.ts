@@ -7,12 +7,11 @@ import { openDatabase } from '../../src/database/pool';
 import { clockFrom } from '../../src/usecases/deps';
 import { type LedgerName, wishFrom } from '../../src/usecases/ledgers/choice';
 import { serveAt } from '../../src/usecases/reminders/settings';
-import { type Resealed, sealAnew, sealedWithOtherKey } from '../../src/usecases/secrets/keys';
-import { keyFrom, type SealKey } from '../../src/usecases/secrets/seal';
+import { sealedWithOtherKey } from '../../src/usecases/secrets/keys';
 import { build, buildForWork, endLeftOver, isDev, serve } from './app';
 import { jobsBeat, type PracticeAt, postgresAnswers, practiceAnswers, startProgram } from './companions';
 import { demoDeps, linkPractice } from './demo';
-import { alreadyRunning, home, isRotating, nextKey, ownKey, paths, takeNextKey } from './home';
+import { alreadyRunning, home, paths } from './home';
 import {
   databaseBeside,
   demoUrl,
@@ -24,8 +23,10 @@ import {
   noteOpenLedger,
 } from './ledgers';
 import { openLog, type PartLog } from './logs';
-import { type PostgresServer, portTaken, startPostgres, stopServer } from './postgres';
+import { leadsOutside, outsideOf, refuseUnguarded } from './outside';
+import { freePort, type PostgresServer, portTaken, startPostgres, stopServer } from './postgres';
 import type { Program } from './programs';
+import { settleKey } from './settleKey';
 import { type Part, type Supervised, supervise } from './supervise';
 
 const { values: options } = parseArgs({
@@ -34,6 +35,11 @@ const { values: options } = parseArgs({
     empty: { type: 'boolean', default: false },
     demo: { type: 'boolean', default: false },
     port: { type: 'string', default: '4180' },
+    listen: { type: 'string' },
+    host: { type: 'string' },
+    certificate: { type: 'string' },
+    'certificate-key': { type: 'string' },
+    proxy: { type: 'string' },
     today: { type: 'string' },
     log: { type: 'boolean', default: false },
     'rotate-key': { type: 'boolean', default: false },
@@ -121,41 +127,18 @@ async function keepPractice(databaseUrl: string, now: number): Promise<{ said: P
   return { said: said as unknown as PracticeAt, running };
 }
 
-/** The key of this installation. A change of it that was begun is carried through first; what is sealed the old way is sealed anew, in every ledger. */
-async function settleKey(databases: readonly ReturnType<typeof openDatabase>[]): Promise<string> {
-  const text = process.env.NAME_LEDGER_KEY ?? ownKey();
-  const old = process.env.NAME_LEDGER_OLD_KEY;
-  if (options['rotate-key'] && process.env.NAME_LEDGER_KEY && !old)
-    throw new Error('Set NAME_LEDGER_KEY to the new key and NAME_LEDGER_OLD_KEY to the one before, then start again.');
-  const key = keyFrom(text) as SealKey;
-  if (old) {
-    for (const database of databases) tell(await sealAnew({ database }, keyFrom(old) as SealKey, key));
-    return text;
-  }
-  if (!process.env.NAME_LEDGER_KEY && (options['rotate-key'] || isRotating())) {
-    const next = nextKey();
-    for (const database of databases) tell(await sealAnew({ database }, key, keyFrom(next) as SealKey));
-    takeNextKey();
-    return next;
-  }
-  for (const database of databases) await sealAnew({ database }, key, key);
-  return text;
-}
-
 /** A database with its tables as this program wants them. */
 async function migrated(url: string): Promise<ReturnType<typeof openDatabase>> {
   await migrate(url);
   return openDatabase(url, (error) => console.error(error.message));
 }
 
-function tell({ resealed, left }: Resealed): void {
-  console.log(`Sealed ${resealed} ${resealed === 1 ? 'secret' : 'secrets'} with the new key.`);
-  if (left.length > 0) console.error(`Neither key opens: ${left.map(({ label }) => label).join(', ')}.`);
-}
-
 async function start(): Promise<void> {
   const port = Number(options.port);
   if (!Number.isInteger(port) || port < 1 || port > 65_535) throw new Error('Give --port a number from 1 to 65535.');
+  const outside = outsideOf(options, port);
+  if (outside && (options.demo || (options.fresh && !options.empty)))
+    throw new Error('The demo is for this machine alone: nobody signs in there. Start it without --listen.');
   const fixed = options.today ?? process.env.NAME_LEDGER_TODAY;
   const clock = clockFrom(fixed);
   mkdirSync(home, { recursive: true, mode: 0o755 });
@@ -177,30 +160,33 @@ async function start(): Promise<void> {
   if (!own) await moveEarlierDemo(databaseUrl);
   const database = await migrated(databaseUrl);
   const demo = own || !(await hasDemo(databaseUrl)) ? null : await migrated(demoUrl(databaseUrl));
-  const key = await settleKey(demo ? [database, demo] : [database]);
+  const key = await settleKey(demo ? [database, demo] : [database], options['rotate-key']);
   await demo?.end();
   const closed = await sealedWithOtherKey(await demoDeps(database, clock, key));
   if (closed.length > 0)
     console.error(
       `The key is not the one that sealed the logins of ${closed.map(({ label }) => label).join(', ')}. Their links stand still: put the old key back, or type the logins again under Setup.`,
     );
-  const baseUrl = `http://127.0.0.1:${port}`;
-  await serveAt(database, process.env.NAME_LEDGER_ORIGIN ?? baseUrl);
+  const baseUrl = outside?.origin ?? `http://127.0.0.1:${port}`;
+  if (outside || leadsOutside(process.env.NAME_LEDGER_ORIGIN)) await refuseUnguarded(database);
+  await serveAt(database, outside?.origin ?? process.env.NAME_LEDGER_ORIGIN ?? baseUrl);
   await database.end();
   const house = new House(databaseUrl, key, clock, baseUrl, {
     NAME_LEDGER_KEY: key,
     NAME_LEDGER_LOGS: paths.logs,
+    ...outside?.env,
     // A thread would go on computing with the sources that it was started from.
     ...(isDev ? { NAME_LEDGER_THREAD: '' } : {}),
     ...(fixed ? { NAME_LEDGER_TODAY: fixed } : {}),
   });
   await house.keepJobs('jobs', databaseUrl, {});
-  if (!own) {
+  if (!own && !outside) {
     const wanted = options.demo || (options.fresh && !options.empty) ? 'demo' : ledgerOpenLast();
     if (wanted === 'demo') await house.openDemo();
   }
-  await house.keepApp(port, !own);
-  console.log(`Name Ledger is at ${baseUrl} (this machine only). Ctrl-C stops it.`);
+  // What is watched from this machine has a port of its own there.
+  await house.keepApp(outside ? await freePort() : port, !own && !outside);
+  console.log(`Name Ledger is at ${baseUrl}${outside ? '' : ' (this machine only)'}. Ctrl-C stops it.`);
 }
 
 /** The application with the ledger that is open in it. The office's own jobs go on whichever it is; the demo's only while it is open. */

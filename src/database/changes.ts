@@ -136,6 +136,8 @@ export async function selectBatch(db: Queryable, id: number): Promise<BatchRow |
 /** What was done in one go, and of how many names. */
 export interface HistoryLine extends BatchRow {
   readonly by: MadeBy;
+  /** Who of the office it was, by the name he had then; `null` where nobody had signed in. */
+  readonly person: string | null;
   readonly names: number;
   readonly undoes: number | null;
 }
@@ -146,7 +148,7 @@ export async function selectBatches(db: Queryable, before: number, limit: number
     `with page as (select * from batches where id < $1 order by id desc limit $2),
        changed as (select batch_id, count(*)::int as names from changes where batch_id in (select id from page) group by 1),
        added as (select added_batch as batch_id, count(*)::int as names from names where added_batch in (select id from page) group by 1)
-     select p.id, p.at, p.made_by as by, p.kind, p.summary, p.undoes, p.undone_by as "undoneBy",
+     select p.id, p.at, p.made_by as by, p.person, p.kind, p.summary, p.undoes, p.undone_by as "undoneBy",
        coalesce(c.names, 0) + coalesce(a.names, 0) as names
      from page p left join changed c on c.batch_id = p.id left join added a on a.batch_id = p.id order by p.id desc`,
     [before, limit],
@@ -190,6 +192,7 @@ export async function revertBatch(tx: Transaction, batchId: number, undoId: numb
 export interface HistoryRow {
   readonly at: Instant;
   readonly by: MadeBy;
+  readonly person: string | null;
   readonly kind: string;
   readonly summary: string;
   readonly before: Readonly<Record<string, unknown>> | null;
@@ -210,7 +213,7 @@ export async function selectHistory(db: Queryable, nameId: number): Promise<Hist
        select 0, n.added_batch, null, jsonb_strip_nulls(to_jsonb(n) || coalesce((select jsonb_object_agg(key, value) from first_known), '{}')), n.added_evidence
        from names n where n.id = $1
      )
-     select b.at, b.made_by as by, b.kind, b.summary, l.before, l.after, l.evidence, b.id as "batchId", b.undone_by is not null as undone
+     select b.at, b.made_by as by, b.person, b.kind, b.summary, l.before, l.after, l.evidence, b.id as "batchId", b.undone_by is not null as undone
      from lines l join batches b on b.id = l.batch_id order by b.at desc, l.id desc`,
     [nameId],
   );

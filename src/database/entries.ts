@@ -22,11 +22,13 @@ export interface EntryRow extends Required<EntryDraft> {
   readonly id: number;
   /** The counter-entry that takes this one back, or `null`. */
   readonly correctedBy: number | null;
+  /** Who wrote it, by the name he had then; `null` where nobody had signed in, or the program did. */
+  readonly person: string | null;
 }
 
 const ENTRY = `
   select e.id, e.name_id as "nameId", e.on_day as "onDay", e.kind, e.minor, e.currency, e.payment_method as "paymentMethod", e.reference, e.note,
-    e.quoted_minor as "quotedMinor", e.corrects, e.sale_id as "saleId", c.id as "correctedBy"
+    e.quoted_minor as "quotedMinor", e.corrects, e.sale_id as "saleId", c.id as "correctedBy", e.person
   from entries e left join entries c on c.corrects = e.id`;
 
 export async function selectEntries(db: Queryable, nameId: number): Promise<EntryRow[]> {

@@ -32,6 +32,8 @@ export interface MailNameRow {
   readonly amount: Amount | null;
   readonly state: NewsState;
   readonly batchId: number | null;
+  /** Who took it over or left it, by the name he had then. */
+  readonly person: string | null;
 }
 
 export interface MailRow extends Omit<MailDraft, 'raw' | 'body'> {
@@ -96,7 +98,7 @@ const NAMES = `coalesce((select jsonb_agg(jsonb_build_object('nameId', m.name_id
     'date', case when m.date is not null then jsonb_build_object('at', (extract(epoch from m.date) * 1000)::bigint,
       'precision', case when m.date_day then 'day' else 'instant' end) end,
     'amount', case when m.minor is not null then jsonb_build_object('minor', m.minor, 'currency', m.currency) end,
-    'state', m.state, 'batchId', m.batch_id) order by n.ascii)
+    'state', m.state, 'batchId', m.batch_id, 'person', m.person) order by n.ascii)
   from mail_names m join names n on n.id = m.name_id where m.mail_id = x.id), '[]') as names`;
 const COLUMNS = `x.id, x.message_id as "messageId", x.source, x.came_at as "cameAt", x.sent_at as "sentAt", x.sender, x.sender_name as "senderName",
   x.subject, x.signatures, x.kind, x.account_id as "accountId", a.label as account, x.is_sure as "isSure", ${NAMES}`;
@@ -148,7 +150,7 @@ export async function settleNews(
   state: 'taken' | 'left',
 ): Promise<boolean> {
   const { rowCount } = await tx.query(
-    "update mail_names set state = $3 where mail_id = $1 and name_id = $2 and state = 'open'",
+    "update mail_names set state = $3, person = acting_person() where mail_id = $1 and name_id = $2 and state = 'open'",
     [mailId, nameId, state],
   );
   return rowCount === 1;

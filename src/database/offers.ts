@@ -21,6 +21,8 @@ export interface FigureRow extends Figure {
   readonly ref: string | null;
   readonly byRule: boolean;
   readonly note: string;
+  /** Who of the office gave or settled it, by the name he had then. */
+  readonly person: string | null;
 }
 
 /** A negotiation with one buyer about one name. */
@@ -48,7 +50,7 @@ const THREAD = `
     case when n.asking_minor is not null then json_build_object('minor', n.asking_minor, 'currency', n.asking_currency) end as asking,
     t.state, t.made_at as "madeAt", t.note,
     coalesce((select json_agg(json_build_object('id', f.id, 'by', f.by, 'minor', f.minor, 'at', extract(epoch from f.at) * 1000,
-      'lapsesAt', extract(epoch from f.lapses_at) * 1000, 'state', f.state, 'ref', f.ref, 'byRule', f.by_rule, 'note', f.note) order by f.id)
+      'lapsesAt', extract(epoch from f.lapses_at) * 1000, 'state', f.state, 'ref', f.ref, 'byRule', f.by_rule, 'note', f.note, 'person', f.person) order by f.id)
       from figures f where f.thread_id = t.id), '[]') as figures
   from offer_threads t join names n on n.id = t.name_id left join marketplaces v on v.id = t.marketplace_id`;
 
@@ -139,7 +141,10 @@ export async function setFigure(
   state: Figure['state'],
   tell: 'decline' | null = null,
 ): Promise<void> {
-  await tx.query('update figures set state = $2, to_tell = coalesce($3, to_tell) where id = $1', [id, state, tell]);
+  await tx.query(
+    'update figures set state = $2, to_tell = coalesce($3, to_tell), person = coalesce(acting_person(), person) where id = $1',
+    [id, state, tell],
+  );
 }
 
 export async function setThread(tx: Transaction, id: number, state: ThreadState): Promise<void> {

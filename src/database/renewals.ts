@@ -32,6 +32,8 @@ export interface RenewalRow {
   readonly taxPercent: number | null;
   /** By which of its payment methods each account pays, by account; those not named pay in their usual order. */
   readonly payBy: Readonly<Record<string, string>>;
+  /** Who started it, else who planned it, by the name he had then. */
+  readonly person: string | null;
   readonly batchId: number | null;
   readonly undone: boolean;
   readonly items: readonly RenewalItemRow[];
@@ -67,7 +69,7 @@ export interface RenewalItemRow {
 }
 
 const RENEWAL = `
-  select r.id, r.idempotency_key as "idempotencyKey", r.action, r.report, r.status, r.made_at as "madeAt", r.promotion, r.tax_percent as "taxPercent", r.pay_by as "payBy",
+  select r.id, r.idempotency_key as "idempotencyKey", r.action, r.report, r.status, r.made_at as "madeAt", r.promotion, r.tax_percent as "taxPercent", r.pay_by as "payBy", r.person,
     r.batch_id as "batchId", exists (select from batches b where b.id = r.batch_id and b.undone_by is not null) as undone,
     coalesce((select jsonb_agg(jsonb_build_object('nameId', i.name_id, 'ascii', n.ascii, 'unicode', n."unicode", 'years', i.years,
       'oldEnd', (extract(epoch from i.old_end) * 1000)::int8, 'newEnd', (extract(epoch from i.new_end) * 1000)::int8,
@@ -116,7 +118,7 @@ export async function bindKey(db: Queryable, key: string, sha256: Buffer): Promi
 /** Writes a renewal, unless its idempotency key is taken. Answers whether it did. */
 export async function insertRenewal(
   tx: Transaction,
-  renewal: Omit<RenewalRow, 'batchId' | 'undone' | 'payBy' | 'quoted'>,
+  renewal: Omit<RenewalRow, 'batchId' | 'undone' | 'payBy' | 'quoted' | 'person'>,
 ): Promise<boolean> {
   const { rowCount } = await tx.query(
     `insert into renewals (id, idempotency_key, status, made_at, promotion, tax_percent, action, report) values ($1, $2, $3, $4, $5, $6, $7, $8)
@@ -157,7 +159,7 @@ export async function updateRenewal(
   await tx.query(
     `update renewals set status = $2, batch_id = coalesce($3, batch_id), confirmed_at = coalesce($4, confirmed_at),
        promotion = case when $5::boolean then $6::jsonb else promotion end, tax_percent = case when $7::boolean then $8 else tax_percent end,
-       pay_by = coalesce($9::jsonb, pay_by) where id = $1`,
+       pay_by = coalesce($9::jsonb, pay_by), person = coalesce(acting_person(), person) where id = $1`,
     [
       id,
       to.status,

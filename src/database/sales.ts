@@ -210,9 +210,15 @@ export interface SaleStepRow {
   readonly stage: SaleStage;
   readonly origin: 'by hand' | 'marketplace' | 'registrar' | 'record' | 'rule';
   readonly note: string;
+  /** Who of the office took it, by the name he had then. */
+  readonly person: string | null;
 }
 
-export async function insertSaleStep(tx: Transaction, saleId: number, step: SaleStepRow): Promise<void> {
+export async function insertSaleStep(
+  tx: Transaction,
+  saleId: number,
+  step: Omit<SaleStepRow, 'person'>,
+): Promise<void> {
   await tx.query('insert into sale_steps (sale_id, at, stage, origin, note) values ($1, $2, $3, $4, $5)', [
     saleId,
     new Date(step.at),
@@ -224,7 +230,7 @@ export async function insertSaleStep(tx: Transaction, saleId: number, step: Sale
 
 export async function selectSaleSteps(db: Queryable, saleId: number): Promise<SaleStepRow[]> {
   const { rows } = await db.query<SaleStepRow>(
-    'select at, stage, origin, note from sale_steps where sale_id = $1 order by id',
+    'select at, stage, origin, note, person from sale_steps where sale_id = $1 order by id',
     [saleId],
   );
   return rows;

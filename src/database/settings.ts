@@ -70,6 +70,8 @@ export interface Settings {
   readonly alarmDays: readonly number[];
   /** Days before a deadline at which a mail reminds. */
   readonly reminderDays: readonly number[];
+  /** Restores, transfers, registrations, sales and what is above a limit wait for a second person. */
+  readonly secondPerson: boolean;
   /** The first questions were answered: currency, number style, zone, reminders. */
   readonly hasBegun: boolean;
   /** Who is to be reminded, said before there was a mail server to do it. */
@@ -101,6 +103,7 @@ const USUAL: Settings = {
   numberStyle: USUAL_STYLE,
   alarmDays: [7, 1],
   reminderDays: USUAL_LEADS,
+  secondPerson: true,
   hasBegun: false,
   remindTo: null,
   mail: null,

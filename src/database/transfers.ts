@@ -25,6 +25,8 @@ export interface NameStanding {
 /** One name on its way from one account to another. Amounts are minor units of `currency`, the new account's. */
 export interface TransferRow {
   readonly id: number;
+  /** Who put it on its way, by the name he had then. */
+  readonly person: string | null;
   readonly runId: string;
   readonly nameId: number;
   readonly ascii: string;
@@ -74,7 +76,7 @@ export interface TransferRow {
 const ms = (column: string) => `(date_part('epoch', ${column}) * 1000)::int8`;
 
 const ROW = `
-  select t.id, t.run_id as "runId", t.name_id as "nameId", n.ascii, n."unicode", n.ending, t.from_account as "fromId", t.came_from as "cameFrom", t.to_account as "toId", t.sale_id as "saleId", s.buyer_account as "buyerAccount",
+  select t.id, t.person, t.run_id as "runId", t.name_id as "nameId", n.ascii, n."unicode", n.ending, t.from_account as "fromId", t.came_from as "cameFrom", t.to_account as "toId", t.sale_id as "saleId", s.buyer_account as "buyerAccount",
     t.not_before as "notBefore", t.stage, t.since, t.exit, t.problem,
     jsonb_build_object('end', ${ms('t.old_end')}, 'setting', t.setting_before, 'lock', t.lock_before, 'privacy', t.privacy_before,
       'nameServers', t.name_servers) as before,

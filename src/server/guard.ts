@@ -7,6 +7,8 @@ export interface Knock {
   /** The target as it stands in the request line. */
   readonly url: string;
   readonly headers: Readonly<Record<string, string | string[] | undefined>>;
+  /** It has come from beyond this machine: only the name under which the program is shown there is ours. */
+  readonly isFromOutside?: boolean;
 }
 
 /** Why a request is not let in. Codes are stable; the message says what to do. */
@@ -31,11 +33,14 @@ const one = (value: string | string[] | undefined) => (Array.isArray(value) ? va
  * program, and carry no more than its route takes. A page elsewhere may lead here by a link, but can neither read nor write.
  * Sources: Fetch Metadata (Sec-Fetch-Site), RFC 9110 sections 15.5.6, 15.5.12, 15.5.14, 15.5.16.
  */
-export function turnAway({ method, url, headers }: Knock, publicOrigin: URL | null = null): TurnedAway | null {
+export function turnAway(
+  { method, url, headers, isFromOutside = false }: Knock,
+  publicOrigin: URL | null = null,
+): TurnedAway | null {
   if (!url.startsWith('/') || url.startsWith('//') || !isDecodable(url))
     return { status: 400, code: 'target-unreadable', message: 'The address of this request cannot be read.' };
   const host = one(headers.host) ?? '';
-  const isOurs = LOOPBACK.test(host) || (publicOrigin !== null && host === publicOrigin.host);
+  const isOurs = (!isFromOutside && LOOPBACK.test(host)) || (publicOrigin !== null && host === publicOrigin.host);
   if (!isOurs) return { status: 403, code: 'foreign-host', message: 'This program answers on its own machine only.' };
   if (!READS.includes(method) && !WRITES.includes(method))
     return { status: 405, code: 'method-unknown', message: `${method.slice(0, 20)} is not understood here.` };

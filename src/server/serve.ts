@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
+import { createServer as createTlsServer } from 'node:https';
 import { monitorEventLoopDelay } from 'node:perf_hooks';
 import { setTimeout as wait } from 'node:timers/promises';
 import next from 'next';
@@ -13,10 +14,12 @@ import { type TurnedAway, trustForwarded, turnAway } from './guard';
 import { answerHeaders } from './headers';
 import { KeptAnswers } from './keptAnswers';
 import { bodyLimit } from './limits';
+import { addressOf, isByProxy, type Outside, outsideFrom } from './outside';
 import { isForAnybody, refuseAsker, wantsSignIn, whoAsks } from './whoAsks';
 
 const log = makeLog('app');
 const publicOrigin = process.env.NAME_LEDGER_ORIGIN ? new URL(process.env.NAME_LEDGER_ORIGIN) : null;
+const outside = outsideFrom(process.env);
 const kept = new KeptAnswers(() => ledgerVersion(deps()));
 /**
  * So many requests are answered at once, the rest in their order: many begun and none finished would make all of them late.
@@ -38,11 +41,6 @@ const LONGEST_BLOCK_MS = 50;
 /** The origin under which the program was asked. */
 function originOf({ headers }: IncomingMessage): string {
   return publicOrigin !== null && headers.host === publicOrigin.host ? publicOrigin.origin : `http://${headers.host}`;
-}
-
-/** From where a request comes. */
-function addressOf({ socket }: IncomingMessage): string {
-  return socket.remoteAddress ?? '';
 }
 
 function send(response: ServerResponse, path: string, { status, code, message }: TurnedAway): void {
@@ -69,6 +67,7 @@ async function ask(
   request: IncomingMessage,
   response: ServerResponse,
   path: string,
+  address: string,
 ): Promise<{ who: Who; from: AskedFrom } | null> {
   const { method = 'GET', headers } = request;
   const origin = originOf(request);
@@ -82,7 +81,7 @@ async function ask(
     drain(request);
     return null;
   }
-  const from = { address: addressOf(request), agent: headers['user-agent'] ?? '', origin, session: known.session };
+  const from = { address, agent: headers['user-agent'] ?? '', origin, session: known.session };
   return { who: known.who, from };
 }
 
@@ -115,16 +114,19 @@ async function answer(
   request: IncomingMessage,
   response: ServerResponse,
   handle: (request: IncomingMessage, response: ServerResponse) => Promise<void>,
+  isFromOutside: boolean,
 ): Promise<void> {
   const { method = 'GET', url = '/', headers } = request;
   const path = url.split(/[?#]/, 1)[0] ?? '/';
-  const refused = turnAway({ method, url, headers }, publicOrigin);
+  const refused = turnAway({ method, url, headers, isFromOutside }, publicOrigin);
   if (refused) {
     log.warn({ method, status: refused.status, code: refused.code }, 'a request was turned away');
     send(response, path, refused);
     drain(request);
     return;
   }
+  // What was forwarded is believed of the proxy alone, and read before it is taken away.
+  const address = addressOf(request, isFromOutside ? outside : null);
   trustForwarded(headers, publicOrigin);
   // The framework would take this for leave to skip its own proxy.
   delete headers['x-middleware-subrequest'];
@@ -133,7 +135,7 @@ async function answer(
   response.setHeader('x-request-id', requestId);
   // Looks at its health keep nobody's memory.
   if (path !== '/api/v1/health') lastAt = Date.now();
-  const asked = await ask(request, response, path);
+  const asked = await ask(request, response, path, address);
   if (asked === null) return;
   if (KeptAnswers.mayKeep(method, path) && (await kept.answer(request, response))) return;
   const work = () => withinRequest({ requestId, ...asked }, () => handle(request, response));
@@ -169,15 +171,17 @@ function tidyWhenQuiet(): void {
 }
 
 /** Ends in order when it is told to: what is being answered gets a moment to end. */
-function endWhenTold(server: Server): void {
+function endWhenTold(servers: readonly Server[]): void {
   let isEnding = false;
   for (const signal of ['SIGINT', 'SIGTERM'] as const) {
     process.on(signal, () => {
       if (isEnding) return;
       isEnding = true;
-      server.close(() => process.exit(0));
-      server.closeIdleConnections();
-      setTimeout(() => server.closeAllConnections(), 3000).unref();
+      void Promise.all(servers.map((server) => new Promise((closed) => server.close(closed)))).then(() =>
+        process.exit(0),
+      );
+      for (const server of servers) server.closeIdleConnections();
+      setTimeout(() => servers.forEach((server) => void server.closeAllConnections()), 3000).unref();
       setTimeout(() => process.exit(0), 6000).unref();
     });
   }
@@ -187,8 +191,20 @@ function endWhenTold(server: Server): void {
   });
 }
 
+/** What listens beyond this machine: over TLS of our own, or behind a proxy that speaks it. */
+function serverFor({ tls }: Outside, take: (request: IncomingMessage, response: ServerResponse) => void): Server {
+  return tls ? createTlsServer({ ...tls, minVersion: 'TLSv1.2' }, take) : createServer(take);
+}
+
+/** Headers come at once, and a body keeps coming: what trickles in ties up nothing. */
+function bound(server: Server): void {
+  server.headersTimeout = 15_000;
+  server.requestTimeout = 600_000;
+  server.maxConnections = 2000;
+}
+
 /**
- * Serves the application on a port of loopback. Every request passes the guard here, before the framework sees it. Behind a proxy
+ * Serves the application on a port of loopback, and beyond this machine where the start command says so. Every request passes the guard here, before the framework sees it. Behind a proxy
  * of the office `NAME_LEDGER_ORIGIN` is the address under which that proxy shows it.
  */
 export async function serve(port: number): Promise<void> {
@@ -196,17 +212,19 @@ export async function serve(port: number): Promise<void> {
   const app = next({ dev, dir: process.cwd(), hostname: '127.0.0.1', port });
   await app.prepare();
   const handle = app.getRequestHandler();
-  const server = createServer((request, response) => {
-    answer(request, response, handle).catch((error: unknown) => {
+  const take = (isFromOutside: boolean) => (request: IncomingMessage, response: ServerResponse) => {
+    // Whoever goes round the proxy goes round its TLS.
+    if (isFromOutside && outside?.proxy && !isByProxy(request, outside)) return void request.destroy();
+    if (isFromOutside) response.setHeader('strict-transport-security', 'max-age=31536000');
+    answer(request, response, handle, isFromOutside).catch((error: unknown) => {
       log.error({ err: error, method: request.method }, 'a request failed');
       if (response.headersSent) response.destroy();
       else send(response, '/', { status: 400, code: 'request-failed', message: 'This request could not be answered.' });
     });
-  });
-  // Headers come at once, and a body keeps coming: what trickles in ties up nothing.
-  server.headersTimeout = 15_000;
-  server.requestTimeout = 600_000;
-  server.maxConnections = 2000;
+  };
+  const server = createServer(take(false));
+  const servers = [server, ...(outside ? [serverFor(outside, take(true))] : [])];
+  for (const one of servers) bound(one);
   // Nothing here is spoken over a socket, but for the framework's word that a source has changed.
   const upgrade = dev ? app.getUpgradeHandler() : null;
   server.on('upgrade', (request, socket, head) => {
@@ -217,6 +235,10 @@ export async function serve(port: number): Promise<void> {
   // Starting is work too: what counts is how it goes afterwards.
   setTimeout(watchDelay, START_MS).unref();
   tidyWhenQuiet();
-  endWhenTold(server);
+  endWhenTold(servers);
   server.listen(port, '127.0.0.1', () => log.info({ port }, 'the application is served'));
+  if (outside)
+    servers[1]?.listen(outside.port, outside.listen, () =>
+      log.info({ port: outside.port, listen: outside.listen }, 'the application is served beyond this machine'),
+    );
 }

@@ -1,5 +1,6 @@
 import { generate } from 'otplib';
 import { afterAll, beforeAll, expect, test } from 'vitest';
+import { carryOutRun } from '@/usecases/orders/carryOut';
 import { startApp, type TestApp } from './app';
 import { openBrowser, type Visitor } from './browser';
 
@@ -7,7 +8,7 @@ let app: TestApp;
 /** Another browser, of somebody else. */
 let other: Visitor;
 beforeAll(async () => {
-  app = await startApp({ demo: true, named: true });
+  app = await startApp({ demo: true, practice: true, named: true });
   other = await openBrowser(app.url);
 });
 afterAll(async () => {
@@ -94,6 +95,36 @@ test('somebody is invited, takes a pass phrase with codes, and signs in by them 
   await other.press('Sign in');
   await other.see('Prices');
   expect(new URL(await other.driver.getCurrentUrl()).pathname).toMatch(/^\/prices/);
+});
+
+test('a restore waits for a second person: the owner confirms it on Today, and it is done as the trader asked', async () => {
+  const { visitor, ledger } = app;
+  await other.go('/ledger/brinelantern.com');
+  await other.press('Restore for $125.18…');
+  await other.gone('Asking the registrars what it costs now…');
+  await other.press('Restore one name for $125.18…');
+  await other.see('A restore cannot be refunded.');
+  await other.press('I certify that this is true. The registrar passes it on as my statement.');
+  await other.press('Restore for $125.18');
+  await other.see('this waits for a second person now');
+  await other.go('/today');
+  await other.see('It waits for somebody else to confirm it.');
+  await visitor.go('/today');
+  await visitor.see('Restore brinelantern.com');
+  await visitor.see('asked for by Odo Quill');
+  expect(await visitor.axe()).toEqual([]);
+  await visitor.press('Confirm: Restore brinelantern.com');
+  await visitor.see('Restore brinelantern.com: done.');
+  await visitor.gone('asked for by Odo Quill');
+  const { rows } = await ledger.database.query<{ id: string }>(
+    "select r.id from renewals r join renewal_items i on i.renewal_id = r.id where r.action = 'restore' and i.state = 'waiting'",
+  );
+  expect(await carryOutRun(ledger, rows[0]?.id ?? '')).toEqual({ settled: 1, left: 0 });
+  await visitor.go('/ledger/brinelantern.com');
+  await visitor.see('by Odo Quill');
+  await visitor.go('/setup/people/audit');
+  await visitor.see('second person: confirm');
+  expect(await visitor.axe()).toEqual([]);
 });
 
 test('what a role does not allow is said where it is tried; a session that is withdrawn ends on its next step', async () => {

@@ -145,6 +145,8 @@ const ROUTES: Readonly<Record<string, string>> = {
   endMemberAction: 'DELETE /people/{id}',
   endSessionsAction: 'POST /people/{id}/end-sessions',
   addProgramAction: 'POST /people/programs',
+  settleConfirmationAction: 'POST /confirmations/{id}',
+  setSecondPersonAction: 'PUT /people/second-person',
 };
 
 /** What only a screen has, and why. */

@@ -196,6 +196,11 @@ export const OPENAPI = {
         { requestBody: { required: true, content: json(ref('Backup')) } },
       ),
     },
+    '/audit/export': {
+      get: operation('The whole audit as lines of JSON, oldest first: bin/verify-audit verifies it', {
+        200: { description: 'A line for each.', content: { 'application/x-ndjson': { schema: text } } },
+      }),
+    },
     '/events': {
       get: operation(
         'What happened after a place, in order: a page, or as it happens (text/event-stream)',

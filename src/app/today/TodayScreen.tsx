@@ -15,6 +15,7 @@ import type { AcquiringItem } from '@/usecases/acquiring/today';
 import type { MessageRow } from '@/usecases/links/messages';
 import type { ForeignTransfer } from '@/usecases/moving/foreign';
 import type { TransferView } from '@/usecases/moving/underWay';
+import type { Waiting } from '@/usecases/people/confirmations';
 import type { WatchRow } from '@/usecases/records/watch';
 import type { OtherKey } from '@/usecases/secrets/keys';
 import type { AgendaGroup } from '@/usecases/selling/report';
@@ -32,6 +33,7 @@ import { acquiringLines, transferLines } from './otherLines';
 import { TimeLine } from './TimeLine';
 import { UnknownBar } from './UnknownBar';
 import { useNameLines } from './useNameLines';
+import { WaitingPart } from './WaitingPart';
 
 const MOST_ROWS = 30;
 
@@ -51,6 +53,8 @@ interface TodayScreenProps {
   /** Transfers of our own that wait for the person, or have waited longer than usual. */
   readonly transfers: readonly TransferView[];
   readonly acquiring: readonly AcquiringItem[];
+  /** What waits for a second person. */
+  readonly waiting: readonly Waiting[];
 }
 
 const NO_LISTS: TodayView['lists'] = [];
@@ -60,7 +64,7 @@ const Way = styled(Link)`white-space: nowrap; margin-right: 8px;`;
 
 /** What needs a decision today: what is lost first, on a line of time, then line by line. */
 export function TodayScreen(props: TodayScreenProps) {
-  const { messages, unseen, watched, selling, otherKey, alarms, transfers, acquiring, mails } = props;
+  const { messages, unseen, watched, selling, otherKey, alarms, transfers, acquiring, mails, waiting } = props;
   const { worker, meta, problem, style, today, reload } = useLedger();
   const [view, setView] = useState<TodayView | null>(null);
   const [switching, setSwitching] = useState<readonly RowView[]>([]);
@@ -99,12 +103,14 @@ export function TodayScreen(props: TodayScreenProps) {
     ...transferLines(transfers, told),
     ...acquiringLines(acquiring, told),
   ];
-  const nothing = parts.length === 0 && mails === 0 && [messages, watched, alarms].every(({ length }) => length === 0);
+  const nothing =
+    parts.length === 0 && mails === 0 && [messages, watched, alarms, waiting].every(({ length }) => length === 0);
   const offers = selling.flatMap(({ kind, items }) => (kind === 'offer to answer' ? items : []));
   return (
     <>
       <Page style={{ flex: 1 }}>
         <AlarmPart alarms={alarms} />
+        <WaitingPart waiting={waiting} />
         <Summary summary={view.summary} unknowns={meta.unknowns} />
         {otherKey.length > 0 && <OtherKeyNotice places={otherKey} />}
         {nothing && <NothingToday isWhole={meta.unknowns.resting === 0} />}

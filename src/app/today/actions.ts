@@ -4,6 +4,7 @@ import type { Done } from '@/usecases/changing';
 import { deps } from '@/usecases/deps';
 import { rejectForeign, settleForeign } from '@/usecases/moving/foreign';
 import { editNames } from '@/usecases/names/edit';
+import { type ConfirmationAnswer, settleConfirmation } from '@/usecases/people/confirmations';
 import { seen, seenNames } from '@/usecases/reminders/remind';
 
 /** Takes note that what was told of these names has been seen. */
@@ -28,4 +29,9 @@ export async function rejectForeignAction(id: number): Promise<true | Refusal> {
 
 export async function settleForeignAction(id: number, as: 'rejected' | 'in order'): Promise<true | Refusal> {
   return settleForeign(deps(), id, as);
+}
+
+/** Confirms what waits for a second person, declines it, or takes one's own back; answers what came of it. */
+export async function settleConfirmationAction(id: number, answer: ConfirmationAnswer): Promise<string | Refusal> {
+  return settleConfirmation(deps(), id, answer);
 }

@@ -8,6 +8,7 @@ import { messagesSince } from '@/usecases/links/messages';
 import { openMails } from '@/usecases/mails/mails';
 import { foreignTransfers } from '@/usecases/moving/foreign';
 import { transfersWaiting } from '@/usecases/moving/underWay';
+import { waitingFor } from '@/usecases/people/confirmations';
 import { watchesToday } from '@/usecases/records/watch';
 import { unseenNames } from '@/usecases/reminders/remind';
 import { sealedWithOtherKey } from '@/usecases/secrets/keys';
@@ -18,20 +19,22 @@ export const metadata: Metadata = { title: 'Today' };
 
 export default async function TodayPage() {
   const own = deps();
-  const [messages, unseen, watched, selling, otherKey, alarms, transfers, acquiring, begun, mails] = await Promise.all([
-    messagesSince(own, addDays(own.clock(), -1)),
-    unseenNames(own),
-    watchesToday(own),
-    sellingToday(own),
-    sealedWithOtherKey(own),
-    foreignTransfers(own),
-    transfersWaiting(own),
-    acquiringToday(own),
-    holdsNames(own),
-    openMails(own),
-  ]);
+  const [messages, unseen, watched, selling, otherKey, alarms, transfers, acquiring, begun, mails, waiting] =
+    await Promise.all([
+      messagesSince(own, addDays(own.clock(), -1)),
+      unseenNames(own),
+      watchesToday(own),
+      sellingToday(own),
+      sealedWithOtherKey(own),
+      foreignTransfers(own),
+      transfersWaiting(own),
+      acquiringToday(own),
+      holdsNames(own),
+      openMails(own),
+      waitingFor(own),
+    ]);
   // What cannot be read any more is said before anybody is asked to begin.
   if (!begun && otherKey.length === 0) redirect('/begin');
-  const arrived = { messages, unseen, watched, acquiring, mails };
+  const arrived = { messages, unseen, watched, acquiring, mails, waiting };
   return <TodayScreen {...arrived} selling={selling} otherKey={otherKey} alarms={alarms} transfers={transfers} />;
 }

@@ -74,6 +74,7 @@ function TransferLine({ transfer }: { transfer: TransferView }) {
     dueAt,
     isOverdue,
     problem,
+    person,
     notBefore,
     dependents,
     confirmMailBy,
@@ -110,6 +111,7 @@ function TransferLine({ transfer }: { transfer: TransferView }) {
           )}
           {confirmMailBy !== null && <div className="caution">{mailWords(confirmMailBy, today, style)}</div>}
           {problem && <div className={exit ? 'soft' : 'caution'}>{problem}</div>}
+          {person !== null && <div className="soft">asked for by {person}</div>}
           <TellForm transfer={transfer} />
           <Decide transfer={transfer} />
           {canBeCountered(transfer) && <CounterOffer transfer={transfer} />}

@@ -42,7 +42,6 @@ const TABLE = `
   saveView              o t b v
   dropView              o t b v
   planRenewal           o t - -
-  openRenewal           o t - -
   changeRenewal         o t - -
   moveRenewal           o t - -
   payRunBy              o t - -
@@ -160,6 +159,8 @@ const TABLE = `
   endMember             o - - -
   endSessionsOf         o - - -
   addProgram            o - - -
+  setSecondPerson        o - - -
+  settleConfirmation     o t b v
 `;
 
 const member = (role: Member['role'], scope: Member['scope'] = null): Member => ({

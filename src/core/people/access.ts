@@ -68,7 +68,6 @@ export const COMMANDS = {
   dropView: own('save views'),
 
   planRenewal: renewing('plan renewals'),
-  openRenewal: renewing('plan renewals'),
   changeRenewal: renewing('plan renewals'),
   moveRenewal: renewing('plan renewals'),
   payRunBy: renewing('plan renewals'),
@@ -193,6 +192,8 @@ export const COMMANDS = {
   endMember: people('end somebody’s access'),
   endSessionsOf: people('end somebody’s sessions'),
   addProgram: people('let programs in'),
+  setSecondPerson: people('change when a second person is asked'),
+  settleConfirmation: own('settle what others ask for'),
 } as const satisfies Record<string, { readonly area: Area; readonly says: string }>;
 
 export type Command = keyof typeof COMMANDS;

@@ -59,6 +59,13 @@ export function endOfDay(day: Day, zone: string): Instant {
   return parseDate(day).add({ days: 1 }).toDate(zone).getTime() as Instant;
 }
 
+/** The instant at which the calendar month of a day begins in a zone, daylight saving taken into account. */
+export function startOfMonth(day: Day, zone: string): Instant {
+  return parseDate(`${day.slice(0, 8)}01`)
+    .toDate(zone)
+    .getTime() as Instant;
+}
+
 /** The last whole day on which something that ends at `mark` still works: the day before the one that holds it. */
 export function untilDay(mark: Instant, zone: string): Day {
   const day = dayIn(mark, zone);

@@ -1,4 +1,15 @@
-export { dayIn, daysUntil, endDay, endOfDay, formatDay, formatMonth, monthName, monthOf, untilDay } from './calendar';
+export {
+  dayIn,
+  daysUntil,
+  endDay,
+  endOfDay,
+  formatDay,
+  formatMonth,
+  monthName,
+  monthOf,
+  startOfMonth,
+  untilDay,
+} from './calendar';
 export {
   addDays,
   addYears,

@@ -93,6 +93,8 @@ create table confirmations (
   id int primary key generated always as identity,
   command text not null,
   arguments bytea not null,
+  -- The same, asked for once more while it waits, waits once.
+  arguments_hash bytea not null,
   what text not null,
   why text not null,
   amount_minor bigint,
@@ -103,7 +105,7 @@ create table confirmations (
   settled_at timestamptz,
   answer text
 );
-create index confirmations_waiting on confirmations (asked_at) where state = 'waiting';
+create unique index confirmations_waiting on confirmations (command, asked_by, arguments_hash) where state = 'waiting';
 
 -- Who did what: each line holds the hash of the one before it, and none is ever changed.
 create table audit (
@@ -147,7 +149,6 @@ alter table release_orders alter column person set default acting_person();
 alter table transfers alter column person set default acting_person();
 alter table figures alter column person set default acting_person();
 alter table sale_steps alter column person set default acting_person();
-alter table mail_names alter column person set default acting_person();
 alter table forecasts alter column person set default acting_person();
 alter table approach_lines alter column person set default acting_person();
 alter table imports alter column person set default acting_person();

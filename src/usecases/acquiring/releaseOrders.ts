@@ -29,6 +29,7 @@ import { insertWatches } from '@/database/watches';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { command } from '../people/command';
+import type { Weighty } from '../people/secondPerson';
 import { noteWatched, releaseFor } from '../records/watched';
 import { readRequest, WrittenDay } from '../validate';
 
@@ -77,6 +78,13 @@ export class OrderAtRelease {
 }
 
 const DAY_MS = 86_400_000;
+
+/** An order at release may register a name when nobody looks: it wants a second person now. */
+async function weightOfOrder(_deps: Deps, input: unknown): Promise<Weighty | null> {
+  const request = await readRequest(OrderAtRelease, input);
+  if (isRefusal(request)) return null;
+  return { what: `Order ${request.name} at its release`, isGrave: true, spendsMinor: request.mostFirstMinor };
+}
 
 /**
  * Orders a name for the moment it is released: from the earliest instant that its record and its ending's policy point to (now, where nothing
@@ -140,6 +148,7 @@ export const orderAtRelease = command(
     if (!isRefusal(made)) await noteWatched(deps, [name.ascii]);
     return made;
   },
+  weightOfOrder,
 );
 
 /** Every order at release, the open ones first. */

@@ -3,7 +3,7 @@ import { indexRules, transferPrice } from '@/core/ledger';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { dayOf, instant } from '@/core/time';
 import { selectLedgerRules } from '@/database/ledger';
-import { selectEndings } from '@/database/names';
+import { selectEndings, selectNamesAt } from '@/database/names';
 import {
   insertTransferRun,
   insertTransfers,
@@ -14,6 +14,8 @@ import {
 import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { command } from '../people/command';
+import { homeMinor } from '../people/homeMinor';
+import { namesOrOne, type Weighty } from '../people/secondPerson';
 import { readRequest } from '../validate';
 import { StartTransfers } from './requests';
 
@@ -22,6 +24,25 @@ export interface StartedTransfers {
   readonly id: string;
   readonly names: number;
   readonly left: number;
+}
+
+/** Names that leave their registrar want a second person; each may cost what the list of its new account says. */
+async function weightOfMoving(deps: Deps, input: unknown, _key?: string | null): Promise<Weighty | null> {
+  const request = await readRequest(StartTransfers, input);
+  if (isRefusal(request)) return null;
+  const ids = request.items.map(({ nameId }) => nameId);
+  const [rules, endings, at] = [
+    await selectLedgerRules(deps.database),
+    await selectEndings(deps.database, ids),
+    await selectNamesAt(deps.database, ids),
+  ];
+  const index = indexRules(rules);
+  const prices = request.items.map(({ nameId, toId }) => {
+    const [account, ending] = [index.accounts.get(toId), endings.get(nameId)];
+    return account && ending !== undefined ? transferPrice(index, account, ending, dayOf(deps.clock())) : null;
+  });
+  const what = `Transfer ${namesOrOne(at.length > 0 ? at.map(({ ascii }) => ascii) : ['a name'])}`;
+  return { what, isGrave: true, spendsMinor: await homeMinor(deps, prices) };
 }
 
 /**
@@ -75,4 +96,5 @@ export const startTransfers = command(
     const there = names ?? (await selectTransfers(deps.database, runId)).length;
     return { id: runId, names: there, left: items.length - there };
   },
+  weightOfMoving,
 );

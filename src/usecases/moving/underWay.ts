@@ -24,6 +24,8 @@ export interface TransferView {
   readonly id: number;
   readonly ascii: string;
   readonly unicode: string;
+  /** Who put it on its way, by the name he had then. */
+  readonly person: string | null;
   /** Labels of the accounts. */
   readonly from: string;
   readonly to: string;
@@ -149,6 +151,7 @@ function viewOf(
     askedMinor: row.askedMinor,
     chargedMinor: row.chargedMinor,
     receipt: row.receipt,
+    person: row.person,
     nameId: row.nameId,
     toId: row.toId,
     counterMinor: row.counterMinor,

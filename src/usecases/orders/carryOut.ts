@@ -1,6 +1,8 @@
 import pLimit from 'p-limit';
 import type { RegistrarLink } from '@/connectors/registrar/port';
+import { actingAs } from '@/database/acting';
 import { whileAlone } from '@/database/locks';
+import { selectRenewal } from '@/database/renewals';
 import { confirmSettledRun, moveItems, type RunItem, selectOpenItems, selectOpenRuns } from '@/database/runs';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
@@ -21,7 +23,14 @@ export interface RunResult {
  * moment: what is settled is skipped, and what may have been sent is first looked up at the registrar (guarded resend).
  * Answers `null` while another process is at it.
  */
-export const carryOutRun = itself((deps: Deps, renewalId: string): Promise<RunResult | null> => {
+export const carryOutRun = itself(async (deps: Deps, renewalId: string): Promise<RunResult | null> => {
+  // What is booked for a run stands under the name of whoever has started it.
+  const renewal = await selectRenewal(deps.database, renewalId);
+  const work = () => carryOutAlone(deps, renewalId);
+  return renewal?.person == null ? work() : actingAs(renewal.person, work);
+});
+
+function carryOutAlone(deps: Deps, renewalId: string): Promise<RunResult | null> {
   return whileAlone(deps.database, `run ${renewalId}`, async () => {
     const items = await selectOpenItems(deps.database, renewalId);
     const accountIds = [...new Set(items.map((item) => item.accountId))];
@@ -40,7 +49,7 @@ export const carryOutRun = itself((deps: Deps, renewalId: string): Promise<RunRe
     const settled = results.reduce((sum, count) => sum + count, 0);
     return { settled, left: items.length - settled };
   });
-});
+}
 
 /** Carries on every run that has items on their way: after a start, and from time to time. */
 export async function carryOnRuns(deps: Deps): Promise<void> {

@@ -93,7 +93,7 @@ function itemOf(item: QuotedItem): RenewalItemRow | null {
 }
 
 /** A planned renewal with what it would do today: quoted once for each state of the ledger and each day, and kept with the run. */
-export const openRenewal = command('openRenewal', async (deps: Deps, id: string): Promise<OpenRenewal | Refusal> => {
+export async function openRenewal(deps: Deps, id: string): Promise<OpenRenewal | Refusal> {
   const renewal = await selectRenewal(deps.database, id);
   if (!renewal) return refuse('renewal-unknown', 'This renewal is no longer there. Choose the names again.');
   const revision = await selectRevision(deps.database);
@@ -118,7 +118,7 @@ export const openRenewal = command('openRenewal', async (deps: Deps, id: string)
     await keepQuote(tx, id, quote, revision, deps.clock());
   });
   return { renewal, quote: asOrdered(quote, renewal) };
-});
+}
 
 /** A renewal with the quote that was shown last: what is priced, started and confirmed is that, and is checked by its caps. */
 export async function agreedRenewal(deps: Deps, id: string): Promise<OpenRenewal | Refusal> {

@@ -28,6 +28,8 @@ export type { ItemProgress } from '@/database/runs';
 
 import { changing } from '../changing';
 import { command } from '../people/command';
+import { homeMinor } from '../people/homeMinor';
+import { namesOrOne, type Weighty } from '../people/secondPerson';
 
 /** How a run stands: which accounts have a link, and each item's progress. */
 export interface RunProgress {
@@ -97,6 +99,24 @@ async function priceItems(
   );
 }
 
+/** A run may cost what it was quoted; what brings a name back from redemption wants a second person. */
+async function weightOfRun(deps: Deps, renewalId: string, _words?: unknown): Promise<Weighty | null> {
+  const open = await agreedRenewal(deps, renewalId);
+  if (isRefusal(open)) return null;
+  const { action } = open.renewal;
+  const { linkedAccounts } = await runProgress(deps, renewalId);
+  const items = open.quote.items.filter(
+    ({ refusal, accountId }) => refusal === null && linkedAccounts.includes(accountId),
+  );
+  if (items.length === 0) return null;
+  const spendsMinor = await homeMinor(
+    deps,
+    items.map(({ total }) => total),
+  );
+  const what = `${action === 'restore' ? 'Restore' : 'Renew'} ${namesOrOne(items.map(({ unicode }) => unicode))}`;
+  return { what, isGrave: action === 'restore', spendsMinor };
+}
+
 /**
  * Starts a run: every name whose account has a link is put on its way, each for at most the price the registrar named live
  * (else the quoted one). A restore takes what the owner certifies in its reports. Names by hand stay in the list until somebody says what was charged. Starting twice does it once.
@@ -138,6 +158,7 @@ export const startRun = command(
       return started;
     });
   },
+  weightOfRun,
 );
 
 /** The most an order may cost: what the registrar asks now, else the quote, each in its own currency. */

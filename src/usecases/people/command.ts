@@ -2,6 +2,9 @@ import { type Asker, type Command, isMember, refuseCommand } from '@/core/people
 import type { Refusal } from '@/core/refusal';
 import { actingAs } from '@/database/acting';
 import type { Deps } from '../deps';
+import { auditable, note } from './audit';
+import { type Made, madeCommands } from './registry';
+import { holdBack, type Weighty } from './secondPerson';
 
 /** Goes on for `asker` elsewhere: what is part of a command stands under the name of whoever has begun it. */
 export function goOnFor<T>({ who, command: within }: Asker, work: () => T): T {
@@ -18,29 +21,35 @@ export function itself<D extends object, Args extends unknown[], Answer>(
   return (deps, ...args) => run({ ...deps, who: { kind: 'itself' } }, ...args);
 }
 
-/** Every command by its name, as it was made. */
-const made = new Map<Command, (deps: never, ...args: never[]) => Promise<unknown>>();
-
-/** The commands that are made so far: all of them, once every use case has been loaded. */
-export const madeCommands: ReadonlyMap<Command, (deps: never, ...args: never[]) => Promise<unknown>> = made;
-
 /**
  * Makes a command: a function that changes something, and that only those may call whose role allows it (`core/people/access.ts`). What a
  * command does on its way by other commands is part of it. Whoever is no member (the one person of a ledger where nobody is set up, the
- * program's own jobs) is not asked.
+ * program's own jobs) is not asked. `weightOf` says, from what it is asked with, whether a second person may have to agree; `null` where
+ * nothing of that kind is asked. What a member begins stands in the audit before it begins.
  */
 export function command<D extends object, Args extends unknown[], Answer extends NonNullable<unknown> | null>(
   name: Command,
   run: (deps: D, ...args: Args) => Promise<Answer>,
+  weightOf?: (deps: NoInfer<D>, ...args: NoInfer<Args>) => Promise<Weighty | null>,
 ): (deps: D, ...args: Args) => Promise<Answer | Refusal> {
-  const guarded = (deps: D, ...args: Args): Promise<Answer | Refusal> => {
+  const guarded = async (deps: D, ...args: Args): Promise<Answer | Refusal> => {
     const { who, command: within } = deps as Partial<Deps>;
     if (within !== undefined || who === undefined) return run(deps, ...args);
     const refused = refuseCommand(who, name);
-    if (refused) return Promise.resolve(refused);
-    if (!isMember(who)) return run(deps, ...args);
+    if (!isMember(who)) return refused ?? run(deps, ...args);
+    const own = deps as unknown as Deps;
+    if (refused) {
+      await note(own, 'not allowed', { command: name });
+      return refused;
+    }
+    const weighty = weightOf && (await weightOf(deps, ...args));
+    const held = weighty ? await holdBack(own, who, name, args, weighty) : null;
+    if (held) return held;
+    await note(own, 'command', { command: name, arguments: auditable(args) });
     return actingAs(who.name, () => run({ ...deps, command: name }, ...args));
   };
-  made.set(name, guarded as unknown as (deps: never, ...args: never[]) => Promise<unknown>);
+  const work = (deps: D, ...args: Args) => run({ ...deps, command: name }, ...args);
+  const weigh = weightOf ?? (async () => null);
+  madeCommands.set(name, { guarded, work, weigh } as unknown as Made);
   return guarded;
 }

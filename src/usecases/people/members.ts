@@ -19,6 +19,7 @@ import { noteIn, writtenWho } from './audit';
 import { command } from './command';
 import { machineNow } from './machineNow';
 import { MemberForm, ProgramForm } from './requests';
+import type { Weighty } from './secondPerson';
 import { hashOf, newToken } from './tokens';
 
 export type { MemberRow } from '@/database/people';
@@ -29,12 +30,24 @@ export function members(deps: Deps): Promise<MemberRow[]> {
 }
 
 /** Whether anybody can sign in, so that everybody must. */
-export function isGuarded(deps: Deps): Promise<boolean> {
+export function isGuarded(deps: Pick<Deps, 'database'>): Promise<boolean> {
   return selectIsGuarded(deps.database);
 }
 
 const NOBODY = refuse('not-found', 'There is nobody of this number.');
 const LAST_OWNER = refuse('last-owner', 'Somebody must stay an owner who can sign in. Make another one first.', 'role');
+
+/** A limit that is raised or taken away wants a second person, and so does another owner. */
+async function withdrawsLimit(deps: Deps, id: number, input: unknown): Promise<Weighty | null> {
+  const [form, member] = [await readRequest(MemberForm, input), await selectMember(deps.database, id)];
+  if (isRefusal(form) || !member) return null;
+  const next = form.monthlyLimitMinor ?? Number.POSITIVE_INFINITY;
+  const isRaised = member.monthlyLimitMinor !== null && next > member.monthlyLimitMinor;
+  const isMadeOwner = form.role === 'owner' && member.role !== 'owner';
+  if (!isRaised && !isMadeOwner) return null;
+  const what = isMadeOwner ? `Make ${member.name} an owner` : `Raise what ${member.name} may spend in a month alone`;
+  return { what, isGrave: true, spendsMinor: 0 };
+}
 
 /** Changes what somebody may do. Whoever gets another role signs in again: no session outlives what it was begun with. */
 export const changeMember = command(
@@ -54,6 +67,7 @@ export const changeMember = command(
       return true as const;
     });
   },
+  withdrawsLimit,
 );
 
 /** Ends somebody's access at once: sessions, ways to sign in, token. His name stays in the history. */

@@ -36,6 +36,7 @@ import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { marketplaceLink, marketplaceProblem } from '../marketplaces/marketplaces';
 import { command } from '../people/command';
+import type { Weighty } from '../people/secondPerson';
 import { readRequest } from '../validate';
 import { readPrice } from './readPrice';
 import { ChangeReserve, EnterBid, OfferToHighest } from './requests';
@@ -230,6 +231,15 @@ export const changeReserve = command(
   },
 );
 
+/** What is offered to the highest bidder is sold when he takes it: that wants a second person. */
+async function weightOfOffer(deps: Deps, input: unknown): Promise<Weighty | null> {
+  const request = await readRequest(OfferToHighest, input);
+  const row = isRefusal(request) ? null : await selectAuction(deps.database, request.auctionId);
+  if (isRefusal(request) || !row) return null;
+  const what = `Offer ${row.ascii} to the highest bidder for ${request.amount} ${row.currency}`;
+  return { what, isGrave: true, spendsMinor: 0 };
+}
+
 /** Offers a name that did not sell to the highest bidder: a thread that begins with the owner's figure. Answers its id. */
 export const offerToHighest = command(
   'offerToHighest',
@@ -275,4 +285,5 @@ export const offerToHighest = command(
       return threadId;
     });
   },
+  weightOfOffer,
 );

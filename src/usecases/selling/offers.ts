@@ -1,4 +1,4 @@
-import type { Amount } from '@/core/money';
+import { type Amount, amount, formatDecimal } from '@/core/money';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import {
   type AnswerRule,
@@ -32,6 +32,7 @@ import { selectSettings, upsertSettings } from '@/database/settings';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { command } from '../people/command';
+import type { Weighty } from '../people/secondPerson';
 import { readRequest } from '../validate';
 import { readPrice } from './readPrice';
 import { accept, listingFor, receiveOffer } from './receiveOffer';
@@ -82,30 +83,45 @@ export const enterOffer = command('enterOffer', async (deps: Deps, input: unknow
   });
 });
 
-/** Answers the live figure of a thread: accepted once, countered with another figure, or declined. */
-export const answerOffer = command('answerOffer', async (deps: Deps, input: unknown): Promise<ThreadRow | Refusal> => {
+/** To accept sells a name: that wants a second person. Countering and declining do not. */
+async function weightOfAnswer(deps: Deps, input: unknown): Promise<Weighty | null> {
   const request = await readRequest(AnswerOffer, input);
-  if (isRefusal(request)) return request;
-  return changing(deps, async (tx) => {
-    const thread = await lockThread(tx, request.threadId);
-    if (!thread) return refuse('thread-unknown', 'This thread is no longer there. Load the page again.');
-    if (thread.state === 'waiting')
-      return refuse(
-        'name-promised',
-        'The name is promised to somebody else. This thread waits until that sale is paid or fails.',
-      );
-    const live = thread.figures.findLast(({ state }) => state === 'live');
-    if (live && live.id !== request.figureId)
-      return refuse('figure-answered', 'The figure has changed since. Load the page again.');
-    const refused = refuseAnswer(thread.figures, 'owner', deps.clock());
-    // A counter may replace one's own figure that still stands.
-    if (refused && !(request.answer === 'counter' && refused.code === 'own-figure')) return refused;
-    const done = await carryOutAnswer(tx, deps, thread, request);
-    if (isRefusal(done)) return done;
-    await noteBestOffers(tx, [thread.nameId]);
-    return (await selectThread(tx, thread.id)) as ThreadRow;
-  });
-});
+  if (isRefusal(request) || request.answer !== 'accept') return null;
+  const thread = await selectThread(deps.database, request.threadId);
+  const figure = thread?.figures.find(({ id }) => id === request.figureId);
+  if (!thread || !figure) return null;
+  const price = `${formatDecimal(amount(figure.minor, thread.currency))} ${thread.currency}`;
+  return { what: `Sell ${thread.unicode} for ${price}`, isGrave: true, spendsMinor: 0 };
+}
+
+/** Answers the live figure of a thread: accepted once, countered with another figure, or declined. */
+export const answerOffer = command(
+  'answerOffer',
+  async (deps: Deps, input: unknown): Promise<ThreadRow | Refusal> => {
+    const request = await readRequest(AnswerOffer, input);
+    if (isRefusal(request)) return request;
+    return changing(deps, async (tx) => {
+      const thread = await lockThread(tx, request.threadId);
+      if (!thread) return refuse('thread-unknown', 'This thread is no longer there. Load the page again.');
+      if (thread.state === 'waiting')
+        return refuse(
+          'name-promised',
+          'The name is promised to somebody else. This thread waits until that sale is paid or fails.',
+        );
+      const live = thread.figures.findLast(({ state }) => state === 'live');
+      if (live && live.id !== request.figureId)
+        return refuse('figure-answered', 'The figure has changed since. Load the page again.');
+      const refused = refuseAnswer(thread.figures, 'owner', deps.clock());
+      // A counter may replace one's own figure that still stands.
+      if (refused && !(request.answer === 'counter' && refused.code === 'own-figure')) return refused;
+      const done = await carryOutAnswer(tx, deps, thread, request);
+      if (isRefusal(done)) return done;
+      await noteBestOffers(tx, [thread.nameId]);
+      return (await selectThread(tx, thread.id)) as ThreadRow;
+    });
+  },
+  weightOfAnswer,
+);
 
 async function carryOutAnswer(
   tx: Transaction,

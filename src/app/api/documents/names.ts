@@ -8,6 +8,7 @@ import { amountOf, day, documentOf, from, instant, list, named, oneOf, orNull, t
 export const history = documentOf<HistoryRow>()({
   at: instant,
   by: oneOf('office', 'program'),
+  person: orNull(text),
   kind: text,
   summary: text,
   before: { schema: { anyOf: [{ type: 'object' }, { type: 'null' }] }, write: (value) => value },
@@ -27,6 +28,7 @@ export const entry = documentOf<EntryRow>()({
   note: from(({ note }: EntryRow) => note || null, orNull(text)),
   corrects: orNull(whole),
   correctedBy: orNull(whole),
+  person: orNull(text),
 });
 
 export const detail = named(
@@ -48,6 +50,7 @@ export const line = named(
     id: whole,
     at: instant,
     by: oneOf('office', 'program'),
+    person: orNull(text),
     kind: text,
     summary: text,
     names: whole,

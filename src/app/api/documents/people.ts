@@ -1,5 +1,6 @@
 import { AREAS, ROLES } from '@/core/people';
 import type { AuditTold } from '@/usecases/people/audit';
+import type { Waiting } from '@/usecases/people/confirmations';
 import type { Invited } from '@/usecases/people/invitations';
 import type { LetIn, MemberRow } from '@/usecases/people/members';
 import { documentOf, from, instant, list, named, oneOf, orNull, text, whole, yesNo } from '../kinds';
@@ -42,5 +43,24 @@ export const auditLine = named(
     action: text,
     detail: from(({ detail }: AuditTold) => JSON.stringify(detail), text),
     hash: text,
+  }),
+);
+
+export const waitingDocument = named(
+  'Waiting',
+  documentOf<Waiting>()({
+    id: whole,
+    command: text,
+    what: text,
+    why: text,
+    amountMinor: orNull(whole),
+    askedBy: whole,
+    askedByName: text,
+    askedAt: instant,
+    state: oneOf('waiting', 'confirming', 'done', 'refused', 'declined', 'withdrawn'),
+    settledByName: orNull(text),
+    settledAt: orNull(instant),
+    answer: orNull(text),
+    may: oneOf('settle', 'withdraw', 'see'),
   }),
 );

@@ -73,6 +73,7 @@ const rowMembers = {
   action: oneOf('renew', 'restore'),
   status: oneOf(...RUN_STATES),
   madeAt: instant,
+  person: orNull(text),
   undone: yesNo,
   taxPercent: orNull(figure),
   payBy: byName(text),

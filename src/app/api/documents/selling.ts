@@ -92,6 +92,7 @@ export const thread = named(
           state: oneOf(...FIGURE_STATES),
           byRule: yesNo,
           note: text,
+          person: orNull(text),
         }),
       ),
     ),

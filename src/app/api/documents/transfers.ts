@@ -16,6 +16,7 @@ export const transfer = named(
     name: from(({ ascii }: TransferView) => ascii, text),
     from: text,
     to: text,
+    person: orNull(text),
     stage: oneOf(...MOVE_STAGES),
     exit: orNull(oneOf(...MOVE_EXITS)),
     turn: oneOf('program', 'you', 'buyer', 'registry', 'holder', 'registrar', 'nobody'),

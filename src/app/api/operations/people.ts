@@ -1,11 +1,20 @@
+import { refuse } from '@/core/refusal';
 import { auditPage } from '@/usecases/people/audit';
+import {
+  ANSWERS,
+  type ConfirmationAnswer,
+  setSecondPerson,
+  settleConfirmation,
+  type Waiting,
+  waitingFor,
+} from '@/usecases/people/confirmations';
 import { invite, inviteAgain } from '@/usecases/people/invitations';
 import { addProgram, changeMember, endMember, type MemberRow, members } from '@/usecases/people/members';
 import { InviteForm, MemberForm, ProgramForm } from '@/usecases/people/requests';
 import { endSessionsOf } from '@/usecases/people/sessions';
 import { idIn } from '../asked';
-import { carriedOut, count } from '../documents/answers';
-import { auditLine, invitedDocument, letInDocument, memberDocument } from '../documents/people';
+import { bodyOf, carriedOut, count, said } from '../documents/answers';
+import { auditLine, invitedDocument, letInDocument, memberDocument, waitingDocument } from '../documents/people';
 import { documentOf, from, list } from '../kinds';
 import { type AnyOperation, operation } from '../operation';
 
@@ -47,6 +56,35 @@ export const PEOPLE: readonly AnyOperation[] = [
     summary: 'Another link for somebody; the one before holds no longer',
     answer: invitedDocument,
     run: (asked) => inviteAgain(asked.deps, idIn(asked)),
+  }),
+  operation({
+    method: 'PUT',
+    path: '/people/second-person',
+    summary: 'Whether restores, transfers, registrations, sales and what is above a limit wait for a second person',
+    bodySchema: bodyOf({ secondPerson: { type: 'boolean' } }),
+    answer: carriedOut,
+    run: ({ deps, body }) => {
+      const { secondPerson } = (body ?? {}) as { secondPerson?: unknown };
+      return typeof secondPerson === 'boolean'
+        ? setSecondPerson(deps, secondPerson)
+        : Promise.resolve(refuse('request-invalid', 'Say yes or no.', 'secondPerson'));
+    },
+  }),
+  operation({
+    method: 'GET',
+    path: '/confirmations',
+    summary: 'What waits for a second person',
+    answer: documentOf<Waiting[]>()({ waiting: from((rows: Waiting[]) => rows, list(waitingDocument)) }),
+    run: ({ deps }) => waitingFor(deps),
+  }),
+  operation({
+    method: 'POST',
+    path: '/confirmations/{id}',
+    summary:
+      'Confirm what waits for a second person, decline it, or take one’s own back; a person does that, no program',
+    bodySchema: bodyOf({ answer: { type: 'string', enum: [...ANSWERS] } }),
+    answer: said,
+    run: (asked) => settleConfirmation(asked.deps, idIn(asked), (asked.body as { answer: ConfirmationAnswer })?.answer),
   }),
   operation({
     method: 'PUT',

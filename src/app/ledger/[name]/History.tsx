@@ -87,6 +87,7 @@ export function History({
                     </span>
                   )}
                   {line.by === 'program' && <span className="soft">, by the program</span>}
+                  {line.person !== null && <span className="soft">, by {line.person}</span>}
                   {line.undone && <span className="soft">, taken back since</span>}
                 </td>
                 <td>

@@ -161,6 +161,7 @@ function EntriesTable({
               <td>
                 {entry.kind}
                 {entry.note && <span className="soft"> {entry.note}</span>}
+                {entry.person !== null && <span className="soft"> by {entry.person}</span>}
                 {entry.reference && <span className="soft"> · {entry.reference}</span>}
                 {entry.quotedMinor !== null && entry.quotedMinor !== entry.minor && (
                   <div className="soft">

@@ -23,6 +23,7 @@ export function SettledRun({ renewal }: { renewal: OpenRenewal['renewal'] }) {
               ? 'Confirmed, then taken back in the books.'
               : 'Confirmed.'}
         </h2>
+        {renewal.person !== null && <p className="soft">Asked for by {renewal.person}.</p>}
         {renewal.status === 'confirmed' && (
           <Wide>
             <Ruled aria-label="Receipts">
@@ -66,6 +67,7 @@ export function SettledRun({ renewal }: { renewal: OpenRenewal['renewal'] }) {
           <ButtonLink href="/ledger" data-kind="primary">
             To the ledger
           </ButtonLink>
+          {renewal.person !== null && <p className="soft">Asked for by {renewal.person}.</p>}
           {renewal.status === 'confirmed' && (
             <>
               <Button onPress={() => window.print()}>Print</Button>

@@ -1,4 +1,5 @@
 'use client';
+import Link from 'next/link';
 import { useState } from 'react';
 import { Answer, Head, Notice, Page } from '@/ui/text/Sheet';
 import type { MemberRow } from '@/usecases/people/members';
@@ -6,6 +7,7 @@ import { useTitle } from '../../frame/Frame';
 import { InvitePart } from './InvitePart';
 import { MembersTable } from './MembersTable';
 import { ProgramPart } from './ProgramPart';
+import { SecondPersonPart } from './SecondPersonPart';
 import type { ToldOnce } from './toldOnce';
 
 /** Who may come in, and what each may do. */
@@ -13,12 +15,15 @@ export function PeopleScreen({
   members,
   isGuarded,
   self,
+  secondPerson,
   origin,
 }: {
   members: readonly MemberRow[];
   isGuarded: boolean;
   /** Who looks, by number. */
   self: number | null;
+  /** Whether a second person is asked. */
+  secondPerson: boolean;
   origin: string;
 }) {
   useTitle('People', 'who comes in, and what each may do');
@@ -46,6 +51,7 @@ export function PeopleScreen({
         <MembersTable label="People" members={people} self={self} onTold={setTold} origin={origin} />
       )}
       <InvitePart isFirst={!isGuarded} origin={origin} onTold={setTold} />
+      {isGuarded && people.length > 1 && <SecondPersonPart isAsked={secondPerson} />}
       {isGuarded && (
         <>
           {programs.length > 0 && (
@@ -54,6 +60,10 @@ export function PeopleScreen({
           <ProgramPart onTold={setTold} />
         </>
       )}
+      <p>
+        <Link href="/setup/people/audit">Who did what</Link>: every sign-in, command and change of what somebody may do,
+        line by line.
+      </p>
       {ended.length > 0 && (
         <p className="soft">Without access now, in the history still: {ended.map(({ name }) => name).join(', ')}.</p>
       )}

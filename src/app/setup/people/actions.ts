@@ -1,6 +1,7 @@
 'use server';
 import type { Refusal } from '@/core/refusal';
 import { deps } from '@/usecases/deps';
+import { setSecondPerson } from '@/usecases/people/confirmations';
 import { type Invited, invite, inviteAgain } from '@/usecases/people/invitations';
 import { addProgram, changeMember, endMember, type LetIn } from '@/usecases/people/members';
 import { endSessionsOf } from '@/usecases/people/sessions';
@@ -30,4 +31,9 @@ export async function endSessionsAction(id: number): Promise<number | Refusal> {
 /** Lets a program in; answers its token, once. */
 export async function addProgramAction(input: unknown): Promise<LetIn | Refusal> {
   return addProgram(deps(), input);
+}
+
+/** Sets whether restores, transfers, registrations and sales wait for a second person. */
+export async function setSecondPersonAction(secondPerson: boolean): Promise<true | Refusal> {
+  return setSecondPerson(deps(), secondPerson);
 }

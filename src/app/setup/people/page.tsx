@@ -2,6 +2,7 @@ import type { Metadata } from 'next';
 import { deps } from '@/usecases/deps';
 import { personOf } from '@/usecases/people/identify';
 import { isGuarded, members } from '@/usecases/people/members';
+import { officeSettings } from '@/usecases/settings';
 import { fromHere } from '../../http/signedIn';
 import { PeopleScreen } from './PeopleScreen';
 
@@ -9,8 +10,14 @@ export const metadata: Metadata = { title: 'People' };
 
 export default async function PeoplePage() {
   const own = deps();
-  const [rows, guarded] = await Promise.all([members(own), isGuarded(own)]);
+  const [rows, guarded, { secondPerson }] = await Promise.all([members(own), isGuarded(own), officeSettings(own)]);
   return (
-    <PeopleScreen members={rows} isGuarded={guarded} self={personOf(own.who)?.id ?? null} origin={fromHere().origin} />
+    <PeopleScreen
+      members={rows}
+      isGuarded={guarded}
+      secondPerson={secondPerson}
+      self={personOf(own.who)?.id ?? null}
+      origin={fromHere().origin}
+    />
   );
 }

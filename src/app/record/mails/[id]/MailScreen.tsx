@@ -79,7 +79,9 @@ export function MailScreen({
                 <Link className="name" href={namePage(name.ascii)}>
                   {name.unicode}
                 </Link>
-                {proposal ? `: ${proposalWords(proposal, style)}. ` : ` ${STATE_WORDS[name.state]}`}
+                {proposal
+                  ? `: ${proposalWords(proposal, style)}. `
+                  : ` ${STATE_WORDS[name.state]}${name.person === null ? '' : `, by ${name.person}`}`}
                 {proposal && (
                   <Actions>
                     <Button isDisabled={isBusy} onPress={() => settle([name.nameId], 'take over')}>

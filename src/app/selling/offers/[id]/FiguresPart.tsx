@@ -35,13 +35,14 @@ export function FiguresPart({ about: { thread }, state }: { about: Negotiation; 
               <tr key={figure.id} data-off={figure.state !== 'live' && figure.state !== 'accepted'}>
                 <td>{hourWords(figure.at, style)}</td>
                 <td>
-                  {figure.by === 'buyer' ? thread.buyer : 'you'}
+                  {figure.by === 'buyer' ? thread.buyer : (figure.person ?? 'you')}
                   {figure.byRule && ', by your rule'}
                 </td>
                 <td className="figure">{state.money(figure.minor)}</td>
                 <td>
                   {figure.state === 'voided' ? 'answered with another figure' : figure.state}
                   {figure.state === 'live' && figure.lapsesAt && `, until ${untilWords(figure.lapsesAt, style)}`}
+                  {figure.by === 'buyer' && figure.person !== null && `, by ${figure.person}`}
                   {figure.note && `, ${figure.note}`}
                 </td>
               </tr>

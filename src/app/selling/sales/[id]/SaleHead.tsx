@@ -58,6 +58,7 @@ export function SaleHead({ statement: { sale, steps } }: { statement: Statement 
               {taken && (
                 <small>
                   {dayWords(taken.at, style)}, {taken.origin}
+                  {taken.person !== null && `, ${taken.person}`}
                 </small>
               )}
             </li>
