@@ -91,6 +91,8 @@ describe('at 1280, 1024 and 390 px, by day and by night', () => {
     ['/setup/money', 'Home currency'],
     ['/setup/mail', 'Reminders by mail'],
     ['/setup/records', 'RDAP bootstrap file'],
+    ['/setup/people', 'The first owner'],
+    ['/setup/people/audit', 'Nothing stands here yet.'],
     ['/setup/programs', 'Tell a program'],
     ['/setup/backup', 'Restore from a file'],
     ['/setup/log', 'Nothing went wrong lately'],

@@ -135,7 +135,7 @@ test('what a role does not allow is said where it is tried; a session that is wi
   await other.press('Tell it from now on');
   await other.see('A trader may not set up programs. Ask an owner.');
   await visitor.go('/setup/people');
-  await visitor.see('2 people sign in.');
+  await visitor.see('Two people sign in.');
   await visitor.press('End the sessions of Odo Quill');
   await visitor.see('Odo Quill signs in again.');
   await other.press('Tell it from now on');
@@ -146,7 +146,7 @@ test('the owner signs out and in again by passkey, and his sessions are told', a
   const { visitor } = app;
   await visitor.press('Ilsa Tarn');
   await visitor.see('One passkey');
-  await visitor.see('10 recovery codes left');
+  await visitor.see('Ten recovery codes left');
   expect(await visitor.axe()).toEqual([]);
   await visitor.press('Sign out');
   await visitor.see('Who are you?');

@@ -2,6 +2,9 @@ import { join } from 'node:path';
 import { By, Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, test } from 'vitest';
 import { takeInMails } from '@/usecases/mails/takeIn';
+import { invite } from '@/usecases/people/invitations';
+import { addProgram } from '@/usecases/people/members';
+import { letIn, timed } from '../database/people';
 import { startApp, type TestApp } from './app';
 
 /** One picture for each main view, from the demo with the clock held still, so that they only change with the views. */
@@ -41,18 +44,6 @@ test('pictures of the main views', async () => {
   await visitor.see('3 Dec: balance $20.80 short');
   await visitor.driver.sleep(600);
   await keep('renewals');
-
-  await visitor.go('/ledger?within=150');
-  await visitor.see('kelpkiln.com');
-  for (const name of ['kelpkiln.com', 'petrelworks.net', 'moorgauge.io']) {
-    await visitor.pick(name);
-  }
-  await visitor.see('3 names chosen');
-
-  await visitor.press('Renew…');
-  await visitor.see('By link: 3 names');
-  await visitor.gone('Asking the registrars what it costs now…');
-  await keep('renew');
 
   await visitor.go('/ledger?within=150');
   await visitor.see('kelpkiln.com');
@@ -182,4 +173,25 @@ test('a picture of the first hour', async () => {
   } finally {
     await empty.close();
   }
+});
+
+/** Last, since from then on everybody signs in. */
+test('a picture of the people', async () => {
+  const { visitor } = app;
+  const ledger = timed(app.ledger);
+  ledger.machine.now = Date.now();
+  const owner = await letIn(ledger, 'Ilsa Tarn', 'owner');
+  await letIn(ledger, 'Odo Quill', 'trader', owner.deps, 400_00);
+  await letIn(ledger, 'Una Fell', 'bookkeeper', owner.deps);
+  await invite(owner.deps, { name: 'Ben Marl', role: 'viewer' });
+  await addProgram(owner.deps, { name: 'Bookkeeping', role: 'bookkeeper', scope: ['books'], days: 90 });
+  // Sign-ins go by the machine's own clock: in the picture they are of the day that it shows.
+  await ledger.database.query(`update people set token_used_at = '2026-11-24T08:50:00Z' where name <> 'Ben Marl'`);
+  await ledger.database.query(`update people set token_ends_at = '2027-02-22T09:00:00Z' where kind = 'program'`);
+  await ledger.database.query(`update invitations set ends_at = '2026-12-01T09:00:00Z'`);
+  await visitor.go('/sign-in');
+  await visitor.driver.manage().addCookie({ name: 'name-ledger', value: owner.token });
+  await visitor.go('/setup/people');
+  await visitor.see('Three people sign in; one is invited.');
+  await keep('people');
 });

@@ -232,5 +232,10 @@ export const OPENAPI = {
     },
     '/openapi.json': { get: operation('This description', { 200: answer('OpenAPI 3.1.', { type: 'object' }) }) },
   },
-  components: { schemas: { ...SCHEMAS, ...namedSchemas() } },
+  // As long as nobody signs in, no token is asked for.
+  security: [{}, { token: [] }],
+  components: {
+    securitySchemes: { token: { type: 'http', scheme: 'bearer', description: 'Made under Setup → People.' } },
+    schemas: { ...SCHEMAS, ...namedSchemas() },
+  },
 };

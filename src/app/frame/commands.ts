@@ -211,6 +211,18 @@ export const COMMANDS: readonly Command[] = [
     does: go('/record/mails'),
   },
   {
+    id: 'people',
+    text: 'Setup: people',
+    words: 'users roles sign in login invite access owner trader bookkeeper permissions token limit',
+    does: go('/setup/people'),
+  },
+  {
+    id: 'audit',
+    text: 'Who did what',
+    words: 'audit trail log of changes accountability hash',
+    does: go('/setup/people/audit'),
+  },
+  {
     id: 'programs',
     text: 'Setup: other programs',
     words: 'api interface webhook events openapi integration',

@@ -50,7 +50,11 @@ export function SignInScreen({ back }: { back: string }) {
       </Section>
       {way === 'pass phrase' ? <ByPassPhrase onDone={goOn} /> : <ByRecoveryCode onDone={goOn} />}
       <Actions>
-        <Button data-kind="plain" onPress={() => setWay(way === 'pass phrase' ? 'recovery code' : 'pass phrase')}>
+        <Button
+          data-kind="plain"
+          style={{ marginLeft: -7 }}
+          onPress={() => setWay(way === 'pass phrase' ? 'recovery code' : 'pass phrase')}
+        >
           {way === 'pass phrase' ? 'I have only a recovery code' : 'I have my pass phrase'}
         </Button>
       </Actions>

@@ -8,6 +8,7 @@ import { Actions } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
 import { roleWords } from '@/ui/text/peopleWords';
 import { Answer, Head, Page, Ruled, Section } from '@/ui/text/Sheet';
+import { countOf } from '@/ui/text/todayWords';
 import { Wide } from '@/ui/text/Wide';
 import { dayWords, hourWords } from '@/ui/text/words';
 import type { SessionView } from '@/usecases/people/sessions';
@@ -81,9 +82,7 @@ function PasskeysPart({ ways: { passkeys } }: { ways: OwnWays }) {
   };
   return (
     <Section aria-label="Passkeys">
-      <h2>
-        {passkeys.length === 0 ? 'No passkey' : passkeys.length === 1 ? 'One passkey' : `${passkeys.length} passkeys`}
-      </h2>
+      <h2>{passkeys.length === 0 ? 'No passkey' : countOf(passkeys.length, 'passkey', 'passkeys')}</h2>
       {passkeys.map((passkey) => (
         <Actions key={passkey.id}>
           <span>
@@ -148,7 +147,7 @@ function RecoveryPart({ left }: { left: number }) {
   };
   return (
     <Section aria-label="Recovery codes">
-      <h2>{left === 1 ? 'One recovery code left' : `${left} recovery codes left`}</h2>
+      <h2>{countOf(left, 'recovery code left', 'recovery codes left')}</h2>
       {codes ? (
         <CodesList codes={codes} />
       ) : (

@@ -35,14 +35,14 @@ export function MembersTable({ label, members, self, origin, onTold }: MembersTa
     <Section aria-label={label}>
       <h2>{label}</h2>
       <Wide>
-        <Ruled data-list aria-label={label}>
+        <Ruled data-list data-middle aria-label={label}>
           <thead>
             <tr>
               <th style={{ width: 170 }}>Name</th>
               <th style={{ width: 110 }}>Role</th>
               <th>Comes in by</th>
               <th style={{ width: 150 }}>Last seen</th>
-              <th style={{ width: 330 }}>
+              <th style={{ width: 350 }}>
                 <span className="visually-hidden">What can be done</span>
               </th>
             </tr>
@@ -118,17 +118,28 @@ function MemberActions({
   return (
     <Actions>
       {isPerson && (
-        <Button aria-label={`Change what ${member.name} may do`} isDisabled={isBusy} onPress={onChange}>
+        <Button
+          data-kind="plain"
+          aria-label={`Change what ${member.name} may do`}
+          isDisabled={isBusy}
+          onPress={onChange}
+        >
           Change
         </Button>
       )}
       {isPerson && (
-        <Button aria-label={`A new link for ${member.name}`} isDisabled={isBusy} onPress={() => void again()}>
+        <Button
+          data-kind="plain"
+          aria-label={`A new link for ${member.name}`}
+          isDisabled={isBusy}
+          onPress={() => void again()}
+        >
           New link
         </Button>
       )}
       {member.openSessions > 0 && !isSelf && (
         <Button
+          data-kind="plain"
           aria-label={`End the sessions of ${member.name}`}
           isDisabled={isBusy}
           onPress={() => void ask(endSessionsAction(member.id), `${member.name} signs in again.`)}
@@ -138,6 +149,7 @@ function MemberActions({
       )}
       {!isSelf && (
         <Button
+          data-kind="plain"
           aria-label={`End the access of ${member.name}`}
           isDisabled={isBusy}
           onPress={() => void ask(endMemberAction(member.id), `${member.name} comes in no more.`)}

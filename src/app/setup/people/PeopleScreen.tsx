@@ -2,6 +2,7 @@
 import Link from 'next/link';
 import { useState } from 'react';
 import { Answer, Head, Notice, Page } from '@/ui/text/Sheet';
+import { countOf } from '@/ui/text/todayWords';
 import type { MemberRow } from '@/usecases/people/members';
 import { useTitle } from '../../frame/Frame';
 import { InvitePart } from './InvitePart';
@@ -75,6 +76,6 @@ function answerOf(people: readonly MemberRow[], isGuarded: boolean): string {
   if (!isGuarded) return 'Nobody needs to sign in yet.';
   const invited = people.filter(({ hasPassPhrase, passkeys }) => !hasPassPhrase && passkeys === 0).length;
   const inside = people.length - invited;
-  const signIn = inside === 1 ? 'One person signs in' : `${inside} people sign in`;
+  const signIn = countOf(inside, 'person signs in', 'people sign in');
   return invited === 0 ? `${signIn}.` : `${signIn}; ${invited === 1 ? 'one is' : `${invited} are`} invited.`;
 }
