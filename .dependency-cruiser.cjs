@@ -29,7 +29,7 @@ module.exports = {
       name: 'places-import-acts-never-each-other',
       severity: 'error',
       from: {
-        path: '^src/app/(acquire|api|begin|ledger|prices|record|renewals|rescue|selling|setup|today|transfers|unknown)/',
+        path: '^src/app/(acquire|api|begin|invited|ledger|prices|prospects|record|renewals|rescue|selling|setup|sign-in|today|transfers|unknown|you)/',
       },
       to: { path: '^src/app/', pathNot: '^src/app/($1|acts|frame|http)/' },
     },
@@ -38,11 +38,12 @@ module.exports = {
       severity: 'error',
       from: { path: '^src/app/(acts|frame|http)/' },
       to: {
-        path: '^src/app/(acquire|api|begin|ledger|prices|record|renewals|rescue|selling|setup|today|transfers|unknown)/',
+        path: '^src/app/(acquire|api|begin|invited|ledger|prices|prospects|record|renewals|rescue|selling|setup|sign-in|today|transfers|unknown|you)/',
       },
     },
     storey('connectors-use-formats-and-core', '^src/connectors/', '^src/(?!core/|formats/|connectors/)'),
     storey('jobs-use-usecases', '^src/jobs/', '^src/(app|ui)/'),
+    storey('shop-uses-usecases', '^src/shop/', '^src/(app|ui|jobs|server|database|connectors|formats)/'),
     storey(
       'server-and-thread-use-usecases',
       '^src/(server|thread)/',

@@ -10,6 +10,7 @@ const PROGRAMS = {
   server: 'src/server/main.ts',
   jobs: 'src/jobs/main.ts',
   thread: 'src/thread/main.ts',
+  shop: 'src/shop/main.ts',
   practice: 'practice/main.ts',
 } as const;
 export type Program = keyof typeof PROGRAMS;

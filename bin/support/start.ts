@@ -1,6 +1,5 @@
 import 'reflect-metadata';
 import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
-import { parseArgs } from 'node:util';
 import { seedDemo } from '../../practice/scenario/seed';
 import { migrate } from '../../src/database/migrate';
 import { openDatabase } from '../../src/database/pool';
@@ -23,28 +22,12 @@ import {
   noteOpenLedger,
 } from './ledgers';
 import { openLog, type PartLog } from './logs';
+import { options, portsIn } from './options';
 import { leadsOutside, outsideOf, refuseUnguarded } from './outside';
 import { freePort, type PostgresServer, portTaken, startPostgres, stopServer } from './postgres';
 import type { Program } from './programs';
 import { settleKey } from './settleKey';
 import { type Part, type Supervised, supervise } from './supervise';
-
-const { values: options } = parseArgs({
-  options: {
-    fresh: { type: 'boolean', default: false },
-    empty: { type: 'boolean', default: false },
-    demo: { type: 'boolean', default: false },
-    port: { type: 'string', default: '4180' },
-    listen: { type: 'string' },
-    host: { type: 'string' },
-    certificate: { type: 'string' },
-    'certificate-key': { type: 'string' },
-    proxy: { type: 'string' },
-    today: { type: 'string' },
-    log: { type: 'boolean', default: false },
-    'rotate-key': { type: 'boolean', default: false },
-  },
-});
 
 const stops: (() => Promise<void>)[] = [];
 /** The parts that run, by the program that each is: there are jobs for each ledger. */
@@ -134,8 +117,7 @@ async function migrated(url: string): Promise<ReturnType<typeof openDatabase>> {
 }
 
 async function start(): Promise<void> {
-  const port = Number(options.port);
-  if (!Number.isInteger(port) || port < 1 || port > 65_535) throw new Error('Give --port a number from 1 to 65535.');
+  const { port, shopPort } = portsIn(options);
   const outside = outsideOf(options, port);
   if (outside && (options.demo || (options.fresh && !options.empty)))
     throw new Error('The demo is for this machine alone: nobody signs in there. Start it without --listen.');
@@ -145,7 +127,7 @@ async function start(): Promise<void> {
   const other = alreadyRunning();
   if (other !== null)
     throw new Error(`Name Ledger is running already (process ${other}). End it with Ctrl-C where it was started.`);
-  for (const part of ['app', 'jobs', 'jobs-demo', 'practice']) await endLeftOver(paths.pid(part), /\.mjs/);
+  for (const part of ['app', 'jobs', 'jobs-demo', 'practice', 'shop']) await endLeftOver(paths.pid(part), /\.mjs/);
   if (await portTaken(port)) throw new Error(`Port ${port} is taken by another program. Choose another with --port.`);
   writeFileSync(paths.lock, String(process.pid));
   stops.push(async () => rmSync(paths.lock, { force: true }));
@@ -184,6 +166,7 @@ async function start(): Promise<void> {
     const wanted = options.demo || (options.fresh && !options.empty) ? 'demo' : ledgerOpenLast();
     if (wanted === 'demo') await house.openDemo();
   }
+  if (shopPort !== null) await house.keepShop(shopPort);
   // What is watched from this machine has a port of its own there.
   await house.keepApp(outside ? await freePort() : port, !own && !outside);
   console.log(`Name Ledger is at ${baseUrl}${outside ? '' : ' (this machine only)'}. Ctrl-C stops it.`);
@@ -264,6 +247,7 @@ class House {
       else if (wish === 'open own' && this.open === 'demo') await this.leaveDemo();
       else return;
       renew('server');
+      renew('shop');
     };
     this.changing = this.changing.then(change).catch((error: unknown) => {
       const why = `The ledger could not be changed: ${error instanceof Error ? error.message : 'no reason given'}`;
@@ -284,6 +268,27 @@ class House {
       log,
       'jobs',
     );
+  }
+
+  /** What buyers see of the ledger that is open: a process and a pool of its own, so that a rush there holds up nobody here. */
+  async keepShop(port: number): Promise<void> {
+    const log = logOf('shop');
+    await keep(
+      {
+        name: 'The shop',
+        start: async () => {
+          const env = { ...this.env, DATABASE_URL: this.address, PORT: String(port) };
+          return (await startProgram('shop', env, paths.pid('shop'), log)).child;
+        },
+        isWell: async () => {
+          await fetch(`http://127.0.0.1:${port}/robots.txt`, { signal: AbortSignal.timeout(4500) });
+          return true;
+        },
+      },
+      log,
+      'shop',
+    );
+    console.log(`The shop window is at http://127.0.0.1:${port}/n/NAME (this machine only).`);
   }
 
   /** `mayChange`: the ledgers are in a PostgreSQL of our own, where there is room for a demo beside the office’s. */

@@ -10,6 +10,7 @@ import { isRefusal, type Refusal } from '@/core/refusal';
 import { deps } from '@/usecases/deps';
 import { type AskedFrom, makeLog, withinRequest } from '@/usecases/log';
 import { ledgerVersion } from '@/usecases/names/ledger';
+import type { Identified } from '@/usecases/people/identify';
 import { type TurnedAway, trustForwarded, turnAway } from './guard';
 import { answerHeaders } from './headers';
 import { KeptAnswers } from './keptAnswers';
@@ -72,9 +73,8 @@ async function ask(
   const { method = 'GET', headers } = request;
   const origin = originOf(request);
   const asked = { method, path, isAction: headers['next-action'] !== undefined };
-  const known = isForAnybody(asked)
-    ? { who: STRANGER, session: null }
-    : await whoAsks(deps(), headers, origin.startsWith('https:'));
+  const identified = () => whoAsks(deps(), headers, origin.startsWith('https:'));
+  const known = isForAnybody(asked) ? await strangerUnless(path, identified) : await identified();
   const refused = isRefusal(known) ? known : refuseAsker(known.who, asked);
   if (isRefusal(known) || refused) {
     turnBack(request, response, path, refused as Refusal);
@@ -85,7 +85,16 @@ async function ask(
   return { who: known.who, from };
 }
 
-const STRANGER: Who = { kind: 'stranger' };
+const STRANGER = { who: { kind: 'stranger' }, session: null } as const satisfies Identified;
+/** Whether the program is well is told at once, whoever asks. */
+const LONGEST_ASKED_MS = 1000;
+
+/** A stranger, who gets what is for anybody; but how each part is, is told only to whoever is known soon enough. */
+async function strangerUnless(path: string, identified: () => Promise<Identified | Refusal>): Promise<Identified> {
+  if (path !== '/api/v1/health') return STRANGER;
+  const known = await Promise.race([identified(), wait(LONGEST_ASKED_MS, STRANGER, { ref: false })]);
+  return isRefusal(known) ? STRANGER : known;
+}
 
 /** Says why somebody may not ask: a page leads to the way in, a program is told. */
 function turnBack(request: IncomingMessage, response: ServerResponse, path: string, refused: Refusal): void {

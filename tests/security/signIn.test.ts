@@ -65,6 +65,17 @@ describe('once somebody can sign in, a stranger gets nothing', () => {
     },
   );
 
+  test('whether the program is well is told, and not how each part is', async () => {
+    const { ledger } = program;
+    await ledger.database.query(
+      "insert into job_results (job, failed_at, problem) values ('mailbox', now(), 'mail.office.example refuses') on conflict do nothing",
+    );
+    const strange = await program.ask('/api/v1/health');
+    expect(JSON.parse(strange.text)).toMatchObject({ revision: null, parts: [], failedJobs: [] });
+    const known = await program.ask('/api/v1/health', { headers: cookie(viewer.token) });
+    expect(known.text).toContain('mail.office.example');
+  });
+
   test('the way in itself names nobody and nothing', async () => {
     const page = await program.ask('/sign-in?back=%2Ftoday', { headers: { accept: 'text/html' } });
     expect(page.status).toBe(200);

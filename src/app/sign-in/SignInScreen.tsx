@@ -7,8 +7,8 @@ import { Field } from '@/ui/controls/Field';
 import { Form, textOf } from '@/ui/controls/Form';
 import { Actions } from '@/ui/overlay/Dialog';
 import { Answer, Head, Section } from '@/ui/text/Sheet';
-import { Doorway } from './Doorway';
-import { passkeyProblem, step } from './steps';
+import { Doorway } from '../acts/signIn/Doorway';
+import { passkeyProblem, step } from '../acts/signIn/steps';
 
 type Way = 'pass phrase' | 'recovery code';
 

@@ -13,11 +13,13 @@ import { Wide } from '@/ui/text/Wide';
 import { dayWords, hourWords } from '@/ui/text/words';
 import type { SessionView } from '@/usecases/people/sessions';
 import type { Enrolment, OwnWays } from '@/usecases/people/ways';
+import { CodesList } from '../acts/signIn/CodesList';
+import { PassPhraseForm } from '../acts/signIn/PassPhraseForm';
+import { passkeyProblem, step } from '../acts/signIn/steps';
 import { toldRefused } from '../acts/toldRefused';
 import { useSave } from '../acts/useSave';
 import { useTitle } from '../frame/Frame';
 import { useLedger } from '../frame/LedgerProvider';
-import { passkeyProblem, step } from '../sign-in/steps';
 import {
   addPasskeyAction,
   beginPasskeyAction,
@@ -27,8 +29,6 @@ import {
   removePasskeyAction,
   setPassPhraseAction,
 } from './actions';
-import { CodesList } from './CodesList';
-import { PassPhraseForm } from './PassPhraseForm';
 
 interface YouProps {
   readonly name: string;

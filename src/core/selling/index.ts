@@ -132,6 +132,7 @@ export {
   type RuleBase,
   roundPrice,
 } from './priceRule';
+export { type WindowAuction, type WindowListing, type WindowTerms, windowTerms } from './shopWindow';
 export {
   costIn,
   feesIn,

@@ -9,10 +9,10 @@ import { roleWords } from '@/ui/text/peopleWords';
 import { Answer, Head, Notice, Section } from '@/ui/text/Sheet';
 import type { CameIn } from '@/usecases/people/invitations';
 import type { Enrolment } from '@/usecases/people/ways';
-import { Doorway } from '../../sign-in/Doorway';
-import { passkeyProblem, step } from '../../sign-in/steps';
-import { CodesList } from '../../you/CodesList';
-import { PassPhraseForm } from '../../you/PassPhraseForm';
+import { CodesList } from '../../acts/signIn/CodesList';
+import { Doorway } from '../../acts/signIn/Doorway';
+import { PassPhraseForm } from '../../acts/signIn/PassPhraseForm';
+import { passkeyProblem, step } from '../../acts/signIn/steps';
 
 /** Takes an invitation up: a passkey or a pass phrase, then the codes for when everything is lost. */
 export function InvitedScreen({ token, name, role }: { token: string; name: string; role: Role }) {

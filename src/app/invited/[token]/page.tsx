@@ -3,7 +3,7 @@ import { isRefusal } from '@/core/refusal';
 import { Answer, Head } from '@/ui/text/Sheet';
 import { deps } from '@/usecases/deps';
 import { invited } from '@/usecases/people/invitations';
-import { Doorway } from '../../sign-in/Doorway';
+import { Doorway } from '../../acts/signIn/Doorway';
 import { InvitedScreen } from './InvitedScreen';
 
 export const metadata: Metadata = { title: 'Invitation' };

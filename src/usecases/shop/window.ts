@@ -1,0 +1,64 @@
+import { parseDomainName } from '@/core/names';
+import { isRefusal } from '@/core/refusal';
+import { hasFailed, type WindowTerms, windowTerms } from '@/core/selling';
+import { selectAuctions, standingOfRow } from '@/database/auctions';
+import { selectListings } from '@/database/listings';
+import { selectNameIds } from '@/database/names';
+import { selectSalesOf } from '@/database/sales';
+import type { Deps } from '../deps';
+
+/** What a buyer sees who opens a name that is for sale. */
+export interface ShopWindow extends WindowTerms {
+  readonly ascii: string;
+  readonly unicode: string;
+  readonly pitch: string;
+  readonly description: string;
+  readonly withSite: boolean;
+}
+
+/**
+ * The window of a name that is for sale: what the office lists itself, else what stands live at a marketplace. `null` for any other name, and for
+ * one that is promised: nothing tells whether it is ours.
+ */
+export async function windowOf(deps: Deps, typed: string): Promise<ShopWindow | null> {
+  const name = parseDomainName(typed);
+  if (isRefusal(name)) return null;
+  const id = (await selectNameIds(deps.database, [name.ascii])).get(name.ascii);
+  if (id === undefined) return null;
+  const [listings, auctions, sales] = await Promise.all([
+    selectListings(deps.database, [id]),
+    selectAuctions(deps.database, [id]),
+    selectSalesOf(deps.database, id),
+  ]);
+  if (sales.some(({ stage }) => !hasFailed(stage))) return null;
+  const listing =
+    listings.find(({ marketplaceId, status }) => marketplaceId === null && status === 'live') ??
+    listings.find(({ status }) => status === 'live');
+  if (!listing) return null;
+  const now = deps.clock();
+  const running = auctions.find(
+    (one) =>
+      one.listingId === listing.id &&
+      one.outcome === null &&
+      !one.cancelled &&
+      one.opensAt <= now &&
+      now < one.closesAt,
+  );
+  const stands = running && standingOfRow(running);
+  const terms = windowTerms(
+    listing,
+    running && stands
+      ? {
+          closesAt: running.closesAt,
+          priceMinor: stands.priceMinor,
+          leastMinor: stands.leastMinor,
+          reserve: running.reserveMinor === null ? 'none' : stands.reserveMet ? 'met' : 'not met',
+          reserveMinor: running.reserveMinor,
+          buyNowMinor: stands.buyNowOpen ? running.buyNowMinor : null,
+        }
+      : null,
+  );
+  if (terms === null) return null;
+  const { ascii, unicode, pitch, description, withSite } = listing;
+  return { ...terms, ascii, unicode, pitch, description, withSite };
+}
