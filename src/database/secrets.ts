@@ -7,7 +7,16 @@ export interface SealedRow {
   readonly sealed: Buffer;
   /** What is shown of it. */
   readonly label: string;
-  readonly kind: 'account' | 'marketplace' | 'mail' | 'sale' | 'transfer' | 'webhook' | 'mailbox';
+  readonly kind:
+    | 'account'
+    | 'marketplace'
+    | 'mail'
+    | 'sale'
+    | 'transfer'
+    | 'webhook'
+    | 'mailbox'
+    | 'person'
+    | 'confirmation';
   readonly id: number;
 }
 
@@ -20,6 +29,10 @@ export const sealPlace = {
   sale: (id: number) => `sale ${id} code`,
   transfer: (id: number) => `transfer ${id} code`,
   webhook: (id: number) => `webhook ${id} secret`,
+  /** The secret of somebody's codes. */
+  person: (id: number) => `person ${id} codes`,
+  /** What a command was asked with that waits for a second person: it opens for that command alone. */
+  confirmation: (command: string) => `confirmation ${command}`,
 } as const;
 
 /** The place of a transfer's code: that of a sold name belongs to its sale, whichever transfer carries it. */
@@ -41,12 +54,19 @@ export async function selectSealed(db: Queryable): Promise<SealedRow[]> {
      union all select 'transfer', t.id, n.ascii, t.code_sealed, t.sale_id from transfers t join names n on n.id = t.name_id
        where t.code_sealed is not null
      union all select 'webhook', id, label, secret, null from webhooks where secret <> ''
+     union all select 'person', id, name, code_secret, null from people where code_secret is not null
+     union all select 'confirmation', id, command, arguments, null from confirmations where state = 'waiting'
      order by 1, 2`,
   );
   return rows.map(({ saleId, ...row }) => ({
     ...row,
-    place: row.kind === 'transfer' ? transferPlace({ id: row.id, saleId }) : sealPlace[row.kind](row.id),
+    place: placeOf(row, saleId),
   }));
+}
+
+function placeOf({ kind, id, label }: Omit<SealedRow, 'place'>, saleId: number | null): string {
+  if (kind === 'transfer') return transferPlace({ id, saleId });
+  return kind === 'confirmation' ? sealPlace.confirmation(label) : sealPlace[kind](id);
 }
 
 /** Puts a text that was sealed anew in the place of the old one. */
@@ -61,6 +81,12 @@ export async function updateSealed(
       return;
     case 'marketplace':
       await tx.query('update marketplaces set link_secret = $2 where id = $1', [id, sealed]);
+      return;
+    case 'person':
+      await tx.query('update people set code_secret = $2 where id = $1', [id, sealed]);
+      return;
+    case 'confirmation':
+      await tx.query('update confirmations set arguments = $2 where id = $1', [id, sealed]);
       return;
     case 'webhook':
       await tx.query('update webhooks set secret = $2 where id = $1', [id, sealed]);

@@ -2,6 +2,7 @@ import { generate } from 'otplib';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { SESSION } from '@/core/people';
 import { isRefusal } from '@/core/refusal';
+import { emptyLedger as emptyTheLedger } from '@/usecases/ledgers/empty';
 import { editNames } from '@/usecases/names/edit';
 import { MOST_ATTEMPTS } from '@/usecases/people/attempts';
 import { auditable, verifyAudit } from '@/usecases/people/audit';
@@ -11,6 +12,9 @@ import { addProgram, changeMember, endMember, members } from '@/usecases/people/
 import { endOwnSessions, endSessionsOf, sessionsOf } from '@/usecases/people/sessions';
 import { signInByPassPhrase, signInByRecoveryCode } from '@/usecases/people/signIn';
 import { removeOwnPasskey, setOwnPassPhrase } from '@/usecases/people/ways';
+import { sealAnew } from '@/usecases/secrets/keys';
+import { keyFrom, type SealKey } from '@/usecases/secrets/seal';
+import { backupText, restoreText } from './backups';
 import { emptyLedger } from './ledger';
 import { depsOf, FROM, type Inside, letIn, PHRASE, type TimedLedger, timed } from './people';
 import { unrefused } from './unrefused';
@@ -171,6 +175,15 @@ describe('signing in', () => {
   });
 });
 
+test('after a change of the key codes fit as before', async () => {
+  const next = keyFrom('another key') as SealKey;
+  expect(await sealAnew(ledger, ledger.key as SealKey, next)).toMatchObject({ left: [] });
+  pass(MINUTE_MS);
+  const form = { name: 'Ilsa Tarn', passPhrase: PHRASE, code: await codeOf(owner.secret) };
+  expect(await signInByPassPhrase({ ...ledger, key: next }, FROM, form)).toMatchObject({ name: 'Ilsa Tarn' });
+  expect(await sealAnew(ledger, next, ledger.key as SealKey)).toMatchObject({ left: [] });
+});
+
 describe('a session', () => {
   test('ends when it is not used, and is kept by being used', async () => {
     const { token } = unrefused(await signInAgain(owner, 'Ilsa Tarn'));
@@ -316,4 +329,18 @@ describe('the audit', () => {
       note: `${'x'.repeat(200)}…`,
     });
   });
+});
+
+test('a ledger that is emptied, and one into which a backup goes, lets nobody else in', async () => {
+  const saved = await backupText(owner.deps);
+  expect(saved).not.toContain('argon2id');
+  expect(await emptyTheLedger(owner.deps, { names: 0 })).toBe(0);
+  expect((await identify(ledger, { session: null, bearer: null })) as object).toMatchObject({
+    who: { kind: 'stranger' },
+  });
+  expect(await restoreText(owner.deps, saved)).toBe(0);
+  expect((await identify(ledger, { session: null, bearer: null })) as object).toMatchObject({
+    who: { kind: 'stranger' },
+  });
+  expect(await whoBy(owner.token)).toMatchObject({ name: 'Ilsa Tarn', role: 'owner' });
 });

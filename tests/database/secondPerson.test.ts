@@ -8,6 +8,8 @@ import { priceRun, startRun } from '@/usecases/orders/start';
 import { setSecondPerson, settleConfirmation, waitingFor } from '@/usecases/people/confirmations';
 import { identify } from '@/usecases/people/identify';
 import { addProgram, changeMember, endMember, members } from '@/usecases/people/members';
+import { sealAnew } from '@/usecases/secrets/keys';
+import { keyFrom, type SealKey } from '@/usecases/secrets/seal';
 import { TODAY } from './ledger';
 import { type Inside, letIn, timed } from './people';
 import { type LinkedLedger, linkedLedger } from './practice';
@@ -70,6 +72,15 @@ describe('a restore', () => {
       { who: 'Odo Quill', action: 'asked a second person', what: `Restore ${NAME}` },
       { who: 'Ilsa Tarn', action: 'second person: confirm', what: `Restore ${NAME}` },
     ]);
+  });
+
+  test('waits on after a change of the key', async () => {
+    const id = await office('restore');
+    await startRun(trader.deps, id, CERTIFIED);
+    const next = keyFrom('another key') as SealKey;
+    await sealAnew(made.ledger, made.ledger.key as SealKey, next);
+    const renewed = { ...owner.deps, key: next };
+    expect(await settleConfirmation(renewed, await firstId(), 'confirm')).toBe(`Restore ${NAME}: done.`);
   });
 
   test('is confirmed once by two who do it in the same moment', async () => {

@@ -11,6 +11,8 @@ const HREF: Readonly<Record<OtherKey['kind'], (id: number) => string>> = {
   sale: (id) => `/selling/sales/${id}`,
   transfer: () => '/transfers',
   webhook: () => '/setup/programs',
+  person: () => '/setup/people',
+  confirmation: () => '/setup/people',
 };
 
 /** Codes by which a name can be moved. */

@@ -11,6 +11,7 @@ import {
 } from '@/database/confirmations';
 import { selectMember } from '@/database/people';
 import { transaction } from '@/database/pool';
+import { sealPlace } from '@/database/secrets';
 import { upsertSettings } from '@/database/settings';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
@@ -19,7 +20,7 @@ import { noteIn } from './audit';
 import { command } from './command';
 import { personOf } from './identify';
 import { madeCommands } from './registry';
-import { argumentsPlace, countSpending, type Weighty } from './secondPerson';
+import { countSpending, type Weighty } from './secondPerson';
 
 export type { ConfirmationRow } from '@/database/confirmations';
 
@@ -101,7 +102,7 @@ async function carryOut(deps: Deps, row: ConfirmationRow, sealed: Buffer): Promi
     return refuse('asker-gone', `${row.askedByName} comes in no more: nothing was done.`);
   const refused = refuseCommand(asker, name);
   if (refused) return refused;
-  const said = deps.key ? await unseal(deps.key, argumentsPlace(name), sealed) : null;
+  const said = deps.key ? await unseal(deps.key, sealPlace.confirmation(name), sealed) : null;
   const made = madeCommands.get(name);
   if (said === null || !made)
     return refuse('confirmation-sealed', 'This was sealed with another key. Ask for it again.');

@@ -4,6 +4,7 @@ import { type Refusal, refuse } from '@/core/refusal';
 import { dayIn, type Instant, startOfMonth } from '@/core/time';
 import { insertConfirmation, insertSpending, lockSpent, selectOtherRoles } from '@/database/confirmations';
 import { type Transaction, transaction } from '@/database/pool';
+import { sealPlace } from '@/database/secrets';
 import { selectSettings } from '@/database/settings';
 import type { Deps } from '../deps';
 import { seal } from '../secrets/seal';
@@ -19,9 +20,6 @@ export interface Weighty extends Weight {
 export function namesOrOne(names: readonly string[]): string {
   return names.length === 1 ? (names[0] as string) : `${names.length} names`;
 }
-
-/** Where the arguments of what waits are sealed to: for the one command that they are for. */
-export const argumentsPlace = (command: Command): string => `confirmation ${command}`;
 
 const NO_KEY = refuse(
   'no-key',
@@ -43,7 +41,7 @@ export async function holdBack(
   const settings = await selectSettings(deps.database);
   const since = startOfMonth(dayIn(at, settings.zone), settings.zone);
   const said = JSON.stringify(args);
-  const sealed = deps.key ? await seal(deps.key, argumentsPlace(command), said) : null;
+  const sealed = deps.key ? await seal(deps.key, sealPlace.confirmation(command), said) : null;
   return transaction(deps.database, async (tx) => {
     const spentMinor = await lockSpent(tx, member.id, since);
     const others = (await selectOtherRoles(tx, member.id)).filter((role) => mayRole(role as Role, command)).length;

@@ -2,6 +2,7 @@ import { IsString, MaxLength } from 'class-validator';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { selectPassPhrase, spendCodeStep, spendRecoveryCode } from '@/database/people';
 import { transaction } from '@/database/pool';
+import { sealPlace } from '@/database/secrets';
 import type { Deps } from '../deps';
 import type { AskedFrom } from '../log';
 import { unseal } from '../secrets/seal';
@@ -41,9 +42,6 @@ export class RecoverySignIn {
 /** One answer for whatever did not fit: it tells nobody which part was right, nor who there is. */
 const NOT_SIGNED_IN = refuse('sign-in-refused', 'That does not fit together. Look at each part again.');
 
-/** Where the secret of somebody's codes is sealed to. */
-export const codePlace = (personId: number): string => `person ${personId} codes`;
-
 /** Signs in by pass phrase and code. Both are looked at whatever the first says, and each code is good once. */
 export async function signInByPassPhrase(deps: Deps, from: AskedFrom, input: unknown): Promise<SignedIn | Refusal> {
   const request = await readRequest(PassPhraseSignIn, input);
@@ -52,7 +50,7 @@ export async function signInByPassPhrase(deps: Deps, from: AskedFrom, input: unk
   if (limited) return limited;
   const known = await selectPassPhrase(deps.database, request.name.trim());
   const fits = await fitsPassPhrase(request.passPhrase, known?.passPhrase ?? null);
-  const secret = known && deps.key ? await unseal(deps.key, codePlace(known.id), known.codeSecret) : null;
+  const secret = known && deps.key ? await unseal(deps.key, sealPlace.person(known.id), known.codeSecret) : null;
   const step = secret === null ? null : await stepOfCode(secret, request.code, machineNow(deps));
   if (!known || !fits || step === null || !(await spendCodeStep(deps.database, known.id, step))) {
     await note(deps, 'sign-in refused', {

@@ -12,6 +12,7 @@ import {
   updatePassPhrase,
 } from '@/database/people';
 import { type Transaction, transaction } from '@/database/pool';
+import { sealPlace } from '@/database/secrets';
 import { deleteSessions } from '@/database/sessions';
 import type { Deps } from '../deps';
 import type { AskedFrom } from '../log';
@@ -24,7 +25,6 @@ import { machineNow } from './machineNow';
 import { beginPasskey, type CeremonyAnswer, keepPasskey } from './passkeys';
 import { hashPassPhrase, refusePassPhrase } from './passPhrase';
 import { PassPhraseForm } from './requests';
-import { codePlace } from './signIn';
 import { hashOf } from './tokens';
 
 /** What an authenticator app needs, and what comes back with its first code. */
@@ -75,7 +75,7 @@ export async function keepPassPhrase<T>(
   if (step === null) return refuse('code-wrong', 'This is not the code that the app shows now.', 'code');
   const [hash, sealed] = await Promise.all([
     hashPassPhrase(form.passPhrase),
-    seal(deps.key, codePlace(member.id), secret),
+    seal(deps.key, sealPlace.person(member.id), secret),
   ]);
   return transaction(deps.database, async (tx) => {
     await updatePassPhrase(tx, member.id, hash, sealed);
