@@ -16,7 +16,7 @@ import { answerHeaders } from './headers';
 import { KeptAnswers } from './keptAnswers';
 import { bodyLimit } from './limits';
 import { addressOf, isByProxy, type Outside, outsideFrom } from './outside';
-import { isForAnybody, refuseAsker, wantsSignIn, whoAsks } from './whoAsks';
+import { isForAnybody, refuseAsker, wantsSignIn, whoAsks, whoMeanwhile } from './whoAsks';
 
 const log = makeLog('app');
 const publicOrigin = process.env.NAME_LEDGER_ORIGIN ? new URL(process.env.NAME_LEDGER_ORIGIN) : null;
@@ -92,8 +92,8 @@ const LONGEST_ASKED_MS = 1000;
 /** A stranger, who gets what is for anybody; but how each part is, is told only to whoever is known soon enough. */
 async function strangerUnless(path: string, identified: () => Promise<Identified | Refusal>): Promise<Identified> {
   if (path !== '/api/v1/health') return STRANGER;
-  const known = await Promise.race([identified(), wait(LONGEST_ASKED_MS, STRANGER, { ref: false })]);
-  return isRefusal(known) ? STRANGER : known;
+  const known = await Promise.race([identified(), wait(LONGEST_ASKED_MS, null, { ref: false })]);
+  return known === null || isRefusal(known) ? whoMeanwhile() : known;
 }
 
 /** Says why somebody may not ask: a page leads to the way in, a program is told. */

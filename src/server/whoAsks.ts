@@ -52,6 +52,11 @@ const DATABASE_AWAY = refuse(
 /** Whether anybody could sign in when the database was last asked. */
 let wasGuarded = true;
 
+/** Who asks as long as the database does not say: a stranger, unless nobody needed to sign in when it last did. */
+export function whoMeanwhile(): Identified {
+  return { who: { kind: wasGuarded ? 'stranger' : 'office' }, session: null };
+}
+
 /**
  * Who sends these headers; a refusal where what they show holds no longer. While the database is away, a program that asked nobody to sign
  * in goes on as it did, so that it can say so; any other lets nobody in.
@@ -67,7 +72,7 @@ export async function whoAsks(
     return known;
   } catch (error) {
     deps.log.error({ err: error }, 'who asks could not be told');
-    return wasGuarded ? DATABASE_AWAY : { who: { kind: 'office' }, session: null };
+    return wasGuarded ? DATABASE_AWAY : whoMeanwhile();
   }
 }
 
