@@ -30,10 +30,11 @@ export const metadata: Metadata = {
 };
 
 export default async function RootLayout({ children }: { children: ReactNode }) {
-  const nonce = (await headers()).get('x-nonce') ?? undefined;
+  const asked = await headers();
+  const nonce = asked.get('x-nonce') ?? undefined;
   const theme = (await cookies()).get('theme')?.value;
   const world = deps();
-  const isDoorway = world.who?.kind === 'stranger' || (await headers()).get('x-doorway') === 'yes';
+  const isDoorway = world.who?.kind === 'stranger' || asked.get('x-doorway') === 'yes';
   const person = personOf(world.who);
   return (
     <html
@@ -54,7 +55,7 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
               undoLast={undoLastAction}
               choice={ledgerChoice()}
               person={person?.name ?? null}
-              {...(await shownSettings(world, (await headers()).get('accept-language')))}
+              {...(await shownSettings(world, asked.get('accept-language')))}
             >
               {children}
             </Frame>

@@ -109,13 +109,17 @@ export async function insertSpending(
   at: Instant,
   amountMinor: number,
   command: string,
-): Promise<void> {
-  await db.query('insert into person_spending (person_id, at, amount_minor, command) values ($1, $2, $3, $4)', [
-    personId,
-    new Date(at),
-    amountMinor,
-    command,
-  ]);
+): Promise<number> {
+  const { rows } = await db.query<{ id: number }>(
+    'insert into person_spending (person_id, at, amount_minor, command) values ($1, $2, $3, $4) returning id',
+    [personId, new Date(at), amountMinor, command],
+  );
+  return rows[0]?.id as number;
+}
+
+/** Takes back what was counted for a command that was refused after all. */
+export async function deleteSpending(db: Queryable, id: number): Promise<void> {
+  await db.query('delete from person_spending where id = $1', [id]);
 }
 
 /** Roles of everybody but one who can sign in. */

@@ -34,7 +34,6 @@ const HEADERS: Readonly<Record<string, string>> = {
   'content-security-policy': `default-src 'none'; style-src 'sha256-${STYLE_HASH}'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'`,
   'x-content-type-options': 'nosniff',
   'referrer-policy': 'no-referrer',
-  'permissions-policy': 'interest-cohort=()',
 };
 const HTML = { 'content-type': 'text/html; charset=utf-8' };
 

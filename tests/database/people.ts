@@ -41,6 +41,11 @@ export async function letIn(
   monthlyLimitMinor?: number,
 ): Promise<Inside> {
   const { token } = unrefused(await invite(by, { name, role, monthlyLimitMinor }));
+  return comeInBy(ledger, token);
+}
+
+/** Comes in by a link, by a pass phrase with codes. */
+export async function comeInBy(ledger: TimedLedger, token: string): Promise<Inside> {
   const { secret, sealed } = unrefused(await enrolInvited(ledger, token));
   const code = await generate({ secret, epoch: Math.floor(ledger.machine.now / 1000) });
   const came = unrefused(

@@ -7,11 +7,12 @@ import { carryOutRun } from '@/usecases/orders/carryOut';
 import { priceRun, startRun } from '@/usecases/orders/start';
 import { setSecondPerson, settleConfirmation, waitingFor } from '@/usecases/people/confirmations';
 import { identify } from '@/usecases/people/identify';
+import { invite, inviteAgain } from '@/usecases/people/invitations';
 import { addProgram, changeMember, endMember, members } from '@/usecases/people/members';
 import { sealAnew } from '@/usecases/secrets/keys';
 import { keyFrom, type SealKey } from '@/usecases/secrets/seal';
 import { TODAY } from './ledger';
-import { type Inside, letIn, timed } from './people';
+import { comeInBy, type Inside, letIn, timed } from './people';
 import { type LinkedLedger, linkedLedger } from './practice';
 import { unrefused } from './unrefused';
 
@@ -145,6 +146,12 @@ describe('a restore', () => {
   });
 });
 
+/** Somebody who is invited comes in by another link. */
+async function letInAgain(name: string): Promise<void> {
+  const { token } = unrefused(await inviteAgain(owner.deps, await idOf(name)));
+  await comeInBy(timed(made.ledger), token);
+}
+
 const depsOf = async (name: string): Promise<Deps> => {
   const who = (await members(made.ledger)).find((one) => one.name === name);
   if (!who) throw new Error(`${name} is not there`);
@@ -163,6 +170,35 @@ describe('a limit of a month', () => {
       'select p.name, s.amount_minor as minor, s.command from person_spending s join people p on p.id = s.person_id',
     );
     expect(rows).toEqual([{ name: 'Odo Quill', minor: PRICE, command: 'startRun' }]);
+  });
+
+  test('what is refused after all has cost nothing of it, confirmed or not', async () => {
+    const id = await office('renew', PRICE);
+    const other = await made.plan([NAME], 'renew');
+    await priceRun(made.ledger, other);
+    // The same name is on its way by another run.
+    expect(await startRun(owner.deps, other)).toBe(1);
+    for (let i = 0; i < 3; i += 1) expect(await startRun(trader.deps, id)).toMatchObject({ code: 'change-under-way' });
+    const spent = async () =>
+      (await made.ledger.database.query('select person_id from person_spending')).rows.map(
+        (row) => (row as { person_id: number }).person_id,
+      );
+    expect(await spent()).toEqual([await idOf('Ilsa Tarn')]);
+    await changeMember(owner.deps, await idOf('Odo Quill'), { role: 'trader', monthlyLimitMinor: PRICE - 1 });
+    trader = { ...trader, deps: await depsOf('Odo Quill') };
+    expect(await startRun(trader.deps, id)).toMatchObject({ code: 'second-person-needed' });
+    expect(await settleConfirmation(owner.deps, await firstId(), 'confirm')).toMatchObject({
+      code: 'change-under-way',
+    });
+    expect(await spent()).toEqual([await idOf('Ilsa Tarn')]);
+  });
+
+  test('a run that is on its way already costs nothing once more', async () => {
+    const id = await office('renew', PRICE);
+    expect(await startRun(trader.deps, id)).toBe(1);
+    expect(await startRun(trader.deps, id)).toBe(0);
+    const { rows } = await made.ledger.database.query('select amount_minor as minor from person_spending');
+    expect(rows).toEqual([{ minor: PRICE }]);
   });
 
   test('a cent above it waits; confirmed, it counts as his', async () => {
@@ -198,6 +234,16 @@ describe('a limit of a month', () => {
     const id = await made.plan([NAME], 'renew');
     await priceRun(made.ledger, id);
     expect(await startRun(trader.deps, id)).toBe(1);
+  });
+
+  test('another owner is invited only with a second person, as somebody is made one', async () => {
+    await office('renew');
+    unrefused(await invite(owner.deps, { name: 'Una Fell', role: 'owner' }));
+    await letInAgain('Una Fell');
+    expect(await invite(owner.deps, { name: 'Ben Marl', role: 'owner' })).toMatchObject({
+      code: 'second-person-needed',
+    });
+    unrefused(await invite(owner.deps, { name: 'Cal Dory', role: 'trader' }));
   });
 
   test('is raised only with a second person', async () => {

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import pLimit from 'p-limit';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
+import { membersInOrder } from '@/core/text/membersInOrder';
 import { type Deps, deps } from '@/usecases/deps';
 import { idsOfNames } from '@/usecases/names/ids';
 import { onceForKey } from '@/usecases/programs/keyed';
@@ -177,14 +178,8 @@ export function perform(request: Request, given: readonly string[]): Promise<Res
 
 /** A body whose members stand in an order of their own is the same request. */
 function inOrder(body: string): string {
-  const sorted = (value: unknown): unknown => {
-    if (Array.isArray(value)) return value.map(sorted);
-    if (typeof value !== 'object' || value === null) return value;
-    const members = Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1));
-    return members.map(([key, member]) => [key, sorted(member)]);
-  };
   try {
-    return JSON.stringify(sorted(JSON.parse(body)));
+    return JSON.stringify(membersInOrder(JSON.parse(body)));
   } catch {
     return body;
   }

@@ -36,12 +36,7 @@ export interface WindowListing {
  */
 export function windowTerms(
   { kind, currency, prices: said, reserveShown }: WindowListing,
-  auction:
-    | (Omit<WindowAuction, 'reserveMinor'> & {
-        readonly reserveMinor: number | null;
-        readonly buyNowMinor: number | null;
-      })
-    | null,
+  auction: (WindowAuction & { readonly buyNowMinor: number | null }) | null,
 ): WindowTerms | null {
   if (kind === 'auction') {
     if (auction === null) return null;

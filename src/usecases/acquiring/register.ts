@@ -28,8 +28,8 @@ import {
 import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { command } from '../people/command';
-import { homeMinor } from '../people/homeMinor';
 import { namesOrOne, type Weighty } from '../people/secondPerson';
+import { homeMinor } from '../rates/homeMinor';
 import { readRequest } from '../validate';
 import { ReviewChoice } from './requests';
 import { type ReviewItem, reviewNames } from './review';

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { Equals, IsOptional, IsString, MaxLength, MinLength } from 'class-validator';
+import { amount } from '@/core/money';
 import { isOpenRun, STARTABLE } from '@/core/orders';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { selectAccount } from '@/database/accounts';
@@ -20,7 +21,7 @@ import {
 import type { Deps } from '../deps';
 import { linkOf, linkProblem } from '../links/links';
 import { readRequest } from '../validate';
-import { agreedRenewal } from './plan';
+import { agreedRenewal, type OpenRenewal } from './plan';
 import type { QuotedItem } from './quote';
 
 export type { ReportWords } from '@/database/renewals';
@@ -28,8 +29,8 @@ export type { ItemProgress } from '@/database/runs';
 
 import { changing } from '../changing';
 import { command } from '../people/command';
-import { homeMinor } from '../people/homeMinor';
 import { namesOrOne, type Weighty } from '../people/secondPerson';
+import { homeMinor } from '../rates/homeMinor';
 
 /** How a run stands: which accounts have a link, and each item's progress. */
 export interface RunProgress {
@@ -99,19 +100,27 @@ async function priceItems(
   );
 }
 
-/** A run may cost what it was quoted; what brings a name back from redemption wants a second person. */
+/** What of a run would be put on its way: at accounts with a link, not begun or free to be begun again, each with the most it may cost. */
+function startableOf({ quote }: OpenRenewal, { linkedAccounts, items }: RunProgress) {
+  const live = new Map(items.map((item) => [item.nameId, item]));
+  return quote.items
+    .filter((item) => item.refusal === null && linkedAccounts.includes(item.accountId))
+    .filter((item) => STARTABLE.includes(live.get(item.nameId)?.state ?? 'done'))
+    .map((item) => ({ ...item, cap: capOf(item, live.get(item.nameId)) }));
+}
+
+/** A run may cost what each of its names may; what brings a name back from redemption wants a second person. */
 async function weightOfRun(deps: Deps, renewalId: string, _words?: unknown): Promise<Weighty | null> {
   const open = await agreedRenewal(deps, renewalId);
   if (isRefusal(open)) return null;
   const { action } = open.renewal;
-  const { linkedAccounts } = await runProgress(deps, renewalId);
-  const items = open.quote.items.filter(
-    ({ refusal, accountId }) => refusal === null && linkedAccounts.includes(accountId),
-  );
+  const items = startableOf(open, await runProgress(deps, renewalId));
   if (items.length === 0) return null;
   const spendsMinor = await homeMinor(
     deps,
-    items.map(({ total }) => total),
+    items.map(({ cap: { feeCapMinor, currency } }) =>
+      feeCapMinor === null || currency === null ? null : amount(feeCapMinor, currency),
+    ),
   );
   const what = `${action === 'restore' ? 'Restore' : 'Renew'} ${namesOrOne(items.map(({ unicode }) => unicode))}`;
   return { what, isGrave: action === 'restore', spendsMinor };
@@ -128,13 +137,10 @@ export const startRun = command(
     if (isRefusal(open)) return open;
     const report = open.renewal.action === 'restore' ? await readRequest(CertifiedReport, words ?? {}) : null;
     if (isRefusal(report)) return report;
-    const { linkedAccounts, items: progress } = await runProgress(deps, renewalId);
-    const live = new Map(progress.map((item) => [item.nameId, item]));
-    const items = open.quote.items.filter((item) => item.refusal === null && linkedAccounts.includes(item.accountId));
+    const startable = startableOf(open, await runProgress(deps, renewalId));
     return changing(deps, async (tx) => {
       const status = await lockRenewal(tx, renewalId);
       if (!isOpenRun(status)) return refuse('renewal-settled', 'This renewal is settled and cannot be started again.');
-      const startable = items.filter((item) => STARTABLE.includes(live.get(item.nameId)?.state ?? 'done'));
       const elsewhere = await selectUnsettledElsewhere(
         tx,
         startable.map((item) => item.nameId),
@@ -147,11 +153,7 @@ export const startRun = command(
       const started = await startItems(
         tx,
         renewalId,
-        startable.map((item) => ({
-          nameId: item.nameId,
-          orderId: `NL-${randomUUID()}`,
-          ...capOf(item, live.get(item.nameId)),
-        })),
+        startable.map(({ nameId, cap }) => ({ nameId, orderId: `NL-${randomUUID()}`, ...cap })),
       );
       if (started > 0) await updateRenewal(tx, renewalId, { status: 'requested' });
       if (report) await writeReport(tx, renewalId, wordsOf(report), deps.clock());

@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import { isMember, type Who } from '@/core/people';
+import { membersInOrder } from '@/core/text/membersInOrder';
 import { formatInstant, parseInstant } from '@/core/time';
 import { type AuditLine, everyLine, insertLine, lastLine, selectLines } from '@/database/audit';
 import { type Transaction, transaction } from '@/database/pool';
@@ -15,16 +16,6 @@ const MOST_LISTED = 20;
 /** Members that may hold what nobody but its owner should read. */
 const SECRET = /pass|secret|code|token|phrase|key|credential|challenge|content|login/i;
 
-/** A value with its members in order, so that it is written the same whoever has kept it meanwhile. */
-function inOrder(value: unknown): unknown {
-  if (Array.isArray(value)) return value.map(inOrder);
-  if (typeof value !== 'object' || value === null) return value;
-  const members = Object.entries(value).filter(([, member]) => member !== undefined);
-  return Object.fromEntries(
-    members.sort(([a], [b]) => (a < b ? -1 : 1)).map(([key, member]) => [key, inOrder(member)]),
-  );
-}
-
 /** The hash of a line: SHA-256 over all that it says and the hash of the one before it. */
 export function hashOfLine(line: Omit<AuditLine, 'hash'>): Buffer {
   const said = [
@@ -32,7 +23,7 @@ export function hashOfLine(line: Omit<AuditLine, 'hash'>): Buffer {
     formatInstant(line.at),
     line.who,
     line.action,
-    inOrder(line.detail),
+    membersInOrder(line.detail),
     line.beforeHash.toString('hex'),
   ];
   return createHash('sha256').update(JSON.stringify(said)).digest();
@@ -57,7 +48,7 @@ export async function noteIn(
     at: machineNow(deps),
     who: writtenWho(deps.who),
     action,
-    detail: inOrder(JSON.parse(JSON.stringify(detail))),
+    detail: membersInOrder(JSON.parse(JSON.stringify(detail))),
     beforeHash: last?.hash ?? BEGINNING,
   };
   await insertLine(tx, { ...line, hash: hashOfLine(line) });
@@ -74,6 +65,8 @@ export function note(
 
 /** What a command was asked with, as far as it may stand in the audit: no secrets, no files, nothing without end. */
 export function auditable(value: unknown, depth = 0): unknown {
+  // A mail, a zone, a list: what stands in it is for whoever reads it there.
+  if (typeof value === 'string' && /[\r\n]/.test(value)) return '…';
   if (typeof value === 'string') return value.length > MOST_TEXT ? `${value.slice(0, MOST_TEXT)}…` : value;
   if (typeof value !== 'object' || value === null) return typeof value === 'function' ? null : (value ?? null);
   if (depth > 5 || value instanceof Uint8Array || Symbol.asyncIterator in value) return '…';

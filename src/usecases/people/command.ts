@@ -1,10 +1,10 @@
 import { type Asker, type Command, isMember, refuseCommand } from '@/core/people';
-import type { Refusal } from '@/core/refusal';
+import { isRefusal, type Refusal } from '@/core/refusal';
 import { actingAs } from '@/database/acting';
 import type { Deps } from '../deps';
 import { auditable, note } from './audit';
 import { type Made, madeCommands } from './registry';
-import { holdBack, type Weighty } from './secondPerson';
+import { holdBack, settled, type Weighty } from './secondPerson';
 
 /** Goes on for `asker` elsewhere: what is part of a command stands under the name of whoever has begun it. */
 export function goOnFor<T>({ who, command: within }: Asker, work: () => T): T {
@@ -43,10 +43,11 @@ export function command<D extends object, Args extends unknown[], Answer extends
       return refused;
     }
     const weighty = weightOf && (await weightOf(deps, ...args));
-    const held = weighty ? await holdBack(own, who, name, args, weighty) : null;
-    if (held) return held;
+    const counted = weighty ? await holdBack(own, who, name, args, weighty) : { spendingId: null };
+    if (isRefusal(counted)) return counted;
     await note(own, 'command', { command: name, arguments: auditable(args) });
-    return actingAs(who.name, () => run({ ...deps, command: name }, ...args));
+    const answer = await actingAs(who.name, () => run({ ...deps, command: name }, ...args));
+    return settled(own, counted, answer);
   };
   const work = (deps: D, ...args: Args) => run({ ...deps, command: name }, ...args);
   const weigh = weightOf ?? (async () => null);

@@ -20,7 +20,7 @@ import { noteIn } from './audit';
 import { command } from './command';
 import { personOf } from './identify';
 import { madeCommands } from './registry';
-import { countSpending, type Weighty } from './secondPerson';
+import { countSpending, settled } from './secondPerson';
 
 export type { ConfirmationRow } from '@/database/confirmations';
 
@@ -110,9 +110,10 @@ async function carryOut(deps: Deps, row: ConfirmationRow, sealed: Buffer): Promi
   const own = { ...deps, who: asker } as never;
   // What it costs now counts, not what it cost when it was asked for.
   const weight = await made.weigh(own, ...args);
-  if (weight)
-    await transaction(deps.database, (tx) => countSpending(tx, asker.id, deps.clock(), weight as Weighty, name));
-  return actingAs(asker.name, () => made.work(own, ...args));
+  const counted = weight
+    ? await transaction(deps.database, (tx) => countSpending(tx, asker.id, deps.clock(), weight, name))
+    : { spendingId: null };
+  return settled(deps, counted, await actingAs(asker.name, () => made.work(own, ...args)));
 }
 
 /** Sets whether a second person is asked. To set it off wants one itself. */

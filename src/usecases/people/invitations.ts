@@ -11,6 +11,7 @@ import {
   upsertInvitation,
 } from '@/database/people';
 import { type Transaction, transaction } from '@/database/pool';
+import { deleteSessions } from '@/database/sessions';
 import type { Deps } from '../deps';
 import type { AskedFrom } from '../log';
 import { readRequest } from '../validate';
@@ -19,6 +20,7 @@ import { command } from './command';
 import { machineNow } from './machineNow';
 import { beginPasskey, type CeremonyAnswer, keepPasskey } from './passkeys';
 import { InviteForm } from './requests';
+import type { Weighty } from './secondPerson';
 import { beginSession, type SignedIn } from './sessions';
 import { hashOf, newToken } from './tokens';
 import { type Enrolment, enrol, keepPassPhrase, newCodesFor } from './ways';
@@ -48,27 +50,38 @@ const NAME_TAKEN = refuse(
   'name',
 );
 
-/** Invites somebody. Where nobody can sign in yet, it is an owner: somebody must be able to let the others in. */
-export const invite = command('invite', async (deps: Deps, input: unknown): Promise<Invited | Refusal> => {
+/** Another owner wants a second person, as when somebody is made one. */
+async function weightOfInviting(_deps: Deps, input: unknown): Promise<Weighty | null> {
   const form = await readRequest(InviteForm, input);
-  if (isRefusal(form)) return form;
-  const name = form.name.trim();
-  if (name === '') return refuse('request-invalid', 'Write something here.', 'name');
-  return transaction(deps.database, async (tx) => {
-    if (form.role !== 'owner' && !(await selectIsGuarded(tx)))
-      return refuse('owner-first', 'Invite an owner first: he lets the others in.', 'role');
-    const id = await insertMember(tx, {
-      kind: 'person',
-      name,
-      role: form.role,
-      monthlyLimitMinor: form.monthlyLimitMinor ?? null,
-      scope: null,
-      addedAt: machineNow(deps),
-      addedBy: writtenWho(deps.who),
+  if (isRefusal(form) || form.role !== 'owner') return null;
+  return { what: `Invite ${form.name.trim()} as an owner`, isGrave: true, spendsMinor: 0 };
+}
+
+/** Invites somebody. Where nobody can sign in yet, it is an owner: somebody must be able to let the others in. */
+export const invite = command(
+  'invite',
+  async (deps: Deps, input: unknown): Promise<Invited | Refusal> => {
+    const form = await readRequest(InviteForm, input);
+    if (isRefusal(form)) return form;
+    const name = form.name.trim();
+    if (name === '') return refuse('request-invalid', 'Write something here.', 'name');
+    return transaction(deps.database, async (tx) => {
+      if (form.role !== 'owner' && !(await selectIsGuarded(tx)))
+        return refuse('owner-first', 'Invite an owner first: he lets the others in.', 'role');
+      const id = await insertMember(tx, {
+        kind: 'person',
+        name,
+        role: form.role,
+        monthlyLimitMinor: form.monthlyLimitMinor ?? null,
+        scope: null,
+        addedAt: machineNow(deps),
+        addedBy: writtenWho(deps.who),
+      });
+      return id === null ? NAME_TAKEN : invitation(tx, deps, id, name);
     });
-    return id === null ? NAME_TAKEN : invitation(tx, deps, id, name);
-  });
-});
+  },
+  weightOfInviting,
+);
 
 /** Another link for somebody who has none that holds, or has lost every way to sign in. The one before holds no longer. */
 export const inviteAgain = command(
@@ -108,6 +121,8 @@ const comeIn =
   async (tx: Transaction): Promise<CameIn | Refusal> => {
     // Of two who take it up in the same moment one is too late, and nothing of what he brought is kept.
     if (!(await takeInvitation(tx, hashOf(token)))) throw new TakenUp();
+    // Whoever comes in anew has lost what he had: nobody goes on with it.
+    await deleteSessions(tx, member.id);
     const recoveryCodes = await newCodesFor(tx, member.id);
     return { ...(await beginSession(tx, deps, member, way, from)), recoveryCodes };
   };

@@ -1,8 +1,14 @@
 import { createHash } from 'node:crypto';
 import { type Command, type Member, mayRole, type Role, type Weight, weigh } from '@/core/people';
-import { type Refusal, refuse } from '@/core/refusal';
+import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { dayIn, type Instant, startOfMonth } from '@/core/time';
-import { insertConfirmation, insertSpending, lockSpent, selectOtherRoles } from '@/database/confirmations';
+import {
+  deleteSpending,
+  insertConfirmation,
+  insertSpending,
+  lockSpent,
+  selectOtherRoles,
+} from '@/database/confirmations';
 import { type Transaction, transaction } from '@/database/pool';
 import { sealPlace } from '@/database/secrets';
 import { selectSettings } from '@/database/settings';
@@ -28,7 +34,7 @@ const NO_KEY = refuse(
 
 /**
  * Holds a command of somebody back where it is above his limit or grave: it waits for a second person, or is refused. Where it goes on, what it
- * may spend is counted first: the same moment's other commands see it. Answers `null` when it goes on.
+ * may spend is counted first: the same moment's other commands see it, and it is taken back should the command be refused.
  */
 export async function holdBack(
   deps: Deps,
@@ -36,7 +42,7 @@ export async function holdBack(
   command: Command,
   args: readonly unknown[],
   weighty: Weighty,
-): Promise<Refusal | null> {
+): Promise<Refusal | Counted> {
   const at = deps.clock();
   const settings = await selectSettings(deps.database);
   const since = startOfMonth(dayIn(at, settings.zone), settings.zone);
@@ -51,10 +57,7 @@ export async function holdBack(
       asksSecond: settings.secondPerson,
       others,
     });
-    if (outcome === 'go on') {
-      await countSpending(tx, member.id, at, weighty, command);
-      return null;
-    }
+    if (outcome === 'go on') return countSpending(tx, member.id, at, weighty, command);
     if (outcome === 'refuse')
       return refuse('limit-reached', 'This is above what you may spend in a month. Ask an owner for a higher limit.');
     if (sealed === null) return NO_KEY;
@@ -76,6 +79,11 @@ export async function holdBack(
   });
 }
 
+/** What was counted as spent before a command began: its number, `null` for nothing. */
+export interface Counted {
+  readonly spendingId: number | null;
+}
+
 /** Counts what somebody may have spent by a command. */
 export async function countSpending(
   tx: Transaction,
@@ -83,6 +91,13 @@ export async function countSpending(
   at: Instant,
   { spendsMinor }: Weight,
   command: Command,
-): Promise<void> {
-  if (spendsMinor !== null && spendsMinor > 0) await insertSpending(tx, personId, at, spendsMinor, command);
+): Promise<Counted> {
+  if (spendsMinor === null || spendsMinor === 0) return { spendingId: null };
+  return { spendingId: await insertSpending(tx, personId, at, spendsMinor, command) };
+}
+
+/** The answer of a command for which something was counted; refused, nothing was spent. What broke off stays counted: nobody knows. */
+export async function settled<T>({ database }: Pick<Deps, 'database'>, { spendingId }: Counted, answer: T): Promise<T> {
+  if (isRefusal(answer) && spendingId !== null) await deleteSpending(database, spendingId);
+  return answer;
 }

@@ -1,6 +1,6 @@
 import type { RegistrationResponseJSON } from '@simplewebauthn/server';
 import { toDataURL } from 'qrcode';
-import { isFresh, isMember } from '@/core/people';
+import { isFresh } from '@/core/people';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import {
   deletePasskey,
@@ -120,7 +120,7 @@ export async function ownWays(deps: Deps): Promise<OwnWays | null> {
 /** The person whose ways to sign in are changed: signed in, and lately (ASVS 5 V7.5.1). */
 function lately(deps: Deps, from: AskedFrom) {
   const person = personOf(deps.who);
-  if (!person || !isMember(person)) return refuse('sign-in-needed', 'Sign in first.');
+  if (!person) return refuse('sign-in-needed', 'Sign in first.');
   return from.session && isFresh(from.session, machineNow(deps))
     ? person
     : refuse(

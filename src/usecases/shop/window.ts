@@ -1,6 +1,6 @@
 import { parseDomainName } from '@/core/names';
 import { isRefusal } from '@/core/refusal';
-import { hasFailed, type WindowTerms, windowTerms } from '@/core/selling';
+import { OVER_STAGES, type WindowTerms, windowTerms } from '@/core/selling';
 import { selectAuctions, standingOfRow } from '@/database/auctions';
 import { selectListings } from '@/database/listings';
 import { selectNameIds } from '@/database/names';
@@ -23,14 +23,14 @@ export interface ShopWindow extends WindowTerms {
 export async function windowOf(deps: Deps, typed: string): Promise<ShopWindow | null> {
   const name = parseDomainName(typed);
   if (isRefusal(name)) return null;
-  const id = (await selectNameIds(deps.database, [name.ascii])).get(name.ascii);
-  if (id === undefined) return null;
+  // A name of nobody is looked for just as long as one of ours.
+  const id = (await selectNameIds(deps.database, [name.ascii])).get(name.ascii) ?? 0;
   const [listings, auctions, sales] = await Promise.all([
     selectListings(deps.database, [id]),
     selectAuctions(deps.database, [id]),
     selectSalesOf(deps.database, id),
   ]);
-  if (sales.some(({ stage }) => !hasFailed(stage))) return null;
+  if (sales.some(({ stage }) => !OVER_STAGES.includes(stage))) return null;
   const listing =
     listings.find(({ marketplaceId, status }) => marketplaceId === null && status === 'live') ??
     listings.find(({ status }) => status === 'live');
