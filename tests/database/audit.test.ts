@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { auditable, auditExport, verifyAudit } from '@/usecases/people/audit';
+import { ROOT } from '../../bin/support/programs';
 import { emptyLedger } from './ledger';
 import { type Inside, letIn, PHRASE, type TimedLedger, timed } from './people';
 
@@ -83,7 +84,9 @@ test('what is exported is verified by the command, wherever it is kept; a change
   const folder = mkdtempSync(join(tmpdir(), 'name-ledger-audit-'));
   const file = join(folder, 'audit.jsonl');
   const verify = (...more: string[]) => {
-    const { status, stdout, stderr } = spawnSync('bin/verify-audit', [file, ...more], { encoding: 'utf8' });
+    const { status, stdout, stderr } = spawnSync(join(ROOT, 'bin', 'verify-audit'), [file, ...more], {
+      encoding: 'utf8',
+    });
     return { status, said: `${stdout}${stderr}` };
   };
   let saved = '';
