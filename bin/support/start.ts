@@ -7,6 +7,7 @@ import { clockFrom } from '../../src/usecases/deps';
 import { type LedgerName, wishFrom } from '../../src/usecases/ledgers/choice';
 import { serveAt } from '../../src/usecases/reminders/settings';
 import { sealedWithOtherKey } from '../../src/usecases/secrets/keys';
+import { shopKeyText } from '../../src/usecases/secrets/seal';
 import { build, buildForWork, endLeftOver, isDev, serve } from './app';
 import { jobsBeat, type PracticeAt, postgresAnswers, practiceAnswers, startProgram } from './companions';
 import { demoDeps, linkPractice } from './demo';
@@ -277,7 +278,15 @@ class House {
       {
         name: 'The shop',
         start: async () => {
-          const env = { ...this.env, DATABASE_URL: this.address, PORT: String(port) };
+          const key = this.env.NAME_LEDGER_KEY ?? process.env.NAME_LEDGER_KEY;
+          const env = {
+            ...this.env,
+            // What is open to all the world has no way to the office's own secrets.
+            NAME_LEDGER_KEY: '',
+            NAME_LEDGER_SHOP_KEY: key ? shopKeyText(key) : '',
+            DATABASE_URL: this.address,
+            PORT: String(port),
+          };
           return (await startProgram('shop', env, paths.pid('shop'), log)).child;
         },
         isWell: async () => {

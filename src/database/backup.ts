@@ -61,6 +61,7 @@ const GROUPS = [
   ],
   ['mails', 'mail_names'],
   ['assumption_sets', 'forecasts'],
+  ['letters', 'blocked_senders', 'visits'],
 ] as const;
 
 const TABLES: readonly string[] = GROUPS.flat();
@@ -70,6 +71,7 @@ const SECRET: Readonly<Record<string, readonly string[]>> = {
   sales: ['auth_code', 'auth_code_sealed'],
   reminders: ['token'],
   transfers: ['code_sealed'],
+  letters: ['token_sealed'],
 };
 
 /** Octets that no JSON text holds: so rows are copied as they are, neither quoted nor escaped. */

@@ -252,3 +252,12 @@ export async function selectLostNames(db: Queryable, limit: number): Promise<Los
   );
   return rows;
 }
+
+/** The registrar at which each of some names is. */
+export async function selectRegistrars(db: Queryable, nameIds: readonly number[]): Promise<Map<number, string>> {
+  const { rows } = await db.query<{ id: number; registrar: string }>(
+    'select n.id, a.registrar from names n join accounts a on a.id = n.account_id where n.id = any($1)',
+    [nameIds],
+  );
+  return new Map(rows.map(({ id, registrar }) => [id, registrar]));
+}

@@ -62,6 +62,10 @@ export async function selectThreads(db: Queryable, nameIds: readonly number[] | 
   return rows;
 }
 
+export async function selectThreadsById(db: Queryable, ids: readonly number[]): Promise<ThreadRow[]> {
+  return (await db.query<ThreadRow>(`${THREAD} where t.id = any($1)`, [ids])).rows;
+}
+
 export async function selectThread(db: Queryable, id: number): Promise<ThreadRow | null> {
   return (await db.query<ThreadRow>(`${THREAD} where t.id = $1`, [id])).rows[0] ?? null;
 }

@@ -60,8 +60,13 @@ export async function selectSale(db: Queryable, id: number): Promise<SaleRow | n
   return (await db.query<SaleRow>(`${SALE} where s.id = $1`, [id])).rows[0] ?? null;
 }
 
-export async function selectSalesOf(db: Queryable, nameId: number): Promise<SaleRow[]> {
-  return (await db.query<SaleRow>(`${SALE} where s.name_id = $1 order by s.id desc`, [nameId])).rows;
+export function selectSalesOf(db: Queryable, nameId: number): Promise<SaleRow[]> {
+  return selectSalesOfNames(db, [nameId]);
+}
+
+/** Every sale of some names, the last first. */
+export async function selectSalesOfNames(db: Queryable, nameIds: readonly number[]): Promise<SaleRow[]> {
+  return (await db.query<SaleRow>(`${SALE} where s.name_id = any($1) order by s.id desc`, [nameIds])).rows;
 }
 
 export async function selectSaleByRef(db: Queryable, marketplaceId: number, ref: string): Promise<SaleRow | null> {
@@ -208,7 +213,7 @@ export async function beginHandover(db: Queryable, id: number): Promise<void> {
 export interface SaleStepRow {
   readonly at: Instant;
   readonly stage: SaleStage;
-  readonly origin: 'by hand' | 'marketplace' | 'registrar' | 'record' | 'rule';
+  readonly origin: 'by hand' | 'marketplace' | 'registrar' | 'record' | 'rule' | 'buyer';
   readonly note: string;
   /** Who of the office took it, by the name he had then. */
   readonly person: string | null;

@@ -16,7 +16,8 @@ export interface SealedRow {
     | 'webhook'
     | 'mailbox'
     | 'person'
-    | 'confirmation';
+    | 'confirmation'
+    | 'letter';
   readonly id: number;
 }
 
@@ -33,6 +34,8 @@ export const sealPlace = {
   person: (id: number) => `person ${id} codes`,
   /** What a command was asked with that waits for a second person: it opens for that command alone. */
   confirmation: (command: string) => `confirmation ${command}`,
+  /** The way to a buyer's own page. */
+  letter: (id: number) => `letter ${id} link`,
 } as const;
 
 /** The place of a transfer's code: that of a sold name belongs to its sale, whichever transfer carries it. */
@@ -55,6 +58,7 @@ export async function selectSealed(db: Queryable): Promise<SealedRow[]> {
        where t.code_sealed is not null
      union all select 'webhook', id, label, secret, null from webhooks where secret <> ''
      union all select 'person', id, name, code_secret, null from people where code_secret is not null
+     union all select 'letter', l.id, l.mail, l.token_sealed, null from letters l where l.token_sealed is not null
      union all select 'confirmation', id, command, arguments, null from confirmations where state = 'waiting'
      order by 1, 2`,
   );
@@ -84,6 +88,9 @@ export async function updateSealed(
       return;
     case 'person':
       await tx.query('update people set code_secret = $2 where id = $1', [id, sealed]);
+      return;
+    case 'letter':
+      await tx.query('update letters set token_sealed = $2 where id = $1', [id, sealed]);
       return;
     case 'confirmation':
       await tx.query('update confirmations set arguments = $2 where id = $1', [id, sealed]);
@@ -118,3 +125,6 @@ export async function selectOpenCodes(db: Queryable): Promise<{ id: number; code
 export async function dropOpenCodes(tx: Transaction): Promise<void> {
   await tx.query('update sales set auth_code = null where auth_code is not null');
 }
+
+/** What is sealed with the shop's own key, which is made of the installation's: the shop never has that. */
+export const SEALED_BY_SHOP: ReadonlySet<SealedRow['kind']> = new Set(['letter']);

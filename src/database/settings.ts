@@ -2,6 +2,7 @@ import { USUAL_LEADS } from '@/core/ledger';
 import { type NumberStyle, USUAL_STYLE } from '@/core/money';
 import { type Assumptions, USUAL_ASSUMPTIONS } from '@/core/odds';
 import type { AnswerRule } from '@/core/selling';
+import type { DepositRule, OwnTexts, WindowPlace } from '@/core/shop';
 import type { Instant } from '@/core/time';
 import type { Queryable } from './pool';
 
@@ -59,6 +60,19 @@ export interface RatesSource {
   readonly problem: string | null;
 }
 
+/** How names that are for sale are shown to buyers. */
+export interface ShopSettings {
+  /** Where buyers' own pages stand: an address that stays when a name goes. `null` while none is: then nothing is taken in the windows. */
+  readonly url: string | null;
+  /** Whether search engines may keep the windows. */
+  readonly robots: boolean;
+  readonly deposit: DepositRule | null;
+  /** Texts of the office's own. */
+  readonly texts: OwnTexts;
+  /** What has to be set for a name to lead to its window. */
+  readonly place: WindowPlace;
+}
+
 /** What the office has set for the whole program. */
 export interface Settings {
   readonly homeCurrency: string;
@@ -93,6 +107,7 @@ export interface Settings {
   readonly rates: RatesSource | null;
   /** How offers are answered without the owner; `null` for not at all. */
   readonly answerRule: AnswerRule | null;
+  readonly shop: ShopSettings;
   /** How far the clock has been moved forward in the practice world, in milliseconds. */
   readonly clockOffsetMs: number;
 }
@@ -120,6 +135,7 @@ const USUAL: Settings = {
   records: { bootstrap: null, whois: {}, dns: null, allowedHosts: [] },
   rates: null,
   answerRule: null,
+  shop: { url: null, robots: true, deposit: null, texts: {}, place: { a: [], aaaa: [], cname: null, nameServers: [] } },
   clockOffsetMs: 0,
 };
 

@@ -1,12 +1,15 @@
 import { createHash } from 'node:crypto';
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
+import { LANGUAGES, type Language, LOCALES } from '@/core/shop';
 import type { ShopWindow } from '@/usecases/shop/window';
-import { languageFor, nameAsked } from './answer';
-import { windowPage } from './page';
-import { LANGUAGES, type Language, LOCALES } from './words';
+import { languageFor, placeAsked } from './answer';
+import { type WindowForm, windowPage } from './page';
+import { WORK_SCRIPT } from './work';
 
 const WINDOW: ShopWindow = {
+  nameId: 7,
+  auctionId: null,
   ascii: 'seaholly.com',
   unicode: 'seaholly.com',
   pitch: 'A plant of the dunes.',
@@ -19,8 +22,27 @@ const WINDOW: ShopWindow = {
   auction: null,
 };
 
+const FORM: WindowForm = {
+  action: '/letter',
+  stamp: 'stamp',
+  currencies: ['EUR', 'USD'],
+  deposit: null,
+  typed: null,
+  problem: null,
+};
+const made = (language: Language, form: WindowForm | null = FORM) => ({
+  language,
+  texts: LANGUAGES[language],
+  robots: true,
+  form,
+});
+
 test.each([
   ['/', 'seaholly.com', 'seaholly.com'],
+  ['/letter', 'seaholly.com', 'seaholly.com'],
+  ['/n/seaholly.com/sent', '127.0.0.1:4190', 'seaholly.com'],
+  ['/n/seaholly.com/', '127.0.0.1:4190', null],
+  ['/letter/more', 'seaholly.com', null],
   ['/?utm=1', 'WWW.SeaHolly.com:8443', 'seaholly.com'],
   ['/n/seaholly.com', '127.0.0.1:4190', 'seaholly.com'],
   ['/n/k%C3%BCste.de', '127.0.0.1:4190', 'küste.de'],
@@ -31,7 +53,8 @@ test.each([
   [`/n/${'a'.repeat(300)}`, 'seaholly.com', null],
   ['http://evil.test/', 'seaholly.com', null],
 ])('%s at %s asks for %s', (url, host, name) => {
-  expect(nameAsked(url, host)).toBe(name);
+  const place = placeAsked(url, host);
+  expect(place && 'name' in place ? place.name : null).toBe(name);
 });
 
 /** Source: RFC 9110 section 12.5.4, weights; RFC 4647 section 3.4, a longer tag falls back to its language. */
@@ -51,21 +74,21 @@ test.each([
 
 describe('the page', () => {
   test.each(Object.keys(LANGUAGES) as Language[])('in %s is whole, small, and fetches nothing', (language) => {
-    const page = windowPage(WINDOW, language);
+    const page = windowPage(WINDOW, made(language));
     expect(page).toContain(`<html lang="${language}">`);
     expect(Buffer.byteLength(page)).toBeLessThan(30_000);
-    expect(page).not.toMatch(
-      /<(link|img|iframe|form|script(?! type="application\/ld\+json"))|https?:(?!\/\/(schema\.org|seaholly\.com))/,
+    expect(page.replace(`<script>${WORK_SCRIPT}</script>`, '')).not.toMatch(
+      /<(link|img|iframe|script(?! type="application\/ld\+json"))|https?:(?!\/\/(schema\.org|seaholly\.com))/,
     );
     // An amount as its own language writes it. Source: Unicode CLDR, by Intl.
     expect(page).toContain(
       new Intl.NumberFormat(LOCALES[language], { style: 'currency', currency: 'EUR' }).format(500.5),
     );
-    for (const said of ['undefined', 'null', 'NaN', '[object']) expect(page).not.toContain(said);
+    for (const said of ['undefined', 'null', 'NaN', '[object', '{amount', '{name']) expect(page).not.toContain(said);
   });
 
   test('says the offer to search engines as schema.org has it', () => {
-    const data = /<script type="application\/ld\+json">(.*?)<\/script>/.exec(windowPage(WINDOW, 'en'))?.[1] ?? '';
+    const data = /<script type="application\/ld\+json">(.*?)<\/script>/.exec(windowPage(WINDOW, made('en')))?.[1] ?? '';
     expect(JSON.parse(data)).toEqual({
       '@context': 'https://schema.org',
       '@type': 'Offer',
@@ -85,7 +108,10 @@ describe('the page', () => {
       reserve: 'not met' as const,
       reserveMinor: null,
     };
-    const page = windowPage({ ...WINDOW, priceMinor: null, takesOffers: false, minimumMinor: null, auction }, 'en');
+    const page = windowPage(
+      { ...WINDOW, priceMinor: null, takesOffers: false, minimumMinor: null, auction },
+      made('en'),
+    );
     for (const said of [
       'An auction runs until 3 December 2026 at 14:00 UTC',
       'UTC',
@@ -101,7 +127,10 @@ describe('the page', () => {
     fc.assert(
       fc.property(fc.string(), fc.string({ unit: 'grapheme' }), (pitch, description) => {
         const hostile = `</script></style><img src=x onerror=alert(1)>"'${pitch}`;
-        const page = windowPage({ ...WINDOW, pitch: hostile, description: `${hostile}${description}` }, 'en');
+        const page = windowPage(
+          { ...WINDOW, pitch: hostile, description: `${hostile}${description}` },
+          made('en', null),
+        );
         expect(page.match(/<[a-z]+/g)?.filter((tag) => tag === '<img' || tag === '<iframe')).toEqual([]);
         expect(page.match(/<script/g)).toHaveLength(1);
         expect(page.match(/<\/script>/g)).toHaveLength(1);
@@ -112,7 +141,7 @@ describe('the page', () => {
 
   test('its one style is the one that its policy allows', async () => {
     const { Shop } = await import('./answer');
-    const style = /<style>([\s\S]*?)<\/style>/.exec(windowPage(WINDOW, 'en'))?.[1] ?? '';
+    const style = /<style>([\s\S]*?)<\/style>/.exec(windowPage(WINDOW, made('en')))?.[1] ?? '';
     const answer = await new Shop({} as never).answer({
       method: 'GET',
       url: '/x',

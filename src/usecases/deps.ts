@@ -20,6 +20,8 @@ export interface Deps extends Asker {
   readonly time: { offsetMs: number };
   /** Seals the credentials of links. */
   readonly key: SealKey | null;
+  /** Seals what the shop keeps; the shop has this one alone. */
+  readonly shopKey?: SealKey | null;
   /** Opens a link to a registrar. */
   readonly connect: (address: LinkAddress) => RegistrarLink;
   /** Opens a link to a marketplace. */
@@ -70,6 +72,7 @@ export function deps(own: Own = { part: 'app', connections: 10, thread: null }):
       time,
       clock: () => (base() + time.offsetMs) as Instant,
       key: keyFrom(process.env.NAME_LEDGER_KEY),
+      shopKey: keyFrom(process.env.NAME_LEDGER_SHOP_KEY),
       connect: (address) => eppLink(address),
       marketplace: httpMarketplace,
       thread: own.thread,

@@ -61,6 +61,7 @@ test('a database that a first version of a migration made is made good', async (
     '0022_prospects',
     '0023_forecasts_as_it_stands',
     '0024_people',
+    '0025_shop',
   ]);
   expect(await migrate(url)).toEqual([]);
 });
@@ -83,6 +84,7 @@ test('what stood in a ledger in the words of before stands there in those of tod
     '0022_prospects',
     '0023_forecasts_as_it_stands',
     '0024_people',
+    '0025_shop',
   ]);
   expect(
     await rowsIn(url, 'select ascii, purpose, observed, rescue_verdict, requested from names order by id'),

@@ -29,6 +29,8 @@ describe('the window of a name', () => {
     await begin();
     await offer(COPPER);
     expect(await look('CopperBuoy.COM')).toEqual({
+      nameId: id(COPPER),
+      auctionId: null,
       ascii: COPPER,
       unicode: COPPER,
       pitch: 'A buoy of copper.',

@@ -13,6 +13,7 @@ const HREF: Readonly<Record<OtherKey['kind'], (id: number) => string>> = {
   webhook: () => '/setup/programs',
   person: () => '/setup/people',
   confirmation: () => '/setup/people',
+  letter: () => '/selling',
 };
 
 /** Codes by which a name can be moved. */

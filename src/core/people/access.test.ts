@@ -93,6 +93,10 @@ const TABLE = `
   changeReserve         o t - -
   enterBid              o t - -
   offerToHighest        o t - -
+  blockSender           o t - -
+  unblockSender         o t - -
+  takeDeposit           o t - -
+  returnDeposit         o t - -
   answerOffer           o t - -
   buyerAnswers          o t - -
   enterOffer            o t - -
@@ -129,6 +133,8 @@ const TABLE = `
   savePolicy            o - - -
   removePolicy          o - - -
   saveRegistryFee       o - - -
+  saveShop              o - - -
+  saveShopTexts         o - - -
   saveRecordServers     o - - -
   fetchBootstrap        o - - -
   saveMailbox           o - - -

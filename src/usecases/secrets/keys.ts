@@ -1,6 +1,7 @@
 import { transaction } from '@/database/pool';
 import {
   dropOpenCodes,
+  SEALED_BY_SHOP,
   type SealedRow,
   sealPlace,
   selectOpenCodes,
@@ -18,16 +19,20 @@ export async function sealedWithOtherKey(deps: Deps): Promise<OtherKey[]> {
   const rows = await selectSealed(deps.database);
   const { key } = deps;
   if (!key) return rows;
-  const own = await key.id();
   const other = await Promise.all(
     rows.map(async (row) => {
+      const by = keyOf(key, row);
       const id = sealedWith(row.sealed);
-      const opens = id === own || (id === null && (await unseal(key, row.place, row.sealed)) !== null);
+      const opens = id === (await by.id()) || (id === null && (await unseal(by, row.place, row.sealed)) !== null);
       return opens ? [] : [row];
     }),
   );
   return other.flat().map(({ kind, id, label }) => ({ kind, id, label }));
 }
+
+/** The key that something is sealed with. */
+const keyOf = (key: SealKey, { kind }: Pick<SealedRow, 'kind'>): SealKey =>
+  SEALED_BY_SHOP.has(kind) ? key.forShop() : key;
 
 /** What came of sealing anew. */
 export interface Resealed {
@@ -42,17 +47,17 @@ export interface Resealed {
  */
 export async function sealAnew(deps: Pick<Deps, 'database'>, from: SealKey, to: SealKey): Promise<Resealed> {
   return transaction(deps.database, async (tx) => {
-    const own = await to.id();
     const left: OtherKey[] = [];
     let resealed = 0;
     for (const row of await selectSealed(tx)) {
-      if (sealedWith(row.sealed) === own) continue;
-      const text = (await unseal(from, row.place, row.sealed)) ?? (await unseal(to, row.place, row.sealed));
+      const [before, after] = [keyOf(from, row), keyOf(to, row)];
+      if (sealedWith(row.sealed) === (await after.id())) continue;
+      const text = (await unseal(before, row.place, row.sealed)) ?? (await unseal(after, row.place, row.sealed));
       if (text === null) {
         left.push({ kind: row.kind, id: row.id, label: row.label });
         continue;
       }
-      await updateSealed(tx, row, await seal(to, row.place, text));
+      await updateSealed(tx, row, await seal(after, row.place, text));
       resealed += 1;
     }
     const open = await selectOpenCodes(tx);

@@ -1,4 +1,4 @@
-import { createCipheriv, createDecipheriv, createHash, randomBytes, scrypt } from 'node:crypto';
+import { createCipheriv, createDecipheriv, createHash, hkdfSync, randomBytes, scrypt } from 'node:crypto';
 
 /**
  * The key of an installation, made of its own text (`NAME_LEDGER_KEY`). What comes out of the text is slow to make, so that a
@@ -8,6 +8,8 @@ export interface SealKey {
   /** Names the key, and tells nothing of it: stands in front of everything it has sealed. */
   id(): Promise<string>;
   derive(salt: Buffer): Promise<Buffer>;
+  /** The key of the shop: it opens what the shop has sealed, and nothing else (NIST SP 800-108, by HKDF of RFC 5869). */
+  forShop(): SealKey;
   /** What the first version of sealing used. Only to open what it has left behind. */
   readonly legacy: Buffer;
 }
@@ -45,10 +47,16 @@ export function keyFrom(text: string | undefined): SealKey | null {
   const key: SealKey = {
     id: async () => (await keep(ID_SALT, ID)).toString('hex'),
     derive: (salt) => keep(salt, 32),
+    forShop: () => keyFrom(shopKeyText(text)) as SealKey,
     legacy: createHash('sha256').update(text).digest(),
   };
   made.set(text, key);
   return key;
+}
+
+/** The text of the shop's key. Who has it cannot come back to the installation's. */
+export function shopKeyText(text: string): string {
+  return Buffer.from(hkdfSync('sha256', text, '', 'name-ledger shop', 32)).toString('base64url');
 }
 
 /**

@@ -116,18 +116,29 @@ export const enterBid = command('enterBid', async (deps: Deps, input: unknown): 
     // Nothing written is no purchase.
     if (max === null && request.buyNow !== true)
       return refuse('price-missing', 'Write the most that is bid, like 1200.', 'max');
-    const at = deps.clock();
-    const { bidder } = request;
-    const next =
-      max === null ? buyNow(asAuction(row), bidder, at) : placeBid(asAuction(row), { bidder, maxMinor: max.minor, at });
-    if (isRefusal(next)) return next;
-    await write(tx, row.id, next);
-    if (max !== null)
-      await insertBid(tx, row.id, { bidder, maxMinor: max.minor, priceMinor: standingOf(next).priceMinor ?? 0, at });
-    else await settle(tx, deps, row.id);
-    return (await selectAuction(tx, row.id)) as AuctionRow;
+    const taken = await takeBid(tx, deps, row, request.bidder, max?.minor ?? null);
+    return isRefusal(taken) ? taken : ((await selectAuction(tx, row.id)) as AuctionRow);
   });
 });
+
+/** Takes a maximum in an auction of the office that is locked, or a purchase at its buy-now price where `maxMinor` is `null`. */
+export async function takeBid(
+  tx: Transaction,
+  deps: Deps,
+  row: AuctionRow,
+  bidder: string,
+  maxMinor: number | null,
+): Promise<true | Refusal> {
+  const at = deps.clock();
+  const next =
+    maxMinor === null ? buyNow(asAuction(row), bidder, at) : placeBid(asAuction(row), { bidder, maxMinor, at });
+  if (isRefusal(next)) return next;
+  await write(tx, row.id, next);
+  if (maxMinor !== null)
+    await insertBid(tx, row.id, { bidder, maxMinor, priceMinor: standingOf(next).priceMinor ?? 0, at });
+  else await settle(tx, deps, row.id);
+  return true;
+}
 
 /** Closes an auction when its time has come, at whatever moment that is noticed: only bids before the close were taken. */
 async function settle(tx: Transaction, deps: Deps, id: number): Promise<void> {

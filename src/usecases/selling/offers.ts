@@ -168,22 +168,40 @@ export const buyerAnswers = command(
       const thread = await lockThread(tx, threadId);
       if (!thread || thread.ref !== null)
         return refuse('thread-unknown', 'This thread is not kept by hand. Answer it where it is held.');
-      const live = thread.figures.findLast(({ state }) => state === 'live');
-      const refused = refuseAnswer(thread.figures, 'buyer', deps.clock());
-      if (refused || !live)
-        return refused ?? refuse('no-live-figure', 'There is no figure to answer in this thread any more.');
-      if (answer === 'accept') {
-        const listing = listingFor(await selectListings(tx, [thread.nameId]), null);
-        const sale = await accept(tx, deps, thread, live.id, live.minor, 'by hand', listing);
-        if (isRefusal(sale)) return sale;
-      } else {
-        await setFigure(tx, live.id, 'declined');
-        await setThread(tx, threadId, 'declined');
-      }
-      return (await selectThread(tx, threadId)) as ThreadRow;
+      return answerForBuyer(tx, deps, thread, answer);
     });
   },
 );
+
+/** Takes down what a buyer says to the owner's figure in a thread that is locked: the name is committed where he accepts. */
+export async function answerForBuyer(
+  tx: Transaction,
+  deps: Deps,
+  thread: ThreadRow,
+  answer: 'accept' | 'decline',
+): Promise<ThreadRow | Refusal> {
+  const live = thread.figures.findLast(({ state }) => state === 'live');
+  const refused = refuseAnswer(thread.figures, 'buyer', deps.clock());
+  if (refused || !live)
+    return refused ?? refuse('no-live-figure', 'There is no figure to answer in this thread any more.');
+  if (answer === 'accept') {
+    const listing = listingFor(await selectListings(tx, [thread.nameId]), null);
+    const sale = await accept(tx, deps, thread, live.id, live.minor, 'by hand', listing);
+    if (isRefusal(sale)) return sale;
+  } else {
+    await setFigure(tx, live.id, 'declined');
+    await setThread(tx, thread.id, 'declined');
+  }
+  return (await selectThread(tx, thread.id)) as ThreadRow;
+}
+
+/** Ends a thread that was not accepted by its buyer: he takes his figure back, or declines the owner's. */
+export async function withdrawThread(tx: Transaction, thread: ThreadRow): Promise<void> {
+  const live = thread.figures.findLast(({ state }) => state === 'live');
+  if (live) await setFigure(tx, live.id, 'declined');
+  await setThread(tx, thread.id, live?.by === 'buyer' ? 'withdrawn' : 'declined');
+  await noteBestOffers(tx, [thread.nameId]);
+}
 
 /** Marks what has lapsed since somebody last looked. */
 export async function lapseOffers(deps: Deps): Promise<void> {

@@ -97,7 +97,7 @@ async function endTransferOfSale(tx: Transaction, saleId: number, to: SaleStage,
 }
 
 /** Takes a sale from its stage to another that may follow, books it when it is done, frees the name when it failed. */
-async function stepTo(
+export async function stepTo(
   tx: Transaction,
   deps: Deps,
   sale: SaleRow,

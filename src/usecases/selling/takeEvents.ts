@@ -10,13 +10,14 @@ import {
   selectMarketplace,
 } from '@/database/marketplaces';
 import { selectNameIds } from '@/database/names';
-import { noteBestOffers, selectThreadByRef, setFigure, setThread } from '@/database/offers';
+import { selectThreadByRef, setFigure, setThread } from '@/database/offers';
 import type { Transaction } from '@/database/pool';
 import { hasUnnamedSale, insertRefusedSale, lockSale, selectSaleByRef, updateSale } from '@/database/sales';
 import { changing } from '../changing';
 import type { Deps } from '../deps';
 import { marketplaceProblem } from '../marketplaces/marketplaces';
 import { endAuction } from './auctions';
+import { withdrawThread } from './offers';
 import { receiveOffer } from './receiveOffer';
 import { bringTo, commitSale, leaveSale } from './sales';
 import { takeState } from './sendListings';
@@ -110,11 +111,7 @@ async function apply(
     case 'declined': {
       const thread = await selectThreadByRef(tx, marketplace.id, event.thread);
       if (!thread || thread.state === 'accepted') return;
-      const live = thread.figures.findLast(({ state }) => state === 'live');
-      if (live) await setFigure(tx, live.id, 'declined');
-      await setThread(tx, thread.id, live?.by === 'buyer' ? 'withdrawn' : 'declined');
-      await noteBestOffers(tx, [thread.nameId]);
-      return;
+      return withdrawThread(tx, thread);
     }
     case 'bid':
       return takeBid(tx, marketplace, event);

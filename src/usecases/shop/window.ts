@@ -1,6 +1,7 @@
 import { parseDomainName } from '@/core/names';
 import { isRefusal } from '@/core/refusal';
 import { OVER_STAGES, type WindowTerms, windowTerms } from '@/core/selling';
+import { type LetterKind, lettersTaken } from '@/core/shop';
 import { selectAuctions, standingOfRow } from '@/database/auctions';
 import { selectListings } from '@/database/listings';
 import { selectNameIds } from '@/database/names';
@@ -9,6 +10,9 @@ import type { Deps } from '../deps';
 
 /** What a buyer sees who opens a name that is for sale. */
 export interface ShopWindow extends WindowTerms {
+  readonly nameId: number;
+  /** The auction of the office that runs, where its windows take bids; one at a marketplace takes them there. */
+  readonly auctionId: number | null;
   readonly ascii: string;
   readonly unicode: string;
   readonly pitch: string;
@@ -60,5 +64,19 @@ export async function windowOf(deps: Deps, typed: string): Promise<ShopWindow | 
   );
   if (terms === null) return null;
   const { ascii, unicode, pitch, description, withSite } = listing;
-  return { ...terms, ascii, unicode, pitch, description, withSite };
+  return {
+    ...terms,
+    nameId: id,
+    auctionId: running && !running.atMarketplace ? running.id : null,
+    ascii,
+    unicode,
+    pitch,
+    description,
+    withSite,
+  };
+}
+
+/** What may be sent from a window: nothing beside an auction that a marketplace holds, which takes its bids there. */
+export function takenIn(window: ShopWindow): readonly LetterKind[] {
+  return window.auction !== null && window.auctionId === null ? [] : lettersTaken(window);
 }

@@ -1,0 +1,72 @@
+import { describe, expect, test } from 'vitest';
+import { blockSender } from '@/usecases/shop/settings';
+import { buyersDesk } from './buyers';
+import { must } from './marketplace';
+
+const buyers = buyersDesk();
+const { desk, mails, mailed, linkIn, stampOf, send, act, see, threads } = buyers;
+
+describe('abuse', () => {
+  test('an address that confirms nothing is mailed once, however often it is written', async () => {
+    const answers = [];
+    for (let n = 0; n < 3; n += 1) answers.push(await send({ mail: 'victim@elsewhere.test', amount: String(400 + n) }));
+    for (let n = 0; n < 3; n += 1) await mailed();
+    expect(mails().filter(({ to }) => to === 'victim@elsewhere.test')).toHaveLength(1);
+    expect(answers.map(({ status }) => status)).toEqual([303, 422, 422]);
+  });
+
+  test('also where its mail server was in doubt, or another process tells at the same time', async () => {
+    await send();
+    expect((await Promise.all([mailed(), mailed(), mailed()])).reduce((a, b) => a + b)).toBe(1);
+    expect(mails()).toHaveLength(1);
+  });
+
+  test('what a machine fills, or sends at once, is thrown away', async () => {
+    expect((await send({ website: 'https://spam.test' })).status).toBe(303);
+    const now = await stampOf(Date.now());
+    for (const stamp of [now, '', 'k3.forged', `${'9'.repeat(40)}.x`])
+      expect((await send({ stamp })).body).toContain('That could not be taken.');
+    expect((await desk.made.ledger.database.query('select * from letters')).rows).toEqual([]);
+  });
+
+  test('who is blocked is told nothing, and nothing of his is kept', async () => {
+    must(await blockSender(desk.made.ledger, { sender: '@Kelpworks.test' }));
+    expect((await send()).status).toBe(303);
+    expect(await mailed()).toBe(0);
+    expect((await desk.made.ledger.database.query('select * from letters')).rows).toEqual([]);
+  });
+
+  test('without a proof of work two an hour are taken from an address, by whatever name', async () => {
+    const answers = [];
+    for (let n = 0; n < 4; n += 1) answers.push(await send({ mail: `m${n}@kelpworks.test`, address: '198.51.100.7' }));
+    expect(answers.map(({ status }) => status)).toEqual([303, 303, 429, 429]);
+  });
+
+  test('links are not guessed: who tries many is stopped', async () => {
+    const statuses = [];
+    for (let n = 0; n < 62; n += 1)
+      statuses.push(
+        (
+          await buyers.shop.answer({
+            method: 'GET',
+            url: `/t/${'x'.repeat(41)}${String(n).padStart(2, '0')}`,
+            host: '',
+            acceptLanguage: 'en',
+            address: '203.0.113.9',
+          })
+        ).status,
+      );
+    expect(statuses.slice(0, 60).every((status) => status === 404)).toBe(true);
+    expect(statuses.at(-1)).toBe(429);
+  });
+
+  test('what a buyer writes is text, in the office and at his page', async () => {
+    const evil = '<script>alert(1)</script>';
+    await send({ message: evil, buyer: 'Ann & Co' });
+    await mailed();
+    const link = linkIn(mails().at(-1)?.text);
+    expect(await see(link)).not.toContain(evil);
+    await act(link, { act: 'confirm' });
+    expect((await threads())[0]?.figures[0]?.note).toBe(evil);
+  });
+});
