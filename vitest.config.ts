@@ -9,6 +9,8 @@ export default defineConfig({
         extends: true,
         test: {
           name: 'unit',
+          // What they share they only read: a fresh set of modules for every file would take longer than the tests.
+          isolate: false,
           include: ['src/**/*.test.ts', 'practice/**/*.test.ts', 'bin/**/*.test.ts', 'tests/standards/**/*.test.ts'],
           // Laws are tried on many examples, and a machine may be busy with other things.
           testTimeout: 30_000,
@@ -18,6 +20,7 @@ export default defineConfig({
         extends: true,
         test: {
           name: 'database',
+          isolate: false,
           include: ['tests/database/**/*.test.ts'],
           globalSetup: ['tests/database/setup.ts'],
           maxWorkers: 2,

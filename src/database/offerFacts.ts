@@ -1,4 +1,4 @@
-import type { OfferFacts } from '@/core/prospects';
+import { type OfferFacts, VISIT_DAYS } from '@/core/prospects';
 import type { MarketplaceTerms } from '@/core/selling';
 import { OVER_LISTINGS, OVER_STAGES } from '@/core/selling';
 import type { Instant } from '@/core/time';
@@ -55,6 +55,9 @@ const query = (now: string) => `
       select a.name_id, count(distinct b.bidder) from bids b join auctions a on a.id = b.auction_id
       where b.at > ${now} - interval '1 year' and b.at <= ${now} group by a.name_id) w
     group by name_id),
+  visited as (
+    select name_id, sum(visits)::int as visits from visits where day > (${now} - interval '${VISIT_DAYS} days')::date and day <= (${now})::date
+    group by name_id),
   under_way as (select distinct name_id from sales where stage not ${oneOf(OVER_STAGES)})
   select
     (select ${joined('int4send(id)', 'id')} from offered where not is_gone),
@@ -67,6 +70,8 @@ const query = (now: string) => `
     (select coalesce(json_agg(value order by code), '[]')::text from currencies),
     (select ${joined('int4send(name_id)', 'name_id')} from wished),
     (select ${joined('int4send(threads)', 'name_id')} from wished),
+    (select ${joined('int4send(name_id)', 'name_id')} from visited),
+    (select ${joined('int4send(visits)', 'name_id')} from visited),
     (select ${joined('int4send(name_id)', 'name_id')} from under_way),
     (select coalesce(json_agg(json_build_object('ending', ending, 'tags', tags, 'years', years, 'asking',
        case when asking_minor is not null then json_build_object('minor', asking_minor, 'currency', asking_currency) end)), '[]')::text from offered where is_gone),
@@ -97,6 +102,7 @@ export async function selectOfferFacts(db: Database, now: Instant): Promise<Offe
     listed: { ...listed, marketplace },
     currencies: fields.json<string[]>(),
     offers: { nameId: fields.int32(), count: fields.int32() },
+    visits: { nameId: fields.int32(), count: fields.int32() },
     selling: fields.int32(),
     gone: fields.json<OfferFacts['gone']>(),
     sales: fields.json<OfferFacts['sales']>(),

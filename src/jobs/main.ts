@@ -22,6 +22,7 @@ import { drainChecks } from '@/usecases/records/check';
 import { queueDueChecks } from '@/usecases/records/schedule';
 import { sendReminders } from '@/usecases/reminders/remind';
 import { followSelling } from '@/usecases/selling/follow';
+import { lookAtWindows } from '@/usecases/shop/shows';
 import { forgetOldLetters, tellBuyers } from '@/usecases/shop/tell';
 
 /** What happens without anyone clicking, and when (cron, UTC). Jobs are claimed from PostgreSQL: any number of processes may run. */
@@ -44,6 +45,7 @@ const SCHEDULE = {
   'drop-old-imports': { cron: '41 * * * *', work: dropOldImports },
   'forget-old-keys': { cron: '43 * * * *', work: forgetOldKeys },
   'forget-old-events': { cron: '47 * * * *', work: forgetOldEvents },
+  'look-at-windows': { cron: '11 * * * *', work: lookAtWindows },
   'forget-old-letters': { cron: '53 * * * *', work: forgetOldLetters },
   'tell-buyers': { cron: '* * * * *', work: (own: Deps) => tellBuyers(own, TELLING_MS) },
   'tell-webhooks': { cron: '* * * * *', work: (own: Deps) => tellWebhooks(own, TELLING_MS) },

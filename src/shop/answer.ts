@@ -1,17 +1,16 @@
 import { createHash } from 'node:crypto';
 import { LRUCache } from 'lru-cache';
 import Negotiator from 'negotiator';
-import { CONFIRM_DAYS, fill, LANGUAGE_TAGS, type Language, textsIn } from '@/core/shop';
-import { selectRates } from '@/database/rates';
+import { CONFIRM_DAYS, type DepositRule, fill, LANGUAGE_TAGS, type Language, textsIn } from '@/core/shop';
 import type { Deps } from '@/usecases/deps';
 import { answerAsBuyer } from '@/usecases/shop/acts';
 import { matterOf } from '@/usecases/shop/buyer';
 import { isWithin } from '@/usecases/shop/limits';
-import { currenciesFor, type NotTaken, sendLetter, type Typed } from '@/usecases/shop/send';
+import { type NotTaken, sendLetter, type Typed } from '@/usecases/shop/send';
 import { shopKey, shopNow } from '@/usecases/shop/taking';
-import { type ShopWindow, windowOf } from '@/usecases/shop/window';
+import { formFacts, type ShopWindow, windowOf } from '@/usecases/shop/window';
 import { buyerPage } from './buyerPage';
-import { depositIn, NOTHING_HERE, saidPage, type WindowForm, windowPage } from './page';
+import { NOTHING_HERE, saidPage, type WindowForm, windowPage } from './page';
 import { STYLE } from './style';
 import { isStampGood, isWorkDone, stampAt, WORK_SCRIPT } from './work';
 
@@ -26,6 +25,9 @@ export interface ShopAsked {
   readonly body?: string;
   /** From where. */
   readonly address?: string;
+  /** What the browser calls itself, and what it fetches the page for. */
+  readonly agent?: string;
+  readonly purpose?: string;
 }
 
 export interface ShopAnswer {
@@ -197,7 +199,7 @@ export class Shop {
   ): Promise<Made | null> {
     const [window, shop] = await Promise.all([windowOf(this.deps, name), shopNow(this.deps)]);
     if (window === null) return null;
-    const form = shop.takes ? await this.form(window, `${base}/letter`, typed, problem) : null;
+    const form = shop.takes ? await this.form(window, shop.deposit, `${base}/letter`, typed, problem) : null;
     const { robots, texts } = shop;
     const made = { language, texts: textsIn(language, texts), robots, form };
     return { body: windowPage(window, made), robots, nameId: window.nameId };
@@ -205,23 +207,13 @@ export class Shop {
 
   private async form(
     window: ShopWindow,
+    rule: DepositRule | null,
     action: string,
     typed: Typed | null,
     problem: NotTaken | null,
   ): Promise<WindowForm> {
-    const [rates, key, { deposit }] = await Promise.all([
-      selectRates(this.deps.database),
-      this.stampKey(),
-      shopNow(this.deps),
-    ]);
-    return {
-      action,
-      stamp: stampAt(key, Date.now()),
-      currencies: currenciesFor(window, rates),
-      deposit: depositIn(window, deposit, rates, this.deps.clock()),
-      typed,
-      problem,
-    };
+    const [facts, key] = await Promise.all([formFacts(this.deps, window, rule), this.stampKey()]);
+    return { ...facts, action, stamp: stampAt(key, Date.now()), typed, problem };
   }
 
   /** The same in every process of the shop. */

@@ -1,15 +1,5 @@
 import { currencyDigits } from '@/core/money';
-import {
-  type DepositRule,
-  depositFrom,
-  fill,
-  type Language,
-  type LetterKind,
-  moment,
-  money,
-  type ShopTexts,
-  type TextKey,
-} from '@/core/shop';
+import { fill, type Language, type LetterKind, moment, money, type ShopTexts, type TextKey } from '@/core/shop';
 import type { NotTaken, Typed } from '@/usecases/shop/send';
 import { type ShopWindow, takenIn } from '@/usecases/shop/window';
 import { Html, html } from './html';
@@ -247,17 +237,6 @@ ${
 <p class="facts">${texts.linkFirst}</p>
 </form>
 `;
-}
-
-/** From which bid on a deposit is wanted in a window. */
-export function depositIn(
-  window: ShopWindow,
-  rule: DepositRule | null,
-  rates: Parameters<typeof depositFrom>[2],
-  now: Parameters<typeof depositFrom>[3],
-): WindowForm['deposit'] {
-  const fromMinor = window.auctionId === null ? null : depositFrom(rule, window.currency, rates, now);
-  return rule === null || fromMinor === null ? null : { fromMinor, percent: rule.percent };
 }
 
 /** What is said after something was sent, and where nothing more is to be seen. */

@@ -1,6 +1,7 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
 import { loadClock } from '@/usecases/clock';
 import { type Deps, deps } from '@/usecases/deps';
+import { VisitCounter } from '@/usecases/shop/visits';
 import { Shop } from './answer';
 
 const CLOCK_EVERY_MS = 5000;
@@ -44,6 +45,8 @@ export async function answerBuyer(
     acceptLanguage: headers['accept-language'],
     body,
     address: addressOf(request),
+    agent: headers['user-agent'] ?? '',
+    purpose: String(headers['sec-purpose'] ?? headers.purpose ?? ''),
   });
   response.writeHead(answer.status, { ...answer.headers, 'content-length': Buffer.byteLength(answer.body) });
   response.end(method === 'HEAD' ? undefined : answer.body);
@@ -69,6 +72,13 @@ export function shopServer(
   return server;
 }
 
+/** A shop that counts how often its windows are opened. */
+export function shopWith(own: Deps, visits: VisitCounter): Shop {
+  return new Shop(own, (nameId, { method, address = '', agent = '', purpose = '' }) => {
+    if (method === 'GET') visits.opened({ nameId, address, agent, purpose });
+  });
+}
+
 /** Serves the windows of names that are for sale, on a port of this machine: for anybody, without sign-in, by a pool of its own. */
 export async function serveShop(port: number): Promise<Server> {
   const own = deps({ part: 'shop', connections: 4, thread: null });
@@ -77,7 +87,9 @@ export async function serveShop(port: number): Promise<Server> {
     () => void loadClock(own).catch((error: unknown) => own.log.warn({ err: error }, 'the clock could not be read')),
     CLOCK_EVERY_MS,
   ).unref();
-  const server = shopServer(own, new Shop(own));
+  const visits = new VisitCounter(own);
+  const server = shopServer(own, shopWith(own, visits));
+  server.on('close', () => void visits.close());
   await new Promise<void>((ready) => server.listen(port, '127.0.0.1', ready));
   return server;
 }

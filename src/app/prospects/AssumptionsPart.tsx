@@ -181,6 +181,30 @@ function PriceFigures({ forecast }: { forecast: Forecast | null }) {
         onChange={(offerFactor) => assume({ offerFactor: Math.round(offerFactor * 10) / 10 })}
       />
       <MovableFigure
+        label="Names looked at sell"
+        value={assumptions.visitFactor}
+        limits={ASSUMPTION_LIMITS.visitFactor}
+        least={0.2}
+        most={10}
+        grows
+        {...plain}
+        write={(factor) => `× ${numberText(Math.round(factor * 10) / 10)}`}
+        read={(text) => plain.read(text.replace('×', ''))}
+        about="times as often, if their window was opened often enough in 90 days; nothing yet says so."
+        onChange={(visitFactor) => assume({ visitFactor: Math.round(visitFactor * 10) / 10 })}
+      />
+      <MovableFigure
+        label="Often enough: visits"
+        value={assumptions.visitsFrom}
+        limits={ASSUMPTION_LIMITS.visitsFrom}
+        least={1}
+        most={300}
+        grows
+        {...plain}
+        about="in 90 days, robots left out. Only windows that this program shows are counted."
+        onChange={(visitsFrom) => assume({ visitsFrom: Math.round(visitsFrom) })}
+      />
+      <MovableFigure
         label="Chance answers to price"
         value={assumptions.elasticity}
         limits={ASSUMPTION_LIMITS.elasticity}

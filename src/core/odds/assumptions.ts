@@ -22,6 +22,9 @@ export interface Assumptions {
   readonly commission: number;
   /** A name somebody has made an offer for, or bid on, within a year is so many times as likely to be sold. */
   readonly offerFactor: number;
+  /** A name whose window was opened at least so often in 90 days is so many times as likely to be sold. */
+  readonly visitFactor: number;
+  readonly visitsFrom: number;
   /** By how much a year money now is worth more than money later. */
   readonly interest: number;
   /** How much the chance answers to the price: λ × (1 − x)^(−ε) where every price falls by x. */
@@ -42,6 +45,8 @@ export const ASSUMPTION_LIMITS = {
   shareSigma: [0, 3],
   commission: [0, 1],
   offerFactor: [0, 100],
+  visitFactor: [0, 100],
+  visitsFrom: [1, 1_000_000],
   interest: [0, 1],
   elasticity: [0, 10],
 } as const satisfies Partial<Record<keyof Assumptions, readonly [number, number]>>;
@@ -57,6 +62,8 @@ export const USUAL_ASSUMPTIONS: Assumptions = {
   shareSigma: null,
   commission: 0.15,
   offerFactor: 1,
+  visitFactor: 1,
+  visitsFrom: 30,
   interest: 0.08,
   elasticity: 1,
   cashMinor: 0,

@@ -93,6 +93,7 @@ const TABLE = `
   changeReserve         o t - -
   enterBid              o t - -
   offerToHighest        o t - -
+  lookForWindows        o t - -
   blockSender           o t - -
   unblockSender         o t - -
   takeDeposit           o t - -

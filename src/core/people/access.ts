@@ -122,6 +122,7 @@ export const COMMANDS = {
   changeReserve: selling('hold auctions'),
   enterBid: selling('hold auctions'),
   offerToHighest: selling('sell names'),
+  lookForWindows: selling('look for windows'),
   blockSender: selling('block senders'),
   unblockSender: selling('block senders'),
   takeDeposit: selling('take down deposits'),

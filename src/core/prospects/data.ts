@@ -22,6 +22,9 @@ export interface OwnSale {
   readonly day: Day;
 }
 
+/** So many days back visits count as a signal. */
+export const VISIT_DAYS = 90;
+
 /**
  * What is known of own names on offer, beside the ledger: in columns by name id where there may be many. `years` is how long each name
  * of the ledger has been on offer; `minimumMinor` the least offer of its listing, in minor units of `currencies[currency]`, `NaN` for none.
@@ -41,6 +44,8 @@ export interface OfferFacts {
   readonly marketplaces: readonly (MarketplaceTerms & { readonly label: string })[];
   /** Names somebody has made an offer for, or bid on, within a year, and how many did. */
   readonly offers: { readonly nameId: Int32Array; readonly count: Int32Array };
+  /** Names whose windows were opened within `VISIT_DAYS`, and how often. */
+  readonly visits: { readonly nameId: Int32Array; readonly count: Int32Array };
   /** Names that are being sold: their buyer is found. */
   readonly selling: Int32Array;
   readonly gone: readonly GoneOffer[];
@@ -62,6 +67,7 @@ export const NO_OFFER_FACTS: OfferFacts = {
   currencies: [],
   marketplaces: [],
   offers: { nameId: new Int32Array(0), count: new Int32Array(0) },
+  visits: { nameId: new Int32Array(0), count: new Int32Array(0) },
   selling: new Int32Array(0),
   gone: [],
   sales: [],

@@ -1,5 +1,5 @@
 export { type Course, certainCosts, heldUntil, wholeCourse } from './course';
-export { type GoneOffer, NO_OFFER_FACTS, type OfferFacts, type OwnSale } from './data';
+export { type GoneOffer, NO_OFFER_FACTS, type OfferFacts, type OwnSale, VISIT_DAYS } from './data';
 export { expectedProfit, type Otherwise } from './expected';
 export { type Compared, compareOutcomes, FAN_LINES, type Fan, fanOf } from './fan';
 export {

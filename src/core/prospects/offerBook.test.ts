@@ -171,6 +171,19 @@ describe('the book of offers', () => {
     );
   });
 
+  test('a name whose window is opened often enough counts for more, on top of its offers', () => {
+    const own = ledgerOf(['a.com', 'b.com', 'c.com'].map((name) => nameWith(name, END, { asking: asked(10) })));
+    const [a, b, c] = [...own.projection.names.columns.id] as [number, number, number];
+    const facts = {
+      offers: { nameId: Int32Array.of(b), count: Int32Array.of(1) },
+      visits: { nameId: Int32Array.of(a, b, c), count: Int32Array.of(29, 30, 400) },
+    };
+    const book = bookOf(own, facts, { offerFactor: 3, visitFactor: 2, visitsFrom: 30 });
+    expect([0, 1, 2].map((place) => book.factor[book.at[place] as number])).toEqual([1, 6, 2]);
+    expect([...bookOf(own, facts).factor]).toEqual([1, 1, 1]);
+    expect(book.visits.get(2)).toBe(400);
+  });
+
   test('a saved view makes two groups', () => {
     const book = bookOf(today, {}, { grouping: 'view' }, { ...EVERY_NAME, endings: ['net'] });
     expect(book.groups.map(({ key, names: count }) => [key, count])).toEqual([

@@ -55,6 +55,8 @@ export interface OfferBook {
   readonly at: Int32Array;
   /** Offers made within a year, by place. */
   readonly offers: ReadonlyMap<number, number>;
+  /** Visits of windows within 90 days, by place. */
+  readonly visits: ReadonlyMap<number, number>;
   /** Names that are asked for in a currency without a rate, and names that are being sold: in the book they are not. */
   readonly noRate: number;
   readonly selling: ReadonlySet<number>;
@@ -121,7 +123,8 @@ export function offerBook(today: LedgerDay, { facts, assumptions, view, thought 
     }
     const listed = own.listed.get(place);
     const minimum = listed === undefined ? 0 : minimumOf(facts, listed, homeCurrency, rates, day);
-    const offered = own.offers.has(place) ? assumptions.offerFactor : 1;
+    const isVisited = (own.visits.get(place) ?? 0) >= assumptions.visitsFrom;
+    const offered = (own.offers.has(place) ? assumptions.offerFactor : 1) * (isVisited ? assumptions.visitFactor : 1);
     found.push({
       place,
       group,
@@ -159,6 +162,7 @@ export function offerBook(today: LedgerDay, { facts, assumptions, view, thought 
     ...shareOf(assumptions, shares),
     pricedSales: shares.length,
     offers: own.offers,
+    visits: own.visits,
     noRate,
     selling: new Set(own.selling.keys()),
   };
@@ -260,6 +264,7 @@ function by(facts: OfferFacts, placeOf: (id: number) => number | undefined) {
     years: map(facts.since.nameId, (i) => facts.since.years[i] as number),
     listed: map(facts.listed.nameId, (i) => i),
     offers: map(facts.offers.nameId, (i) => facts.offers.count[i] as number),
+    visits: map(facts.visits.nameId, (i) => facts.visits.count[i] as number),
     selling: map(facts.selling, () => true),
   };
 }

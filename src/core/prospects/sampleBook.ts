@@ -34,6 +34,7 @@ export function bookOf(
     pricedSales: 0,
     at: Int32Array.from(names, (_, i) => i),
     offers: new Map(),
+    visits: new Map(),
     noRate: 0,
     selling: new Set(),
   };

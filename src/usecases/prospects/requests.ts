@@ -68,6 +68,14 @@ export class AssumptionsForm {
   @Assumed('offerFactor')
   offerFactor?: number;
 
+  /** A name whose window is opened often is so many times as likely to be sold. */
+  @Assumed('visitFactor')
+  visitFactor?: number;
+
+  /** From how many visits in 90 days on. */
+  @Assumed('visitsFrom')
+  visitsFrom?: number;
+
   @Assumed('interest')
   interest?: number;
 

@@ -23,7 +23,7 @@ import { hashOf, newToken } from '../people/tokens';
 import { seal } from '../secrets/seal';
 import { isWithin } from './limits';
 import { shopKey, shopNow } from './taking';
-import { type ShopWindow, takenIn, windowOf } from './window';
+import { currenciesFor, type ShopWindow, takenIn, windowOf } from './window';
 
 /** What was typed into the form of a window, as it came. */
 export interface Typed {
@@ -122,14 +122,6 @@ function readLetter(
   if (refuseText(message)) return { text: 'tooQuick' };
   const figure = figureIn(kind, window, typed, language, rates, clock());
   return 'text' in figure ? figure : { kind, buyer, mail, message, ...figure };
-}
-
-/** The currencies that an offer may be made in: the listing's own, and those that a rate leads to. */
-export function currenciesFor({ currency, takesOffers }: ShopWindow, rates: readonly Rate[]): string[] {
-  const known = rates.flatMap((rate) =>
-    rate.currency === currency ? [rate.into] : rate.into === currency ? [rate.currency] : [],
-  );
-  return takesOffers ? [...new Set([currency, ...known.sort()])] : [currency];
 }
 
 /** The amount of a letter, within what the window says: below the least is said at once, with the least. */

@@ -1,10 +1,12 @@
+import type { Rate } from '@/core/money';
 import { parseDomainName } from '@/core/names';
 import { isRefusal } from '@/core/refusal';
 import { OVER_STAGES, type WindowTerms, windowTerms } from '@/core/selling';
-import { type LetterKind, lettersTaken } from '@/core/shop';
+import { type DepositRule, depositFrom, type LetterKind, lettersTaken } from '@/core/shop';
 import { selectAuctions, standingOfRow } from '@/database/auctions';
 import { selectListings } from '@/database/listings';
 import { selectNameIds } from '@/database/names';
+import { selectRates } from '@/database/rates';
 import { selectSalesOf } from '@/database/sales';
 import type { Deps } from '../deps';
 
@@ -79,4 +81,28 @@ export async function windowOf(deps: Deps, typed: string): Promise<ShopWindow | 
 /** What may be sent from a window: nothing beside an auction that a marketplace holds, which takes its bids there. */
 export function takenIn(window: ShopWindow): readonly LetterKind[] {
   return window.auction !== null && window.auctionId === null ? [] : lettersTaken(window);
+}
+
+/** What a window's form needs besides: the currencies of an offer, and from which bid on a deposit is wanted. */
+export interface FormFacts {
+  readonly currencies: readonly string[];
+  /** In the auction's currency; `null` where none is wanted. */
+  readonly deposit: { readonly fromMinor: number; readonly percent: number } | null;
+}
+
+export async function formFacts(deps: Deps, window: ShopWindow, rule: DepositRule | null): Promise<FormFacts> {
+  const rates = await selectRates(deps.database);
+  const fromMinor = window.auctionId === null ? null : depositFrom(rule, window.currency, rates, deps.clock());
+  return {
+    currencies: currenciesFor(window, rates),
+    deposit: rule === null || fromMinor === null ? null : { fromMinor, percent: rule.percent },
+  };
+}
+
+/** The currencies that an offer may be made in: the listing's own, and those that a rate leads to. */
+export function currenciesFor({ currency, takesOffers }: ShopWindow, rates: readonly Rate[]): string[] {
+  const known = rates.flatMap((rate) =>
+    rate.currency === currency ? [rate.into] : rate.into === currency ? [rate.currency] : [],
+  );
+  return takesOffers ? [...new Set([currency, ...known.sort()])] : [currency];
 }

@@ -44,6 +44,8 @@ export const assumptions = named(
     shareSigma: orNull(figure),
     commission: figure,
     offerFactor: figure,
+    visitFactor: figure,
+    visitsFrom: figure,
     interest: figure,
     elasticity: figure,
     cashMinor: whole,
