@@ -29,12 +29,15 @@ export interface LetterRow {
   /** No more news may come of it. */
   readonly over: boolean;
   readonly mailProblem: string | null;
+  /** Its auction has ended. */
+  readonly isEnded: boolean;
 }
 
 const LETTER = `
   select l.id, l.token_sealed as "tokenSealed", l.kind, l.name_id as "nameId", n.ascii, n."unicode", l.auction_id as "auctionId", l.buyer, l.mail, l.language,
     l.minor, l.currency, l.message, l.asked_at as "askedAt", l.confirmed_at as "confirmedAt", l.thread_id as "threadId", l.placed_minor as "placedMinor",
-    l.deposit_minor as "depositMinor", l.held_minor as "heldMinor", l.returned_at as "returnedAt", l.refused, l.told, l.over, l.mail_problem as "mailProblem"
+    l.deposit_minor as "depositMinor", l.held_minor as "heldMinor", l.returned_at as "returnedAt", l.refused, l.told, l.over, l.mail_problem as "mailProblem",
+    exists (select from auctions e where e.id = l.auction_id and e.outcome is not null) as "isEnded"
   from letters l join names n on n.id = l.name_id`;
 
 export type NewLetter = Pick<
@@ -83,18 +86,9 @@ export async function selectLetterByToken(db: Queryable, tokenHash: Buffer): Pro
   return (await db.query<LetterRow>(`${LETTER} where l.token_hash = $1`, [tokenHash])).rows[0] ?? null;
 }
 
-export async function selectLetter(db: Queryable, id: number): Promise<LetterRow | null> {
-  return (await db.query<LetterRow>(`${LETTER} where l.id = $1`, [id])).rows[0] ?? null;
-}
-
 /** Locks a letter, so that it is confirmed and answered once. */
 export async function lockLetter(tx: Transaction, id: number): Promise<LetterRow | null> {
   return (await tx.query<LetterRow>(`${LETTER} where l.id = $1 for no key update of l`, [id])).rows[0] ?? null;
-}
-
-/** The letter by which a thread came; `null` for one that came otherwise. */
-export async function selectLetterOfThread(db: Queryable, threadId: number): Promise<LetterRow | null> {
-  return (await db.query<LetterRow>(`${LETTER} where l.thread_id = $1`, [threadId])).rows[0] ?? null;
 }
 
 /** Who has bid, or would, in an auction by the shop: confirmed letters, the first of each address first. */
@@ -109,7 +103,7 @@ export async function selectBiddersOf(db: Queryable, auctionId: number): Promise
 /** Deposits that the office has to take down, or to give back once their auction is over. */
 export async function selectDeposits(db: Queryable): Promise<LetterRow[]> {
   const { rows } = await db.query<LetterRow>(
-    `${LETTER} join auctions a on a.id = l.auction_id where l.confirmed_at is not null
+    `${LETTER} left join auctions a on a.id = l.auction_id where l.confirmed_at is not null
        and ((a.outcome is null and l.minor > coalesce(l.placed_minor, 0) and l.deposit_minor > l.held_minor)
          or (a.outcome is not null and l.held_minor > 0 and l.returned_at is null)) order by l.id`,
   );

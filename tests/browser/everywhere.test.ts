@@ -88,6 +88,7 @@ describe('at 1280, 1024 and 390 px, by day and by night', () => {
     ['/setup/policies', 'Its names are'],
     ['/setup/marketplaces', 'Answers by rule'],
     ['/setup/marketplaces/1', 'sells in'],
+    ['/setup/shop', 'Blocked senders'],
     ['/setup/money', 'Home currency'],
     ['/setup/mail', 'Reminders by mail'],
     ['/setup/records', 'RDAP bootstrap file'],

@@ -147,6 +147,13 @@ const ROUTES: Readonly<Record<string, string>> = {
   addProgramAction: 'POST /people/programs',
   settleConfirmationAction: 'POST /confirmations/{id}',
   setSecondPersonAction: 'PUT /people/second-person',
+  saveShopAction: 'PUT /shop',
+  saveShopTextsAction: 'PUT /shop/texts/{language}',
+  blockSenderAction: 'POST /shop/blocked',
+  unblockSenderAction: 'DELETE /shop/blocked/{sender}',
+  takeDepositAction: 'POST /shop/deposits/{letterId}/take',
+  returnDepositAction: 'POST /shop/deposits/{letterId}/return',
+  lookForWindowsAction: 'POST /shop/looks',
 };
 
 /** What only a screen has, and why. */

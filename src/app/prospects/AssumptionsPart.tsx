@@ -167,6 +167,36 @@ function PriceFigures({ forecast }: { forecast: Forecast | null }) {
         about="Where a name is listed nowhere; else its marketplace’s own fees."
         onChange={(commission) => assume({ commission: rounded(commission) })}
       />
+      <SignalInputs />
+      <MovableFigure
+        label="Chance answers to price"
+        value={assumptions.elasticity}
+        limits={ASSUMPTION_LIMITS.elasticity}
+        least={0}
+        most={4}
+        {...plain}
+        about="At 0 a lower price sells no more often. A tenth less at 1 sells a ninth more often."
+        onChange={(elasticity) => assume({ elasticity: Math.round(elasticity * 10) / 10 })}
+      />
+      <MovableFigure
+        label="Money now over later"
+        value={assumptions.interest}
+        limits={ASSUMPTION_LIMITS.interest}
+        least={0}
+        most={0.4}
+        {...percent}
+        about="a year: by it later years count for less when a name is judged."
+        onChange={(interest) => assume({ interest: rounded(interest) })}
+      />
+    </>
+  );
+}
+
+/** By how much more often names sell that somebody wishes for, or looks at. */
+function SignalInputs() {
+  const { assumptions, assume } = useProspects();
+  return (
+    <>
       <MovableFigure
         label="Names with offers sell"
         value={assumptions.offerFactor}
@@ -203,26 +233,6 @@ function PriceFigures({ forecast }: { forecast: Forecast | null }) {
         {...plain}
         about="in 90 days, robots left out. Only windows that this program shows are counted."
         onChange={(visitsFrom) => assume({ visitsFrom: Math.round(visitsFrom) })}
-      />
-      <MovableFigure
-        label="Chance answers to price"
-        value={assumptions.elasticity}
-        limits={ASSUMPTION_LIMITS.elasticity}
-        least={0}
-        most={4}
-        {...plain}
-        about="At 0 a lower price sells no more often. A tenth less at 1 sells a ninth more often."
-        onChange={(elasticity) => assume({ elasticity: Math.round(elasticity * 10) / 10 })}
-      />
-      <MovableFigure
-        label="Money now over later"
-        value={assumptions.interest}
-        limits={ASSUMPTION_LIMITS.interest}
-        least={0}
-        most={0.4}
-        {...percent}
-        about="a year: by it later years count for less when a name is judged."
-        onChange={(interest) => assume({ interest: rounded(interest) })}
       />
     </>
   );

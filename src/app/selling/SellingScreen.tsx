@@ -14,17 +14,19 @@ import { Empty } from '@/ui/text/States';
 import { countOf } from '@/ui/text/todayWords';
 import { amountsWords } from '@/ui/text/words';
 import type { AgendaGroup, SellingReport } from '@/usecases/selling/report';
+import type { Deposit } from '@/usecases/shop/settings';
 import { agendaParts } from '../acts/agenda/sellingLines';
 import { useTitle } from '../frame/Frame';
 import { useLedger, useLedgerChange } from '../frame/LedgerProvider';
 import { lookAgainAction } from './actions';
+import { DepositsPart } from './DepositsPart';
 import { PastePart } from './PastePart';
 import { RunningAuctions, SalesOnTheirWay, WaitingThreads } from './SellingTables';
 
 const MOST_ROWS = 12;
 
 /** What awaits the owner in selling, by urgency; then what runs without him. */
-export function SellingScreen({ report }: { report: SellingReport }) {
+export function SellingScreen({ report, deposits }: { report: SellingReport; deposits: readonly Deposit[] }) {
   const router = useRouter();
   const [busy, setBusy] = useState(false);
   const { agenda, auctions, sales, threads, listed } = report;
@@ -61,6 +63,7 @@ export function SellingScreen({ report }: { report: SellingReport }) {
         </Empty>
       )}
       {agenda.length > 0 && <AgendaTable agenda={agenda} />}
+      <DepositsPart deposits={deposits} />
       <SalesOnTheirWay sales={others} />
       <RunningAuctions auctions={running} />
       <WaitingThreads threads={waiting} />

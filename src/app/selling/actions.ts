@@ -11,6 +11,8 @@ import { lookForProof, placeProof, proveListing } from '@/usecases/selling/prove
 import { handOver, stepSale, transferCode } from '@/usecases/selling/sales';
 import { type Listed, sendListings } from '@/usecases/selling/sendListings';
 import { markSeenLive, withdrawListingsById } from '@/usecases/selling/withdraw';
+import { blockSender, returnDeposit, takeDeposit } from '@/usecases/shop/settings';
+import { lookForWindows } from '@/usecases/shop/shows';
 import { later } from '../acts/later';
 
 /** What was decided is told to marketplaces at once, without keeping the person waiting. */
@@ -124,4 +126,23 @@ export async function placeProofAction(input: unknown): Promise<{ readonly isSet
 /** Looks by DNS whether it stands there. */
 export async function lookForProofAction(listingId: number): Promise<true | Refusal> {
   return lookForProof(deps(), listingId);
+}
+
+/** Looks now whether names lead to their windows; answers how many do. */
+export async function lookForWindowsAction(nameIds: readonly number[]): Promise<number | Refusal> {
+  return lookForWindows(deps(), { nameIds });
+}
+
+/** Takes down a deposit that has come. */
+export async function takeDepositAction(letterId: number, amount: string): Promise<true | Refusal> {
+  return takeDeposit(deps(), { letterId, amount });
+}
+
+export async function returnDepositAction(letterId: number): Promise<true | Refusal> {
+  return returnDeposit(deps(), { letterId });
+}
+
+/** Hears nothing more of a sender. */
+export async function blockSenderAction(sender: string): Promise<true | Refusal> {
+  return blockSender(deps(), { sender });
 }

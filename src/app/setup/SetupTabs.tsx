@@ -5,6 +5,7 @@ const PARTS = [
   { href: '/setup/accounts', text: 'Accounts', hasBelow: true },
   { href: '/setup/policies', text: 'Policies' },
   { href: '/setup/marketplaces', text: 'Marketplaces', hasBelow: true },
+  { href: '/setup/shop', text: 'Shop window' },
   { href: '/setup/money', text: 'Money' },
   { href: '/setup/mail', text: 'Mail' },
   { href: '/setup/records', text: 'Records' },

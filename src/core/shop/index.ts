@@ -4,3 +4,4 @@ export * from './letter';
 export * from './place';
 export * from './say';
 export * from './texts';
+export * from './visits';

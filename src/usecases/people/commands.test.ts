@@ -73,7 +73,7 @@ const NO_COMMANDS = new Set([
   rawMail readRequest readReviewQuery recordHistory refusedRowsCsv registrationRun registrations releaseOrders
   releaseTries reviewCsv reviewEntries reviewEntriesCsv reviewNames runCsv runOfName runProgress sales
   savedViews seenZone sellingAgenda shortlist soldList statementOf transferById transfersUnderWay watches
-  webhook webhooks yearReview zonesOfTransfer
+  shopSettings blockedSenders deposits windowShown visitsOf webhook webhooks yearReview zonesOfTransfer
   `),
   // Carries on what was asked for by somebody who might.
   ...words('askForNames carryOnRegistrations carryOnTransfers carryOutRun carryOutSwitches drainChecks followSelling'),

@@ -15,6 +15,7 @@ import {
   soldBy,
   turnAt,
 } from '@/core/selling';
+import { VISITS_SHOWN_DAYS } from '@/core/shop';
 import { addDays, dayOf, earliestEnd, HOUR_MS, type Instant } from '@/core/time';
 import { type AuctionRow, selectAuctions, selectUnsold } from '@/database/auctions';
 import {
@@ -32,6 +33,7 @@ import { selectThreads, type ThreadRow } from '@/database/offers';
 import { selectRates } from '@/database/rates';
 import { type SaleRow, selectSales, selectSalesOf } from '@/database/sales';
 import { selectSettings } from '@/database/settings';
+import { selectVisits } from '@/database/visits';
 import type { Deps } from '../deps';
 
 /** One listing as a line of the list of all. Amounts are minor units of its currency. */
@@ -51,6 +53,8 @@ export interface ListingLine {
   readonly profitMinor: number | null;
   readonly status: ListingStatus;
   readonly bestMinor: number | null;
+  /** How often its window was opened in 30 days, robots left out. */
+  readonly visits: number;
   readonly seenLiveAt: Instant | null;
   readonly termEnd: Instant | null;
 }
@@ -229,10 +233,11 @@ function auctionClosing(auction: AuctionRow): AgendaItem {
 /** Every current listing with its net proceeds. */
 export async function listingLines(deps: Deps): Promise<ListingLine[]> {
   const { database } = deps;
-  const [listings, marketplaces, rates] = await Promise.all([
+  const [listings, marketplaces, rates, visits] = await Promise.all([
     selectListings(database, null),
     selectMarketplaces(database),
     selectRates(database),
+    selectVisits(database, null, deps.clock(), VISITS_SHOWN_DAYS),
   ]);
   const names = await selectSaleNames(database, [...new Set(listings.map(({ nameId }) => nameId))]);
   const byName = new Map(names.map((name) => [name.nameId, name]));
@@ -264,6 +269,7 @@ export async function listingLines(deps: Deps): Promise<ListingLine[]> {
       profitMinor: proceedsMinor === null || cost === null ? null : proceedsMinor - cost.minor,
       status: listing.status,
       bestMinor: name?.bestOfferCurrency === listing.currency ? name.bestOfferMinor : null,
+      visits: visits.get(listing.nameId) ?? 0,
       seenLiveAt: listing.seenLiveAt,
       termEnd: listing.termEnd?.at ?? null,
     };

@@ -20,7 +20,7 @@ import { GREATEST_MINOR } from '@/core/money';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { LANGUAGE_TAGS, type Language, refuseText, TEXT_KEYS, type TextKey } from '@/core/shop';
 import {
-  type BlockedRow,
+  type BlockedRow as BlockedSender,
   deleteBlocked,
   insertBlocked,
   type LetterRow,
@@ -99,6 +99,8 @@ export async function shopSettings(deps: Deps): Promise<ShopSettings> {
   return (await selectSettings(deps.database)).shop;
 }
 
+export type { BlockedSender, ShopSettings };
+
 /** Sets how names are shown to buyers. */
 export const saveShop = command('saveShop', async (deps: Deps, input: unknown): Promise<true | Refusal> => {
   const form = await readRequest(ShopForm, input);
@@ -161,7 +163,7 @@ export class SenderForm {
   sender!: string;
 }
 
-export function blockedSenders(deps: Deps): Promise<BlockedRow[]> {
+export function blockedSenders(deps: Deps): Promise<BlockedSender[]> {
   return selectBlocked(deps.database);
 }
 
@@ -181,9 +183,12 @@ export const unblockSender = command('unblockSender', async (deps: Deps, input: 
   return done || refuse('sender-not-blocked', 'This sender is not blocked. Load the page again.');
 });
 
+/** A deposit that the office waits for, or that it has to give back once the auction has ended. Amounts are minor units. */
+export type Deposit = Omit<LetterRow, 'tokenSealed'>;
+
 /** Deposits that the office waits for, and that it has to give back. */
-export function deposits(deps: Deps): Promise<LetterRow[]> {
-  return selectDeposits(deps.database);
+export async function deposits(deps: Deps): Promise<Deposit[]> {
+  return (await selectDeposits(deps.database)).map(({ tokenSealed, ...deposit }) => deposit);
 }
 
 export class TakeDepositForm {

@@ -87,6 +87,8 @@ export const lookForWindows = command(
   },
 );
 
+export type { WindowLook };
+
 /** How a name is shown to buyers: what has to be set, where that may be done by a link, and what was seen last. */
 export interface WindowShown {
   readonly records: readonly WindowRecord[];

@@ -1,6 +1,7 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { isbot } from 'isbot';
 import { LRUCache } from 'lru-cache';
+import { VISITS_SHOWN_DAYS } from '@/core/shop';
 import { type Day, dayOf } from '@/core/time';
 import { addVisits, selectVisitDays } from '@/database/visits';
 import type { Deps } from '../deps';
@@ -69,5 +70,3 @@ export class VisitCounter {
 export function visitsOf(deps: Deps, nameId: number): Promise<{ day: Day; visits: number }[]> {
   return selectVisitDays(deps.database, nameId, deps.clock(), VISITS_SHOWN_DAYS);
 }
-
-export const VISITS_SHOWN_DAYS = 30;

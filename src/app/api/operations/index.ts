@@ -12,6 +12,7 @@ import { RECORDS } from './records';
 import { RESTS } from './rests';
 import { RUNS } from './runs';
 import { SELLING } from './selling';
+import { SHOP } from './shop';
 import { TRANSFERS } from './transfers';
 
 const TABLE: readonly AnyOperation[] = [
@@ -24,6 +25,7 @@ const TABLE: readonly AnyOperation[] = [
   ...RECORDS,
   ...MAILS,
   ...SELLING,
+  ...SHOP,
   ...PROSPECTS,
   ...BOOKS,
   ...PROGRAMS,

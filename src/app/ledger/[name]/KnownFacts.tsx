@@ -84,7 +84,7 @@ const dayEdit = (
 
 function registrarFacts(
   { name, phase, termEnd, setting }: RowView,
-  { extras }: NameDetail,
+  { extras, visits }: NameDetail,
   accounts: readonly { readonly id: number; readonly label: string }[],
   style: DayStyle,
 ): readonly Fact[] {
@@ -131,6 +131,14 @@ function registrarFacts(
       value: yesNo(name.privacy),
       edit: { kind: 'switch', what: 'privacy', value: onOff(name.privacy) },
     },
+    ...(visits > 0
+      ? [
+          {
+            what: 'window opened',
+            value: visits === 1 ? 'once in 30 days' : `${visits.toLocaleString('en')} times in 30 days`,
+          },
+        ]
+      : []),
     { what: 'name servers', value: extras.nameServers.join(', ') || 'not known' },
     {
       what: 'last transferred',

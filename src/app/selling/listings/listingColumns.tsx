@@ -6,7 +6,17 @@ import { STATUS_WORDS } from '@/ui/text/sellingWords';
 import { dayWords } from '@/ui/text/words';
 import type { ListingLine } from '@/usecases/selling/report';
 
-export type SortId = 'name' | 'marketplace' | 'kind' | 'asked' | 'proceeds' | 'profit' | 'offer' | 'status' | 'term';
+export type SortId =
+  | 'name'
+  | 'marketplace'
+  | 'kind'
+  | 'asked'
+  | 'proceeds'
+  | 'profit'
+  | 'offer'
+  | 'visits'
+  | 'status'
+  | 'term';
 
 const SORT: Readonly<Record<SortId, (line: ListingLine) => string | number>> = {
   name: ({ ascii }) => ascii,
@@ -16,6 +26,7 @@ const SORT: Readonly<Record<SortId, (line: ListingLine) => string | number>> = {
   proceeds: ({ proceedsMinor }) => proceedsMinor ?? -1,
   profit: ({ profitMinor }) => profitMinor ?? Number.NEGATIVE_INFINITY,
   offer: ({ bestMinor }) => bestMinor ?? -1,
+  visits: ({ visits }) => visits,
   status: ({ status }) => status,
   term: ({ termEnd }) => termEnd ?? Number.POSITIVE_INFINITY,
 };
@@ -59,6 +70,7 @@ export function columnsFor(style: Parameters<typeof dayWords>[1], home: string):
       true,
     ),
     column('offer', 'Best offer', 88, ({ bestMinor, currency }) => money(bestMinor, currency), true),
+    column('visits', 'Visits, 30 d', 84, ({ visits }) => (visits === 0 ? '' : visits.toLocaleString('en')), true),
     column('status', 'Status', 94, ({ status }) => (
       <span className={status === 'unproved' || status === 'refused' ? 'caution' : undefined}>
         {STATUS_WORDS[status]}

@@ -10,9 +10,10 @@ import { namePage } from '../../../frame/pages';
 import { EnterOfferPart } from './EnterOfferPart';
 import { ListingPart } from './ListingPart';
 import { AuctionsTable, SalesTable, ThreadsTable } from './SellingTables';
+import { WindowPart, type WindowSeen } from './WindowPart';
 
 /** Everything of selling about one name: where it is listed, its proof, who has answered, what came of it. */
-export function NameSellingScreen({ selling }: { selling: NameSelling }) {
+export function NameSellingScreen({ selling, seen }: { selling: NameSelling; seen: WindowSeen }) {
   const { nameId, ascii, unicode, listings, threads, auctions, sales, cost } = selling;
   useTitle('Selling', unicode);
   const promised = sales.some(({ stage }) => stage !== 'not paid' && stage !== 'refused');
@@ -38,6 +39,7 @@ export function NameSellingScreen({ selling }: { selling: NameSelling }) {
       {listings.map((listing) => (
         <ListingPart key={listing.id} listing={listing} linkedAccount={selling.linkedAccount} />
       ))}
+      {listings.length > 0 && !promised && <WindowPart nameId={nameId} seen={seen} linked={selling.linkedAccount} />}
       {listings.length === 0 && !promised && <p className="soft">It is not listed for sale.</p>}
       <SalesTable sales={sales} />
       <AuctionsTable auctions={auctions} />

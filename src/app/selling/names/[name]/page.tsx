@@ -3,6 +3,8 @@ import { ButtonLink } from '@/ui/controls/Button';
 import { Empty } from '@/ui/text/States';
 import { deps } from '@/usecases/deps';
 import { sellingOf } from '@/usecases/selling/report';
+import { windowShown } from '@/usecases/shop/shows';
+import { visitsOf } from '@/usecases/shop/visits';
 import { textIn } from '../../../http/params';
 import { NameSellingScreen } from './NameSellingScreen';
 
@@ -20,5 +22,6 @@ export default async function NameSellingPage({ params }: NameParams) {
         <ButtonLink href="/selling">Selling</ButtonLink>
       </Empty>
     );
-  return <NameSellingScreen selling={selling} />;
+  const [shown, visits] = await Promise.all([windowShown(deps(), selling.nameId), visitsOf(deps(), selling.nameId)]);
+  return <NameSellingScreen selling={selling} seen={{ ...shown, visits }} />;
 }

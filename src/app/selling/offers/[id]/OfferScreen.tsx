@@ -14,6 +14,7 @@ import type { Negotiation } from '@/usecases/selling/offers';
 import { useTitle } from '../../../frame/Frame';
 import { useLedger } from '../../../frame/LedgerProvider';
 import { AnswerPart } from './AnswerPart';
+import { BlockSender } from './BlockSender';
 import { FiguresPart } from './FiguresPart';
 import { type NegotiationState, useNegotiation } from './useNegotiation';
 
@@ -45,6 +46,7 @@ export function OfferScreen({ about }: { about: Negotiation }) {
             {thread.marketplace ?? 'kept by hand'}
             {thread.contact && `, ${thread.contact}`}
           </span>
+          {thread.contact.includes('@') && <BlockSender mail={thread.contact} />}
         </Actions>
         {thread.note && <p className="soft">{thread.note}</p>}
         {thread.state === 'waiting' && (

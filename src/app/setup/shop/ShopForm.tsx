@@ -1,0 +1,120 @@
+'use client';
+import { useState } from 'react';
+import { windowRecords } from '@/core/shop';
+import { AmountField, minorIn } from '@/ui/controls/AmountField';
+import { Button } from '@/ui/controls/Button';
+import { Check } from '@/ui/controls/Check';
+import { Field } from '@/ui/controls/Field';
+import { Form, textOf } from '@/ui/controls/Form';
+import { Actions } from '@/ui/overlay/Dialog';
+import { Fields, Section } from '@/ui/text/Sheet';
+import type { ShopSettings } from '@/usecases/shop/settings';
+import { useSave } from '../../acts/useSave';
+import { saveShopAction } from './actions';
+
+const words = (text: string) => text.split(/[\s,]+/).filter(Boolean);
+
+/** Where buyers' pages stand, where windows are reached, what a bid wants first. */
+export function ShopForm({ shop, home }: { shop: ShopSettings; home: string }) {
+  const { save, refused, isBusy } = useSave();
+  const [robots, setRobots] = useState(shop.robots);
+  const { place, deposit } = shop;
+  const currency = deposit?.currency ?? home;
+
+  const saveAll = (form: FormData) => {
+    const text = (key: string) => textOf(form, key).trim();
+    const percent = text('depositPercent');
+    void save(
+      saveShopAction({
+        url: text('url'),
+        robots,
+        a: words(text('a')),
+        aaaa: words(text('aaaa')),
+        cname: text('cname').toLowerCase(),
+        nameServers: words(text('nameServers').toLowerCase()),
+        ...(percent === ''
+          ? {}
+          : {
+              depositPercent: percent.replace(',', '.'),
+              depositFromMinor: minorIn(form, 'depositFromMinor') ?? 0,
+              depositCurrency: currency,
+            }),
+      }),
+      'Saved. The windows show it within seconds.',
+    );
+  };
+
+  return (
+    <Form aria-label="Shop window" refused={refused} onSubmit={saveAll}>
+      <Section>
+        <h2>Offers and bids</h2>
+        <Fields>
+          <Field
+            name="url"
+            label="Address of buyers’ own pages"
+            defaultValue={shop.url ?? ''}
+            hint="an address that stays yours when a name goes; empty: nothing is taken"
+            placeholder="https://offers.harbour.example"
+          />
+          <AmountField
+            name="depositFromMinor"
+            label={`A bid wants a deposit from, ${currency}`}
+            currency={currency}
+            amount={deposit ? { minor: deposit.fromMinor, currency } : null}
+          />
+          <Field
+            name="depositPercent"
+            label="Deposit, % of the most that is bid"
+            inputMode="decimal"
+            defaultValue={deposit ? String(deposit.percent) : ''}
+            hint="empty: bids want no deposit"
+          />
+        </Fields>
+        <Check isSelected={robots} onChange={setRobots}>
+          Search engines may list the windows
+        </Check>
+      </Section>
+      <PlaceFields place={place} isBusy={isBusy} />
+    </Form>
+  );
+}
+
+/** What has to be set at every name for it to show its window. */
+function PlaceFields({ place, isBusy }: { place: ShopSettings['place']; isBusy: boolean }) {
+  return (
+    <Section>
+      <h2>Where names lead to</h2>
+      <p className="soft">
+        What has to be set at a name for it to show its window. Each name’s page under Selling says whether DNS shows
+        it; it is looked at daily.
+      </p>
+      <Fields>
+        <Field name="a" label="IPv4 addresses (A)" mono defaultValue={place.a.join(' ')} />
+        <Field name="aaaa" label="IPv6 addresses (AAAA)" mono defaultValue={place.aaaa.join(' ')} />
+        <Field name="cname" label="Host for www (CNAME)" mono defaultValue={place.cname ?? ''} />
+        <Field
+          name="nameServers"
+          label="Name servers that say so"
+          mono
+          defaultValue={place.nameServers.join(' ')}
+          hint="then names are pointed by their registrar’s link"
+        />
+      </Fields>
+      {windowRecords(place).length > 0 && (
+        <p className="soft">
+          At each name:{' '}
+          <code>
+            {windowRecords(place)
+              .map(({ owner, type, data }) => `${owner} ${type} ${data}`)
+              .join(' · ')}
+          </code>
+        </p>
+      )}
+      <Actions>
+        <Button type="submit" data-kind="primary" isDisabled={isBusy}>
+          Save
+        </Button>
+      </Actions>
+    </Section>
+  );
+}
