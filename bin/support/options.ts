@@ -1,3 +1,4 @@
+import { isIP } from 'node:net';
 import { parseArgs } from 'node:util';
 
 /** What the start command was told. README.md lists it. */
@@ -8,6 +9,9 @@ export const { values: options } = parseArgs({
     demo: { type: 'boolean', default: false },
     port: { type: 'string', default: '4180' },
     'shop-port': { type: 'string' },
+    'shop-listen': { type: 'string' },
+    'shop-tls-port': { type: 'string' },
+    'shop-proxy': { type: 'string' },
     listen: { type: 'string' },
     host: { type: 'string' },
     certificate: { type: 'string' },
@@ -25,13 +29,37 @@ function portIn(text: string, name: string): number {
   return port;
 }
 
-/** The ports of the application and, where it was asked for, of the shop. */
-export function portsIn(said: { readonly port: string; readonly 'shop-port'?: string | undefined }): {
+/** Where the shop is served. */
+export interface ShopAsked {
   readonly port: number;
-  readonly shopPort: number | null;
-} {
+  readonly listen: string;
+  readonly tlsPort: number | null;
+  readonly proxy: string | null;
+}
+
+interface PortsSaid {
+  readonly port: string;
+  readonly 'shop-port'?: string | undefined;
+  readonly 'shop-listen'?: string | undefined;
+  readonly 'shop-tls-port'?: string | undefined;
+  readonly 'shop-proxy'?: string | undefined;
+}
+
+/** The port of the application and, where it was asked for, where the shop is served. Refused, with what to do, is what makes no sense. */
+export function portsIn(said: PortsSaid): { readonly port: number; readonly shop: ShopAsked | null } {
   const port = portIn(said.port, 'port');
-  const shopPort = said['shop-port'] === undefined ? null : portIn(said['shop-port'], 'shop-port');
-  if (shopPort === port) throw new Error('Give --shop-port another port than --port.');
-  return { port, shopPort };
+  const { 'shop-listen': listen, 'shop-tls-port': tls, 'shop-proxy': proxy } = said;
+  if (said['shop-port'] === undefined) {
+    if (listen ?? tls ?? proxy) throw new Error('Say with --shop-port on which port the shop window is served.');
+    return { port, shop: null };
+  }
+  const shopPort = portIn(said['shop-port'], 'shop-port');
+  const tlsPort = tls === undefined ? null : portIn(tls, 'shop-tls-port');
+  if (shopPort === port || tlsPort === port || tlsPort === shopPort)
+    throw new Error('Give --shop-port and --shop-tls-port ports of their own.');
+  if (listen !== undefined && isIP(listen) === 0)
+    throw new Error('Give --shop-listen an address of this machine, or 0.0.0.0 for all of them.');
+  if (proxy !== undefined && isIP(proxy) === 0)
+    throw new Error('Give --shop-proxy the address from which the proxy asks.');
+  return { port, shop: { port: shopPort, listen: listen ?? '127.0.0.1', tlsPort, proxy: proxy ?? null } };
 }

@@ -7,7 +7,6 @@ import { clockFrom } from '../../src/usecases/deps';
 import { type LedgerName, wishFrom } from '../../src/usecases/ledgers/choice';
 import { serveAt } from '../../src/usecases/reminders/settings';
 import { sealedWithOtherKey } from '../../src/usecases/secrets/keys';
-import { shopKeyText } from '../../src/usecases/secrets/seal';
 import { build, buildForWork, endLeftOver, isDev, serve } from './app';
 import { jobsBeat, type PracticeAt, postgresAnswers, practiceAnswers, startProgram } from './companions';
 import { demoDeps, linkPractice } from './demo';
@@ -23,11 +22,12 @@ import {
   noteOpenLedger,
 } from './ledgers';
 import { openLog, type PartLog } from './logs';
-import { options, portsIn } from './options';
+import { options, portsIn, type ShopAsked } from './options';
 import { leadsOutside, outsideOf, refuseUnguarded } from './outside';
 import { freePort, type PostgresServer, portTaken, startPostgres, stopServer } from './postgres';
 import type { Program } from './programs';
 import { settleKey } from './settleKey';
+import { shopAnswers, shopEnv, shopSaid } from './shop';
 import { type Part, type Supervised, supervise } from './supervise';
 
 const stops: (() => Promise<void>)[] = [];
@@ -118,7 +118,7 @@ async function migrated(url: string): Promise<ReturnType<typeof openDatabase>> {
 }
 
 async function start(): Promise<void> {
-  const { port, shopPort } = portsIn(options);
+  const { port, shop } = portsIn(options);
   const outside = outsideOf(options, port);
   if (outside && (options.demo || (options.fresh && !options.empty)))
     throw new Error('The demo is for this machine alone: nobody signs in there. Start it without --listen.');
@@ -167,7 +167,7 @@ async function start(): Promise<void> {
     const wanted = options.demo || (options.fresh && !options.empty) ? 'demo' : ledgerOpenLast();
     if (wanted === 'demo') await house.openDemo();
   }
-  if (shopPort !== null) await house.keepShop(shopPort);
+  if (shop !== null) await house.keepShop(shop);
   // What is watched from this machine has a port of its own there.
   await house.keepApp(outside ? await freePort() : port, !own && !outside);
   console.log(`Name Ledger is at ${baseUrl}${outside ? '' : ' (this machine only)'}. Ctrl-C stops it.`);
@@ -272,32 +272,22 @@ class House {
   }
 
   /** What buyers see of the ledger that is open: a process and a pool of its own, so that a rush there holds up nobody here. */
-  async keepShop(port: number): Promise<void> {
+  async keepShop(asked: ShopAsked): Promise<void> {
     const log = logOf('shop');
     await keep(
       {
         name: 'The shop',
         start: async () => {
           const key = this.env.NAME_LEDGER_KEY ?? process.env.NAME_LEDGER_KEY;
-          const env = {
-            ...this.env,
-            // What is open to all the world has no way to the office's own secrets.
-            NAME_LEDGER_KEY: '',
-            NAME_LEDGER_SHOP_KEY: key ? shopKeyText(key) : '',
-            DATABASE_URL: this.address,
-            PORT: String(port),
-          };
+          const env = { ...this.env, ...shopEnv(asked, key, this.address) };
           return (await startProgram('shop', env, paths.pid('shop'), log)).child;
         },
-        isWell: async () => {
-          await fetch(`http://127.0.0.1:${port}/robots.txt`, { signal: AbortSignal.timeout(4500) });
-          return true;
-        },
+        isWell: () => shopAnswers(asked),
       },
       log,
       'shop',
     );
-    console.log(`The shop window is at http://127.0.0.1:${port}/n/NAME (this machine only).`);
+    console.log(shopSaid(asked));
   }
 
   /** `mayChange`: the ledgers are in a PostgreSQL of our own, where there is room for a demo beside the office’s. */

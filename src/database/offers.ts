@@ -42,13 +42,15 @@ export interface ThreadRow {
   readonly state: ThreadState;
   readonly madeAt: Instant;
   readonly note: string;
+  /** The buyer has written by the shop window, and answers at a page of his own. */
+  readonly byShop: boolean;
   readonly figures: readonly FigureRow[];
 }
 
 const THREAD = `
   select t.id, t.name_id as "nameId", n.ascii, n."unicode", t.marketplace_id as "marketplaceId", v.label as marketplace, t.ref, t.buyer, t.contact, t.currency,
     case when n.asking_minor is not null then json_build_object('minor', n.asking_minor, 'currency', n.asking_currency) end as asking,
-    t.state, t.made_at as "madeAt", t.note,
+    t.state, t.made_at as "madeAt", t.note, exists (select from letters l where l.thread_id = t.id) as "byShop",
     coalesce((select json_agg(json_build_object('id', f.id, 'by', f.by, 'minor', f.minor, 'at', extract(epoch from f.at) * 1000,
       'lapsesAt', extract(epoch from f.lapses_at) * 1000, 'state', f.state, 'ref', f.ref, 'byRule', f.by_rule, 'note', f.note, 'person', f.person) order by f.id)
       from figures f where f.thread_id = t.id), '[]') as figures

@@ -17,7 +17,9 @@ export interface SealedRow {
     | 'mailbox'
     | 'person'
     | 'confirmation'
-    | 'letter';
+    | 'letter'
+    | 'certificate'
+    | 'certificate account';
   readonly id: number;
 }
 
@@ -36,6 +38,8 @@ export const sealPlace = {
   confirmation: (command: string) => `confirmation ${command}`,
   /** The way to a buyer's own page. */
   letter: (id: number) => `letter ${id} link`,
+  certificate: (id: number) => `certificate ${id} key`,
+  'certificate account': (id: number) => `certificate account ${id} key`,
 } as const;
 
 /** The place of a transfer's code: that of a sold name belongs to its sale, whichever transfer carries it. */
@@ -59,6 +63,8 @@ export async function selectSealed(db: Queryable): Promise<SealedRow[]> {
      union all select 'webhook', id, label, secret, null from webhooks where secret <> ''
      union all select 'person', id, name, code_secret, null from people where code_secret is not null
      union all select 'letter', l.id, l.mail, l.token_sealed, null from letters l where l.token_sealed is not null
+     union all select 'certificate', id, host, key_sealed, null from certificates where key_sealed is not null
+     union all select 'certificate account', id, directory, key_sealed, null from certificate_accounts
      union all select 'confirmation', id, command, arguments, null from confirmations where state = 'waiting'
      order by 1, 2`,
   );
@@ -91,6 +97,12 @@ export async function updateSealed(
       return;
     case 'letter':
       await tx.query('update letters set token_sealed = $2 where id = $1', [id, sealed]);
+      return;
+    case 'certificate':
+      await tx.query('update certificates set key_sealed = $2 where id = $1', [id, sealed]);
+      return;
+    case 'certificate account':
+      await tx.query('update certificate_accounts set key_sealed = $2 where id = $1', [id, sealed]);
       return;
     case 'confirmation':
       await tx.query('update confirmations set arguments = $2 where id = $1', [id, sealed]);
@@ -127,4 +139,4 @@ export async function dropOpenCodes(tx: Transaction): Promise<void> {
 }
 
 /** What is sealed with the shop's own key, which is made of the installation's: the shop never has that. */
-export const SEALED_BY_SHOP: ReadonlySet<SealedRow['kind']> = new Set(['letter']);
+export const SEALED_BY_SHOP: ReadonlySet<SealedRow['kind']> = new Set(['letter', 'certificate', 'certificate account']);

@@ -71,6 +71,8 @@ export interface ShopSettings {
   readonly texts: OwnTexts;
   /** What has to be set for a name to lead to its window. */
   readonly place: WindowPlace;
+  /** The server that certificates come from; `null` where windows are shown by a proxy that has its own. */
+  readonly acme: { readonly directory: string; readonly mail: string } | null;
 }
 
 /** What the office has set for the whole program. */
@@ -135,7 +137,14 @@ const USUAL: Settings = {
   records: { bootstrap: null, whois: {}, dns: null, allowedHosts: [] },
   rates: null,
   answerRule: null,
-  shop: { url: null, robots: true, deposit: null, texts: {}, place: { a: [], aaaa: [], cname: null, nameServers: [] } },
+  shop: {
+    url: null,
+    robots: true,
+    deposit: null,
+    texts: {},
+    place: { a: [], aaaa: [], cname: null, nameServers: [] },
+    acme: null,
+  },
   clockOffsetMs: 0,
 };
 

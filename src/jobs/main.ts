@@ -22,6 +22,7 @@ import { drainChecks } from '@/usecases/records/check';
 import { queueDueChecks } from '@/usecases/records/schedule';
 import { sendReminders } from '@/usecases/reminders/remind';
 import { followSelling } from '@/usecases/selling/follow';
+import { renewCertificates } from '@/usecases/shop/certificates';
 import { lookAtWindows } from '@/usecases/shop/shows';
 import { forgetOldLetters, tellBuyers } from '@/usecases/shop/tell';
 
@@ -46,6 +47,7 @@ const SCHEDULE = {
   'forget-old-keys': { cron: '43 * * * *', work: forgetOldKeys },
   'forget-old-events': { cron: '47 * * * *', work: forgetOldEvents },
   'look-at-windows': { cron: '11 * * * *', work: lookAtWindows },
+  'renew-certificates': { cron: '19 * * * *', work: renewCertificates },
   'forget-old-letters': { cron: '53 * * * *', work: forgetOldLetters },
   'tell-buyers': { cron: '* * * * *', work: (own: Deps) => tellBuyers(own, TELLING_MS) },
   'tell-webhooks': { cron: '* * * * *', work: (own: Deps) => tellWebhooks(own, TELLING_MS) },

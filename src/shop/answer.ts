@@ -5,6 +5,7 @@ import { CONFIRM_DAYS, type DepositRule, fill, LANGUAGE_TAGS, type Language, tex
 import type { Deps } from '@/usecases/deps';
 import { answerAsBuyer } from '@/usecases/shop/acts';
 import { matterOf } from '@/usecases/shop/buyer';
+import { challengeAnswer } from '@/usecases/shop/certificates';
 import { isWithin } from '@/usecases/shop/limits';
 import { type NotTaken, sendLetter, type Typed } from '@/usecases/shop/send';
 import { shopKey, shopNow } from '@/usecases/shop/taking';
@@ -78,13 +79,14 @@ const seeOther = (location: string): ShopAnswer => plain(303, '', { location, 'c
 /** What an address of the shop leads to. `base` is the path under which the name's own addresses stand. */
 export type Place =
   | { readonly kind: 'window' | 'letter' | 'sent'; readonly name: string; readonly base: string }
-  | { readonly kind: 'buyer'; readonly token: string };
+  | { readonly kind: 'buyer' | 'challenge'; readonly token: string };
 
 const ALLOWED: Readonly<Record<Place['kind'], string>> = {
   window: 'GET, HEAD',
   sent: 'GET, HEAD',
   letter: 'POST',
   buyer: 'GET, HEAD, POST',
+  challenge: 'GET, HEAD',
 };
 
 /** A name by its host, or for trials by its path. */
@@ -93,6 +95,8 @@ export function placeAsked(url: string, host: string): Place | null {
   const path = url.split(/[?#]/, 1)[0] ?? '/';
   const token = /^\/t\/([\w-]{43})$/.exec(path)?.[1];
   if (token !== undefined) return { kind: 'buyer', token };
+  const challenge = /^\/\.well-known\/acme-challenge\/([\w-]{1,128})$/.exec(path)?.[1];
+  if (challenge !== undefined) return { kind: 'challenge', token: challenge };
   const trial = /^\/n\/([^/]+)(\/.*)?$/.exec(path);
   const rest = trial ? (trial[2] ?? '/') : path;
   const kind = ({ '/': 'window', '/letter': 'letter', '/sent': 'sent' } as const)[rest];
@@ -147,12 +151,19 @@ export class Shop {
     const place = placeAsked(url, host);
     if (place === null) return NOTHING;
     if (!isReading && method !== 'POST') return plain(405, '', { allow: ALLOWED[place.kind] });
+    if (place.kind === 'challenge') return this.challenge(place.token);
     if (place.kind === 'buyer') return this.buyer(place.token, asked, isReading);
     const language = languageFor(acceptLanguage);
     if (place.kind === 'window' && isReading) return this.window(place.name, place.base, language, asked);
     if (place.kind === 'letter' && !isReading) return this.letter(place.name, place.base, language, asked);
     if (place.kind === 'sent' && isReading) return this.sent(language);
     return plain(405, '', { allow: ALLOWED[place.kind] });
+  }
+
+  /** What a server that gives certificates looks for (RFC 8555 section 8.3). */
+  private async challenge(token: string): Promise<ShopAnswer> {
+    const answer = await challengeAnswer(this.deps, token);
+    return answer === null ? NOTHING : plain(200, answer, { 'cache-control': 'no-store' });
   }
 
   private async robots(): Promise<ShopAnswer> {

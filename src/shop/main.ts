@@ -1,12 +1,11 @@
 import 'reflect-metadata';
-import { serveShop } from './serve';
+import { serveShop, shopPlace } from './serve';
 
 /** The shop as a process, on `PORT`. */
-const server = await serveShop(Number(process.env.PORT));
+const shop = await serveShop(shopPlace(process.env));
 console.log('shop ready');
 for (const signal of ['SIGINT', 'SIGTERM'] as const)
   process.on(signal, () => {
-    server.close(() => process.exit(0));
-    server.closeIdleConnections();
+    void shop.stop().finally(() => process.exit(0));
     setTimeout(() => process.exit(0), 3000).unref();
   });

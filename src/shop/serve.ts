@@ -1,6 +1,11 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
+import { createServer as createTlsServer, type Server as TlsServer } from 'node:https';
+import { isIP } from 'node:net';
+import { createSecureContext, type SecureContext } from 'node:tls';
+import { LRUCache } from 'lru-cache';
 import { loadClock } from '@/usecases/clock';
 import { type Deps, deps } from '@/usecases/deps';
+import { certificateOf } from '@/usecases/shop/certificates';
 import { VisitCounter } from '@/usecases/shop/visits';
 import { Shop } from './answer';
 
@@ -52,24 +57,67 @@ export async function answerBuyer(
   response.end(method === 'HEAD' ? undefined : answer.body);
 }
 
-/** A server of the windows, over whatever it listens by. */
-export function shopServer(
-  own: Deps,
-  shop: Shop,
-  addressOf = (request: IncomingMessage) => request.socket.remoteAddress ?? '',
-): Server {
-  const server = createServer((request, response) => {
+/** What is asked of the shop, taken by whatever server listens. */
+function takerOf(own: Deps, shop: Shop, addressOf: (request: IncomingMessage) => string) {
+  return (request: IncomingMessage, response: ServerResponse): void => {
     answerBuyer(shop, request, response, addressOf).catch((error: unknown) => {
       own.log.error({ err: error }, 'a window could not be shown');
       if (response.headersSent) return void response.destroy();
       response.writeHead(503, { 'content-type': 'text/plain; charset=utf-8', 'retry-after': '5' });
       response.end('Try again in a moment.\n');
     });
-  });
+  };
+}
+
+/** Headers come at once, and a form is short: what trickles in ties up nothing. */
+function bound<S extends Server>(server: S): S {
   server.headersTimeout = 10_000;
   server.requestTimeout = 20_000;
   server.maxConnections = 5000;
   return server;
+}
+
+const remote = ({ socket }: IncomingMessage) => (socket.remoteAddress ?? '').replace(/^::ffff:/, '');
+
+/** A server of the windows without TLS: on this machine, behind a proxy, and for whatever first asks without. */
+export function shopServer(own: Deps, shop: Shop, addressOf = remote): Server {
+  return bound(createServer(takerOf(own, shop, addressOf)));
+}
+
+/** A server of the windows over TLS, each host by its own certificate; a host without one gets no answer. */
+export function shopTlsServer(own: Deps, shop: Shop): TlsServer {
+  const contexts = new LRUCache<string, Promise<SecureContext | null>>({ max: 2000, ttl: 60_000 });
+  const contextOf = (host: string) => {
+    const known = contexts.get(host);
+    if (known) return known;
+    const made = certificateOf(own, host).then(
+      (found) => found && createSecureContext({ cert: found.chain, key: found.key, minVersion: 'TLSv1.2' }),
+    );
+    contexts.set(host, made);
+    made.catch(() => contexts.delete(host));
+    return made;
+  };
+  const take = takerOf(own, shop, remote);
+  return bound(
+    createTlsServer(
+      {
+        minVersion: 'TLSv1.2',
+        SNICallback: (host, done) => {
+          contextOf(host.toLowerCase()).then(
+            (context) => (context ? done(null, context) : done(new Error(`no certificate for ${host}`))),
+            (error: unknown) => {
+              own.log.error({ err: error, host }, 'a certificate could not be read');
+              done(error instanceof Error ? error : new Error('no certificate'));
+            },
+          );
+        },
+      },
+      (request, response) => {
+        response.setHeader('strict-transport-security', 'max-age=31536000');
+        take(request, response);
+      },
+    ),
+  );
 }
 
 /** A shop that counts how often its windows are opened. */
@@ -79,17 +127,67 @@ export function shopWith(own: Deps, visits: VisitCounter): Shop {
   });
 }
 
-/** Serves the windows of names that are for sale, on a port of this machine: for anybody, without sign-in, by a pool of its own. */
-export async function serveShop(port: number): Promise<Server> {
-  const own = deps({ part: 'shop', connections: 4, thread: null });
+/** Where the shop listens, as the start command has said it. */
+export interface ShopPlace {
+  readonly port: number;
+  /** The address of this machine that it listens on: loopback, unless it is reached from elsewhere. */
+  readonly listen: string;
+  /** The port for TLS by the office's own certificates; `null` for none. */
+  readonly tlsPort: number | null;
+  /** The address of the proxy in front, whose word on where a request came from is believed; `null` for none. */
+  readonly proxy: string | null;
+}
+
+/** Where the shop listens by its environment. */
+export function shopPlace(env: Readonly<Record<string, string | undefined>>): ShopPlace {
+  const { PORT, NAME_LEDGER_SHOP_LISTEN, NAME_LEDGER_SHOP_TLS_PORT, NAME_LEDGER_SHOP_PROXY } = env;
+  return {
+    port: Number(PORT),
+    listen: NAME_LEDGER_SHOP_LISTEN || '127.0.0.1',
+    tlsPort: NAME_LEDGER_SHOP_TLS_PORT ? Number(NAME_LEDGER_SHOP_TLS_PORT) : null,
+    proxy: NAME_LEDGER_SHOP_PROXY || null,
+  };
+}
+
+/** Serves the windows of names that are for sale: for anybody, without sign-in, by a pool of its own. Ends with what `stop` answers. */
+export async function serveShop({ port, listen, tlsPort, proxy }: ShopPlace): Promise<{ stop(): Promise<void> }> {
+  const own = deps({ part: 'shop', connections: CONNECTIONS, thread: null });
   await loadClock(own);
   setInterval(
     () => void loadClock(own).catch((error: unknown) => own.log.warn({ err: error }, 'the clock could not be read')),
     CLOCK_EVERY_MS,
   ).unref();
   const visits = new VisitCounter(own);
-  const server = shopServer(own, shopWith(own, visits));
-  server.on('close', () => void visits.close());
-  await new Promise<void>((ready) => server.listen(port, '127.0.0.1', ready));
-  return server;
+  const shop = shopWith(own, visits);
+  const addressOf = (request: IncomingMessage) => addressBehind(request, proxy);
+  const plain = shopServer(own, shop, addressOf);
+  const tls = tlsPort === null ? null : shopTlsServer(own, shop);
+  await new Promise<void>((ready) => plain.listen(port, listen, ready));
+  if (tls && tlsPort !== null) await new Promise<void>((ready) => tls.listen(tlsPort, listen, ready));
+  return {
+    async stop() {
+      const servers = tls ? [plain, tls] : [plain];
+      await Promise.all(
+        servers.map(
+          (server) =>
+            new Promise<void>((closed) => {
+              server.close(() => closed());
+              server.closeIdleConnections();
+            }),
+        ),
+      );
+      await visits.close();
+    },
+  };
+}
+
+const CONNECTIONS = 4;
+
+/** From where a request comes: behind a proxy the last address that it has added; what stands before that anybody can write. */
+function addressBehind(request: IncomingMessage, proxy: string | null): string {
+  const own = remote(request);
+  if (proxy === null || own !== proxy) return own;
+  const forwarded = request.headers['x-forwarded-for'];
+  const said = (Array.isArray(forwarded) ? forwarded.join(',') : (forwarded ?? '')).split(',').at(-1)?.trim();
+  return said && isIP(said) !== 0 ? said : own;
 }

@@ -18,6 +18,7 @@ export const USUAL_SHOP = {
   deposit: null,
   texts: {},
   place: { a: [], aaaa: [], cname: null, nameServers: [] },
+  acme: null,
 };
 const MAIL = {
   host: '127.0.0.1',

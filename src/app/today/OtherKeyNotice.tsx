@@ -14,6 +14,8 @@ const HREF: Readonly<Record<OtherKey['kind'], (id: number) => string>> = {
   person: () => '/setup/people',
   confirmation: () => '/setup/people',
   letter: () => '/selling',
+  certificate: () => '/setup/shop',
+  'certificate account': () => '/setup/shop',
 };
 
 /** Codes by which a name can be moved. */

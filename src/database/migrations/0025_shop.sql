@@ -68,14 +68,21 @@ create table window_looks (
   problem text
 );
 
--- Certificates by which windows are shown over TLS, from a server that speaks ACME.
+-- Certificates by which windows are shown over TLS, from a server that speaks ACME (RFC 8555).
 create table certificates (
-  host text primary key,
+  id int primary key generated always as identity,
+  host text not null unique check (host = lower(host)),
   chain text,
   key_sealed bytea,
   not_after timestamptz,
   tried_at timestamptz,
   problem text
+);
+-- The office's account at each such server.
+create table certificate_accounts (
+  id int primary key generated always as identity,
+  directory text not null unique,
+  key_sealed bytea not null
 );
 -- What such a server asks for to see that a host is ours.
 create table certificate_challenges (

@@ -168,7 +168,7 @@ export const buyerAnswers = command(
       const thread = await lockThread(tx, threadId);
       if (!thread || thread.ref !== null)
         return refuse('thread-unknown', 'This thread is not kept by hand. Answer it where it is held.');
-      return answerForBuyer(tx, deps, thread, answer);
+      return answerForBuyer(tx, deps, thread, answer, 'by hand');
     });
   },
 );
@@ -179,6 +179,7 @@ export async function answerForBuyer(
   deps: Deps,
   thread: ThreadRow,
   answer: 'accept' | 'decline',
+  origin: 'by hand' | 'buyer',
 ): Promise<ThreadRow | Refusal> {
   const live = thread.figures.findLast(({ state }) => state === 'live');
   const refused = refuseAnswer(thread.figures, 'buyer', deps.clock());
@@ -186,7 +187,7 @@ export async function answerForBuyer(
     return refused ?? refuse('no-live-figure', 'There is no figure to answer in this thread any more.');
   if (answer === 'accept') {
     const listing = listingFor(await selectListings(tx, [thread.nameId]), null);
-    const sale = await accept(tx, deps, thread, live.id, live.minor, 'by hand', listing);
+    const sale = await accept(tx, deps, thread, live.id, live.minor, origin, listing);
     if (isRefusal(sale)) return sale;
   } else {
     await setFigure(tx, live.id, 'declined');

@@ -129,7 +129,7 @@ export async function accept(
   thread: ThreadRow,
   figureId: number,
   priceMinor: number,
-  origin: 'by hand' | 'rule',
+  origin: 'by hand' | 'rule' | 'buyer',
   listing: ListingRow | null,
 ): Promise<number | Refusal> {
   const sale = await commitSale(

@@ -65,7 +65,7 @@ async function answerThread(deps: Deps, letter: LetterRow, act: BuyerAct): Promi
       await withdrawThread(tx, thread);
       return null;
     }
-    const done = await answerForBuyer(tx, deps, thread, act === 'accept' ? 'accept' : 'decline');
+    const done = await answerForBuyer(tx, deps, thread, act === 'accept' ? 'accept' : 'decline', 'buyer');
     return isRefusal(done) ? not(done.code === 'name-promised' ? 'promisedElsewhere' : 'noLonger') : null;
   });
 }

@@ -3,6 +3,7 @@ import {
   ArrayMaxSize,
   IsArray,
   IsBoolean,
+  IsEmail,
   IsIn,
   IsInt,
   IsIP,
@@ -88,6 +89,19 @@ export class ShopForm {
   @Matches(HOST, HOST_WORDS)
   cname?: string;
 
+  /** The directory of a server that gives certificates by ACME (RFC 8555). Left out: a proxy has them. */
+  @IsOptional()
+  @IsUrl(
+    { require_tld: false, protocols: ['https', 'http'], require_protocol: true, disallow_auth: true },
+    { message: 'Write an address like https://certificates.example/directory.' },
+  )
+  @MaxLength(300)
+  acmeDirectory?: string;
+
+  @IsOptional()
+  @IsEmail({ require_tld: false }, { message: 'Write a mail address like office@harbour.example.' })
+  acmeMail?: string;
+
   @IsArray()
   @ArrayMaxSize(MOST_ADDRESSES)
   @Matches(HOST, { each: true, ...HOST_WORDS })
@@ -108,11 +122,20 @@ export const saveShop = command('saveShop', async (deps: Deps, input: unknown): 
   const { url, robots, depositFromMinor, depositCurrency, depositPercent, a, aaaa, cname, nameServers } = form;
   if (depositPercent !== undefined && (depositFromMinor === undefined || depositCurrency === undefined))
     return refuse('deposit-from-missing', 'Write from which bid on a deposit is wanted.', 'depositFromMinor');
+  const { acmeDirectory, acmeMail } = form;
+  if (acmeDirectory !== undefined && acmeMail === undefined)
+    return refuse(
+      'acme-mail-missing',
+      'Write where the server may write to when a certificate is about to end.',
+      'acmeMail',
+    );
   await changing(deps, async (tx) => {
     const { shop } = await selectSettings(tx);
     await upsertSettings(tx, {
       shop: {
         ...shop,
+        acme:
+          acmeDirectory === undefined || acmeMail === undefined ? null : { directory: acmeDirectory, mail: acmeMail },
         url: url?.replace(/\/+$/, '') ?? null,
         robots,
         deposit:

@@ -14,6 +14,7 @@ export const shopSettingsKind = named(
       documentOf<NonNullable<ShopSettings['deposit']>>()({ fromMinor: whole, currency: text, percent: figure }),
     ),
     texts: from((shop: ShopSettings) => shop.texts as Record<string, Record<string, string>>, byName(byName(text))),
+    acme: orNull(documentOf<NonNullable<ShopSettings['acme']>>()({ directory: text, mail: text })),
     place: documentOf<ShopSettings['place']>()({
       a: list(text),
       aaaa: list(text),

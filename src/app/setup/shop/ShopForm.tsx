@@ -18,7 +18,7 @@ const words = (text: string) => text.split(/[\s,]+/).filter(Boolean);
 export function ShopForm({ shop, home }: { shop: ShopSettings; home: string }) {
   const { save, refused, isBusy } = useSave();
   const [robots, setRobots] = useState(shop.robots);
-  const { place, deposit } = shop;
+  const { deposit } = shop;
   const currency = deposit?.currency ?? home;
 
   const saveAll = (form: FormData) => {
@@ -32,6 +32,8 @@ export function ShopForm({ shop, home }: { shop: ShopSettings; home: string }) {
         aaaa: words(text('aaaa')),
         cname: text('cname').toLowerCase(),
         nameServers: words(text('nameServers').toLowerCase()),
+        acmeDirectory: text('acmeDirectory'),
+        acmeMail: text('acmeMail'),
         ...(percent === ''
           ? {}
           : {
@@ -74,13 +76,13 @@ export function ShopForm({ shop, home }: { shop: ShopSettings; home: string }) {
           Search engines may list the windows
         </Check>
       </Section>
-      <PlaceFields place={place} isBusy={isBusy} />
+      <PlaceFields shop={shop} isBusy={isBusy} />
     </Form>
   );
 }
 
 /** What has to be set at every name for it to show its window. */
-function PlaceFields({ place, isBusy }: { place: ShopSettings['place']; isBusy: boolean }) {
+function PlaceFields({ shop: { place, acme }, isBusy }: { shop: ShopSettings; isBusy: boolean }) {
   return (
     <Section>
       <h2>Where names lead to</h2>
@@ -92,6 +94,14 @@ function PlaceFields({ place, isBusy }: { place: ShopSettings['place']; isBusy: 
         <Field name="a" label="IPv4 addresses (A)" mono defaultValue={place.a.join(' ')} />
         <Field name="aaaa" label="IPv6 addresses (AAAA)" mono defaultValue={place.aaaa.join(' ')} />
         <Field name="cname" label="Host for www (CNAME)" mono defaultValue={place.cname ?? ''} />
+        <Field
+          name="acmeDirectory"
+          label="Certificates from (ACME directory)"
+          mono
+          defaultValue={acme?.directory ?? ''}
+          hint="empty: your proxy has them"
+        />
+        <Field name="acmeMail" label="Its mails go to" defaultValue={acme?.mail ?? ''} />
         <Field
           name="nameServers"
           label="Name servers that say so"

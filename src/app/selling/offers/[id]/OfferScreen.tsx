@@ -43,10 +43,10 @@ export function OfferScreen({ about }: { about: Negotiation }) {
           </h2>
           <Link href={`/selling/names/${encodeURIComponent(thread.ascii)}`}>all of this name</Link>
           <span className="soft">
-            {thread.marketplace ?? 'kept by hand'}
+            {thread.marketplace ?? (thread.byShop ? 'by your shop window' : 'kept by hand')}
             {thread.contact && `, ${thread.contact}`}
           </span>
-          {thread.contact.includes('@') && <BlockSender mail={thread.contact} />}
+          {thread.byShop && <BlockSender mail={thread.contact} />}
         </Actions>
         {thread.note && <p className="soft">{thread.note}</p>}
         {thread.state === 'waiting' && (
