@@ -1,25 +1,19 @@
-import type { Server } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { addDays } from '@/core/time';
-import { selectSettings, upsertSettings } from '@/database/settings';
-import { shopServer, shopWith } from '@/shop/serve';
 import { closeDueAuctions } from '@/usecases/selling/auctions';
 import { saveListings } from '@/usecases/selling/listings';
 import { tellNow } from '@/usecases/shop/tell';
-import { VisitCounter } from '@/usecases/shop/visits';
 import { TODAY } from '../database/ledger';
 import { LISTING, must } from '../database/marketplace';
 import { startApp, type TestApp } from './app';
 import { openBrowser, type Visitor } from './browser';
+import { openShop, pause, type ShopFront } from './shopFront';
 
 /** The office at its screens, and two buyers who know nothing but the windows and their mails. */
 let app: TestApp;
-let server: Server;
-let visits: VisitCounter;
+let shop: ShopFront;
 let buyer: Visitor;
 let other: Visitor;
-let shopUrl: string;
 beforeAll(async () => {
   app = await startApp({ demo: true, practice: true });
   const { ledger } = app;
@@ -37,33 +31,16 @@ beforeAll(async () => {
       ],
     }),
   );
-  visits = new VisitCounter(ledger);
-  server = shopServer(ledger, shopWith(ledger, visits));
-  await new Promise<void>((ready) => server.listen(0, '127.0.0.1', ready));
-  shopUrl = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
-  const { shop } = await selectSettings(ledger.database);
-  await upsertSettings(ledger.database, { shop: { ...shop, url: shopUrl } });
-  buyer = await openBrowser(shopUrl);
-  other = await openBrowser(shopUrl, 390, 800);
+  shop = await openShop(app);
+  buyer = await openBrowser(shop.url);
+  other = await openBrowser(shop.url, 390, 800);
 }, 120_000);
 afterAll(async () => {
   await buyer.close();
   await other.close();
-  await visits.close();
-  await new Promise((closed) => server.close(closed));
+  await shop.close();
   await app.close();
 });
-
-/** The path of the link in the newest mail to an address. */
-async function linkFor(mail: string): Promise<string> {
-  await tellNow(app.ledger);
-  const found = app.practice?.mails.find(({ to }) => to === mail);
-  const link = /\/t\/[\w-]{43}/.exec(found?.text ?? '')?.[0];
-  if (!link) throw new Error(`no link was mailed to ${mail}`);
-  return link;
-}
-/** People take their time; a form that comes back at once is a machine's. */
-const pause = () => new Promise((done) => setTimeout(done, 2100));
 
 test('a buyer’s whole way: offer, confirmation by mail, counter, agreement, payment, push, and the statement of sale', async () => {
   const { visitor } = app;
@@ -83,7 +60,7 @@ test('a buyer’s whole way: offer, confirmation by mail, counter, agreement, pa
   await buyer.press('Send the offer');
   await buyer.see('Look into your mail');
 
-  const link = await linkFor('b.kelp@kelpworks.test');
+  const link = await shop.linkFor('b.kelp@kelpworks.test');
   await buyer.go(link);
   await buyer.see('You offer US$800 for moorgauge.io.');
   expect(await buyer.axe()).toEqual([]);
@@ -99,7 +76,7 @@ test('a buyer’s whole way: offer, confirmation by mail, counter, agreement, pa
   await visitor.fill('Counter with, in USD', '1,000');
   await visitor.press('Counter');
   await visitor.see('The buyer has your figure');
-  expect(await linkFor('b.kelp@kelpworks.test')).toBe(link);
+  expect(await shop.linkFor('b.kelp@kelpworks.test')).toBe(link);
   await buyer.go(link);
   await buyer.see('It is your turn');
   expect(await buyer.axe()).toEqual([]);
@@ -110,7 +87,7 @@ test('a buyer’s whole way: offer, confirmation by mail, counter, agreement, pa
     .rows;
   await visitor.go(`/selling/sales/${sale?.id}`);
   await visitor.press('Note that the money is held');
-  await visitor.see('Where the name goes');
+  await visitor.see('How it goes to the buyer');
   await buyer.go(link);
   await buyer.see('Where is it to go?');
   await (await buyer.driver.findElement({ css: '#account' })).sendKeys('KELP-7');
@@ -140,7 +117,7 @@ test('an auction by two buyers, one of them on a telephone: the second maximum a
     await pause();
     await who.press('Send the bid');
     await who.see('Look into your mail');
-    const link = await linkFor(mail);
+    const link = await shop.linkFor(mail);
     await who.go(link);
     await who.press('Confirm');
     return link;
@@ -170,13 +147,13 @@ test('an auction by two buyers, one of them on a telephone: the second maximum a
 test('who looks is counted and shown, robots and pages fetched ahead left out', async () => {
   const { visitor } = app;
   const look = (agent: string, more: Record<string, string> = {}) =>
-    fetch(`${shopUrl}/n/larchpilot.com`, { headers: { 'user-agent': agent, ...more } });
+    fetch(`${shop.url}/n/larchpilot.com`, { headers: { 'user-agent': agent, ...more } });
   const firefox = 'Mozilla/5.0 (X11; Linux x86_64; rv:140.0) Gecko/20100101 Firefox/140.0';
   const telephone =
     'Mozilla/5.0 (Linux; Android 15) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/140.0 Mobile Safari/537.36';
   for (const agent of [firefox, firefox, telephone, 'ExampleBot/1.0 (+http://bot.test)', '']) await look(agent);
   await look(`${telephone} Other`, { 'sec-purpose': 'prefetch' });
-  await visits.write();
+  await shop.visits.write();
   await visitor.go('/selling/names/larchpilot.com');
   await visitor.see('Its window was opened 2 times in the last 30 days, robots left out.');
   expect(await visitor.axe()).toEqual([]);
@@ -215,6 +192,6 @@ test('the office writes its own words, and buyers read them', async () => {
   await visitor.see('Saved. Buyers read it within seconds.');
   expect(await visitor.axe()).toEqual([]);
   await expect
-    .poll(async () => (await fetch(`${shopUrl}/n/larchpilot.com`)).text(), { timeout: 10_000, interval: 300 })
+    .poll(async () => (await fetch(`${shop.url}/n/larchpilot.com`)).text(), { timeout: 10_000, interval: 300 })
     .toContain('For US$600 it is yours.');
 });

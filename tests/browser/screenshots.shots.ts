@@ -4,8 +4,13 @@ import { afterAll, beforeAll, test } from 'vitest';
 import { takeInMails } from '@/usecases/mails/takeIn';
 import { invite } from '@/usecases/people/invitations';
 import { addProgram } from '@/usecases/people/members';
+import { saveListings } from '@/usecases/selling/listings';
+import { answerOffer, threadsOf } from '@/usecases/selling/offers';
+import { LISTING, must } from '../database/marketplace';
 import { letIn, timed } from '../database/people';
 import { startApp, type TestApp } from './app';
+import { openBrowser } from './browser';
+import { openShop, pause } from './shopFront';
 
 /** One picture for each main view, from the demo with the clock held still, so that they only change with the views. */
 let app: TestApp;
@@ -44,17 +49,6 @@ test('pictures of the main views', async () => {
   await visitor.see('3 Dec: balance $20.80 short');
   await visitor.driver.sleep(600);
   await keep('renewals');
-
-  await visitor.go('/ledger?within=150');
-  await visitor.see('kelpkiln.com');
-  for (let i = 0; i < 14; i += 1) await visitor.keys(']');
-  await visitor.see('As of 2 Mar 2027, if nothing is done.');
-  await visitor.see('stalled');
-  // The totals of the day before stand there, pale, until its own are computed.
-  await visitor.driver.wait(
-    async () => (await visitor.driver.findElements(By.css('footer[aria-busy=false]'))).length === 1,
-  );
-  await keep('looking-ahead');
 
   await visitor.go('/ledger/kelpkiln.com');
   await visitor.see('20 Dec last day to renew late');
@@ -118,10 +112,6 @@ test('pictures of the main views', async () => {
   await visitor.driver.executeScript('document.querySelector("main").scrollTop = 0');
   await visitor.driver.sleep(400);
   await keep('prospects');
-
-  await visitor.go('/prospects/review?year=2026&by=ending');
-  await visitor.see('names cost');
-  await keep('year-review');
 
   await visitor.go('/prices');
   await visitor.press('.com');
@@ -194,4 +184,45 @@ test('a picture of the people', async () => {
   await visitor.go('/setup/people');
   await visitor.see('Three people sign in; one is invited.');
   await keep('people');
+});
+
+test('pictures of what a buyer sees', async () => {
+  const { ledger } = app;
+  const { rows } = await ledger.database.query<{ id: number }>("select id from names where ascii = 'moorgauge.io'");
+  must(
+    await saveListings(ledger, {
+      send: true,
+      listings: [
+        {
+          ...LISTING,
+          nameId: rows[0]?.id,
+          prices: { minimum: 40_000, asking: 120_000, buyNow: 150_000 },
+          pitch: 'For whatever measures the wind over wet ground.',
+        },
+      ],
+    }),
+  );
+  const shop = await openShop(app);
+  const buyer = await openBrowser(shop.url);
+  await buyer.go('/n/moorgauge.io');
+  await buyer.see('Make an offer');
+  await buyer.picture(join('docs/screenshots', 'shop-window.png'));
+  await buyer.fill('Your offer', '800');
+  await buyer.fill('Your name', 'Britta Kelp');
+  await buyer.fill('Your mail address', 'b.kelp@kelpworks.test');
+  await pause();
+  await buyer.press('Send the offer');
+  await buyer.see('Look into your mail');
+  const link = await shop.linkFor('b.kelp@kelpworks.test');
+  await buyer.go(link);
+  await buyer.press('Confirm');
+  await buyer.see('Your offer is with us.');
+  const [thread] = await threadsOf(ledger, rows[0]?.id as number);
+  const figureId = thread?.figures.at(-1)?.id;
+  must(await answerOffer(ledger, { threadId: thread?.id, figureId, answer: 'counter', amount: '1100' }));
+  await buyer.go(link);
+  await buyer.see('It is your turn');
+  await buyer.picture(join('docs/screenshots', 'buyer.png'));
+  await buyer.close();
+  await shop.close();
 });

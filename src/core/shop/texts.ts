@@ -21,7 +21,7 @@ export function textsIn(language: Language, own: OwnTexts): ShopTexts {
 
 /** A text with what belongs into its blanks; nothing that is put in is read as a blank itself. */
 export function fill(text: string, said: Readonly<Record<string, string | number>> = {}): string {
-  return text.replace(BLANK, (blank, key: string) => (key in said ? String(said[key]) : blank));
+  return text.replace(BLANK, (blank, key: string) => (Object.hasOwn(said, key) ? String(said[key]) : blank));
 }
 
 /** Refuses a text of the office's own that is empty, too long, or has a blank that nothing is put into there. */
