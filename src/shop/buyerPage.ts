@@ -36,10 +36,14 @@ const STAGES: Readonly<Partial<Record<SaleStage, TextKey>>> = {
   done: 'stageDone',
 };
 
+const WRITTEN: ReadonlySet<BuyerAct> = new Set(['counter', 'raise', 'where']);
+
 /** A buyer's own page: how it stands, what has been said, and what he may do now. */
 export function buyerPage(view: BuyerView, made: BuyerPageMade): string {
   const { language, texts, problem } = made;
   const acts = buyerActs(view);
+  // What is answered by a press stands together, what is written under it.
+  const ordered = [...acts].sort((a, b) => Number(WRITTEN.has(a)) - Number(WRITTEN.has(b)));
   const until = untilSaid(view, texts, language);
   const isRunning = view.bid !== null && view.bid.ended === 'no' && view.confirmed;
   const body = html`${nameHeading(view.name, view.name)}${view.sale !== null && stagesIn(view.sale.stage, texts)}${
@@ -63,9 +67,9 @@ ${
 }${
   acts.length > 0 &&
   html`<div class="acts">
-${acts.map((act) => formOf(act, view, made))}</div>
+${ordered.map((act) => formOf(act, view, made))}</div>
 `
-}${view.thread !== null && figuresIn(view, made)}`;
+}${view.thread !== null && html`${lineOf(view, language)}${figuresIn(view, made)}`}`;
   return pageOf(language, view.name, new Html('<meta name="robots" content="noindex">\n'), body);
 }
 
@@ -88,6 +92,20 @@ const STATES: Readonly<Record<Figure['state'], TextKey | null>> = {
   lapsed: 'figureLapsed',
 };
 
+/** What was named last by either side, on a line from nothing to the higher of them; what it shows, the list under it tells. */
+function lineOf({ thread, currency }: BuyerView, language: Language): Html {
+  const last = (by: 'buyer' | 'owner') => thread?.figures.findLast((one) => one.by === by)?.minor ?? null;
+  const [yours, ours] = [last('buyer'), last('owner')];
+  if (yours === null || ours === null) return new Html('');
+  const most = Math.max(yours, ours);
+  const point = (minor: number, kind: string, above: boolean) => {
+    const x = Math.round(40 + (minor / most) * 500);
+    return html`<g class="${kind}"><path d="M${x} ${above ? 30 : 34}v${above ? 14 : 10}"/><circle cx="${x}" cy="37" r="6"/><text x="${x}" y="${above ? 20 : 62}">${money(minor, currency, language)}</text></g>`;
+  };
+  return html`<svg class="line" viewBox="0 0 600 70" aria-hidden="true"><path d="M40 37H560"/>${point(yours, 'buyer', false)}${point(ours, 'owner', true)}</svg>
+`;
+}
+
 /** Everything that was named, the last first. */
 function figuresIn({ thread, currency }: BuyerView, { language, texts }: BuyerPageMade): Html {
   const figures = [...(thread?.figures ?? [])].reverse();
@@ -103,7 +121,11 @@ function figuresIn({ thread, currency }: BuyerView, { language, texts }: BuyerPa
 
 function formOf(act: BuyerAct, view: BuyerView, made: BuyerPageMade): Html {
   const { texts, language, action, problem, amount } = made;
-  const form = (inner: Html, label: string, second = false) => html`<form method="post" action="${action}">
+  const form = (
+    inner: Html,
+    label: string,
+    second = false,
+  ) => html`<form method="post" action="${action}"${WRITTEN.has(act) && new Html(' class="written"')}>
 ${inner}<p class="buttons"><button name="act" value="${act}"${second && new Html(' class="second"')}>${label}</button></p>
 </form>
 `;

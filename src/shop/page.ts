@@ -85,7 +85,7 @@ ${head.text}<title>${html`${title}`.text}</title>
 <style>${STYLE}</style>
 </head>
 <body>
-<main>
+<main${hasWork ? ' class="wide"' : ''}>
 ${body.text}</main>
 ${hasWork ? `<script>${WORK_SCRIPT}</script>\n` : ''}</body>
 </html>

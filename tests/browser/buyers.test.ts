@@ -67,7 +67,7 @@ test('a buyer’s whole way: offer, confirmation by mail, counter, agreement, pa
   await visitor.go('/selling');
   await visitor.gone('Britta Kelp');
   await buyer.press('Confirm');
-  await buyer.see('Your offer is with us.');
+  await buyer.see('is with us.');
 
   await visitor.go('/selling');
   await visitor.press('moorgauge.io');
@@ -78,7 +78,7 @@ test('a buyer’s whole way: offer, confirmation by mail, counter, agreement, pa
   await visitor.see('The buyer has your figure');
   expect(await shop.linkFor('b.kelp@kelpworks.test')).toBe(link);
   await buyer.go(link);
-  await buyer.see('It is your turn');
+  await buyer.see('We ask US$1,');
   expect(await buyer.axe()).toEqual([]);
   await buyer.press('Accept US$1,000');
   await buyer.see('Agreed: moorgauge.io for US$1,000.');

@@ -216,12 +216,12 @@ test('pictures of what a buyer sees', async () => {
   const link = await shop.linkFor('b.kelp@kelpworks.test');
   await buyer.go(link);
   await buyer.press('Confirm');
-  await buyer.see('Your offer is with us.');
+  await buyer.see('is with us.');
   const [thread] = await threadsOf(ledger, rows[0]?.id as number);
   const figureId = thread?.figures.at(-1)?.id;
   must(await answerOffer(ledger, { threadId: thread?.id, figureId, answer: 'counter', amount: '1100' }));
   await buyer.go(link);
-  await buyer.see('It is your turn');
+  await buyer.see('We ask US$1,');
   await buyer.picture(join('docs/screenshots', 'buyer.png'));
   await buyer.close();
   await shop.close();

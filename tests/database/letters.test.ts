@@ -30,7 +30,7 @@ describe('an offer', () => {
         figures: [{ by: 'buyer', minor: 40_000 }],
       },
     ]);
-    expect(await see(link)).toContain('Your offer is with us.');
+    expect(await see(link)).toContain('Your offer of US$400 is with us.');
   });
 
   test('its whole way: countered, accepted, paid, moved, and in the books', async () => {

@@ -174,11 +174,17 @@ export function standingSaid(view: BuyerView, texts: ShopTexts, language: Langua
   const key = STATE_TEXTS[state] ?? 'waitForUs';
   return fill(texts[key], {
     name,
-    amount: say(state === 'deposit wanted' ? view.minor : (bid?.priceMinor ?? view.minor)),
+    amount: say(amountSaid(view, state)),
     most: say(bid?.placedMinor ?? view.minor),
     deposit: say((bid?.depositMinor ?? 0) - (bid?.heldMinor ?? 0)),
     text: refusedSaid(bid, texts, say),
   });
+}
+
+/** The amount that the sentence of a state is about. */
+function amountSaid({ minor, bid, thread }: BuyerView, state: BuyerState): number {
+  if (state === 'deposit wanted') return minor;
+  return bid?.priceMinor ?? thread?.figures.findLast(({ state: of }) => of === 'live')?.minor ?? minor;
 }
 
 function refusedSaid(bid: BuyerBid | null, texts: ShopTexts, say: (minor: number) => string): string {
