@@ -30,7 +30,7 @@ export interface PostgresOptions {
 }
 
 /** The newest installed server's programs, where Debian puts them. */
-function programs(): string {
+export function programs(): string {
   const root = '/usr/lib/postgresql';
   const versions = existsSync(root) ? readdirSync(root).filter((v) => existsSync(join(root, v, 'bin/postgres'))) : [];
   const newest = versions.sort((a, b) => Number(b) - Number(a))[0];
@@ -40,7 +40,7 @@ function programs(): string {
 }
 
 /** PostgreSQL refuses to run as root: then it runs as the user its package made. */
-function account(): { uid?: number; gid?: number } {
+export function account(): { uid?: number; gid?: number } {
   if (process.getuid?.() !== 0) return {};
   const id = (flag: string) => Number(execFileSync('id', [flag, 'postgres'], { encoding: 'utf8' }));
   return { uid: id('-u'), gid: id('-g') };
@@ -194,7 +194,7 @@ function untilReady(child: ChildProcess): Promise<string | null> {
   return new Promise((resolve) => {
     child.stderr?.setEncoding('utf8').on('data', (text: string) => {
       log = (log + text).slice(-4000);
-      if (log.includes('ready to accept connections')) resolve(null);
+      if (/ready to accept (read-only )?connections/.test(log)) resolve(null);
     });
     child.once('exit', () => resolve(log.trim().split('\n').slice(-4).join(' | ')));
   });

@@ -1,5 +1,5 @@
 import { shopKeyText } from '../../src/usecases/secrets/seal';
-import type { ShopAsked } from './options';
+import type { ShopAsked } from './ports';
 
 /** Listening there, this machine reaches itself by loopback. */
 const LOCAL: ReadonlySet<string> = new Set(['127.0.0.1', '0.0.0.0', '::', '::1']);

@@ -22,8 +22,9 @@ import {
   noteOpenLedger,
 } from './ledgers';
 import { openLog, type PartLog } from './logs';
-import { options, portsIn, type ShopAsked } from './options';
+import { options } from './options';
 import { leadsOutside, outsideOf, refuseUnguarded } from './outside';
+import { portsIn, type ShopAsked } from './ports';
 import { freePort, type PostgresServer, portTaken, startPostgres, stopServer } from './postgres';
 import type { Program } from './programs';
 import { settleKey } from './settleKey';

@@ -118,6 +118,8 @@ function turnBack(request: IncomingMessage, response: ServerResponse, path: stri
   send(response, path, { status, code: refused.code, message: refused.message });
 }
 
+const ENDING: TurnedAway = { status: 503, code: 'ending', message: 'This process is ending. Ask another.' };
+
 /** Answers one request: turned away by the guard, or handed to the framework. */
 async function answer(
   request: IncomingMessage,
@@ -142,6 +144,11 @@ async function answer(
   for (const [name, value] of Object.entries(answerHeaders(path))) response.setHeader(name, value);
   const requestId = randomUUID();
   response.setHeader('x-request-id', requestId);
+  if (isEnding) {
+    // What comes next over this connection would come too late.
+    response.setHeader('connection', 'close');
+    if (path === '/api/v1/health') return send(response, path, ENDING);
+  }
   // Looks at its health keep nobody's memory.
   if (path !== '/api/v1/health') lastAt = Date.now();
   const asked = await ask(request, response, path, address);
@@ -179,21 +186,31 @@ function tidyWhenQuiet(): void {
   }, QUIET_MS).unref();
 }
 
+/**
+ * So long a process that is told to end goes on answering, while `/api/v1/health` says that it is ending: whoever shares requests out
+ * among several sends it none any more, and none is lost.
+ */
+const DRAIN_MS = Number(process.env.NAME_LEDGER_DRAIN_SECONDS ?? 0) * 1000;
+let isEnding = false;
+
 /** Ends in order when it is told to: what is being answered gets a moment to end. */
 function endWhenTold(servers: readonly Server[]): void {
-  let isEnding = false;
   for (const signal of ['SIGINT', 'SIGTERM'] as const) {
     process.on(signal, () => {
       if (isEnding) return;
       isEnding = true;
-      void Promise.all(servers.map((server) => new Promise((closed) => server.close(closed)))).then(() =>
-        process.exit(0),
-      );
-      for (const server of servers) server.closeIdleConnections();
-      setTimeout(() => servers.forEach((server) => void server.closeAllConnections()), 3000).unref();
-      setTimeout(() => process.exit(0), 6000).unref();
+      if (DRAIN_MS > 0) log.info({ drainMs: DRAIN_MS }, 'the application ends');
+      setTimeout(close, DRAIN_MS);
     });
   }
+  const close = () => {
+    void Promise.all(servers.map((server) => new Promise((closed) => server.close(closed)))).then(() =>
+      process.exit(0),
+    );
+    for (const server of servers) server.closeIdleConnections();
+    setTimeout(() => servers.forEach((server) => void server.closeAllConnections()), 3000).unref();
+    setTimeout(() => process.exit(0), 6000).unref();
+  };
   process.on('uncaughtException', (error) => {
     log.fatal({ err: error }, 'the application ends');
     process.exit(1);

@@ -3,6 +3,7 @@ import { LRUCache } from 'lru-cache';
 import Negotiator from 'negotiator';
 import { CONFIRM_DAYS, type DepositRule, fill, LANGUAGE_TAGS, type Language, textsIn } from '@/core/shop';
 import type { Deps } from '@/usecases/deps';
+import { reading } from '@/usecases/reading';
 import { answerAsBuyer } from '@/usecases/shop/acts';
 import { matterOf } from '@/usecases/shop/buyer';
 import { challengeAnswer } from '@/usecases/shop/certificates';
@@ -167,7 +168,7 @@ export class Shop {
   }
 
   private async robots(): Promise<ShopAnswer> {
-    const { robots } = await shopNow(this.deps);
+    const { robots } = await shopNow(await reading(this.deps, { orAsItIs: true }));
     return plain(200, `User-agent: *\n${robots ? 'Allow: /\nDisallow: /t/' : 'Disallow: /'}\n`);
   }
 
@@ -208,22 +209,24 @@ export class Shop {
     typed: Typed | null,
     problem: NotTaken | null,
   ): Promise<Made | null> {
-    const [window, shop] = await Promise.all([windowOf(this.deps, name), shopNow(this.deps)]);
+    const from = await reading(this.deps, { orAsItIs: true });
+    const [window, shop] = await Promise.all([windowOf(from, name), shopNow(from)]);
     if (window === null) return null;
-    const form = shop.takes ? await this.form(window, shop.deposit, `${base}/letter`, typed, problem) : null;
+    const form = shop.takes ? await this.form(from, window, shop.deposit, `${base}/letter`, typed, problem) : null;
     const { robots, texts } = shop;
     const made = { language, texts: textsIn(language, texts), robots, form };
     return { body: windowPage(window, made), robots, nameId: window.nameId };
   }
 
   private async form(
+    from: Deps,
     window: ShopWindow,
     rule: DepositRule | null,
     action: string,
     typed: Typed | null,
     problem: NotTaken | null,
   ): Promise<WindowForm> {
-    const [facts, key] = await Promise.all([formFacts(this.deps, window, rule), this.stampKey()]);
+    const [facts, key] = await Promise.all([formFacts(from, window, rule), this.stampKey()]);
     return { ...facts, action, stamp: stampAt(key, Date.now()), typed, problem };
   }
 

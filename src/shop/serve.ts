@@ -1,6 +1,7 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
 import { createServer as createTlsServer, type Server as TlsServer } from 'node:https';
 import { isIP } from 'node:net';
+import { setTimeout as wait } from 'node:timers/promises';
 import { createSecureContext, type SecureContext } from 'node:tls';
 import { LRUCache } from 'lru-cache';
 import { loadClock } from '@/usecases/clock';
@@ -58,8 +59,13 @@ export async function answerBuyer(
 }
 
 /** What is asked of the shop, taken by whatever server listens. */
-function takerOf(own: Deps, shop: Shop, addressOf: (request: IncomingMessage) => string) {
+function takerOf(own: Deps, shop: Shop, addressOf: (request: IncomingMessage) => string, isEnding = () => false) {
   return (request: IncomingMessage, response: ServerResponse): void => {
+    if (isEnding()) {
+      // Whoever shares requests out among several sends this process none any more; what has come is answered.
+      response.setHeader('connection', 'close');
+      if (request.url === '/robots.txt') return void response.writeHead(503).end();
+    }
     answerBuyer(shop, request, response, addressOf).catch((error: unknown) => {
       own.log.error({ err: error }, 'a window could not be shown');
       if (response.headersSent) return void response.destroy();
@@ -80,12 +86,12 @@ function bound<S extends Server>(server: S): S {
 const remote = ({ socket }: IncomingMessage) => (socket.remoteAddress ?? '').replace(/^::ffff:/, '');
 
 /** A server of the windows without TLS: on this machine, behind a proxy, and for whatever first asks without. */
-export function shopServer(own: Deps, shop: Shop, addressOf = remote): Server {
-  return bound(createServer(takerOf(own, shop, addressOf)));
+export function shopServer(own: Deps, shop: Shop, addressOf = remote, isEnding = () => false): Server {
+  return bound(createServer(takerOf(own, shop, addressOf, isEnding)));
 }
 
 /** A server of the windows over TLS, each host by its own certificate; a host without one gets no answer. */
-export function shopTlsServer(own: Deps, shop: Shop): TlsServer {
+export function shopTlsServer(own: Deps, shop: Shop, isEnding = () => false): TlsServer {
   const contexts = new LRUCache<string, Promise<SecureContext | null>>({ max: 2000, ttl: 60_000 });
   const contextOf = (host: string) => {
     const known = contexts.get(host);
@@ -97,7 +103,7 @@ export function shopTlsServer(own: Deps, shop: Shop): TlsServer {
     made.catch(() => contexts.delete(host));
     return made;
   };
-  const take = takerOf(own, shop, remote);
+  const take = takerOf(own, shop, remote, isEnding);
   return bound(
     createTlsServer(
       {
@@ -136,21 +142,31 @@ export interface ShopPlace {
   readonly tlsPort: number | null;
   /** The address of the proxy in front, whose word on where a request came from is believed; `null` for none. */
   readonly proxy: string | null;
+  /** So long it goes on answering once it is told to end. */
+  readonly drainMs: number;
 }
 
 /** Where the shop listens by its environment. */
 export function shopPlace(env: Readonly<Record<string, string | undefined>>): ShopPlace {
   const { PORT, NAME_LEDGER_SHOP_LISTEN, NAME_LEDGER_SHOP_TLS_PORT, NAME_LEDGER_SHOP_PROXY } = env;
+  const { NAME_LEDGER_DRAIN_SECONDS } = env;
   return {
     port: Number(PORT),
     listen: NAME_LEDGER_SHOP_LISTEN || '127.0.0.1',
     tlsPort: NAME_LEDGER_SHOP_TLS_PORT ? Number(NAME_LEDGER_SHOP_TLS_PORT) : null,
     proxy: NAME_LEDGER_SHOP_PROXY || null,
+    drainMs: Number(NAME_LEDGER_DRAIN_SECONDS ?? 0) * 1000,
   };
 }
 
 /** Serves the windows of names that are for sale: for anybody, without sign-in, by a pool of its own. Ends with what `stop` answers. */
-export async function serveShop({ port, listen, tlsPort, proxy }: ShopPlace): Promise<{ stop(): Promise<void> }> {
+export async function serveShop({
+  port,
+  listen,
+  tlsPort,
+  proxy,
+  drainMs,
+}: ShopPlace): Promise<{ stop(): Promise<void> }> {
   const own = deps({ part: 'shop', connections: CONNECTIONS, thread: null });
   await loadClock(own);
   setInterval(
@@ -160,12 +176,15 @@ export async function serveShop({ port, listen, tlsPort, proxy }: ShopPlace): Pr
   const visits = new VisitCounter(own);
   const shop = shopWith(own, visits);
   const addressOf = (request: IncomingMessage) => addressBehind(request, proxy);
-  const plain = shopServer(own, shop, addressOf);
-  const tls = tlsPort === null ? null : shopTlsServer(own, shop);
+  let isEnding = false;
+  const plain = shopServer(own, shop, addressOf, () => isEnding);
+  const tls = tlsPort === null ? null : shopTlsServer(own, shop, () => isEnding);
   await new Promise<void>((ready) => plain.listen(port, listen, ready));
   if (tls && tlsPort !== null) await new Promise<void>((ready) => tls.listen(tlsPort, listen, ready));
   return {
     async stop() {
+      isEnding = true;
+      if (drainMs > 0) await wait(drainMs);
       const servers = tls ? [plain, tls] : [plain];
       await Promise.all(
         servers.map(

@@ -14,6 +14,8 @@ import type { Thread } from './thread';
 /** What a command or query needs from the world. Tests hand in their own. */
 export interface Deps extends Asker {
   readonly database: Database;
+  /** A copy of it to read from; without one everything is read where it is written. */
+  readonly reads?: Database | null;
   readonly clock: () => Instant;
   readonly log: Logger;
   /** How far this process's clock stands ahead of the machine's. */
@@ -64,10 +66,17 @@ export function deps(own: Own = { part: 'app', connections: 10, thread: null }):
     const database = openDatabase(url, (error) => log.error({ err: error }, 'a database connection broke'), {
       max: own.connections,
     });
+    const copy = process.env.READ_DATABASE_URL;
+    const reads = copy
+      ? openDatabase(copy, (error) => log.error({ err: error }, 'a connection to the copy broke'), {
+          max: own.connections,
+        })
+      : null;
     const time = { offsetMs: 0 };
     const base = clockFrom(process.env.NAME_LEDGER_TODAY);
     kept.nameLedgerDeps = {
       database,
+      reads,
       log,
       time,
       clock: () => (base() + time.offsetMs) as Instant,

@@ -38,9 +38,24 @@ export async function emptyLedger(): Promise<TestLedger> {
   await database.query('update revision set ledger = gen_random_uuid()');
   // The practice world listens on this machine.
   await upsertSettings(database, { records: { bootstrap: null, whois: {}, dns: null, allowedHosts: ['127.0.0.1'] } });
+  const own = ledgerOn(url, database);
+  return {
+    ...own,
+    close: async () => {
+      for (const { link } of own.links.values()) await link.close();
+      await database.end();
+      await runAdmin(admin, `drop database if exists ${name} with (force)`);
+    },
+  };
+}
+
+/** The dependencies of a ledger on whatever database holds it. */
+export function ledgerOn(
+  url: string,
+  database: Database = openDatabase(url, () => undefined),
+): Omit<TestLedger, 'close'> {
   let now = TODAY;
   const time = { offsetMs: 0 };
-  const links: Deps['links'] = new Map();
   return {
     url,
     database,
@@ -48,16 +63,11 @@ export async function emptyLedger(): Promise<TestLedger> {
     key: keyFrom(TEST_KEY),
     connect: (address) => eppLink(address, { timeoutMs: 500, sessions: 2 }),
     marketplace: httpMarketplace,
-    links,
+    links: new Map(),
     time,
     clock: () => (now + time.offsetMs) as Instant,
     setClock: (at) => {
       now = at;
-    },
-    close: async () => {
-      for (const { link } of links.values()) await link.close();
-      await database.end();
-      await runAdmin(admin, `drop database if exists ${name} with (force)`);
     },
   };
 }

@@ -5,6 +5,7 @@ import { membersInOrder } from '@/core/text/membersInOrder';
 import { type Deps, deps } from '@/usecases/deps';
 import { idsOfNames } from '@/usecases/names/ids';
 import { onceForKey } from '@/usecases/programs/keyed';
+import { reading } from '@/usecases/reading';
 import { textIn } from '../http/params';
 import { answer, CHANGED, problem, readJson } from '../http/problem';
 import type { AnyOperation, Asked, Method } from './operation';
@@ -186,8 +187,9 @@ function inOrder(body: string): string {
 }
 
 async function read(own: Deps, found: Found, request: Request): Promise<Response> {
+  const from = await reading(own);
   const query = new URL(request.url).searchParams;
-  const body = await written(found, { deps: own, path: found.path, query, body: null, key: null });
+  const body = await written(found, { deps: from, path: found.path, query, body: null, key: null });
   if (isRefusal(body)) return problem(body);
   const tag = tagOf(body);
   const isKnown = request.headers
