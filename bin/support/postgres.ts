@@ -161,7 +161,7 @@ export async function startPostgres(
   const settings = [
     'listen_addresses=127.0.0.1',
     'unix_socket_directories=',
-    'max_connections=60',
+    'max_connections=100',
     'shared_buffers=128MB',
     'work_mem=32MB',
     'timezone=UTC',
