@@ -15,7 +15,8 @@ if (!world) {
   await store.save(world);
 }
 const at = process.env.PRACTICE_AT ? (JSON.parse(process.env.PRACTICE_AT) as PracticePorts) : null;
-const practice = await runPractice({ world, store, ...(at ? { at } : {}) });
+const shopPort = Number(process.env.PRACTICE_SHOP_PORT ?? 0);
+const practice = await runPractice({ world, store, shopPort, ...(at ? { at } : {}) });
 const logins = Object.fromEntries(
   [...world.customers.values()].map(({ registrar, login }) => [login, practice.ports[registrar]]),
 );
@@ -27,6 +28,7 @@ console.log(
     records: practice.records,
     marketplace: practice.marketplacePort,
     rates: practice.ratesPort,
+    acme: practice.acmePort,
     logins,
     at: practice.at,
   }),

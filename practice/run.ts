@@ -1,5 +1,6 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { PracticeAuthority } from './acme/server';
 import { FAULTS, type FaultKind, Faults } from './epp/faults';
 import { eppServer } from './epp/server';
 import { mailboxServer } from './mail/mailbox';
@@ -32,6 +33,8 @@ export interface RunningPractice {
   readonly marketplacePort: number;
   /** Port of the central bank. */
   readonly ratesPort: number;
+  /** Port of the certificate authority. */
+  readonly acmePort: number;
   /** All of these, to listen there again after a restart. */
   readonly at: PracticePorts;
   readonly faults: Faults;
@@ -54,6 +57,8 @@ export interface PracticePorts {
   readonly records: RunningPractice['records'];
   readonly registrarWhois: number;
   readonly rates: number;
+  /** Not there where an earlier version kept it. */
+  readonly acme?: number;
 }
 
 export interface PracticeOptions {
@@ -63,6 +68,8 @@ export interface PracticeOptions {
   readonly at?: PracticePorts;
   /** Questions a second that the RDAP server takes before it asks to wait. */
   readonly mostQuestionsASecond?: number;
+  /** Where the shop of the office answers without TLS, for whoever looks whether a host is its own. */
+  readonly shopPort?: number;
 }
 
 const listen = (server: Server | ReturnType<typeof eppServer>, port: number) =>
@@ -77,6 +84,7 @@ export async function runPractice({
   store,
   at,
   mostQuestionsASecond,
+  shopPort = 0,
 }: PracticeOptions): Promise<RunningPractice> {
   const faults = new Faults();
   let turn: Promise<unknown> = Promise.resolve();
@@ -104,9 +112,10 @@ export async function runPractice({
   }
   const { mails, mailPort, mailboxPort } = await openMail(world, servers, at);
   const { registrarWhois, ...records } = await openRecords(world, faults, servers, at, mostQuestionsASecond);
-  const { marketplacePort, ratesPort } = await openTrade(
+  const { marketplacePort, ratesPort, acmePort } = await openTrade(
     { world, faults, exclusively, dnsPort: () => records.dns, mailPort: () => mailPort },
     servers,
+    shopPort,
     at,
   );
   const control = createServer((request, answer) => {
@@ -126,6 +135,7 @@ export async function runPractice({
     records,
     marketplacePort,
     ratesPort,
+    acmePort,
     at: {
       ports: open,
       control: port,
@@ -135,6 +145,7 @@ export async function runPractice({
       records,
       registrarWhois,
       rates: ratesPort,
+      acme: acmePort,
     },
     faults,
     mails,
@@ -168,24 +179,30 @@ const listenForMail = (post: ReturnType<typeof mailServer>, port: number) =>
     const inner = post.listen(port, '127.0.0.1', () => resolve((inner.address() as AddressInfo).port));
   });
 
-/** Opens the marketplace and the central bank, on loopback. */
+/** Opens the marketplace, the central bank and the certificate authority, on loopback. */
 async function openTrade(
   own: Parameters<typeof marketplaceServer>[0],
   servers: { close(done: () => void): unknown }[],
+  shopPort: number,
   at?: PracticePorts,
-): Promise<Pick<RunningPractice, 'marketplacePort' | 'ratesPort'>> {
+): Promise<Pick<RunningPractice, 'marketplacePort' | 'ratesPort' | 'acmePort'>> {
   const marketplace = marketplaceServer(own);
   const marketplacePort = await listen(marketplace, at?.marketplace ?? 0);
   const bank = ratesServer(own.world);
   const ratesPort = await listen(bank, at?.rates ?? 0);
-  for (const server of [marketplace, bank])
+  const authority = new PracticeAuthority(
+    () => shopPort,
+    () => own.world.now,
+  ).server();
+  const acmePort = await listen(authority, at?.acme ?? 0);
+  for (const server of [marketplace, bank, authority])
     servers.push({
       close(done) {
         server.closeAllConnections();
         server.close(done);
       },
     });
-  return { marketplacePort, ratesPort };
+  return { marketplacePort, ratesPort, acmePort };
 }
 
 /** Opens the servers of registration records, on loopback. */

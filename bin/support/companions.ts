@@ -63,6 +63,8 @@ export interface PracticeAt {
   readonly marketplace: number;
   /** Port of its central bank. */
   readonly rates: number;
+  /** Port of its certificate authority. */
+  readonly acme: number;
   /** Ports of the practice registrars, by login. */
   readonly logins: Readonly<Record<string, number>>;
   readonly at: PracticePorts;

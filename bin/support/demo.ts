@@ -1,4 +1,11 @@
-import { linkDemo, pointMailAt, pointMailboxAt, pointRatesAt, pointRecordsAt } from '../../practice/scenario/links';
+import {
+  linkDemo,
+  pointMailAt,
+  pointMailboxAt,
+  pointRatesAt,
+  pointRecordsAt,
+  pointShopAt,
+} from '../../practice/scenario/links';
 import { moveMarketplace } from '../../practice/scenario/marketplaces';
 import { seedSelling } from '../../practice/scenario/selling';
 import { httpMarketplace } from '../../src/connectors/marketplace/httpMarketplace';
@@ -30,7 +37,13 @@ export async function demoDeps(database: Database, clock: () => Instant, key: st
 }
 
 /** Points the demo ledger at its practice world, wherever that listens; `fresh` makes what stands there as well. */
-export async function linkPractice(deps: Deps, practice: PracticeAt, fresh: boolean, baseUrl: string): Promise<void> {
+export async function linkPractice(
+  deps: Deps,
+  practice: PracticeAt,
+  fresh: boolean,
+  baseUrl: string,
+  shopPort: number | null = null,
+): Promise<void> {
   // First of all: it allows this machine to be asked.
   await pointRecordsAt(deps.database, practice.records);
   if (fresh) await linkDemo(deps, practice.logins);
@@ -38,6 +51,7 @@ export async function linkPractice(deps: Deps, practice: PracticeAt, fresh: bool
   await pointMailAt(deps.database, practice.mail, baseUrl);
   await pointMailboxAt(deps, practice.mailbox);
   await pointRatesAt(deps.database, practice.rates);
+  if (shopPort !== null) await pointShopAt(deps.database, shopPort, practice.acme);
   if (fresh) await seedSelling(deps, practice.marketplace);
   else await moveMarketplace(deps.database, practice.marketplace);
 }

@@ -12,9 +12,12 @@ test('a shop is on this machine unless it is said otherwise', () => {
     tlsPort: null,
     proxy: null,
   });
-  expect(
-    shopIn({ 'shop-listen': '::', 'shop-tls-port': '443', 'shop-proxy': '2001:db8::1' }, 80),
-  ).toEqual({ port: 80, listen: '::', tlsPort: 443, proxy: '2001:db8::1' });
+  expect(shopIn({ 'shop-listen': '::', 'shop-tls-port': '443', 'shop-proxy': '2001:db8::1' }, 80)).toEqual({
+    port: 80,
+    listen: '::',
+    tlsPort: 443,
+    proxy: '2001:db8::1',
+  });
 });
 
 test.each([

@@ -88,7 +88,11 @@ async function keepPostgres(): Promise<string> {
 }
 
 /** The practice world, kept running on its ports. */
-async function keepPractice(databaseUrl: string, now: number): Promise<{ said: PracticeAt; running: Supervised }> {
+async function keepPractice(
+  databaseUrl: string,
+  now: number,
+  shopPort: number | null,
+): Promise<{ said: PracticeAt; running: Supervised }> {
   const log = logOf('practice');
   let said: PracticeAt | null = null;
   const running = await keep(
@@ -98,6 +102,7 @@ async function keepPractice(databaseUrl: string, now: number): Promise<{ said: P
         const env = {
           PRACTICE_DATABASE_URL: databaseUrl,
           PRACTICE_NOW: new Date(now).toISOString(),
+          PRACTICE_SHOP_PORT: String(shopPort ?? 0),
           ...(said ? { PRACTICE_AT: JSON.stringify(said.at) } : {}),
         };
         const { child, line } = await startProgram('practice', env, paths.pid('practice'), log);
@@ -155,14 +160,21 @@ async function start(): Promise<void> {
   if (outside || leadsOutside(process.env.NAME_LEDGER_ORIGIN)) await refuseUnguarded(database);
   await serveAt(database, outside?.origin ?? process.env.NAME_LEDGER_ORIGIN ?? baseUrl);
   await database.end();
-  const house = new House(databaseUrl, key, clock, baseUrl, {
-    NAME_LEDGER_KEY: key,
-    NAME_LEDGER_LOGS: paths.logs,
-    ...outside?.env,
-    // A thread would go on computing with the sources that it was started from.
-    ...(isDev ? { NAME_LEDGER_THREAD: '' } : {}),
-    ...(fixed ? { NAME_LEDGER_TODAY: fixed } : {}),
-  });
+  const house = new House(
+    databaseUrl,
+    key,
+    clock,
+    baseUrl,
+    {
+      NAME_LEDGER_KEY: key,
+      NAME_LEDGER_LOGS: paths.logs,
+      ...outside?.env,
+      // A thread would go on computing with the sources that it was started from.
+      ...(isDev ? { NAME_LEDGER_THREAD: '' } : {}),
+      ...(fixed ? { NAME_LEDGER_TODAY: fixed } : {}),
+    },
+    shop?.port ?? null,
+  );
   await house.keepJobs('jobs', databaseUrl, {});
   if (!own && !outside) {
     const wanted = options.demo || (options.fresh && !options.empty) ? 'demo' : ledgerOpenLast();
@@ -189,6 +201,7 @@ class House {
     private readonly clock: ReturnType<typeof clockFrom>,
     private readonly baseUrl: string,
     private readonly env: Record<string, string>,
+    private readonly shopPort: number | null,
   ) {}
 
   private get address(): string {
@@ -204,10 +217,10 @@ class House {
       const deps = await demoDeps(database, this.clock, this.key);
       if (isNew) await seedDemo(database, this.clock());
       const practice = await databaseBeside(this.databaseUrl, 'practice', isNew);
-      const { said, running } = await keepPractice(practice.url, deps.clock());
+      const { said, running } = await keepPractice(practice.url, deps.clock(), this.shopPort);
       this.ofDemo.push(running);
       this.practiceUrl = `http://127.0.0.1:${said.control}`;
-      await linkPractice(deps, said, isNew, this.baseUrl);
+      await linkPractice(deps, said, isNew, this.baseUrl, this.shopPort);
       await serveAt(database, process.env.NAME_LEDGER_ORIGIN ?? this.baseUrl);
       this.ofDemo.push(await this.keepJobs('jobs-demo', url, { PRACTICE_URL: this.practiceUrl ?? '' }));
       if (isNew) await noteDemoMade(this.databaseUrl);

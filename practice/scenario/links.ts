@@ -93,3 +93,18 @@ export async function pointRecordsAt(
     },
   });
 }
+
+/** Buyers' own pages of the demo stand at its shop, and its certificates come from the practice authority; an address of one's own is left alone. */
+export async function pointShopAt(database: Database, shopPort: number, acmePort: number): Promise<void> {
+  const { shop } = await selectSettings(database);
+  if (shop.url !== null && !shop.url.startsWith('http://127.0.0.1:')) return;
+  const { place } = shop;
+  await upsertSettings(database, {
+    shop: {
+      ...shop,
+      url: `http://127.0.0.1:${shopPort}`,
+      place: place.nameServers.length > 0 ? place : { ...place, nameServers: ['ns1.offers.test', 'ns2.offers.test'] },
+      acme: { directory: `http://127.0.0.1:${acmePort}/directory`, mail: 'office@harbour-office.test' },
+    },
+  });
+}

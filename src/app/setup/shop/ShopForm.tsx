@@ -8,6 +8,7 @@ import { Field } from '@/ui/controls/Field';
 import { Form, textOf } from '@/ui/controls/Form';
 import { Actions } from '@/ui/overlay/Dialog';
 import { Fields, Section } from '@/ui/text/Sheet';
+import type { Certificates } from '@/usecases/shop/certificates';
 import type { ShopSettings } from '@/usecases/shop/settings';
 import { useSave } from '../../acts/useSave';
 import { saveShopAction } from './actions';
@@ -15,10 +16,18 @@ import { saveShopAction } from './actions';
 const words = (text: string) => text.split(/[\s,]+/).filter(Boolean);
 
 /** Where buyers' pages stand, where windows are reached, what a bid wants first. */
-export function ShopForm({ shop, home }: { shop: ShopSettings; home: string }) {
+export function ShopForm({
+  shop,
+  home,
+  certificates,
+}: {
+  shop: ShopSettings;
+  home: string;
+  certificates: Certificates;
+}) {
   const { save, refused, isBusy } = useSave();
   const [robots, setRobots] = useState(shop.robots);
-  const { deposit } = shop;
+  const { deposit, place } = shop;
   const currency = deposit?.currency ?? home;
 
   const saveAll = (form: FormData) => {
@@ -76,13 +85,14 @@ export function ShopForm({ shop, home }: { shop: ShopSettings; home: string }) {
           Search engines may list the windows
         </Check>
       </Section>
-      <PlaceFields shop={shop} isBusy={isBusy} />
+      <PlaceFields place={place} />
+      <CertificateFields acme={shop.acme} held={certificates} isBusy={isBusy} />
     </Form>
   );
 }
 
 /** What has to be set at every name for it to show its window. */
-function PlaceFields({ shop: { place, acme }, isBusy }: { shop: ShopSettings; isBusy: boolean }) {
+function PlaceFields({ place }: { place: ShopSettings['place'] }) {
   return (
     <Section>
       <h2>Where names lead to</h2>
@@ -94,14 +104,6 @@ function PlaceFields({ shop: { place, acme }, isBusy }: { shop: ShopSettings; is
         <Field name="a" label="IPv4 addresses (A)" mono defaultValue={place.a.join(' ')} />
         <Field name="aaaa" label="IPv6 addresses (AAAA)" mono defaultValue={place.aaaa.join(' ')} />
         <Field name="cname" label="Host for www (CNAME)" mono defaultValue={place.cname ?? ''} />
-        <Field
-          name="acmeDirectory"
-          label="Certificates from (ACME directory)"
-          mono
-          defaultValue={acme?.directory ?? ''}
-          hint="empty: your proxy has them"
-        />
-        <Field name="acmeMail" label="Its mails go to" defaultValue={acme?.mail ?? ''} />
         <Field
           name="nameServers"
           label="Name servers that say so"
@@ -120,6 +122,45 @@ function PlaceFields({ shop: { place, acme }, isBusy }: { shop: ShopSettings; is
           </code>
         </p>
       )}
+    </Section>
+  );
+}
+
+/** Who gives certificates for the windows, and what stands against some. */
+function CertificateFields({
+  acme,
+  held: { held, problems },
+  isBusy,
+}: {
+  acme: ShopSettings['acme'];
+  held: Certificates;
+  isBusy: boolean;
+}) {
+  return (
+    <Section>
+      <h2>Certificates</h2>
+      <p className="soft">
+        {acme === null
+          ? 'A proxy before the windows has their certificates, or a server that speaks ACME gives them.'
+          : held === 0
+            ? 'None has come yet: they are asked for once a name leads to its window, every hour.'
+            : `${held === 1 ? 'One is' : `${held} are`} held; each is renewed a month before it ends.`}
+      </p>
+      {problems.map(({ host, problem }) => (
+        <p key={host} className="caution">
+          <span className="name">{host}</span>: {problem}
+        </p>
+      ))}
+      <Fields>
+        <Field
+          name="acmeDirectory"
+          label="Certificates from (ACME directory)"
+          mono
+          defaultValue={acme?.directory ?? ''}
+          hint="empty: your proxy has them"
+        />
+        <Field name="acmeMail" label="Its mails go to" defaultValue={acme?.mail ?? ''} />
+      </Fields>
       <Actions>
         <Button type="submit" data-kind="primary" isDisabled={isBusy}>
           Save

@@ -1,6 +1,7 @@
 'use client';
 import Link from 'next/link';
 import { Answer, Head, Notice, Page } from '@/ui/text/Sheet';
+import type { Certificates } from '@/usecases/shop/certificates';
 import type { BlockedSender, ShopSettings } from '@/usecases/shop/settings';
 import { useTitle } from '../../frame/Frame';
 import { BlockedPart } from './BlockedPart';
@@ -13,11 +14,13 @@ export function ShopScreen({
   home,
   hasMail,
   blocked,
+  held,
 }: {
   shop: ShopSettings;
   home: string;
   hasMail: boolean;
   blocked: readonly BlockedSender[];
+  held: Certificates;
 }) {
   useTitle('Shop window', 'what buyers see of the names that are for sale');
   const takes = shop.url !== null && hasMail;
@@ -48,7 +51,7 @@ export function ShopScreen({
           </p>
         </Notice>
       )}
-      <ShopForm shop={shop} home={home} />
+      <ShopForm shop={shop} home={home} certificates={held} />
       <TextsPart texts={shop.texts} />
       <BlockedPart blocked={blocked} />
     </Page>
