@@ -118,11 +118,7 @@ export async function runPractice({
     shopPort,
     at,
   );
-  const control = createServer((request, answer) => {
-    void controlled(request, { world, faults, mails, passTo, exclusively })
-      .then((body) => send(answer, 200, body))
-      .catch((error: unknown) => send(answer, 400, { message: error instanceof Error ? error.message : 'failed' }));
-  });
+  const control = controlServer({ world, faults, mails, passTo, exclusively });
   const port = await listen(control, at?.control ?? 0);
   servers.push(control);
   let stopped: Promise<void> | null = null;
@@ -159,6 +155,15 @@ export async function runPractice({
       return stopped;
     },
   };
+}
+
+/** By what the practice world is moved and looked at. */
+function controlServer(own: Parameters<typeof controlled>[1]): Server {
+  return createServer((request, answer) => {
+    void controlled(request, own)
+      .then((body) => send(answer, 200, body))
+      .catch((error: unknown) => send(answer, 400, { message: error instanceof Error ? error.message : 'failed' }));
+  });
 }
 
 /** The mail server that takes every mail, and the mailbox of the office. */

@@ -82,7 +82,7 @@ describe('at 1280, 1024 and 390 px, by day and by night', () => {
     ['/prospects/kept/1', 'Said to be'],
     ['/prospects/review', 'names cost'],
     ['/prospects/review/entries?year=2026&part=price', 'Prices of sales in 2026'],
-    ['/prospects/review/paper?year=2026', 'What it was for'],
+    ['/prospects/review/paper?year=2021', 'What it was for'],
     ['/setup/accounts', 'How it charges'],
     ['/setup/accounts/1', 'is an account at'],
     ['/setup/policies', 'Its names are'],

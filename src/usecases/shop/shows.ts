@@ -93,6 +93,8 @@ export type { WindowLook };
 export interface WindowShown {
   readonly records: readonly WindowRecord[];
   readonly nameServers: readonly string[];
+  /** Where buyers' pages stand, and its window for trial; `null` while the office has not said it. */
+  readonly url: string | null;
   /** `null` where nobody has looked yet. */
   readonly look: WindowLook | null;
 }
@@ -102,6 +104,7 @@ export async function windowShown(deps: Deps, nameId: number): Promise<WindowSho
   return {
     records: windowRecords(shop.place),
     nameServers: shop.place.nameServers,
+    url: shop.url,
     look: looks.get(nameId) ?? null,
   };
 }

@@ -58,5 +58,6 @@ export const windowShownKind = documentOf<WindowShown>()({
     documentOf<WindowShown['records'][number]>()({ owner: text, type: oneOf('A', 'AAAA', 'CNAME', 'NS'), data: text }),
   ),
   nameServers: list(text),
+  url: orNull(text),
   look: orNull(look),
 });

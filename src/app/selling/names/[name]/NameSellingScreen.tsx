@@ -39,7 +39,9 @@ export function NameSellingScreen({ selling, seen }: { selling: NameSelling; see
       {listings.map((listing) => (
         <ListingPart key={listing.id} listing={listing} linkedAccount={selling.linkedAccount} />
       ))}
-      {listings.length > 0 && !promised && <WindowPart nameId={nameId} seen={seen} linked={selling.linkedAccount} />}
+      {listings.length > 0 && !promised && (
+        <WindowPart nameId={nameId} ascii={ascii} seen={seen} linked={selling.linkedAccount} />
+      )}
       {listings.length === 0 && !promised && <p className="soft">It is not listed for sale.</p>}
       <SalesTable sales={sales} />
       <AuctionsTable auctions={auctions} />

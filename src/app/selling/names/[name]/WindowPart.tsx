@@ -31,12 +31,59 @@ export interface WindowSeen extends WindowShown {
 }
 
 /** Whether buyers who open the name see its window, how often they did, and what has to be set. */
-export function WindowPart({ nameId, seen, linked }: { nameId: number; seen: WindowSeen; linked: boolean }) {
+export function WindowPart({
+  nameId,
+  ascii,
+  seen,
+  linked,
+}: {
+  nameId: number;
+  ascii: string;
+  seen: WindowSeen;
+  linked: boolean;
+}) {
   const { style, today } = useLedger();
+  const { records, nameServers, visits, url } = seen;
+  const all = visits.reduce((sum, one) => sum + one.visits, 0);
+  return (
+    <Section aria-label="Shop window">
+      <h2>Shop window</h2>
+      <p>
+        {all === 0
+          ? 'Nobody has opened its window in the last 30 days.'
+          : `Its window was opened ${all === 1 ? 'once' : `${all.toLocaleString('en')} times`} in the last 30 days, robots left out.`}
+      </p>
+      {url !== null && (
+        <p>
+          <a href={`${url}/n/${ascii}`} target="_blank" rel="noreferrer">
+            See its window
+          </a>
+        </p>
+      )}
+      {all > 0 && <VisitBars visits={visits} today={today} />}
+      {records.length === 0 && nameServers.length === 0 ? (
+        <p className="soft">Write under Setup, Shop window, where names have to lead.</p>
+      ) : (
+        <PlacePart nameId={nameId} seen={seen} linked={linked} style={style} />
+      )}
+    </Section>
+  );
+}
+
+/** What has to be set, whether it is, and what does it. */
+function PlacePart({
+  nameId,
+  seen: { records, nameServers, look },
+  linked,
+  style,
+}: {
+  nameId: number;
+  seen: WindowSeen;
+  linked: boolean;
+  style: Parameters<typeof dayWords>[1];
+}) {
   const { ask, isBusy } = useSave();
   const [evenIfSigned, setEvenIfSigned] = useState(false);
-  const { records, nameServers, look, visits } = seen;
-  const all = visits.reduce((sum, one) => sum + one.visits, 0);
   const lookNow = () =>
     ask(lookForWindowsAction([nameId]), (shows) =>
       shows > 0 ? 'DNS leads to its window.' : 'DNS does not lead to its window.',
@@ -47,55 +94,43 @@ export function WindowPart({ nameId, seen, linked }: { nameId: number; seen: Win
       'Its name servers are set. DNS takes a few hours to show it everywhere.',
     );
   return (
-    <Section aria-label="Shop window">
-      <h2>Shop window</h2>
-      <p>
-        {all === 0
-          ? 'Nobody has opened its window in the last 30 days.'
-          : `Its window was opened ${all === 1 ? 'once' : `${all.toLocaleString('en')} times`} in the last 30 days, robots left out.`}
-      </p>
-      {all > 0 && <VisitBars visits={visits} today={today} />}
-      {records.length === 0 && nameServers.length === 0 ? (
-        <p className="soft">Write under Setup, Shop window, where names have to lead.</p>
-      ) : (
-        <>
-          <Standing look={look} style={style} />
-          {records.length > 0 && (
-            <Ruled aria-label="What has to be set">
-              <tbody>
-                {records.map(({ owner, type, data }) => (
-                  <tr key={`${owner} ${type} ${data}`}>
-                    <td className="name">{owner}</td>
-                    <td>{type}</td>
-                    <td className="name">{data}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </Ruled>
-          )}
-          {nameServers.length > 0 && (
-            <p className="soft">
-              Or its name servers: <span className="name">{nameServers.join(', ')}</span>
-            </p>
-          )}
-          <Actions>
-            <Button isDisabled={isBusy} onPress={() => void lookNow()}>
-              Look now
-            </Button>
-            {nameServers.length > 0 && linked && (
-              <>
-                <Button isDisabled={isBusy} onPress={() => void pointIt()}>
-                  Set the name servers by link
-                </Button>
-                <Check isSelected={evenIfSigned} onChange={setEvenIfSigned}>
-                  even if it is signed
-                </Check>
-              </>
-            )}
-          </Actions>
-        </>
+    <>
+      <Standing look={look} style={style} />
+      {records.length > 0 && (
+        <Ruled aria-label="What has to be set">
+          <tbody>
+            {records.map(({ owner, type, data }) => (
+              <tr key={`${owner} ${type} ${data}`}>
+                <td className="name">{owner}</td>
+                <td>{type}</td>
+                <td className="name">{data}</td>
+              </tr>
+            ))}
+          </tbody>
+        </Ruled>
       )}
-    </Section>
+      {nameServers.length > 0 && (
+        <p className="soft">
+          {records.length > 0 ? 'Or its name servers: ' : 'Its name servers have to be '}
+          <span className="name">{nameServers.join(', ')}</span>
+        </p>
+      )}
+      <Actions>
+        <Button isDisabled={isBusy} onPress={() => void lookNow()}>
+          Look now
+        </Button>
+        {nameServers.length > 0 && linked && (
+          <>
+            <Button isDisabled={isBusy} onPress={() => void pointIt()}>
+              Set the name servers by link
+            </Button>
+            <Check isSelected={evenIfSigned} onChange={setEvenIfSigned}>
+              even if it is signed
+            </Check>
+          </>
+        )}
+      </Actions>
+    </>
   );
 }
 
