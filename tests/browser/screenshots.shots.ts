@@ -1,5 +1,5 @@
 import { join } from 'node:path';
-import { By, Key } from 'selenium-webdriver';
+import { Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, test } from 'vitest';
 import { takeInMails } from '@/usecases/mails/takeIn';
 import { invite } from '@/usecases/people/invitations';

@@ -28,7 +28,8 @@ export async function balance(ports: readonly number[], everyMs = 100): Promise<
       const body = Buffer.concat(pieces);
       const pass = (left: number) => {
         const now = ports.filter((port) => well.has(port));
-        const port = now[(turn += 1) % Math.max(1, now.length)] ?? ports[0];
+        turn += 1;
+        const port = now[turn % Math.max(1, now.length)] ?? ports[0];
         let isConnected = false;
         const sent = request(
           { host: '127.0.0.1', port, method: asked.method, path: asked.url, headers: asked.headers, agent: false },
@@ -37,7 +38,11 @@ export async function balance(ports: readonly number[], everyMs = 100): Promise<
             back.pipe(answer);
           },
         );
-        sent.on('socket', (socket) => socket.once('connect', () => (isConnected = true)));
+        sent.on('socket', (socket) =>
+          socket.once('connect', () => {
+            isConnected = true;
+          }),
+        );
         sent.on('error', (error) => {
           if (port !== undefined && !isConnected) well.delete(port);
           if (!isConnected && left > 0) pass(left - 1);

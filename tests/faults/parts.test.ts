@@ -1,5 +1,6 @@
 import { type ChildProcess, spawn } from 'node:child_process';
 import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { parse } from 'yaml';
@@ -20,7 +21,7 @@ afterAll(async () => {
 /** Runs a part as it is run on a machine of its own. */
 function run(args: readonly string[], env: Record<string, string> = {}): { child: ChildProcess; said: () => string } {
   let text = '';
-  const child = spawn('bin/part', args, {
+  const child = spawn(join(ROOT, 'bin/part'), args, {
     cwd: ROOT,
     env: { ...process.env, DATABASE_URL: ledger.url, NAME_LEDGER_KEY: TEST_KEY, ...env },
     stdio: ['ignore', 'pipe', 'pipe'],
