@@ -43,6 +43,8 @@ export interface ApproachLine {
   readonly figureMinor: number | null;
   /** When a mail was handed over; `null` while nobody knows whether it was. */
   readonly sentAt: Instant | null;
+  /** Who of the office wrote or noted it, by the name he had then. */
+  readonly person: string | null;
 }
 
 const ms = (column: string) => `(date_part('epoch', ${column}) * 1000)::int8`;
@@ -52,7 +54,7 @@ const ROW = `
     a.answer_by as "answerBy", a.agreed_minor as "agreedMinor", a.fees_minor as "feesMinor", a.money_with as "moneyWith",
     a.arrives_by as "arrivesBy", a.account_id as "accountId", a.paid_on as "paidOn", a.reference, a.name_id as "nameId", a.note,
     coalesce((select jsonb_agg(jsonb_build_object('at', ${ms('l.at')}, 'isOurs', l.is_ours, 'byMail', l.by_mail, 'text', l.text,
-      'figureMinor', l.figure_minor, 'sentAt', ${ms('l.sent_at')}) order by l.at, l.id) from approach_lines l where l.approach_id = a.id), '[]') as lines
+      'figureMinor', l.figure_minor, 'sentAt', ${ms('l.sent_at')}, 'person', l.person) order by l.at, l.id) from approach_lines l where l.approach_id = a.id), '[]') as lines
   from approaches a`;
 
 /** Every thread, the open ones first. */
@@ -90,7 +92,7 @@ export async function insertApproach(tx: Transaction, draft: ApproachDraft, at: 
 export async function insertApproachLine(
   tx: Transaction,
   approachId: number,
-  line: Omit<ApproachLine, 'at' | 'sentAt'>,
+  line: Omit<ApproachLine, 'at' | 'sentAt' | 'person'>,
   at: Instant,
 ): Promise<number> {
   const { rows } = await tx.query<{ id: number }>(

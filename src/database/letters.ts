@@ -140,11 +140,16 @@ export async function updateLetter(
   ]);
 }
 
-/** Letters of which there may be news to mail. */
-export async function selectOpenLetters(db: Queryable): Promise<LetterRow[]> {
-  return (
-    await db.query<LetterRow>(`${LETTER} where not l.over and l.token_sealed is not null order by l.id limit 1000`)
-  ).rows;
+/** So many letters are looked at in one go. */
+export const LETTERS_AT_ONCE = 1000;
+
+/** Letters of which there may be news to mail, the next of them behind `after`. */
+export async function selectOpenLetters(db: Queryable, after: number): Promise<LetterRow[]> {
+  const { rows } = await db.query<LetterRow>(
+    `${LETTER} where not l.over and l.token_sealed is not null and l.id > $1 order by l.id limit ${LETTERS_AT_ONCE}`,
+    [after],
+  );
+  return rows;
 }
 
 /** Notes news as told, once: false where another process was faster. */
@@ -210,4 +215,18 @@ export async function insertBlocked(tx: Transaction, sender: string, at: Instant
 
 export async function deleteBlocked(tx: Transaction, sender: string): Promise<boolean> {
   return (await tx.query('delete from blocked_senders where sender = $1', [sender])).rowCount === 1;
+}
+
+/** Gives a thread that the office has begun with a bidder to the letter by which he bid: he answers at his own page. */
+export async function attachThread(
+  tx: Transaction,
+  auctionId: number,
+  bidder: string,
+  threadId: number,
+): Promise<void> {
+  await tx.query(
+    `update letters set thread_id = $3, over = false where id = (select id from letters where auction_id = $1 and confirmed_at is not null
+       and buyer || ' <' || mail || '>' = $2 order by id desc limit 1)`,
+    [auctionId, bidder, threadId],
+  );
 }

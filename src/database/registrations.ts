@@ -40,12 +40,14 @@ export interface RegistrationRow {
   readonly newEnd: Instant | null;
   readonly nameId: number | null;
   readonly problem: string | null;
+  /** Who of the office began it, by the name he had then. */
+  readonly person: string | null;
 }
 
 const COLUMNS = `id, run_id as "runId", ascii, "unicode", ending, typed, purpose, note, account_id as "accountId", years, auto_renew as "autoRenew",
   privacy, name_servers as "nameServers", holder_mail as "holderMail", by_hand as "byHand", state, since, order_id as "orderId", attempts,
   first_sent_at as "firstSentAt", quoted_minor as "quotedMinor", cap_minor as "capMinor", currency, own_renewal_minor as "ownRenewalMinor", pay_by as "payBy", charged_minor as "chargedMinor",
-  receipt, registered_at as "registeredAt", new_end as "newEnd", name_id as "nameId", problem`;
+  receipt, registered_at as "registeredAt", new_end as "newEnd", name_id as "nameId", problem, person`;
 
 export type RegistrationDraft = Pick<
   RegistrationRow,

@@ -23,6 +23,8 @@ export interface ReleaseOrderRow {
   readonly since: Instant;
   readonly registrationId: number | null;
   readonly problem: string | null;
+  /** Who of the office made it, by the name he had then. */
+  readonly person: string | null;
 }
 
 export interface ReleaseTry {
@@ -34,7 +36,7 @@ export interface ReleaseTry {
 
 const COLUMNS = `id, ascii, "unicode", ending, account_ids as "accountIds", years, most_first_minor as "mostFirstMinor",
   most_renewal_minor as "mostRenewalMinor", currency, from_at as "fromAt", until_at as "untilAt", note, made_at as "madeAt", state, since,
-  registration_id as "registrationId", problem`;
+  registration_id as "registrationId", problem, person`;
 
 export async function selectReleaseOrders(db: Queryable): Promise<ReleaseOrderRow[]> {
   return (

@@ -45,7 +45,7 @@ export function buyerPage(view: BuyerView, made: BuyerPageMade): string {
   // What is answered by a press stands together, what is written under it.
   const ordered = [...acts].sort((a, b) => Number(WRITTEN.has(a)) - Number(WRITTEN.has(b)));
   const until = untilSaid(view, texts, language);
-  const isRunning = view.bid !== null && view.bid.ended === 'no' && view.confirmed;
+  const isRunning = view.bid !== null && view.thread === null && view.bid.ended === 'no' && view.confirmed;
   const body = html`${nameHeading(view.name, view.name)}${view.sale !== null && stagesIn(view.sale.stage, texts)}${
     problem !== null &&
     html`<p class="wrong" role="alert">${fill(texts[problem.text], problem.said)}</p>

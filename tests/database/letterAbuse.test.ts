@@ -15,6 +15,13 @@ describe('abuse', () => {
     expect(answers.map(({ status }) => status)).toEqual([303, 422, 422]);
   });
 
+  test('nor once more for each address that one mailbox may be written to by', async () => {
+    for (const mail of ['victim@elsewhere.test', 'Victim+1@elsewhere.test', 'victim+2@ELSEWHERE.test'])
+      await send({ mail });
+    await mailed();
+    expect(mails()).toHaveLength(1);
+  });
+
   test('also where its mail server was in doubt, or another process tells at the same time', async () => {
     await send();
     expect((await Promise.all([mailed(), mailed(), mailed()])).reduce((a, b) => a + b)).toBe(1);

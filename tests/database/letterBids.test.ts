@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest';
 import { addDays, type Instant, MINUTE_MS } from '@/core/time';
 import { upsertSettings } from '@/database/settings';
-import { closeDueAuctions } from '@/usecases/selling/auctions';
+import { closeDueAuctions, offerToHighest } from '@/usecases/selling/auctions';
 import { deposits, takeDeposit } from '@/usecases/shop/settings';
 import { buyersDesk, LARCH, USUAL_SHOP } from './buyers';
 import { must } from './marketplace';
@@ -72,6 +72,23 @@ describe('bids', () => {
     await close();
     expect((await desk.sales())[0]?.priceMinor).toBe(20_500);
     expect(await deposits(ledger)).toMatchObject([{ heldMinor: 4_000 }]);
+  });
+
+  test('a name that did not sell is offered to the highest bidder, who answers at his own page', async () => {
+    const { ledger } = desk.made;
+    await list(LARCH, { kind: 'auction', prices: { start: 10_000, reserve: 90_000 } });
+    await bid('200', 'one@kelpworks.test');
+    const best = await bid('300', 'two@kelpworks.test');
+    await close();
+    expect(await see(best)).toContain('The auction has closed without a sale.');
+    const { rows } = await ledger.database.query<{ id: number }>('select id from auctions');
+    must(await offerToHighest(ledger, { auctionId: rows[0]?.id, amount: '700', until: '2026-12-20' }));
+    await mailed();
+    expect(mails().at(-1)).toMatchObject({ to: 'two@kelpworks.test', subject: `An answer about ${LARCH}` });
+    expect(await see(best)).toContain('We ask US$700 for it.');
+    await act(best, { act: 'accept' });
+    expect(await see(best)).toContain('Agreed: larchpilot.com for US$700.');
+    expect((await desk.sales())[0]).toMatchObject({ priceMinor: 70_000, how: 'offer' });
   });
 
   test('a bid that is confirmed after the close is not taken', async () => {

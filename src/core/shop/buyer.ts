@@ -70,8 +70,9 @@ export type BuyerState =
 export function buyerState(view: BuyerView): BuyerState {
   if (!view.confirmed) return view.now < view.confirmUntil ? 'asked' : 'link over';
   if (view.sale !== null) return 'sale';
-  if (view.bid !== null) return bidState(view.bid, view.minor);
   const { thread } = view;
+  // What is offered to a bidder once the auction has ended goes on as every other thread.
+  if (view.bid !== null && thread === null) return bidState(view.bid, view.minor);
   if (thread === null) return 'link over';
   if (thread.state === 'waiting') return 'promised';
   if (thread.state !== 'open') return thread.state === 'accepted' ? 'with us' : thread.state;
@@ -184,7 +185,11 @@ export function standingSaid(view: BuyerView, texts: ShopTexts, language: Langua
 /** The amount that the sentence of a state is about. */
 function amountSaid({ minor, bid, thread }: BuyerView, state: BuyerState): number {
   if (state === 'deposit wanted') return minor;
-  return bid?.priceMinor ?? thread?.figures.findLast(({ state: of }) => of === 'live')?.minor ?? minor;
+  return (
+    (thread === null ? bid?.priceMinor : undefined) ??
+    thread?.figures.findLast(({ state: of }) => of === 'live')?.minor ??
+    minor
+  );
 }
 
 function refusedSaid(bid: BuyerBid | null, texts: ShopTexts, say: (minor: number) => string): string {

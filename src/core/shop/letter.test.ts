@@ -3,7 +3,7 @@ import { describe, expect, test } from 'vitest';
 import type { Rate } from '../money';
 import type { WindowTerms } from '../selling';
 import { type Day, instant } from '../time';
-import { confirmUntil, depositFor, depositFrom, leastOf, lettersTaken } from './letter';
+import { confirmUntil, depositFor, depositFrom, leastOf, lettersTaken, mailboxOf } from './letter';
 
 const NOW = instant('2026-11-28T12:00:00Z');
 const RATES: readonly Rate[] = [{ from: '2026-11-20' as Day, currency: 'EUR', into: 'USD', factor: 1.25 }];
@@ -66,6 +66,15 @@ describe('a deposit', () => {
       }),
     );
   });
+});
+
+test.each([
+  ['b.kelp@kelpworks.test', 'b.kelp@kelpworks.test'],
+  ['B.Kelp+one@KelpWorks.test', 'b.kelp@kelpworks.test'],
+  ['b.kelp+one+two@kelpworks.test', 'b.kelp@kelpworks.test'],
+  ['"a@b"@kelpworks.test', '"a@b"@kelpworks.test'],
+])('%s is the mailbox of %s', (mail, mailbox) => {
+  expect(mailboxOf(mail)).toBe(mailbox);
 });
 
 test('a letter may be confirmed for a week', () => {

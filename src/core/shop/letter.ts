@@ -14,6 +14,15 @@ export function confirmUntil(askedAt: Instant): Instant {
   return addDays(askedAt, CONFIRM_DAYS);
 }
 
+/**
+ * A mail address as one person has it: whatever its case, and without what many servers take after a plus sign (RFC 5233), by which one
+ * mailbox could be written to as many.
+ */
+export function mailboxOf(mail: string): string {
+  const at = mail.lastIndexOf('@');
+  return `${mail.slice(0, at).replace(/\+.*$/, '')}${mail.slice(at)}`.toLowerCase();
+}
+
 /** What may be sent from a window as it is now; none where nothing is taken. */
 export function lettersTaken({ priceMinor, takesOffers, auction }: WindowTerms): readonly LetterKind[] {
   return [

@@ -25,6 +25,7 @@ import {
   standingOfRow,
   updateAuction,
 } from '@/database/auctions';
+import { attachThread } from '@/database/letters';
 import { selectSaleNames, stepListings } from '@/database/listings';
 import { selectMarketplace } from '@/database/marketplaces';
 import { insertFigure, insertThread } from '@/database/offers';
@@ -293,6 +294,7 @@ export const offerToHighest = command(
         deps.clock(),
       );
       await insertFigure(tx, threadId, { by: 'owner', minor: price.minor, at: deps.clock(), lapsesAt, ref: null });
+      await attachThread(tx, row.id, highest, threadId);
       return threadId;
     });
   },

@@ -67,8 +67,8 @@ export async function mattersOf(deps: Deps, letters: readonly LetterRow[]): Prom
 
 /** Whether a sale is to the buyer of a letter: by a figure of his thread, or by his bid. */
 function isTo(sale: SaleRow, letter: LetterRow, thread: ThreadRow | null): boolean {
-  return thread !== null
-    ? thread.figures.some(({ id }) => id === sale.figureId)
+  return thread?.figures.some(({ id }) => id === sale.figureId)
+    ? true
     : letter.auctionId !== null && sale.auctionId === letter.auctionId && sale.buyer === bidderOf(letter);
 }
 

@@ -8,6 +8,7 @@ import {
   LETTER_KINDS,
   type LetterKind,
   leastOf,
+  mailboxOf,
   money,
   readBuyersAmount,
   type TextKey,
@@ -85,13 +86,13 @@ export async function sendLetter(deps: Deps, typedName: string, typed: Typed, fr
 }
 
 /** Only the hash of an address is kept of whoever never answers. */
-const mailHash = (mail: string) => createHash('sha256').update(mail.toLowerCase()).digest();
+const mailHash = (mail: string) => createHash('sha256').update(mailboxOf(mail)).digest();
 
 async function isWithinAll(deps: Deps, { ascii }: ShopWindow, mail: string, from: Sender): Promise<boolean> {
   if (!(await isWithin(deps, 'name', `${from.address} ${ascii}`))) return false;
   if (!from.proved && !((await isWithin(deps, 'unproved', from.address)) && (await isWithin(deps, 'unproved world'))))
     return false;
-  return (await isWithin(deps, 'mail', mail.toLowerCase())) && (await isWithin(deps, 'world'));
+  return (await isWithin(deps, 'mail', mailboxOf(mail))) && (await isWithin(deps, 'world'));
 }
 
 interface ReadLetter {

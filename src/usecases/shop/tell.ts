@@ -1,7 +1,15 @@
 import { setTimeout as wait } from 'node:timers/promises';
 import { CONFIRM_DAYS, fill, isOver, type News, newsFor, standingSaid, textsIn } from '@/core/shop';
 import { addDays } from '@/core/time';
-import { claimNews, deleteOldLetters, endLetter, selectOpenLetters, unclaimNews } from '@/database/letters';
+import {
+  claimNews,
+  deleteOldLetters,
+  endLetter,
+  LETTERS_AT_ONCE,
+  type LetterRow,
+  selectOpenLetters,
+  unclaimNews,
+} from '@/database/letters';
 import { sealPlace } from '@/database/secrets';
 import { loadClock } from '../clock';
 import type { Deps } from '../deps';
@@ -26,10 +34,18 @@ export const tellBuyers = itself(async (deps: Deps, forMs: number): Promise<void
 
 /** Mails what is new now. A link to an address that has confirmed nothing is mailed once, whatever happens. Answers how many were mailed. */
 export async function tellNow(deps: Deps): Promise<number> {
-  const letters = await selectOpenLetters(deps.database);
-  if (letters.length === 0) return 0;
-  const shop = await shopNow(deps);
-  if (!shop.takes) return 0;
+  let mailed = 0;
+  for (let after = 0; ; ) {
+    const letters = await selectOpenLetters(deps.database, after);
+    const shop = letters.length === 0 ? null : await shopNow(deps);
+    if (!shop?.takes) return mailed;
+    mailed += await tellOf(deps, shop, letters);
+    if (letters.length < LETTERS_AT_ONCE) return mailed;
+    after = letters.at(-1)?.id as number;
+  }
+}
+
+async function tellOf(deps: Deps, shop: ShopNow, letters: readonly LetterRow[]): Promise<number> {
   let mailed = 0;
   for (const matter of await mattersOf(deps, letters)) {
     const { letter, view } = matter;

@@ -107,7 +107,20 @@ function Settled({ registrations }: { registrations: readonly RegistrationRow[] 
           </thead>
           <tbody>
             {registrations.map(
-              ({ id, ascii, unicode, typed, accountId, state, newEnd, chargedMinor, currency, receipt, problem }) => {
+              ({
+                id,
+                ascii,
+                unicode,
+                typed,
+                accountId,
+                state,
+                newEnd,
+                chargedMinor,
+                currency,
+                receipt,
+                problem,
+                person,
+              }) => {
                 const account = accounts.get(accountId);
                 return (
                   <tr key={id}>
@@ -139,6 +152,7 @@ function Settled({ registrations }: { registrations: readonly RegistrationRow[] 
                     <td>{receipt}</td>
                     <td className={state === 'done' && problem === null ? undefined : 'caution'}>
                       {problem ?? (state === 'done' ? 'registered' : 'not registered')}
+                      {person !== null && <div className="soft">by {person}</div>}
                     </td>
                   </tr>
                 );

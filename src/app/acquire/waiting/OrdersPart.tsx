@@ -81,6 +81,7 @@ export function OrdersPart({ orders }: { orders: readonly ReleaseOrderRow[] }) {
                   <td>
                     {STATE_WORDS[state]}
                     {problem && <div className="soft">{problem}</div>}
+                    {order.person !== null && <div className="soft">by {order.person}</div>}
                     <Tries orderId={id} unicode={unicode} labels={labels} />
                   </td>
                   <td className="figure">

@@ -95,7 +95,8 @@ function Said({ lines, currency }: { lines: readonly ApproachLine[]; currency: s
         // biome-ignore lint/suspicious/noArrayIndexKey: lines are only ever added at the end
         <li key={i} data-ours={line.isOurs}>
           <span className="soft">
-            {line.isOurs ? 'You' : 'The holder'}, {dayWords(line.at, style)}
+            {line.isOurs ? (line.person ?? 'You') : 'The holder'}, {dayWords(line.at, style)}
+            {!line.isOurs && line.person !== null && `, noted by ${line.person}`}
             {line.byMail && (line.sentAt === null ? ', by mail: not known whether it was sent' : ', by mail')}
           </span>
           <div>{line.text}</div>
