@@ -4,7 +4,7 @@ import { buyersDesk } from './buyers';
 import { must } from './marketplace';
 
 const buyers = buyersDesk();
-const { desk, mails, mailed, linkIn, stampOf, send, act, see, threads } = buyers;
+const { desk, mails, mailed, linkIn, stampOf, send, sendAndConfirm, act, see, threads } = buyers;
 
 describe('abuse', () => {
   test('an address that confirms nothing is mailed once, however often it is written', async () => {
@@ -41,6 +41,30 @@ describe('abuse', () => {
     expect((await send()).status).toBe(303);
     expect(await mailed()).toBe(0);
     expect((await desk.made.ledger.database.query('select * from letters')).rows).toEqual([]);
+  });
+
+  test('who is blocked later is not heard at his own page either', async () => {
+    const link = await sendAndConfirm();
+    must(await blockSender(desk.made.ledger, { sender: 'b.kelp@kelpworks.test' }));
+    expect((await act(link, { act: 'counter', amount: '500' })).status).toBe(303);
+    expect((await threads())[0]?.figures).toHaveLength(1);
+  });
+
+  test('one buyer says so much an hour at his own page, and no more', async () => {
+    const link = await sendAndConfirm();
+    const statuses = [];
+    for (let n = 0; n < 31; n += 1)
+      statuses.push((await act(link, { act: 'counter', amount: String(401 + n) })).status);
+    // The confirmation was the first of thirty.
+    expect(statuses.filter((status) => status === 303)).toHaveLength(29);
+    expect((await threads())[0]?.figures).toHaveLength(30);
+  });
+
+  test('a message longer than what is kept is cut between characters', async () => {
+    await sendAndConfirm({ message: `${'⚓'.repeat(399)}🌊🌊🌊` });
+    const note = (await threads())[0]?.figures[0]?.note ?? '';
+    expect([...note]).toHaveLength(400);
+    expect(note.endsWith('🌊')).toBe(true);
   });
 
   test('without a proof of work two an hour are taken from an address, by whatever name', async () => {

@@ -113,6 +113,15 @@ describe('an offer', () => {
     expect(await desk.sales()).toEqual([]);
   });
 
+  test('what is asked in another currency meanwhile is not sold at the figure of the first', async () => {
+    await send({ kind: 'purchase' });
+    await mailed();
+    await list(COPPER, { currency: 'JPY', prices: { minimum: 200, asking: 500, buyNow: 600 } });
+    const answer = await act(linkIn(mails().at(-1)?.text), { act: 'confirm' });
+    expect(answer.status).toBe(422);
+    expect(await desk.sales()).toEqual([]);
+  });
+
   test('withdrawn by the buyer, declined by the office, waiting for somebody else’s sale: each is told', async () => {
     const withdrawn = await sendAndConfirm({ mail: 'one@kelpworks.test' });
     await act(withdrawn, { act: 'withdraw' });

@@ -3,7 +3,7 @@ import { HANDOVERS } from '@/core/selling';
 import { type BuyerAct, buyerActs, depositFor, money, type TextKey } from '@/core/shop';
 import { isOneLine, refuseText } from '@/core/text/plainText';
 import { lockAuction } from '@/database/auctions';
-import { type LetterRow, lockLetter, selectBiddersOf, updateLetter } from '@/database/letters';
+import { isBlocked, type LetterRow, lockLetter, selectBiddersOf, updateLetter } from '@/database/letters';
 import { lockThread } from '@/database/offers';
 import type { Transaction } from '@/database/pool';
 import { selectRates } from '@/database/rates';
@@ -14,9 +14,9 @@ import { takeBid } from '../selling/auctions';
 import { buyerStepsSale } from '../selling/buyerSteps';
 import { answerForBuyer, withdrawThread } from '../selling/offers';
 import { receiveOffer } from '../selling/receiveOffer';
-
 import { bidderOf, type Matter, matterOf } from './buyer';
-import { figureIn, type NotTaken, type Typed } from './send';
+import { isWithin } from './limits';
+import { cutTo, figureIn, LONGEST, type NotTaken, type Typed } from './send';
 import { shopNow } from './taking';
 import { windowOf } from './window';
 
@@ -29,6 +29,8 @@ export interface Answered extends Pick<Typed, 'amount' | 'currency' | 'message'>
 
 const MOST_LETTERS = 120;
 const not = (text: TextKey): NotTaken => ({ text });
+/** What says something new to the office; the rest answers what it has said itself, or sees a sale through. */
+const NEW: ReadonlySet<BuyerAct> = new Set(['confirm', 'counter', 'raise']);
 
 /**
  * Carries out what a buyer does at his own page: the rules, locks and sales are those of every other offer and bid. `null` where it was done;
@@ -41,6 +43,11 @@ export async function answerAsBuyer(deps: Deps, token: string, answered: Answere
   const act = buyerActs(view).find((one) => one === answered.act);
   // Somebody was faster, or sent it twice: the page shows how it stands.
   if (act === undefined) return null;
+  if (NEW.has(act)) {
+    // Who is not heard is not told so.
+    if (await isBlocked(deps.database, letter.mail)) return null;
+    if (!(await isWithin(deps, 'answers', String(letter.id)))) return not('tooOften');
+  }
   switch (act) {
     case 'confirm':
       return letter.kind === 'bid' ? confirmBid(deps, letter) : confirmOffer(deps, letter);
@@ -75,7 +82,7 @@ async function confirmOffer(deps: Deps, letter: LetterRow): Promise<NotTaken | n
   const window = await windowOf(deps, letter.ascii);
   if (window === null) return not('noLonger');
   if (letter.kind === 'purchase') {
-    if (window.priceMinor === null) return not('noLonger');
+    if (window.priceMinor === null || window.currency !== letter.currency) return not('noLonger');
     if (window.priceMinor > letter.minor)
       return { text: 'belowLeast', said: { amount: money(window.priceMinor, window.currency, letter.language) } };
   }
@@ -153,7 +160,7 @@ async function figureAgain(
   const typed = { amount: answered.amount, currency: letter.currency };
   const figure = figureIn(act === 'raise' ? 'bid' : 'offer', window, typed, letter.language, rates, deps.clock());
   if ('text' in figure) return figure;
-  const note = answered.message.trim().slice(0, 400);
+  const note = cutTo(answered.message.trim(), LONGEST.message);
   if (refuseText(note)) return not('tooQuick');
   return changing(deps, async (tx) => {
     const now = await lockLetter(tx, letter.id);

@@ -16,6 +16,8 @@ const LIMITS = {
   unproved: { points: 2, duration: HOUR },
   'unproved world': { points: 30, duration: HOUR },
   world: { points: 600, duration: HOUR },
+  /** What one buyer says at his own page. */
+  answers: { points: 30, duration: HOUR },
   /** Tries to open a buyer's own page that is none. */
   links: { points: 60, duration: HOUR },
 } as const;

@@ -50,8 +50,8 @@ export interface NotTaken {
   readonly field?: 'buyer' | 'mail' | 'amount';
 }
 
-/** UTF-16 units, as forms count them. */
-const LONGEST = { buyer: 120, mail: 254, message: 400 } as const;
+/** Characters that are kept. */
+export const LONGEST = { buyer: 120, mail: 254, message: 400 } as const;
 
 /** Takes a letter from a window: it is mailed a link, and reaches the office once that has been opened and confirmed. `null` when it was taken. */
 export async function sendLetter(deps: Deps, typedName: string, typed: Typed, from: Sender): Promise<NotTaken | null> {
@@ -119,10 +119,15 @@ function readLetter(
     return { text: 'nameMissing', field: 'buyer' };
   const mail = typed.mail.trim();
   if (mail.length > LONGEST.mail || !isEmail(mail, { require_tld: false })) return { text: 'mailWrong', field: 'mail' };
-  const message = typed.message.trim().slice(0, LONGEST.message);
+  const message = cutTo(typed.message.trim(), LONGEST.message);
   if (refuseText(message)) return { text: 'tooQuick' };
   const figure = figureIn(kind, window, typed, language, rates, clock());
   return 'text' in figure ? figure : { kind, buyer, mail, message, ...figure };
+}
+
+/** A text of so many characters at most, none of them cut in two. */
+export function cutTo(text: string, most: number): string {
+  return text.length <= most ? text : [...text].slice(0, most).join('');
 }
 
 /** The amount of a letter, within what the window says: below the least is said at once, with the least. */
