@@ -2,13 +2,12 @@ import { createServer, type IncomingMessage, type Server, type ServerResponse } 
 import { createServer as createTlsServer, type Server as TlsServer } from 'node:https';
 import { isIP } from 'node:net';
 import { setTimeout as wait } from 'node:timers/promises';
-import { createSecureContext, type SecureContext } from 'node:tls';
-import { LRUCache } from 'lru-cache';
+import type { SecureContext } from 'node:tls';
 import { loadClock } from '@/usecases/clock';
 import { type Deps, deps } from '@/usecases/deps';
-import { certificateOf } from '@/usecases/shop/certificates';
 import { VisitCounter } from '@/usecases/shop/visits';
 import { Shop } from './answer';
+import { SecureContexts } from './contexts';
 
 const CLOCK_EVERY_MS = 5000;
 /** What a buyer writes is a few lines. */
@@ -58,15 +57,30 @@ export async function answerBuyer(
   response.end(method === 'HEAD' ? undefined : answer.body);
 }
 
+/** What a server of the windows goes by besides. */
+export interface ServedBy {
+  /** From where a request comes. */
+  readonly addressOf?: (request: IncomingMessage) => string;
+  /** Whether the process has been told to end. */
+  readonly isEnding?: () => boolean;
+  /** Where a host is shown over TLS instead; `null` for one without a certificate. */
+  readonly secureOrigin?: (host: string) => Promise<string | null>;
+}
+
 /** What is asked of the shop, taken by whatever server listens. */
-function takerOf(own: Deps, shop: Shop, addressOf: (request: IncomingMessage) => string, isEnding = () => false) {
+function takerOf(own: Deps, shop: Shop, { addressOf = remote, isEnding, secureOrigin }: ServedBy) {
   return (request: IncomingMessage, response: ServerResponse): void => {
-    if (isEnding()) {
+    if (isEnding?.()) {
       // Whoever shares requests out among several sends this process none any more; what has come is answered.
       response.setHeader('connection', 'close');
       if (request.url === '/robots.txt') return void response.writeHead(503).end();
     }
-    answerBuyer(shop, request, response, addressOf).catch((error: unknown) => {
+    const work = async () => {
+      const origin = isReading(request) && secureOrigin ? await secureOrigin(request.headers.host ?? '') : null;
+      if (origin === null) return answerBuyer(shop, request, response, addressOf);
+      response.writeHead(308, { location: `${origin}${request.url ?? '/'}`, 'cache-control': 'no-store' }).end();
+    };
+    work().catch((error: unknown) => {
       own.log.error({ err: error }, 'a window could not be shown');
       if (response.headersSent) return void response.destroy();
       response.writeHead(503, { 'content-type': 'text/plain; charset=utf-8', 'retry-after': '5' });
@@ -74,6 +88,10 @@ function takerOf(own: Deps, shop: Shop, addressOf: (request: IncomingMessage) =>
     });
   };
 }
+
+/** What may be asked again elsewhere; servers that give certificates look without TLS (RFC 8555 section 8.3). */
+const isReading = ({ method, url = '/' }: IncomingMessage) =>
+  (method === 'GET' || method === 'HEAD') && !url.startsWith('/.well-known/') && url.startsWith('/');
 
 /** Headers come at once, and a form is short: what trickles in ties up nothing. */
 function bound<S extends Server>(server: S): S {
@@ -86,44 +104,45 @@ function bound<S extends Server>(server: S): S {
 const remote = ({ socket }: IncomingMessage) => (socket.remoteAddress ?? '').replace(/^::ffff:/, '');
 
 /** A server of the windows without TLS: on this machine, behind a proxy, and for whatever first asks without. */
-export function shopServer(own: Deps, shop: Shop, addressOf = remote, isEnding = () => false): Server {
-  return bound(createServer(takerOf(own, shop, addressOf, isEnding)));
+export function shopServer(own: Deps, shop: Shop, by: ServedBy = {}): Server {
+  return bound(createServer(takerOf(own, shop, by)));
 }
 
 /** A server of the windows over TLS, each host by its own certificate; a host without one gets no answer. */
-export function shopTlsServer(own: Deps, shop: Shop, isEnding = () => false): TlsServer {
-  const contexts = new LRUCache<string, Promise<SecureContext | null>>({ max: 2000, ttl: 60_000 });
-  const contextOf = (host: string) => {
-    const known = contexts.get(host);
-    if (known) return known;
-    const made = certificateOf(own, host).then(
-      (found) => found && createSecureContext({ cert: found.chain, key: found.key, minVersion: 'TLSv1.2' }),
+export function shopTlsServer(
+  own: Deps,
+  shop: Shop,
+  by: ServedBy = {},
+  contexts: SecureContexts = new SecureContexts(own),
+): TlsServer {
+  const take = takerOf(own, shop, by);
+  const serverName = (host: string, done: (error: Error | null, context?: SecureContext) => void) =>
+    contexts.of(host).then(
+      (context) => (context ? done(null, context) : done(new Error(`no certificate for ${host}`))),
+      (error: unknown) => {
+        own.log.error({ err: error, host }, 'a certificate could not be read');
+        done(error instanceof Error ? error : new Error('no certificate'));
+      },
     );
-    contexts.set(host, made);
-    made.catch(() => contexts.delete(host));
-    return made;
-  };
-  const take = takerOf(own, shop, remote, isEnding);
+  const options = {
+    minVersion: 'TLSv1.2',
+    SNICallback: (...asked: Parameters<typeof serverName>) => void serverName(...asked),
+  } as const;
   return bound(
-    createTlsServer(
-      {
-        minVersion: 'TLSv1.2',
-        SNICallback: (host, done) => {
-          contextOf(host.toLowerCase()).then(
-            (context) => (context ? done(null, context) : done(new Error(`no certificate for ${host}`))),
-            (error: unknown) => {
-              own.log.error({ err: error, host }, 'a certificate could not be read');
-              done(error instanceof Error ? error : new Error('no certificate'));
-            },
-          );
-        },
-      },
-      (request, response) => {
-        response.setHeader('strict-transport-security', 'max-age=31536000');
-        take(request, response);
-      },
-    ),
+    createTlsServer(options, (request, response) => {
+      response.setHeader('strict-transport-security', 'max-age=31536000');
+      take(request, response);
+    }),
   );
+}
+
+/** Where a host is shown over TLS, as far as it has a certificate. */
+export function secureOriginBy(contexts: SecureContexts, tlsPort: number) {
+  return async (asked: string): Promise<string | null> => {
+    const host = asked.toLowerCase().replace(/:\d{1,5}$/, '');
+    if (!/^[a-z0-9.-]{1,253}$/.test(host) || (await contexts.of(host)) === null) return null;
+    return `https://${host}${tlsPort === 443 ? '' : `:${tlsPort}`}`;
+  };
 }
 
 /** A shop that counts how often its windows are opened. */
@@ -177,8 +196,11 @@ export async function serveShop({
   const shop = shopWith(own, visits);
   const addressOf = (request: IncomingMessage) => addressBehind(request, proxy);
   let isEnding = false;
-  const plain = shopServer(own, shop, addressOf, () => isEnding);
-  const tls = tlsPort === null ? null : shopTlsServer(own, shop, () => isEnding);
+  const ending = () => isEnding;
+  const contexts = new SecureContexts(own);
+  const secure = tlsPort === null ? {} : { secureOrigin: secureOriginBy(contexts, tlsPort) };
+  const plain = shopServer(own, shop, { addressOf, isEnding: ending, ...secure });
+  const tls = tlsPort === null ? null : shopTlsServer(own, shop, { isEnding: ending }, contexts);
   await new Promise<void>((ready) => plain.listen(port, listen, ready));
   if (tls && tlsPort !== null) await new Promise<void>((ready) => tls.listen(tlsPort, listen, ready));
   return {

@@ -7,10 +7,12 @@ import { afterEach, beforeEach, expect, test } from 'vitest';
 import { addDays } from '@/core/time';
 import { upsertSettings } from '@/database/settings';
 import { Shop } from '@/shop/answer';
-import { shopServer, shopTlsServer } from '@/shop/serve';
+import { SecureContexts } from '@/shop/contexts';
+import { secureOriginBy, shopServer, shopTlsServer } from '@/shop/serve';
 import { sealAnew } from '@/usecases/secrets/keys';
 import { keyFrom, type SealKey } from '@/usecases/secrets/seal';
 import { certificates, renewCertificates } from '@/usecases/shop/certificates';
+import { ask } from '../security/program';
 import { USUAL_SHOP } from './buyers';
 import { emptyLedger, TEST_KEY, type TestLedger } from './ledger';
 
@@ -72,6 +74,18 @@ test('a certificate is asked for, shown to be ours, and served by the name of it
   const port = await listen(shopTlsServer(ledger, new Shop(ledger)) as unknown as Server);
   expect(await askTls(port, 'offers.harbour.test')).toEqual({ status: 200, hsts: 'max-age=31536000' });
   await expect(askTls(port, 'elsewhere.test')).rejects.toThrow();
+  // Whoever asks without TLS is sent there, but for what is looked at without.
+  const contexts = new SecureContexts(ledger);
+  const plain = await listen(shopServer(ledger, new Shop(ledger), { secureOrigin: secureOriginBy(contexts, port) }));
+  const sent = (path: string, host: string) => ask(plain, path, { headers: { host } });
+  const moved = await sent('/t/x?y=1', 'offers.harbour.test:80');
+  expect([moved.status, moved.headers.location]).toEqual([308, `https://offers.harbour.test:${port}/t/x?y=1`]);
+  expect((await sent('/robots.txt', 'elsewhere.test')).status).toBe(200);
+  expect((await sent('/robots.txt', 'evil.test/@')).status).toBe(200);
+  expect((await sent('/.well-known/acme-challenge/x', 'offers.harbour.test')).status).toBe(404);
+  expect((await sent('//evil.test/', 'offers.harbour.test')).headers.location).toBe(
+    `https://offers.harbour.test:${port}//evil.test/`,
+  );
   // What was shown for it is taken away again.
   expect((await ledger.database.query('select * from certificate_challenges')).rows).toEqual([]);
 });

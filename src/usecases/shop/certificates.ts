@@ -18,6 +18,7 @@ import { type Settings, selectSettings } from '@/database/settings';
 import type { Deps } from '../deps';
 import { itself } from '../people/command';
 import { type SealKey, seal, unseal } from '../secrets/seal';
+import { alsoLeads } from './shows';
 import { shopKey } from './taking';
 
 /** A certificate is asked for anew so long before it ends, and after a failure not before so long. */
@@ -61,7 +62,7 @@ async function certify(
       directory: acme.directory,
       accountKey: await accountKey(deps, acme.directory, key),
       mail: acme.mail,
-      hosts: [host],
+      hosts: (await alsoLeads(deps, `www.${host}`)) ? [host, `www.${host}`] : [host],
       allowedHosts,
       show: (token, answer) => insertChallenge(deps.database, token, answer, deps.clock()),
       hide: (token) => deleteChallenge(deps.database, token),

@@ -31,6 +31,16 @@ async function seenPlace(server: DnsServer, ascii: string): Promise<SeenPlace> {
   return { a, aaaa, nameServers };
 }
 
+/** Whether a host other than a name's own leads to the windows too, as DNS shows it now. */
+export async function alsoLeads(deps: Deps, host: string): Promise<boolean> {
+  const { records, shop } = await selectSettings(deps.database);
+  const server = dnsServer(records);
+  if (server === null) return false;
+  const seen = await seenPlace(server, host).catch(() => null);
+  // Name servers stand at the name alone.
+  return seen !== null && seen.a.length + seen.aaaa.length > 0 && leadsTo(shop.place, seen);
+}
+
 async function look(deps: Deps, server: DnsServer, place: WindowPlace, name: ShownName): Promise<WindowLook> {
   const lookedAt = deps.clock();
   try {
