@@ -6,7 +6,7 @@ import { type DateOrder, dateOrderOf, formatTermEnd, readDate } from '@/core/tim
 import { decodeText } from './decodeText';
 import { areNumbersOpen, numbersOf, styleOfColumn } from './numberCells';
 import { readTable } from './readTable';
-import { defuse, undefuse, writeRows, writeTable } from './writeTable';
+import { defuse, undefuse, writeRows, writeRowsOf, writeTable } from './writeTable';
 
 describe('the encoding of a file is found', () => {
   const text = 'name,notes\nmöwenkai.de,Krähe und Möwe\n';
@@ -205,6 +205,17 @@ describe('cells that a spreadsheet would run are defused', () => {
         expect(writeRows(rows)).toBe(`${whole}\r\n`);
       }),
       { numRuns: 1000 },
+    );
+  });
+  test('columns of which a cell may need a look are written as the rows are; those that never do as they are', () => {
+    const cell = fc.string({ unit: fc.constantFrom('a', ',', '"', '\n', '=', '-', ' '), maxLength: 5 });
+    const plain = fc.stringMatching(/^[a-z0-9.]{1,6}$/);
+    fc.assert(
+      fc.property(fc.array(fc.tuple(plain, cell, plain), { maxLength: 6 }), (rows) => {
+        const columns = [0, 1, 2].map((at) => ({ isPlain: at !== 1, cell: (row: readonly string[]) => row[at] ?? '' }));
+        expect(writeRowsOf(rows, columns)).toBe(writeRows(rows));
+      }),
+      { numRuns: 500 },
     );
   });
   test('a table in pieces has no empty line after its headings, which are defused too', () => {

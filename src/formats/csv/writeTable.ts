@@ -19,10 +19,27 @@ const NEEDS_LOOK = /[",\r\n\ufeff]|^[\s=+\-@＝＋－＠]|\s$/;
 
 const written = (cell: string) => (cell === '' || !NEEDS_LOOK.test(cell) ? cell : Papa.unparse([[defuse(cell)]]));
 
-/** Rows of a table that is written piece by piece, the headings before them as the first: RFC 4180, every cell defused. */
-export function writeRows(rows: readonly (readonly string[])[]): string {
-  return rows.map((row) => `${row.map(written).join(',')}\r\n`).join('');
+/** A column of things as they are: how a cell of it is written, and whether that never needs quotes or an apostrophe (days, words of our own). */
+export interface WrittenColumn<Row> {
+  readonly cell: (row: Row) => string;
+  readonly isPlain: boolean;
 }
+
+/** Rows of a table that is written piece by piece, behind its headings: RFC 4180, every cell defused that may need it. */
+export function writeRowsOf<Row>(rows: readonly Row[], columns: readonly WrittenColumn<Row>[]): string {
+  let text = '';
+  for (const row of rows) {
+    let line = '';
+    for (const [i, { cell, isPlain }] of columns.entries())
+      line += `${i > 0 ? ',' : ''}${isPlain ? cell(row) : written(cell(row))}`;
+    text += `${line}\r\n`;
+  }
+  return text;
+}
+
+/** The same of cells that are written already. */
+export const writeRows = (rows: readonly (readonly string[])[]): string =>
+  rows.map((row) => `${row.map(written).join(',')}\r\n`).join('');
 
 /** Writes a table as CSV (RFC 4180: comma, CRLF, quotes where needed), every cell defused. */
 export function writeTable(headings: readonly string[], rows: readonly (readonly string[])[]): string {

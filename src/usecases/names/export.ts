@@ -3,7 +3,7 @@ import { type Amount, formatDecimal } from '@/core/money';
 import { isRefusal, type Refusal } from '@/core/refusal';
 import { daysUntil, endDay, formatInstant, formatTermEnd, type Instant } from '@/core/time';
 import { selectSettings } from '@/database/settings';
-import { writeRows, writeTable } from '@/formats/csv/writeTable';
+import { writeRowsOf, writeTable } from '@/formats/csv/writeTable';
 import { type WorkbookCell, writeWorkbook } from '@/formats/workbook/writeWorkbook';
 import type { Deps } from '../deps';
 import { type ArrangedLedger, arrangeLedger } from './list';
@@ -27,25 +27,29 @@ const COLUMNS: Readonly<
     string,
     {
       readonly heading: string;
+      /** A cell of it is never taken for anything else: days, and words of our own. */
+      readonly isPlain?: true;
       readonly cell: (row: LedgerRow, context: ExportContext) => string;
       /** The same as a workbook keeps it, where that is more than a text. */
       readonly value?: (row: LedgerRow, context: ExportContext) => WorkbookCell;
     }
   >
 > = {
-  name: { heading: 'Name', cell: ({ name }) => name.ascii },
+  name: { heading: 'Name', isPlain: true, cell: ({ name }) => name.ascii },
   account: { heading: 'Account', cell: ({ name }, { account }) => account(name.accountId) },
   termEnd: {
     heading: 'Term ends',
+    isPlain: true,
     cell: ({ termEnd }) => (termEnd ? formatTermEnd(termEnd) : ''),
     value: ({ termEnd }) => termEnd,
   },
   days: {
     heading: 'Days to the end of term',
+    isPlain: true,
     cell: ({ termEnd }, { asOf, zone }) => (termEnd ? String(daysUntil(endDay(termEnd, zone), asOf, zone)) : ''),
     value: ({ termEnd }, { asOf, zone }) => (termEnd ? daysUntil(endDay(termEnd, zone), asOf, zone) : null),
   },
-  auto: { heading: 'Auto-renew', cell: ({ setting }) => setting },
+  auto: { heading: 'Auto-renew', isPlain: true, cell: ({ setting }) => setting },
   outlook: { heading: 'If nothing is done', cell: ({ outlook }) => outlookCell(outlook) },
   cost: {
     heading: 'Cost now, then',
@@ -66,10 +70,11 @@ const COLUMNS: Readonly<
         : '',
   },
   asking: { heading: 'Asking', cell: ({ name }) => money(name.asking), value: ({ name }) => name.asking },
-  phase: { heading: 'Phase', cell: ({ phase }) => phase ?? '' },
-  ending: { heading: 'Ending', cell: ({ name }) => name.ending },
+  phase: { heading: 'Phase', isPlain: true, cell: ({ phase }) => phase ?? '' },
+  ending: { heading: 'Ending', isPlain: true, cell: ({ name }) => name.ending },
   registered: {
     heading: 'Registered',
+    isPlain: true,
     cell: ({ name }) => (name.registered ? formatTermEnd(name.registered) : ''),
     value: ({ name }) => name.registered,
   },
@@ -79,12 +84,12 @@ const COLUMNS: Readonly<
     cell: ({ costs }) => money(costs.perYear),
     value: ({ costs }) => costs.perYear,
   },
-  purpose: { heading: 'Purpose', cell: ({ name }) => name.purpose },
+  purpose: { heading: 'Purpose', isPlain: true, cell: ({ name }) => name.purpose },
   tags: { heading: 'Tags', cell: ({ name }) => name.tags.join(', ') },
-  lock: { heading: 'Lock', cell: ({ name }) => yesNo(name.lock) },
-  privacy: { heading: 'Privacy', cell: ({ name }) => yesNo(name.privacy) },
+  lock: { heading: 'Lock', isPlain: true, cell: ({ name }) => yesNo(name.lock) },
+  privacy: { heading: 'Privacy', isPlain: true, cell: ({ name }) => yesNo(name.privacy) },
   notes: { heading: 'Notes', cell: ({ name }) => name.notes },
-  checked: { heading: 'Last checked', cell: ({ name }) => day(name.checkedAt) },
+  checked: { heading: 'Last checked', isPlain: true, cell: ({ name }) => day(name.checkedAt) },
 };
 
 const EVERY_COLUMN = Object.keys(COLUMNS);
@@ -108,12 +113,18 @@ export async function exportCsv(deps: Deps, query: URLSearchParams): Promise<str
   const columns = columnsIn(query);
   const context = await contextOf(deps, arranged);
   const read = ledger.reader();
-  const heading = columns.map((column) => column.heading);
-  const pieces = [writeTable(heading, [])];
-  for (let from = 0; from < places.length; from += ROWS_A_PIECE) {
-    const rows = Array.from(places.subarray(from, from + ROWS_A_PIECE), read);
-    pieces.push(writeRows(rows.map((row) => columns.map((column) => column.cell(row, context)))));
-  }
+  const pieces = [
+    writeTable(
+      columns.map((column) => column.heading),
+      [],
+    ),
+  ];
+  const written = columns.map(({ cell, isPlain = false }) => ({
+    isPlain,
+    cell: (row: LedgerRow) => cell(row, context),
+  }));
+  for (let from = 0; from < places.length; from += ROWS_A_PIECE)
+    pieces.push(writeRowsOf(Array.from(places.subarray(from, from + ROWS_A_PIECE), read), written));
   return pieces.join('');
 }
 
