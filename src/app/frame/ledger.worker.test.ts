@@ -1,4 +1,4 @@
-import { beforeAll, beforeEach, expect, test, vi } from 'vitest';
+import { afterAll, beforeAll, beforeEach, expect, test, vi } from 'vitest';
 import { columnsOf, EVERY_NAME, type LedgerName, type LedgerRules, packed } from '@/core/ledger';
 import { GENERIC, nameWith, QUAYMARK, rulesWith, TODAY } from '@/core/ledger/sampleLedger';
 import { amount } from '@/core/money';
@@ -7,6 +7,10 @@ import { addDays, type Instant } from '@/core/time';
 import type { LedgerWorker } from './ledger.worker';
 
 const exposed = vi.hoisted(() => ({ api: null as unknown }));
+// Other files go on in the same process.
+afterAll(() => {
+  vi.unstubAllGlobals();
+});
 vi.mock('comlink', () => ({ expose: (api: unknown) => (exposed.api = api) }));
 
 const NAMES: readonly LedgerName[] = [
