@@ -27,14 +27,10 @@ export interface WrittenColumn<Row> {
 
 /** Rows of a table that is written piece by piece, behind its headings: RFC 4180, every cell defused that may need it. */
 export function writeRowsOf<Row>(rows: readonly Row[], columns: readonly WrittenColumn<Row>[]): string {
-  let text = '';
-  for (const row of rows) {
-    let line = '';
-    for (const [i, { cell, isPlain }] of columns.entries())
-      line += `${i > 0 ? ',' : ''}${isPlain ? cell(row) : written(cell(row))}`;
-    text += `${line}\r\n`;
-  }
-  return text;
+  // Joined, not added up: a text of a million pieces that were added one by one takes twice as long to read.
+  const lineOf = (row: Row) =>
+    `${columns.map(({ cell, isPlain }) => (isPlain ? cell(row) : written(cell(row)))).join(',')}\r\n`;
+  return rows.map(lineOf).join('');
 }
 
 /** The same of cells that are written already. */
