@@ -39,7 +39,9 @@ import { CurrencyCode, readRequest } from '../validate';
 import { placeLetter } from './acts';
 
 const MOST_ADDRESSES = 8;
-const HOST = /^(?=.{1,253}$)[a-z0-9-]{1,63}(\.[a-z0-9-]{1,63})+$/;
+const HOST = /^[a-z0-9-]{1,63}(\.[a-z0-9-]{1,63})+$/;
+/** RFC 1035 section 2.3.4. */
+const LONGEST_HOST = 253;
 const HOST_WORDS = { message: 'Write a host like shop.harbour.example.' };
 
 /** How names are shown to buyers, and what has to be set for that. */
@@ -86,6 +88,7 @@ export class ShopForm {
   aaaa!: string[];
 
   @IsOptional()
+  @MaxLength(LONGEST_HOST, HOST_WORDS)
   @Matches(HOST, HOST_WORDS)
   cname?: string;
 
@@ -104,6 +107,7 @@ export class ShopForm {
 
   @IsArray()
   @ArrayMaxSize(MOST_ADDRESSES)
+  @MaxLength(LONGEST_HOST, { each: true, ...HOST_WORDS })
   @Matches(HOST, { each: true, ...HOST_WORDS })
   nameServers!: string[];
 }

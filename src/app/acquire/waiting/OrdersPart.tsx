@@ -22,6 +22,24 @@ const STATE_WORDS: Readonly<Record<ReleaseOrderRow['state'], string>> = {
   stopped: 'stopped',
 };
 
+function OrdersHead() {
+  return (
+    <thead>
+      <tr>
+        <th>Name</th>
+        <th>From, at the earliest</th>
+        <th>Until</th>
+        <th className="figure">At most</th>
+        <th>At</th>
+        <th>How it stands</th>
+        <th>
+          <span className="visually-hidden">Act</span>
+        </th>
+      </tr>
+    </thead>
+  );
+}
+
 /** Orders at release: when they begin, how they stand, and everything that was tried. */
 export function OrdersPart({ orders }: { orders: readonly ReleaseOrderRow[] }) {
   const { style, meta } = useLedger();
@@ -32,19 +50,7 @@ export function OrdersPart({ orders }: { orders: readonly ReleaseOrderRow[] }) {
       <h2>Ordered at release</h2>
       <Wide>
         <Ruled aria-label="Orders at release">
-          <thead>
-            <tr>
-              <th>Name</th>
-              <th>From, at the earliest</th>
-              <th>Until</th>
-              <th className="figure">At most</th>
-              <th>At</th>
-              <th>How it stands</th>
-              <th>
-                <span className="visually-hidden">Act</span>
-              </th>
-            </tr>
-          </thead>
+          <OrdersHead />
           <tbody>
             {orders.map((order) => {
               const {
