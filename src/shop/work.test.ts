@@ -48,7 +48,7 @@ function workInPage(stamp: string, mail: string): Promise<string> {
       removeAttribute: () => undefined,
       requestSubmit: () => resolve(proof.value),
     };
-    runInNewContext(WORK_SCRIPT, { document: { querySelector: () => form }, setTimeout, Math, Int32Array, String });
+    runInNewContext(WORK_SCRIPT, { document: { querySelector: () => form }, MessageChannel, Math, Int32Array, String });
     submit({ preventDefault: () => undefined, submitter: null });
   });
 }

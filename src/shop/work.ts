@@ -38,7 +38,7 @@ export function isWorkDone(stamp: string, mail: string, proof: string): boolean 
 }
 
 /**
- * Does that work in the buyer's browser, in steps between which the page stays awake; without it the form is sent as it is. SHA-256 by FIPS
+ * Does that work in the buyer's browser, in steps between which the page stays awake (by messages: timers of a page that is not looked at run once a second); without it the form is sent as it is. SHA-256 by FIPS
  * 180-4, of ASCII alone: what the browser has of its own is not there on a page without TLS.
  */
 export const WORK_SCRIPT = `(()=>{const K=[],H=[];let n=2;for(;K.length<64;n++){let p=1;for(let d=2;d*d<=n;d++)if(n%d==0){p=0;break}if(p){const f=x=>(x-Math.floor(x))*4294967296|0;if(H.length<8)H.push(f(Math.sqrt(n)));K.push(f(Math.cbrt(n)))}}
@@ -51,5 +51,5 @@ const hex=h=>h.map(v=>(v>>>0).toString(16).padStart(8,'0')).join('');
 const form=document.querySelector('form[data-work]');if(!form)return;
 form.addEventListener('submit',e=>{if(form.proof.value)return;e.preventDefault();const by=e.submitter,mail=form.mail.value.trim().toLowerCase();
 if(/[^\\x20-\\x7e]/.test(mail)){form.proof.value='-';return form.requestSubmit(by)}
-const begin=hex(sha(form.stamp.value+':'+mail));let i=0;form.setAttribute('aria-busy','true');
-const step=()=>{for(const end=i+2000;i<end;i++)if(!(sha(begin+i)[0]>>>${32 - WORK_BITS})){form.proof.value=String(i);form.removeAttribute('aria-busy');return form.requestSubmit(by)}setTimeout(step)};step()})})()`;
+const begin=hex(sha(form.stamp.value+':'+mail)),turn=new MessageChannel;let i=0;form.setAttribute('aria-busy','true');
+turn.port1.onmessage=()=>{for(const end=i+2000;i<end;i++)if(!(sha(begin+i)[0]>>>${32 - WORK_BITS})){form.proof.value=String(i);form.removeAttribute('aria-busy');turn.port1.close();return form.requestSubmit(by)}turn.port2.postMessage(0)};turn.port2.postMessage(0)})})()`;
