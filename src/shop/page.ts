@@ -195,7 +195,7 @@ function formIn(window: ShopWindow, taken: readonly LetterKind[], form: WindowFo
         kind === 'purchase' ? fill(texts.buy, { amount: price }) : texts[BUTTONS[kind]]
       }</button> `,
   );
-  return html`<form method="post" action="${form.action}" data-work>
+  return html`<form method="post" action="${form.action}" data-work novalidate>
 <h2>${title}</h2>
 ${
   problem !== null &&
