@@ -1,5 +1,5 @@
 import type { Instant } from '@/core/time';
-import type { Database, Queryable } from './pool';
+import { type Database, type Queryable, transaction } from './pool';
 
 /** A certificate of a host, or what stands against one. */
 export interface CertificateRow {
@@ -102,23 +102,15 @@ export async function insertCertificateAccount(
   directory: string,
   seal: (id: number) => Promise<Buffer>,
 ): Promise<void> {
-  const client = await db.connect();
-  try {
-    await client.query('begin');
-    const { rows } = await client.query<{ id: number }>(
+  await transaction(db, async (tx) => {
+    const { rows } = await tx.query<{ id: number }>(
       "insert into certificate_accounts (directory, key_sealed) values ($1, '') on conflict do nothing returning id",
       [directory],
     );
     const id = rows[0]?.id;
     if (id !== undefined)
-      await client.query('update certificate_accounts set key_sealed = $2 where id = $1', [id, await seal(id)]);
-    await client.query('commit');
-  } catch (error) {
-    await client.query('rollback');
-    throw error;
-  } finally {
-    client.release();
-  }
+      await tx.query('update certificate_accounts set key_sealed = $2 where id = $1', [id, await seal(id)]);
+  });
 }
 
 export async function insertChallenge(db: Queryable, token: string, answer: string, at: Instant): Promise<void> {

@@ -29,6 +29,8 @@ export interface LetterRow {
   /** No more news may come of it. */
   readonly over: boolean;
   readonly mailProblem: string | null;
+  /** How often the server has refused the mail that is due. */
+  readonly mailTries: number;
   /** Its auction has ended. */
   readonly isEnded: boolean;
 }
@@ -36,7 +38,7 @@ export interface LetterRow {
 const LETTER = `
   select l.id, l.token_sealed as "tokenSealed", l.kind, l.name_id as "nameId", n.ascii, n."unicode", l.auction_id as "auctionId", l.buyer, l.mail, l.language,
     l.minor, l.currency, l.message, l.asked_at as "askedAt", l.confirmed_at as "confirmedAt", l.thread_id as "threadId", l.placed_minor as "placedMinor",
-    l.deposit_minor as "depositMinor", l.held_minor as "heldMinor", l.returned_at as "returnedAt", l.refused, l.told, l.over, l.mail_problem as "mailProblem",
+    l.deposit_minor as "depositMinor", l.held_minor as "heldMinor", l.returned_at as "returnedAt", l.refused, l.told, l.over, l.mail_problem as "mailProblem", l.mail_tries as "mailTries",
     exists (select from auctions e where e.id = l.auction_id and e.outcome is not null) as "isEnded"
   from letters l join names n on n.id = l.name_id`;
 
@@ -143,31 +145,46 @@ export async function updateLetter(
 /** So many letters are looked at in one go. */
 export const LETTERS_AT_ONCE = 1000;
 
-/** Letters of which there may be news to mail, the next of them behind `after`. */
-export async function selectOpenLetters(db: Queryable, after: number): Promise<LetterRow[]> {
+/** Letters of which there may be news to mail at an instant, the next of them behind `after`. */
+export async function selectOpenLetters(db: Queryable, at: Instant, after: number): Promise<LetterRow[]> {
   const { rows } = await db.query<LetterRow>(
-    `${LETTER} where not l.over and l.token_sealed is not null and l.id > $1 order by l.id limit ${LETTERS_AT_ONCE}`,
-    [after],
+    `${LETTER} where not l.over and l.token_sealed is not null and l.id > $1 and (l.mail_again_at is null or l.mail_again_at <= $2)
+     order by l.id limit ${LETTERS_AT_ONCE}`,
+    [after, new Date(at)],
   );
   return rows;
 }
 
 /** Notes news as told, once: false where another process was faster. */
 export async function claimNews(db: Database, letter: Pick<LetterRow, 'id' | 'told'>, told: string): Promise<boolean> {
-  const { rowCount } = await db.query(
-    'update letters set told = $3, mail_problem = null where id = $1 and told is not distinct from $2',
-    [letter.id, letter.told, told],
-  );
+  const { rowCount } = await db.query('update letters set told = $3 where id = $1 and told is not distinct from $2', [
+    letter.id,
+    letter.told,
+    told,
+  ]);
   return rowCount === 1;
 }
 
-/** Puts news back that a mail server has refused: it is tried again. */
-export async function unclaimNews(db: Database, id: number, told: string | null, problem: string): Promise<void> {
-  await db.query('update letters set told = $2, mail_problem = $3 where id = $1', [id, told, problem]);
+/** Notes that the mail server has taken what it refused before. */
+export async function noteMailed(db: Database, id: number): Promise<void> {
+  await db.query('update letters set mail_problem = null, mail_tries = 0, mail_again_at = null where id = $1', [id]);
 }
 
-export async function endLetter(db: Database, id: number): Promise<void> {
-  await db.query('update letters set over = true where id = $1', [id]);
+/** Puts news back that the mail server has refused: tried again from `againAt` on; `null`: never. */
+export async function unclaimNews(
+  db: Database,
+  { id, told }: Pick<LetterRow, 'id' | 'told'>,
+  problem: string,
+  againAt: Instant | null,
+): Promise<void> {
+  await db.query(
+    `update letters set told = $2, mail_problem = $3, mail_tries = mail_tries + 1, mail_again_at = $4, over = $4::timestamptz is null where id = $1`,
+    [id, told, problem, againAt === null ? null : new Date(againAt)],
+  );
+}
+
+export async function endLetters(db: Database, ids: readonly number[]): Promise<void> {
+  await db.query('update letters set over = true where id = any($1)', [ids]);
 }
 
 /** Takes down that an address is mailed a link: false where it was before and nobody has ever confirmed from there. */
@@ -188,12 +205,9 @@ export async function deleteOldLetters(db: Database, askedBefore: Instant): Prom
   return rowCount ?? 0;
 }
 
-export async function isBlocked(db: Queryable, mail: string): Promise<boolean> {
-  const { rows } = await db.query(
-    "select from blocked_senders where sender = lower($1) or sender = '@' || split_part(lower($1), '@', 2)",
-    [mail],
-  );
-  return rows.length > 0;
+/** Whether one of these is blocked: a mail address as it is and as its mailbox, and its host (`sendersOf`). */
+export async function isBlocked(db: Queryable, senders: readonly string[]): Promise<boolean> {
+  return (await db.query('select from blocked_senders where sender = any($1)', [senders])).rows.length > 0;
 }
 
 export interface BlockedRow {

@@ -38,7 +38,10 @@ export async function upsertLooks(db: Queryable, looks: readonly WindowLook[]): 
     `insert into window_looks (name_id, looked_at, shows, found, problem)
      select l.name_id, l.looked_at, l.shows, coalesce(array(select jsonb_array_elements_text(l.found)), '{}'), l.problem
      from jsonb_to_recordset($1::jsonb) as l(name_id int, looked_at timestamptz, shows bool, found jsonb, problem text) join names n on n.id = l.name_id
-     on conflict (name_id) do update set looked_at = excluded.looked_at, shows = excluded.shows, found = excluded.found, problem = excluded.problem`,
+     on conflict (name_id) do update set looked_at = excluded.looked_at, problem = excluded.problem,
+       -- Where nothing was seen, what was seen before is all that is known.
+       shows = case when excluded.problem is null then excluded.shows else window_looks.shows end,
+       found = case when excluded.problem is null then excluded.found else window_looks.found end`,
     [
       JSON.stringify(
         looks.map(({ nameId, lookedAt, shows, found, problem }) => ({

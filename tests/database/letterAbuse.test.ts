@@ -1,4 +1,5 @@
 import { describe, expect, test } from 'vitest';
+import { HOUR_MS, type Instant, MINUTE_MS } from '@/core/time';
 import { blockSender } from '@/usecases/shop/settings';
 import { buyersDesk } from './buyers';
 import { must } from './marketplace';
@@ -42,6 +43,19 @@ describe('abuse', () => {
     expect(await mailed()).toBe(0);
     expect((await desk.made.ledger.database.query('select * from letters')).rows).toEqual([]);
   });
+
+  test.each(['b.kelp+2@kelpworks.test', 'B.KELP@KELPWORKS.TEST', '"a@b"@kelpworks.test'])(
+    'nor by another way to write to his mailbox, or to his host: %s',
+    async (mail) => {
+      must(
+        await blockSender(desk.made.ledger, {
+          sender: mail.startsWith('"') ? '@kelpworks.test' : 'b.kelp+1@KelpWorks.test',
+        }),
+      );
+      expect((await send({ mail })).status).toBe(303);
+      expect((await desk.made.ledger.database.query('select * from letters')).rows).toEqual([]);
+    },
+  );
 
   test('who is blocked later is not heard at his own page either', async () => {
     const link = await sendAndConfirm();
@@ -100,4 +114,39 @@ describe('abuse', () => {
     await act(link, { act: 'confirm' });
     expect((await threads())[0]?.figures[0]?.note).toBe(evil);
   });
+});
+
+test('a mail server that refuses is asked again after growing pauses, and no more after twelve', async () => {
+  const { ledger, practice } = desk.made;
+  const mailAt = (port: number) =>
+    ledger.database.query(
+      "update settings set value = jsonb_set(value, '{port}', to_jsonb($1::int)) where key = 'mail'",
+      [port],
+    );
+  const tries = async () =>
+    (await ledger.database.query<{ n: number }>('select mail_tries as n from letters')).rows[0]?.n;
+  const pass = (ms: number) => ledger.setClock((ledger.clock() + ms) as Instant);
+  await send();
+  await mailAt(1);
+  for (let n = 0; n < 5; n += 1) await mailed();
+  expect(await tries()).toBe(1);
+  pass(MINUTE_MS);
+  await mailed();
+  await mailed();
+  expect(await tries()).toBe(2);
+  pass(MINUTE_MS);
+  await mailed();
+  expect(await tries()).toBe(2);
+  await mailAt(practice.mailPort);
+  pass(MINUTE_MS);
+  expect(await mailed()).toBe(1);
+  expect(await tries()).toBe(0);
+  await send({ mail: 'other@kelpworks.test' });
+  await mailAt(1);
+  for (let n = 0; n < 20; n += 1) {
+    await mailed();
+    pass(6 * HOUR_MS);
+  }
+  const { rows } = await ledger.database.query("select mail_tries as n, over from letters where mail like 'other%'");
+  expect(rows).toEqual([{ n: 12, over: true }]);
 });

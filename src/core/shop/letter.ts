@@ -23,6 +23,12 @@ export function mailboxOf(mail: string): string {
   return `${mail.slice(0, at).replace(/\+.*$/, '')}${mail.slice(at)}`.toLowerCase();
 }
 
+/** By what the sender of a mail address may be blocked: his mailbox, and `@host` for everybody there. */
+export function sendersOf(mail: string): readonly string[] {
+  const mailbox = mailboxOf(mail);
+  return [mailbox, mailbox.slice(mailbox.lastIndexOf('@'))];
+}
+
 /** What may be sent from a window as it is now; none where nothing is taken. */
 export function lettersTaken({ priceMinor, takesOffers, auction }: WindowTerms): readonly LetterKind[] {
   return [

@@ -30,6 +30,9 @@ create table letters (
   told text,
   over boolean not null default false,
   mail_problem text,
+  -- How often the server has refused the mail that is due, and when it is tried again.
+  mail_tries int not null default 0,
+  mail_again_at timestamptz,
   check ((kind = 'bid') = (auction_id is not null))
 );
 create index letters_open on letters (id) where not over;

@@ -1,6 +1,6 @@
 import { isRefusal } from '@/core/refusal';
 import { HANDOVERS } from '@/core/selling';
-import { type BuyerAct, buyerActs, depositFor, money, type TextKey } from '@/core/shop';
+import { type BuyerAct, buyerActs, depositFor, money, sendersOf, type TextKey } from '@/core/shop';
 import { isOneLine, refuseText } from '@/core/text/plainText';
 import { lockAuction } from '@/database/auctions';
 import { isBlocked, type LetterRow, lockLetter, selectBiddersOf, updateLetter } from '@/database/letters';
@@ -45,7 +45,7 @@ export async function answerAsBuyer(deps: Deps, token: string, answered: Answere
   if (act === undefined) return null;
   if (NEW.has(act)) {
     // Who is not heard is not told so.
-    if (await isBlocked(deps.database, letter.mail)) return null;
+    if (await isBlocked(deps.database, sendersOf(letter.mail))) return null;
     if (!(await isWithin(deps, 'answers', String(letter.id)))) return not('tooOften');
   }
   switch (act) {

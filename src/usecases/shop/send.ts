@@ -11,6 +11,7 @@ import {
   mailboxOf,
   money,
   readBuyersAmount,
+  sendersOf,
   type TextKey,
 } from '@/core/shop';
 import { isOneLine, refuseText } from '@/core/text/plainText';
@@ -65,7 +66,7 @@ export async function sendLetter(deps: Deps, typedName: string, typed: Typed, fr
   if ('text' in read) return read;
   if (!(await isWithinAll(deps, window, read.mail, from))) return { text: 'tooOften' };
   // Who is not heard is not told so either.
-  if (await isBlocked(deps.database, read.mail)) return null;
+  if (await isBlocked(deps.database, sendersOf(read.mail))) return null;
   const at = deps.clock();
   const token = newToken();
   const isKept = await transaction(deps.database, async (tx) => {

@@ -19,7 +19,7 @@ import {
 } from 'class-validator';
 import { GREATEST_MINOR } from '@/core/money';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
-import { LANGUAGE_TAGS, type Language, refuseText, TEXT_KEYS, type TextKey } from '@/core/shop';
+import { LANGUAGE_TAGS, type Language, mailboxOf, refuseText, TEXT_KEYS, type TextKey } from '@/core/shop';
 import {
   type BlockedRow as BlockedSender,
   deleteBlocked,
@@ -112,6 +112,12 @@ export class ShopForm {
   nameServers!: string[];
 }
 
+/** Whether what is sent there can be read on its way; a link of a buyer and an order of a certificate must not be (RFC 8555 section 6.1). */
+function isOpenAddress(address: string): boolean {
+  const { protocol, hostname } = new URL(address);
+  return protocol !== 'https:' && !/^(localhost|127\.\d+\.\d+\.\d+|\[::1\])$/.test(hostname);
+}
+
 /** How the windows are set. */
 export async function shopSettings(deps: Deps): Promise<ShopSettings> {
   return (await selectSettings(deps.database)).shop;
@@ -133,6 +139,9 @@ export const saveShop = command('saveShop', async (deps: Deps, input: unknown): 
       'Write where the server may write to when a certificate is about to end.',
       'acmeMail',
     );
+  for (const [field, address] of Object.entries({ url, acmeDirectory }))
+    if (address !== undefined && isOpenAddress(address))
+      return refuse('address-not-secure', 'Write an address that begins with https: beyond this machine.', field);
   await changing(deps, async (tx) => {
     const { shop } = await selectSettings(tx);
     await upsertSettings(tx, {
@@ -198,7 +207,7 @@ export function blockedSenders(deps: Deps): Promise<BlockedSender[]> {
 export const blockSender = command('blockSender', async (deps: Deps, input: unknown): Promise<true | Refusal> => {
   const form = await readRequest(SenderForm, input);
   if (isRefusal(form)) return form;
-  await changing(deps, (tx, { at }) => insertBlocked(tx, form.sender.toLowerCase(), at));
+  await changing(deps, (tx, { at }) => insertBlocked(tx, mailboxOf(form.sender), at));
   return true;
 });
 
@@ -206,7 +215,7 @@ export const blockSender = command('blockSender', async (deps: Deps, input: unkn
 export const unblockSender = command('unblockSender', async (deps: Deps, input: unknown): Promise<true | Refusal> => {
   const form = await readRequest(SenderForm, input);
   if (isRefusal(form)) return form;
-  const done = await changing(deps, (tx) => deleteBlocked(tx, form.sender.toLowerCase()));
+  const done = await changing(deps, (tx) => deleteBlocked(tx, mailboxOf(form.sender)));
   return done || refuse('sender-not-blocked', 'This sender is not blocked. Load the page again.');
 });
 

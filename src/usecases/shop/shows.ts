@@ -19,6 +19,7 @@ import { dnsServer } from '../records/servers';
 import { readRequest } from '../validate';
 
 const AT_ONCE = 16;
+const GROUP = 160;
 const MOST_NAMES = 500;
 
 /** What DNS shows of a name. Throws when the server does not answer. */
@@ -58,14 +59,21 @@ async function look(deps: Deps, server: DnsServer, place: WindowPlace, name: Sho
   }
 }
 
+/** Looks at names, and writes down what was seen group by group. Where a whole group got no answer nobody is asked any more: DNS is away. */
 async function lookAt(deps: Deps, names: readonly ShownName[]): Promise<WindowLook[] | null> {
   const { records, shop } = await selectSettings(deps.database);
   const server = dnsServer(records);
   if (server === null) return null;
   const turn = pLimit(AT_ONCE);
-  const looks = await Promise.all(names.map((name) => turn(() => look(deps, server, shop.place, name))));
-  await upsertLooks(deps.database, looks);
-  return looks;
+  const all: WindowLook[] = [];
+  for (let from = 0; from < names.length; from += GROUP) {
+    const group = names.slice(from, from + GROUP);
+    const looks = await Promise.all(group.map((name) => turn(() => look(deps, server, shop.place, name))));
+    await upsertLooks(deps.database, looks);
+    all.push(...looks);
+    if (looks.every(({ problem }) => problem !== null)) break;
+  }
+  return all;
 }
 
 /** Looks daily whether the names that are for sale lead to their windows. Answers how many were looked at. */

@@ -1,12 +1,13 @@
 import { setTimeout as wait } from 'node:timers/promises';
 import { CONFIRM_DAYS, fill, isOver, type News, newsFor, standingSaid, textsIn } from '@/core/shop';
-import { addDays } from '@/core/time';
+import { addDays, HOUR_MS, type Instant, MINUTE_MS } from '@/core/time';
 import {
   claimNews,
   deleteOldLetters,
-  endLetter,
+  endLetters,
   LETTERS_AT_ONCE,
   type LetterRow,
+  noteMailed,
   selectOpenLetters,
   unclaimNews,
 } from '@/database/letters';
@@ -36,7 +37,7 @@ export const tellBuyers = itself(async (deps: Deps, forMs: number): Promise<void
 export async function tellNow(deps: Deps): Promise<number> {
   let mailed = 0;
   for (let after = 0; ; ) {
-    const letters = await selectOpenLetters(deps.database, after);
+    const letters = await selectOpenLetters(deps.database, deps.clock(), after);
     const shop = letters.length === 0 ? null : await shopNow(deps);
     if (!shop?.takes) return mailed;
     mailed += await tellOf(deps, shop, letters);
@@ -47,13 +48,14 @@ export async function tellNow(deps: Deps): Promise<number> {
 
 async function tellOf(deps: Deps, shop: ShopNow, letters: readonly LetterRow[]): Promise<number> {
   let mailed = 0;
+  const ended: number[] = [];
   for (const matter of await mattersOf(deps, letters)) {
     const { letter, view } = matter;
     const news = newsFor(view, letter.told);
-    if (news === null) {
-      if (isOver(view)) await endLetter(deps.database, letter.id);
-    } else if (await tell(deps, shop, matter, news)) mailed += 1;
+    if (news !== null) mailed += (await tell(deps, shop, matter, news)) ? 1 : 0;
+    else if (isOver(view)) ended.push(letter.id);
   }
+  if (ended.length > 0) await endLetters(deps.database, ended);
   return mailed;
 }
 
@@ -70,14 +72,26 @@ async function tell(deps: Deps, shop: ShopNow, { letter, view }: Matter, news: N
     text: standingSaid(view, texts, letter.language),
   };
   try {
-    return await mailTo(deps, letter.mail, fill(texts[news.subject], said), fill(texts[news.text], said));
+    const isSent = await mailTo(deps, letter.mail, fill(texts[news.subject], said), fill(texts[news.text], said));
+    if (isSent && letter.mailTries > 0) await noteMailed(deps.database, letter.id);
+    return isSent;
   } catch (error) {
     deps.log.warn({ err: error, letter: letter.id }, 'a buyer’s mail was not taken');
     const why = error instanceof Error ? error.message : 'The mail server did not take it.';
     // Whoever has confirmed nothing is written to once: in doubt he has it.
-    if (view.confirmed || isSurelyUnsent(error)) await unclaimNews(deps.database, letter.id, letter.told, why);
+    if (view.confirmed || isSurelyUnsent(error))
+      await unclaimNews(deps.database, letter, why, againAt(letter.mailTries, deps.clock()));
     return false;
   }
+}
+
+/** A minute after the first refusal, twice as long after each further, six hours at most; after twelve no more. */
+const FIRST_PAUSE_MS = MINUTE_MS;
+const LONGEST_PAUSE_MS = 6 * HOUR_MS;
+const MOST_TRIES = 12;
+
+function againAt(tries: number, now: Instant): Instant | null {
+  return tries + 1 >= MOST_TRIES ? null : ((now + Math.min(LONGEST_PAUSE_MS, FIRST_PAUSE_MS * 2 ** tries)) as Instant);
 }
 
 /** The server said no, or never came to be asked: nothing has been mailed. */
@@ -87,7 +101,7 @@ function isSurelyUnsent(error: unknown): boolean {
 }
 
 /** The address of a buyer's own page. */
-export function linkTo(url: string, token: string): string {
+function linkTo(url: string, token: string): string {
   return `${url.replace(/\/$/, '')}/t/${token}`;
 }
 
