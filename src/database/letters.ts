@@ -102,12 +102,15 @@ export async function selectBiddersOf(db: Queryable, auctionId: number): Promise
   ).rows;
 }
 
+/** Of a letter `l` and its auction `a`: a deposit that has still to come, or to go back once the auction has ended. */
+export const DEPOSIT_DUE = `l.confirmed_at is not null
+  and ((a.outcome is null and l.minor > coalesce(l.placed_minor, 0) and l.deposit_minor > l.held_minor)
+    or (a.outcome is not null and l.held_minor > 0 and l.returned_at is null))`;
+
 /** Deposits that the office has to take down, or to give back once their auction is over. */
 export async function selectDeposits(db: Queryable): Promise<LetterRow[]> {
   const { rows } = await db.query<LetterRow>(
-    `${LETTER} left join auctions a on a.id = l.auction_id where l.confirmed_at is not null
-       and ((a.outcome is null and l.minor > coalesce(l.placed_minor, 0) and l.deposit_minor > l.held_minor)
-         or (a.outcome is not null and l.held_minor > 0 and l.returned_at is null)) order by l.id`,
+    `${LETTER} left join auctions a on a.id = l.auction_id where ${DEPOSIT_DUE} order by l.id`,
   );
   return rows;
 }

@@ -10,6 +10,7 @@ import {
   type ThreadState,
 } from '@/core/selling';
 import type { Instant } from '@/core/time';
+import { DEPOSIT_DUE } from './letters';
 import { oneOf, word } from './oneOf';
 import type { Queryable, Transaction } from './pool';
 
@@ -44,6 +45,8 @@ export interface ThreadRow {
   readonly note: string;
   /** The buyer has written by the shop window, and answers at a page of his own. */
   readonly byShop: boolean;
+  /** Why the last mail to him was not taken; `null` where it was. */
+  readonly mailProblem: string | null;
   readonly figures: readonly FigureRow[];
 }
 
@@ -51,6 +54,7 @@ const THREAD = `
   select t.id, t.name_id as "nameId", n.ascii, n."unicode", t.marketplace_id as "marketplaceId", v.label as marketplace, t.ref, t.buyer, t.contact, t.currency,
     case when n.asking_minor is not null then json_build_object('minor', n.asking_minor, 'currency', n.asking_currency) end as asking,
     t.state, t.made_at as "madeAt", t.note, exists (select from letters l where l.thread_id = t.id) as "byShop",
+    (select l.mail_problem from letters l where l.thread_id = t.id) as "mailProblem",
     coalesce((select json_agg(json_build_object('id', f.id, 'by', f.by, 'minor', f.minor, 'at', extract(epoch from f.at) * 1000,
       'lapsesAt', extract(epoch from f.lapses_at) * 1000, 'state', f.state, 'ref', f.ref, 'byRule', f.by_rule, 'note', f.note, 'person', f.person) order by f.id)
       from figures f where f.thread_id = t.id), '[]') as figures
@@ -247,12 +251,13 @@ export async function noteBestOffers(tx: Transaction, nameIds: readonly number[]
   );
 }
 
-/** How much of selling awaits the owner's answer: buyers' figures, handovers, and listings that nobody sees for want of proof. */
+/** How much of selling awaits the owner's answer: buyers' figures, deposits, handovers, and listings that nobody sees for want of proof. */
 export async function countAwaiting(db: Queryable, at: Instant): Promise<number> {
   const { rows } = await db.query<{ n: number }>(
     `select (select count(*) from figures f join offer_threads t on t.id = f.thread_id
          where f.state = ${figureState('live')} and f.by = 'buyer' and t.state = ${threadState('open')} and (f.lapses_at is null or f.lapses_at > $1))
        + (select count(*) from sales where stage ${oneOf(AWAITING_STAGES)})
+       + (select count(*) from letters l join auctions a on a.id = l.auction_id where ${DEPOSIT_DUE})
        + (select count(*) from listings l join marketplaces v on v.id = l.marketplace_id where l.status = ${word<ListingStatus>('unproved')} and v.link_url is not null) as n`,
     [new Date(at)],
   );

@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import type { IncomingMessage } from 'node:http';
+import { callerAddress, plainAddress } from '@/core/people';
 
 /** Where the program is reached from beyond this machine: always by a name, and over TLS of its own or of a proxy that is named. */
 export interface Outside {
@@ -24,19 +25,12 @@ export function outsideFrom(env: Readonly<Record<string, string | undefined>>): 
   return { listen, port: Number(port), origin: new URL(origin), tls, proxy: proxy ?? null };
 }
 
-/** An IPv4 address is written the same, however the socket was opened. */
-const plain = (address: string | undefined) => (address ?? '').replace(/^::ffff:/, '');
-
 /** Whether a request came by the proxy that stands in front. */
 export function isByProxy({ socket }: IncomingMessage, { proxy }: Outside): boolean {
-  return proxy !== null && plain(socket.remoteAddress) === proxy;
+  return proxy !== null && plainAddress(socket.remoteAddress) === proxy;
 }
 
-/** From where a request comes: the last that the proxy itself has added, where there is one; what stands before it anybody can write. */
-export function addressOf(request: IncomingMessage, outside: Outside | null): string {
-  const own = plain(request.socket.remoteAddress);
-  if (outside === null || !isByProxy(request, outside)) return own;
-  const forwarded = request.headers['x-forwarded-for'];
-  const said = (Array.isArray(forwarded) ? forwarded.join(',') : (forwarded ?? '')).split(',').at(-1)?.trim();
-  return said && /^[\da-f.:]{2,45}$/i.test(said) ? said : own;
+/** From where a request comes. */
+export function addressOf({ socket, headers }: IncomingMessage, outside: Outside | null): string {
+  return callerAddress(socket.remoteAddress, headers['x-forwarded-for'], outside?.proxy ?? null);
 }

@@ -275,13 +275,12 @@ export class Shop {
     }
     let problem: NotTaken | null = null;
     if (!isReading) {
-      problem = await answerAsBuyer(this.deps, token, {
+      problem = await answerAsBuyer(this.deps, before, {
         act: at('act'),
         amount: at('amount'),
-        currency: '',
         message: at('message'),
         handover: at('handover'),
-        account: at('account'),
+        account: at(at('handover') === 'transfer' ? 'registrar' : 'account'),
       });
       if (problem === null) return seeOther(`/t/${token}`);
     }

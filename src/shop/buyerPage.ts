@@ -15,7 +15,7 @@ import {
 } from '@/core/shop';
 import type { NotTaken } from '@/usecases/shop/send';
 import { Html, html } from './html';
-import { amountField, nameHeading, pageOf } from './page';
+import { amountField, messageField, nameHeading, pageOf } from './page';
 
 /** What a buyer's page is made with. */
 export interface BuyerPageMade {
@@ -150,7 +150,11 @@ ${inner}<p class="buttons"><button name="act" value="${act}"${second && new Html
     case 'withdraw':
       return form(new Html(''), texts.withdraw, true);
     case 'counter':
-      return form(figure(texts.another), texts.sendOffer, buyerState(view) === 'your turn');
+      return form(
+        html`${figure(texts.another)}${messageField(texts, '')}`,
+        texts.sendOffer,
+        buyerState(view) === 'your turn',
+      );
     case 'raise':
       return form(figure(texts.yourMost), texts.raise);
     case 'arrived':
@@ -167,7 +171,9 @@ function whereFields({ sale }: BuyerView, texts: ShopTexts): Html {
 <label class="choice"><input type="radio" name="handover" value="push" required checked> ${put(texts.howPush)}</label>
 <label class="choice"><input type="radio" name="handover" value="transfer"> ${texts.howTransfer}</label>
 </fieldset>
-<label for="account">${put(texts.whereAccount)} / ${texts.whereRegistrar}</label>
-<input id="account" name="account" maxlength="120" required autocomplete="off">
+<div class="if-push"><label for="account">${put(texts.whereAccount)}</label>
+<input id="account" name="account" maxlength="120" autocomplete="off"></div>
+<div class="if-transfer"><label for="registrar">${texts.whereRegistrar}</label>
+<input id="registrar" name="registrar" maxlength="120" autocomplete="off"></div>
 `;
 }

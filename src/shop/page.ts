@@ -1,5 +1,5 @@
 import { currencyDigits } from '@/core/money';
-import { fill, type Language, type LetterKind, moment, money, type ShopTexts, type TextKey } from '@/core/shop';
+import { fill, type Language, type LetterKind, moment, money, type ShopTexts } from '@/core/shop';
 import type { NotTaken, Typed } from '@/usecases/shop/send';
 import { type ShopWindow, takenIn } from '@/usecases/shop/window';
 import { Html, html } from './html';
@@ -173,11 +173,11 @@ export function amountField(
   return field('amount', label, input, wrong);
 }
 
-const BUTTONS: Readonly<Record<LetterKind, TextKey>> = {
-  offer: 'sendOffer',
-  purchase: 'sendPurchase',
-  bid: 'sendBid',
-};
+/** A few words beside a figure. */
+export function messageField(texts: ShopTexts, message: string): Html {
+  const area = html`<textarea id="message" name="message" rows="3" maxlength="400">${message}</textarea>`;
+  return field('message', texts.message, area, null);
+}
 
 function formIn(window: ShopWindow, taken: readonly LetterKind[], form: WindowForm, made: WindowMade): Html {
   const { texts, language } = made;
@@ -187,19 +187,18 @@ function formIn(window: ShopWindow, taken: readonly LetterKind[], form: WindowFo
   const wrongBuyer = wrongIn(problem, 'buyer', texts);
   const wrongMail = wrongIn(problem, 'mail', texts);
   const title = { offer: texts.makeOffer, bid: texts.makeBid, purchase: fill(texts.buy, { amount: price }) }[first];
-  const said = wrongIn(problem, undefined, texts);
   const ordered: LetterKind[] = [first, ...taken.filter((kind) => kind !== first)];
   const buttons = ordered.map(
     (kind) =>
       html`<button name="kind" value="${kind}"${kind !== first && new Html(' class="second"')}>${
-        kind === 'purchase' ? fill(texts.buy, { amount: price }) : texts[BUTTONS[kind]]
+        { purchase: fill(texts.buy, { amount: price }), offer: texts.sendOffer, bid: texts.sendBid }[kind]
       }</button> `,
   );
   return html`<form method="post" action="${form.action}" data-work novalidate>
 <h2>${title}</h2>
 ${
   problem !== null &&
-  html`<p class="wrong" role="alert">${said ?? fill(texts[problem.text], problem.said)}</p>
+  html`<p class="wrong" role="alert">${fill(texts[problem.text], problem.said)}</p>
 `
 }${first !== 'purchase' && amountField(first === 'bid' ? texts.yourMost : texts.yourAmount, form, texts)}${field(
   'buyer',
@@ -212,13 +211,7 @@ ${
   html`<input id="mail" name="mail" type="email" autocomplete="email" maxlength="254" required value="${typed?.mail ?? ''}"${pointsTo('mail', wrongMail)}>`,
   wrongMail,
 )}${
-  first === 'offer' &&
-  field(
-    'message',
-    texts.message,
-    html`<textarea id="message" name="message" rows="3" maxlength="400">${typed?.message ?? ''}</textarea>`,
-    null,
-  )
+  first === 'offer' && messageField(texts, typed?.message ?? '')
 }<p class="trap" aria-hidden="true"><label>Website <input name="website" tabindex="-1" autocomplete="off"></label></p>
 <input type="hidden" name="stamp" value="${form.stamp}"><input type="hidden" name="proof" value="">
 ${

@@ -1,8 +1,8 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
 import { createServer as createTlsServer, type Server as TlsServer } from 'node:https';
-import { isIP } from 'node:net';
 import { setTimeout as wait } from 'node:timers/promises';
 import type { SecureContext } from 'node:tls';
+import { callerAddress } from '@/core/people';
 import { loadClock } from '@/usecases/clock';
 import { type Deps, deps } from '@/usecases/deps';
 import { VisitCounter } from '@/usecases/shop/visits';
@@ -101,7 +101,7 @@ function bound<S extends Server>(server: S): S {
   return server;
 }
 
-const remote = ({ socket }: IncomingMessage) => (socket.remoteAddress ?? '').replace(/^::ffff:/, '');
+const remote = ({ socket }: IncomingMessage) => callerAddress(socket.remoteAddress, undefined, null);
 
 /** A server of the windows without TLS: on this machine, behind a proxy, and for whatever first asks without. */
 export function shopServer(own: Deps, shop: Shop, by: ServedBy = {}): Server {
@@ -194,7 +194,8 @@ export async function serveShop({
   ).unref();
   const visits = new VisitCounter(own);
   const shop = shopWith(own, visits);
-  const addressOf = (request: IncomingMessage) => addressBehind(request, proxy);
+  const addressOf = ({ socket, headers }: IncomingMessage) =>
+    callerAddress(socket.remoteAddress, headers['x-forwarded-for'], proxy);
   let isEnding = false;
   const ending = () => isEnding;
   const contexts = new SecureContexts(own);
@@ -223,12 +224,3 @@ export async function serveShop({
 }
 
 const CONNECTIONS = 4;
-
-/** From where a request comes: behind a proxy the last address that it has added; what stands before that anybody can write. */
-function addressBehind(request: IncomingMessage, proxy: string | null): string {
-  const own = remote(request);
-  if (proxy === null || own !== proxy) return own;
-  const forwarded = request.headers['x-forwarded-for'];
-  const said = (Array.isArray(forwarded) ? forwarded.join(',') : (forwarded ?? '')).split(',').at(-1)?.trim();
-  return said && isIP(said) !== 0 ? said : own;
-}

@@ -197,31 +197,15 @@ function SignalInputs() {
   const { assumptions, assume } = useProspects();
   return (
     <>
-      <MovableFigure
+      <FactorInput
+        of="offerFactor"
         label="Names with offers sell"
-        value={assumptions.offerFactor}
-        limits={ASSUMPTION_LIMITS.offerFactor}
-        least={0.2}
-        most={10}
-        grows
-        {...plain}
-        write={(factor) => `× ${numberText(Math.round(factor * 10) / 10)}`}
-        read={(text) => plain.read(text.replace('×', ''))}
         about="times as often, if somebody offered or bid within a year; nothing yet says so."
-        onChange={(offerFactor) => assume({ offerFactor: Math.round(offerFactor * 10) / 10 })}
       />
-      <MovableFigure
+      <FactorInput
+        of="visitFactor"
         label="Names looked at sell"
-        value={assumptions.visitFactor}
-        limits={ASSUMPTION_LIMITS.visitFactor}
-        least={0.2}
-        most={10}
-        grows
-        {...plain}
-        write={(factor) => `× ${numberText(Math.round(factor * 10) / 10)}`}
-        read={(text) => plain.read(text.replace('×', ''))}
         about="times as often, if their window was opened often enough in 90 days; nothing yet says so."
-        onChange={(visitFactor) => assume({ visitFactor: Math.round(visitFactor * 10) / 10 })}
       />
       <MovableFigure
         label="Often enough: visits"
@@ -235,6 +219,27 @@ function SignalInputs() {
         onChange={(visitsFrom) => assume({ visitsFrom: Math.round(visitsFrom) })}
       />
     </>
+  );
+}
+
+/** So many times as likely, to a tenth. */
+function FactorInput({ of, label, about }: { of: 'offerFactor' | 'visitFactor'; label: string; about: string }) {
+  const { assumptions, assume } = useProspects();
+  const tenth = (factor: number) => Math.round(factor * 10) / 10;
+  return (
+    <MovableFigure
+      label={label}
+      value={assumptions[of]}
+      limits={ASSUMPTION_LIMITS[of]}
+      least={0.2}
+      most={10}
+      grows
+      {...plain}
+      write={(factor) => `× ${numberText(tenth(factor))}`}
+      read={(text) => plain.read(text.replace('×', ''))}
+      about={about}
+      onChange={(factor) => assume({ [of]: tenth(factor) })}
+    />
   );
 }
 

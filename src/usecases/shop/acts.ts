@@ -14,14 +14,14 @@ import { takeBid } from '../selling/auctions';
 import { buyerStepsSale } from '../selling/buyerSteps';
 import { answerForBuyer, withdrawThread } from '../selling/offers';
 import { receiveOffer } from '../selling/receiveOffer';
-import { bidderOf, type Matter, matterOf } from './buyer';
+import { bidderOf, type Matter } from './buyer';
 import { isWithin } from './limits';
 import { cutTo, figureIn, LONGEST, type NotTaken, type Typed } from './send';
 import { shopNow } from './taking';
 import { windowOf } from './window';
 
 /** What a buyer sends from his own page. */
-export interface Answered extends Pick<Typed, 'amount' | 'currency' | 'message'> {
+export interface Answered extends Pick<Typed, 'amount' | 'message'> {
   readonly act: string;
   readonly handover: string;
   readonly account: string;
@@ -36,9 +36,7 @@ const NEW: ReadonlySet<BuyerAct> = new Set(['confirm', 'counter', 'raise']);
  * Carries out what a buyer does at his own page: the rules, locks and sales are those of every other offer and bid. `null` where it was done;
  * what cannot be done any more says why. Done twice it is done once: each is asked again under the locks.
  */
-export async function answerAsBuyer(deps: Deps, token: string, answered: Answered): Promise<NotTaken | null> {
-  const matter = await matterOf(deps, token);
-  if (matter === null) return not('linkOver');
+export async function answerAsBuyer(deps: Deps, matter: Matter, answered: Answered): Promise<NotTaken | null> {
   const { letter, view } = matter;
   const act = buyerActs(view).find((one) => one === answered.act);
   // Somebody was faster, or sent it twice: the page shows how it stands.

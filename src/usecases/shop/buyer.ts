@@ -42,11 +42,15 @@ export async function mattersOf(deps: Deps, letters: readonly LetterRow[]): Prom
     selectSalesOfNames(deps.database, nameIds),
     selectRegistrars(deps.database, nameIds),
   ]);
+  const threadOf = new Map(threads.map((one) => [one.id, one]));
+  const auctionOf = new Map(auctions.map((one) => [one.id, one]));
+  const salesOf = new Map<number, SaleRow[]>();
+  for (const sale of sales) salesOf.set(sale.nameId, [...(salesOf.get(sale.nameId) ?? []), sale]);
   const now = deps.clock();
   return letters.map((letter) => {
-    const thread = threads.find(({ id }) => id === letter.threadId) ?? null;
-    const auction = auctions.find(({ id }) => id === letter.auctionId) ?? null;
-    const sale = sales.find((one) => isTo(one, letter, thread)) ?? null;
+    const thread = threadOf.get(letter.threadId ?? 0) ?? null;
+    const auction = auctionOf.get(letter.auctionId ?? 0) ?? null;
+    const sale = salesOf.get(letter.nameId)?.find((one) => isTo(one, letter, thread)) ?? null;
     const view = {
       name: letter.unicode,
       kind: letter.kind,
@@ -67,9 +71,8 @@ export async function mattersOf(deps: Deps, letters: readonly LetterRow[]): Prom
 
 /** Whether a sale is to the buyer of a letter: by a figure of his thread, or by his bid. */
 function isTo(sale: SaleRow, letter: LetterRow, thread: ThreadRow | null): boolean {
-  return thread?.figures.some(({ id }) => id === sale.figureId)
-    ? true
-    : letter.auctionId !== null && sale.auctionId === letter.auctionId && sale.buyer === bidderOf(letter);
+  if (thread?.figures.some(({ id }) => id === sale.figureId)) return true;
+  return letter.auctionId !== null && sale.auctionId === letter.auctionId && sale.buyer === bidderOf(letter);
 }
 
 function bidIn(letter: LetterRow, auction: AuctionRow): BuyerBid {

@@ -1,5 +1,4 @@
-import type { ShopSettings } from '@/database/settings';
-import { selectSettings } from '@/database/settings';
+import { type ShopSettings, selectSettings } from '@/database/settings';
 import type { Deps } from '../deps';
 import type { SealKey } from '../secrets/seal';
 

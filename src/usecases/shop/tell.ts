@@ -77,7 +77,7 @@ async function tell(deps: Deps, shop: ShopNow, { letter, view }: Matter, news: N
     return isSent;
   } catch (error) {
     deps.log.warn({ err: error, letter: letter.id }, 'a buyer’s mail was not taken');
-    const why = error instanceof Error ? error.message : 'The mail server did not take it.';
+    const why = error instanceof Error ? error.message : 'no reason given';
     // Whoever has confirmed nothing is written to once: in doubt he has it.
     if (view.confirmed || isSurelyUnsent(error))
       await unclaimNews(deps.database, letter, why, againAt(letter.mailTries, deps.clock()));

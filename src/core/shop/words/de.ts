@@ -36,7 +36,6 @@ export const de: ShopTexts = {
   message: 'Eine Nachricht, wenn Sie mögen',
   sendOffer: 'Angebot senden',
   sendBid: 'Gebot senden',
-  sendPurchase: 'Kaufen',
   linkFirst: 'Wir mailen Ihnen einen Link. Es gilt, sobald Sie es dort bestätigt haben.',
   howBids:
     'Sie zahlen einen Schritt über dem Nächsten, nie mehr als Ihr Höchstes. Ein Gebot kann nicht zurückgenommen werden.',
@@ -85,14 +84,12 @@ export const de: ShopTexts = {
   bidLeads: 'Sie führen bei {amount}, mit {most} als Höchstem.',
   bidOutbid: 'Sie sind überboten. Der Preis steht bei {amount}.',
   bidRefused: 'Ihr Gebot wurde nicht angenommen: {text}',
-  bidWon: 'Die Auktion ist zu Ende, und der Name ist für {amount} Ihrer.',
   bidLost: 'Die Auktion ist zu Ende, und der Name ging an jemand anderen.',
   bidUnsold: 'Die Auktion ist ohne Verkauf zu Ende.',
   closesAt: 'Sie endet am {time}.',
   raise: 'Erhöhen',
 
   soldAt: 'Vereinbart: {name} für {amount}.',
-  payTitle: 'So wird gezahlt',
   pay: 'Zahlen Sie {amount} und geben Sie „{name}“ an. Schreiben Sie uns, auf welches Konto.',
   stageAgreed: 'Vereinbart',
   stageHeld: 'Geld verwahrt',

@@ -49,6 +49,14 @@ export function OfferScreen({ about }: { about: Negotiation }) {
           {thread.byShop && <BlockSender mail={thread.contact} />}
         </Actions>
         {thread.note && <p className="soft">{thread.note}</p>}
+        {thread.mailProblem !== null && (
+          <Notice data-kind="caution">
+            <p>
+              The last mail to {thread.buyer} was not taken: {thread.mailProblem}. Reach them otherwise, or look at
+              Setup, Mail.
+            </p>
+          </Notice>
+        )}
         {thread.state === 'waiting' && (
           <Notice>
             <p>
