@@ -52,10 +52,10 @@ export function columnsFor(style: Parameters<typeof dayWords>[1], home: string):
     figures = false,
   ): GridColumn<ListingLine> => ({ id, heading: label, label, width, figures, sortable: true, render });
   return [
-    column('name', 'Name', 190, ({ unicode }) => <span className="name opens">{unicode}</span>),
-    column('marketplace', 'Marketplace', 130, ({ marketplace }) => marketplace),
-    column('kind', 'Offered as', 176, ({ kind }) => kind),
-    column('asked', 'Asking price', 96, ({ askedMinor, currency }) => money(askedMinor, currency), true),
+    column('name', 'Name', 176, ({ unicode }) => <span className="name opens">{unicode}</span>),
+    column('marketplace', 'Marketplace', 112, ({ marketplace }) => marketplace),
+    column('kind', 'Offered as', 160, ({ kind }) => kind),
+    column('asked', 'Asking price', 92, ({ askedMinor, currency }) => money(askedMinor, currency), true),
     column('proceeds', 'Proceeds', 90, ({ proceedsMinor, currency }) => money(proceedsMinor, currency), true),
     column(
       'profit',
@@ -70,13 +70,13 @@ export function columnsFor(style: Parameters<typeof dayWords>[1], home: string):
       true,
     ),
     column('offer', 'Best offer', 88, ({ bestMinor, currency }) => money(bestMinor, currency), true),
-    column('visits', 'Visits, 30 d', 84, ({ visits }) => (visits === 0 ? '' : visits.toLocaleString('en')), true),
-    column('status', 'Status', 94, ({ status }) => (
+    column('visits', 'Visits, 30 d', 80, ({ visits }) => (visits === 0 ? '' : visits.toLocaleString('en')), true),
+    column('status', 'Status', 82, ({ status }) => (
       <span className={status === 'unproved' || status === 'refused' ? 'caution' : undefined}>
         {STATUS_WORDS[status]}
       </span>
     )),
-    column('term', 'Term ends', 110, ({ termEnd }) => (termEnd === null ? '' : dayWords(termEnd, style))),
+    column('term', 'Term ends', 104, ({ termEnd }) => (termEnd === null ? '' : dayWords(termEnd, style))),
   ];
 }
 
