@@ -85,3 +85,18 @@ function closeWhenIdle(holder: Holder): void {
     void holder.client.then((client) => client.end()).catch(() => undefined);
   }, IDLE_MS).unref();
 }
+
+/**
+ * Runs `work` once nobody else does under the same name: unlike `whileAlone` it waits for its turn, however long that is. The lock is
+ * held on a connection of its own, and ends with it.
+ */
+export async function inTurn<T>(databaseUrl: string, name: string, work: () => Promise<T>): Promise<T> {
+  const client = new Client({ connectionString: databaseUrl, application_name: 'name-ledger-turns' });
+  await client.connect();
+  try {
+    await client.query('select pg_advisory_lock(hashtextextended($1, 0))', [name]);
+    return await work();
+  } finally {
+    await client.end();
+  }
+}

@@ -1,5 +1,4 @@
 import 'reflect-metadata';
-import PgBoss from 'pg-boss';
 import { askForNames } from '@/usecases/acquiring/askForNames';
 import { carryOnRegistrations } from '@/usecases/acquiring/carryOn';
 import { carryOnReleases } from '@/usecases/acquiring/carryOnReleases';
@@ -25,6 +24,7 @@ import { followSelling } from '@/usecases/selling/follow';
 import { renewCertificates } from '@/usecases/shop/certificates';
 import { lookAtWindows } from '@/usecases/shop/shows';
 import { forgetOldLetters, tellBuyers } from '@/usecases/shop/tell';
+import { openQueues } from './queues';
 
 /** What happens without anyone clicking, and when (cron, UTC). Jobs are claimed from PostgreSQL: any number of processes may run. */
 const SCHEDULE = {
@@ -61,23 +61,14 @@ const ASKING_MS = 55_000;
 
 const { DATABASE_URL } = process.env;
 if (!DATABASE_URL) throw new Error('DATABASE_URL is not set; start the program with bin/start');
-const boss = new PgBoss({
-  connectionString: DATABASE_URL,
-  application_name: 'name-ledger-jobs',
-  max: 3,
-});
 const own = deps({ part: 'jobs', connections: 10, thread: null });
-boss.on('error', (error) => own.log.error({ err: error }, 'the job queue failed'));
-
-await boss.start();
-for (const [queue, { cron, work }] of Object.entries(SCHEDULE)) {
-  await boss.createQueue(queue, { name: queue, policy: 'short', retryLimit: 2, expireInSeconds: 600 });
+const crons = Object.fromEntries(Object.entries(SCHEDULE).map(([queue, { cron }]) => [queue, cron]));
+const boss = await openQueues(DATABASE_URL, crons, (error) => own.log.error({ err: error }, 'the job queue failed'));
+for (const [queue, { work }] of Object.entries(SCHEDULE))
   await boss.work(queue, { pollingIntervalSeconds: 5 }, async () => {
     await loadClock(own);
     await doJob(own, queue, work);
   });
-  await boss.schedule(queue, cron);
-}
 const stopBeating = keepBeating(own, 'jobs');
 const stopReceiving = keepReceiving(own);
 console.log('jobs ready');
