@@ -1,5 +1,5 @@
 import { writeFileSync } from 'node:fs';
-import AxeBuilder from '@axe-core/webdriverjs';
+import axe, { type Result } from 'axe-core';
 import { Browser, Builder, By, error, Key, logging, type WebDriver, type WebElement } from 'selenium-webdriver';
 import { Options, ServiceBuilder } from 'selenium-webdriver/chrome.js';
 
@@ -54,6 +54,12 @@ const MARK_ALIKE = `
       if (times > 3) child.setAttribute('data-alike', '');
     }
   }`;
+
+/** The findings alone: where a rule holds nobody asks for the elements. */
+const RUN_AXE = `
+  const [rules, done] = arguments;
+  const options = { preload: false, resultTypes: ['violations'], ...(rules ? { runOnly: { type: 'rule', values: rules } } : {}) };
+  axe.run({ exclude: [['[data-alike]']] }, options).then(({ violations }) => done(violations), (cause) => done(String(cause)));`;
 
 /** A person at a browser: what they press, type and see. */
 export interface Visitor {
@@ -249,16 +255,12 @@ export async function openBrowser(url: string, width = 1280, height = 800): Prom
     text: async (css) => (await driver.findElement(By.css(css))).getText(),
     picture: async (file) => writeFileSync(file, Buffer.from(await driver.takeScreenshot(), 'base64')),
     axe: async (rules) => {
-      // The pages have no frames: without this a blank window is opened and closed for every look.
-      const look = new AxeBuilder(driver)
-        .setLegacyMode(true)
-        // Where a rule holds nobody asks for the selectors.
-        .options({ preload: false, resultTypes: ['violations'] });
-      if (!process.env.SOAK) {
-        await driver.executeScript(MARK_ALIKE);
-        look.exclude('[data-alike]');
-      }
-      const { violations } = await (rules ? look.withRules([...rules]) : look).analyze();
+      if (!(await driver.executeScript<boolean>('return window.axe !== undefined')))
+        await driver.executeScript(axe.source);
+      if (!process.env.SOAK) await driver.executeScript(MARK_ALIKE);
+      const violations = await driver.executeAsyncScript<Result[] | string>(RUN_AXE, rules ?? null);
+      // What went wrong in the page comes as a text.
+      if (typeof violations === 'string') throw new Error(violations);
       return violations.map(
         (v) =>
           `${v.id}: ${v.help} (${v.nodes
