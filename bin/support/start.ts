@@ -29,7 +29,7 @@ import { freePort, type PostgresServer, portTaken, startPostgres, stopServer } f
 import type { Program } from './programs';
 import { settleKey } from './settleKey';
 import { shopAnswers, shopEnv, shopSaid } from './shop';
-import { type Part, type Supervised, supervise } from './supervise';
+import { type Part, type Supervised, supervise, together } from './supervise';
 
 const stops: (() => Promise<void>)[] = [];
 /** The parts that run, by the program that each is: there are jobs for each ledger. */
@@ -175,14 +175,18 @@ async function start(): Promise<void> {
     },
     shop?.port ?? null,
   );
-  await house.keepJobs('jobs', databaseUrl, {});
-  if (!own && !outside) {
-    const wanted = options.demo || (options.fresh && !options.empty) ? 'demo' : ledgerOpenLast();
-    if (wanted === 'demo') await house.openDemo();
-  }
-  if (shop !== null) await house.keepShop(shop);
-  // What is watched from this machine has a port of its own there.
-  await house.keepApp(outside ? await freePort() : port, !own && !outside);
+  const opened = async () => {
+    if (!own && !outside) {
+      const wanted = options.demo || (options.fresh && !options.empty) ? 'demo' : ledgerOpenLast();
+      if (wanted === 'demo') await house.openDemo();
+    }
+    await together([
+      shop === null ? null : house.keepShop(shop),
+      // What is watched from this machine has a port of its own there.
+      house.keepApp(outside ? await freePort() : port, !own && !outside),
+    ]);
+  };
+  await together([house.keepJobs('jobs', databaseUrl, {}), opened()]);
   console.log(`Name Ledger is at ${baseUrl}${outside ? '' : ' (this machine only)'}. Ctrl-C stops it.`);
 }
 

@@ -115,3 +115,9 @@ export async function supervise(
     },
   };
 }
+
+/** Waits for all of them, also when one fails: what is still starting then would be ended by nobody. */
+export async function together(works: readonly (Promise<unknown> | null)[]): Promise<void> {
+  const failed = (await Promise.allSettled(works)).find(({ status }) => status === 'rejected');
+  if (failed?.status === 'rejected') throw failed.reason;
+}
