@@ -20,15 +20,30 @@ export interface AccountRow extends LedgerAccount {
 /** What can be written about an account. */
 export type AccountDraft = Omit<AccountRow, 'id' | 'names' | 'linked'>;
 
+const PAYMENT_METHODS = `
+  coalesce((select jsonb_agg(jsonb_build_object('kind', kind, 'label', label, 'endsMonth', ends_month) order by position)
+    from payment_methods where account_id = a.id), '[]')`;
+
 const ACCOUNT = `
   select a.id, a.label, a.registrar, a.currency, a.lead_days as "leadDays", a.late_days as "lateDays", a.switch_hours as "switchHours",
     a.late_fee_minor as "lateFeeMinor", a.auction_day as "auctionDay", a.years_per_charge as "yearsPerCharge",
     a.retry_days as "retryDays", a.refunds, a.wants_zone as "wantsZone", a.holder, a.holder_mail as "holderMail", a.balance_minor as "balanceMinor", a.balance_at as "balanceAt",
     a.rules_known as "rulesKnown", a.notes, a.tax_percent as "taxPercent", a.link_host is not null as linked,
     (select count(*) from names where names.account_id = a.id and gone_at is null) as names,
-    coalesce((select jsonb_agg(jsonb_build_object('kind', kind, 'label', label, 'endsMonth', ends_month) order by position)
-      from payment_methods where account_id = a.id), '[]') as "paymentMethods"
+    ${PAYMENT_METHODS} as "paymentMethods"
   from accounts a`;
+
+/** The accounts as the computation wants them: without what Setup alone shows, which counts every name. */
+export async function selectLedgerAccounts(db: Queryable): Promise<LedgerAccount[]> {
+  const { rows } = await db.query<LedgerAccount>(
+    `select a.id, a.label, a.registrar, a.currency, a.lead_days as "leadDays", a.late_days as "lateDays", a.switch_hours as "switchHours",
+       a.late_fee_minor as "lateFeeMinor", a.auction_day as "auctionDay", a.years_per_charge as "yearsPerCharge",
+       a.retry_days as "retryDays", a.refunds, a.balance_minor as "balanceMinor", a.tax_percent as "taxPercent",
+       a.link_host is not null as linked, ${PAYMENT_METHODS} as "paymentMethods"
+     from accounts a order by lower(a.label)`,
+  );
+  return rows;
+}
 
 export async function selectAccounts(db: Queryable): Promise<AccountRow[]> {
   return (await db.query<AccountRow>(`${ACCOUNT} order by lower(a.label)`)).rows;

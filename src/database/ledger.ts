@@ -1,5 +1,5 @@
 import type { LedgerRules } from '@/core/ledger';
-import { selectAccounts } from './accounts';
+import { selectLedgerAccounts } from './accounts';
 import { selectPolicies, selectRegistryFees } from './policies';
 import type { Queryable } from './pool';
 import { selectPrices, selectRises } from './prices';
@@ -56,7 +56,7 @@ export async function selectChangedNames(db: Queryable, since: number): Promise<
 export async function selectLedgerRules(db: Queryable): Promise<LedgerRules> {
   const [settings, accounts, policies, fees, prices, rates, rises] = await Promise.all([
     selectSettings(db),
-    selectAccounts(db),
+    selectLedgerAccounts(db),
     selectPolicies(db),
     selectRegistryFees(db),
     selectPrices(db),

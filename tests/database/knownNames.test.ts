@@ -1,12 +1,13 @@
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
-import { type LedgerColumns, NameTable, unpacked } from '@/core/ledger';
-import { selectChangedNames, selectRevision } from '@/database/ledger';
+import { everyRow, indexRules, type LedgerColumns, NameTable, projectLedger, unpacked } from '@/core/ledger';
+import { addDays } from '@/core/time';
+import { selectChangedNames, selectLedgerRules, selectRevision } from '@/database/ledger';
 import { selectLedgerColumns } from '@/database/ledgerColumns';
 import { openDatabase } from '@/database/pool';
 import { importAtOnce } from '@/usecases/imports/importAtOnce';
 import { editNames } from '@/usecases/names/edit';
 import { knownNames } from '@/usecases/names/knownNames';
-import { type LedgerBody, ledgerBytes, ledgerVersion } from '@/usecases/names/ledger';
+import { type LedgerBody, ledgerBytes, ledgerVersion, projectedLedger } from '@/usecases/names/ledger';
 import { undo } from '@/usecases/names/undo';
 import { emptyLedger, type TestLedger } from './ledger';
 
@@ -69,6 +70,38 @@ describe('names that are kept', () => {
       expect(kept).toEqual(told);
       expect((await knownNames(ledger)).names).not.toBe(before);
     }
+  });
+
+  test('what is played on from them after each change is what would be played as a whole', async () => {
+    const ids = await Promise.all(['b.com', 'd.com'].map(idOf));
+    const steps: (() => Promise<unknown>)[] = [
+      () => switchTo(ids, 'on'),
+      () => edit([ids[0] as number], { addTags: ['craft'], expiresAt: '2027-01-05' }),
+      () =>
+        ledger.database.query(
+          'update accounts set balance_minor = 1200, lead_days = 20; update revision set n = n + 1',
+        ),
+      () => switchTo(ids.slice(1), 'off'),
+      () => bring('name,account,expires,auto-renew\ne.com,Wrackgate,2027-01-09,on'),
+    ];
+    const switchTo = async (some: readonly number[], setting: string) => {
+      await ledger.database.query('update names set setting = $2 where id = any($1)', [some, setting]);
+      await ledger.database.query('update revision set n = n + 1');
+    };
+    let playedOn = 0;
+    await projectedLedger(ledger);
+    for (const step of steps) {
+      await step();
+      const projection = await projectedLedger(ledger);
+      if (projection.since) playedOn += 1;
+      const rules = await selectLedgerRules(ledger.database);
+      const whole = projectLedger(indexRules(rules), projection.names, projection.asOf);
+      for (const ahead of [0, 30, 80]) {
+        const day = addDays(projection.asOf, ahead);
+        expect(everyRow(projection, day)).toEqual(everyRow(whole, day));
+      }
+    }
+    expect(playedOn).toBeGreaterThan(3);
   });
 
   test('two processes on one database each keep their own, right by the ledger’s number', async () => {

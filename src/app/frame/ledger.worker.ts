@@ -26,9 +26,11 @@ import {
   pricesOfEnding,
   projectIf,
   projectLedger,
+  replayLedger,
   requestedPlaces,
   rowsOn,
   type Totals,
+  todayOf,
   totalsInSteps,
   totalsOf,
   unknownsOf,
@@ -85,23 +87,21 @@ function current(): Projection {
   return projection;
 }
 
-/** The ledger today, and on the last later day: kept, since filters and sorting change neither. */
-let today: LedgerDay | null = null;
+/** The ledger on the last later day: kept, since filters and sorting do not change it. */
 let ahead: LedgerDay | null = null;
 /** The later day before that: its memory is used for the next, unless its rows are still on screen. */
 let passed: LedgerDay | null = null;
 
 function ledgerOn(day: Instant): LedgerDay {
   const ledger = current();
-  const isToday = day === ledger.asOf;
-  const known = isToday ? today : ahead;
-  if (known?.projection === ledger && known.day === day) return known;
-  const read = new LedgerDay(ledger, day, known, passed === shown ? null : passed);
-  if (isToday) today = read;
-  else ahead = read;
+  if (day === ledger.asOf) return todayOf(ledger);
+  const before = ahead;
+  if (before?.projection === ledger && before.day === day) return before;
+  const isKnown = before && [ledger.key, ledger.since?.key].includes(before.projection.key);
+  ahead = new LedgerDay(ledger, day, isKnown ? before : todayOf(ledger), passed === shown ? null : passed);
   // Not of an earlier ledger, which would be kept with it.
-  passed = !isToday && known?.projection === ledger ? known : null;
-  return read;
+  passed = before?.projection === ledger ? before : null;
+  return ahead;
 }
 
 /** Asks for the ledger: the first time for all of it, which the browser may have kept, then for what has changed. */
@@ -131,10 +131,14 @@ async function read(): Promise<LedgerMeta> {
       ? told
       : changed.length === 0
         ? projection.names
-        : new NameTable(mergeColumns(projection.names, told, new Set(changed)));
+        : new NameTable(mergeColumns(projection.names, told, new Set(changed)), projection.names);
   version = etag;
   const asOf = instant(data.asOf);
-  projection = projectLedger(indexRules(data.rules), names, asOf);
+  const index = indexRules(data.rules);
+  projection =
+    changed === null || projection === null
+      ? projectLedger(index, names, asOf)
+      : replayLedger(projection, index, names, changed, asOf);
   const now = ledgerToday();
   prepareAhead(projection);
   meta = {

@@ -14,6 +14,10 @@ class Shared<T> {
     }
     return code;
   }
+  /** Takes over what another one keeps, by the same codes. */
+  takeAll(other: Shared<T>): void {
+    for (const [key, code] of other.#codes) this.code(key, other.values[code] as T);
+  }
 }
 
 const NONE = -1;
@@ -31,6 +35,8 @@ const KEPT_CAUSE = 2;
  */
 export class ChargeTable {
   #size = 0;
+  /** How many of them belong to no name any more. */
+  #unlinked = 0;
   #place: Int32Array;
   #at: Float64Array;
   #years: Uint8Array;
@@ -66,9 +72,83 @@ export class ChargeTable {
     this.#last = new Int32Array(names).fill(NONE);
   }
 
+  /**
+   * The same charges but for those of the names that are marked 1; more can be added. The columns are copied as they lie: what is left out
+   * stays in them unlinked, until there is too much of it.
+   */
+  without(marked: Uint8Array): ChargeTable {
+    const copy = new ChargeTable(this.#first.length, 0);
+    copy.#place = this.#place.slice();
+    copy.#at = this.#at.slice();
+    copy.#years = this.#years.slice();
+    copy.#cost = this.#cost.slice();
+    copy.#currency = this.#currency.slice();
+    copy.#flags = this.#flags.slice();
+    copy.#method = this.#method.slice();
+    copy.#cause = this.#cause.slice();
+    copy.#newEnd = this.#newEnd.slice();
+    copy.#balance = this.#balance.slice();
+    copy.#next = this.#next.slice();
+    copy.#first.set(this.#first);
+    copy.#last.set(this.#last);
+    copy.#currencies.takeAll(this.#currencies);
+    copy.#methods.takeAll(this.#methods);
+    copy.#causes.takeAll(this.#causes);
+    copy.#size = this.#size;
+    copy.#unlinked = this.#unlinked;
+    for (let place = 0; place < marked.length; place += 1) {
+      if (marked[place] !== 1) continue;
+      for (let i = copy.first(place); i >= 0; i = copy.next(i)) copy.#unlinked += 1;
+      copy.#first[place] = NONE;
+      copy.#last[place] = NONE;
+    }
+    if (copy.#unlinked > copy.#size / 2) copy.#closeUp();
+    return copy;
+  }
+
+  /** Moves what is linked together, so that what is not takes no room. */
+  #closeUp(): void {
+    const columns = [
+      this.#at,
+      this.#years,
+      this.#cost,
+      this.#currency,
+      this.#flags,
+      this.#method,
+      this.#cause,
+      this.#newEnd,
+      this.#balance,
+    ];
+    const isLinked = new Uint8Array(this.#size);
+    for (let place = 0; place < this.#first.length; place += 1)
+      for (let i = this.first(place); i >= 0; i = this.next(i)) isLinked[i] = 1;
+    this.#first.fill(NONE);
+    this.#last.fill(NONE);
+    let size = 0;
+    for (let i = 0; i < this.#size; i += 1) {
+      if (isLinked[i] === 0) continue;
+      for (const column of columns) column[size] = column[i] as number;
+      const place = this.#place[i] as number;
+      this.#place[size] = place;
+      this.#link(place, size);
+      size += 1;
+    }
+    this.#size = size;
+    this.#unlinked = 0;
+  }
+
+  /** Puts a charge behind the last one of its name. */
+  #link(place: number, i: number): void {
+    this.#next[i] = NONE;
+    const before = this.#last[place] as number;
+    if (before === NONE) this.#first[place] = i;
+    else this.#next[before] = i;
+    this.#last[place] = i;
+  }
+
   /** How many charges there are. */
   get size(): number {
-    return this.#size;
+    return this.#size - this.#unlinked;
   }
 
   /** Adds a name's next charge; a name's own come in order of time. Fields one by one, not in an object: so many are made. */
@@ -97,11 +177,7 @@ export class ChargeTable {
     this.#cause[i] = passes ? NO_CAUSE : this.#causeCode(payment.cause);
     this.#newEnd[i] = newEndAt;
     this.#balance[i] = payment.balanceMinor ?? Number.NaN;
-    this.#next[i] = NONE;
-    const before = this.#last[place] as number;
-    if (before === NONE) this.#first[place] = i;
-    else this.#next[before] = i;
-    this.#last[place] = i;
+    this.#link(place, i);
   }
 
   #causeCode(cause: FailureCause): number {

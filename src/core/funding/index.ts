@@ -22,4 +22,5 @@ export {
   isChargedAtOnce,
   playCharges,
   projectCharges,
+  sharesBalance,
 } from './project';

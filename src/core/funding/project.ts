@@ -122,7 +122,7 @@ export function playCharges(
 }
 
 /** What one charge takes is missing for the next only where a balance that is known pays: else the order of names does not matter. */
-function sharesBalance({ balanceMinor, paymentMethods }: FundedAccount): boolean {
+export function sharesBalance({ balanceMinor, paymentMethods }: FundedAccount): boolean {
   return balanceMinor !== null && paymentMethods.some(({ kind }) => kind === 'balance');
 }
 

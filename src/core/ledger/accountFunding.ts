@@ -50,7 +50,7 @@ function fundAccount(projection: Projection, account: LedgerAccount, until: Inst
   const charges: Charge[] = [];
   const lapsing: Charge[] = [];
   const { charges: table } = projection;
-  for (const place of projection.charged.get(account.id)?.places ?? []) {
+  for (const place of projection.charged().get(account.id)?.places ?? []) {
     let last: Charge | null = null;
     for (let i = table.first(place); i >= 0 && table.at(i) <= until; i = table.next(i)) {
       last = table.charge(i);
@@ -107,7 +107,7 @@ function leastTopUp(
   const { balanceMinor } = account;
   if (!firstFailure || balanceMinor === null || !account.paymentMethods.some(({ kind }) => kind === 'balance'))
     return null;
-  const charged = projection.charged.get(account.id);
+  const charged = projection.charged().get(account.id);
   const needed = charged ? balanceNeeded(account, charged, projection.asOf, until) : 0;
   return needed > balanceMinor ? { minor: needed - balanceMinor, by: firstFailure.at } : null;
 }

@@ -31,7 +31,7 @@ export {
   USUAL_SWITCH_HOURS,
 } from './data';
 export { type FoundName, findNames } from './find';
-export { LedgerDay } from './ledgerDay';
+export { LedgerDay, todayOf } from './ledgerDay';
 export { type LifecycleStrip, lifecycleStrip, type Stretch, type StretchKind, type StripMark } from './lifecycleStrip';
 export { matchingPlaces } from './matching';
 export { mergeColumns } from './mergeColumns';
@@ -74,6 +74,7 @@ export {
   yearsPerCharge,
 } from './projection';
 export { type DueReminder, mailReminderFor, reminderFor, USUAL_LEADS } from './reminding';
+export { replayLedger } from './replay';
 export { type Rise, riseOf } from './rises';
 export { type Mending, mendingOf } from './stalled';
 export {

@@ -54,12 +54,15 @@ export class LedgerDay {
   readonly #costs: (group: number) => KeepingCosts;
 
   /**
-   * Reads every name on `day`; what `earlier` knows of another day of the same projection, and still holds, is taken over. The memory of
+   * Reads every name on `day`; what `earlier` knows of another day of the same projection, or of the one that it was played on from, and
+   * still holds, is taken over. The memory of
    * `spare`, a day that nobody looks at any more, is used again: a date that moves needs megabytes for each step.
    */
   constructor(projection: Projection, day: Instant, earlier: LedgerDay | null = null, spare: LedgerDay | null = null) {
     const { names } = projection;
-    const known = earlier?.projection === projection ? earlier : null;
+    const isSame = earlier?.projection === projection;
+    const anew = !isSame && earlier && projection.since?.key === earlier.projection.key ? projection.since.anew : null;
+    const known = isSame || anew ? earlier : null;
     const room = spare !== earlier && spare?.phase.length === names.length ? spare : null;
     const column = <T extends Uint8Array | Float64Array>(of: (other: LedgerDay) => T, make: () => T): T => {
       const mine = room ? of(room) : make();
@@ -84,7 +87,8 @@ export class LedgerDay {
     );
     const [from, until] = [this.#from, this.#until];
     for (let place = 0; place < names.length; place += 1) {
-      if (known && (from[place] as number) <= day && day < (until[place] as number)) continue;
+      const stands = known && anew?.[place] !== 1;
+      if (stands && (from[place] as number) <= day && day < (until[place] as number)) continue;
       const costs = lateFees[projection.groups.groupOf[place] as number] ? WITH_LATE_FEE : WITHOUT_LATE_FEE;
       this.#read(place, costs);
     }
@@ -123,13 +127,14 @@ export class LedgerDay {
     this.#before[place] = deadline?.before?.minor ?? 0;
   }
 
-  /** The stretch in which none of a name's marks and charges lies. Today's facts hold on today's instant alone. */
+  /** The stretch in which none of a name's marks and charges lies. A charge that is due counts only after today's instant: until then facts alone do. */
   #keepStretch(place: number, marks: Marks | null): void {
     const { asOf, charges, names } = this.projection;
     const { day } = this;
-    let [from, until] = [(asOf + 1) as number, Number.MAX_SAFE_INTEGER as number];
-    if (day <= asOf) [from, until] = [day, day + 1];
-    else if (marks) {
+    let [from, until] = [Math.min(day, asOf + 1), Number.MAX_SAFE_INTEGER as number];
+    const first = charges.first(place);
+    if (day < asOf || (day === asOf && first >= 0 && charges.at(first) <= asOf)) until = day + 1;
+    if (marks) {
       const cut = (at: number | null) => {
         if (at === null) return;
         if (at <= day) from = Math.max(from, at);
@@ -147,7 +152,7 @@ export class LedgerDay {
         cut(observed.at);
         if (observed.phase === 'pending transfer') cut(movedBy(observed));
       }
-      for (let i = charges.first(place); i >= 0; i = charges.next(i)) cut(charges.at(i));
+      for (let i = first; i >= 0; i = charges.next(i)) cut(charges.at(i));
     }
     this.#from[place] = from;
     this.#until[place] = until;
@@ -218,4 +223,17 @@ export class LedgerDay {
   everyRow(): LedgerRow[] {
     return everyRow(this.projection, this.day);
   }
+}
+
+/** Today of a projection, by its key: whoever plays it on takes over what still stands. */
+const todays = new WeakMap<object, LedgerDay>();
+
+/** The whole ledger on the day that a projection begins with: read once, and of a projection that was played on only what may have changed. */
+export function todayOf(projection: Projection): LedgerDay {
+  const { key, since } = projection;
+  const known = todays.get(key) ?? new LedgerDay(projection, projection.asOf, since && todays.get(since.key));
+  todays.set(key, known);
+  // The one before would be kept for as long as this one.
+  if (since) todays.delete(since.key);
+  return known;
 }

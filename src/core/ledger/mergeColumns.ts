@@ -6,6 +6,111 @@ import type { NameTable } from './nameTable';
  * among `ids` and not among them have gone.
  */
 export function mergeColumns(known: NameTable, fresh: NameTable, ids: ReadonlySet<number>): LedgerColumns {
+  const places = placesKept(known, fresh, ids);
+  return places ? patched(known, fresh, places) : mergedAnew(known, fresh, ids);
+}
+
+/** The place of each fresh name among the known ones, where no name has come, gone or taken another place; else `null`. */
+function placesKept(known: NameTable, fresh: NameTable, ids: ReadonlySet<number>): Int32Array | null {
+  if (fresh.length !== ids.size) return null;
+  const places = new Int32Array(fresh.length);
+  for (let i = 0; i < fresh.length; i += 1) {
+    const place = insertionPlace(known, fresh.ascii(i));
+    if (place === known.length || known.ascii(place) !== fresh.ascii(i)) return null;
+    if (known.columns.id[place] !== fresh.columns.id[i]) return null;
+    places[i] = place;
+  }
+  return places;
+}
+
+/** The columns with what is new of the names at some places: mostly one name of hundreds of thousands, so the others are not looked at. */
+function patched(known: NameTable, fresh: NameTable, places: Int32Array): LedgerColumns {
+  const [old, now] = [known.columns, fresh.columns];
+  const numbers = <T extends Int32Array | Float64Array | Uint16Array | Uint8Array>(
+    of: (columns: LedgerColumns) => T,
+    code: (value: number) => number = (value) => value,
+  ): T => {
+    const made = of(old).slice() as T;
+    for (const [i, place] of places.entries()) made[place] = code(of(now)[i] as number);
+    return made;
+  };
+  const endings = joined(old.endings, now.endings);
+  const currencies = joined(old.currencies, now.currencies);
+  const tags = joined(old.tagLists, now.tagLists);
+  const statuses = joined(old.statusLists, now.statusLists);
+  return {
+    ascii: old.ascii,
+    id: old.id,
+    accountId: numbers(({ accountId }) => accountId),
+    endings: endings.values,
+    ending: numbers(({ ending }) => ending, endings.code),
+    flags: numbers(({ flags }) => flags),
+    registered: numbers(({ registered }) => registered),
+    termEnd: numbers(({ termEnd }) => termEnd),
+    settingSince: numbers(({ settingSince }) => settingSince),
+    checkedAt: numbers(({ checkedAt }) => checkedAt),
+    currencies: currencies.values,
+    asking: numbers(({ asking }) => asking),
+    askingCurrency: numbers(({ askingCurrency }) => askingCurrency, currencies.code),
+    spent: patchedSpent(known, fresh, places, currencies.code),
+    tagLists: tags.values,
+    tags: numbers((columns) => columns.tags, tags.code),
+    statusLists: statuses.values,
+    statuses: numbers((columns) => columns.statuses, statuses.code),
+    sparse: patchedSparse(old, now, places),
+  };
+}
+
+/** What was spent: the lines between the changed names are taken as they lie. */
+function patchedSpent(
+  known: NameTable,
+  fresh: NameTable,
+  places: Int32Array,
+  code: (value: number) => number,
+): LedgerColumns['spent'] {
+  const [old, now] = [known.columns.spent, fresh.columns.spent];
+  const most = old.place.length + now.place.length;
+  const [place, minor, currency] = [new Int32Array(most), new Float64Array(most), new Uint8Array(most)];
+  let [size, next] = [0, 0];
+  const takeOld = (until: number) => {
+    place.set(old.place.subarray(next, until), size);
+    minor.set(old.minor.subarray(next, until), size);
+    currency.set(old.currency.subarray(next, until), size);
+    size += until - next;
+  };
+  for (const [i, at] of places.entries()) {
+    const [from, to] = known.spentLines(at);
+    takeOld(from);
+    next = to;
+    const [first, last] = fresh.spentLines(i);
+    for (let line = first; line < last; line += 1) {
+      place[size] = at;
+      minor[size] = now.minor[line] as number;
+      currency[size] = code(now.currency[line] as number);
+      size += 1;
+    }
+  }
+  takeOld(old.place.length);
+  return { place: place.slice(0, size), minor: minor.slice(0, size), currency: currency.slice(0, size) };
+}
+
+/** What only few names have: a column of it is copied where one of the changed names has it, or had it. */
+function patchedSparse(old: LedgerColumns, now: LedgerColumns, places: Int32Array): LedgerColumns['sparse'] {
+  const one = (what: keyof LedgerColumns['sparse']) => {
+    const [before, fresh] = [old.sparse[what] as Record<number, unknown>, now.sparse[what] as Record<number, unknown>];
+    if (!places.some((place, i) => place in before || i in fresh)) return before;
+    const made = { ...before };
+    for (const [i, place] of places.entries()) {
+      if (i in fresh) made[place] = fresh[i];
+      else delete made[place];
+    }
+    return made;
+  };
+  const keys = Object.keys(old.sparse) as (keyof LedgerColumns['sparse'])[];
+  return Object.fromEntries(keys.map((what) => [what, one(what)])) as unknown as LedgerColumns['sparse'];
+}
+
+function mergedAnew(known: NameTable, fresh: NameTable, ids: ReadonlySet<number>): LedgerColumns {
   const sources = mergedPlaces(known, fresh, ids);
   const [old, now] = [known.columns, fresh.columns];
   /** A column of the merged ledger: `code` puts what is new in the numbers of the old dictionary. */

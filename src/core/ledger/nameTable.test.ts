@@ -118,6 +118,30 @@ test('a ledger into which changed names are merged is the ledger read anew', () 
   );
 });
 
+test('where only what is known of some names has changed, the others and their places are taken over', () => {
+  fc.assert(
+    fc.property(
+      anyNames,
+      anyNames,
+      fc.array(fc.boolean(), { minLength: 12, maxLength: 12 }),
+      (before, facts, marks) => {
+        const changed = before.flatMap((name, i) => {
+          const { id: _id, ascii: _ascii, unicode: _unicode, ...more } = facts[i % Math.max(1, facts.length)] ?? name;
+          return marks[i % 12] ? [{ ...name, ...more }] : [];
+        });
+        const after = before.map((name) => changed.find(({ id }) => id === name.id) ?? name);
+        const [known, fresh] = [new NameTable(columnsOf(before)), new NameTable(columnsOf(changed))];
+        const columns = mergeColumns(known, fresh, new Set(changed.map(({ id }) => id)));
+        const merged = new NameTable(columns, known);
+        expect(columns.ascii).toBe(known.columns.ascii);
+        expect(merged.all()).toEqual(after);
+        expect(merged.places).toBe(known.places);
+        for (const [place, { id }] of after.entries()) expect(merged.placeOf(id)).toBe(place);
+      },
+    ),
+  );
+});
+
 test('a name is found in its own letters too, those that begin with them first', () => {
   const own: LedgerName[] = [
     nameWith('almwen.com', null),

@@ -8,6 +8,13 @@ import type { LedgerName, Purpose } from './data';
 
 const NONE: readonly never[] = [];
 
+/** What follows from the names and their order alone; made when it is asked for. */
+interface Order {
+  starts: Int32Array | null;
+  placeById: ReadonlyMap<number, number> | null;
+  places: Int32Array | null;
+}
+
 /** The names of a ledger, by place. Hundreds of thousands of them are kept in columns, and one becomes an object where it is looked at. */
 export class NameTable {
   readonly columns: LedgerColumns;
@@ -15,20 +22,28 @@ export class NameTable {
   /** Where each A-label begins in `columns.ascii`, and one more behind the last. */
   readonly #starts: Int32Array;
   readonly #spent: Int32Array;
-  #placeById: ReadonlyMap<number, number> | null = null;
-  #places: Int32Array | null = null;
+  readonly #order: Order;
 
-  constructor(columns: LedgerColumns) {
+  /** `like`: a table that may hold the same names at the same places; then what follows from their order alone is shared. */
+  constructor(columns: LedgerColumns, like: NameTable | null = null) {
     this.columns = columns;
     this.length = columns.id.length;
-    this.#starts = lineStarts(columns.ascii, this.length);
+    this.#order = like?.hasPlacesOf(columns) ? like.#order : { placeById: null, places: null, starts: null };
+    this.#order.starts ??= lineStarts(columns.ascii, this.length);
+    this.#starts = this.#order.starts;
     this.#spent = firstLines(columns.spent.place, this.length);
+  }
+
+  /** Whether some columns hold the same names at the same places: only what is known of them may differ. */
+  hasPlacesOf(columns: LedgerColumns): boolean {
+    const { ascii, id } = this.columns;
+    return ascii === columns.ascii && (id === columns.id || id.every((one, place) => one === columns.id[place]));
   }
 
   /** Every place, in order. Shared: never written to. */
   get places(): Int32Array {
-    this.#places ??= Int32Array.from({ length: this.length }, (_, place) => place);
-    return this.#places;
+    this.#order.places ??= Int32Array.from({ length: this.length }, (_, place) => place);
+    return this.#order.places;
   }
 
   ascii(place: number): string {
@@ -112,8 +127,8 @@ export class NameTable {
 
   /** Where the name with this id stands, or `undefined`. */
   placeOf(id: number): number | undefined {
-    this.#placeById ??= new Map(Array.from(this.columns.id, (one, place) => [one, place]));
-    return this.#placeById.get(id);
+    this.#order.placeById ??= new Map(Array.from(this.columns.id, (one, place) => [one, place]));
+    return this.#order.placeById.get(id);
   }
 
   /** Where the name with this A-label stands; below nothing where there is none. */

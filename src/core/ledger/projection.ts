@@ -9,7 +9,7 @@ import {
   policyFor,
 } from '../lifecycle';
 import { type Deadline, deadlineAt } from '../pricing';
-import { addDays, addYears, earliestEnd, type Instant, type TermEnd } from '../time';
+import { addDays, addYears, dayOf, earliestEnd, type Instant, startOfDay, type TermEnd } from '../time';
 import { columnsOf } from './columns';
 import {
   type CostGroups,
@@ -34,11 +34,15 @@ export interface Projection {
   readonly asOf: Instant;
   /** The automatic charges of each name. */
   readonly charges: ChargeTable;
-  /** The names that each account may charge. */
-  readonly charged: ReadonlyMap<number, ChargedNames>;
+  /** The names that each account may charge; put together when they are first asked for. */
+  readonly charged: () => ReadonlyMap<number, ChargedNames>;
   /** What costs the same, and the policy and the account window that a group's names share. */
   readonly groups: CostGroups;
   readonly windows: readonly LifecycleWindow[];
+  /** Stands for this projection where only which one it is matters, and keeping the whole of it would be too much. */
+  readonly key: object;
+  /** The projection that this one was played on from, by its key, and which names may stand otherwise there: 1 at their place. */
+  readonly since: { readonly key: object; readonly anew: Uint8Array } | null;
 }
 
 /** What the lives of names of one ending in one account have in common. */
@@ -85,41 +89,71 @@ export function yearsPerCharge(account: LedgerAccount, policy: Policy): number {
 /** Plays every account forward from `asOf` for as long as the date can be moved and a lifecycle strip drawn. */
 export function projectLedger(index: RuleIndex, ledger: NameTable | readonly LedgerName[], asOf: Instant): Projection {
   const names = ledger instanceof NameTable ? ledger : new NameTable(columnsOf(ledger));
-  const until = addYears(asOf, LOOK_AHEAD_YEARS + STRIP_YEARS);
-  const groups = groupByCost(index, names);
+  const ground = groundOf(index, names);
+  const charges = new ChargeTable(names.length, names.length * (LOOK_AHEAD_YEARS + STRIP_YEARS));
+  const charged = new Map<number, ChargedNames>();
+  for (const [account, places] of byAccount(index, names)) {
+    const own = chargedBy(account, names, places, ground);
+    charged.set(account.id, own);
+    playCharges(account, own, asOf, playedUntil(asOf), charges);
+  }
+  return projectionOf(index, names, asOf, charges, ground, null, charged);
+}
+
+/** Puts a projection together. `charged`: the names that each account may charge, where they are put together already. */
+export function projectionOf(
+  index: RuleIndex,
+  names: NameTable,
+  asOf: Instant,
+  charges: ChargeTable,
+  ground: Ground,
+  since: Projection['since'],
+  charged: ReadonlyMap<number, ChargedNames> | null = null,
+): Projection {
+  const { groups, windows } = ground;
+  let known = charged;
+  const askedFor = () => {
+    known ??= new Map(
+      [...byAccount(index, names)].map(([account, places]) => [account.id, chargedBy(account, names, places, ground)]),
+    );
+    return known;
+  };
+  return { index, names, asOf, charges, charged: askedFor, groups, windows, key: {}, since };
+}
+
+/** The end of what is played: the same for every instant of a day (UTC), so that what was played earlier that day may be taken over. */
+export function playedUntil(asOf: Instant): Instant {
+  return addYears(addDays(startOfDay(dayOf(asOf)), 1), LOOK_AHEAD_YEARS + STRIP_YEARS);
+}
+
+/** What is worked out of rules and names before anything is played. */
+export interface Ground extends Pick<Projection, 'groups' | 'windows'> {
+  readonly costAt: ChargedNames['costAt'];
+}
+
+export function groundOf(index: RuleIndex, names: NameTable, groups: CostGroups = groupByCost(index, names)): Ground {
   const windows = groups.samples.map(
     (place): LifecycleWindow => ({
       policy: policyFor(names.ending(place), index.policies),
       account: index.accounts.get(names.accountId(place)) ?? NO_ACCOUNT,
     }),
   );
-  const costAt = renewalCostsAt(index, names, groups);
-  const charges = new ChargeTable(names.length, names.length * (LOOK_AHEAD_YEARS + STRIP_YEARS));
-  const charged = new Map<number, ChargedNames>();
-  for (const [accountId, places] of byAccount(names)) {
-    const account = index.accounts.get(accountId);
-    if (!account) continue;
-    const own = chargedBy(account, names, places, (place) => windows[groups.groupOf[place] as number]?.policy, costAt);
-    charged.set(accountId, own);
-    playCharges(account, own, asOf, until, charges);
-  }
-  return { index, names, asOf, charges, charged, groups, windows };
+  return { groups, windows, costAt: renewalCostsAt(index, names, groups) };
 }
 
 /** The names at some places as their account charges them. */
-function chargedBy(
+export function chargedBy(
   account: LedgerAccount,
   names: NameTable,
   places: readonly number[],
-  policyAt: (place: number) => Policy | undefined,
-  costAt: ChargedNames['costAt'],
+  { groups, windows, costAt }: Ground,
 ): ChargedNames {
   const count = places.length;
   const [termEnd, chargeableUntil] = [new Float64Array(count), new Float64Array(count)];
   const [isDay, isStalled, years] = [new Uint8Array(count), new Uint8Array(count), new Uint8Array(count)];
   for (let i = 0; i < count; i += 1) {
     const place = places[i] as number;
-    const policy = policyAt(place) as Policy;
+    const { policy } = windows[groups.groupOf[place] as number] as LifecycleWindow;
     const end = names.termEnd(place) as TermEnd;
     termEnd[i] = end.at;
     isDay[i] = end.precision === 'day' ? 1 : 0;
@@ -135,18 +169,24 @@ function isDeleted(observed: LedgerName['observed']): boolean {
   return observed !== null && observed.phase !== 'pending transfer' && observed.phase !== 'registered';
 }
 
-/** The places of the names that an account may charge: auto-renew on, a known term, nothing unusual seen. */
-function byAccount(names: NameTable): Map<number, number[]> {
-  const places = new Map<number, number[]>();
+/** The places of the names that each account may charge: auto-renew on, a known term, nothing unusual seen. Of those marked 1, or of all. */
+export function byAccount(
+  index: RuleIndex,
+  names: NameTable,
+  marked: Uint8Array | null = null,
+): Map<LedgerAccount, number[]> {
+  const places = new Map<LedgerAccount, number[]>();
   const { termEnd } = names.columns;
   for (let place = 0; place < names.length; place += 1) {
+    if (marked !== null && marked[place] === 0) continue;
     const setting = names.flag(place, 'setting');
     const tried = setting === 'on' || setting === 'stalled';
     if (!tried || Number.isNaN(termEnd[place]) || isDeleted(names.observed(place))) continue;
-    const accountId = names.accountId(place);
-    const list = places.get(accountId);
+    const account = index.accounts.get(names.accountId(place));
+    if (!account) continue;
+    const list = places.get(account);
     if (list) list.push(place);
-    else places.set(accountId, [place]);
+    else places.set(account, [place]);
   }
   return places;
 }

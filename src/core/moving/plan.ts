@@ -210,7 +210,7 @@ function balanceAfter(
   const account = index.accounts.get(accountId);
   let balance = account?.balanceMinor ?? null;
   const methods = new Set(account?.paymentMethods.flatMap(({ kind, label }) => (kind === 'balance' ? [label] : [])));
-  for (const place of charged.get(accountId)?.places ?? [])
+  for (const place of charged().get(accountId)?.places ?? [])
     for (const charge of charges.of(place)) {
       if (charge.at >= until || charge.at >= (goesAt.get(place) ?? until)) break;
       if (charge.outcome !== 'pass' || !methods.has(charge.paymentMethod ?? '')) continue;

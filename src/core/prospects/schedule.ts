@@ -123,7 +123,7 @@ export function asItStands(projection: Projection, scale: MonthScale, standIns: 
   const costAt = renewalCostsAt(index, names, groups, { from: asOf });
   const table = new ChargeTable(names.length, names.length * 10);
   const last = (horizonOf(scale) - 1) as Instant;
-  for (const [accountId, own] of charged) {
+  for (const [accountId, own] of charged()) {
     const account = withBalance(projection, index.accounts.get(accountId) as LedgerAccount, standIns);
     playCharges(account, { ...own, costAt }, asOf, last, table);
   }

@@ -51,5 +51,5 @@ async function upToNow(database: Database, known: KnownNames | null): Promise<Kn
   if (!isSame || ids === null) return { ledger, revision, names: new NameTable(await selectLedgerColumns(database)) };
   if (ids.length === 0) return { ...known, revision };
   const fresh = new NameTable(await selectLedgerColumns(database, ids));
-  return { ledger, revision, names: new NameTable(mergeColumns(known.names, fresh, new Set(ids))) };
+  return { ledger, revision, names: new NameTable(mergeColumns(known.names, fresh, new Set(ids)), known.names) };
 }

@@ -7,6 +7,7 @@ import {
   type Projection,
   packed,
   projectLedger,
+  replayLedger,
 } from '@/core/ledger';
 import { formatInstant, HOUR_MS } from '@/core/time';
 import { countAcquiring } from '@/database/approaches';
@@ -18,7 +19,7 @@ import type { Database } from '@/database/pool';
 import { countOpenRenewals } from '@/database/renewals';
 import { countTransfersWaiting } from '@/database/transfers';
 import type { Deps } from '../deps';
-import { knownNames } from './knownNames';
+import { type KnownNames, knownNames } from './knownNames';
 
 /** The number of the ledger's present state; it rises with every change. */
 export function ledgerRevision(deps: Deps): Promise<number> {
@@ -79,9 +80,14 @@ export async function projectedLedger(deps: Deps, nameIds: readonly number[] | n
 /** How long a projection is kept after it was last asked for: long enough for those who ask together, no longer than that. */
 const KEPT_MS = 30_000;
 
+/** A ledger played forward, and the number that it had then. */
+interface Played extends Pick<KnownNames, 'ledger' | 'revision'> {
+  readonly projection: Projection;
+}
+
 interface KeptProjection {
   readonly version: string;
-  readonly projection: Promise<Projection>;
+  readonly played: Promise<Played>;
   readonly drop: NodeJS.Timeout;
   isMaking: boolean;
 }
@@ -96,39 +102,51 @@ async function wholeProjection(deps: Deps): Promise<Projection> {
     const known = kept.get(database);
     if (known?.version === version) {
       known.drop.refresh();
-      return known.projection;
+      return (await known.played).projection;
     }
-    if (!known?.isMaking) return keepProjection(deps, version);
+    if (!known?.isMaking) return (await keepProjection(deps, version)).projection;
     // One at a time: whoever comes while an earlier state is played forward waits for the next, and shares it.
-    await known.projection.catch(() => undefined);
+    await known.played.catch(() => undefined);
   }
 }
 
-function keepProjection(deps: Deps, version: string): Promise<Projection> {
+function keepProjection(deps: Deps, version: string): Promise<Played> {
   const { database } = deps;
   const known = kept.get(database);
   if (known) clearTimeout(known.drop);
   const drop = setTimeout(() => kept.delete(database), KEPT_MS).unref();
-  const mine = { version, projection: project(deps, null), drop, isMaking: true };
+  const mine = { version, played: playOn(deps, known?.played), drop, isMaking: true };
   kept.set(database, mine);
-  mine.projection.then(
+  mine.played.then(
     () => {
       mine.isMaking = false;
     },
     // What failed is not kept: the next one tries again.
     () => kept.get(database) === mine && kept.delete(database),
   );
-  return mine.projection;
+  return mine.played;
 }
 
-async function project(deps: Deps, nameIds: readonly number[] | null): Promise<Projection> {
-  const [rules, names] = await Promise.all([
+/** Plays the whole ledger forward: on from an earlier state of it where one is there, and else from the start. */
+async function playOn(deps: Deps, earlier: Promise<Played> | undefined): Promise<Played> {
+  const before = await earlier?.catch(() => null);
+  const [rules, { ledger, revision, names }] = await Promise.all([selectLedgerRules(deps.database), knownNames(deps)]);
+  // Asked for after the names were read: among these is every one that is not as it was.
+  const changed = before?.ledger === ledger ? await selectChangedNames(deps.database, before.revision) : null;
+  const [index, asOf] = [indexRules(rules), deps.clock()];
+  const projection =
+    before && changed
+      ? replayLedger(before.projection, index, names, changed, asOf)
+      : projectLedger(index, names, asOf);
+  return { ledger, revision, projection };
+}
+
+async function project(deps: Deps, nameIds: readonly number[]): Promise<Projection> {
+  const [rules, columns] = await Promise.all([
     selectLedgerRules(deps.database),
-    nameIds === null
-      ? knownNames(deps).then((known) => known.names)
-      : selectLedgerColumns(deps.database, nameIds).then((columns) => new NameTable(columns)),
+    selectLedgerColumns(deps.database, nameIds),
   ]);
-  return projectLedger(indexRules(rules), names, deps.clock());
+  return projectLedger(indexRules(rules), new NameTable(columns), deps.clock());
 }
 
 /** Accounts, endings and tags that the ledger can be filtered by, and the rules it is read by. */

@@ -9,6 +9,7 @@ import {
   placeBehind,
   type SortedAt,
   sortedAt,
+  todayOf,
   viewFromQuery,
 } from '@/core/ledger';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
@@ -50,7 +51,8 @@ export async function arrangeLedger(deps: Deps, query: URLSearchParams): Promise
   const known = kept.get(projection)?.get(key);
   if (known) return known;
   const view = viewFromQuery(withAccountLabels(query, projection));
-  const ledger = new LedgerDay(projection, asOf);
+  const today = todayOf(projection);
+  const ledger = asOf === projection.asOf ? today : new LedgerDay(projection, asOf, today);
   const arrangement = { ledger, places: arranged(ledger, matchingPlaces(ledger, view), view), view };
   keepArranged(projection, key, arrangement);
   return arrangement;

@@ -1,4 +1,4 @@
-import { LedgerDay } from '@/core/ledger';
+import { todayOf } from '@/core/ledger';
 import { convert } from '@/core/money';
 import { chanceOfSale } from '@/core/odds';
 import {
@@ -70,7 +70,7 @@ async function worked(
   strategies: readonly NamedStrategy[],
 ): Promise<{ readonly told: Forecast; readonly valuing: Valuing }> {
   const projection = await projectedLedger(deps);
-  const today = new LedgerDay(projection, projection.asOf);
+  const today = todayOf(projection);
   const assumptions = request.assumptions ? completed(request.assumptions) : projection.index.rules.assumptions;
   const [facts, view] = await Promise.all([offerFacts(deps), viewOf(deps.database, assumptions)]);
   const { years = USUAL_YEARS, seed = USUAL_SEED, paths = USUAL_PATHS } = request;

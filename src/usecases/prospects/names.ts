@@ -1,4 +1,4 @@
-import { LedgerDay } from '@/core/ledger';
+import { todayOf } from '@/core/ledger';
 import type { Amount } from '@/core/money';
 import { dropPlan, rankedName, rankNames, STANDS, type Stand } from '@/core/prospects';
 import { type Refusal, refuse } from '@/core/refusal';
@@ -34,7 +34,7 @@ const USUAL = 100;
 
 async function judged(deps: Deps) {
   const projection = await projectedLedger(deps);
-  const today = new LedgerDay(projection, projection.asOf);
+  const today = todayOf(projection);
   const [facts, valuing] = await Promise.all([offerFacts(deps), officeValuing(deps, today)]);
   return {
     facts,

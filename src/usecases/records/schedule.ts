@@ -1,4 +1,4 @@
-import { LedgerDay } from '@/core/ledger';
+import { todayOf } from '@/core/ledger';
 import { DAY_MS, type Instant } from '@/core/time';
 import { enqueueChecks } from '@/database/records';
 import { selectSettings } from '@/database/settings';
@@ -20,7 +20,7 @@ export async function queueDueChecks(deps: Deps): Promise<number> {
   const projection = await projectedLedger(deps);
   const { asOf } = projection;
   const { names } = projection;
-  const { deadlineAt } = new LedgerDay(projection, asOf);
+  const { deadlineAt } = todayOf(projection);
   const isDue = (checkedAt: Instant | null, every: number) => checkedAt === null || checkedAt + every * DAY_MS <= asOf;
   const own: string[] = [];
   for (let place = 0; place < names.length; place += 1) {
