@@ -24,6 +24,8 @@ export interface DayContext {
   readonly day: Instant;
   readonly daysAhead: number;
   moveDate(daysAhead: number): void;
+  /** Hears of every move before it is drawn, so that the ledger is worked out meanwhile. Answers how to stop hearing. */
+  onMove(hear: (day: Instant) => void): () => void;
 }
 
 const Context = createContext<LedgerContext | null>(null);
@@ -148,10 +150,19 @@ export function LedgerProvider({
   const { meta, problem, worker, reload } = useLedgerThread();
 
   const today = meta?.asOf ?? now;
+  const hearers = useRef(new Set<(day: Instant) => void>());
   const moveDate = useCallback(
-    (days: number) => setDaysAhead(Math.max(0, Math.min(MOST_DAYS_AHEAD, Math.round(days)))),
-    [],
+    (days: number) => {
+      const next = Math.max(0, Math.min(MOST_DAYS_AHEAD, Math.round(days)));
+      for (const hear of hearers.current) hear(addDays(today, next));
+      setDaysAhead(next);
+    },
+    [today],
   );
+  const onMove = useCallback((hear: (day: Instant) => void) => {
+    hearers.current.add(hear);
+    return () => void hearers.current.delete(hear);
+  }, []);
   const ledger = useMemo<LedgerContext>(
     () => ({
       today,
@@ -165,8 +176,8 @@ export function LedgerProvider({
     [today, zone, homeCurrency, meta, problem, worker, reload],
   );
   const shown = useMemo<DayContext>(
-    () => ({ day: addDays(today, daysAhead), daysAhead, moveDate }),
-    [today, daysAhead, moveDate],
+    () => ({ day: addDays(today, daysAhead), daysAhead, moveDate, onMove }),
+    [today, daysAhead, moveDate, onMove],
   );
   return (
     <Context value={ledger}>

@@ -37,11 +37,19 @@ const StillFilterBar = memo(FilterBar);
 
 export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: readonly SavedView[] }) {
   const router = useRouter();
-  const { view, show, columns: savedColumns } = useView();
+  const { view, show: showView, columns: savedColumns } = useView();
   const query = useMemo(() => queryFromView(view).toString(), [view]);
   const { worker, meta, problem, reload } = useLedger();
   const { day, daysAhead } = useDay();
   const rows = useArrangedRows(view);
+  const { foresee } = rows;
+  const show = useCallback(
+    (next: LedgerView) => {
+      foresee(next);
+      showView(next);
+    },
+    [foresee, showView],
+  );
   const columns = useColumns(savedColumns);
   const chosen = useChosen(worker, day, meta?.revision ?? 0);
   const [dialog, setDialog] = useState<OpenDialog>(null);

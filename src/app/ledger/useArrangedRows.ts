@@ -16,6 +16,15 @@ export interface ArrangedRows {
   readonly order: number;
   readonly rowAt: (place: number) => RowView | undefined;
   readonly need: (from: number, to: number) => void;
+  /** Has the worker begin with a view that is about to be shown, while the page is still drawing what was asked for. */
+  readonly foresee: (view: LedgerView) => void;
+}
+
+/** An arrangement that is asked of the worker. */
+interface Wish {
+  readonly view: LedgerView;
+  readonly day: Instant;
+  readonly revision: number;
 }
 
 const FIRST_WINDOW = 60;
@@ -50,7 +59,7 @@ function useKeptRows() {
  */
 export function useArrangedRows(view: LedgerView): ArrangedRows {
   const { worker, meta } = useLedger();
-  const { day } = useDay();
+  const { day, onMove } = useDay();
   const [arranged, setArranged] = useState<{ total: number; day: Instant } | null>(null);
   const [totals, setTotals] = useState<Totals | null>(null);
   const [areTotalsOld, setTotalsOld] = useState(false);
@@ -59,7 +68,8 @@ export function useArrangedRows(view: LedgerView): ArrangedRows {
   const shown = useRef({ from: 0, to: FIRST_WINDOW });
   const busy = useRef(false);
   const resting = useRef<ReturnType<typeof setTimeout>>(undefined);
-  const wish = useRef<{ view: LedgerView; day: typeof day; revision: number } | null>(null);
+  const wish = useRef<Wish | null>(null);
+  const asked = useRef<Wish | null>(null);
   const last = useRef<LedgerView | null>(null);
 
   const run = useCallback(async () => {
@@ -98,11 +108,24 @@ export function useArrangedRows(view: LedgerView): ArrangedRows {
     }
   }, [worker, rows, fetchRows]);
 
+  const ask = useCallback(
+    (next: Partial<Wish>) => {
+      const before = asked.current;
+      const now = { ...before, ...next } as Wish;
+      const isAsked = before?.view === now.view && before.day === now.day && before.revision === now.revision;
+      if (isAsked) return;
+      asked.current = now;
+      wish.current = now;
+      void run();
+    },
+    [run],
+  );
   useEffect(() => {
-    if (!meta) return;
-    wish.current = { view, day, revision: meta.revision };
-    void run();
-  }, [view, day, meta, run]);
+    if (meta && worker) ask({ view, day, revision: meta.revision });
+  }, [view, day, meta, worker, ask]);
+  // Before anything was asked for there is nothing to be ahead of.
+  useEffect(() => onMove((next) => asked.current && ask({ day: next })), [onMove, ask]);
+  const foresee = useCallback((next: LedgerView) => void (asked.current && ask({ view: next })), [ask]);
 
   const need = useCallback(
     (from: number, to: number) => {
@@ -118,5 +141,14 @@ export function useArrangedRows(view: LedgerView): ArrangedRows {
   );
 
   const rowAt = useCallback((place: number) => rows.current.get(place), [rows]);
-  return { total: arranged?.total ?? null, day: arranged?.day ?? day, totals, areTotalsOld, order, rowAt, need };
+  return {
+    total: arranged?.total ?? null,
+    day: arranged?.day ?? day,
+    totals,
+    areTotalsOld,
+    order,
+    rowAt,
+    need,
+    foresee,
+  };
 }

@@ -147,10 +147,10 @@ export function arrange(
   places: Places,
   { sort, descending }: Pick<LedgerView, 'sort' | 'descending'>,
 ): Arrangement {
+  if (sort === 'name') return byName(places, descending);
   const sign = descending ? -1 : 1;
   const keys = new Float64Array(places.length);
-  if (sort === 'name') for (let i = 0; i < places.length; i += 1) keys[i] = sign * (places[i] as number);
-  else if (isWord(sort)) {
+  if (isWord(sort)) {
     const codes = codesFor(sort, ledger);
     const rank = ranks(codes, wordsFor(sort, ledger), places);
     for (let i = 0; i < places.length; i += 1) keys[i] = sign * (rank[codes[places[i] as number] as number] as number);
@@ -162,6 +162,19 @@ export function arrange(
     }
   }
   return inOrder(places, keys);
+}
+
+/** Places by name. Where they come in order there is nothing to be sorted. */
+function byName(places: Places, descending: boolean): Arrangement {
+  const rising = isRising(places) ? places : places.slice().sort();
+  const total = places.length;
+  return {
+    total,
+    slice(from, to) {
+      const end = Math.max(from, Math.min(to, total));
+      return descending ? rising.slice(total - end, total - from).reverse() : rising.slice(from, end);
+    },
+  };
 }
 
 /** All of them in order. See `arrange`. */

@@ -85,13 +85,17 @@ export class LedgerDay {
     const lateFees = projection.groups.samples.map(
       (place) => (projection.index.accounts.get(names.accountId(place))?.lateFeeMinor ?? 0) > 0,
     );
+    const read = (place: number) =>
+      this.#read(place, lateFees[projection.groups.groupOf[place] as number] ? WITH_LATE_FEE : WITHOUT_LATE_FEE);
+    // A stretch holds the day it was read on: only the end that the day moves towards can be passed.
     const [from, until] = [this.#from, this.#until];
-    for (let place = 0; place < names.length; place += 1) {
-      const stands = known && anew?.[place] !== 1;
-      if (stands && (from[place] as number) <= day && day < (until[place] as number)) continue;
-      const costs = lateFees[projection.groups.groupOf[place] as number] ? WITH_LATE_FEE : WITHOUT_LATE_FEE;
-      this.#read(place, costs);
-    }
+    if (anew)
+      for (let place = 0; place < anew.length; place += 1)
+        if (anew[place] === 1) from[place] = until[place] = Number.NaN;
+    if (!known) for (let place = 0; place < names.length; place += 1) read(place);
+    else if (day >= known.day) {
+      for (let place = 0; place < names.length; place += 1) if (!(day < (until[place] as number))) read(place);
+    } else for (let place = 0; place < names.length; place += 1) if (!((from[place] as number) <= day)) read(place);
   }
 
   /** Works out how a name stands: the same as `rowsOn`, without making objects of what is not kept. */

@@ -3,7 +3,7 @@ import { addDays } from '../time';
 import type { Places } from './arrange';
 import { flagReader } from './columns';
 import { PURPOSES } from './data';
-import { placesWith } from './find';
+import { eachWith } from './find';
 import { type LedgerDay, phaseCode, settingCode } from './ledgerDay';
 import type { LedgerView } from './view';
 
@@ -14,23 +14,29 @@ export function matchingPlaces(ledger: LedgerDay, view: LedgerView): Places {
   if (tests.length === 0 && text === '') return ledger.projection.names.places;
   const found = new Int32Array(ledger.length);
   let count = 0;
-  const keep = (place: number) => {
-    for (const test of tests) if (!test(place)) return;
+  const keep = (place: number): true => {
+    for (const test of tests) if (!test(place)) return true;
     found[count] = place;
     count += 1;
+    return true;
   };
   if (text === '') for (let place = 0; place < ledger.length; place += 1) keep(place);
-  else for (const place of placesSaying(ledger, text)) keep(place);
+  else eachSaying(ledger, text, keep);
   return found.subarray(0, count);
 }
 
-/** The places of names that hold a text, or whose notes do. */
-function placesSaying({ projection: { names } }: LedgerDay, text: string): Iterable<number> {
+/** Visits the places of names that hold a text, or whose notes do, in order. */
+function eachSaying({ projection: { names } }: LedgerDay, text: string, visit: (place: number) => true): void {
   const noted = Object.entries(names.columns.sparse.notes)
     .filter(([, notes]) => notes.toLowerCase().includes(text))
     .map(([place]) => Number(place));
-  if (noted.length === 0) return placesWith(names, text);
-  return [...new Set([...noted, ...placesWith(names, text)])].sort((a, b) => a - b);
+  if (noted.length === 0) {
+    eachWith(names, text, visit);
+    return;
+  }
+  const places = new Set(noted);
+  eachWith(names, text, (place) => Boolean(places.add(place)));
+  for (const place of [...places].sort((a, b) => a - b)) visit(place);
 }
 
 type Test = (place: number) => boolean;

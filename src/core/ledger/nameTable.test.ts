@@ -50,6 +50,12 @@ const anyNames = fc
   .uniqueArray(anyName, { maxLength: 12, selector: ({ ascii }) => ascii })
   .map((names) => names.toSorted((a, b) => (a.ascii < b.ascii ? -1 : 1)));
 
+const held = (table: NameTable, text: string): number[] => {
+  const places: number[] = [];
+  table.eachHolding(text, (place) => places.push(place) > 0);
+  return places;
+};
+
 describe('names in columns', () => {
   test('whatever is known of a name, it comes out of the columns as it went in, also from bytes', () => {
     fc.assert(
@@ -83,7 +89,7 @@ describe('names in columns', () => {
       fc.property(anyNames, fc.constantFrom('a', 'e', '1', '.', 'co', 'o.u', '-'), (names, text) => {
         const table = new NameTable(columnsOf(names));
         const expected = names.flatMap(({ ascii }, place) => (ascii.includes(text) ? [place] : []));
-        expect([...table.placesHolding(text)]).toEqual(expected);
+        expect(held(table, text)).toEqual(expected);
       }),
     );
   });
@@ -91,8 +97,8 @@ describe('names in columns', () => {
 
 test('no text, and a text of two lines, is held by no name', () => {
   const table = new NameTable(columnsOf([nameWith('a.com', null), nameWith('b.com', null)]));
-  expect([...table.placesHolding('')]).toEqual([]);
-  expect([...table.placesHolding('com\nb')]).toEqual([]);
+  expect(held(table, '')).toEqual([]);
+  expect(held(table, 'com\nb')).toEqual([]);
 });
 
 test('a ledger into which changed names are merged is the ledger read anew', () => {

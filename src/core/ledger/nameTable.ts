@@ -139,15 +139,15 @@ export class NameTable {
     return found < 0 ? -1 : this.#lineAt(found + 1);
   }
 
-  /** The places whose A-label holds `text`, in order; none for no text, and for what no label can hold. */
-  *placesHolding(text: string): Generator<number> {
+  /** Visits the places whose A-label holds `text`, in order, while `visit` answers true; none for no text, and for what no label can hold. */
+  eachHolding(text: string, visit: (place: number) => boolean): void {
     if (text === '' || text.includes('\n')) return;
     const { ascii } = this.columns;
     let at = ascii.indexOf(text);
     let place = 0;
     while (at >= 0) {
       while ((this.#starts[place + 1] as number) <= at) place += 1;
-      yield place;
+      if (!visit(place)) return;
       at = ascii.indexOf(text, this.#starts[place + 1]);
     }
   }
