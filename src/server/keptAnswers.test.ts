@@ -8,9 +8,16 @@ afterEach(() => close());
 
 /** A server with kept answers before `make`, on a ledger whose state the test moves. */
 async function serve(make: (request: IncomingMessage, response: ServerResponse) => void) {
-  const state = { version: '1', made: 0 };
-  const kept = new KeptAnswers(async () => state.version);
+  const state = { version: '1', made: 0, asked: 0, closed: 0, ready: Promise.resolve() };
+  const kept = new KeptAnswers(async () => {
+    state.asked += 1;
+    await state.ready;
+    return state.version;
+  });
   const server = createServer((request, response) => {
+    response.once('close', () => {
+      state.closed += 1;
+    });
     void kept.answer(request, response).then((done) => {
       if (done) return;
       state.made += 1;
@@ -23,8 +30,8 @@ async function serve(make: (request: IncomingMessage, response: ServerResponse) 
     await new Promise((closed) => server.close(closed));
   };
   const base = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
-  const get = async (headers: Record<string, string> = {}) => {
-    const answer = await fetch(`${base}/ledger/data`, { headers });
+  const get = async (headers: Record<string, string> = {}, signal: AbortSignal | null = null) => {
+    const answer = await fetch(`${base}/ledger/data`, { headers, signal });
     return {
       status: answer.status,
       text: await answer.text(),
@@ -80,6 +87,44 @@ describe('an answer that only the state of the ledger decides', () => {
     release[1]?.();
     for (const one of [...(await Promise.all(many)), await later]) expect(one.text).toBe('{"a":1}');
     expect(state.made).toBe(2);
+  });
+
+  test('who has gone before the state was known holds up nobody: the next one is answered', async () => {
+    // As a framework does: nothing is written to who has gone.
+    const { state, get } = await serve((request, response) => {
+      if (!response.closed) inPieces('{"a":1}')(request, response);
+    });
+    let go: () => void = () => undefined;
+    state.ready = new Promise((open) => {
+      go = open;
+    });
+    const leaving = new AbortController();
+    const left = get({}, leaving.signal).catch((cause: Error) => cause.name);
+    await expect.poll(() => state.asked).toBe(1);
+    leaving.abort();
+    expect(await left).toBe('AbortError');
+    await expect.poll(() => state.closed).toBe(1);
+    go();
+    expect((await get({}, AbortSignal.timeout(3000))).text).toBe('{"a":1}');
+    expect(state.made).toBe(1);
+  });
+
+  test('who has gone while he waited for the answer of another holds up nobody either', async () => {
+    const release: (() => void)[] = [];
+    const { state, get } = await serve((request, response) => {
+      release.push(() => inPieces('{"a":1}')(request, response));
+    });
+    const leaving = new AbortController();
+    const first = get({}, leaving.signal).catch(() => 'gone');
+    await expect.poll(() => release.length).toBe(1);
+    const second = get({}, leaving.signal).catch(() => 'gone');
+    await expect.poll(() => state.asked).toBe(2);
+    leaving.abort();
+    expect(await Promise.all([first, second])).toEqual(['gone', 'gone']);
+    const third = get({}, AbortSignal.timeout(3000));
+    await expect.poll(() => release.length).toBe(2);
+    release[1]?.();
+    expect((await third).text).toBe('{"a":1}');
   });
 
   test('what is refused or breaks off is not kept: the next one asks for himself', async () => {

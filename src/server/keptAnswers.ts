@@ -77,8 +77,10 @@ export class KeptAnswers {
     }
     const kept = await this.find(key, version);
     if ('settle' in kept) {
-      this.keep(kept, key, response);
-      return false;
+      // Who has gone meanwhile tells nobody that he is done: whoever waited for his answer would wait for ever.
+      if (response.closed) this.settle(key, kept, null);
+      else this.keep(kept, key, response);
+      return response.closed;
     }
     for (const [name, value] of Object.entries(kept.headers)) response.setHeader(name, value);
     response.writeHead(200, { 'content-length': kept.body.byteLength }).end(kept.body);
@@ -111,6 +113,12 @@ export class KeptAnswers {
     this.bytes = 0;
   }
 
+  /** Tells those who wait what came of it. */
+  private settle(key: string, mine: Making, answer: Answer | null): void {
+    if (this.making.get(key) === mine) this.making.delete(key);
+    mine.settle(answer);
+  }
+
   private keep(mine: Making, key: string, response: ServerResponse): void {
     const pieces: Buffer[] = [];
     let size = 0;
@@ -123,10 +131,7 @@ export class KeptAnswers {
     };
     const write = response.write.bind(response) as (...args: unknown[]) => boolean;
     const end = response.end.bind(response) as (...args: unknown[]) => ServerResponse;
-    const over = (answer: Answer | null) => {
-      if (this.making.get(key) === mine) this.making.delete(key);
-      mine.settle(answer);
-    };
+    const over = (answer: Answer | null) => this.settle(key, mine, answer);
     response.write = ((...args: unknown[]) => {
       hear(args[0]);
       return write(...args);

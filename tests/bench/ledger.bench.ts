@@ -9,10 +9,13 @@ import {
   fundingOf,
   indexRules,
   LedgerDay,
+  mergeColumns,
   NameTable,
   projectLedger,
+  replayLedger,
   TODAY_DAYS,
   todayLists,
+  todayOf,
   todaySummary,
   worthIn,
 } from '@/core/ledger';
@@ -111,6 +114,24 @@ test('phase, marks and deadline of all names against a loop that only adds dates
     line(`phase, marks, deadline of ${SAID} names (goal 100 ms at 50,000)`, reading, 'adding dates only', floor),
   );
   report.push(line(`playing ${SAID} names three years forward`, projecting, 'adding dates only', floor));
+});
+
+test('what follows from one changed name, against the whole played forward', async () => {
+  const rules = await selectLedgerRules(ledger.database);
+  let names = new NameTable(await selectLedgerColumns(ledger.database));
+  const [id] = names.columns.id;
+  const changed = [id as number];
+  const fresh = new NameTable(await selectLedgerColumns(ledger.database, changed));
+  const whole = await best(3, () => todayOf(projectLedger(indexRules(rules), new NameTable(names.columns), TODAY)));
+  let played = projectLedger(indexRules(rules), names, TODAY);
+  todayOf(played);
+  const anew = await best(8, () => {
+    names = new NameTable(mergeColumns(names, fresh, new Set(changed)), names);
+    played = replayLedger(played, indexRules(rules), names, changed, TODAY);
+    todayOf(played);
+  });
+  expect(played.since).not.toBeNull();
+  report.push(line(`one of ${SAID} names changed, all of it as it is today`, anew, 'the whole played forward', whole));
 });
 
 test('funding and Today of all names against reading their rows', async () => {

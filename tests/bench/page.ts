@@ -33,7 +33,12 @@ function pageTimer(driver: WebDriver, url: string) {
   const once = async (path: string, seen: string) => {
     const start = performance.now();
     await driver.get(url + path);
-    await driver.wait(() => driver.executeScript<boolean>(seen), 60_000);
+    await driver
+      .wait(() => driver.executeScript<boolean>(seen), 60_000)
+      .catch(async (cause: unknown) => {
+        const says = await driver.executeScript<string>('return document.body.innerText.slice(0, 2000)');
+        throw new Error(`${path} does not show what was waited for; it says:\n${says}`, { cause });
+      });
     return performance.now() - start;
   };
   /** The shorter of two, after one that warms up. */
