@@ -1,5 +1,7 @@
 import { existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import pg from 'pg';
+import { migrate } from '../../src/database/migrate';
+import { type Database, openDatabase } from '../../src/database/pool';
 import type { LedgerName } from '../../src/usecases/ledgers/choice';
 import { paths } from './home';
 
@@ -85,4 +87,10 @@ export async function moveEarlierDemo(databaseUrl: string): Promise<void> {
   });
   noteOpenLedger('demo');
   rmSync(paths.earlierDemo);
+}
+
+/** A database with its tables as this program wants them. */
+export async function migrated(url: string): Promise<Database> {
+  await migrate(url);
+  return openDatabase(url, (error) => console.error(error.message));
 }

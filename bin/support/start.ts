@@ -1,8 +1,6 @@
 import 'reflect-metadata';
 import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { seedDemo } from '../../practice/scenario/seed';
-import { migrate } from '../../src/database/migrate';
-import { openDatabase } from '../../src/database/pool';
 import { clockFrom } from '../../src/usecases/deps';
 import { type LedgerName, wishFrom } from '../../src/usecases/ledgers/choice';
 import { serveAt } from '../../src/usecases/reminders/settings';
@@ -17,6 +15,7 @@ import {
   dropDemo,
   hasDemo,
   ledgerOpenLast,
+  migrated,
   moveEarlierDemo,
   noteDemoMade,
   noteOpenLedger,
@@ -115,12 +114,6 @@ async function keepPractice(
     'practice',
   );
   return { said: said as unknown as PracticeAt, running };
-}
-
-/** A database with its tables as this program wants them. */
-async function migrated(url: string): Promise<ReturnType<typeof openDatabase>> {
-  await migrate(url);
-  return openDatabase(url, (error) => console.error(error.message));
 }
 
 async function start(): Promise<void> {
