@@ -42,14 +42,7 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
   const { worker, meta, problem, reload } = useLedger();
   const { day, daysAhead } = useDay();
   const rows = useArrangedRows(view);
-  const { foresee } = rows;
-  const show = useCallback(
-    (next: LedgerView) => {
-      foresee(next);
-      showView(next);
-    },
-    [foresee, showView],
-  );
+  const show = useForeseen(rows.foresee, showView);
   const columns = useColumns(savedColumns);
   const chosen = useChosen(worker, day, meta?.revision ?? 0);
   const [dialog, setDialog] = useState<OpenDialog>(null);
@@ -117,6 +110,17 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
       )}
       <ChosenDialogs dialog={dialog} chosen={chosen} tags={tags} onClose={closeDialog} />
     </>
+  );
+}
+
+/** Shows a view that the worker has begun to arrange. */
+function useForeseen(foresee: (view: LedgerView) => void, show: (view: LedgerView) => void) {
+  return useCallback(
+    (view: LedgerView) => {
+      foresee(view);
+      show(view);
+    },
+    [foresee, show],
   );
 }
 

@@ -1,5 +1,5 @@
 'use client';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { type RefObject, useCallback, useEffect, useRef, useState } from 'react';
 import type { LedgerView, Totals } from '@/core/ledger';
 import type { Instant } from '@/core/time';
 import { useDay, useLedger } from '../frame/LedgerProvider';
@@ -58,8 +58,8 @@ function useKeptRows() {
  * moving the date follows the hand however fast it moves.
  */
 export function useArrangedRows(view: LedgerView): ArrangedRows {
-  const { worker, meta } = useLedger();
-  const { day, onMove } = useDay();
+  const { worker } = useLedger();
+  const { day } = useDay();
   const [arranged, setArranged] = useState<{ total: number; day: Instant } | null>(null);
   const [totals, setTotals] = useState<Totals | null>(null);
   const [areTotalsOld, setTotalsOld] = useState(false);
@@ -69,7 +69,6 @@ export function useArrangedRows(view: LedgerView): ArrangedRows {
   const busy = useRef(false);
   const resting = useRef<ReturnType<typeof setTimeout>>(undefined);
   const wish = useRef<Wish | null>(null);
-  const asked = useRef<Wish | null>(null);
   const last = useRef<LedgerView | null>(null);
 
   const run = useCallback(async () => {
@@ -108,24 +107,7 @@ export function useArrangedRows(view: LedgerView): ArrangedRows {
     }
   }, [worker, rows, fetchRows]);
 
-  const ask = useCallback(
-    (next: Partial<Wish>) => {
-      const before = asked.current;
-      const now = { ...before, ...next } as Wish;
-      const isAsked = before?.view === now.view && before.day === now.day && before.revision === now.revision;
-      if (isAsked) return;
-      asked.current = now;
-      wish.current = now;
-      void run();
-    },
-    [run],
-  );
-  useEffect(() => {
-    if (meta && worker) ask({ view, day, revision: meta.revision });
-  }, [view, day, meta, worker, ask]);
-  // Before anything was asked for there is nothing to be ahead of.
-  useEffect(() => onMove((next) => asked.current && ask({ day: next })), [onMove, ask]);
-  const foresee = useCallback((next: LedgerView) => void (asked.current && ask({ view: next })), [ask]);
+  const foresee = useWishes(view, wish, run);
 
   const need = useCallback(
     (from: number, to: number) => {
@@ -151,4 +133,29 @@ export function useArrangedRows(view: LedgerView): ArrangedRows {
     need,
     foresee,
   };
+}
+
+/** Makes a wish of whatever is to be shown, once each, and has it carried out. Answers how to wish for a view before the page is drawn with it. */
+function useWishes(view: LedgerView, wish: RefObject<Wish | null>, run: () => Promise<void>): ArrangedRows['foresee'] {
+  const { worker, meta } = useLedger();
+  const { day, onMove } = useDay();
+  const asked = useRef<Wish | null>(null);
+  const ask = useCallback(
+    (next: Partial<Wish>) => {
+      const before = asked.current;
+      const now = { ...before, ...next } as Wish;
+      const isAsked = before?.view === now.view && before.day === now.day && before.revision === now.revision;
+      if (isAsked) return;
+      asked.current = now;
+      wish.current = now;
+      void run();
+    },
+    [wish, run],
+  );
+  useEffect(() => {
+    if (meta && worker) ask({ view, day, revision: meta.revision });
+  }, [view, day, meta, worker, ask]);
+  // Before anything was asked for there is nothing to be ahead of.
+  useEffect(() => onMove((next) => asked.current && ask({ day: next })), [onMove, ask]);
+  return useCallback((next: LedgerView) => void (asked.current && ask({ view: next })), [ask]);
 }
