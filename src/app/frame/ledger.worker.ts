@@ -10,7 +10,7 @@ import {
   fundingOf,
   indexRules,
   type Lacking,
-  LedgerDay,
+  type LedgerDay,
   type LedgerRow,
   type LedgerView,
   lifecycleStrip,
@@ -42,6 +42,7 @@ import {
 import type { PlanAsked } from '@/core/moving';
 import { addDays, type Instant, instant } from '@/core/time';
 import type { LedgerBody } from '@/usecases/names/ledger';
+import { DaysAhead } from './daysAhead';
 import { fundingView } from './fundingView';
 import { judgingWork } from './judgingWork';
 import { planView } from './planView';
@@ -87,22 +88,10 @@ function current(): Projection {
   return projection;
 }
 
-/** The ledger on the last later day: kept, since filters and sorting do not change it. */
-let ahead: LedgerDay | null = null;
-/** The later day before that: its memory is used for the next, unless its rows are still on screen. */
-let passed: LedgerDay | null = null;
+const ahead = new DaysAhead();
 
-function ledgerOn(day: Instant): LedgerDay {
-  const ledger = current();
-  if (day === ledger.asOf) return todayOf(ledger);
-  const before = ahead;
-  if (before?.projection === ledger && before.day === day) return before;
-  const isKnown = before && [ledger.key, ledger.since?.key].includes(before.projection.key);
-  ahead = new LedgerDay(ledger, day, isKnown ? before : todayOf(ledger), passed === shown ? null : passed);
-  // Not of an earlier ledger, which would be kept with it.
-  passed = before?.projection === ledger ? before : null;
-  return ahead;
-}
+const ledgerOn = (day: Instant): LedgerDay =>
+  day === current().asOf ? todayOf(current()) : ahead.on(current(), day, shown);
 
 /** Asks for the ledger: the first time for all of it, which the browser may have kept, then for what has changed. */
 function asked(): Promise<Response> {
@@ -192,6 +181,7 @@ const api = {
     matching = matchingPlaces(ledger, ledgerView);
     order = arrange(ledger, matching, ledgerView);
     shown = ledger;
+    setTimeout(() => ahead.foresee(shown));
     return { total: order.total, rows: arrangedRows(from, to) };
   },
 
