@@ -64,7 +64,7 @@ test(`with ${NAMES.toLocaleString('en')} names nothing holds up the others: cale
 }, 120_000);
 
 test('windows that are left as soon as they are opened keep the ledger from nobody', async () => {
-  for (let round = 0; round < 6; round += 1) {
+  for (let round = 0; round < 12; round += 1) {
     await program.ledger.database.query('update revision set n = n + 1');
     const leaving = Array.from({ length: 8 }, (_, i) =>
       fetch(`http://127.0.0.1:${program.port}/ledger/data`, { signal: AbortSignal.timeout(1 + 7 * i + round) }).catch(

@@ -1,8 +1,8 @@
-import { Readable } from 'node:stream';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { ChangedMeanwhile } from '@/usecases/changing';
 import { deps } from '@/usecases/deps';
 import { requestId } from '@/usecases/log';
+import { streamed } from './streamed';
 
 const STATUS: Readonly<Record<string, number>> = {
   'name-not-in-ledger': 404,
@@ -95,12 +95,7 @@ export function written(
   const headers = { 'content-type': type, ...(disposition ? { 'content-disposition': disposition } : {}) };
   const whole = body as Uint8Array<ArrayBuffer>;
   // A long one goes out piece by piece, as fast as it is read: no piece holds up the others.
-  return new Response(
-    body.byteLength > PIECE_BYTES ? (Readable.toWeb(Readable.from(pieces(whole))) as ReadableStream) : whole,
-    {
-      headers,
-    },
-  );
+  return new Response(body.byteLength > PIECE_BYTES ? streamed(pieces(whole)) : whole, { headers });
 }
 
 const PIECE_BYTES = 256 * 1024;

@@ -1,4 +1,3 @@
-import { Readable } from 'node:stream';
 import { isRefusal } from '@/core/refusal';
 import { dayOf } from '@/core/time';
 import { makeBackup, restoreBackup } from '@/usecases/backup/backup';
@@ -6,6 +5,7 @@ import { deps } from '@/usecases/deps';
 import { LARGEST_BACKUP } from '@/usecases/limits';
 import { BodyTooLarge, limitedBody } from '../../../http/body';
 import { answer } from '../../../http/problem';
+import { streamed } from '../../../http/streamed';
 
 /** The whole ledger as one JSON file, sent as it is read. */
 export function GET(): Promise<Response> {
@@ -16,8 +16,7 @@ export function GET(): Promise<Response> {
       'content-type': 'application/json',
       'content-disposition': `attachment; filename="name-ledger-${dayOf(deps().clock())}.json"`,
     };
-    const file = Readable.from(backup, { objectMode: false });
-    return new Response(Readable.toWeb(file) as ReadableStream, { headers });
+    return new Response(streamed(backup), { headers });
   });
 }
 

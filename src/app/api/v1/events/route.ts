@@ -1,9 +1,9 @@
-import { Readable } from 'node:stream';
 import { setTimeout as wait } from 'node:timers/promises';
 import { isRefusal, refuse } from '@/core/refusal';
 import { type Deps, deps } from '@/usecases/deps';
 import { eventsAfter } from '@/usecases/programs/events';
 import { answer, problem } from '../../../http/problem';
+import { streamed } from '../../../http/streamed';
 
 const LOOK_AGAIN_MS = 1000;
 /** A line that means nothing, so that nobody between takes the silence for an end. */
@@ -39,8 +39,7 @@ async function stream(request: Request, after: string, kinds: readonly string[])
   const own = deps();
   const first = await eventsAfter(own, after, kinds, AT_A_TIME);
   if (isRefusal(first)) return first;
-  const body = Readable.toWeb(Readable.from(told(own, first, kinds, request.signal)));
-  return new Response(body as ReadableStream, {
+  return new Response(streamed(told(own, first, kinds, request.signal)), {
     headers: { 'content-type': 'text/event-stream', 'cache-control': 'no-store', 'x-accel-buffering': 'no' },
   });
 }

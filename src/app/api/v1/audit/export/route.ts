@@ -1,7 +1,7 @@
-import { Readable } from 'node:stream';
 import { deps } from '@/usecases/deps';
 import { auditExport } from '@/usecases/people/audit';
 import { answer } from '../../../../http/problem';
+import { streamed } from '../../../../http/streamed';
 
 /** The whole audit as lines of JSON, oldest first: `bin/verify-audit` verifies it wherever it is kept. */
 export function GET(): Promise<Response> {
@@ -10,8 +10,6 @@ export function GET(): Promise<Response> {
       'content-type': 'application/x-ndjson',
       'content-disposition': 'attachment; filename="name-ledger-audit.jsonl"',
     };
-    return new Response(Readable.toWeb(Readable.from(auditExport(deps()), { objectMode: false })) as ReadableStream, {
-      headers,
-    });
+    return new Response(streamed(auditExport(deps())), { headers });
   });
 }

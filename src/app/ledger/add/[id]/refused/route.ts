@@ -1,9 +1,9 @@
-import { Readable } from 'node:stream';
 import { isRefusal } from '@/core/refusal';
 import { deps } from '@/usecases/deps';
 import { IMPORT_UNKNOWN, refusedRowsCsv } from '@/usecases/imports/preview';
 import { uuidIn } from '../../../../http/params';
 import { answer } from '../../../../http/problem';
+import { streamed } from '../../../../http/streamed';
 
 /** The refused rows with their reasons, to be mended and brought again. */
 export function GET(_request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
@@ -15,6 +15,6 @@ export function GET(_request: Request, { params }: { params: Promise<{ id: strin
       'content-type': 'text/csv; charset=utf-8',
       'content-disposition': 'attachment; filename="refused.csv"',
     };
-    return new Response(Readable.toWeb(Readable.from(csv)) as ReadableStream, { headers });
+    return new Response(streamed(csv), { headers });
   });
 }
