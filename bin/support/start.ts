@@ -173,11 +173,9 @@ async function start(): Promise<void> {
       const wanted = options.demo || (options.fresh && !options.empty) ? 'demo' : ledgerOpenLast();
       if (wanted === 'demo') await house.openDemo();
     }
-    await together([
-      shop === null ? null : house.keepShop(shop),
-      // What is watched from this machine has a port of its own there.
-      house.keepApp(outside ? await freePort() : port, !own && !outside),
-    ]);
+    // What is watched from this machine has a port of its own there.
+    const appPort = outside ? await freePort() : port;
+    await together([shop === null ? null : house.keepShop(shop), house.keepApp(appPort, !own && !outside)]);
   };
   await together([house.keepJobs('jobs', databaseUrl, {}), opened()]);
   console.log(`Name Ledger is at ${baseUrl}${outside ? '' : ' (this machine only)'}. Ctrl-C stops it.`);

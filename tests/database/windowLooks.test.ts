@@ -25,17 +25,15 @@ beforeEach(async () => {
   );
 });
 const shown = (name: string) => windowShown(desk.made.ledger, desk.id(name));
+/** Sets our name servers for a name by its link. */
+const pointAtUs = async (name: string) => {
+  const asked = { nameIds: [desk.id(name)], hosts: OURS.join('\n'), byHand: false, evenIfSigned: false };
+  must(await changeNameServers(desk.made.ledger, asked));
+};
 
 test('a name leads to its window once its name servers are set by link; the other does not, and what it shows is said', async () => {
   const { ledger } = desk.made;
-  must(
-    await changeNameServers(ledger, {
-      nameIds: [desk.id(COPPER)],
-      hosts: OURS.join('\n'),
-      byHand: false,
-      evenIfSigned: false,
-    }),
-  );
+  await pointAtUs(COPPER);
   expect(await lookAtWindows(ledger)).toBe(2);
   expect((await shown(COPPER)).look).toMatchObject({ shows: true, problem: null });
   const other = (await shown(LARCH)).look;
@@ -49,14 +47,7 @@ test('a name leads to its window once its name servers are set by link; the othe
 
 test('while DNS is away nothing is taken for known: what was seen before stays, and that nothing is seen is said', async () => {
   const { ledger } = desk.made;
-  must(
-    await changeNameServers(ledger, {
-      nameIds: [desk.id(COPPER)],
-      hosts: OURS.join('\n'),
-      byHand: false,
-      evenIfSigned: false,
-    }),
-  );
+  await pointAtUs(COPPER);
   expect(must(await lookForWindows(ledger, { nameIds: [desk.id(COPPER)] }))).toBe(1);
   const { records } = await selectSettings(ledger.database);
   await upsertSettings(ledger.database, { records: { ...records, dns: '127.0.0.1:1' } });

@@ -1,6 +1,6 @@
 import { type ChildProcess, spawn } from 'node:child_process';
 import { afterEach, describe, expect, test } from 'vitest';
-import { type Patience, type Supervised, supervise } from '../../bin/support/supervise';
+import { type Patience, type Supervised, supervise, together } from '../../bin/support/supervise';
 
 const QUICK: Patience = { firstWaitMs: 20, mostWaitMs: 200, lookEveryMs: 50, looks: 2 };
 const children: ChildProcess[] = [];
@@ -108,4 +108,16 @@ describe('a part that is kept running', () => {
     expect(children).toHaveLength(2);
     expect(children.map(lives)).toEqual([false, false]);
   });
+});
+
+test('what starts beside one that fails is waited for, so that it can be ended; then the failure is told', async () => {
+  let isThere = false;
+  const slow = new Promise<void>((go) => setTimeout(go, 40)).then(() => {
+    isThere = true;
+  });
+  await expect(together([Promise.reject(new Error('the port is taken')), slow, null])).rejects.toThrow(
+    'the port is taken',
+  );
+  expect(isThere).toBe(true);
+  await expect(together([slow, null])).resolves.toBeUndefined();
 });

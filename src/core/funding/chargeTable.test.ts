@@ -24,6 +24,11 @@ const payment = fc.oneof(
   fc.constantFrom('price not known', 'card ended', 'no payment method').map(failing),
 );
 
+function charge(table: ChargeTable, place: number, at: number, paid: Payment): void {
+  const cost = { minor: 900 + at, currency: at % 2 ? 'EUR' : 'USD' };
+  table.add(place, at as Instant, 1, cost, paid, false, at as Instant, false);
+}
+
 test('however often charges are left out and others added, each name has its own, in order, and an earlier table keeps what it had', () => {
   const round = fc.record({
     gone: fc.subarray([0, 1, 2, 3, 4]),
@@ -39,28 +44,10 @@ test('however often charges are left out and others added, each name has its own
         table = table.without(Uint8Array.from({ length: NAMES }, (_, place) => (gone.includes(place) ? 1 : 0)));
         expected = expected.map((own, place) => (gone.includes(place) ? [] : own));
         for (const [place, at, paid] of added) {
-          table.add(
-            place,
-            at as Instant,
-            1,
-            { minor: 900 + at, currency: at % 2 ? 'EUR' : 'USD' },
-            paid,
-            false,
-            at as Instant,
-            false,
-          );
+          charge(table, place, at, paid);
           // What a table of its own would make of it.
           const alone = new ChargeTable(NAMES);
-          alone.add(
-            place,
-            at as Instant,
-            1,
-            { minor: 900 + at, currency: at % 2 ? 'EUR' : 'USD' },
-            paid,
-            false,
-            at as Instant,
-            false,
-          );
+          charge(alone, place, at, paid);
           expected[place] = [...(expected[place] ?? []), ...alone.of(place)];
         }
         expect(of(table)).toEqual(expected);
