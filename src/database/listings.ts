@@ -90,14 +90,15 @@ export async function selectListingAt(db: Queryable, marketplaceId: number, asci
 }
 
 /**
- * Listings that may need the owner: not proved, refused, kept at a marketplace by hand, or with a term that could end before a sale is
- * handed over, however long the marketplace's review and the auction take.
+ * Listings that may need the owner: not proved, refused, kept at a marketplace by hand, or with a term that may end before a sale is
+ * handed over. `handedOver` is when that would be without the marketplace's review and an auction, which come on top.
  */
-export async function selectListingsToWatch(db: Queryable, before: Instant): Promise<ListingRow[]> {
+export async function selectListingsToWatch(db: Queryable, handedOver: Instant): Promise<ListingRow[]> {
   const { rows } = await db.query<ListingRow>(
-    `${LISTING} where ${CURRENT} and (l.status ${oneOf(UNSEEN_LISTINGS)} or (l.marketplace_id is not null and v.link_url is null) or n.term_end < $1)
+    `${LISTING} where ${CURRENT} and (l.status ${oneOf(UNSEEN_LISTINGS)} or (l.marketplace_id is not null and v.link_url is null)
+       or n.term_end < $1::timestamptz + make_interval(hours => coalesce(v.review_hours, 0), days => case when l.kind = 'auction' then l.auction_days else 0 end))
      order by n.ascii, l.id`,
-    [new Date(before)],
+    [new Date(handedOver)],
   );
   return rows;
 }

@@ -21,7 +21,8 @@ import { forecastNow, keepForecast } from './prospects/forecasts';
 import { dropList, worthOfNames } from './prospects/names';
 import { differingNames } from './records/compare';
 import { sendReminders } from './reminders/remind';
-import { listingLines } from './selling/report';
+import { listingBytes } from './selling/listingTable';
+import { sellingAgenda, sellingReport, sellingToday } from './selling/report';
 
 /** An answer as it goes out: in the thread that computes it, so that nobody else waits while it is written. */
 const bytes = (text: string) => new TextEncoder().encode(text);
@@ -51,13 +52,16 @@ const COMPUTATIONS = {
     unlessRefused(await exportJson(deps, new URLSearchParams(query)), bytes),
   exportXlsx: (deps: Deps, query: string) => exportXlsx(deps, new URLSearchParams(query)),
   ledger: (deps: Deps, since: string | null) => ledgerBytes(deps, since),
-  listingLines: async (deps: Deps) => json(await listingLines(deps)),
+  listings: listingBytes,
   nameOn: async (deps: Deps, name: string, query: string) =>
     unlessRefused(await nameOn(deps, name, new URLSearchParams(query)), json),
   offers: prospectsBytes,
   pageOfNames: async (deps: Deps, query: string) =>
     unlessRefused(await pageOfNames(deps, new URLSearchParams(query)), json),
   passDay,
+  sellingAgenda,
+  sellingReport,
+  sellingToday,
   transferPlan: async (deps: Deps, query: string) =>
     unlessRefused(await transferPlan(deps, new URLSearchParams(query)), json),
   worthOfNames: (deps: Deps, query: string) => worthOfNames(deps, new URLSearchParams(query)),

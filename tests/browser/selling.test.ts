@@ -275,6 +275,42 @@ test('what was sold is looked at before it is read: profit as bars, prices on on
   expect(await visitor.axe()).toEqual([]);
 });
 
+test('the list of listings is filtered, sorted and chosen as a whole; what is withdrawn has gone from it', async () => {
+  const { visitor, ledger } = app;
+  const { driver } = visitor;
+  /** What the database says of those that are listed at a marketplace without a link, the dearest first. */
+  const listed = async () =>
+    (
+      await ledger.database.query<{ ascii: string; asked: number | null }>(
+        `select n.ascii, case when l.kind = 'auction' then coalesce(l.buy_now_minor, l.reserve_minor, l.start_minor) else l.asking_minor end as asked
+         from listings l join names n on n.id = l.name_id join marketplaces m on m.id = l.marketplace_id
+         where m.label = 'Brackwater Rooms' and l.status not in ('withdrawn', 'sold', 'ended') and n.gone_at is null order by asked desc nulls last, n.ascii collate "C"`,
+      )
+    ).rows;
+  const before = await listed();
+  expect(before.length).toBeGreaterThan(3);
+  const first = () => visitor.text('[role=row][aria-rowindex="2"] [role=gridcell]:nth-child(2)').catch(() => '');
+  await visitor.go('/selling/listings');
+  await visitor.see('proceeds');
+  await visitor.choose('Marketplace', 'Brackwater Rooms');
+  await visitor.see(`${before.length} listings`);
+  await visitor.click('Asking price');
+  await visitor.click('Asking price');
+  await driver.wait(async () => (await first()) === before[0]?.ascii, 10_000, 'the dearest does not stand first');
+  await visitor.fill('Find', String(before.at(-1)?.ascii));
+  await driver.wait(async () => (await first()) === before.at(-1)?.ascii, 10_000, 'what was looked for is not there');
+  await driver.findElement({ css: '[aria-label="Choose all"]' }).click();
+  await visitor.see('1 chosen');
+  // What is chosen stays chosen while something else is looked for.
+  await visitor.fill('Find', '');
+  await driver.wait(async () => (await first()) === before[0]?.ascii, 10_000, 'the dearest does not stand first again');
+  await visitor.press('Withdraw');
+  await visitor.see('1 withdrawn.');
+  await visitor.see(`${before.length - 1} listings`);
+  expect(await listed()).toEqual(before.slice(0, -1));
+  expect(await visitor.axe()).toEqual([]);
+});
+
 test('the screens of selling read by night too', async () => {
   const { visitor } = app;
   await visitor.go('/selling');

@@ -1,5 +1,6 @@
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
-import { everyRow, indexRules, type LedgerColumns, NameTable, projectLedger, unpacked } from '@/core/ledger';
+import { everyRow, indexRules, type LedgerColumns, NameTable, projectLedger } from '@/core/ledger';
+import { unpacked } from '@/core/table';
 import { addDays } from '@/core/time';
 import { selectChangedNames, selectLedgerRules, selectRevision } from '@/database/ledger';
 import { selectLedgerColumns } from '@/database/ledgerColumns';

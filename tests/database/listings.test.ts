@@ -13,11 +13,12 @@ import { listingsCsv } from '@/usecases/selling/listingsCsv';
 import { enterOffer, negotiation } from '@/usecases/selling/offers';
 import { pastedNames } from '@/usecases/selling/pricing';
 import { proveAtMarketplace } from '@/usecases/selling/prove';
-import { listingLines, sellingReport } from '@/usecases/selling/report';
+import { sellingReport } from '@/usecases/selling/report';
 import { sendListings } from '@/usecases/selling/sendListings';
 import { markSeenLive, withdrawListingsById } from '@/usecases/selling/withdraw';
 import { TODAY } from './ledger';
 import { awaiting, booked, LISTING, listingOf, must, sellingDesk } from './marketplace';
+import { listingLines } from './offering';
 
 const NAMES = ['copperbuoy.com', 'larchpilot.com', 'tidewick.com'] as const;
 const [COPPER, LARCH, TIDE] = NAMES;

@@ -28,7 +28,7 @@ export interface SellingLedger extends LinkedLedger {
   pass(days: number): Promise<void>;
 }
 
-const MARKETPLACE = {
+export const MARKETPLACE = {
   label: 'Test Hall',
   currencies: ['USD', 'EUR'],
   feesCurrency: 'USD',

@@ -1,4 +1,8 @@
+import { type ListingLine, ListingTable } from '@/core/selling';
+import { unpacked } from '@/core/table';
 import { addDays, type Day, dayOf, formatInstant, type Instant } from '@/core/time';
+import type { Deps } from '@/usecases/deps';
+import { listingBytes } from '@/usecases/selling/listingTable';
 import { type TestLedger, TODAY, usualAccount } from './ledger';
 
 /** How a name came to be offered, and what became of it. */
@@ -78,4 +82,11 @@ export function offeringOffice(ledger: TestLedger) {
   }
 
   return { query, begin, write, book, sell };
+}
+
+/** Every listing as a window reads it: through the bytes that go to it. */
+export async function listingLines(deps: Deps): Promise<ListingLine[]> {
+  const bytes = await listingBytes(deps);
+  const table = new ListingTable(unpacked(bytes.slice().buffer));
+  return Array.from({ length: table.length }, (_, place) => table.line(place));
 }

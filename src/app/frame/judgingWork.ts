@@ -1,6 +1,7 @@
-import { type LedgerDay, type LedgerRow, rowsNear, unpacked, viewFromQuery } from '@/core/ledger';
+import { type LedgerDay, type LedgerRow, rowsNear, viewFromQuery } from '@/core/ledger';
 import { type Forecast, type OfferFacts, type Stand, type Valuing, valuing } from '@/core/prospects';
 import { bestSet, judgeAll, RESCUE_DAYS } from '@/core/rescue';
+import { unpacked } from '@/core/table';
 import type { ProspectsBody } from '@/usecases/prospects/body';
 import { type ForecastWish, type Judging, ProspectsWork } from './prospectsWork';
 import { rescueView } from './rescueView';

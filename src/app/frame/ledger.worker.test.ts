@@ -1,8 +1,9 @@
 import { afterAll, beforeAll, beforeEach, expect, test, vi } from 'vitest';
-import { columnsOf, EVERY_NAME, type LedgerName, type LedgerRules, packed } from '@/core/ledger';
+import { columnsOf, EVERY_NAME, type LedgerName, type LedgerRules } from '@/core/ledger';
 import { GENERIC, nameWith, QUAYMARK, rulesWith, TODAY } from '@/core/ledger/sampleLedger';
 import { amount } from '@/core/money';
 import { NO_OFFER_FACTS } from '@/core/prospects';
+import { packed } from '@/core/table';
 import { addDays, type Instant } from '@/core/time';
 import type { LedgerWorker } from './ledger.worker';
 

@@ -1,6 +1,5 @@
 import { expose } from 'comlink';
 import {
-  type Arrangement,
   arrange,
   bestPaths,
   contradictionsOn,
@@ -19,7 +18,6 @@ import {
   moveSaving,
   NameTable,
   namesLacking,
-  type Places,
   type PricesAsked,
   type Projection,
   policyOf,
@@ -34,17 +32,18 @@ import {
   totalsInSteps,
   totalsOf,
   unknownsOf,
-  unpacked,
   type WeighedOffer,
   type WhatIf,
   weighOffer,
 } from '@/core/ledger';
 import type { PlanAsked } from '@/core/moving';
+import { type Arrangement, type Places, unpacked } from '@/core/table';
 import { addDays, type Instant, instant } from '@/core/time';
 import type { LedgerBody } from '@/usecases/names/ledger';
 import { DaysAhead } from './daysAhead';
 import { fundingView } from './fundingView';
 import { judgingWork } from './judgingWork';
+import { listingsWork } from './listingsWork';
 import { planView } from './planView';
 import { priceLines } from './priceLines';
 import { todayView } from './todayView';
@@ -167,6 +166,7 @@ const placesOf = (ids: readonly number[]): Places =>
 
 const api = {
   ...judgingWork({ today: ledgerToday, version: () => version, seen }),
+  ...listingsWork(),
 
   /** Brings the ledger up to what it is now, and plays it forward. One reading comes after the other: none overtakes a later one. */
   load(): Promise<LedgerMeta> {

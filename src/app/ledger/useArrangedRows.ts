@@ -3,6 +3,7 @@ import { type RefObject, useCallback, useEffect, useRef, useState } from 'react'
 import type { LedgerView, Totals } from '@/core/ledger';
 import type { Instant } from '@/core/time';
 import { useDay, useLedger } from '../frame/LedgerProvider';
+import { useKeptRows } from '../frame/useKeptRows';
 import type { RowView } from '../frame/views';
 
 export interface ArrangedRows {
@@ -27,31 +28,9 @@ interface Wish {
   readonly revision: number;
 }
 
-const FIRST_WINDOW = 60;
-/** Rows above and below those in view, for the next turn of the wheel. */
-const AROUND = 20;
 const REST_MS = 180;
 /** What the browser's profiler calls the time from a wish to its rows. */
 const ARRANGING = 'arrange the ledger';
-
-/** The rows that are known of the arrangement, by place, and how more of them are fetched. */
-function useKeptRows() {
-  const { worker } = useLedger();
-  const rows = useRef(new Map<number, RowView>());
-  const [, redraw] = useState(0);
-  const fetchRows = useCallback(
-    (from: number, to: number) => {
-      const start = Math.max(0, from);
-      void worker?.rows(start, to).then((fetched) => {
-        // A row that is drawn already is not drawn anew.
-        for (const [i, row] of fetched.entries()) if (!rows.current.has(start + i)) rows.current.set(start + i, row);
-        redraw((n) => n + 1);
-      });
-    },
-    [worker],
-  );
-  return { rows, fetchRows };
-}
 
 /**
  * Keeps the rows in view arranged by the worker. While one arrangement is on its way only the newest wish waits, so that
@@ -64,8 +43,8 @@ export function useArrangedRows(view: LedgerView): ArrangedRows {
   const [totals, setTotals] = useState<Totals | null>(null);
   const [areTotalsOld, setTotalsOld] = useState(false);
   const [order, setOrder] = useState(0);
-  const { rows, fetchRows } = useKeptRows();
-  const shown = useRef({ from: 0, to: FIRST_WINDOW });
+  const read = useCallback(async (from: number, to: number) => (await worker?.rows(from, to)) ?? [], [worker]);
+  const { rowAt, shown, need: needRows, fetchShown, restart } = useKeptRows(read);
   const busy = useRef(false);
   const resting = useRef<ReturnType<typeof setTimeout>>(undefined);
   const wish = useRef<Wish | null>(null);
@@ -81,10 +60,10 @@ export function useArrangedRows(view: LedgerView): ArrangedRows {
         const start = performance.now();
         const reordered = last.current !== null && last.current !== now.view;
         // Only what is in view: what lies around it is fetched when the hand rests.
-        const from = reordered ? 0 : shown.current.from;
-        const to = from + shown.current.to - shown.current.from;
-        const answer = await worker.arrange(now.view, now.day, from, to);
-        rows.current = new Map(answer.rows.map((row, i) => [from + i, row]));
+        const inView = shown();
+        const from = reordered ? 0 : inView.from;
+        const answer = await worker.arrange(now.view, now.day, from, from + inView.to - inView.from);
+        restart(from, answer.rows);
         last.current = now.view;
         setArranged({ total: answer.total, day: now.day });
         if (reordered) setOrder((n) => n + 1);
@@ -94,7 +73,7 @@ export function useArrangedRows(view: LedgerView): ArrangedRows {
         clearTimeout(resting.current);
         setTotalsOld(true);
         const rest = async () => {
-          fetchRows(shown.current.from - AROUND, shown.current.to + AROUND);
+          fetchShown();
           const sums = await worker.arrangedTotals(now.day);
           if (sums === null) return;
           setTotals(sums);
@@ -105,24 +84,13 @@ export function useArrangedRows(view: LedgerView): ArrangedRows {
     } finally {
       busy.current = false;
     }
-  }, [worker, rows, fetchRows]);
+  }, [worker, shown, restart, fetchShown]);
 
   const foresee = useWishes(view, wish, run);
 
-  const need = useCallback(
-    (from: number, to: number) => {
-      shown.current = { from, to };
-      if (busy.current) return;
-      for (let place = from; place < to; place += 1) {
-        if (rows.current.has(place)) continue;
-        fetchRows(from - AROUND, to + AROUND);
-        return;
-      }
-    },
-    [rows, fetchRows],
-  );
+  // What an arrangement is on its way for is not fetched of the one before.
+  const need = useCallback((from: number, to: number) => needRows(from, to, !busy.current), [needRows]);
 
-  const rowAt = useCallback((place: number) => rows.current.get(place), [rows]);
   return {
     total: arranged?.total ?? null,
     day: arranged?.day ?? day,

@@ -1,9 +1,10 @@
 'use client';
 import type { Remote } from 'comlink';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import type { Totals } from '@/core/ledger';
 import type { Instant } from '@/core/time';
 import type { LedgerWorker } from '../frame/ledger.worker';
+import { useChosenIds } from '../frame/useChosenIds';
 import type { RowView } from '../frame/views';
 
 export interface Chosen {
@@ -24,10 +25,10 @@ const MOST_ROWS = 1000;
 
 /** The chosen names. They stay chosen while filters and the date change; their sums are the worker's. */
 export function useChosen(worker: Remote<LedgerWorker> | null, day: Instant, revision: number): Chosen {
-  const [ids, setIds] = useState<ReadonlySet<number>>(new Set());
+  const read = useCallback(async (from: number, to: number) => (await worker?.ids(from, to)) ?? [], [worker]);
+  const { ids, choose, all, set } = useChosenIds(read);
   const [rows, setRows] = useState<readonly RowView[]>([]);
   const [totals, setTotals] = useState<Totals | null>(null);
-  const anchor = useRef<number | null>(null);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: a new revision means new figures for the same names
   useEffect(() => {
@@ -42,42 +43,12 @@ export function useChosen(worker: Remote<LedgerWorker> | null, day: Instant, rev
       if (stale) return;
       setTotals(sums);
       setRows(found);
-      if (list.length <= MOST_ROWS && found.length < list.length) setIds(new Set(found.map((row) => row.name.id)));
+      if (list.length <= MOST_ROWS && found.length < list.length) set(found.map((row) => row.name.id));
     });
     return () => {
       stale = true;
     };
-  }, [worker, ids, day, revision]);
-
-  const choose = useCallback(
-    async (place: number, range: boolean) => {
-      if (!worker) return;
-      if (range && anchor.current !== null) {
-        const [from, to] = [Math.min(anchor.current, place), Math.max(anchor.current, place)];
-        const more = await worker.ids(from, to + 1);
-        setIds((now) => new Set([...now, ...more]));
-        return;
-      }
-      anchor.current = place;
-      const [id] = await worker.ids(place, place + 1);
-      if (id === undefined) return;
-      setIds((now) => {
-        const next = new Set(now);
-        if (!next.delete(id)) next.add(id);
-        return next;
-      });
-    },
-    [worker],
-  );
-
-  const all = useCallback(
-    async (total: number) => {
-      if (!worker) return;
-      const every = await worker.ids(0, total);
-      setIds((now) => (now.size >= every.length ? new Set() : new Set(every)));
-    },
-    [worker],
-  );
+  }, [worker, ids, day, revision, set]);
 
   return useMemo(
     () => ({
@@ -87,10 +58,10 @@ export function useChosen(worker: Remote<LedgerWorker> | null, day: Instant, rev
       totals,
       has: (id) => ids.has(id),
       choose,
-      only: (id) => setIds(new Set([id])),
+      only: (id) => set([id]),
       all,
-      clear: () => setIds(new Set()),
+      clear: () => set([]),
     }),
-    [ids, rows, totals, choose, all],
+    [ids, rows, totals, choose, all, set],
   );
 }

@@ -2,6 +2,7 @@ import type { Metadata } from 'next';
 import { redirect } from 'next/navigation';
 import { addDays } from '@/core/time';
 import { acquiringToday } from '@/usecases/acquiring/today';
+import { compute } from '@/usecases/computing';
 import { deps } from '@/usecases/deps';
 import { holdsNames } from '@/usecases/ledgers/empty';
 import { messagesSince } from '@/usecases/links/messages';
@@ -12,7 +13,6 @@ import { waitingFor } from '@/usecases/people/confirmations';
 import { watchesToday } from '@/usecases/records/watch';
 import { unseenNames } from '@/usecases/reminders/remind';
 import { sealedWithOtherKey } from '@/usecases/secrets/keys';
-import { sellingToday } from '@/usecases/selling/report';
 import { TodayScreen } from './TodayScreen';
 
 export const metadata: Metadata = { title: 'Today' };
@@ -24,7 +24,7 @@ export default async function TodayPage() {
       messagesSince(own, addDays(own.clock(), -1)),
       unseenNames(own),
       watchesToday(own),
-      sellingToday(own),
+      compute(own, 'sellingToday'),
       sealedWithOtherKey(own),
       foreignTransfers(own),
       transfersWaiting(own),

@@ -1,9 +1,7 @@
 export { type AccountFunding, type FundedMonth, fundingOf, lapseAt } from './accountFunding';
 export {
-  type Arrangement,
   arrange,
   arranged,
-  type Places,
   placeBehind,
   type SortedAt,
   sortedAt,
@@ -48,7 +46,6 @@ export {
 export { NameTable } from './nameTable';
 export { rowsNear } from './near';
 export { isCaution, type Outlook } from './outlook';
-export { packed, unpacked } from './packed';
 export {
   type AccountCrossing,
   accountCrossings,

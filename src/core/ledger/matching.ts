@@ -1,9 +1,8 @@
 import type { Amount } from '../money';
+import type { Places } from '../table';
 import { addDays } from '../time';
-import type { Places } from './arrange';
 import { flagReader } from './columns';
 import { PURPOSES } from './data';
-import { eachWith } from './find';
 import { type LedgerDay, phaseCode, settingCode } from './ledgerDay';
 import type { LedgerView } from './view';
 
@@ -31,11 +30,11 @@ function eachSaying({ projection: { names } }: LedgerDay, text: string, visit: (
     .filter(([, notes]) => notes.toLowerCase().includes(text))
     .map(([place]) => Number(place));
   if (noted.length === 0) {
-    eachWith(names, text, visit);
+    names.spellings.eachWith(text, visit);
     return;
   }
   const places = new Set(noted);
-  eachWith(names, text, (place) => Boolean(places.add(place)));
+  names.spellings.eachWith(text, (place) => Boolean(places.add(place)));
   for (const place of [...places].sort((a, b) => a - b)) visit(place);
 }
 

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { columnsOf, findNames, type LedgerName, mergeColumns, NameTable, packed, unpacked } from '@/core/ledger';
+import { columnsOf, findNames, type LedgerName, mergeColumns, NameTable } from '@/core/ledger';
 import type { EppStatus } from '@/core/records';
+import { packed, unpacked } from '@/core/table';
 import { addDays } from '@/core/time';
 import { nameWith, TODAY } from './sampleLedger';
 
@@ -52,7 +53,7 @@ const anyNames = fc
 
 const held = (table: NameTable, text: string): number[] => {
   const places: number[] = [];
-  table.eachHolding(text, (place) => places.push(place) > 0);
+  table.spellings.eachHolding(text, (place) => places.push(place) > 0);
   return places;
 };
 

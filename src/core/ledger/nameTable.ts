@@ -2,6 +2,7 @@ import type { AutoRenewSetting, Standing } from '../funding';
 import type { ObservedPhase } from '../lifecycle';
 import type { Amount } from '../money';
 import type { EppStatus } from '../records';
+import { Spellings } from '../table';
 import type { Instant, TermEnd } from '../time';
 import { type FLAGS, type FlagValue, flagCode, flagValue, type LedgerColumns } from './columns';
 import type { LedgerName, Purpose } from './data';
@@ -10,7 +11,6 @@ const NONE: readonly never[] = [];
 
 /** What follows from the names and their order alone; made when it is asked for. */
 interface Order {
-  starts: Int32Array | null;
   placeById: ReadonlyMap<number, number> | null;
   places: Int32Array | null;
 }
@@ -19,8 +19,7 @@ interface Order {
 export class NameTable {
   readonly columns: LedgerColumns;
   readonly length: number;
-  /** Where each A-label begins in `columns.ascii`, and one more behind the last. */
-  readonly #starts: Int32Array;
+  readonly spellings: Spellings;
   readonly #spent: Int32Array;
   readonly #order: Order;
 
@@ -28,9 +27,8 @@ export class NameTable {
   constructor(columns: LedgerColumns, like: NameTable | null = null) {
     this.columns = columns;
     this.length = columns.id.length;
-    this.#order = like?.hasPlacesOf(columns) ? like.#order : { placeById: null, places: null, starts: null };
-    this.#order.starts ??= lineStarts(columns.ascii, this.length);
-    this.#starts = this.#order.starts;
+    this.#order = like?.hasPlacesOf(columns) ? like.#order : { placeById: null, places: null };
+    this.spellings = new Spellings(columns.ascii, this.length, columns.sparse.unicode, like?.spellings);
     this.#spent = firstLines(columns.spent.place, this.length);
   }
 
@@ -47,11 +45,11 @@ export class NameTable {
   }
 
   ascii(place: number): string {
-    return this.columns.ascii.slice(this.#starts[place], (this.#starts[place + 1] as number) - 1);
+    return this.spellings.ascii(place);
   }
 
   unicode(place: number): string {
-    return this.columns.sparse.unicode[place] ?? this.ascii(place);
+    return this.spellings.unicode(place);
   }
 
   accountId(place: number): number {
@@ -133,34 +131,7 @@ export class NameTable {
 
   /** Where the name with this A-label stands; below nothing where there is none. */
   placeOfAscii(ascii: string): number {
-    if (ascii === '' || ascii.includes('\n')) return -1;
-    if (this.columns.ascii.startsWith(`${ascii}\n`)) return 0;
-    const found = this.columns.ascii.indexOf(`\n${ascii}\n`);
-    return found < 0 ? -1 : this.#lineAt(found + 1);
-  }
-
-  /** Visits the places whose A-label holds `text`, in order, while `visit` answers true; none for no text, and for what no label can hold. */
-  eachHolding(text: string, visit: (place: number) => boolean): void {
-    if (text === '' || text.includes('\n')) return;
-    const { ascii } = this.columns;
-    let at = ascii.indexOf(text);
-    let place = 0;
-    while (at >= 0) {
-      while ((this.#starts[place + 1] as number) <= at) place += 1;
-      if (!visit(place)) return;
-      at = ascii.indexOf(text, this.#starts[place + 1]);
-    }
-  }
-
-  /** The place in whose line a letter of `columns.ascii` stands. */
-  #lineAt(at: number): number {
-    let [low, high] = [0, this.length];
-    while (low < high) {
-      const middle = (low + high) >>> 1;
-      if ((this.#starts[middle + 1] as number) <= at) low = middle + 1;
-      else high = middle;
-    }
-    return low;
+    return this.spellings.placeOf(ascii);
   }
 
   /** Everything the ledger knows of one name. */
@@ -230,14 +201,4 @@ function firstLines(places: Int32Array, names: number): Int32Array {
   }
   first[names] = line;
   return first;
-}
-
-function lineStarts(text: string, lines: number): Int32Array {
-  const starts = new Int32Array(lines + 1);
-  let at = 0;
-  for (let line = 1; line <= lines; line += 1) {
-    at = text.indexOf('\n', at) + 1;
-    starts[line] = at;
-  }
-  return starts;
 }

@@ -1,7 +1,7 @@
 import { GONE_PHASES } from '../lifecycle';
 import { type Amount, sumByCurrency } from '../money';
+import type { Places } from '../table';
 import { addDays } from '../time';
-import type { Places } from './arrange';
 import { type LedgerDay, phaseCode } from './ledgerDay';
 
 /** The sums under a list of names, each by currency. */

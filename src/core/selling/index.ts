@@ -66,6 +66,7 @@ export {
 } from './handover';
 export { type LadderScale, ladderOf, placeOn, priceAt, type Rung, scaleOf } from './ladder';
 export {
+  askedFirst,
   askedPrice,
   buyPrice,
   FRESH_TERMS,
@@ -91,6 +92,14 @@ export {
   UNSEEN_LISTINGS,
   usedPrices,
 } from './listing';
+export {
+  type ListedAs,
+  type ListingColumns,
+  type ListingLine,
+  type ListingSums,
+  ListingTable,
+  type ListingWish,
+} from './listingTable';
 export {
   type AttributeOption,
   type CommissionStep,

@@ -136,7 +136,13 @@ export function buyPrice({ kind, prices }: Pick<Offered, 'kind' | 'prices'>): nu
   }
 }
 
+/** The prices of a kind that count as asked, the first of them that is set. */
+export function askedFirst(kind: ListingKind): readonly PriceName[] {
+  return kind === 'auction' ? ['buyNow', 'reserve', 'start'] : ['asking'];
+}
+
 /** The price in the ledger's column: what is asked, or else what a buyer could have it for. */
 export function askedPrice({ kind, prices }: Pick<Offered, 'kind' | 'prices'>): number | null {
-  return kind === 'auction' ? (prices.buyNow ?? prices.reserve ?? prices.start) : prices.asking;
+  for (const price of askedFirst(kind)) if (prices[price] !== null) return prices[price];
+  return null;
 }

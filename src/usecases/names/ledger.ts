@@ -5,10 +5,10 @@ import {
   type LedgerRules,
   NameTable,
   type Projection,
-  packed,
   projectLedger,
   replayLedger,
 } from '@/core/ledger';
+import { packed } from '@/core/table';
 import { formatInstant, HOUR_MS } from '@/core/time';
 import { countAcquiring } from '@/database/approaches';
 import { selectChangedNames, selectLedgerRules, selectRevision, selectState } from '@/database/ledger';

@@ -4,7 +4,6 @@ import {
   type LedgerView,
   LOOK_AHEAD_YEARS,
   matchingPlaces,
-  type Places,
   type Projection,
   placeBehind,
   type SortedAt,
@@ -13,6 +12,7 @@ import {
   viewFromQuery,
 } from '@/core/ledger';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
+import type { Places } from '@/core/table';
 import { addYears, type Instant, parseDay, parseInstant, startOfDay } from '@/core/time';
 import type { Deps } from '../deps';
 import { projectedLedger } from './ledger';

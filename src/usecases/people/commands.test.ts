@@ -72,7 +72,7 @@ const NO_COMMANDS = new Set([
   pastSales pastedNames policies previewPrices previewRates priceRows pricesOverYears quoteByName rates
   rawMail readRequest readReviewQuery recordHistory refusedRowsCsv registrationRun registrations releaseOrders
   releaseTries reviewCsv reviewEntries reviewEntriesCsv reviewNames runCsv runOfName runProgress sales
-  savedViews seenZone sellingAgenda shortlist soldList statementOf transferById transfersUnderWay watches
+  savedViews seenZone shortlist soldList statementOf transferById transfersUnderWay watches
   shopSettings blockedSenders deposits windowShown visitsOf webhook webhooks yearReview zonesOfTransfer
   `),
   // Carries on what was asked for by somebody who might.
@@ -93,8 +93,8 @@ const NO_COMMANDS = new Set([
 const COMPUTED = new Set(
   words(`
   candidateTable accountForecast candidateDetail spellNames starvedCharges calendar decisionsToday
-  differingNames exportCsv exportJson exportXlsx ledger listingLines nameOn offers pageOfNames transferPlan
-  worthOfNames verdicts dropList forecastNow
+  differingNames exportCsv exportJson exportXlsx ledger listings nameOn offers pageOfNames transferPlan
+  worthOfNames verdicts dropList forecastNow sellingAgenda sellingReport sellingToday
   `),
 );
 

@@ -1,5 +1,5 @@
-import { packed } from '@/core/ledger';
 import type { OfferFacts } from '@/core/prospects';
+import { packed } from '@/core/table';
 import { selectSettings } from '@/database/settings';
 import { selectViews } from '@/database/views';
 import type { Deps } from '../deps';

@@ -6,16 +6,10 @@ import {
   askedPrice,
   costIn,
   HANDOVER_DAYS,
-  LISTING_LIMITS,
-  type ListingKind,
-  type ListingStatus,
-  netProceedsOf,
   orderAgenda,
-  saleFees,
   soldBy,
   turnAt,
 } from '@/core/selling';
-import { VISITS_SHOWN_DAYS } from '@/core/shop';
 import { addDays, dayOf, earliestEnd, HOUR_MS, type Instant } from '@/core/time';
 import { type AuctionRow, selectAuctions, selectUnsold } from '@/database/auctions';
 import {
@@ -33,31 +27,7 @@ import { selectThreads, type ThreadRow } from '@/database/offers';
 import { selectRates } from '@/database/rates';
 import { type SaleRow, selectSales, selectSalesOf } from '@/database/sales';
 import { selectSettings } from '@/database/settings';
-import { selectVisits } from '@/database/visits';
 import type { Deps } from '../deps';
-
-/** One listing as a line of the list of all. Amounts are minor units of its currency. */
-export interface ListingLine {
-  readonly id: number;
-  readonly nameId: number;
-  readonly ascii: string;
-  readonly unicode: string;
-  readonly marketplace: string;
-  readonly kind: ListingKind;
-  readonly currency: string;
-  readonly askedMinor: number | null;
-  readonly minimumMinor: number | null;
-  /** The net proceeds at the asked price. */
-  readonly proceedsMinor: number | null;
-  /** Proceeds less cost; `null` when the cost is not known in this currency. */
-  readonly profitMinor: number | null;
-  readonly status: ListingStatus;
-  readonly bestMinor: number | null;
-  /** How often its window was opened in 30 days, robots left out. */
-  readonly visits: number;
-  readonly seenLiveAt: Instant | null;
-  readonly termEnd: Instant | null;
-}
 
 /** What awaits the owner of one kind: how much, and the most urgent of it. */
 export interface AgendaGroup {
@@ -77,8 +47,8 @@ export interface SellingReport {
 
 /** So much of each kind is shown. */
 const MOST_ITEMS = 50;
-/** The longest review, the longest auction, and the handover, in days. */
-const MOST_SALE_DAYS = 84 + LISTING_LIMITS.auctionDays.most + HANDOVER_DAYS;
+/** The handover, in days, and so many more that an end of which only the day is known may lie earlier. */
+const WATCHED_DAYS = HANDOVER_DAYS + 2;
 const CLOSING_DAYS = 3;
 const SEEN_AGAIN_DAYS = 30;
 const NEVER_LISTED = 20;
@@ -105,7 +75,7 @@ async function wholeReport(deps: Deps): Promise<Omit<SellingReport, 'agenda'> & 
   const { database } = deps;
   const now = deps.clock();
   const [listings, listed, threads, auctions, unsold, sales, marketplaces, never, settings, rates] = await Promise.all([
-    selectListingsToWatch(database, addDays(now, MOST_SALE_DAYS)),
+    selectListingsToWatch(database, addDays(now, WATCHED_DAYS)),
     countListings(database),
     selectThreads(database, null),
     selectAuctions(database, null),
@@ -228,52 +198,6 @@ function auctionClosing(auction: AuctionRow): AgendaItem {
     who: auction.marketplace ?? 'the office',
     about: { kind: 'auction', id: auction.id },
   };
-}
-
-/** Every current listing with its net proceeds. */
-export async function listingLines(deps: Deps): Promise<ListingLine[]> {
-  const { database } = deps;
-  const [listings, marketplaces, rates, visits] = await Promise.all([
-    selectListings(database, null),
-    selectMarketplaces(database),
-    selectRates(database),
-    selectVisits(database, null, deps.clock(), VISITS_SHOWN_DAYS),
-  ]);
-  const names = await selectSaleNames(database, [...new Set(listings.map(({ nameId }) => nameId))]);
-  const byName = new Map(names.map((name) => [name.nameId, name]));
-  const byMarketplace = new Map(marketplaces.map((marketplace) => [marketplace.id, marketplace]));
-  const now = deps.clock();
-  return listings.map((listing): ListingLine => {
-    const fees = saleFees(
-      byMarketplace.get(listing.marketplaceId ?? -1) ?? null,
-      listing,
-      listing.currency,
-      rates,
-      now,
-    );
-    const name = byName.get(listing.nameId);
-    const askedMinor = askedPrice(listing);
-    const proceedsMinor = askedMinor === null || fees === null ? null : netProceedsOf(askedMinor, fees).proceedsMinor;
-    const cost = name ? costIn(name.spent, listing.currency, rates, now) : null;
-    return {
-      id: listing.id,
-      nameId: listing.nameId,
-      ascii: listing.ascii,
-      unicode: listing.unicode,
-      marketplace: listing.marketplace ?? 'the office',
-      kind: listing.kind,
-      currency: listing.currency,
-      askedMinor,
-      minimumMinor: listing.kind === 'auction' ? listing.prices.start : listing.prices.minimum,
-      proceedsMinor,
-      profitMinor: proceedsMinor === null || cost === null ? null : proceedsMinor - cost.minor,
-      status: listing.status,
-      bestMinor: name?.bestOfferCurrency === listing.currency ? name.bestOfferMinor : null,
-      visits: visits.get(listing.nameId) ?? 0,
-      seenLiveAt: listing.seenLiveAt,
-      termEnd: listing.termEnd?.at ?? null,
-    };
-  });
 }
 
 /** Everything that awaits the owner in selling, the most urgent first. */

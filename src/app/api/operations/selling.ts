@@ -1,5 +1,6 @@
 import { refuse } from '@/core/refusal';
 import type { AgendaItem } from '@/core/selling';
+import { compute } from '@/usecases/computing';
 import { type AuctionRow, auctionView, changeReserve, enterBid, offerToHighest } from '@/usecases/selling/auctions';
 import { type BroughtSales, bringInSales, pastSales } from '@/usecases/selling/comparables';
 import { followSelling } from '@/usecases/selling/follow';
@@ -15,7 +16,6 @@ import {
 } from '@/usecases/selling/offers';
 import { PlaceProof, ProveListing } from '@/usecases/selling/proofRequests';
 import { lookForProof, placeProof, proveListing } from '@/usecases/selling/prove';
-import { sellingAgenda } from '@/usecases/selling/report';
 import {
   AnswerOffer,
   AnswerRuleForm,
@@ -80,7 +80,7 @@ export const SELLING: readonly AnyOperation[] = [
     answer: documentOf<readonly AgendaItem[]>()({
       items: from((items: readonly AgendaItem[]) => items, list(agendaItem)),
     }),
-    run: ({ deps }) => sellingAgenda(deps),
+    run: ({ deps }) => compute(deps, 'sellingAgenda'),
   }),
   operation({
     method: 'POST',

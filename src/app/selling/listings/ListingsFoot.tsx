@@ -1,12 +1,12 @@
 'use client';
 import styled from 'styled-components';
-import { sumByCurrency } from '@/core/money';
 import type { Refusal } from '@/core/refusal';
+import type { ListingSums } from '@/core/selling';
 import { Button, ButtonLink } from '@/ui/controls/Button';
 import { sentWords } from '@/ui/text/sellingWords';
 import { amountsWords } from '@/ui/text/words';
-import type { ListingLine } from '@/usecases/selling/report';
 import { useSave } from '../../acts/useSave';
+import type { ChosenListings } from '../../frame/listingsWork';
 import { seenLiveAction, sendListingsAction, withdrawAction } from '../actions';
 
 const Foot = styled.footer`
@@ -22,32 +22,32 @@ const Foot = styled.footer`
 `;
 
 interface ListingsFootProps {
-  readonly shown: readonly ListingLine[];
-  readonly chosen: readonly ListingLine[];
+  readonly shown: ListingSums;
+  /** `null` while nothing is chosen. */
+  readonly chosen: ChosenListings | null;
+  readonly listingIds: readonly number[];
   readonly onDone: () => Promise<void>;
 }
 
 /** The totals of what is shown or chosen, and what can be done with the chosen. */
-export function ListingsFoot({ shown, chosen, onDone }: ListingsFootProps) {
+export function ListingsFoot({ shown, chosen, listingIds, onDone }: ListingsFootProps) {
   const { ask } = useSave();
-  const about = chosen.length > 0 ? chosen : shown;
-  const listingIds = chosen.map(({ id }) => id);
-  const names = [...new Set(chosen.map(({ nameId }) => nameId))];
+  const { count, proceeds, notKnown } = chosen?.sums ?? shown;
   const act = async <T,>(asked: Promise<T | Refusal>, words: (done: T) => string) => {
     if ((await ask(asked, words)) !== null) await onDone();
   };
   return (
     <Foot aria-label="Totals">
       <b>
-        {about.length.toLocaleString('en')} {chosen.length > 0 ? 'chosen' : 'listings'}
+        {count.toLocaleString('en')} {chosen ? 'chosen' : 'listings'}
       </b>
       <span>
-        proceeds <b>{amountsWords(sumByCurrency(netProceedsOf(about)), true)}</b>
-        {notKnown(about)}
+        proceeds <b>{amountsWords(proceeds, true)}</b>
+        {notKnown > 0 && `, ${notKnown.toLocaleString('en')} not known`}
       </span>
-      {chosen.length > 0 && (
+      {chosen && (
         <div>
-          <ButtonLink href={`/selling/price?names=${names.slice(0, 500).join(',')}`}>Price…</ButtonLink>
+          <ButtonLink href={`/selling/price?names=${chosen.nameIds.join(',')}`}>Price…</ButtonLink>
           <Button onPress={() => act(sendListingsAction({ listingIds }), sentWords)}>Send drafts</Button>
           <Button onPress={() => act(seenLiveAction({ listingIds }), (n) => `${n} noted as seen live today.`)}>
             Seen live
@@ -56,17 +56,5 @@ export function ListingsFoot({ shown, chosen, onDone }: ListingsFootProps) {
         </div>
       )}
     </Foot>
-  );
-}
-
-/** How many of them leave nobody knows how much: a rate is missing for their fees. */
-function notKnown(lines: readonly ListingLine[]): string {
-  const count = lines.filter(({ askedMinor, proceedsMinor }) => askedMinor !== null && proceedsMinor === null).length;
-  return count === 0 ? '' : `, ${count} not known`;
-}
-
-function netProceedsOf(lines: readonly ListingLine[]) {
-  return lines.flatMap(({ proceedsMinor, currency }) =>
-    proceedsMinor === null ? [] : [{ minor: proceedsMinor, currency }],
   );
 }

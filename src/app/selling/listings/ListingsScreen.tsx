@@ -1,17 +1,19 @@
 'use client';
 import { useRouter } from 'next/navigation';
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import styled from 'styled-components';
+import type { ListingLine, ListingWish } from '@/core/selling';
 import { ButtonLink } from '@/ui/controls/Button';
 import { Choice, Field } from '@/ui/controls/Field';
 import { Grid } from '@/ui/grid/Grid';
 import type { GridColumn } from '@/ui/grid/gridProps';
 import { Empty, Failed, Loading } from '@/ui/text/States';
-import type { ListingLine } from '@/usecases/selling/report';
 import { useTitle } from '../../frame/Frame';
-import { useLedger, useLedgerChange } from '../../frame/LedgerProvider';
+import { useLedger } from '../../frame/LedgerProvider';
 import { ListingsFoot } from './ListingsFoot';
-import { columnsFor, type SortId, type Sorting, useShown } from './listingColumns';
+import { columnsFor } from './listingColumns';
+import { useChosenListings } from './useChosenListings';
+import { useListings } from './useListings';
 
 const Bar = styled.div`
   display: flex;
@@ -30,58 +32,53 @@ interface Marketplace {
   readonly linked: boolean;
 }
 
+const FIRST: ListingWish = { text: '', marketplace: null, sort: 'name', descending: false };
+
 /** Every listing with its net proceeds, sorted and filtered where it stands. */
 export function ListingsScreen({ marketplaces }: { marketplaces: readonly Marketplace[] }) {
   const router = useRouter();
   const { style, homeCurrency } = useLedger();
-  const { lines, problem, load } = useListings();
-  const [sort, setSort] = useState<Sorting>({ id: 'name', descending: false });
-  const [text, setText] = useState('');
-  const [where, setWhere] = useState('all');
-  const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
+  const [wish, setWish] = useState(FIRST);
+  const { sums, order, readings, hasFailed, rowAt, need, load } = useListings(wish);
+  const chosen = useChosenListings(readings);
   const [widths, setWidths] = useState<Readonly<Record<string, number>>>({});
   useTitle('Selling', 'listed for sale');
 
-  const shown = useShown(lines, sort, text, where);
   const columns = useMemo(
     (): GridColumn<ListingLine>[] =>
       columnsFor(style, homeCurrency).map((column) => ({ ...column, width: widths[column.id] ?? column.width })),
     [style, homeCurrency, widths],
   );
-  const rowAt = useCallback((place: number) => shown[place], [shown]);
+  const sortBy = (id: string) => {
+    const sort = id as ListingWish['sort'];
+    setWish({ ...wish, sort, descending: wish.sort === sort && !wish.descending });
+  };
   const onDone = async () => {
-    setChosen(new Set());
+    chosen.clear();
     await load();
   };
-  const picked = shown.filter(({ id }) => chosen.has(id));
-  if (problem) return <Failed text="The listings could not be read." onRetry={() => void load()} />;
-  if (lines === null) return <Loading text="Reading the listings" />;
+  if (hasFailed) return <Failed text="The listings could not be read." onRetry={() => void load()} />;
+  if (sums === null) return <Loading text="Reading the listings" />;
   return (
     <>
-      <ListingsBar marketplaces={marketplaces} text={text} where={where} onText={setText} onWhere={setWhere} />
+      <ListingsBar marketplaces={marketplaces} wish={wish} onWish={(change) => setWish({ ...wish, ...change })} />
       <Grid<ListingLine>
         label="Listings"
         opensBy="name"
         columns={columns}
-        total={shown.length}
+        total={sums.count}
         rowAt={rowAt}
         idOf={({ id }) => id}
-        order={shown.length}
-        onWindow={NOTHING}
-        sort={sort}
-        onSort={(id) => setSort({ id: id as SortId, descending: sort.id === id && !sort.descending })}
-        isChosen={(id) => chosen.has(id)}
-        chosen={chosen.size}
-        onChoose={(place) => {
-          const line = shown[place];
-          if (!line) return;
-          const next = new Set(chosen);
-          if (!next.delete(line.id)) next.add(line.id);
-          setChosen(next);
-        }}
-        onChooseAll={() => setChosen(chosen.size >= shown.length ? new Set() : new Set(shown.map(({ id }) => id)))}
+        order={order}
+        onWindow={need}
+        sort={{ id: wish.sort, descending: wish.descending }}
+        onSort={sortBy}
+        isChosen={(id) => chosen.ids.has(id)}
+        chosen={chosen.ids.size}
+        onChoose={(place, range) => void chosen.choose(place, range)}
+        onChooseAll={() => void chosen.all(sums.count)}
         onOpen={(place) => {
-          const line = shown[place];
+          const line = rowAt(place);
           if (line) router.push(`/selling/names/${encodeURIComponent(line.ascii)}`);
         }}
         onWidth={(id, width) => setWidths({ ...widths, [id]: width })}
@@ -93,53 +90,31 @@ export function ListingsScreen({ marketplaces }: { marketplaces: readonly Market
           </Empty>
         }
       />
-      <ListingsFoot shown={shown} chosen={picked} onDone={onDone} />
+      <ListingsFoot shown={sums} chosen={chosen.about} listingIds={[...chosen.ids]} onDone={onDone} />
     </>
   );
 }
 
-const NOTHING = () => undefined;
-
-/** Every listing, read anew after each change of the ledger. */
-function useListings() {
-  const [lines, setLines] = useState<readonly ListingLine[] | null>(null);
-  const [problem, setProblem] = useState(false);
-  const load = useCallback(async () => {
-    try {
-      const response = await fetch('/selling/data');
-      if (!response.ok) throw new Error(String(response.status));
-      setLines((await response.json()) as ListingLine[]);
-      setProblem(false);
-    } catch (cause) {
-      console.warn('the listings could not be read', cause);
-      setProblem(true);
-    }
-  }, []);
-  useEffect(() => void load(), [load]);
-  useLedgerChange(load);
-  return { lines, problem, load };
-}
-
 interface ListingsBarProps {
   readonly marketplaces: readonly Marketplace[];
-  readonly text: string;
-  readonly where: string;
-  readonly onText: (text: string) => void;
-  readonly onWhere: (where: string) => void;
+  readonly wish: ListingWish;
+  readonly onWish: (change: Partial<ListingWish>) => void;
 }
 
+const ALL = 'all';
+
 /** What is looked for, and where it is listed; a marketplace without a link takes its listings as CSV. */
-function ListingsBar({ marketplaces, text, where, onText, onWhere }: ListingsBarProps) {
-  const marketplace = marketplaces.find(({ label }) => label === where);
+function ListingsBar({ marketplaces, wish, onWish }: ListingsBarProps) {
+  const marketplace = marketplaces.find(({ label }) => label === wish.marketplace);
   return (
     <Bar>
-      <Field label="Find" value={text} onChange={onText} placeholder="any part of a name" />
+      <Field label="Find" value={wish.text} onChange={(text) => onWish({ text })} placeholder="any part of a name" />
       <Choice
         label="Marketplace"
-        value={where}
-        onChange={onWhere}
+        value={wish.marketplace ?? ALL}
+        onChange={(where) => onWish({ marketplace: where === ALL ? null : where })}
         options={[
-          { value: 'all', text: 'all marketplaces' },
+          { value: ALL, text: 'all marketplaces' },
           { value: 'the office', text: 'the office' },
           ...marketplaces.map(({ label }) => ({ value: label, text: label })),
         ]}

@@ -1,40 +1,8 @@
-'use client';
-import { useMemo } from 'react';
+import type { ListingLine, ListingWish } from '@/core/selling';
 import type { GridColumn } from '@/ui/grid/gridProps';
 import { formatAmount, formatFigure } from '@/ui/text/figures';
 import { STATUS_WORDS } from '@/ui/text/sellingWords';
 import { dayWords } from '@/ui/text/words';
-import type { ListingLine } from '@/usecases/selling/report';
-
-export type SortId =
-  | 'name'
-  | 'marketplace'
-  | 'kind'
-  | 'asked'
-  | 'proceeds'
-  | 'profit'
-  | 'offer'
-  | 'visits'
-  | 'status'
-  | 'term';
-
-const SORT: Readonly<Record<SortId, (line: ListingLine) => string | number>> = {
-  name: ({ ascii }) => ascii,
-  marketplace: ({ marketplace }) => marketplace,
-  kind: ({ kind }) => kind,
-  asked: ({ askedMinor }) => askedMinor ?? -1,
-  proceeds: ({ proceedsMinor }) => proceedsMinor ?? -1,
-  profit: ({ profitMinor }) => profitMinor ?? Number.NEGATIVE_INFINITY,
-  offer: ({ bestMinor }) => bestMinor ?? -1,
-  visits: ({ visits }) => visits,
-  status: ({ status }) => status,
-  term: ({ termEnd }) => termEnd ?? Number.POSITIVE_INFINITY,
-};
-
-export interface Sorting {
-  readonly id: SortId;
-  readonly descending: boolean;
-}
 
 /** The columns of the listings; an amount of the home currency stands without its sign. */
 export function columnsFor(style: Parameters<typeof dayWords>[1], home: string): GridColumn<ListingLine>[] {
@@ -45,7 +13,7 @@ export function columnsFor(style: Parameters<typeof dayWords>[1], home: string):
         ? formatFigure({ minor, currency }, true)
         : formatAmount({ minor, currency }, true);
   const column = (
-    id: SortId,
+    id: ListingWish['sort'],
     label: string,
     width: number,
     render: GridColumn<ListingLine>['render'],
@@ -78,24 +46,4 @@ export function columnsFor(style: Parameters<typeof dayWords>[1], home: string):
     )),
     column('term', 'Term ends', 104, ({ termEnd }) => (termEnd === null ? '' : dayWords(termEnd, style))),
   ];
-}
-
-/** The listings that fit what is looked for, in order. */
-export function useShown(
-  lines: readonly ListingLine[] | null,
-  sort: Sorting,
-  text: string,
-  where: string,
-): ListingLine[] {
-  return useMemo(() => {
-    const keyOf = SORT[sort.id];
-    const found = (lines ?? []).filter(
-      ({ ascii, unicode, marketplace }) =>
-        (where === 'all' || marketplace === where) && (ascii.includes(text.toLowerCase()) || unicode.includes(text)),
-    );
-    const keyed = found.map((line) => ({ line, key: keyOf(line) }));
-    const sign = sort.descending ? -1 : 1;
-    keyed.sort((a, b) => (a.key < b.key ? -sign : a.key > b.key ? sign : a.line.id - b.line.id));
-    return keyed.map(({ line }) => line);
-  }, [lines, sort, text, where]);
 }

@@ -1,0 +1,3 @@
+export { type Arrangement, byPlace, inOrder, type Places, ranksOf } from './arrangement';
+export { packed, unpacked } from './packed';
+export { Spellings } from './spellings';
