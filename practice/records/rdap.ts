@@ -11,7 +11,7 @@ const iso = (at: number) => new Date(at).toISOString();
 export const RDAP_ENDINGS: readonly string[] = ['com', 'net', 'org', 'me', 'co', 'io', 'ai', 'shop', 'nl', 'eu'];
 
 /** Most questions a client may ask in a second, before it is asked to wait. */
-export const MOST_A_SECOND = 200;
+export const MOST_A_SECOND = 1000;
 
 /**
  * RDAP (RFC 9082, RFC 9083): `/registry/domain/NAME`, and each registrar's own at `/registrar/ID/domain/NAME`. With entity tags, a
