@@ -6,15 +6,15 @@ import {
   OVER_LISTINGS,
   type PriceName,
 } from '@/core/selling';
+import { Dictionary, Growing } from '@/core/table';
 import { addDays, dayOf, type Instant } from '@/core/time';
-import { copyOut } from './copyOut';
+import { type BinaryRow, copyRows } from './copyRows';
 import { oneOf } from './oneOf';
-import type { Database } from './pool';
+import { type Database, snapshot } from './pool';
 
 /** What many listings have alike: where and how they are listed, and what is still to be paid for that. */
 export interface ListedTerms {
   readonly marketplaceId: number | null;
-  readonly marketplace: string | null;
   readonly kind: ListingKind;
   readonly currency: string;
   readonly status: ListingStatus;
@@ -47,40 +47,53 @@ const ASKED = `case kind ${LISTING_KINDS.map(
       .join(', ')})`,
 ).join(' ')} end`;
 
-/** What a listing that was sent has chosen is paid already: it does not set it apart. */
-const unpaid = (column: string, none: string) => `case when sent_at is null then ${column} else ${none} end`;
+/** What is still to be paid for: what a listing that was sent has chosen is paid already, and does not set it apart. */
+const UNPAID =
+  "case when sent_at is null then json_build_object('attributes', attributes, 'categories', categories)::text end";
 
 const query = (first: string, last: string) => `
-  with l as (
-    select id, name_id, coalesce(marketplace_id, 0) as marketplace_id, kind, currency, status, sent_at is not null as sent,
-      ${unpaid('attributes', "'{}'::jsonb")} as attributes, ${unpaid('categories', "'{}'::text[]")} as categories, ${ASKED} as asked
-    from listings where status not ${oneOf(OVER_LISTINGS)}),
-  terms as (
-    select *, row_number() over () - 1 as code
-    from (select distinct marketplace_id, kind, currency, status, sent, attributes, categories from l) d),
-  seen as (select name_id, sum(visits)::int as visits from visits where day > '${first}' and day <= '${last}' group by name_id),
-  main as (
-    select string_agg(int4send(code::int), ''::bytea) as terms, string_agg(int4send(id), ''::bytea) as id,
-      string_agg(int4send(name_id), ''::bytea) as name_id, string_agg(float8send(coalesce(asked::float8, 'NaN')), ''::bytea) as asked,
-      string_agg(int4send(coalesce(visits, 0)), ''::bytea) as visits
-    from (
-      select code, l.id, l.name_id, asked, visits
-      from l join terms using (marketplace_id, kind, currency, status, sent, attributes, categories) left join seen on seen.name_id = l.name_id
-      order by l.name_id, l.id) o)
-  select main.*, (select coalesce(json_agg(json_build_object('marketplaceId', nullif(t.marketplace_id, 0), 'marketplace', m.label, 'kind', kind,
-      'currency', t.currency, 'status', status, 'sent', sent, 'attributes', t.attributes, 'categories', t.categories) order by code), '[]')::text
-    from terms t left join marketplaces m on m.id = t.marketplace_id)
-  from main`;
+  select l.id, l.name_id, ${ASKED}, coalesce(v.visits, 0), marketplace_id, kind, currency, status, ${UNPAID}
+  from listings l left join (
+    select name_id, sum(visits)::int as visits from visits where day > '${first}' and day <= '${last}' group by name_id) v on v.name_id = l.name_id
+  where status not ${oneOf(OVER_LISTINGS)} order by l.name_id, l.id`;
 
 /** Every listing that is not over, with how often its window was opened in the `days` until an instant. */
 export async function selectListingColumns(db: Database, until: Instant, days: number): Promise<StoredListings> {
-  const fields = await copyOut(db, query(dayOf(addDays(until, -days)), dayOf(until)));
+  const [id, nameId, visits] = [new Growing(Int32Array), new Growing(Int32Array), new Growing(Int32Array)];
+  const [asked, terms] = [new Growing(Float64Array), new Growing(Int32Array)];
+  const listed = new Dictionary<ListedTerms>();
+  await snapshot(db, (client) =>
+    copyRows(client, query(dayOf(addDays(until, -days)), dayOf(until)), (row) => {
+      id.push(row.int32());
+      nameId.push(row.int32());
+      asked.push(row.int64());
+      visits.push(row.int32());
+      terms.push(takeTerms(row, listed));
+    }),
+  );
   return {
-    terms: fields.int32(),
-    id: fields.int32(),
-    nameId: fields.int32(),
-    asked: fields.float64(),
-    visits: fields.int32(),
-    listed: fields.json<ListedTerms[]>(),
+    listed: listed.values,
+    terms: terms.done(),
+    id: id.done(),
+    nameId: nameId.done(),
+    asked: asked.done(),
+    visits: visits.done(),
   };
+}
+
+/** The terms at the end of a row; those that were met before are not read again. */
+function takeTerms(row: BinaryRow, listed: Dictionary<ListedTerms>): number {
+  const marketplaceId = row.int32();
+  const [kind, currency, status, unpaid] = [row.key(), row.key(), row.key(), row.text()];
+  return listed.code(
+    `${marketplaceId} ${kind} ${currency} ${status} ${unpaid}`,
+    (): ListedTerms => ({
+      marketplaceId: Number.isNaN(marketplaceId) ? null : marketplaceId,
+      kind: kind as ListingKind,
+      currency: currency as string,
+      status: status as ListingStatus,
+      sent: unpaid === null,
+      ...(JSON.parse(unpaid ?? '{"attributes":{},"categories":[]}') as Pick<ListedTerms, 'attributes' | 'categories'>),
+    }),
+  );
 }

@@ -59,6 +59,22 @@ export async function transaction<T>(database: Database, work: (tx: Transaction)
   }
 }
 
+/** Asks several questions of the database as it was at one moment. */
+export async function snapshot<T>(database: Database, ask: (client: PoolClient) => Promise<T>): Promise<T> {
+  const client = await database.connect();
+  let isSound = false;
+  try {
+    await client.query('begin isolation level repeatable read, read only');
+    const answer = await ask(client);
+    await client.query('commit');
+    isSound = true;
+    return answer;
+  } finally {
+    // One that is in the middle of an answer cannot be used again.
+    client.release(!isSound);
+  }
+}
+
 /** Gives the statements of this transaction longer: for what moves a whole ledger at once. */
 export async function allowMinutes(tx: Transaction, minutes: number): Promise<void> {
   await tx.query(`set local statement_timeout = '${Math.ceil(minutes)}min'`);

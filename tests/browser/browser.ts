@@ -97,6 +97,8 @@ const MOST_SAID = 3000;
 const WAIT_MS = 30_000;
 /** A page answers within a few frames; the driver itself would look five times a second. */
 const LOOK_AGAIN_MS = 40;
+/** What takes longer is looked for less often: each look costs the page some of the time that it is waited for. */
+const [SOON_MS, SELDOM_MS] = [1500, 160];
 const quoted = (text: string) => (text.includes('"') ? `'${text}'` : `"${text}"`);
 
 /** Opens a headless browser of exactly `width` by `height` on the application at `url`. */
@@ -114,8 +116,14 @@ export async function openBrowser(url: string, width = 1280, height = 800): Prom
     .setChromeService(new ServiceBuilder('/usr/bin/chromedriver'))
     .build();
   const wait = driver.wait.bind(driver) as WebDriver['wait'];
-  driver.wait = ((condition: () => unknown, timeout?: number, message?: string) =>
-    wait(condition, timeout, message, LOOK_AGAIN_MS)) as WebDriver['wait'];
+  driver.wait = ((condition: unknown, timeout?: number, message?: string) => {
+    const since = Date.now();
+    const look = async () => {
+      if (Date.now() - since > SOON_MS) await driver.sleep(SELDOM_MS);
+      return (condition as () => unknown)();
+    };
+    return wait((typeof condition === 'function' ? look : condition) as never, timeout, message, LOOK_AGAIN_MS);
+  }) as WebDriver['wait'];
   await driver.manage().setTimeouts({ implicit: 0, pageLoad: 30_000, script: 60_000 });
   const chromium = driver as unknown as {
     sendDevToolsCommand(command: string, parameters: object): Promise<void>;

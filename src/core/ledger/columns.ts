@@ -1,6 +1,7 @@
 import { AUTO_RENEW_SETTINGS, STANDINGS } from '../funding';
 import type { ObservedPhase } from '../lifecycle';
 import type { Amount } from '../money';
+import { Dictionary } from '../table';
 import type { TermEnd } from '../time';
 import { type LedgerName, PURPOSES } from './data';
 
@@ -102,8 +103,11 @@ function packed(values: { readonly [F in Flag]: FlagValue<F> }): number {
 
 /** Puts names into columns; they come in the order of their A-labels. */
 export function columnsOf(names: readonly LedgerName[]): LedgerColumns {
-  const [endings, currencies] = [new Codes<string>(), new Codes<string>()];
-  const [tagLists, statusLists] = [new Codes<readonly string[]>(), new Codes<readonly string[]>()];
+  const [endings, currencies] = [new Dictionary<string>(), new Dictionary<string>()];
+  const [tagLists, statusLists] = [new Dictionary<readonly string[]>(), new Dictionary<readonly string[]>()];
+  const list = (dictionary: Dictionary<readonly string[]>, one: readonly string[]) =>
+    dictionary.code(JSON.stringify(one), () => one);
+  const word = (dictionary: Dictionary<string>, one: string) => dictionary.code(one, () => one);
   const at = (end: TermEnd | null) => end?.at ?? Number.NaN;
   const spent = names.flatMap((name, place) => name.spent.map((amount) => ({ place, ...amount })));
   const sparse = <T>(of: (name: LedgerName) => T | null): Record<number, T> => {
@@ -120,7 +124,7 @@ export function columnsOf(names: readonly LedgerName[]): LedgerColumns {
     id: Int32Array.from(names, ({ id }) => id),
     accountId: Int32Array.from(names, ({ accountId }) => accountId),
     endings: endings.values,
-    ending: Uint16Array.from(names, ({ ending }) => endings.of(ending)),
+    ending: Uint16Array.from(names, ({ ending }) => word(endings, ending)),
     flags: Int32Array.from(names, (name) =>
       packed({
         ...name,
@@ -134,16 +138,16 @@ export function columnsOf(names: readonly LedgerName[]): LedgerColumns {
     checkedAt: Float64Array.from(names, ({ checkedAt }) => checkedAt ?? Number.NaN),
     currencies: currencies.values,
     asking: Float64Array.from(names, ({ asking }) => asking?.minor ?? Number.NaN),
-    askingCurrency: Uint8Array.from(names, ({ asking }) => (asking ? currencies.of(asking.currency) : 0)),
+    askingCurrency: Uint8Array.from(names, ({ asking }) => (asking ? word(currencies, asking.currency) : 0)),
     spent: {
       place: Int32Array.from(spent, ({ place }) => place),
       minor: Float64Array.from(spent, ({ minor }) => minor),
-      currency: Uint8Array.from(spent, ({ currency }) => currencies.of(currency)),
+      currency: Uint8Array.from(spent, ({ currency }) => word(currencies, currency)),
     },
     tagLists: tagLists.values,
-    tags: Int32Array.from(names, ({ tags }) => tagLists.of(tags)),
+    tags: Int32Array.from(names, ({ tags }) => list(tagLists, tags)),
     statusLists: statusLists.values,
-    statuses: Int32Array.from(names, ({ statuses }) => statusLists.of(statuses)),
+    statuses: Int32Array.from(names, ({ statuses }) => list(statusLists, statuses)),
     sparse: {
       unicode: sparse(({ unicode, ascii }) => (unicode === ascii ? null : unicode)),
       observed: sparse(({ observed }) => observed),
@@ -160,19 +164,4 @@ export function columnsOf(names: readonly LedgerName[]): LedgerColumns {
       notes: sparse(({ notes }) => (notes === '' ? null : notes)),
     },
   };
-}
-
-/** Values by the order in which they were met. */
-class Codes<T> {
-  readonly values: T[] = [];
-  readonly #known = new Map<string, number>();
-  of(value: T): number {
-    const key = JSON.stringify(value);
-    let code = this.#known.get(key);
-    if (code === undefined) {
-      code = this.values.push(value) - 1;
-      this.#known.set(key, code);
-    }
-    return code;
-  }
 }

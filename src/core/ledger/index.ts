@@ -6,7 +6,7 @@ export {
   type SortedAt,
   sortedAt,
 } from './arrange';
-export { columnsOf, FLAGS, type LedgerColumns } from './columns';
+export { columnsOf, FLAGS, type LedgerColumns, type SparseColumns } from './columns';
 export { type Contradiction, contradictionOf, contradictionsOn } from './contradictions';
 export {
   indexRules,

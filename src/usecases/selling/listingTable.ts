@@ -1,5 +1,5 @@
 import type { NameTable } from '@/core/ledger';
-import { costIn, type ListedAs, type ListingColumns, netProceedsOf, saleFees } from '@/core/selling';
+import { costIn, type ListingColumns, netProceedsOf, saleFees } from '@/core/selling';
 import { VISITS_SHOWN_DAYS } from '@/core/shop';
 import { packed } from '@/core/table';
 import { type StoredListings, selectListingColumns } from '@/database/listingColumns';
@@ -11,12 +11,12 @@ import { knownNames } from '../names/knownNames';
 /** Every listing that is not over with its net proceeds, in columns. */
 export async function listingTable(deps: Deps): Promise<ListingColumns> {
   const { database } = deps;
-  const [stored, { names }, marketplaces, rates] = await Promise.all([
+  const [stored, { names }] = await Promise.all([
     selectListingColumns(database, deps.clock(), VISITS_SHOWN_DAYS),
     knownNames(deps),
-    selectMarketplaces(database),
-    selectRates(database),
   ]);
+  // After the listings: where each of them stands is among these.
+  const [marketplaces, rates] = await Promise.all([selectMarketplaces(database), selectRates(database)]);
   const now = deps.clock();
   const byId = new Map(marketplaces.map((marketplace) => [marketplace.id, marketplace]));
   const fees = stored.listed.map(({ marketplaceId, currency, sent, ...listing }) =>
@@ -29,14 +29,14 @@ export async function listingTable(deps: Deps): Promise<ListingColumns> {
     const taken = fees[of(lines[i] as number)];
     return taken && !Number.isNaN(minor) ? netProceedsOf(minor, taken).proceedsMinor : Number.NaN;
   });
-  const currencyOf = (line: number) => (stored.listed[of(line)] as ListedAs).currency;
+  const currencyOf = (line: number) => stored.listed[of(line)]?.currency ?? '';
   return {
     ascii: Array.from(places, (place) => `${names.ascii(place)}\n`).join(''),
     unicode: ownLetters(places, names),
     id: Int32Array.from(lines, (line) => stored.id[line] as number),
     nameId: Int32Array.from(lines, (line) => stored.nameId[line] as number),
-    listedAs: stored.listed.map(({ marketplace, kind, currency, status }) => ({
-      marketplace: marketplace ?? 'the office',
+    listedAs: stored.listed.map(({ marketplaceId, kind, currency, status }) => ({
+      marketplace: byId.get(marketplaceId ?? -1)?.label ?? 'the office',
       kind,
       currency,
       status,
@@ -50,7 +50,7 @@ export async function listingTable(deps: Deps): Promise<ListingColumns> {
     }),
     best: Float64Array.from(places, (place, i) => {
       const offer = names.columns.sparse.bestOffer[place];
-      return offer?.currency === currencyOf(lines[i] as number) ? offer.minor : Number.NaN;
+      return offer && offer.currency === currencyOf(lines[i] as number) ? offer.minor : Number.NaN;
     }),
     visits: Int32Array.from(lines, (line) => stored.visits[line] as number),
     termEnd: Float64Array.from(places, (place) => names.columns.termEnd[place] as number),
