@@ -154,14 +154,18 @@ async function answer(
   const asked = await ask(request, response, path, address);
   if (asked === null) return;
   if (KeptAnswers.mayKeep(method, path) && (await kept.answer(request, response))) return;
-  const work = () => withinRequest({ requestId, ...asked }, () => handle(request, response));
+  let onHandedOn = () => {};
+  const isHandedOn = new Promise<void>((resolve) => {
+    onHandedOn = resolve;
+  });
+  const work = () => withinRequest({ requestId, ...asked, onHandedOn }, () => handle(request, response));
   if (bodyLimit(path).streamed) return work();
   const turn = method === 'GET' || method === 'HEAD' ? reads : writes;
   let handled: Promise<void> | undefined;
   await turn(() => {
     handled = work();
-    // A reader that takes its time does not keep others from being answered.
-    return Promise.race([handled, wait(LONGEST_TURN_MS, undefined, { ref: false })]);
+    // Neither a reader that takes its time nor what the thread works out keeps others from being answered.
+    return Promise.race([handled, isHandedOn, wait(LONGEST_TURN_MS, undefined, { ref: false })]);
   });
   await handled;
 }

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { causeOf, requestId, withinRequest } from './log';
+import { causeOf, handedOn, requestId, withinRequest } from './log';
 
 test('an error is logged with what, where and why, and nothing that it carries besides', () => {
   const inner = Object.assign(new Error('connection refused'), { code: 'ECONNREFUSED', address: '192.0.2.1' });
@@ -31,4 +31,16 @@ test('what is logged while a request is answered knows its number, also after a 
     return requestId();
   });
   expect([seen, requestId()]).toEqual(['r-1', undefined]);
+});
+
+test('whoever began a request hears that it is worked out elsewhere, and only of his own', async () => {
+  const heard: string[] = [];
+  const ask = (id: string, work: () => Promise<void>) =>
+    withinRequest({ requestId: id, onHandedOn: () => heard.push(id) }, work);
+  const soon = () => new Promise<void>((go) => setTimeout(go, 1));
+  await Promise.all([ask('r-1', soon), ask('r-2', () => soon().then(handedOn))]);
+  expect(heard).toEqual(['r-2']);
+  // Jobs and tests ask for nothing over a request.
+  handedOn();
+  expect(heard).toEqual(['r-2']);
 });

@@ -11,6 +11,8 @@ interface AskedRequest {
   readonly who?: Who;
   /** From where, and in which session. */
   readonly from?: AskedFrom;
+  /** Hears that what was asked is worked out elsewhere from now on. */
+  readonly onHandedOn?: () => void;
 }
 const shared = globalThis as { [REQUEST]?: AsyncLocalStorage<AskedRequest> };
 shared[REQUEST] ??= new AsyncLocalStorage();
@@ -38,6 +40,11 @@ export function askedBy(): Who | undefined {
 /** From where what is being answered was asked; `undefined` outside of a request. */
 export function askedFrom(): AskedFrom | undefined {
   return shared[REQUEST]?.getStore()?.from;
+}
+
+/** Says that what was asked is worked out elsewhere from now on: whoever waits for his turn here need not wait for that. */
+export function handedOn(): void {
+  shared[REQUEST]?.getStore()?.onHandedOn?.();
 }
 
 /** The number of the request that is being answered, or `undefined` outside of one. */

@@ -1,7 +1,7 @@
 import pLimit from 'p-limit';
 import Tinypool from 'tinypool';
 import type { Asker } from '@/core/people';
-import { type Cause, requestId } from './log';
+import { type Cause, handedOn, requestId } from './log';
 
 /** Something that computes elsewhere than where requests are answered. */
 export interface Thread {
@@ -54,6 +54,7 @@ export function openThread(path: string, long: ReadonlySet<string>): Thread {
   return {
     async run(name, args, asker) {
       const task = { name, args, requestId: requestId() ?? '', asker };
+      handedOn();
       if (!long.has(name)) return resultOf((await quick.run(task)) as Outcome);
       return turn(async () => {
         const signal = AbortSignal.timeout(LONG_MS);
