@@ -13,8 +13,9 @@ export interface ArrangedListings {
   readonly sums: ListingSums;
 }
 
-/** What some chosen listings come to, and the first of their names. */
+/** Those of some chosen listings that are there, what they come to, and the first of their names. */
 export interface ChosenListings {
+  readonly ids: readonly number[];
   readonly sums: ListingSums;
   readonly nameIds: readonly number[];
 }
@@ -25,18 +26,24 @@ const NOTHING: Arrangement = { total: 0, slice: () => new Int32Array(0) };
 export function listingsWork() {
   let table: ListingTable | null = null;
   let order: Arrangement = NOTHING;
+  let loading = Promise.resolve();
+  const read = async () => {
+    const response = await fetch('/selling/data', { cache: 'no-store' });
+    if (!response.ok) throw new Error(`the listings answered ${response.status}`);
+    table = new ListingTable(unpacked<ListingColumns>(await response.arrayBuffer()));
+    order = NOTHING;
+  };
   const lines = (places: Places) => (table ? Array.from(places, (place) => (table as ListingTable).line(place)) : []);
   const current = (): ListingTable => {
     if (!table) throw new Error('the listings have not been loaded');
     return table;
   };
   return {
-    /** Reads the listings as they are now. */
-    async loadListings(): Promise<void> {
-      const response = await fetch('/selling/data', { cache: 'no-store' });
-      if (!response.ok) throw new Error(`the listings answered ${response.status}`);
-      table = new ListingTable(unpacked<ListingColumns>(await response.arrayBuffer()));
-      order = NOTHING;
+    /** Reads the listings as they are now. One reading comes after the other: none overtakes a later one. */
+    loadListings(): Promise<void> {
+      const next = loading.then(read, read);
+      loading = next;
+      return next;
     },
 
     /** Filters and sorts the listings, and answers the rows from `from` to `to`. */
@@ -61,7 +68,11 @@ export function listingsWork() {
     chosenListings(ids: readonly number[], names: number): ChosenListings {
       const listings = current();
       const places = listings.placesOf(ids);
-      return { sums: listings.sums(places), nameIds: listings.namesOf(places).slice(0, names) };
+      return {
+        ids: listings.idsOf(places),
+        sums: listings.sums(places),
+        nameIds: listings.namesOf(places).slice(0, names),
+      };
     },
   };
 }

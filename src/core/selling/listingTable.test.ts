@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { LISTING_KINDS, LISTING_STATES } from './listing';
-import { type ListingColumns, type ListingLine, ListingTable, type ListingWish } from './listingTable';
+import { type ListingLine, ListingTable, type ListingWish } from './listingTable';
+import { listingColumns } from './sampleListing';
 
 const maybe = fc.option(fc.integer({ min: 0, max: 3000 }), { nil: null });
 const NAMES = ['aldernet.com', 'gullwharf.com', 'kelploft.io', 'xn--mwenkai-90a.com'] as const;
@@ -33,28 +34,6 @@ const anyLines = fc.array(anyLine, { maxLength: 14 }).map((lines) =>
     ),
 );
 
-/** Lines put into columns, as the server does from its tables. */
-function columnsOf(lines: readonly ListingLine[]): ListingColumns {
-  const numbers = (of: (line: ListingLine) => number | null) =>
-    Float64Array.from(lines, (line) => of(line) ?? Number.NaN);
-  return {
-    ascii: lines.map(({ ascii }) => `${ascii}\n`).join(''),
-    unicode: Object.fromEntries(
-      lines.flatMap(({ ascii, unicode }, place) => (unicode === ascii ? [] : [[place, unicode]])),
-    ),
-    id: Int32Array.from(lines, ({ id }) => id),
-    nameId: Int32Array.from(lines, ({ nameId }) => nameId),
-    listedAs: lines.map(({ marketplace, kind, currency, status }) => ({ marketplace, kind, currency, status })),
-    as: Int32Array.from(lines, (_, place) => place),
-    asked: numbers(({ askedMinor }) => askedMinor),
-    proceeds: numbers(({ proceedsMinor }) => proceedsMinor),
-    profit: numbers(({ profitMinor }) => profitMinor),
-    best: numbers(({ bestMinor }) => bestMinor),
-    visits: Int32Array.from(lines, ({ visits }) => visits),
-    termEnd: numbers(({ termEnd }) => termEnd),
-  };
-}
-
 const KEYS: Readonly<Record<ListingWish['sort'], (line: ListingLine) => string | number | null>> = {
   name: ({ ascii }) => ascii,
   marketplace: ({ marketplace }) => marketplace,
@@ -77,7 +56,7 @@ const anyWish = fc.record<ListingWish>({
 test('a line comes out of the columns as it went in', () => {
   fc.assert(
     fc.property(anyLines, (lines) => {
-      const table = new ListingTable(columnsOf(lines));
+      const table = new ListingTable(listingColumns(lines));
       expect(Array.from({ length: table.length }, (_, place) => table.line(place))).toEqual(lines);
       const ids = lines.map(({ id }) => id);
       expect(table.idsOf(table.placesOf([...ids, 999]))).toEqual(ids);
@@ -89,7 +68,7 @@ test('a line comes out of the columns as it went in', () => {
 test('lines are found and sorted as a list of objects would be, what is not known last either way', () => {
   fc.assert(
     fc.property(anyLines, anyWish, (lines, wish) => {
-      const table = new ListingTable(columnsOf(lines));
+      const table = new ListingTable(listingColumns(lines));
       const [text, keyOf] = [wish.text.trim().toLowerCase(), KEYS[wish.sort]];
       const sign = wish.descending ? -1 : 1;
       const expected = lines
@@ -122,7 +101,7 @@ test('lines are found and sorted as a list of objects would be, what is not know
 test('sums are those of what is shown: each currency by itself, and how many nobody can tell', () => {
   fc.assert(
     fc.property(anyLines, anyWish, (lines, wish) => {
-      const table = new ListingTable(columnsOf(lines));
+      const table = new ListingTable(listingColumns(lines));
       const places = table.matching(wish);
       const shown = Array.from(places, (place) => lines[place] as ListingLine);
       const of = (currency: string) =>

@@ -1,5 +1,12 @@
 import { addDays, instant } from '../time';
-import { type CheckedListing, type MarketplaceFees, type MarketplaceRules, NO_PRICES } from './index';
+import {
+  type CheckedListing,
+  type ListingColumns,
+  type ListingLine,
+  type MarketplaceFees,
+  type MarketplaceRules,
+  NO_PRICES,
+} from './index';
 
 export const NOW = instant('2026-11-24T09:12:00Z');
 export const FEES: MarketplaceFees = { percent: 15, floorMinor: 2500, steps: [], saleFeeMinor: 0, listingFeeMinor: 0 };
@@ -32,3 +39,25 @@ export function listing(
 }
 
 export const prices = (more: Partial<typeof NO_PRICES>) => ({ ...NO_PRICES, ...more });
+
+/** Lines put into columns, as the server does from its tables. */
+export function listingColumns(lines: readonly ListingLine[]): ListingColumns {
+  const numbers = (of: (line: ListingLine) => number | null) =>
+    Float64Array.from(lines, (line) => of(line) ?? Number.NaN);
+  return {
+    ascii: lines.map(({ ascii }) => `${ascii}\n`).join(''),
+    unicode: Object.fromEntries(
+      lines.flatMap(({ ascii, unicode }, place) => (unicode === ascii ? [] : [[place, unicode]])),
+    ),
+    id: Int32Array.from(lines, ({ id }) => id),
+    nameId: Int32Array.from(lines, ({ nameId }) => nameId),
+    listedAs: lines.map(({ marketplace, kind, currency, status }) => ({ marketplace, kind, currency, status })),
+    as: Int32Array.from(lines, (_, place) => place),
+    asked: numbers(({ askedMinor }) => askedMinor),
+    proceeds: numbers(({ proceedsMinor }) => proceedsMinor),
+    profit: numbers(({ profitMinor }) => profitMinor),
+    best: numbers(({ bestMinor }) => bestMinor),
+    visits: Int32Array.from(lines, ({ visits }) => visits),
+    termEnd: numbers(({ termEnd }) => termEnd),
+  };
+}

@@ -25,14 +25,14 @@ interface ListingsFootProps {
   readonly shown: ListingSums;
   /** `null` while nothing is chosen. */
   readonly chosen: ChosenListings | null;
-  readonly listingIds: readonly number[];
   readonly onDone: () => Promise<void>;
 }
 
 /** The totals of what is shown or chosen, and what can be done with the chosen. */
-export function ListingsFoot({ shown, chosen, listingIds, onDone }: ListingsFootProps) {
+export function ListingsFoot({ shown, chosen, onDone }: ListingsFootProps) {
   const { ask } = useSave();
   const { count, proceeds, notKnown } = chosen?.sums ?? shown;
+  const listingIds = chosen?.ids ?? [];
   const act = async <T,>(asked: Promise<T | Refusal>, words: (done: T) => string) => {
     if ((await ask(asked, words)) !== null) await onDone();
   };

@@ -90,7 +90,7 @@ export function ListingsScreen({ marketplaces }: { marketplaces: readonly Market
           </Empty>
         }
       />
-      <ListingsFoot shown={sums} chosen={chosen.about} listingIds={[...chosen.ids]} onDone={onDone} />
+      <ListingsFoot shown={sums} chosen={chosen.about} onDone={onDone} />
     </>
   );
 }
