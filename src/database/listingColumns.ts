@@ -1,14 +1,8 @@
-import {
-  askedFirst,
-  LISTING_KINDS,
-  type ListingKind,
-  type ListingStatus,
-  OVER_LISTINGS,
-  type PriceName,
-} from '@/core/selling';
+import { type ListingKind, type ListingStatus, OVER_LISTINGS } from '@/core/selling';
 import { Dictionary, Growing } from '@/core/table';
 import { addDays, dayOf, type Instant } from '@/core/time';
 import { type BinaryRow, copyRows } from './copyRows';
+import { ASKED } from './listings';
 import { oneOf } from './oneOf';
 import { type Database, snapshot } from './pool';
 
@@ -32,20 +26,6 @@ export interface StoredListings {
   readonly asked: Float64Array;
   readonly visits: Int32Array;
 }
-
-const COLUMN: Readonly<Record<PriceName, string>> = {
-  minimum: 'minimum_minor',
-  start: 'start_minor',
-  reserve: 'reserve_minor',
-  asking: 'asking_minor',
-  buyNow: 'buy_now_minor',
-};
-const ASKED = `case kind ${LISTING_KINDS.map(
-  (kind) =>
-    `when '${kind}' then coalesce(${askedFirst(kind)
-      .map((price) => COLUMN[price])
-      .join(', ')})`,
-).join(' ')} end`;
 
 /** What is still to be paid for: what a listing that was sent has chosen is paid already, and does not set it apart. */
 const UNPAID =

@@ -1,11 +1,14 @@
 import {
+  askedFirst,
   FAILED_STAGES,
   LEAVING_LISTINGS,
+  LISTING_KINDS,
   type ListingStatus,
   type ListingTerms,
   MOST_BIDS_TO_CANCEL,
   OVER_LISTINGS,
   PRICE_NAMES,
+  type PriceName,
   type PriceReasons,
   STANDING_LISTINGS,
   TOLD_LISTINGS,
@@ -45,6 +48,21 @@ export interface ListingRow extends ListingDraft {
   readonly madeAt: Instant;
   readonly sentAt: Instant | null;
 }
+
+const COLUMN: Readonly<Record<PriceName, string>> = {
+  minimum: 'minimum_minor',
+  start: 'start_minor',
+  reserve: 'reserve_minor',
+  asking: 'asking_minor',
+  buyNow: 'buy_now_minor',
+};
+/** The price that counts as asked, of a row of listings `l`. */
+export const ASKED = `case l.kind ${LISTING_KINDS.map(
+  (kind) =>
+    `when '${kind}' then coalesce(${askedFirst(kind)
+      .map((price) => `l.${COLUMN[price]}`)
+      .join(', ')})`,
+).join(' ')} end`;
 
 const LISTING = `
   select l.id, l.name_id as "nameId", n.ascii, n."unicode", n.account_id as "accountId", l.marketplace_id as "marketplaceId", v.label as marketplace,
@@ -89,13 +107,41 @@ export async function selectListingAt(db: Queryable, marketplaceId: number, asci
   return rows[0] ?? null;
 }
 
+/** What of a listing says whether it needs the owner. */
+export interface WatchedListing
+  extends Pick<
+    ListingRow,
+    | 'nameId'
+    | 'ascii'
+    | 'unicode'
+    | 'marketplaceId'
+    | 'marketplace'
+    | 'linked'
+    | 'kind'
+    | 'auctionDays'
+    | 'currency'
+    | 'status'
+    | 'madeAt'
+    | 'sentAt'
+    | 'seenLiveAt'
+  > {
+  readonly askedMinor: number | null;
+  readonly termEndsAt: Instant | null;
+  /** Only the date of the term's end is known. */
+  readonly termEndDay: boolean;
+}
+
 /**
  * Listings that may need the owner: not proved, refused, kept at a marketplace by hand, or with a term that may end before a sale is
  * handed over. `handedOver` is when that would be without the marketplace's review and an auction, which come on top.
  */
-export async function selectListingsToWatch(db: Queryable, handedOver: Instant): Promise<ListingRow[]> {
-  const { rows } = await db.query<ListingRow>(
-    `${LISTING} where ${CURRENT} and (l.status ${oneOf(UNSEEN_LISTINGS)} or (l.marketplace_id is not null and v.link_url is null)
+export async function selectListingsToWatch(db: Queryable, handedOver: Instant): Promise<WatchedListing[]> {
+  const { rows } = await db.query<WatchedListing>(
+    `select l.name_id as "nameId", n.ascii, n."unicode", l.marketplace_id as "marketplaceId", v.label as marketplace, v.link_url is not null as linked,
+       l.kind, l.auction_days as "auctionDays", l.currency, l.status, l.made_at as "madeAt", l.sent_at as "sentAt", l.seen_live_at as "seenLiveAt",
+       ${ASKED} as "askedMinor", n.term_end as "termEndsAt", n.term_end_day as "termEndDay"
+     from listings l join names n on n.id = l.name_id left join marketplaces v on v.id = l.marketplace_id
+     where ${CURRENT} and (l.status ${oneOf(UNSEEN_LISTINGS)} or (l.marketplace_id is not null and v.link_url is null)
        or n.term_end < $1::timestamptz + make_interval(hours => coalesce(v.review_hours, 0), days => case when l.kind = 'auction' then l.auction_days else 0 end))
      order by n.ascii, l.id`,
     [new Date(handedOver)],

@@ -3,14 +3,13 @@ import {
   AGENDA_KINDS,
   type AgendaItem,
   type AgendaKind,
-  askedPrice,
   costIn,
   HANDOVER_DAYS,
   orderAgenda,
   soldBy,
   turnAt,
 } from '@/core/selling';
-import { addDays, dayOf, earliestEnd, HOUR_MS, type Instant } from '@/core/time';
+import { addDays, dayOf, earliestAt, earliestEnd, HOUR_MS, type Instant } from '@/core/time';
 import { type AuctionRow, selectAuctions, selectUnsold } from '@/database/auctions';
 import {
   countListings,
@@ -21,6 +20,7 @@ import {
   selectNameOnSale,
   selectNeverListed,
   selectSaleNames,
+  type WatchedListing,
 } from '@/database/listings';
 import { type MarketplaceRow, selectMarketplaces } from '@/database/marketplaces';
 import { selectThreads, type ThreadRow } from '@/database/offers';
@@ -163,12 +163,12 @@ function saleAtTurn(sale: SaleRow): AgendaItem[] {
     : [];
 }
 
-function listingItems(listing: ListingRow, marketplace: MarketplaceRow | null, now: Instant): AgendaItem[] {
+function listingItems(listing: WatchedListing, marketplace: MarketplaceRow | null, now: Instant): AgendaItem[] {
   const item = (kind: AgendaItem['kind'], by: Instant | null): AgendaItem => ({
     ...nameOf(listing),
     kind,
     by,
-    minor: askedPrice(listing),
+    minor: listing.askedMinor,
     currency: listing.currency,
     who: listing.marketplace ?? 'the office',
     about: { kind: 'listings' },
@@ -183,7 +183,7 @@ function listingItems(listing: ListingRow, marketplace: MarketplaceRow | null, n
     if (again <= now) items.push(item('to be seen live', again));
   }
   const isOffered = ['sending', 'unproved', 'in review', 'live'].includes(listing.status);
-  const end = listing.termEnd === null ? null : earliestEnd(listing.termEnd);
+  const end = listing.termEndsAt === null ? null : earliestAt(listing.termEndsAt, listing.termEndDay);
   if (isOffered && end !== null && end < soldBy(listing, marketplace, now)) items.push(item('term too short', end));
   return items;
 }
