@@ -40,6 +40,7 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
     <html
       lang="en"
       className={`${text.variable} ${names.variable}`}
+      data-shows={isDoorway ? undefined : 'ledger'}
       {...(theme === 'day' || theme === 'night' ? { 'data-theme': theme } : {})}
     >
       <head>

@@ -1,9 +1,10 @@
 'use client';
-import { type Remote, wrap } from 'comlink';
+import type { Remote } from 'comlink';
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState } from 'react';
 import { addDays, dayIn, dayOf, type Instant } from '@/core/time';
 import type { DayStyle } from '@/ui/text/words';
 import type { LedgerWorker } from './ledger.worker';
+import { takeLedger } from './ledgerThread';
 import type { LedgerMeta } from './views';
 
 /** What every screen knows: today, and the ledger in its worker. */
@@ -57,25 +58,6 @@ export function useLedgerChange(act: () => void): void {
 /** On which windows of one browser tell each other that the ledger has changed, by its new number. */
 const CHANGED = 'name-ledger changed';
 
-/** The thread that keeps the ledger, and the first reading of it. */
-interface Begun {
-  readonly thread: Worker;
-  readonly remote: Remote<LedgerWorker>;
-  readonly loaded: Promise<LedgerMeta>;
-}
-
-function begin(): Begun {
-  const thread = new Worker(new URL('./ledger.worker.ts', import.meta.url), { type: 'module' });
-  const remote = wrap<LedgerWorker>(thread);
-  const loaded = remote.load();
-  // Whoever waits for it is told; until then nobody may be waiting.
-  loaded.catch(() => undefined);
-  return { thread, remote, loaded };
-}
-
-/** Begun as soon as this file is there, before the page comes to life: reading the ledger takes longest. */
-let begun: Begun | null = typeof Worker === 'undefined' ? null : begin();
-
 /** The ledger in its thread: read when the window opens, when something was done in it, and when it or another window is looked at again. */
 function useLedgerThread(): Pick<LedgerContext, 'meta' | 'problem' | 'worker' | 'reload'> {
   const [meta, setMeta] = useState<LedgerMeta | null>(null);
@@ -104,8 +86,7 @@ function useLedgerThread(): Pick<LedgerContext, 'meta' | 'problem' | 'worker' | 
   }, [take]);
 
   useEffect(() => {
-    const { thread, remote, loaded } = begun ?? begin();
-    begun = null;
+    const { thread, remote, loaded } = takeLedger();
     live.current = remote;
     setWorker(() => remote);
     void take(loaded);
