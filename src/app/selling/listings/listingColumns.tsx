@@ -21,14 +21,14 @@ export function columnsFor(style: Parameters<typeof dayWords>[1], home: string):
   ): GridColumn<ListingLine> => ({ id, heading: label, label, width, figures, sortable: true, render });
   return [
     column('name', 'Name', 176, ({ unicode }) => <span className="name opens">{unicode}</span>),
-    column('marketplace', 'Marketplace', 112, ({ marketplace }) => marketplace),
-    column('kind', 'Offered as', 160, ({ kind }) => kind),
+    column('marketplace', 'Marketplace', 128, ({ marketplace }) => marketplace),
+    column('kind', 'Offered as', 150, ({ kind }) => kind),
     column('asked', 'Asking price', 92, ({ askedMinor, currency }) => money(askedMinor, currency), true),
     column('proceeds', 'Proceeds', 90, ({ proceedsMinor, currency }) => money(proceedsMinor, currency), true),
     column(
       'profit',
       'Profit',
-      100,
+      94,
       ({ profitMinor, currency }) => (
         <span className={profitMinor !== null && profitMinor < 0 ? 'caution' : undefined}>
           {profitMinor !== null && profitMinor < 0 ? '−' : ''}
