@@ -51,7 +51,7 @@ export class BinaryFields {
 }
 
 /** Eleven bytes of signature, four of flags, four of the length of what follows. */
-const HEADER_BYTES = 19;
+export const HEADER_BYTES = 19;
 
 /** Runs a query that answers one row, and reads its fields in PostgreSQL's binary COPY format: many times quicker than as text. */
 export async function copyOut(db: Database, query: string): Promise<BinaryFields> {

@@ -1,8 +1,7 @@
 import type { PoolClient } from 'pg';
 import { to as copyTo } from 'pg-copy-streams';
+import { HEADER_BYTES } from './copyOut';
 
-/** Eleven bytes of signature, four of flags, four of the length of what follows. */
-const HEADER_BYTES = 19;
 /** In place of a row's number of fields, behind the last. */
 const END = -1;
 /** Instants are counted from here, in microseconds. */

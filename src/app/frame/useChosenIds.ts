@@ -12,12 +12,11 @@ export interface ChosenIds {
 }
 
 /** Keeps what is chosen; `read` answers the ids of the list from one place to another. */
-export function useChosenIds(read: ((from: number, to: number) => Promise<readonly number[]>) | null): ChosenIds {
+export function useChosenIds(read: (from: number, to: number) => Promise<readonly number[]>): ChosenIds {
   const [ids, setIds] = useState<ReadonlySet<number>>(new Set());
   const anchor = useRef<number | null>(null);
   const choose = useCallback(
     async (place: number, range: boolean) => {
-      if (!read) return;
       if (range && anchor.current !== null) {
         const [from, to] = [Math.min(anchor.current, place), Math.max(anchor.current, place)];
         const more = await read(from, to + 1);
@@ -37,7 +36,6 @@ export function useChosenIds(read: ((from: number, to: number) => Promise<readon
   );
   const all = useCallback(
     async (total: number) => {
-      if (!read) return;
       const every = await read(0, total);
       setIds((now) => (now.size >= every.length ? new Set() : new Set(every)));
     },

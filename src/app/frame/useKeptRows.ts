@@ -19,7 +19,7 @@ export interface KeptRows<R> {
 }
 
 /** Keeps what is in view of a long list whose rows are read from the worker, from one place to another. */
-export function useKeptRows<R>(read: ((from: number, to: number) => Promise<readonly R[]>) | null): KeptRows<R> {
+export function useKeptRows<R>(read: (from: number, to: number) => Promise<readonly R[]>): KeptRows<R> {
   const rows = useRef(new Map<number, R>());
   const inView = useRef({ from: 0, to: FIRST_WINDOW });
   const [, redraw] = useState(0);
@@ -27,7 +27,7 @@ export function useKeptRows<R>(read: ((from: number, to: number) => Promise<read
     (from: number, to: number) => {
       const start = Math.max(0, from);
       const arrangement = rows.current;
-      void read?.(start, to).then((fetched) => {
+      void read(start, to).then((fetched) => {
         if (rows.current !== arrangement) return;
         // A row that is drawn already is not drawn anew.
         for (const [i, row] of fetched.entries()) if (!rows.current.has(start + i)) rows.current.set(start + i, row);

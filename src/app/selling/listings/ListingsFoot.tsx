@@ -25,16 +25,17 @@ interface ListingsFootProps {
   readonly shown: ListingSums;
   /** `null` while nothing is chosen. */
   readonly chosen: ChosenListings | null;
-  readonly onDone: () => Promise<void>;
+  readonly onDone: () => void;
 }
 
 /** The totals of what is shown or chosen, and what can be done with the chosen. */
 export function ListingsFoot({ shown, chosen, onDone }: ListingsFootProps) {
-  const { ask } = useSave();
+  // What is listed is read anew with the ledger.
+  const { ask } = useSave({ ledger: true });
   const { count, proceeds, notKnown } = chosen?.sums ?? shown;
   const listingIds = chosen?.ids ?? [];
   const act = async <T,>(asked: Promise<T | Refusal>, words: (done: T) => string) => {
-    if ((await ask(asked, words)) !== null) await onDone();
+    if ((await ask(asked, words)) !== null) onDone();
   };
   return (
     <Foot aria-label="Totals">

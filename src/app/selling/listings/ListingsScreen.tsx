@@ -53,10 +53,6 @@ export function ListingsScreen({ marketplaces }: { marketplaces: readonly Market
     const sort = id as ListingWish['sort'];
     setWish({ ...wish, sort, descending: wish.sort === sort && !wish.descending });
   };
-  const onDone = async () => {
-    chosen.clear();
-    await load();
-  };
   if (hasFailed) return <Failed text="The listings could not be read." onRetry={() => void load()} />;
   if (sums === null) return <Loading text="Reading the listings" />;
   return (
@@ -90,7 +86,7 @@ export function ListingsScreen({ marketplaces }: { marketplaces: readonly Market
           </Empty>
         }
       />
-      <ListingsFoot shown={sums} chosen={chosen.about} onDone={onDone} />
+      <ListingsFoot shown={sums} chosen={chosen.about} onDone={chosen.clear} />
     </>
   );
 }
