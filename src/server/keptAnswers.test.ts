@@ -1,6 +1,7 @@
+import { once } from 'node:events';
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
-import type { AddressInfo } from 'node:net';
-import { afterEach, describe, expect, test } from 'vitest';
+import { type AddressInfo, connect } from 'node:net';
+import { afterEach, describe, expect, test, vi } from 'vitest';
 import { KeptAnswers } from './keptAnswers';
 
 let close: () => Promise<void> = async () => undefined;
@@ -8,11 +9,11 @@ afterEach(() => close());
 
 /** A server with kept answers before `make`, on a ledger whose state the test moves. */
 async function serve(make: (request: IncomingMessage, response: ServerResponse) => void) {
-  const state = { version: '1', made: 0, asked: 0, closed: 0, ready: Promise.resolve() };
+  const state = { version: '1', isBehind: false, made: 0, asked: 0, closed: 0, ready: Promise.resolve() };
   const kept = new KeptAnswers(async () => {
     state.asked += 1;
     await state.ready;
-    return state.version;
+    return { version: state.version, isBehind: state.isBehind };
   });
   const server = createServer((request, response) => {
     response.once('close', () => {
@@ -37,9 +38,10 @@ async function serve(make: (request: IncomingMessage, response: ServerResponse) 
       text: await answer.text(),
       type: answer.headers.get('content-type'),
       etag: answer.headers.get('etag'),
+      isBehind: answer.headers.has('ledger-behind'),
     };
   };
-  return { state, get };
+  return { state, get, port: (server.address() as AddressInfo).port };
 }
 
 const inPieces = (text: string) => (_request: IncomingMessage, response: ServerResponse) => {
@@ -52,7 +54,13 @@ describe('an answer that only the state of the ledger decides', () => {
   test('is made once for each state, and goes out as it was', async () => {
     const { state, get } = await serve(inPieces('{"a":1}'));
     for (let i = 0; i < 3; i += 1)
-      expect(await get()).toEqual({ status: 200, text: '{"a":1}', type: 'application/json', etag: '"1"' });
+      expect(await get()).toEqual({
+        status: 200,
+        text: '{"a":1}',
+        type: 'application/json',
+        etag: '"1"',
+        isBehind: false,
+      });
     expect(state.made).toBe(1);
     state.version = '2';
     await get();
@@ -67,6 +75,31 @@ describe('an answer that only the state of the ledger decides', () => {
     state.version = '2';
     expect(await get({ 'if-none-match': '"1"' })).toMatchObject({ status: 200, etag: '"2"' });
     expect(state.made).toBe(2);
+  });
+
+  test('whoever asked first and does not read it keeps nobody else waiting', async () => {
+    const piece = Buffer.alloc(256 * 1024, 'n');
+    const { state, get, port } = await serve(async (_request, response) => {
+      for (let i = 0; i < 64; i += 1) if (!response.write(piece)) await once(response, 'drain');
+      response.end();
+    });
+    const first = connect(port, '127.0.0.1');
+    first.pause();
+    first.write('GET /ledger/data HTTP/1.1\r\nhost: 127.0.0.1\r\n\r\n');
+    await vi.waitFor(() => expect(state.made).toBe(1));
+    expect((await get({}, AbortSignal.timeout(5000))).text).toHaveLength(64 * piece.length);
+    expect(state.made).toBe(1);
+    first.destroy();
+  });
+
+  test('that it is of an earlier state is told as long as it is, with what was kept and to who has it already', async () => {
+    const { state, get } = await serve(inPieces('{"a":1}'));
+    state.isBehind = true;
+    for (let i = 0; i < 2; i += 1) expect(await get()).toMatchObject({ status: 200, isBehind: true });
+    expect(await get({ 'if-none-match': '"1"' })).toMatchObject({ status: 304, isBehind: true });
+    state.isBehind = false;
+    expect(await get()).toMatchObject({ status: 200, isBehind: false });
+    expect(state.made).toBe(1);
   });
 
   test('asked by many at once it is made once, even when the ledger moves on meanwhile', async () => {

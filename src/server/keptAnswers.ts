@@ -1,4 +1,5 @@
 import type { IncomingMessage, ServerResponse } from 'node:http';
+import type { ShownState } from '@/usecases/names/ledger';
 
 /** An answer as it went out. */
 interface Answer {
@@ -23,6 +24,7 @@ const OWN_HEADERS = new Set([
   'transfer-encoding',
   'x-request-id',
   'content-length',
+  'ledger-behind',
 ]);
 
 /** The whole of 250,000 names for a window is 21 MB: made for each window that asks, one would wait for the other. */
@@ -32,7 +34,7 @@ const KEPT_MS = 30_000;
 
 /**
  * Answers that were given in one state of the ledger, as whoever asks next may have them too: computed once, however many ask.
- * `versionOf` names the state; it is asked after a request has come, so that nobody gets less than what was there at that moment.
+ * `stateOf` names the state; it is asked after a request has come, so that nobody gets less than what was there at that moment.
  */
 export class KeptAnswers {
   private version = '';
@@ -41,9 +43,9 @@ export class KeptAnswers {
   private readonly making = new Map<string, Making>();
   private bytes = 0;
   private forget: NodeJS.Timeout | undefined;
-  private asking: Promise<string> | null = null;
+  private asking: Promise<ShownState> | null = null;
 
-  constructor(private readonly versionOf: () => Promise<string>) {}
+  constructor(private readonly stateOf: () => Promise<ShownState>) {}
 
   /** Whether an answer to this request may be kept. */
   static mayKeep(method: string | undefined, path: string): boolean {
@@ -51,10 +53,10 @@ export class KeptAnswers {
   }
 
   /** The state of now. Those who ask in the same moment share one question, which is sent after all of them have come. */
-  private now(): Promise<string> {
+  private now(): Promise<ShownState> {
     this.asking ??= new Promise<void>((go) => setImmediate(go)).then(() => {
       this.asking = null;
-      return this.versionOf();
+      return this.stateOf();
     });
     return this.asking;
   }
@@ -68,7 +70,9 @@ export class KeptAnswers {
     this.forget = setTimeout(() => this.drop(''), KEPT_MS).unref();
     const key = request.url ?? '';
     // The state names the answer (RFC 9110 section 8.8.3): who has it already is told so, and nothing is made.
-    const version = await this.now();
+    const { version, isBehind } = await this.now();
+    // Told with what was kept as well: a window asks again soon.
+    if (isBehind) response.setHeader('ledger-behind', 'true');
     const tag = `"${version}"`;
     response.setHeader('etag', tag);
     if (request.headers['if-none-match'] === tag) {
@@ -92,7 +96,7 @@ export class KeptAnswers {
    * being made it is waited for, so that a ledger that changes all the time is not answered from for each of its states at once.
    */
   private async find(key: string, present: string): Promise<Answer | Making> {
-    for (let version = present; ; version = await this.now()) {
+    for (let version = present; ; version = (await this.now()).version) {
       if (version !== this.version) this.drop(version);
       const kept = this.answers.get(key);
       if (kept) return kept;
@@ -120,11 +124,11 @@ export class KeptAnswers {
   }
 
   private keep(mine: Making, key: string, response: ServerResponse): void {
-    const pieces: Buffer[] = [];
+    const pieces: Uint8Array[] = [];
     let size = 0;
     const hear = (piece: unknown) => {
       if (size > LARGEST || piece === undefined || piece === null || typeof piece === 'function') return;
-      const octets = Buffer.from(piece as Uint8Array);
+      const octets = typeof piece === 'string' ? Buffer.from(piece) : (piece as Uint8Array);
       size += octets.byteLength;
       if (size <= LARGEST) pieces.push(octets);
       else pieces.length = 0;
@@ -134,7 +138,8 @@ export class KeptAnswers {
     const over = (answer: Answer | null) => this.settle(key, mine, answer);
     response.write = ((...args: unknown[]) => {
       hear(args[0]);
-      return write(...args);
+      // Made at full speed, not at that of whoever asked first: others wait for it, and he may read slowly or not at all.
+      return write(...args) || size <= LARGEST;
     }) as typeof response.write;
     response.end = ((...args: unknown[]) => {
       hear(args[0]);

@@ -7,10 +7,13 @@ import next from 'next';
 import pLimit from 'p-limit';
 import type { Who } from '@/core/people';
 import { isRefusal, type Refusal } from '@/core/refusal';
+import { loadClock } from '@/usecases/clock';
 import { deps } from '@/usecases/deps';
 import { type AskedFrom, makeLog, withinRequest } from '@/usecases/log';
-import { ledgerVersion } from '@/usecases/names/ledger';
+import { LONG_WORK } from '@/usecases/longWork';
+import { shownState } from '@/usecases/names/ledger';
 import type { Identified } from '@/usecases/people/identify';
+import { openThread } from '@/usecases/thread';
 import { type TurnedAway, trustForwarded, turnAway } from './guard';
 import { answerHeaders } from './headers';
 import { KeptAnswers } from './keptAnswers';
@@ -21,7 +24,7 @@ import { isForAnybody, refuseAsker, wantsSignIn, whoAsks, whoMeanwhile } from '.
 const log = makeLog('app');
 const publicOrigin = process.env.NAME_LEDGER_ORIGIN ? new URL(process.env.NAME_LEDGER_ORIGIN) : null;
 const outside = outsideFrom(process.env);
-const kept = new KeptAnswers(() => ledgerVersion(deps()));
+const kept = new KeptAnswers(() => shownState(deps()));
 /**
  * So many requests are answered at once, the rest in their order: many begun and none finished would make all of them late.
  * What comes in as a stream takes no turn, since it waits for its sender.
@@ -233,12 +236,21 @@ function bound(server: Server): void {
   server.maxConnections = 2000;
 }
 
+/** Makes what every request needs, with the threads that compute beside it: before the first of them is taken. */
+async function makeReady(): Promise<void> {
+  const path = process.env.NAME_LEDGER_THREAD;
+  const own = deps({ part: 'app', connections: 16, thread: path ? openThread(path, new Set(LONG_WORK)) : null });
+  // A database that is away at this moment is asked again with the first request.
+  await loadClock(own).catch((error: unknown) => own.log.warn({ err: error }, 'the clock could not be read'));
+}
+
 /**
  * Serves the application on a port of loopback, and beyond this machine where the start command says so. Every request passes the guard here, before the framework sees it. Behind a proxy
  * of the office `NAME_LEDGER_ORIGIN` is the address under which that proxy shows it.
  */
 export async function serve(port: number): Promise<void> {
   const dev = process.env.NODE_ENV === 'development';
+  await makeReady();
   const app = next({ dev, dir: process.cwd(), hostname: '127.0.0.1', port });
   await app.prepare();
   const handle = app.getRequestHandler();

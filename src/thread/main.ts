@@ -7,7 +7,7 @@ import { goOnFor } from '@/usecases/people/command';
 import type { Outcome } from '@/usecases/thread';
 
 /** A thread beside the application: it computes what would hold up every other request there. */
-const own = deps({ part: 'thread', connections: 4, thread: null });
+const own = deps({ part: 'thread', connections: 8, thread: null });
 
 export interface Task {
   readonly name: Computation;

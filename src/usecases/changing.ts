@@ -4,6 +4,7 @@ import { insertBatch, type PatchedName, patchNames } from '@/database/changes';
 import { bumpRevision } from '@/database/ledger';
 import { type Transaction, transaction } from '@/database/pool';
 import type { Deps } from './deps';
+import { tellChange } from './telling';
 
 /** What a command did: the batch that undo takes back, and how many names it changed. */
 export interface Done {
@@ -34,14 +35,14 @@ export class ChangedMeanwhile extends Error {
  * ledger's number rises first, so that no window keeps what is no longer true; that is also the order in which changes wait for
  * each other. What `work` writes stands in the history with the person and the instant.
  */
-export function changing<T>(
-  deps: Pick<Deps, 'database' | 'clock' | 'by' | 'still' | 'who' | 'command'>,
+export async function changing<T>(
+  deps: Pick<Deps, 'database' | 'clock' | 'by' | 'still' | 'who' | 'command' | 'thread' | 'isThread' | 'log'>,
   work: (tx: Transaction, change: Change) => Promise<T>,
 ): Promise<T> {
   // Whatever was not made a command has not asked whether it may.
   if ((isMember(deps.who) || deps.who?.kind === 'stranger') && deps.command === undefined)
     throw new Error('a member changes something outside of every command');
-  return transaction(deps.database, async (tx) => {
+  const done = await transaction(deps.database, async (tx) => {
     await bumpRevision(tx);
     // No other change is under way from here on: what is still so now stays so.
     if (deps.still && !(await deps.still())) throw new ChangedMeanwhile();
@@ -57,6 +58,8 @@ export function changing<T>(
       },
     });
   });
+  await tellChange(deps);
+  return done;
 }
 
 /** Begins a batch of the history within a change that is under way. */

@@ -10,9 +10,10 @@ import { loadClock } from './clock';
 import type { Deps } from './deps';
 import { importAtOnce } from './imports/importAtOnce';
 import { beginImport, mendRow, type ReadingOptions, readImport } from './imports/readImport';
+import { LONG_WORK } from './longWork';
 import { decisionsToday, transferPlan, verdicts } from './names/decisions';
 import { exportCsv, exportJson, exportXlsx } from './names/export';
-import { ledgerBytes } from './names/ledger';
+import { ledgerBytes, readAnew, shownState } from './names/ledger';
 import { pageOfNames } from './names/list';
 import { nameOn } from './names/one';
 import { passDay } from './practice/passDay';
@@ -23,6 +24,7 @@ import { differingNames } from './records/compare';
 import { sendReminders } from './reminders/remind';
 import { listingBytes } from './selling/listingTable';
 import { sellingAgenda, sellingReport, sellingToday } from './selling/report';
+import { tellChange } from './telling';
 
 /** An answer as it goes out: in the thread that computes it, so that nobody else waits while it is written. */
 const bytes = (text: string) => new TextEncoder().encode(text);
@@ -56,6 +58,8 @@ const COMPUTATIONS = {
   nameOn: async (deps: Deps, name: string, query: string) =>
     unlessRefused(await nameOn(deps, name, new URLSearchParams(query)), json),
   offers: prospectsBytes,
+  readAnew,
+  shownState,
   pageOfNames: async (deps: Deps, query: string) =>
     unlessRefused(await pageOfNames(deps, new URLSearchParams(query)), json),
   passDay,
@@ -81,22 +85,16 @@ export type Computation = keyof Computations;
 type Arguments<K extends Computation> = Computations[K] extends (deps: Deps, ...args: infer A) => unknown ? A : never;
 type Answer<K extends Computation> = Awaited<ReturnType<Computations[K]>>;
 
-/** Reading a list, and playing a forecast, is long work by itself: it has a thread of its own, and is given up after a while. */
-export const LONG: ReadonlySet<Computation> = new Set<Computation>([
-  'beginImport',
-  'forecastNow',
-  'importAtOnce',
-  'keepForecast',
-  'readImport',
-]);
+const LONG: ReadonlySet<Computation> = new Set<Computation>(LONG_WORK);
 
 const askerOf = ({ who, command }: Deps): Asker => ({ ...(who ? { who } : {}), ...(command ? { command } : {}) });
 
 /** Computes in the thread where there is one (the application has), else here (jobs, tests). */
-export function compute<K extends Computation>(deps: Deps, name: K, ...args: Arguments<K>): Promise<Answer<K>> {
-  return deps.thread
-    ? (deps.thread.run(name, args, askerOf(deps)) as Promise<Answer<K>>)
-    : computeHere(deps, name, args);
+export async function compute<K extends Computation>(deps: Deps, name: K, ...args: Arguments<K>): Promise<Answer<K>> {
+  if (!deps.thread) return computeHere(deps, name, args);
+  const answer = (await deps.thread.run(name, args, askerOf(deps))) as Answer<K>;
+  if (LONG.has(name)) await tellChange(deps);
+  return answer;
 }
 
 /** What the thread does when it is asked. */

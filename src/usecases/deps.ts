@@ -30,6 +30,8 @@ export interface Deps extends Asker {
   readonly marketplace: (address: MarketplaceAddress) => MarketplaceLink;
   /** Where long work is done; without it, here. */
   readonly thread?: Thread | null;
+  /** This is such a thread: what follows from its work is seen to by whoever asked for it. */
+  readonly isThread?: boolean;
   /** Whether what a command was asked upon is still so; without it a command is carried out whatever came between. */
   readonly still?: () => Promise<boolean>;
   /** The machine's own clock, for sign-ins; tests move it. */
@@ -57,9 +59,13 @@ interface Own {
   readonly thread: Thread | null;
 }
 
-/** The dependencies of this process, made once: its database by `DATABASE_URL`, its clock, its log. */
-export function deps(own: Own = { part: 'app', connections: 10, thread: null }): Deps {
+/**
+ * The dependencies of this process: its database by `DATABASE_URL`, its clock, its log. Made once, by what the program begins with, which says
+ * what is its `own`; throws where they are asked for before that.
+ */
+export function deps(own?: Own): Deps {
   if (!kept.nameLedgerDeps) {
+    if (!own) throw new Error('the dependencies of this process have not been made yet');
     const url = process.env.DATABASE_URL;
     if (!url) throw new Error('DATABASE_URL is not set; start the program with bin/start');
     const log = makeLog(own.part);
@@ -85,6 +91,7 @@ export function deps(own: Own = { part: 'app', connections: 10, thread: null }):
       connect: (address) => eppLink(address),
       marketplace: httpMarketplace,
       thread: own.thread,
+      isThread: own.part === 'thread',
       by: own.part === 'jobs' ? 'program' : 'office',
       links: new Map(),
     };

@@ -30,12 +30,15 @@ function resultOf(outcome: Outcome): unknown {
 }
 
 /** Long work took longer than anyone waits for it, and was ended. */
-export class TookTooLong extends Error {
+class TookTooLong extends Error {
   constructor() {
     super('it took longer than two minutes and was ended');
     this.name = 'TookTooLong';
   }
 }
+
+/** By name: the thread is opened by the server, whose modules are not those of the pages. */
+export const tookTooLong = (error: unknown): boolean => error instanceof Error && error.name === 'TookTooLong';
 
 const LONG_MS = 120_000;
 /** More waiting questions than this are turned away: their askers have gone by the time it is their turn. */

@@ -1,7 +1,7 @@
 import { type Refusal, refuse } from '@/core/refusal';
 import { moveImport } from '@/database/imports';
 import type { Deps } from './deps';
-import { TookTooLong } from './thread';
+import { tookTooLong } from './thread';
 
 const TOO_LONG = refuse(
   'took-too-long',
@@ -22,7 +22,7 @@ export async function orTookTooLong<T>(work: Promise<T>, refusal: Refusal = TOO_
   try {
     return await work;
   } catch (error) {
-    if (error instanceof TookTooLong) return refusal;
+    if (tookTooLong(error)) return refusal;
     throw error;
   }
 }

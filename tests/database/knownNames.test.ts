@@ -1,15 +1,24 @@
-import { afterEach, beforeEach, describe, expect, test } from 'vitest';
+import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
 import { everyRow, indexRules, type LedgerColumns, NameTable, projectLedger } from '@/core/ledger';
 import { unpacked } from '@/core/table';
 import { addDays } from '@/core/time';
-import { selectChangedNames, selectLedgerRules, selectRevision } from '@/database/ledger';
+import { selectChangedNames, selectLedgerRules, selectRevision, selectState, tellState } from '@/database/ledger';
 import { selectLedgerColumns } from '@/database/ledgerColumns';
 import { openDatabase } from '@/database/pool';
+import type { Deps } from '@/usecases/deps';
 import { importAtOnce } from '@/usecases/imports/importAtOnce';
 import { editNames } from '@/usecases/names/edit';
 import { knownNames } from '@/usecases/names/knownNames';
-import { type LedgerBody, ledgerBytes, ledgerVersion, projectedLedger } from '@/usecases/names/ledger';
+import {
+  type LedgerBody,
+  ledgerBytes,
+  ledgerVersion,
+  projectedLedger,
+  readAnew,
+  shownState,
+} from '@/usecases/names/ledger';
 import { undo } from '@/usecases/names/undo';
+import { tellChange } from '@/usecases/telling';
 import { emptyLedger, type TestLedger } from './ledger';
 
 let ledger: TestLedger;
@@ -21,8 +30,8 @@ beforeEach(async () => {
 });
 afterEach(() => ledger.close());
 
-const bring = (text: string) =>
-  importAtOnce(ledger, {
+const bring = (text: string, deps: Deps = ledger) =>
+  importAtOnce(deps, {
     content: new TextEncoder().encode(text),
     account: null,
     dateOrder: null,
@@ -130,6 +139,8 @@ describe('names that are kept', () => {
 });
 
 describe('what changes touched', () => {
+  /** A change as commands make them: the number rises first. */
+  const whole = (sql: string) => ledger.database.query(`begin; update revision set n = n + 1; ${sql}; commit`);
   const changedBy = async (act: () => Promise<unknown>) => {
     const since = await selectRevision(ledger.database);
     await ledger.database.query('delete from changed_names');
@@ -147,12 +158,21 @@ describe('what changes touched', () => {
   });
 
   test('a name that is deleted, and more names than are told apart: all of them', async () => {
-    expect(
-      await changedBy(() => ledger.database.query("delete from entries; delete from names where ascii = 'd.com'")),
-    ).toBeNull();
+    expect(await changedBy(() => whole("delete from entries; delete from names where ascii = 'd.com'"))).toBeNull();
     const many = Array.from({ length: 5001 }, (_, i) => `n${i}.com,Quaymark`).join('\n');
     expect(await changedBy(() => bring(`name,account\n${many}`))).toBeNull();
-    expect(await changedBy(() => ledger.database.query('truncate names cascade'))).toBeNull();
+    expect(await changedBy(() => whole('truncate names cascade'))).toBeNull();
+  });
+
+  test('whoever knows the state that very many names have made asks only for what changes after it', async () => {
+    const many = Array.from({ length: 5001 }, (_, i) => `n${i}.com,Quaymark`).join('\n');
+    await bring(`name,account\n${many}`);
+    const since = await selectRevision(ledger.database);
+    expect(await selectChangedNames(ledger.database, since - 1)).toBeNull();
+    expect(await selectChangedNames(ledger.database, since)).toEqual([]);
+    const b = await idOf('b.com');
+    await edit([b], { addTags: ['x'] });
+    expect(await selectChangedNames(ledger.database, since)).toEqual([b]);
   });
 
   test('what lies too far back, or ahead, is not known', async () => {
@@ -164,6 +184,111 @@ describe('what changes touched', () => {
     await ledger.database.query('update revision set n = n + 1');
     expect(await selectChangedNames(ledger.database, now)).toBeNull();
   });
+});
+
+describe('a change of very many names', () => {
+  const MANY = 5001;
+  const list = `name,account,notes\n${Array.from({ length: MANY }, (_, i) => `n${i}.com,Quaymark,first`).join('\n')}`;
+  /** As a thread makes it, which leaves the telling to whoever asked for it. */
+  const inThread = () => ({ ...ledger, isThread: true });
+  const state = () => selectState(ledger.database);
+  const shown = async () => (await projectedLedger(ledger)).names.length;
+
+  test('is shown once it has been read: until then the state before it, at once', async () => {
+    expect(await shown()).toBe(2);
+    await bring(list, inThread());
+    const { revision, told } = await state();
+    expect(told).toBe(revision - 1);
+    // Whoever asks first has begun the reading: those who ask in the same moment see what he sees.
+    const [first, names, version] = await Promise.all([shownState(ledger), shown(), versionAt(told)]);
+    expect(first).toEqual({ version, isBehind: true });
+    expect(names).toBe(2);
+    await vi.waitFor(async () => expect(await shown()).toBe(MANY + 2));
+    expect(await shownState(ledger)).toEqual({ version: await ledgerVersion(ledger), isBehind: false });
+  });
+
+  test('a window is told the names of the state that it is shown, and later the others', async () => {
+    await shown();
+    const version = await ledgerVersion(ledger);
+    await bring(list, inThread());
+    const told = async (since: string | null) =>
+      unpacked<LedgerBody>((await ledgerBytes(ledger, since)).buffer as ArrayBuffer);
+    expect(await told(version)).toMatchObject({ changed: [], revision: Number(version.split('.')[1]) });
+    await readAnew(ledger);
+    const all = await told(version);
+    expect(all).toMatchObject({ changed: null, revision: (await state()).revision });
+    expect(all.names.ascii.split('\n')).toHaveLength(MANY + 3);
+  });
+
+  test('whoever made it waits until it is told: nobody is answered of an earlier state after that', async () => {
+    await shown();
+    const asked: string[] = [];
+    const thread = {
+      run: async (name: string) => {
+        asked.push(name);
+        expect((await state()).told).toBeLessThan((await state()).revision);
+        return readAnew(ledger);
+      },
+    };
+    await tagEverything({ ...ledger, thread }, 'one');
+    expect(asked).toEqual([]);
+    await bring(list, inThread());
+    await tellChange({ ...ledger, thread });
+    await tagEverything({ ...ledger, thread }, 'two');
+    expect(asked).toEqual(['readAnew', 'readAnew']);
+    const { revision, told } = await state();
+    expect(told).toBe(revision);
+    expect((await projectedLedger(ledger)).names.at(0).tags).toContain('two');
+  });
+
+  test('it is told although it could not be read, and where nobody keeps the ledger', async () => {
+    const broken = { run: () => Promise.reject(new Error('the thread has ended')) };
+    for (const thread of [broken, null]) {
+      await shown();
+      await tagEverything({ ...ledger, isThread: true }, thread ? 'one' : 'two');
+      await bring(thread ? list : list.replaceAll('first', 'second'), inThread());
+      await tellChange({ ...ledger, thread });
+      const { revision, told } = await state();
+      expect(told).toBe(revision);
+      expect(await shown()).toBe(MANY + 2);
+    }
+  });
+
+  test('a change that is made has not failed, although the database went away before it could be told', async () => {
+    const gone = openDatabase(ledger.url.replace(/:\d+\//, ':1/'), () => undefined);
+    const error = vi.spyOn(ledger.log, 'error');
+    await tellChange({ ...ledger, database: gone });
+    expect(error.mock.calls.map(([, said]) => said)).toEqual(['a change of many names could not be told']);
+    error.mockRestore();
+    await gone.end();
+  });
+
+  test('another change after it is seen by who asks next, and with it what was held back', async () => {
+    expect(await shown()).toBe(2);
+    await bring(list, inThread());
+    await edit([await idOf('b.com')], { addTags: ['craft'] });
+    const { names } = await projectedLedger(ledger);
+    expect(names.length).toBe(MANY + 2);
+    expect(names.at(names.placeOfAscii('b.com')).tags).toEqual(['craft', 'sea']);
+    expect(await shownState(ledger)).toEqual({ version: await ledgerVersion(ledger), isBehind: false });
+  });
+
+  test('a state is never told back, nor one that is not there', async () => {
+    const { revision } = await state();
+    await tellState(ledger.database, revision - 1);
+    await tellState(ledger.database, revision + 9);
+    expect((await state()).told).toBe(revision);
+  });
+
+  const versionAt = async (revision: number) => {
+    const [own, , hour] = (await ledgerVersion(ledger)).split('.');
+    return [own, revision, hour].join('.');
+  };
+  const tagEverything = async (deps: Deps, tag: string) => {
+    const { rows } = await ledger.database.query<{ id: number }>('select id from names order by id');
+    const nameIds = rows.map(({ id }) => id);
+    expect(await editNames(deps, { nameIds, edit: { addTags: [tag] } })).toMatchObject({ changed: nameIds.length });
+  };
 });
 
 describe('what a window is told', () => {

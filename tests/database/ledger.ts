@@ -31,7 +31,8 @@ export async function emptyLedger(): Promise<TestLedger> {
   const name = `ledger_${process.pid}_${made}`;
   const admin = inject('postgresUrl');
   await runAdmin(admin, `drop database if exists ${name}`);
-  await runAdmin(admin, `create database ${name} template ${TEMPLATE}`);
+  // Copied as files: a third quicker than page by page, where nothing has to outlive a crash.
+  await runAdmin(admin, `create database ${name} template ${TEMPLATE} strategy file_copy`);
   const url = databaseAt(admin, name);
   const database: Database = openDatabase(url, () => undefined);
   // A copy is a ledger of its own.

@@ -62,6 +62,7 @@ test('a database that a first version of a migration made is made good', async (
     '0023_forecasts_as_it_stands',
     '0024_people',
     '0025_shop',
+    '0026_told_changes',
   ]);
   expect(await migrate(url)).toEqual([]);
 });
@@ -85,6 +86,7 @@ test('what stood in a ledger in the words of before stands there in those of tod
     '0023_forecasts_as_it_stands',
     '0024_people',
     '0025_shop',
+    '0026_told_changes',
   ]);
   expect(
     await rowsIn(url, 'select ascii, purpose, observed, rescue_verdict, requested from names order by id'),

@@ -1,20 +1,24 @@
+import { get } from 'node:http';
 import { setTimeout as wait } from 'node:timers/promises';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { portfolioCsv } from '../bench/portfolio';
 import { type Program, startProgram } from './program';
 
 /**
- * All of them by `npm run soak`, on a machine that does nothing else: there nobody waits over a second. A part of them takes the same ways
+ * All of them by `npm run soak`, on a machine that does nothing else: there nobody waits over a second, not while they come in nor when they
+ * have come: until the new names have been read the state before them is shown. A part of them takes the same ways
  * beside the other tests, where the machine may be others' for seconds.
  */
 const [NAMES, LONGEST_MS] = process.env.SOAK ? [250_000, 1000] : [40_000, 4000];
 const READERS = 50;
-/** The new ledger is read and played forward once, for all who ask. */
-const LONGEST_AFTER_MS = 15_000;
-/** A reader looks at what has come, then asks again. */
-const PAUSE_MS = 500;
+/**
+ * A reader looks at what has come, then asks again: all of them make a page or a list twenty-five times a second. The think time of open
+ * benchmarks is longer (TPC-W: 7 s on average). Asking every half second they keep the thread that makes pages busy by themselves, whoever imports.
+ */
+const PAUSE_MS = process.env.SOAK ? 2000 : 500;
 
 const LIST = portfolioCsv(NAMES);
+const LAST = LIST.trimEnd().split('\n').at(-1)?.split(',')[0];
 
 let program: Program;
 beforeAll(async () => {
@@ -23,41 +27,49 @@ beforeAll(async () => {
 }, 120_000);
 afterAll(() => program.close());
 
-const OF_NAMES = /names|ledger/;
-const READ = [
-  '/api/v1/names?limit=100',
-  '/api/v1/names/kelpkiln.com',
-  '/api/v1/openapi.json',
-  '/ledger/data',
-  '/renewals',
-];
+/** What 250,000 names are to a window is 21 MB: how long these are on their way depends on the way. */
+const WHOLE = '/ledger/data';
+
+const READ = ['/api/v1/names?limit=100', '/api/v1/names/kelpkiln.com', '/api/v1/openapi.json', WHOLE, '/renewals'];
+
+interface Heard {
+  readonly status: number;
+  readonly etag: string;
+  /** When the first byte of the answer was there. */
+  readonly begun: number;
+}
+
+/** Reads an answer to its end, unless it is that of an `etag`. */
+function read(target: string, etag: string): Promise<Heard> {
+  const headers = etag === '' ? {} : { 'if-none-match': etag };
+  return new Promise((done, failed) => {
+    // A connection of its own: one that was kept may be closed just as it is used again, on a machine that stood still meanwhile.
+    const asked = get({ host: '127.0.0.1', port: program.port, path: target, headers, agent: false }, (answer) => {
+      const heard = { status: answer.statusCode ?? 0, etag: answer.headers.etag ?? '', begun: performance.now() };
+      answer.resume().once('end', () => done(heard));
+    });
+    asked.once('error', failed);
+  });
+}
 
 test(`while ${NAMES.toLocaleString('en')} names come in, ${READERS} others read, and none waits over ${LONGEST_MS} ms`, async () => {
-  const waits: { readonly target: string; readonly ms: number; readonly since: number }[] = [];
+  const waits: { readonly target: string; readonly ms: number }[] = [];
   let isOver = false;
   const readers = Array.from({ length: READERS }, async (_, i) => {
+    // A window keeps what it has read, and asks whether it still holds.
+    let etag = '';
     await wait(i * 10);
     for (let n = i; !isOver; n += 1) {
       const since = performance.now();
       const target = READ[n % READ.length] as string;
-      const { status } = await program.ask(target);
-      waits.push({ target, ms: performance.now() - since, since });
-      expect(status).toBe(200);
+      const { status, begun, etag: told } = await read(target, target === WHOLE ? etag : '');
+      if (target === WHOLE) etag = told;
+      waits.push({ target, ms: (target === WHOLE ? begun : performance.now()) - since });
+      expect([200, 304]).toContain(status);
       await wait(PAUSE_MS);
     }
   });
   await wait(2000);
-  const writtenAt = () =>
-    program.ledger.database
-      .query<{ n: number }>('select count(*)::int as n from names')
-      .then(({ rows }) => ((rows[0]?.n ?? 0) > NAMES ? performance.now() : null));
-  let written: number | null = null;
-  const watching = (async () => {
-    while (written === null) {
-      written = await writtenAt();
-      await wait(50);
-    }
-  })();
   const answer = await program.ask('/api/v1/names/import', {
     method: 'POST',
     headers: { 'content-type': 'text/csv' },
@@ -65,16 +77,11 @@ test(`while ${NAMES.toLocaleString('en')} names come in, ${READERS} others read,
   });
   expect(answer.status).toBe(200);
   expect(JSON.parse(answer.text)).toMatchObject({ new: NAMES });
-  await watching;
+  // Whoever has brought them in sees them in what is asked next.
+  expect((await program.ask(`/api/v1/names/${LAST}`)).status).toBe(200);
   await wait(3000);
   isOver = true;
   await Promise.all(readers);
-  const longest = (some: typeof waits) => Math.max(0, ...some.map(({ ms }) => ms));
-  // Who asks just before they are written may be answered after it.
-  const cut = (written ?? 0) - LONGEST_MS;
-  expect(longest(waits.filter(({ since }) => since < cut))).toBeLessThan(LONGEST_MS);
-  // Whoever asks for names once they are there waits until they have been read; nobody else does.
-  const after = waits.filter(({ since }) => since >= cut);
-  expect(longest(after)).toBeLessThan(LONGEST_AFTER_MS);
-  expect(longest(after.filter(({ target }) => !OF_NAMES.test(target)))).toBeLessThan(LONGEST_MS);
+  const longest = waits.reduce((a, b) => (a.ms > b.ms ? a : b));
+  expect(longest.ms, `the longest asked for ${longest.target}`).toBeLessThan(LONGEST_MS);
 }, 180_000);

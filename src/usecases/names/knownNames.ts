@@ -11,8 +11,8 @@ export interface KnownNames {
   readonly names: NameTable;
 }
 
-/** How long they are kept after they were last asked for. */
-const KEPT_MS = 15 * 60_000;
+/** How long they are kept after they were last asked for, and what was played forward from them. */
+export const KEPT_MS = 15 * 60_000;
 
 interface Kept {
   known: KnownNames | null;

@@ -5,13 +5,21 @@ import {
   type LedgerRules,
   NameTable,
   type Projection,
+  projectedInSteps,
   projectLedger,
   replayLedger,
+  todayInSteps,
 } from '@/core/ledger';
 import { packed } from '@/core/table';
-import { formatInstant, HOUR_MS } from '@/core/time';
+import { formatInstant, HOUR_MS, type Instant } from '@/core/time';
 import { countAcquiring } from '@/database/approaches';
-import { selectChangedNames, selectLedgerRules, selectRevision, selectState } from '@/database/ledger';
+import {
+  type LedgerState,
+  selectChangedNames,
+  selectLedgerRules,
+  selectRevision,
+  selectState,
+} from '@/database/ledger';
 import { selectLedgerColumns } from '@/database/ledgerColumns';
 import { selectTags } from '@/database/names';
 import { countAwaiting } from '@/database/offers';
@@ -19,7 +27,7 @@ import type { Database } from '@/database/pool';
 import { countOpenRenewals } from '@/database/renewals';
 import { countTransfersWaiting } from '@/database/transfers';
 import type { Deps } from '../deps';
-import { type KnownNames, knownNames } from './knownNames';
+import { KEPT_MS, type KnownNames, knownNames } from './knownNames';
 
 /** The number of the ledger's present state; it rises with every change. */
 export function ledgerRevision(deps: Deps): Promise<number> {
@@ -28,11 +36,39 @@ export function ledgerRevision(deps: Deps): Promise<number> {
 
 const VERSION_DOT = '.';
 
-/** Names the ledger's present state: it differs after every change, and from one hour to the next, since today moves on. */
+/** Names a state of the ledger, as it is seen in the present hour: today moves on. */
+const versionOf = (deps: Deps, ledger: string, revision: number): string =>
+  [ledger, revision, hourOf(deps.clock())].join(VERSION_DOT);
+const hourOf = (at: Instant): number => Math.floor(at / HOUR_MS);
+
+/** Names the ledger's present state: it differs after every change, and from one hour to the next. */
 export async function ledgerVersion(deps: Deps): Promise<string> {
-  const { ledger, revision, clockOffsetMs } = await selectState(deps.database);
-  deps.time.offsetMs = clockOffsetMs;
-  return [ledger, revision, Math.floor(deps.clock() / HOUR_MS)].join(VERSION_DOT);
+  const { ledger, revision } = await stateNow(deps);
+  return versionOf(deps, ledger, revision);
+}
+
+/** The state that whoever asks is answered of. */
+export interface ShownState {
+  /** Names it, as `ledgerVersion` does. */
+  readonly version: string;
+  /** Very many names are being read: it is the state before them, and a later one can be asked for soon. */
+  readonly isBehind: boolean;
+}
+
+/** Asked where requests are answered it is the thread that says so: there the ledger is kept. */
+export async function shownState(deps: Deps): Promise<ShownState> {
+  const state = await stateNow(deps);
+  const { ledger, revision, told } = state;
+  if (told < revision && deps.thread) return (await deps.thread.run('shownState', [], {})) as ShownState;
+  const earlier = earlierState(deps, state);
+  return { version: versionOf(deps, ledger, earlier?.revision ?? revision), isBehind: earlier !== null };
+}
+
+/** The present state, by the clock of now. */
+async function stateNow(deps: Deps): Promise<LedgerState> {
+  const state = await selectState(deps.database);
+  deps.time.offsetMs = state.clockOffsetMs;
+  return state;
 }
 
 /** What a window is told of the ledger: its names, the rules they are read by, and what waits elsewhere. */
@@ -52,10 +88,14 @@ export interface LedgerBody {
 
 /** The ledger for a browser's worker: a `LedgerBody`, packed. Only what has changed since a version of it, where that is still known. */
 export async function ledgerBytes(deps: Deps, since: string | null = null): Promise<Uint8Array> {
-  const { ledger, revision, names } = await knownNames(deps);
+  const earlier = earlierState(deps, await stateNow(deps));
+  const { ledger, revision, names } = earlier
+    ? { ...earlier, names: earlier.projection.names }
+    : await knownNames(deps);
   const [known, number] = since?.split(VERSION_DOT) ?? [];
   const from = known === ledger && /^\d{1,15}$/.test(number ?? '') ? Number(number) : null;
-  const changed = from === null ? null : await selectChangedNames(deps.database, from);
+  const hasIt = earlier !== null && from === revision;
+  const changed = hasIt ? [] : from === null ? null : await selectChangedNames(deps.database, from);
   const [rules, openRenewals, selling, transfers, acquiring] = await Promise.all([
     selectLedgerRules(deps.database),
     countOpenRenewals(deps.database),
@@ -63,9 +103,17 @@ export async function ledgerBytes(deps: Deps, since: string | null = null): Prom
     countTransfersWaiting(deps.database),
     countAcquiring(deps.database, deps.clock()),
   ]);
-  const told = changed === null ? names.columns : columnsOf(names.those(changed));
-  const asOf = formatInstant(deps.clock());
-  const body: LedgerBody = { revision, asOf, rules, names: told, changed, openRenewals, selling, transfers, acquiring };
+  const body: LedgerBody = {
+    revision,
+    asOf: formatInstant(deps.clock()),
+    rules,
+    names: changed === null ? names.columns : columnsOf(names.those(changed)),
+    changed,
+    openRenewals,
+    selling,
+    transfers,
+    acquiring,
+  };
   return packed(body);
 }
 
@@ -77,10 +125,7 @@ export async function projectedLedger(deps: Deps, nameIds: readonly number[] | n
   return nameIds === null ? wholeProjection(deps) : project(deps, nameIds);
 }
 
-/** How long a projection is kept after it was last asked for: long enough for those who ask together, no longer than that. */
-const KEPT_MS = 30_000;
-
-/** A ledger played forward, and the number that it had then. */
+/** A ledger played forward, and which state of it. */
 interface Played extends Pick<KnownNames, 'ledger' | 'revision'> {
   readonly projection: Projection;
 }
@@ -89,42 +134,79 @@ interface KeptProjection {
   readonly version: string;
   readonly played: Promise<Played>;
   readonly drop: NodeJS.Timeout;
+  /** What was there last: this one once it is made, until then what was before it. */
+  last: Played | null;
   isMaking: boolean;
 }
 
 const kept = new WeakMap<Database, KeptProjection>();
 
-/** The projection of the whole ledger is made once for each state of it, however many ask; `asOf` is of the present hour. */
+/** The state that may be shown before the present one has been read, which is begun; `null` where the present one is to be waited for. */
+function earlierState(deps: Deps, { ledger, revision, told }: LedgerState): Played | null {
+  const known = kept.get(deps.database);
+  const last = known?.last;
+  if (!last || last.ledger !== ledger || last.revision >= revision || last.revision < told) return null;
+  if (hourOf(last.projection.asOf) !== hourOf(deps.clock())) return null;
+  if (!known.isMaking)
+    keepProjection(deps, versionOf(deps, ledger, revision)).played.catch((error: unknown) =>
+      deps.log.error({ err: error }, 'the ledger could not be read after a change of many names'),
+    );
+  return last;
+}
+
+/** The whole ledger as it may be shown. See `earlierState`. */
 async function wholeProjection(deps: Deps): Promise<Projection> {
-  const { database } = deps;
+  const now = await stateNow(deps);
+  return (earlierState(deps, now) ?? (await presentState(deps, now))).projection;
+}
+
+/** Reads the ledger as it is now, and plays it forward, for whoever asks next. Answers its number. */
+export async function readAnew(deps: Deps): Promise<number> {
+  return (await presentState(deps, await stateNow(deps))).revision;
+}
+
+/** Goes through steps, between which is answered whoever has asked meanwhile: very many names take seconds. */
+async function amongOthers<T>(steps: Generator<undefined, T, undefined>): Promise<T> {
   for (;;) {
-    const version = await ledgerVersion(deps);
+    await new Promise<void>((goOn) => setImmediate(goOn));
+    const step = steps.next();
+    if (step.done) return step.value;
+  }
+}
+
+/** The whole ledger as it is now: played forward once for each state of it, however many ask; `asOf` is of the present hour. */
+async function presentState(deps: Deps, now: LedgerState): Promise<Played> {
+  const { database } = deps;
+  for (let { ledger, revision } = now; ; { ledger, revision } = await stateNow(deps)) {
+    const version = versionOf(deps, ledger, revision);
     const known = kept.get(database);
     if (known?.version === version) {
       known.drop.refresh();
-      return (await known.played).projection;
+      return known.played;
     }
-    if (!known?.isMaking) return (await keepProjection(deps, version)).projection;
+    if (!known?.isMaking) return keepProjection(deps, version).played;
     // One at a time: whoever comes while an earlier state is played forward waits for the next, and shares it.
     await known.played.catch(() => undefined);
   }
 }
 
-function keepProjection(deps: Deps, version: string): Promise<Played> {
+function keepProjection(deps: Deps, version: string): KeptProjection {
   const { database } = deps;
   const known = kept.get(database);
   if (known) clearTimeout(known.drop);
   const drop = setTimeout(() => kept.delete(database), KEPT_MS).unref();
-  const mine = { version, played: playOn(deps, known?.played), drop, isMaking: true };
+  const played = playOn(deps, known?.played);
+  const mine: KeptProjection = { version, played, drop, last: known?.last ?? null, isMaking: true };
   kept.set(database, mine);
-  mine.played.then(
-    () => {
+  played.then(
+    (done) => {
+      mine.last = done;
       mine.isMaking = false;
     },
     // What failed is not kept: the next one tries again.
     () => kept.get(database) === mine && kept.delete(database),
   );
-  return mine.played;
+  return mine;
 }
 
 /** Plays the whole ledger forward: on from an earlier state of it where one is there, and else from the start. */
@@ -137,7 +219,9 @@ async function playOn(deps: Deps, earlier: Promise<Played> | undefined): Promise
   const projection =
     before && changed
       ? replayLedger(before.projection, index, names, changed, asOf)
-      : projectLedger(index, names, asOf);
+      : await amongOthers(projectedInSteps(index, names, asOf));
+  // Whoever asks for names looks at today first.
+  if (!projection.since) await amongOthers(todayInSteps(projection));
   return { ledger, revision, projection };
 }
 

@@ -94,7 +94,7 @@ const COMPUTED = new Set(
   words(`
   candidateTable accountForecast candidateDetail spellNames starvedCharges calendar decisionsToday
   differingNames exportCsv exportJson exportXlsx ledger listings nameOn offers pageOfNames transferPlan
-  worthOfNames verdicts dropList forecastNow sellingAgenda sellingReport sellingToday
+  worthOfNames verdicts dropList forecastNow readAnew shownState sellingAgenda sellingReport sellingToday
   `),
 );
 

@@ -29,6 +29,21 @@ describe('the rateLimiter', () => {
     expect(performance.now() - before).toBeGreaterThan(60);
   });
 
+  test('what went late keeps its distance too, and a rest that is asked for meanwhile is kept', async () => {
+    const rateLimiter = new RateLimiter({ atOnce: 10, gapMs: 30 });
+    const at: number[] = [];
+    const ask = async () => void at.push(performance.now());
+    const all = Promise.all(Array.from({ length: 4 }, () => rateLimiter.through('one', ask)));
+    await new Promise((done) => setTimeout(done, 5));
+    // Nothing can be asked for a while: two turns come due meanwhile.
+    for (const since = performance.now(); performance.now() - since < 80; );
+    rateLimiter.pause('one', 40);
+    const paused = performance.now();
+    await all;
+    expect((at[1] ?? 0) - paused).toBeGreaterThan(35);
+    expect(Math.min(...at.slice(1).map((time, i) => time - (at[i] ?? 0)))).toBeGreaterThan(25);
+  });
+
   test('one host’s rest is not another’s', async () => {
     const rateLimiter = new RateLimiter({ atOnce: 1, gapMs: 0 });
     await rateLimiter.through('one', async () => undefined);

@@ -29,10 +29,9 @@ export class RateLimiter {
     const state = this.hosts.get(host) ?? { turn: pLimit(this.rateLimit.atOnce), next: 0, silent: 0 };
     this.hosts.set(host, state);
     return state.turn(async () => {
-      const now = Date.now();
-      const at = Math.max(now, state.next);
-      state.next = at + this.rateLimit.gapMs;
-      if (at > now) await wait(at - now);
+      // Looked at again after each rest: while it lasted the host may have asked for a longer one, or another question went late.
+      for (let rest = state.next - Date.now(); rest > 0; rest = state.next - Date.now()) await wait(rest);
+      state.next = Date.now() + this.rateLimit.gapMs;
       return ask();
     });
   }
