@@ -18,7 +18,7 @@ const config: NextConfig = {
   // `bin/test` checks the types of the whole project, once.
   typescript: { ignoreBuildErrors: true },
   agentRules: false,
-  experimental: { agentUpgrade: false, serverActions: { bodySizeLimit: '4mb' } },
+  experimental: { agentUpgrade: false, preloadEntriesOnStart: false, serverActions: { bodySizeLimit: '4mb' } },
 };
 
 export default config;

@@ -1,7 +1,7 @@
 'use client';
 import { ButtonLink } from '@/ui/controls/Button';
 import { Empty } from '@/ui/text/States';
-import { useTitle } from './frame/Frame';
+import { useTitle } from './frame/PageTitle';
 
 /** An address at which nothing stands. */
 export default function NotFound() {

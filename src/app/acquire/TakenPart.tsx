@@ -1,9 +1,9 @@
 'use client';
-import Link from 'next/link';
 import type { TakenCell } from '@/core/acquiring';
 import { isRefusal } from '@/core/refusal';
 import { startOfDay } from '@/core/time';
 import { Button } from '@/ui/controls/Button';
+import { Link } from '@/ui/controls/Link';
 import { Actions } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
 import { Ruled } from '@/ui/text/Sheet';

@@ -11,7 +11,7 @@ import type { LedgerChoice } from '@/usecases/ledgers/choice';
 import type { Settings } from '@/usecases/settings';
 import { useOpenLedger } from '../acts/ledgers/useOpenLedger';
 import { useSave } from '../acts/useSave';
-import { useTitle } from '../frame/Frame';
+import { useTitle } from '../frame/PageTitle';
 import { answerFirstAction } from './actions';
 import { type Proposed, proposedFor } from './proposed';
 

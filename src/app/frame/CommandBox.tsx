@@ -7,7 +7,7 @@ import { isRefusal, type Refusal } from '@/core/refusal';
 import { Option, OptionsPopover } from '@/ui/controls/Field';
 import { report } from '@/ui/overlay/Toasts';
 import { accountCommands, COMMANDS, type CommandDoes, findCommands } from './commands';
-import { useDay, useLedger } from './LedgerProvider';
+import { useLedger, useMoveDate } from './LedgerProvider';
 import { namePage } from './pages';
 import { showChart } from './ThemeSwitch';
 
@@ -188,7 +188,7 @@ function useFound(text: string): { readonly items: readonly Found[]; readonly is
 function useCarryOut(undoLast: UndoLast, onKeys: () => void) {
   const router = useRouter();
   const { reload } = useLedger();
-  const { moveDate } = useDay();
+  const { moveDate } = useMoveDate();
   return async (does: CommandDoes) => {
     switch (does.kind) {
       case 'go':

@@ -1,11 +1,12 @@
 'use client';
+import { memo, useMemo } from 'react';
 import { Button as AriaButton, Slider, SliderThumb, SliderTrack } from 'react-aria-components';
 import styled from 'styled-components';
-import { addDays, type Day, dayIn, daysUntil, formatDay } from '@/core/time';
+import { addDays, type Day, dayIn, daysUntil, formatDay, type Instant } from '@/core/time';
 import { Menu } from '@/ui/overlay/Menu';
 import { placeOn } from '@/ui/strip/LifecycleStrip';
 import { monthsOn } from '@/ui/strip/StripAxis';
-import { MOST_DAYS_AHEAD, useDay, useLedger } from './LedgerProvider';
+import { MOST_DAYS_AHEAD, useDay, useLedger, useMoveDate } from './LedgerProvider';
 
 const TRACK = 196;
 
@@ -70,26 +71,12 @@ const Presets = styled.div`
 /** The date shown, and the control that moves it up to two years ahead: by hand, by a month that is seen, or to a usual day. */
 export function DateControl() {
   const { style, today } = useLedger();
-  const { day, daysAhead, moveDate } = useDay();
-  const ahead = daysAhead > 0;
+  const { day, daysAhead } = useDay();
+  const { moveDate } = useMoveDate();
   const yearEnd = daysUntil(`${style.today.slice(0, 4)}-12-31` as Day, today, style.zone);
-  const presets = [
-    { days: 30, text: '+30 days' },
-    { days: 90, text: '+90 days' },
-    { days: yearEnd, text: 'year’s end' },
-  ];
-  const choices = new Map([
-    [0, 'Today'],
-    [7, 'A week ahead'],
-    [30, '30 days ahead'],
-    [90, '90 days ahead'],
-    [365, 'A year ahead'],
-    [MOST_DAYS_AHEAD, 'Two years ahead'],
-    ...(yearEnd > 0 ? [[yearEnd, 'The year’s end'] as const] : []),
-  ]);
-  const scale = { from: today, to: addDays(today, MOST_DAYS_AHEAD), width: TRACK };
+  const choices = useMemo(() => daysToChoose(yearEnd), [yearEnd]);
   return (
-    <Line data-ahead={ahead}>
+    <Line data-ahead={daysAhead > 0}>
       <Menu
         trigger={
           <Shown aria-label={`${formatDay(dayIn(day, style.zone))}: look ahead`}>
@@ -97,7 +84,7 @@ export function DateControl() {
           </Shown>
         }
         label="Look ahead"
-        choices={[...choices].sort(([a], [b]) => a - b).map(([days, text]) => ({ id: String(days), text }))}
+        choices={choices}
         onChoose={(id) => moveDate(Number(id))}
       />
       <Steps>
@@ -110,36 +97,70 @@ export function DateControl() {
           onChange={(value) => moveDate(value as number)}
         >
           <Track>
-            <svg width={TRACK} height={26} aria-hidden>
-              <path d={`M0 12H${TRACK}`} stroke="var(--ink-soft)" />
-              {monthsOn(scale).map(({ at, year, month }) => (
-                <g key={at} transform={`translate(${placeOn(scale, at)} 0)`}>
-                  <path d={month === 1 ? 'M0 6V18' : 'M0 9V15'} stroke="var(--ink-soft)" />
-                  {month === 1 && (
-                    <text x="3" y="25" fontSize="10" fill="var(--ink-soft)">
-                      {year}
-                    </text>
-                  )}
-                </g>
-              ))}
-            </svg>
+            <Months today={today} />
             <Thumb />
           </Track>
         </Slider>
-        <Presets>
-          {presets.map(({ days, text }) => (
-            <AriaButton
-              key={text}
-              isDisabled={days === 0}
-              aria-label={`Look ahead: ${text}`}
-              aria-pressed={daysAhead === days}
-              onPress={() => moveDate(days)}
-            >
-              {text}
-            </AriaButton>
-          ))}
-        </Presets>
+        <UsualDays yearEnd={yearEnd} chosen={[30, 90, yearEnd].includes(daysAhead) ? daysAhead : null} />
       </Steps>
     </Line>
   );
 }
+
+function daysToChoose(yearEnd: number) {
+  const choices = new Map([
+    [0, 'Today'],
+    [7, 'A week ahead'],
+    [30, '30 days ahead'],
+    [90, '90 days ahead'],
+    [365, 'A year ahead'],
+    [MOST_DAYS_AHEAD, 'Two years ahead'],
+    ...(yearEnd > 0 ? [[yearEnd, 'The year’s end'] as const] : []),
+  ]);
+  return [...choices].sort(([a], [b]) => a - b).map(([days, text]) => ({ id: String(days), text }));
+}
+
+/** The months under the thumb. Not drawn anew when it moves. */
+const Months = memo(function Months({ today }: { today: Instant }) {
+  const scale = { from: today, to: addDays(today, MOST_DAYS_AHEAD), width: TRACK };
+  return (
+    <svg width={TRACK} height={26} aria-hidden>
+      <path d={`M0 12H${TRACK}`} stroke="var(--ink-soft)" />
+      {monthsOn(scale).map(({ at, year, month }) => (
+        <g key={at} transform={`translate(${placeOn(scale, at)} 0)`}>
+          <path d={month === 1 ? 'M0 6V18' : 'M0 9V15'} stroke="var(--ink-soft)" />
+          {month === 1 && (
+            <text x="3" y="25" fontSize="10" fill="var(--ink-soft)">
+              {year}
+            </text>
+          )}
+        </g>
+      ))}
+    </svg>
+  );
+});
+
+/** The days that are mostly wanted. `chosen` is the one that is shown. */
+const UsualDays = memo(function UsualDays({ yearEnd, chosen }: { yearEnd: number; chosen: number | null }) {
+  const { moveDate } = useMoveDate();
+  const presets = [
+    { days: 30, text: '+30 days' },
+    { days: 90, text: '+90 days' },
+    { days: yearEnd, text: 'year’s end' },
+  ];
+  return (
+    <Presets>
+      {presets.map(({ days, text }) => (
+        <AriaButton
+          key={text}
+          isDisabled={days === 0}
+          aria-label={`Look ahead: ${text}`}
+          aria-pressed={chosen === days}
+          onPress={() => moveDate(days)}
+        >
+          {text}
+        </AriaButton>
+      ))}
+    </Presets>
+  );
+});

@@ -24,25 +24,31 @@ export interface DayContext {
   /** Today, or later when the date has been moved. */
   readonly day: Instant;
   readonly daysAhead: number;
+}
+
+/** How the day that is shown is moved. Apart from the day: who only moves it is not drawn anew. */
+export interface MoveDate {
   moveDate(daysAhead: number): void;
+  moveBy(days: number): void;
   /** Hears of every move before it is drawn, so that the ledger is worked out meanwhile. Answers how to stop hearing. */
   onMove(hear: (day: Instant) => void): () => void;
 }
 
 const Context = createContext<LedgerContext | null>(null);
 const Day = createContext<DayContext | null>(null);
+const Moving = createContext<MoveDate | null>(null);
+const IsAhead = createContext(false);
 
-export function useDay(): DayContext {
-  const context = useContext(Day);
-  if (!context) throw new Error('useDay outside the frame');
+function framed<T>(context: T | null): T {
+  if (!context) throw new Error('the ledger is known inside the frame only');
   return context;
 }
 
-export function useLedger(): LedgerContext {
-  const context = useContext(Context);
-  if (!context) throw new Error('useLedger outside the frame');
-  return context;
-}
+export const useLedger = (): LedgerContext => framed(useContext(Context));
+export const useDay = (): DayContext => framed(useContext(Day));
+export const useMoveDate = (): MoveDate => framed(useContext(Moving));
+/** True while a later day than today is shown. */
+export const useIsAhead = (): boolean => useContext(IsAhead);
 
 /** Acts after each change of the ledger, and not for the state that the page was drawn with. */
 export function useLedgerChange(act: () => void): void {
@@ -57,6 +63,9 @@ export function useLedgerChange(act: () => void): void {
 
 /** On which windows of one browser tell each other that the ledger has changed, by its new number. */
 const CHANGED = 'name-ledger changed';
+
+/** Very many names are read within a few seconds. */
+const ASK_AGAIN_MS = 1500;
 
 /** The ledger in its thread: read when the window opens, when something was done in it, and when it or another window is looked at again. */
 function useLedgerThread(): Pick<LedgerContext, 'meta' | 'problem' | 'worker' | 'reload'> {
@@ -84,6 +93,11 @@ function useLedgerThread(): Pick<LedgerContext, 'meta' | 'problem' | 'worker' | 
   const reload = useCallback(async () => {
     if (live.current) await take(live.current.load());
   }, [take]);
+  useEffect(() => {
+    if (!meta?.isBehind) return;
+    const asking = setInterval(() => void reload(), ASK_AGAIN_MS);
+    return () => clearInterval(asking);
+  }, [meta, reload]);
 
   useEffect(() => {
     const { thread, remote, loaded } = takeLedger();
@@ -131,19 +145,7 @@ export function LedgerProvider({
   const { meta, problem, worker, reload } = useLedgerThread();
 
   const today = meta?.asOf ?? now;
-  const hearers = useRef(new Set<(day: Instant) => void>());
-  const moveDate = useCallback(
-    (days: number) => {
-      const next = Math.max(0, Math.min(MOST_DAYS_AHEAD, Math.round(days)));
-      for (const hear of hearers.current) hear(addDays(today, next));
-      setDaysAhead(next);
-    },
-    [today],
-  );
-  const onMove = useCallback((hear: (day: Instant) => void) => {
-    hearers.current.add(hear);
-    return () => void hearers.current.delete(hear);
-  }, []);
+  const moving = useMovedDate(today, setDaysAhead);
   const ledger = useMemo<LedgerContext>(
     () => ({
       today,
@@ -156,13 +158,35 @@ export function LedgerProvider({
     }),
     [today, zone, homeCurrency, meta, problem, worker, reload],
   );
-  const shown = useMemo<DayContext>(
-    () => ({ day: addDays(today, daysAhead), daysAhead, moveDate, onMove }),
-    [today, daysAhead, moveDate, onMove],
-  );
+  const shown = useMemo<DayContext>(() => ({ day: addDays(today, daysAhead), daysAhead }), [today, daysAhead]);
   return (
     <Context value={ledger}>
-      <Day value={shown}>{children}</Day>
+      <Moving value={moving}>
+        <IsAhead value={daysAhead > 0}>
+          <Day value={shown}>{children}</Day>
+        </IsAhead>
+      </Moving>
     </Context>
   );
+}
+
+/** Moves the date within what can be looked ahead, and tells whoever hears of it before it is drawn. */
+function useMovedDate(today: Instant, set: (daysAhead: number) => void): MoveDate {
+  const hearers = useRef(new Set<(day: Instant) => void>());
+  const now = useRef(0);
+  return useMemo(() => {
+    const moveDate = (days: number) => {
+      now.current = Math.max(0, Math.min(MOST_DAYS_AHEAD, Math.round(days)));
+      for (const hear of hearers.current) hear(addDays(today, now.current));
+      set(now.current);
+    };
+    return {
+      moveDate,
+      moveBy: (days) => moveDate(now.current + days),
+      onMove: (hear) => {
+        hearers.current.add(hear);
+        return () => void hearers.current.delete(hear);
+      },
+    };
+  }, [today, set]);
 }

@@ -1,8 +1,8 @@
 'use client';
-import Link from 'next/link';
 import { usePathname } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import styled from 'styled-components';
+import { Link } from '@/ui/controls/Link';
 import type { Health, JobResult } from '@/usecases/health/health';
 import { useLedger } from './LedgerProvider';
 

@@ -48,7 +48,7 @@ describe('the later day that is looked at', () => {
     );
   });
 
-  test('after two equal steps the next day is there when it is asked for; after uneven ones none is read', () => {
+  test('after the first step, and after two equal ones, the next day is there when it is asked for; after uneven ones none is read', () => {
     const [projection, ahead] = [play(), new DaysAhead()];
     let shown: LedgerDay | null = null;
     const move = (days: number) => {
@@ -61,9 +61,21 @@ describe('the later day that is looked at', () => {
       expect(shown).toBe(before);
       return isForeseen;
     };
-    expect([60, 120, 180, 240].map(move)).toEqual([false, false, true, true]);
+    expect([60, 120, 180, 240].map(move)).toEqual([true, true, true, true]);
     expect([400, 460, 520, 580].map(move)).toEqual([false, false, true, true]);
     // Back to today there is nothing ahead.
     expect([480, 380, 280, 180, 80].map(move)).toEqual([false, true, true, true, false]);
+  });
+
+  test('a day that was prepared is there when it is asked for first, and stands for the ledger it was read of only', () => {
+    const [projection, ahead] = [play(), new DaysAhead()];
+    const week = addDays(TODAY, 7);
+    const prepared = ahead.prepare(projection, week);
+    expect(columns(prepared)).toEqual(columns(new LedgerDay(projection, week)));
+    expect(ahead.on(projection, week, null)).toBe(prepared);
+    const later = play();
+    const stale = new DaysAhead();
+    stale.prepare(projection, week);
+    expect(stale.on(later, week, null).projection).toBe(later);
   });
 });

@@ -27,22 +27,30 @@ export class DaysAhead {
     const isSame = before?.projection === ledger;
     this.#passed = isSame ? before : null;
     if (foreseen || !isSame) this.#next = null;
-    const stepMs = isSame ? day - before.day : 0;
-    this.#isEven = stepMs !== 0 && stepMs === this.#stepMs;
+    const stepMs = isSame ? day - before.day : before ? 0 : day - ledger.asOf;
+    this.#isEven = stepMs !== 0 && (!before || stepMs === this.#stepMs);
     this.#stepMs = stepMs;
     return now;
   }
 
+  /** Reads a day that is likely to be the first that is asked for. */
+  prepare(ledger: Projection, day: Instant): LedgerDay {
+    this.#next = new LedgerDay(ledger, day, todayOf(ledger), this.#next);
+    return this.#next;
+  }
+
   /**
-   * Reads the day that comes next where the date has moved by the same step twice, as it does under a key that is held down: it can be shown
-   * at once then. For the time in which the page draws what it was just answered.
+   * Reads the day that comes next where the date has moved for the first time, or by the same step twice, as it does under a key that is held
+   * down: it can be shown at once then. For the time in which the page draws what it was just answered. Answers `null` where nothing is foreseen.
    */
-  foresee(shown: LedgerDay | null): void {
+  foresee(shown: LedgerDay): LedgerDay | null {
     const now = this.#now;
-    if (!now || !this.#isEven || now !== shown) return;
+    if (!now || !this.#isEven || now !== shown) return null;
     const day = (now.day + this.#stepMs) as Instant;
-    if (day <= now.projection.asOf || wanted(this.#next, now.projection, day)) return;
-    this.#next = new LedgerDay(now.projection, day, now, this.#next ?? this.#spare(shown));
+    if (day <= now.projection.asOf) return null;
+    if (!wanted(this.#next, now.projection, day))
+      this.#next = new LedgerDay(now.projection, day, now, this.#next ?? this.#spare(shown));
+    return this.#next;
   }
 
   #spare(shown: LedgerDay | null): LedgerDay | null {

@@ -68,6 +68,17 @@ test('the ledger is fetched once for a revision, and read again when it has chan
   expect((await worker.load()).names).toBe(2);
 });
 
+test('that a later state can be asked for soon is known until it has been', async () => {
+  const usual = globalThis.fetch;
+  const behind = new Headers({ etag: `"${revision}"`, 'ledger-behind': 'true' });
+  vi.stubGlobal('fetch', async () => new Response(null, { status: 304, headers: behind }));
+  const meta = await worker.load();
+  expect(meta).toMatchObject({ revision, isBehind: true, names: 6 });
+  expect(await worker.load()).toBe(meta);
+  vi.stubGlobal('fetch', usual);
+  expect(await worker.load()).toMatchObject({ revision, isBehind: false });
+});
+
 test('later only what has changed comes, and stands among what was there', async () => {
   const asked: [string, HeadersInit | undefined][] = [];
   const usual = globalThis.fetch;

@@ -24,6 +24,7 @@ import {
   pricesOfEnding,
   projectIf,
   projectLedger,
+  queryFromView,
   replayLedger,
   requestedPlaces,
   rowsOn,
@@ -64,14 +65,37 @@ import type {
 let meta: LedgerMeta | null = null;
 let version: string | null = null;
 let projection: Projection | null = null;
-let matching: Places = new Int32Array(0);
-let order: Arrangement | null = null;
-/** The day that the last arrangement was made for: of the ledger as it was then, by whose places it goes. */
-let shown: LedgerDay | null = null;
+
+/** The ledger on a day as a view shows it: which names, in which order. By the places of the ledger as it was then. */
+interface Shown {
+  readonly ledger: LedgerDay;
+  readonly view: LedgerView;
+  readonly matching: Places;
+  readonly order: Arrangement;
+}
+
+/** What was arranged last. */
+let shown: Shown | null = null;
+/** What comes next, should the date go on as it moves. */
+let foreseen: Shown | null = null;
+
+function shownBy(ledger: LedgerDay, view: LedgerView): Shown {
+  const matching = matchingPlaces(ledger, view);
+  return { ledger, view, matching, order: arrange(ledger, matching, view) };
+}
+
+const isSameView = (a: LedgerView, b: LedgerView) => `${queryFromView(a)}` === `${queryFromView(b)}`;
+
+/** Arranges a day before it is asked for, as far as it will be looked at. */
+function foresee(ledger: LedgerDay | null, view: LedgerView, from: number, to: number): void {
+  if (!ledger || foreseen?.ledger === ledger) return;
+  foreseen = shownBy(ledger, view);
+  foreseen.order.slice(from, to);
+}
 
 const arrangedRows = (from: number, to: number): RowView[] => {
-  const ledger = shown;
-  if (!ledger || !order) return [];
+  if (!shown) return [];
+  const { ledger, order } = shown;
   return ledger.rows(order.slice(from, to)).map((row) => view(row, ledger.projection));
 };
 
@@ -90,7 +114,7 @@ function current(): Projection {
 const ahead = new DaysAhead();
 
 const ledgerOn = (day: Instant): LedgerDay =>
-  day === current().asOf ? todayOf(current()) : ahead.on(current(), day, shown);
+  day === current().asOf ? todayOf(current()) : ahead.on(current(), day, shown?.ledger ?? null);
 
 /** Asks for the ledger: the first time for all of it, which the browser may have kept, then for what has changed. */
 function asked(): Promise<Response> {
@@ -104,12 +128,13 @@ let loading: Promise<unknown> = Promise.resolve();
 /** Fetches the ledger unless the copy here is still true. */
 async function read(): Promise<LedgerMeta> {
   const response = await asked();
-  if (response.status === 304 && meta) return meta;
+  const isBehind = response.headers.get('ledger-behind') === 'true';
+  if (response.status === 304 && meta) return known(meta, isBehind);
   if (!response.ok) throw new Error(`the ledger answered ${response.status}`);
   const etag = response.headers.get('etag');
   if (meta && etag === version) {
     await response.body?.cancel();
-    return meta;
+    return known(meta, isBehind);
   }
   const data = unpacked<LedgerBody>(await response.arrayBuffer());
   const told = new NameTable(data.names);
@@ -128,9 +153,12 @@ async function read(): Promise<LedgerMeta> {
       ? projectLedger(index, names, asOf)
       : replayLedger(projection, index, names, changed, asOf);
   const now = ledgerToday();
+  // Of an earlier ledger: it would be kept with it.
+  foreseen = null;
   prepareAhead(projection);
   meta = {
     revision: data.revision,
+    isBehind,
     asOf,
     rules: data.rules,
     names: names.length,
@@ -144,15 +172,23 @@ async function read(): Promise<LedgerMeta> {
   return meta;
 }
 
+/** What is known already still holds. */
+function known(before: LedgerMeta, isBehind: boolean): LedgerMeta {
+  if (before.isBehind !== isBehind) meta = { ...before, isBehind };
+  return meta ?? before;
+}
+
 const ledgerToday = () => ledgerOn(current().asOf);
 
-/** Reads tomorrow once the ledger is on screen, so that the first move of the date is as quick as the next. */
+/** Reads the day a week on once the ledger is on screen, as it is shown then: so the first move of the date is as quick as the next. */
 function prepareAhead(ledger: Projection): void {
   setTimeout(() => {
-    if (projection === ledger) ledgerOn(addDays(ledger.asOf, 1));
+    if (!shown || shown.ledger !== todayOf(ledger) || projection !== ledger) return;
+    foresee(ahead.prepare(ledger, addDays(ledger.asOf, 7)), shown.view, 0, FIRST_ROWS);
   }, PREPARE_AFTER_MS);
 }
 
+const FIRST_ROWS = 60;
 const PREPARE_AFTER_MS = 500;
 
 /** The places of some ids; those that the ledger does not know are left out. */
@@ -178,21 +214,21 @@ const api = {
   /** Filters and sorts the ledger as it stands on `day`, and answers the rows from `from` to `to`. */
   arrange(ledgerView: LedgerView, day: Instant, from: number, to: number): Arranged {
     const ledger = ledgerOn(day);
-    matching = matchingPlaces(ledger, ledgerView);
-    order = arrange(ledger, matching, ledgerView);
-    shown = ledger;
-    setTimeout(() => ahead.foresee(shown));
-    return { total: order.total, rows: arrangedRows(from, to) };
+    const now =
+      foreseen?.ledger === ledger && isSameView(foreseen.view, ledgerView) ? foreseen : shownBy(ledger, ledgerView);
+    shown = now;
+    setTimeout(() => shown === now && foresee(ahead.foresee(ledger), ledgerView, from, to));
+    return { total: now.order.total, rows: arrangedRows(from, to) };
   },
 
   /** The sums under the last arrangement, on the day it was made for; `null` when another was asked for meanwhile, which goes first. */
   async arrangedTotals(day: Instant): Promise<Totals | null> {
-    const [ledger, places] = [shown, matching];
-    if (ledger?.day !== day) return null;
+    const now = shown;
+    if (now?.ledger.day !== day) return null;
     let sums: Totals | null = null;
-    for (sums of totalsInSteps(ledger, places)) {
+    for (sums of totalsInSteps(now.ledger, now.matching)) {
       await new Promise((goOn) => setTimeout(goOn));
-      if (shown !== ledger || matching !== places) return null;
+      if (shown !== now) return null;
     }
     return sums;
   },
@@ -204,8 +240,9 @@ const api = {
 
   /** Ids of the rows of the last arrangement, in its order. */
   ids(from: number, to: number): number[] {
-    const id = shown?.projection.names.columns.id;
-    return Array.from(order?.slice(from, to) ?? [], (place) => id?.[place] as number);
+    if (!shown) return [];
+    const { id } = shown.ledger.projection.names.columns;
+    return Array.from(shown.order.slice(from, to), (place) => id[place] as number);
   },
 
   /** Chosen names on `day`, whatever the arrangement. */
@@ -285,7 +322,7 @@ const api = {
     const { names } = ledger;
     const place = names.placeOfAscii(ascii);
     if (place < 0) return null;
-    const ordered = (shown?.projection === ledger && order?.slice(0, order.total)) || new Int32Array(0);
+    const ordered = shown?.ledger.projection === ledger ? shown.order.slice(0, shown.order.total) : new Int32Array(0);
     const at = ordered.indexOf(place);
     const row = rowsOn(ledger, day)(place);
     const neighbour = (i: number) => (ordered[i] === undefined ? null : names.ascii(ordered[i]));

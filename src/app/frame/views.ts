@@ -29,6 +29,8 @@ export interface RowView extends LedgerRow {
 
 export interface LedgerMeta {
   readonly revision: number;
+  /** Very many names have just come, and are being read: this is the state before them. */
+  readonly isBehind: boolean;
   readonly asOf: Instant;
   readonly rules: LedgerRules;
   readonly names: number;

@@ -1,5 +1,5 @@
 'use client';
-import { useState } from 'react';
+import { memo, useCallback, useLayoutEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { AUTO_RENEW_SETTINGS } from '@/core/funding';
 import { EVERY_NAME, type LedgerView } from '@/core/ledger';
@@ -41,13 +41,9 @@ const DAYS = [7, 30, 60, 90, 150, 365] as const;
 
 /** The filters in plain words, saved views, and the columns. */
 export function FilterBar({ view, onChange, tags, views, columns, query }: FilterBarProps) {
-  const { meta } = useLedger();
-  const [isMoreWanted, setMoreWanted] = useState(false);
-  const set = (change: Partial<LedgerView>) => onChange({ ...view, ...change });
-  const accounts = meta?.rules.accounts ?? [];
+  const set = useChange(view, onChange);
   const isPlain =
     query === '' || JSON.stringify({ ...view, sort: 'deadline', descending: false }) === JSON.stringify(EVERY_NAME);
-  const showMore = isMoreWanted || isMoreSet(view);
   return (
     <Bar role="search" aria-label="Filters">
       <InputBox
@@ -57,6 +53,51 @@ export function FilterBar({ view, onChange, tags, views, columns, query }: Filte
         value={view.text}
         onChange={(event) => set({ text: event.target.value })}
       />
+      <StillChips view={view} tags={tags} set={set} />
+      {!isPlain && (
+        <Button
+          data-kind="plain"
+          onPress={() => onChange({ ...EVERY_NAME, sort: view.sort, descending: view.descending })}
+        >
+          Show every name
+        </Button>
+      )}
+      <Right>
+        <ViewsMenu views={views} query={query} columns={columns} />
+        <StillColumnsMenu columns={columns} />
+        <ButtonLink href="/ledger/add">Add names</ButtonLink>
+      </Right>
+    </Bar>
+  );
+}
+
+const StillColumnsMenu = memo(ColumnsMenu);
+
+type Change = (change: Partial<LedgerView>) => void;
+
+/** Changes the view that is shown: the same function throughout, so that only what shows a change is drawn anew. */
+function useChange(view: LedgerView, onChange: (view: LedgerView) => void): Change {
+  const shown = useRef(view);
+  useLayoutEffect(() => {
+    shown.current = view;
+  });
+  return useCallback((change) => onChange({ ...shown.current, ...change }), [onChange]);
+}
+
+interface ChipsProps {
+  readonly view: LedgerView;
+  readonly tags: readonly string[];
+  readonly set: Change;
+}
+
+/** The filters that are chosen, not typed. */
+function Chips({ view, tags, set }: ChipsProps) {
+  const { meta } = useLedger();
+  const [isMoreWanted, setMoreWanted] = useState(false);
+  const accounts = meta?.rules.accounts ?? [];
+  const showMore = isMoreWanted || isMoreSet(view);
+  return (
+    <>
       <DueChip view={view} set={set} />
       <ChecksChip
         label="account"
@@ -97,25 +138,24 @@ export function FilterBar({ view, onChange, tags, views, columns, query }: Filte
           + more
         </Button>
       )}
-      {!isPlain && (
-        <Button
-          data-kind="plain"
-          onPress={() => onChange({ ...EVERY_NAME, sort: view.sort, descending: view.descending })}
-        >
-          Show every name
-        </Button>
-      )}
-      <Right>
-        <ViewsMenu views={views} query={query} columns={columns} />
-        <ColumnsMenu columns={columns} />
-        <ButtonLink href="/ledger/add">Add names</ButtonLink>
-      </Right>
-    </Bar>
+    </>
   );
 }
 
+/** What the chips do not show. */
+const ELSEWHERE: ReadonlySet<string> = new Set<keyof LedgerView>(['text', 'sort', 'descending']);
+const isSame = (a: LedgerView, b: LedgerView): boolean =>
+  a === b ||
+  (Object.keys(a) as (keyof LedgerView)[]).every((filter) => ELSEWHERE.has(filter) || a[filter] === b[filter]);
+
+/** Not drawn anew while somebody types or sorts. */
+const StillChips = memo(
+  Chips,
+  (before, after) => before.set === after.set && before.tags === after.tags && isSame(before.view, after.view),
+);
+
 /** How soon a deadline has to come. */
-function DueChip({ view, set }: { view: LedgerView; set: (change: Partial<LedgerView>) => void }) {
+function DueChip({ view, set }: Omit<ChipsProps, 'tags'>) {
   return (
     <FilterChip
       label="due within"

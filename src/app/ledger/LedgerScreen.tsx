@@ -10,8 +10,8 @@ import { Empty, Failed, Loading } from '@/ui/text/States';
 import { useNarrow } from '@/ui/text/useNarrow';
 import { namesWords } from '@/ui/text/words';
 import type { SavedView } from '@/usecases/names/views';
-import { useTitle } from '../frame/Frame';
 import { useDay, useLedger } from '../frame/LedgerProvider';
+import { useTitle } from '../frame/PageTitle';
 import { namePage } from '../frame/pages';
 import type { RowView } from '../frame/views';
 import { CellEditor, isEditable } from './CellEditor';
@@ -37,7 +37,7 @@ const StillFilterBar = memo(FilterBar);
 
 export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: readonly SavedView[] }) {
   const router = useRouter();
-  const { view, show: showView, columns: savedColumns } = useView();
+  const { view, show: showView, settle, columns: savedColumns } = useView();
   const query = useMemo(() => queryFromView(view).toString(), [view]);
   const { worker, meta, problem, reload } = useLedger();
   const { day, daysAhead } = useDay();
@@ -49,7 +49,7 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
   const closeDialog = useCallback(() => setDialog(null), []);
 
   const total = rows.total ?? 0;
-  useLedgerTitle(view, total, sortColumn(view, columns.shown));
+  useLedgerTitle(rows.view, total, sortColumn(rows.view, columns.shown));
 
   const { grid, isNarrow, setEditing } = useEditableGrid(rows.day, columns, [view, daysAhead]);
 
@@ -65,7 +65,10 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
     else if (daysAhead === 0 && column === 'auto') {
       chosen.only(row.name.id);
       setDialog('auto-renew');
-    } else router.push(namePage(row.name.ascii));
+    } else {
+      settle();
+      router.push(namePage(row.name.ascii));
+    }
   };
 
   const act = useChosenAct(chosen, setDialog);
@@ -90,7 +93,7 @@ export function LedgerScreen({ tags, views }: { tags: readonly string[]; views: 
           idOf={(row) => row.name.id}
           order={rows.order}
           onWindow={rows.need}
-          sort={{ id: sortColumn(view, columns.shown), descending: view.descending }}
+          sort={{ id: sortColumn(rows.view, columns.shown), descending: rows.view.descending }}
           onSort={sort}
           isChosen={chosen.has}
           chosen={chosen.count}

@@ -1,14 +1,15 @@
 'use client';
-import { type RefObject, useCallback, useEffect, useRef, useState } from 'react';
+import { type RefObject, useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react';
 import type { LedgerView, Totals } from '@/core/ledger';
 import type { Instant } from '@/core/time';
-import { useDay, useLedger } from '../frame/LedgerProvider';
+import { useDay, useLedger, useMoveDate } from '../frame/LedgerProvider';
 import { useKeptRows } from '../frame/useKeptRows';
 import type { RowView } from '../frame/views';
 
 export interface ArrangedRows {
   readonly total: number | null;
-  /** The day the rows stand for: the chosen one, or for a moment still the one before it. */
+  /** The view and the day the rows stand for: the chosen ones, or for a moment still those before them. */
+  readonly view: LedgerView;
   readonly day: Instant;
   readonly totals: Totals | null;
   /** The totals are still those of another day or other filters. */
@@ -28,8 +29,16 @@ interface Wish {
   readonly revision: number;
 }
 
+/** An arrangement whose rows are drawn. */
+interface Drawn {
+  readonly total: number;
+  readonly view: LedgerView;
+  readonly day: Instant;
+  readonly wishedMs: number;
+}
+
 const REST_MS = 180;
-/** What the browser's profiler calls the time from a wish to its rows. */
+/** What the browser's profiler calls the time from a wish until its rows are in the document. */
 const ARRANGING = 'arrange the ledger';
 
 /**
@@ -39,7 +48,7 @@ const ARRANGING = 'arrange the ledger';
 export function useArrangedRows(view: LedgerView): ArrangedRows {
   const { worker } = useLedger();
   const { day } = useDay();
-  const [arranged, setArranged] = useState<{ total: number; day: Instant } | null>(null);
+  const [arranged, setArranged] = useState<Drawn | null>(null);
   const [totals, setTotals] = useState<Totals | null>(null);
   const [areTotalsOld, setTotalsOld] = useState(false);
   const [order, setOrder] = useState(0);
@@ -57,7 +66,7 @@ export function useArrangedRows(view: LedgerView): ArrangedRows {
       while (wish.current) {
         const now = wish.current;
         wish.current = null;
-        const start = performance.now();
+        const wishedMs = performance.now();
         const reordered = last.current !== null && last.current !== now.view;
         // Only what is in view: what lies around it is fetched when the hand rests.
         const inView = shown();
@@ -65,10 +74,8 @@ export function useArrangedRows(view: LedgerView): ArrangedRows {
         const answer = await worker.arrange(now.view, now.day, from, from + inView.to - inView.from);
         restart(from, answer.rows);
         last.current = now.view;
-        setArranged({ total: answer.total, day: now.day });
+        setArranged({ total: answer.total, view: now.view, day: now.day, wishedMs });
         if (reordered) setOrder((n) => n + 1);
-        performance.clearMeasures(ARRANGING);
-        performance.measure(ARRANGING, { start });
         // Sums wait until the hand rests: the rows must follow it.
         clearTimeout(resting.current);
         setTotalsOld(true);
@@ -86,6 +93,12 @@ export function useArrangedRows(view: LedgerView): ArrangedRows {
     }
   }, [worker, shown, restart, fetchShown]);
 
+  useLayoutEffect(() => {
+    if (!arranged) return;
+    performance.clearMeasures(ARRANGING);
+    performance.measure(ARRANGING, { start: arranged.wishedMs });
+  }, [arranged]);
+
   const foresee = useWishes(view, wish, run);
 
   // What an arrangement is on its way for is not fetched of the one before.
@@ -93,6 +106,7 @@ export function useArrangedRows(view: LedgerView): ArrangedRows {
 
   return {
     total: arranged?.total ?? null,
+    view: arranged?.view ?? view,
     day: arranged?.day ?? day,
     totals,
     areTotalsOld,
@@ -106,7 +120,8 @@ export function useArrangedRows(view: LedgerView): ArrangedRows {
 /** Makes a wish of whatever is to be shown, once each, and has it carried out. Answers how to wish for a view before the page is drawn with it. */
 function useWishes(view: LedgerView, wish: RefObject<Wish | null>, run: () => Promise<void>): ArrangedRows['foresee'] {
   const { worker, meta } = useLedger();
-  const { day, onMove } = useDay();
+  const { day } = useDay();
+  const { onMove } = useMoveDate();
   const asked = useRef<Wish | null>(null);
   const ask = useCallback(
     (next: Partial<Wish>) => {

@@ -1,10 +1,10 @@
 'use client';
-import Link from 'next/link';
 import { readPercent } from '@/core/money';
 import { isRefusal } from '@/core/refusal';
 import { Button } from '@/ui/controls/Button';
 import { Field } from '@/ui/controls/Field';
 import { Form, textOf } from '@/ui/controls/Form';
+import { Link } from '@/ui/controls/Link';
 import { Actions } from '@/ui/overlay/Dialog';
 import { Ruled } from '@/ui/text/Sheet';
 import { useSave } from '../acts/useSave';

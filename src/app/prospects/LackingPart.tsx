@@ -1,7 +1,7 @@
 'use client';
-import Link from 'next/link';
 import type { Forecast } from '@/core/prospects';
 import { AmountField } from '@/ui/controls/AmountField';
+import { Link } from '@/ui/controls/Link';
 import { Sentence } from '@/ui/text/Sentence';
 import { Notice } from '@/ui/text/Sheet';
 import { countOf } from '@/ui/text/todayWords';

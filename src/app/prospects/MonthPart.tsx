@@ -1,9 +1,9 @@
 'use client';
-import Link from 'next/link';
 import { useEffect, useState } from 'react';
 import type { Forecast } from '@/core/prospects';
 import { formatMonth, type Month } from '@/core/time';
 import { Choice } from '@/ui/controls/Field';
+import { Link } from '@/ui/controls/Link';
 import { roughly, shareWords } from '@/ui/text/prospectWords';
 import { countOf } from '@/ui/text/todayWords';
 import { useLedger } from '../frame/LedgerProvider';

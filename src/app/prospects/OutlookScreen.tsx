@@ -17,8 +17,8 @@ import {
 } from '@/ui/text/prospectWords';
 import { Answer, Head, Page, Ruled, Section } from '@/ui/text/Sheet';
 import { Failed, Loading, Progress } from '@/ui/text/States';
-import { useTitle } from '../frame/Frame';
 import { useLedger } from '../frame/LedgerProvider';
+import { useTitle } from '../frame/PageTitle';
 import { AssumptionsPart } from './AssumptionsPart';
 import { GroupsPart } from './GroupsPart';
 import { KeepPart } from './KeepPart';

@@ -1,5 +1,4 @@
 'use client';
-import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import styled from 'styled-components';
@@ -7,6 +6,7 @@ import { DANGER_BANDS, type DangerBand, dangerBandOf } from '@/core/records';
 import { isRefusal } from '@/core/refusal';
 import { Button } from '@/ui/controls/Button';
 import { Check } from '@/ui/controls/Check';
+import { Link } from '@/ui/controls/Link';
 import { Actions } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
 import { Marked } from '@/ui/text/Marked';

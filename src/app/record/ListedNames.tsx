@@ -1,7 +1,7 @@
 'use client';
-import Link from 'next/link';
 import { isRefusal } from '@/core/refusal';
 import { Button } from '@/ui/controls/Button';
+import { Link } from '@/ui/controls/Link';
 import { Actions } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
 import { formatAmount } from '@/ui/text/figures';

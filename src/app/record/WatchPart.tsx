@@ -1,7 +1,7 @@
 'use client';
-import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { Button } from '@/ui/controls/Button';
+import { Link } from '@/ui/controls/Link';
 import { Ruled, Section } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
 import { dayWords, namesWords } from '@/ui/text/words';

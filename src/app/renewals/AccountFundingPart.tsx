@@ -1,10 +1,10 @@
 'use client';
-import Link from 'next/link';
 import { useMemo, useState } from 'react';
 import type { Instant } from '@/core/time';
 import { BalanceChart, type BalancePoint } from '@/ui/chart/BalanceChart';
 import { MonthBars } from '@/ui/chart/MonthBars';
 import { Button } from '@/ui/controls/Button';
+import { Link } from '@/ui/controls/Link';
 import { Actions, Dialog } from '@/ui/overlay/Dialog';
 import { formatAmount } from '@/ui/text/figures';
 import { Section } from '@/ui/text/Sheet';

@@ -1,7 +1,7 @@
 'use client';
-import Link from 'next/link';
 import { amount } from '@/core/money';
 import { formatMonth } from '@/core/time';
+import { Link } from '@/ui/controls/Link';
 import { formatAmount } from '@/ui/text/figures';
 import { Ruled } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';

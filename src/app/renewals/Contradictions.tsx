@@ -1,7 +1,7 @@
 'use client';
-import Link from 'next/link';
 import type { Contradiction } from '@/core/ledger';
 import { Button } from '@/ui/controls/Button';
+import { Link } from '@/ui/controls/Link';
 import { Ruled, Section } from '@/ui/text/Sheet';
 import { outlookWords } from '@/ui/text/words';
 import { useLedger } from '../frame/LedgerProvider';

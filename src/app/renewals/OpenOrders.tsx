@@ -1,9 +1,9 @@
 'use client';
-import Link from 'next/link';
 import type { Switch } from '@/core/ledger';
 import { type Amount, sumByCurrency } from '@/core/money';
 import type { Instant } from '@/core/time';
 import { Button } from '@/ui/controls/Button';
+import { Link } from '@/ui/controls/Link';
 import { Ruled, Section } from '@/ui/text/Sheet';
 import { amountsWords, dayWords, namesWords } from '@/ui/text/words';
 import { SWITCH_WORDS, switchesRequested } from '../acts/switch/SwitchDialog';

@@ -1,11 +1,11 @@
 'use client';
-import Link from 'next/link';
 import { useState } from 'react';
 import { type Amount, readPercent } from '@/core/money';
 import { isRefusal } from '@/core/refusal';
 import { AmountField } from '@/ui/controls/AmountField';
 import { Button } from '@/ui/controls/Button';
 import { Choice, Field } from '@/ui/controls/Field';
+import { Link } from '@/ui/controls/Link';
 import { report } from '@/ui/overlay/Toasts';
 import { BudgetLine } from '@/ui/strip/BudgetLine';
 import { formatAmount } from '@/ui/text/figures';

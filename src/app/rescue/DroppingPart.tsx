@@ -1,7 +1,7 @@
 'use client';
-import Link from 'next/link';
 import { sumByCurrency } from '@/core/money';
 import { Button } from '@/ui/controls/Button';
+import { Link } from '@/ui/controls/Link';
 import { formatAmount } from '@/ui/text/figures';
 import { Ruled, Section } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';

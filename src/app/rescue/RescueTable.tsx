@@ -1,9 +1,9 @@
 'use client';
-import Link from 'next/link';
 import { decideBy } from '@/core/ledger';
 import type { Verdict } from '@/core/rescue';
 import { Button } from '@/ui/controls/Button';
 import { Check } from '@/ui/controls/Check';
+import { Link } from '@/ui/controls/Link';
 import { type DecisionLine, DecisionTable } from '@/ui/grid/DecisionTable';
 import { LifecycleStrip } from '@/ui/strip/LifecycleStrip';
 import { StripAxis } from '@/ui/strip/StripAxis';

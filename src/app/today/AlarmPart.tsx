@@ -1,7 +1,7 @@
 'use client';
-import Link from 'next/link';
 import { useState } from 'react';
 import { Button } from '@/ui/controls/Button';
+import { Link } from '@/ui/controls/Link';
 import { Actions, Dialog } from '@/ui/overlay/Dialog';
 import { Notice } from '@/ui/text/Sheet';
 import { dayWords } from '@/ui/text/words';

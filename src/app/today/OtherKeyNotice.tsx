@@ -1,5 +1,5 @@
 'use client';
-import Link from 'next/link';
+import { Link } from '@/ui/controls/Link';
 import { Notice } from '@/ui/text/Sheet';
 import type { OtherKey } from '@/usecases/secrets/keys';
 

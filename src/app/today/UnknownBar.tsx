@@ -1,6 +1,6 @@
 'use client';
-import Link from 'next/link';
 import styled from 'styled-components';
+import { Link } from '@/ui/controls/Link';
 import { Bar } from '@/ui/grid/TotalsBar';
 import { restsWords, unknownLines } from '@/ui/text/todayWords';
 import { useLedger } from '../frame/LedgerProvider';

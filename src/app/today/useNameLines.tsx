@@ -1,9 +1,9 @@
 'use client';
-import Link from 'next/link';
 import { type Consequence, decideBy } from '@/core/ledger';
 import type { Deadline } from '@/core/pricing';
 import type { Instant } from '@/core/time';
 import { Button, ButtonLink } from '@/ui/controls/Button';
+import { Link } from '@/ui/controls/Link';
 import type { DecisionLine, DecisionLines } from '@/ui/grid/DecisionTable';
 import { LifecycleStrip } from '@/ui/strip/LifecycleStrip';
 import { tableScale } from '@/ui/strip/tableScale';

@@ -1,8 +1,8 @@
 'use client';
-import Link from 'next/link';
 import styled from 'styled-components';
 import { BEFORE_REQUEST } from '@/core/moving';
 import { Button } from '@/ui/controls/Button';
+import { Link } from '@/ui/controls/Link';
 import { formatAmount } from '@/ui/text/figures';
 import { STAGE_WORDS } from '@/ui/text/movingWords';
 import { Ruled } from '@/ui/text/Sheet';

@@ -1,9 +1,9 @@
 'use client';
-import Link from 'next/link';
 import { useEffect, useState } from 'react';
 import { Button } from '@/ui/controls/Button';
 import { Choice, Field } from '@/ui/controls/Field';
 import { Form, textOf } from '@/ui/controls/Form';
+import { Link } from '@/ui/controls/Link';
 import { Actions } from '@/ui/overlay/Dialog';
 import { Fields, Ruled, Section } from '@/ui/text/Sheet';
 import { countOf } from '@/ui/text/todayWords';

@@ -1,11 +1,11 @@
 'use client';
-import Link from 'next/link';
 import { useEffect, useState } from 'react';
 import type { Day } from '@/core/time';
 import { Button } from '@/ui/controls/Button';
 import { DayField } from '@/ui/controls/DayField';
 import { Field } from '@/ui/controls/Field';
 import { Form, textOf } from '@/ui/controls/Form';
+import { Link } from '@/ui/controls/Link';
 import { Actions } from '@/ui/overlay/Dialog';
 import { Fields, Ruled, Section } from '@/ui/text/Sheet';
 import { countOf } from '@/ui/text/todayWords';

@@ -1,10 +1,10 @@
 'use client';
-import Link from 'next/link';
 import type { Unknowns } from '@/core/ledger';
 import { AmountField, minorIn } from '@/ui/controls/AmountField';
 import { Button } from '@/ui/controls/Button';
 import { Field } from '@/ui/controls/Field';
 import { Form, textOf } from '@/ui/controls/Form';
+import { Link } from '@/ui/controls/Link';
 import { Actions } from '@/ui/overlay/Dialog';
 import { Fields, Ruled, Section } from '@/ui/text/Sheet';
 import { countOf } from '@/ui/text/todayWords';

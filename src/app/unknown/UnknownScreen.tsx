@@ -1,12 +1,12 @@
 'use client';
-import Link from 'next/link';
 import { useEffect } from 'react';
 import { ButtonLink } from '@/ui/controls/Button';
+import { Link } from '@/ui/controls/Link';
 import { Answer, Head, Page, Section } from '@/ui/text/Sheet';
 import { Empty, Failed, Loading } from '@/ui/text/States';
 import { countOf, restsWords, unknownLines } from '@/ui/text/todayWords';
-import { useTitle } from '../frame/Frame';
 import { useLedger } from '../frame/LedgerProvider';
+import { useTitle } from '../frame/PageTitle';
 import { AutoRenewPart } from './AutoRenewPart';
 import { EndsPart } from './EndsPart';
 import { MeansPart } from './MeansPart';

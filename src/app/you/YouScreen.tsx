@@ -18,8 +18,8 @@ import { PassPhraseForm } from '../acts/signIn/PassPhraseForm';
 import { passkeyProblem, step } from '../acts/signIn/steps';
 import { toldRefused } from '../acts/toldRefused';
 import { useSave } from '../acts/useSave';
-import { useTitle } from '../frame/Frame';
 import { useLedger } from '../frame/LedgerProvider';
+import { useTitle } from '../frame/PageTitle';
 import {
   addPasskeyAction,
   beginPasskeyAction,

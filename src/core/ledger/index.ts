@@ -29,7 +29,7 @@ export {
   USUAL_SWITCH_HOURS,
 } from './data';
 export { type FoundName, findNames } from './find';
-export { LedgerDay, todayOf } from './ledgerDay';
+export { LedgerDay, todayInSteps, todayOf } from './ledgerDay';
 export { type LifecycleStrip, lifecycleStrip, type Stretch, type StretchKind, type StripMark } from './lifecycleStrip';
 export { matchingPlaces } from './matching';
 export { mergeColumns } from './mergeColumns';
@@ -66,6 +66,7 @@ export {
   LOOK_AHEAD_YEARS,
   type Projection,
   policyOf,
+  projectedInSteps,
   projectLedger,
   rowsOn,
   yearsPerCharge,

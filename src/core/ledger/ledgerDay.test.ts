@@ -1,6 +1,15 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { indexRules, LedgerDay, type LedgerName, projectLedger, totalsInSteps, totalsOf } from '@/core/ledger';
+import {
+  indexRules,
+  LedgerDay,
+  type LedgerName,
+  projectLedger,
+  todayInSteps,
+  todayOf,
+  totalsInSteps,
+  totalsOf,
+} from '@/core/ledger';
 import { PHASES } from '@/core/lifecycle';
 import { addDays, type Day, formatInstant } from '@/core/time';
 import { GENERIC, nameWith, QUAYMARK, RENEWAL, rulesWith, TODAY } from './sampleLedger';
@@ -44,6 +53,28 @@ const portfolio = fc
       return nameWith(`n${String(i).padStart(2, '0')}.${more.ending}`, end && (isDay ? end.slice(0, 10) : end), more);
     }),
   );
+
+test('today read some names after the others is today read at once', () => {
+  const columns = ({ phase, setting, termEnd, deadlineAt, deadlineKind }: LedgerDay) =>
+    [phase, setting, termEnd, deadlineAt, deadlineKind].map((column) => [...column]);
+  fc.assert(
+    fc.property(portfolio, fc.integer({ min: 1, max: 16 }), (names, step) => {
+      const projection = projectLedger(indexRules(RULES), names, TODAY);
+      const steps = todayInSteps(projection, step);
+      let taken = 0;
+      let today = steps.next();
+      for (; !today.done; today = steps.next()) taken += 1;
+      expect(taken).toBe(Math.ceil(names.length / step));
+      const whole = new LedgerDay(projection, TODAY);
+      expect(columns(today.value)).toEqual(columns(whole));
+      expect(today.value.everyRow()).toEqual(whole.everyRow());
+      // From here on it is today of that projection.
+      expect(todayOf(projection)).toBe(today.value);
+      const later = addDays(TODAY, 40);
+      expect(columns(new LedgerDay(projection, later, today.value))).toEqual(columns(new LedgerDay(projection, later)));
+    }),
+  );
+});
 
 test('on any day the columns say what the rows say, however the date was moved there', () => {
   fc.assert(

@@ -88,11 +88,24 @@ export function yearsPerCharge(account: LedgerAccount, policy: Policy): number {
 
 /** Plays every account forward from `asOf` for as long as the date can be moved and a lifecycle strip drawn. */
 export function projectLedger(index: RuleIndex, ledger: NameTable | readonly LedgerName[], asOf: Instant): Projection {
-  const names = ledger instanceof NameTable ? ledger : new NameTable(columnsOf(ledger));
+  const steps = projectedInSteps(index, ledger instanceof NameTable ? ledger : new NameTable(columnsOf(ledger)), asOf);
+  for (;;) {
+    const step = steps.next();
+    if (step.done) return step.value;
+  }
+}
+
+/** The same, one account after the other: between them whoever works it out can see to something else. */
+export function* projectedInSteps(
+  index: RuleIndex,
+  names: NameTable,
+  asOf: Instant,
+): Generator<undefined, Projection, undefined> {
   const ground = groundOf(index, names);
   const charges = new ChargeTable(names.length, names.length * (LOOK_AHEAD_YEARS + STRIP_YEARS));
   const charged = new Map<number, ChargedNames>();
   for (const [account, places] of byAccount(index, names)) {
+    yield;
     const own = chargedBy(account, names, places, ground);
     charged.set(account.id, own);
     playCharges(account, own, asOf, playedUntil(asOf), charges);

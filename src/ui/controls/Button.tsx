@@ -1,7 +1,7 @@
 'use client';
-import Link from 'next/link';
 import { Button as AriaButton } from 'react-aria-components';
 import styled, { css } from 'styled-components';
+import { Link } from './Link';
 
 const shape = css`
   display: inline-flex;

@@ -1,7 +1,7 @@
 'use client';
-import Link from 'next/link';
 import { usePathname } from 'next/navigation';
 import styled from 'styled-components';
+import { Link } from './Link';
 
 const Line = styled.nav`
   display: flex;

@@ -18,8 +18,9 @@ export function useGridKeys<R>(props: GridProps<R>, virtual: Virtualizer<HTMLDiv
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: a new order begins at its top
   useEffect(() => {
-    virtual.scrollElement?.scrollTo({ top: 0 });
-    setActive(FIRST);
+    if (virtual.scrollOffset !== 0) virtual.scrollElement?.scrollTo({ top: 0 });
+    // A heading that sorts stays the one that is at hand.
+    setActive((now) => (now.row === -1 ? now : FIRST));
   }, [order]);
 
   const goTo = (next: ActiveCell) => {

@@ -1,10 +1,15 @@
 'use client';
 import { useSyncExternalStore } from 'react';
 
-const NARROW = '(max-width: 480px)';
+/** Asked for once: it follows the window by itself. */
+let narrow: MediaQueryList | null = null;
+function narrowWindow(): MediaQueryList {
+  narrow ??= matchMedia('(max-width: 480px)');
+  return narrow;
+}
 
 function listen(changed: () => void): () => void {
-  const query = matchMedia(NARROW);
+  const query = narrowWindow();
   query.addEventListener('change', changed);
   return () => query.removeEventListener('change', changed);
 }
@@ -13,7 +18,7 @@ function listen(changed: () => void): () => void {
 export function useNarrow(): boolean {
   return useSyncExternalStore(
     listen,
-    () => matchMedia(NARROW).matches,
+    () => narrowWindow().matches,
     () => false,
   );
 }

@@ -172,8 +172,10 @@ export function amountsWords(amounts: readonly Amount[], whole = false): string 
 
 /** `one name`, `3 names`. */
 export function namesWords(count: number): string {
-  return count === 1 ? 'one name' : `${count.toLocaleString('en')} names`;
+  return count === 1 ? 'one name' : `${COUNTS.format(count)} names`;
 }
+
+const COUNTS = new Intl.NumberFormat('en');
 
 /** So many years, in words. */
 export function yearsWords(count: number): string {

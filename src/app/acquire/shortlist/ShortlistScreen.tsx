@@ -12,7 +12,7 @@ import { amountsWords, namesWords } from '@/ui/text/words';
 import type { WantedRow } from '@/usecases/acquiring/wanted';
 import { toldRefused } from '../../acts/toldRefused';
 import { useSave } from '../../acts/useSave';
-import { useTitle } from '../../frame/Frame';
+import { useTitle } from '../../frame/PageTitle';
 import { unwantAction, wantAction } from '../actions';
 import { AccountsPart } from './AccountsPart';
 import { ConfirmDialog } from './ConfirmDialog';

@@ -1,5 +1,5 @@
 'use client';
-import Link from 'next/link';
+import { Link } from '@/ui/controls/Link';
 import { Ruled, Section } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
 import { dayWords, namesWords } from '@/ui/text/words';

@@ -1,6 +1,6 @@
 'use client';
-import Link from 'next/link';
 import { Button } from '@/ui/controls/Button';
+import { Link } from '@/ui/controls/Link';
 import { Actions } from '@/ui/overlay/Dialog';
 import { useSave } from '../../acts/useSave';
 import { watchCandidateAction } from '../actions';

@@ -1,8 +1,8 @@
 'use client';
-import Link from 'next/link';
 import { useState } from 'react';
 import { Button } from '@/ui/controls/Button';
 import { Disclosure } from '@/ui/controls/Disclosure';
+import { Link } from '@/ui/controls/Link';
 import { formatAmount } from '@/ui/text/figures';
 import { Ruled, Section } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';

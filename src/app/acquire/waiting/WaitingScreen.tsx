@@ -3,7 +3,7 @@ import { Page } from '@/ui/text/Sheet';
 import type { ApproachRow } from '@/usecases/acquiring/approaches';
 import type { ComingFree } from '@/usecases/acquiring/comingFree';
 import type { ReleaseOrderRow } from '@/usecases/acquiring/releaseOrders';
-import { useTitle } from '../../frame/Frame';
+import { useTitle } from '../../frame/PageTitle';
 import { AskForm } from './AskForm';
 import { ListsPart } from './ListsPart';
 import { LostPart } from './LostPart';

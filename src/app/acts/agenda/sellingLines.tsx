@@ -1,9 +1,9 @@
 'use client';
-import Link from 'next/link';
 import type { ReactNode } from 'react';
 import { type AgendaItem, type AgendaKind, SALE_STAGES } from '@/core/selling';
 import type { Instant } from '@/core/time';
 import { ButtonLink } from '@/ui/controls/Button';
+import { Link } from '@/ui/controls/Link';
 import type { DecisionLine, DecisionLines } from '@/ui/grid/DecisionTable';
 import type { LinePoint } from '@/ui/strip/linePoints';
 import { NumberLine } from '@/ui/strip/NumberLine';

@@ -1,6 +1,6 @@
 'use client';
-import Link from 'next/link';
 import { mendingOf } from '@/core/ledger';
+import { Link } from '@/ui/controls/Link';
 import { causeWords, dayWords } from '@/ui/text/words';
 import { useLedger } from '../../frame/LedgerProvider';
 import type { RowView } from '../../frame/views';

@@ -1,6 +1,6 @@
 'use client';
-import Link from 'next/link';
 import { formatDay, parseDay } from '@/core/time';
+import { Link } from '@/ui/controls/Link';
 import { formatAmount } from '@/ui/text/figures';
 import { Ruled, Section } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';

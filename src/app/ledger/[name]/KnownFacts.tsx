@@ -1,10 +1,10 @@
 'use client';
 import { Pencil } from 'lucide-react';
-import Link from 'next/link';
 import { useState } from 'react';
 import { PURPOSES } from '@/core/ledger';
 import { dayOf, type TermEnd } from '@/core/time';
 import { Button } from '@/ui/controls/Button';
+import { Link } from '@/ui/controls/Link';
 import { formatAmount } from '@/ui/text/figures';
 import { Ruled, Section } from '@/ui/text/Sheet';
 import { type DayStyle, dayWords, PHASE_WORDS, SETTING_WORDS, termEndWords } from '@/ui/text/words';

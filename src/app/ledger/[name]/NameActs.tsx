@@ -1,9 +1,9 @@
 'use client';
-import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import styled from 'styled-components';
 import type { Switch } from '@/core/ledger';
 import { Button } from '@/ui/controls/Button';
+import { Link } from '@/ui/controls/Link';
 import { Actions } from '@/ui/overlay/Dialog';
 import { Menu } from '@/ui/overlay/Menu';
 import { formatAmount } from '@/ui/text/figures';

@@ -1,8 +1,8 @@
 'use client';
-import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { Button } from '@/ui/controls/Button';
+import { Link } from '@/ui/controls/Link';
 import { Actions } from '@/ui/overlay/Dialog';
 import { Ruled, Section } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';

@@ -1,9 +1,9 @@
 'use client';
-import Link from 'next/link';
 import type { MoveSaving } from '@/core/ledger';
 import { groundsAgainst, type MovingFacts, movingCalendar } from '@/core/moving';
 import { addDays } from '@/core/time';
 import { Button } from '@/ui/controls/Button';
+import { Link } from '@/ui/controls/Link';
 import { bestDaySentence, GROUND_WORDS, mendsWords, STAGE_WORDS, savingSentence } from '@/ui/text/movingWords';
 import { Ruled, Section } from '@/ui/text/Sheet';
 import { dayWords } from '@/ui/text/words';

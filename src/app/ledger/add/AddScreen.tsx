@@ -1,17 +1,17 @@
 'use client';
-import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { FileTrigger } from 'react-aria-components';
 import type { Instant } from '@/core/time';
 import { Button } from '@/ui/controls/Button';
 import { Choice, Field } from '@/ui/controls/Field';
+import { Link } from '@/ui/controls/Link';
 import { Actions } from '@/ui/overlay/Dialog';
 import { Fields, Notice, Page, Section } from '@/ui/text/Sheet';
 import { dayWords, namesWords } from '@/ui/text/words';
 import { LARGEST_FILE } from '@/usecases/limits';
-import { useTitle } from '../../frame/Frame';
 import { useLedger } from '../../frame/LedgerProvider';
+import { useTitle } from '../../frame/PageTitle';
 
 interface AddScreenProps {
   readonly accounts: readonly { readonly id: number; readonly label: string }[];

@@ -1,16 +1,16 @@
 'use client';
-import Link from 'next/link';
 import { useEffect, useState } from 'react';
 import { formatMonth, type Month } from '@/core/time';
 import { Button } from '@/ui/controls/Button';
+import { Link } from '@/ui/controls/Link';
 import { formatAmount } from '@/ui/text/figures';
 import { Answer, Head, Page, Ruled, Section } from '@/ui/text/Sheet';
 import { Empty, Failed, Loading } from '@/ui/text/States';
 import { Wide } from '@/ui/text/Wide';
 import { dayWords, namesWords } from '@/ui/text/words';
 import { DropDialog } from '../../acts/drop/DropDialog';
-import { useTitle } from '../../frame/Frame';
 import { useDay, useLedger } from '../../frame/LedgerProvider';
+import { useTitle } from '../../frame/PageTitle';
 import { namePage } from '../../frame/pages';
 import type { DropMonthView, RowView } from '../../frame/views';
 import { useProspects } from '../ProspectsContext';

@@ -1,8 +1,8 @@
 'use client';
-import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { isRefusal } from '@/core/refusal';
 import { Button, ButtonLink } from '@/ui/controls/Button';
+import { Link } from '@/ui/controls/Link';
 import { report } from '@/ui/overlay/Toasts';
 import { ofHundred, roughGain, yearsInWords } from '@/ui/text/prospectWords';
 import { Answer, Head, Page, Ruled, Section } from '@/ui/text/Sheet';
@@ -11,8 +11,8 @@ import { countOf } from '@/ui/text/todayWords';
 import { Wide } from '@/ui/text/Wide';
 import { dayWords } from '@/ui/text/words';
 import type { KeptForecast } from '@/usecases/prospects/forecasts';
-import { useTitle } from '../../frame/Frame';
 import { useLedger } from '../../frame/LedgerProvider';
+import { useTitle } from '../../frame/PageTitle';
 import { dropForecastAction } from '../actions';
 
 /** Forecasts that were kept, to be opened and held against what has come. */

@@ -1,6 +1,6 @@
-import Link from 'next/link';
 import styled from 'styled-components';
 import { Check } from '@/ui/controls/Check';
+import { Link } from '@/ui/controls/Link';
 import { LifecycleStrip } from '@/ui/strip/LifecycleStrip';
 import { StripAxis } from '@/ui/strip/StripAxis';
 import { SHORT_LINE_WIDTH, tableScale } from '@/ui/strip/tableScale';

@@ -11,7 +11,7 @@ import { Answer, Head, Page, Section } from '@/ui/text/Sheet';
 import { returnWords } from '@/ui/text/sellingWords';
 import { namesWords } from '@/ui/text/words';
 import type { Review } from '@/usecases/prospects/review';
-import { useTitle } from '../../frame/Frame';
+import { useTitle } from '../../frame/PageTitle';
 import { ReviewTable } from './ReviewTable';
 import { BY_WORDS, keyWords } from './reviewWords';
 

@@ -1,6 +1,6 @@
-import Link from 'next/link';
 import type { ReviewLine, ReviewPart } from '@/core/journal';
 import type { Amount } from '@/core/money';
+import { Link } from '@/ui/controls/Link';
 import { formatAmount } from '@/ui/text/figures';
 import { signed } from '@/ui/text/prospectWords';
 import { Ruled } from '@/ui/text/Sheet';

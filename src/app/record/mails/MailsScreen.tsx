@@ -1,15 +1,15 @@
 'use client';
-import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { Button } from '@/ui/controls/Button';
 import { Field } from '@/ui/controls/Field';
 import { Form, textOf } from '@/ui/controls/Form';
+import { Link } from '@/ui/controls/Link';
 import { Actions } from '@/ui/overlay/Dialog';
 import { Answer, Head, Page, Section } from '@/ui/text/Sheet';
 import { dayWords } from '@/ui/text/words';
 import type { MailRow } from '@/usecases/mails/mails';
-import { useTitle } from '../../frame/Frame';
 import { useLedger } from '../../frame/LedgerProvider';
+import { useTitle } from '../../frame/PageTitle';
 import { BringMail } from './BringMail';
 import { Lines } from './Lines';
 import { tellsWords, whyNothing } from './mailWords';

@@ -6,7 +6,7 @@ import { Notice, Page, Section } from '@/ui/text/Sheet';
 import { amountsWords, namesWords } from '@/ui/text/words';
 import type { OpenRenewal } from '@/usecases/orders/plan';
 import type { RunProgress } from '@/usecases/orders/start';
-import { useTitle } from '../../frame/Frame';
+import { useTitle } from '../../frame/PageTitle';
 import type { Asked } from './Asked';
 import { ConfirmForm } from './ConfirmForm';
 import { LinkedRun } from './LinkedRun';

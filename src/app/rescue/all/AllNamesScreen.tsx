@@ -1,14 +1,14 @@
 'use client';
-import Link from 'next/link';
 import { useEffect, useState } from 'react';
+import { Link } from '@/ui/controls/Link';
 import { shareWords } from '@/ui/text/prospectWords';
 import { Answer, Head, Page, Section } from '@/ui/text/Sheet';
 import { Failed, Loading } from '@/ui/text/States';
 import { countOf } from '@/ui/text/todayWords';
 import { amountsWords, namesWords } from '@/ui/text/words';
 import { DropDialog } from '../../acts/drop/DropDialog';
-import { useTitle } from '../../frame/Frame';
 import { useLedger } from '../../frame/LedgerProvider';
+import { useTitle } from '../../frame/PageTitle';
 import type { AllJudgedView } from '../../frame/views';
 import { ChosenFoot } from '../ChosenFoot';
 import { DecideDialog } from '../DecideDialog';

@@ -1,11 +1,11 @@
 'use client';
-import Link from 'next/link';
 import { useMemo, useRef, useState } from 'react';
 import { compareSales, type PastSale, traitsOf } from '@/core/selling';
 import { formatDay } from '@/core/time';
 import { Button } from '@/ui/controls/Button';
 import { Field } from '@/ui/controls/Field';
 import { Form } from '@/ui/controls/Form';
+import { Link } from '@/ui/controls/Link';
 import { Actions } from '@/ui/overlay/Dialog';
 import { PriceDots } from '@/ui/strip/PriceDots';
 import { formatAmount } from '@/ui/text/figures';
@@ -15,8 +15,8 @@ import { useWidth } from '@/ui/text/useWidth';
 import { Wide } from '@/ui/text/Wide';
 import type { BroughtSales } from '@/usecases/selling/comparables';
 import { useSave } from '../../acts/useSave';
-import { useTitle } from '../../frame/Frame';
 import { useLedger } from '../../frame/LedgerProvider';
+import { useTitle } from '../../frame/PageTitle';
 import { namePage } from '../../frame/pages';
 import { bringInSalesAction } from '../actions';
 

@@ -1,10 +1,10 @@
 'use client';
-import Link from 'next/link';
 import { useRef, useState } from 'react';
 import styled from 'styled-components';
 import { formatDay } from '@/core/time';
 import { ProfitBars } from '@/ui/chart/ProfitBars';
 import { Choice } from '@/ui/controls/Field';
+import { Link } from '@/ui/controls/Link';
 import { PriceDots } from '@/ui/strip/PriceDots';
 import { formatAmount } from '@/ui/text/figures';
 import { Answer, Head, Page, Ruled, Section } from '@/ui/text/Sheet';
@@ -15,7 +15,7 @@ import { useWidth } from '@/ui/text/useWidth';
 import { Wide } from '@/ui/text/Wide';
 import { namesWords } from '@/ui/text/words';
 import type { SoldList, SoldTotal } from '@/usecases/selling/statement';
-import { useTitle } from '../../frame/Frame';
+import { useTitle } from '../../frame/PageTitle';
 
 /** Every sale that is done, with profit, holding time and yearly return; and the sums. */
 export function SoldScreen({ sold }: { sold: SoldList }) {

@@ -1,6 +1,6 @@
 'use client';
-import Link from 'next/link';
 import { ButtonLink } from '@/ui/controls/Button';
+import { Link } from '@/ui/controls/Link';
 import { Actions } from '@/ui/overlay/Dialog';
 import { formatAmount } from '@/ui/text/figures';
 import { AccountSentence } from '@/ui/text/RuleSentences';
@@ -9,8 +9,8 @@ import { Empty } from '@/ui/text/States';
 import { Wide } from '@/ui/text/Wide';
 import { dayWords } from '@/ui/text/words';
 import type { AccountRow } from '@/usecases/accounts/accounts';
-import { useTitle } from '../../frame/Frame';
 import { useLedger } from '../../frame/LedgerProvider';
+import { useTitle } from '../../frame/PageTitle';
 
 /** Every account, with the rules by which it charges. */
 export function AccountsScreen({ accounts }: { accounts: readonly AccountRow[] }) {

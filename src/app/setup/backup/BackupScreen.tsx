@@ -6,8 +6,8 @@ import { Actions } from '@/ui/overlay/Dialog';
 import { Notice, Page, Section } from '@/ui/text/Sheet';
 import { namesWords } from '@/ui/text/words';
 import type { LedgerChoice } from '@/usecases/ledgers/choice';
-import { useTitle } from '../../frame/Frame';
 import { useLedger } from '../../frame/LedgerProvider';
+import { useTitle } from '../../frame/PageTitle';
 import { DemoPart } from './DemoPart';
 import { EmptyPart } from './EmptyPart';
 

@@ -8,8 +8,8 @@ import { Page, Ruled, Section } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
 import { hourWords } from '@/ui/text/words';
 import type { Trouble } from '@/usecases/health/troubles';
-import { useTitle } from '../../frame/Frame';
 import { useLedger } from '../../frame/LedgerProvider';
+import { useTitle } from '../../frame/PageTitle';
 
 const Cause = styled.td`max-width: 62ch; overflow-wrap: anywhere; & small { display: block; color: var(--ink-soft); }`;
 

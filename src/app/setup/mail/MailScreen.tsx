@@ -2,7 +2,7 @@
 import { Page } from '@/ui/text/Sheet';
 import type { FeedRow } from '@/usecases/calendar/feed';
 import type { Settings } from '@/usecases/settings';
-import { useTitle } from '../../frame/Frame';
+import { useTitle } from '../../frame/PageTitle';
 import { CalendarPart } from './CalendarPart';
 import { MailboxPart } from './MailboxPart';
 import { RemindersForm } from './RemindersForm';

@@ -8,7 +8,7 @@ import { Actions } from '@/ui/overlay/Dialog';
 import { Fields, Page, Section } from '@/ui/text/Sheet';
 import type { Settings } from '@/usecases/settings';
 import { useSave } from '../../acts/useSave';
-import { useTitle } from '../../frame/Frame';
+import { useTitle } from '../../frame/PageTitle';
 import { saveOfficeAction } from '../actions';
 
 /** In which money the office reckons, how figures are written, and where its days begin. */

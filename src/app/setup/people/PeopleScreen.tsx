@@ -1,10 +1,10 @@
 'use client';
-import Link from 'next/link';
 import { useState } from 'react';
+import { Link } from '@/ui/controls/Link';
 import { Answer, Head, Notice, Page } from '@/ui/text/Sheet';
 import { countOf } from '@/ui/text/todayWords';
 import type { MemberRow } from '@/usecases/people/members';
-import { useTitle } from '../../frame/Frame';
+import { useTitle } from '../../frame/PageTitle';
 import { InvitePart } from './InvitePart';
 import { MembersTable } from './MembersTable';
 import { ProgramPart } from './ProgramPart';

@@ -7,7 +7,7 @@ import { Actions, Dialog } from '@/ui/overlay/Dialog';
 import { PolicySentence } from '@/ui/text/RuleSentences';
 import { Page, Ruled } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
-import { useTitle } from '../../frame/Frame';
+import { useTitle } from '../../frame/PageTitle';
 import { Fees } from './FeesPart';
 import { PolicyForm } from './PolicyForm';
 

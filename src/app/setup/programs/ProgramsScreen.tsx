@@ -7,8 +7,8 @@ import { Wide } from '@/ui/text/Wide';
 import { hourWords } from '@/ui/text/words';
 import type { MadeWebhook, WebhookRow } from '@/usecases/programs/webhooks';
 import { useSave } from '../../acts/useSave';
-import { useTitle } from '../../frame/Frame';
 import { useLedger } from '../../frame/LedgerProvider';
+import { useTitle } from '../../frame/PageTitle';
 import { removeWebhookAction, renewSecretAction, setWebhookPausedAction } from './actions';
 import { NewWebhook } from './NewWebhook';
 

@@ -1,7 +1,7 @@
 'use client';
 import { Page } from '@/ui/text/Sheet';
 import type { Settings } from '@/usecases/settings';
-import { useTitle } from '../../frame/Frame';
+import { useTitle } from '../../frame/PageTitle';
 import { RecordServersForm } from './RecordServersForm';
 
 /** Who is asked for registration records. */

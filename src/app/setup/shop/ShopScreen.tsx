@@ -1,9 +1,9 @@
 'use client';
-import Link from 'next/link';
+import { Link } from '@/ui/controls/Link';
 import { Answer, Head, Notice, Page } from '@/ui/text/Sheet';
 import type { Certificates } from '@/usecases/shop/certificates';
 import type { BlockedSender, ShopSettings } from '@/usecases/shop/settings';
-import { useTitle } from '../../frame/Frame';
+import { useTitle } from '../../frame/PageTitle';
 import { BlockedPart } from './BlockedPart';
 import { ShopForm } from './ShopForm';
 import { TextsPart } from './TextsPart';

@@ -9,7 +9,7 @@ import { Progress } from '@/ui/text/States';
 import { namesWords } from '@/ui/text/words';
 import type { ImportSummary } from '@/usecases/imports/preview';
 import { toldRefused } from '../../../acts/toldRefused';
-import { useTitle } from '../../../frame/Frame';
+import { useTitle } from '../../../frame/PageTitle';
 import { dropImportAction } from '../actions';
 import { MappingTable } from './MappingTable';
 import { OutcomeRows } from './OutcomeRows';

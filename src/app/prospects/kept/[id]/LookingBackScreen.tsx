@@ -11,8 +11,8 @@ import { countOf } from '@/ui/text/todayWords';
 import { Wide } from '@/ui/text/Wide';
 import { dayWords, namesWords } from '@/ui/text/words';
 import type { LookingBack } from '@/usecases/prospects/forecasts';
-import { useTitle } from '../../../frame/Frame';
 import { useLedger } from '../../../frame/LedgerProvider';
+import { useTitle } from '../../../frame/PageTitle';
 
 const NO_OTHERS: readonly Fan[] = [];
 

@@ -3,7 +3,7 @@ import { formatAmount } from '@/ui/text/figures';
 import { Answer, Head, Page, Section } from '@/ui/text/Sheet';
 import { Empty } from '@/ui/text/States';
 import type { ReviewedEntries } from '@/usecases/prospects/review';
-import { useTitle } from '../../../frame/Frame';
+import { useTitle } from '../../../frame/PageTitle';
 import { keyWords, PART_WORDS } from '../reviewWords';
 import { EntriesTable } from './EntriesTable';
 

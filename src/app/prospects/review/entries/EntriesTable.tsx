@@ -1,5 +1,5 @@
-import Link from 'next/link';
 import { formatDay } from '@/core/time';
+import { Link } from '@/ui/controls/Link';
 import { formatAmount } from '@/ui/text/figures';
 import { Ruled } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';

@@ -7,8 +7,8 @@ import { Answer, Head, Page, Ruled, Section } from '@/ui/text/Sheet';
 import { countOf } from '@/ui/text/todayWords';
 import { dayWords } from '@/ui/text/words';
 import type { Review, ReviewedEntries } from '@/usecases/prospects/review';
-import { useTitle } from '../../../frame/Frame';
 import { useLedger } from '../../../frame/LedgerProvider';
+import { useTitle } from '../../../frame/PageTitle';
 import { EntriesTable } from '../entries/EntriesTable';
 import { ReviewTable } from '../ReviewTable';
 

@@ -1,15 +1,15 @@
 'use client';
-import Link from 'next/link';
 import styled from 'styled-components';
 import type { Proposal } from '@/core/news';
 import { Button } from '@/ui/controls/Button';
+import { Link } from '@/ui/controls/Link';
 import { Actions } from '@/ui/overlay/Dialog';
 import { Answer, Head, Page, Section } from '@/ui/text/Sheet';
 import { hourWords } from '@/ui/text/words';
 import type { MailView } from '@/usecases/mails/mails';
 import { useSave } from '../../../acts/useSave';
-import { useTitle } from '../../../frame/Frame';
 import { useLedger } from '../../../frame/LedgerProvider';
+import { useTitle } from '../../../frame/PageTitle';
 import { namePage } from '../../../frame/pages';
 import { settleMailAction } from '../../actions';
 import { Lines } from '../Lines';

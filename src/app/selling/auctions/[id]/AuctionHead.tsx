@@ -1,8 +1,8 @@
 'use client';
-import Link from 'next/link';
 import styled from 'styled-components';
 import { netProceedsOf } from '@/core/selling';
 import { DAY_MS, HOUR_MS } from '@/core/time';
+import { Link } from '@/ui/controls/Link';
 import { formatAmount } from '@/ui/text/figures';
 import { Notice } from '@/ui/text/Sheet';
 import { hourWords } from '@/ui/text/words';

@@ -1,15 +1,15 @@
 'use client';
-import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo } from 'react';
 import { priceForProceeds } from '@/core/selling';
 import type { Instant } from '@/core/time';
 import { BidsChart } from '@/ui/chart/BidsChart';
+import { Link } from '@/ui/controls/Link';
 import { Actions } from '@/ui/overlay/Dialog';
 import { formatAmount } from '@/ui/text/figures';
 import { Page, Section } from '@/ui/text/Sheet';
 import type { AuctionView } from '@/usecases/selling/auctions';
-import { useTitle } from '../../../frame/Frame';
+import { useTitle } from '../../../frame/PageTitle';
 import { BidPart, HighestPart, ReservePart } from './AuctionForms';
 import { FiguresPart, OutcomeNotice } from './AuctionHead';
 import { BidsTable, IncrementsPart } from './BidsPart';

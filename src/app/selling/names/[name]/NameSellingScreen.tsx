@@ -1,11 +1,11 @@
 'use client';
-import Link from 'next/link';
 import { ButtonLink } from '@/ui/controls/Button';
+import { Link } from '@/ui/controls/Link';
 import { Actions } from '@/ui/overlay/Dialog';
 import { formatAmount } from '@/ui/text/figures';
 import { Page, Section } from '@/ui/text/Sheet';
 import type { NameSelling } from '@/usecases/selling/report';
-import { useTitle } from '../../../frame/Frame';
+import { useTitle } from '../../../frame/PageTitle';
 import { namePage } from '../../../frame/pages';
 import { EnterOfferPart } from './EnterOfferPart';
 import { ListingPart } from './ListingPart';

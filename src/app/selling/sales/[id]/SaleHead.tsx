@@ -1,7 +1,7 @@
 'use client';
-import Link from 'next/link';
 import styled from 'styled-components';
 import { SALE_STAGES, turnAt } from '@/core/selling';
+import { Link } from '@/ui/controls/Link';
 import { Actions } from '@/ui/overlay/Dialog';
 import { formatAmount } from '@/ui/text/figures';
 import { Answer, Notice, Section } from '@/ui/text/Sheet';

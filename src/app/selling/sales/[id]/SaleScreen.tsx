@@ -8,7 +8,7 @@ import { Form, textOf } from '@/ui/controls/Form';
 import { Actions } from '@/ui/overlay/Dialog';
 import { Fields, Page, Section } from '@/ui/text/Sheet';
 import type { Statement } from '@/usecases/selling/statement';
-import { useTitle } from '../../../frame/Frame';
+import { useTitle } from '../../../frame/PageTitle';
 import { AskDialog, type Asking } from './AskDialog';
 import { SaleHead } from './SaleHead';
 import { StatementPart } from './StatementPart';

@@ -3,7 +3,7 @@ import { Notice, Page } from '@/ui/text/Sheet';
 import type { AccountRow } from '@/usecases/accounts/accounts';
 import type { PriceRow } from '@/usecases/accounts/prices';
 import type { LinkRow } from '@/usecases/links/links';
-import { useTitle } from '../../../frame/Frame';
+import { useTitle } from '../../../frame/PageTitle';
 import { AccountForm } from './AccountForm';
 import { LinkSection } from './LinkSection';
 import { PriceList } from './PriceList';

@@ -1,7 +1,7 @@
 'use client';
 import { Page } from '@/ui/text/Sheet';
 import type { MarketplaceRow } from '@/usecases/marketplaces/marketplaces';
-import { useTitle } from '../../../frame/Frame';
+import { useTitle } from '../../../frame/PageTitle';
 import { LinkPart } from './LinkPart';
 import { type Held, MarketplaceForm } from './MarketplaceForm';
 

@@ -1,12 +1,12 @@
 'use client';
-import Link from 'next/link';
+import { Link } from '@/ui/controls/Link';
 import { Actions } from '@/ui/overlay/Dialog';
 import { Answer, Head, Notice, Page, Ruled, Section } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
 import { hourWords } from '@/ui/text/words';
 import type { AuditTold, ChainLooked } from '@/usecases/people/audit';
-import { useTitle } from '../../../frame/Frame';
 import { useLedger } from '../../../frame/LedgerProvider';
+import { useTitle } from '../../../frame/PageTitle';
 import { auditWords } from './auditWords';
 
 /** Who did what, the newest first, and whether every line follows from the one before it. */

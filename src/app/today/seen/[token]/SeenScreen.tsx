@@ -1,11 +1,11 @@
 'use client';
-import Link from 'next/link';
 import { useState } from 'react';
 import { isRefusal } from '@/core/refusal';
 import { Button } from '@/ui/controls/Button';
+import { Link } from '@/ui/controls/Link';
 import { Actions } from '@/ui/overlay/Dialog';
 import { Page, Section } from '@/ui/text/Sheet';
-import { useTitle } from '../../../frame/Frame';
+import { useTitle } from '../../../frame/PageTitle';
 import { namePage } from '../../../frame/pages';
 import { seenAction } from '../../actions';
 
