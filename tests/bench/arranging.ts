@@ -4,7 +4,7 @@ import type { Visitor } from '../browser/browser';
 /** Milliseconds from an act until its rows are painted: median and 95th percentile. */
 export type Painted = readonly [median: number, p95: number];
 
-/** Measured in the page itself: from the act to the frame after the newly arranged rows were handed over. */
+/** Measured in the page itself: from the act to the end of the frame that paints the newly arranged rows. */
 const TIMED = `
   window.timed = (act) => new Promise((done) => {
     const start = performance.now();

@@ -13,26 +13,6 @@ beforeAll(async () => {
 });
 afterAll(() => app.close());
 
-/** Goes on with the Tab key until something has the focus. */
-async function tabTo(text: string, most = 90): Promise<void> {
-  const { driver } = app.visitor;
-  for (let presses = 0; presses < most; presses += 1) {
-    const label = await driver.executeScript<string>(
-      `const one = document.activeElement;
-       const named = document.getElementById(one.getAttribute('aria-labelledby') ?? '');
-       return one.getAttribute('aria-label') || named?.innerText || one.innerText || one.closest('label')?.innerText || '';`,
-    );
-    if (label.startsWith(text)) return;
-    await app.visitor.keys(Key.TAB);
-  }
-  throw new Error(`${text} was not reached by Tab`);
-}
-
-async function pressByKey(text: string): Promise<void> {
-  await tabTo(text);
-  await app.visitor.keys(Key.ENTER);
-}
-
 const focusGrid = () => app.visitor.driver.executeScript('document.querySelector("[role=grid]").focus()');
 
 test('ideas, table, shortlist, review, registered, in the ledger with its deadline: by keyboard alone', async () => {
@@ -40,9 +20,9 @@ test('ideas, table, shortlist, review, registered, in the ledger with its deadli
   await visitor.go('/acquire?set=new');
   await visitor.see('Write some words.');
   expect(await visitor.axe()).toEqual([]);
-  await tabTo('Ideas: words');
+  await visitor.tabTo('Ideas: words');
   await visitor.keys('brinelamp, wherry');
-  await pressByKey('Look them up');
+  await visitor.pressByKey('Look them up');
   await visitor.see('brinelampwherry');
   await visitor.see('Answers are used again for 6 hours.');
   await focusGrid();
@@ -51,16 +31,15 @@ test('ideas, table, shortlist, review, registered, in the ledger with its deadli
   await visitor.see('whiskey hotel echo romeo romeo yankee');
   expect(await visitor.axe()).toEqual([]);
   await visitor.keys(Key.TAB);
-  await pressByKey('Spell out and register');
+  await visitor.pressByKey('Spell out and register');
   await visitor.see('Until 24 Nov 2027');
   await visitor.see('or the name stops working.');
   await visitor.see('In all');
   expect(await visitor.axe()).toEqual([]);
-  await pressByKey('Register one name for');
+  await visitor.pressByKey('Register one name for');
   await visitor.see('Never for more than these sums.');
   expect(await visitor.axe()).toEqual([]);
-  await tabTo('Register for');
-  await visitor.keys(Key.ENTER);
+  await visitor.pressByKey('Register for');
   await visitor.see('registered');
   await visitor.see('Holders’ mail addresses');
   expect(await visitor.axe()).toEqual([]);
@@ -81,7 +60,7 @@ test('a misspelling is caught in the review: against one’s names and against w
   const { visitor } = app;
   await visitor.go('/acquire/shortlist');
   await visitor.fill('Name', 'habourloft.com');
-  await pressByKey('Put it on the shortlist');
+  await visitor.pressByKey('Put it on the shortlist');
   await visitor.see('habour: did you mean harbour?');
   await visitor.see('Register one name for');
   await visitor.press('Take habourloft.com off the shortlist');
@@ -102,11 +81,11 @@ test('a taken name is watched, ordered for its release, and got', async () => {
   await visitor.fill('At most for the first term, USD', '20');
   await visitor.fill('At most for each renewal, USD', '20');
   await visitor.fill('Tried until, that day included', '20 Dec 2026');
-  await tabTo('Quaymark');
+  await visitor.tabTo('Quaymark');
   await visitor.keys(' ');
   await visitor.see('At, in this order: Quaymark');
   expect(await visitor.axe()).toEqual([]);
-  await pressByKey('Order it');
+  await visitor.pressByKey('Order it');
   await visitor.see('0 asked for, 1 waited for');
   await carryOnReleases(ledger);
   const later = addDays(TODAY, 2);

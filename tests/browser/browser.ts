@@ -1,6 +1,7 @@
-import { writeFileSync } from 'node:fs';
-import axe, { type Result } from 'axe-core';
-import { Browser, Builder, By, error, Key, logging, type WebDriver, type WebElement } from 'selenium-webdriver';
+import { readFileSync, writeFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import type { Result } from 'axe-core';
+import { Browser, Builder, By, Key, logging, type WebDriver, type WebElement } from 'selenium-webdriver';
 import { Options, ServiceBuilder } from 'selenium-webdriver/chrome.js';
 
 const FLAGS = [
@@ -55,11 +56,32 @@ const MARK_ALIKE = `
     }
   }`;
 
+/** Half as long as the source that the package hands out: it goes into every page that is looked at. */
+const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+
 /** The findings alone: where a rule holds nobody asks for the elements. */
 const RUN_AXE = `
   const [rules, done] = arguments;
   const options = { preload: false, resultTypes: ['violations'], ...(rules ? { runOnly: { type: 'rule', values: rules } } : {}) };
   axe.run({ exclude: [['[data-alike]']] }, options).then(({ violations }) => done(violations), (cause) => done(String(cause)));`;
+
+/** The first element at an XPath that is shown: one question to the browser, since it is asked again and again while something is waited for. */
+const FIRST_SHOWN = `
+  const found = document.evaluate(arguments[0], document, null, XPathResult.ORDERED_NODE_ITERATOR_TYPE, null);
+  for (let one = found.iterateNext(); one; one = found.iterateNext())
+    if (one.checkVisibility({ opacityProperty: true, visibilityProperty: true })) return one;
+  return null;`;
+
+/** What the element that has the focus is called, much as a screen reader would say it. */
+const FOCUSED = `
+  const one = document.activeElement;
+  if (!one || one === document.body) return '';
+  const by = document.getElementById((one.getAttribute('aria-labelledby') ?? '').split(' ')[0]);
+  const name = one.getAttribute('aria-label') || (by ?? one.labels?.[0] ?? one.closest('label') ?? one).textContent;
+  return name.replace(/\\s+/g, ' ').trim();`;
+
+/** More presses of Tab than any page has stops. */
+const MOST_TABS = 200;
 
 /** A person at a browser: what they press, type and see. */
 export interface Visitor {
@@ -78,7 +100,12 @@ export interface Visitor {
   fill(label: string, text: string): Promise<void>;
   /** Chooses one option of a labelled choice. */
   choose(label: string, option: string): Promise<void>;
+  /** Presses keys, one after the other, or together as a `Key.chord`. */
   keys(...keys: string[]): Promise<void>;
+  /** Presses Tab until what has the focus has a name that begins so; nothing where it has already. */
+  tabTo(name: string): Promise<void>;
+  /** Goes there by Tab, and presses Enter. */
+  pressByKey(name: string): Promise<void>;
   /** Waits until the text is gone. */
   gone(text: string): Promise<void>;
   text(css: string): Promise<string>;
@@ -94,7 +121,8 @@ export interface Visitor {
 
 /** Of a page that shows something else, so many letters stand in the failure. */
 const MOST_SAID = 3000;
-const WAIT_MS = 30_000;
+/** Longer than any page takes: a machine that others use too may stand still for as long as half a minute. */
+const WAIT_MS = 60_000;
 /** A page answers within a few frames; the driver itself would look five times a second. */
 const LOOK_AGAIN_MS = 40;
 /** What takes longer is looked for less often: each look costs the page some of the time that it is waited for. */
@@ -124,7 +152,7 @@ export async function openBrowser(url: string, width = 1280, height = 800): Prom
     };
     return wait((typeof condition === 'function' ? look : condition) as never, timeout, message, LOOK_AGAIN_MS);
   }) as WebDriver['wait'];
-  await driver.manage().setTimeouts({ implicit: 0, pageLoad: 30_000, script: 60_000 });
+  await driver.manage().setTimeouts({ implicit: 0, pageLoad: 60_000, script: 60_000 });
   const chromium = driver as unknown as {
     sendDevToolsCommand(command: string, parameters: object): Promise<void>;
   };
@@ -149,15 +177,11 @@ export async function openBrowser(url: string, width = 1280, height = 800): Prom
   };
 
   /** The first element at `xpath` that is shown; found anew each time, since the page may be drawing itself again. */
-  const visible = async (xpath: string): Promise<WebElement> => {
-    const found = await waited(async () => {
-      for (const element of await driver.findElements(By.xpath(xpath))) {
-        if (await element.isDisplayed().catch(() => false)) return element;
-      }
-      return null;
-    }, `not shown: ${xpath}`);
-    return found as WebElement;
-  };
+  const visible = async (xpath: string): Promise<WebElement> =>
+    (await waited(
+      () => driver.executeScript<WebElement | null>(FIRST_SHOWN, xpath).catch(() => null),
+      `not shown: ${xpath}`,
+    )) as WebElement;
   const pressable = (name: string) => {
     const is = `(normalize-space(.)=${quoted(name)} or @aria-label=${quoted(name)})`;
     return `//*[(self::button or self::a or @role='menuitem' or @role='option' or @role='checkbox' or self::label) and (${is} or (self::label and .//input[@aria-label=${quoted(name)}]))][not(@data-disabled)]`;
@@ -231,22 +255,31 @@ export async function openBrowser(url: string, width = 1280, height = 800): Prom
       await clickOn(`//*[@role='option' and normalize-space(.)=${quoted(option)}]`, option);
     },
     keys: async (...keys) => {
-      // What had the focus may go away between asking for it and typing: then nothing was typed yet.
-      await driver.wait(
-        () =>
-          driver
-            .switchTo()
-            .activeElement()
-            .sendKeys(...keys)
-            .then(() => true)
-            .catch((problem: unknown) => {
-              if (problem instanceof error.ElementNotInteractableError) return false;
-              if (problem instanceof error.StaleElementReferenceError) return false;
-              throw problem;
-            }),
-        WAIT_MS,
-        'nothing takes keys',
-      );
+      // As a keyboard sends them: whatever has the focus at each press gets it.
+      const actions = driver.actions();
+      for (const key of keys) {
+        if (!key.endsWith(Key.NULL)) {
+          actions.sendKeys(key);
+          continue;
+        }
+        const held = [...key.slice(0, -1)];
+        const pressed = held.pop() ?? '';
+        for (const one of held) actions.keyDown(one);
+        actions.sendKeys(pressed);
+        for (const one of held) actions.keyUp(one);
+      }
+      await actions.perform();
+    },
+    tabTo: async (name) => {
+      for (let presses = 0; presses < MOST_TABS; presses += 1) {
+        if ((await driver.executeScript<string>(FOCUSED)).startsWith(name)) return;
+        await visitor.keys(Key.TAB);
+      }
+      throw new Error(`Tab never comes to ${name}`);
+    },
+    pressByKey: async (name) => {
+      await visitor.tabTo(name);
+      await visitor.keys(Key.ENTER);
     },
     gone: async (text) => {
       await driver.wait(
@@ -263,8 +296,7 @@ export async function openBrowser(url: string, width = 1280, height = 800): Prom
     text: async (css) => (await driver.findElement(By.css(css))).getText(),
     picture: async (file) => writeFileSync(file, Buffer.from(await driver.takeScreenshot(), 'base64')),
     axe: async (rules) => {
-      if (!(await driver.executeScript<boolean>('return window.axe !== undefined')))
-        await driver.executeScript(axe.source);
+      if (!(await driver.executeScript<boolean>('return window.axe !== undefined'))) await driver.executeScript(AXE);
       if (!process.env.SOAK) await driver.executeScript(MARK_ALIKE);
       const violations = await driver.executeAsyncScript<Result[] | string>(RUN_AXE, rules ?? null);
       // What went wrong in the page comes as a text.

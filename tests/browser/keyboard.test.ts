@@ -9,18 +9,6 @@ beforeAll(async () => {
 });
 afterAll(() => app.close());
 
-/** Presses Tab until what has the focus is called so. */
-async function tabTo(name: string): Promise<void> {
-  for (let i = 0; i < 160; i += 1) {
-    await app.visitor.keys(Key.TAB);
-    const focused = await app.visitor.driver.executeScript<string>(
-      'const e = document.activeElement; return (e.getAttribute("aria-label") || e.textContent).trim()',
-    );
-    if (focused.startsWith(name)) return;
-  }
-  throw new Error(`Tab never comes to ${name}`);
-}
-
 async function at(path: string, seen: string): Promise<void> {
   await app.visitor.go(path);
   await app.visitor.see(seen);
@@ -29,27 +17,23 @@ async function at(path: string, seen: string): Promise<void> {
 test('Today: what saves a name is begun from its line', async () => {
   const { visitor } = app;
   await at('/today', 'would save them.');
-  await tabTo('Renew withycellar.com');
-  await visitor.keys(Key.ENTER);
+  await visitor.pressByKey('Renew withycellar.com');
   await visitor.see('By link: one name');
 });
 
 test('the date line: a usual day, and back', async () => {
   const { visitor } = app;
   await at('/ledger', '412 names');
-  await tabTo('Look ahead: +30 days');
-  await visitor.keys(Key.ENTER);
+  await visitor.pressByKey('Look ahead: +30 days');
   await visitor.see('As of 24 Dec 2026, if nothing is done.');
-  await tabTo('Back to today');
-  await visitor.keys(Key.ENTER);
+  await visitor.pressByKey('Back to today');
   await visitor.gone('if nothing is done.');
 });
 
 test('Renewals: an account is chosen, and its charges are shown', async () => {
   const { visitor } = app;
   await at('/renewals', 'First that fails');
-  await tabTo('Larkhythe');
-  await visitor.keys(Key.ENTER);
+  await visitor.pressByKey('Larkhythe');
   await visitor.driver.wait(
     async () => (await visitor.text('section[aria-label="Funding of Larkhythe"] h2').catch(() => '')) === 'Larkhythe',
     5000,
@@ -61,27 +45,23 @@ test('Renewals: an account is chosen, and its charges are shown', async () => {
 test('Registration record: every name is checked, and a difference dismissed', async () => {
   const { visitor } = app;
   await at('/record', 'Ask the registries');
-  await tabTo('Check 412 names now');
-  await visitor.keys(Key.ENTER);
+  await visitor.pressByKey('Check 412 names now');
   await visitor.see('One name does not work');
   await visitor.driver.executeScript('document.activeElement.blur()');
-  await tabTo('Choose stillbell.com: hold');
+  await visitor.tabTo('Choose stillbell.com: hold');
   await visitor.keys(' ');
   await visitor.see('Dismiss 1');
   await visitor.driver.executeScript('document.activeElement.blur()');
-  await tabTo('Dismiss 1');
-  await visitor.keys(Key.ENTER);
+  await visitor.pressByKey('Dismiss 1');
   await visitor.see('Seven names differ.');
 });
 
 test('Selling: an offer is opened, its refusal asked, and left open', async () => {
   const { visitor } = app;
   await at('/selling', 'Offers to answer: ');
-  await tabTo('Offers to answer: tideloft.com');
-  await visitor.keys(Key.ENTER);
+  await visitor.pressByKey('Offers to answer: tideloft.com');
   await visitor.see('of what is asked');
-  await tabTo('Decline…');
-  await visitor.keys(Key.ENTER);
+  await visitor.pressByKey('Decline…');
   await visitor.see('this negotiation ends');
   await visitor.keys(Key.ESCAPE);
   await visitor.gone('this negotiation ends');
@@ -90,8 +70,7 @@ test('Selling: an offer is opened, its refusal asked, and left open', async () =
 test('Sold: other sums are chosen', async () => {
   const { visitor } = app;
   await at('/selling/sold', 'Profit by year');
-  await tabTo('year');
-  await visitor.keys(Key.ENTER);
+  await visitor.pressByKey('year');
   await visitor.keys(Key.ARROW_DOWN, Key.ENTER);
   await visitor.driver.wait(
     async () => (await visitor.driver.findElements({ css: 'table[aria-label="Sums by ending"]' })).length === 1,
@@ -103,8 +82,7 @@ test('Sold: other sums are chosen', async () => {
 test('a test mail is sent, and arrives', async () => {
   const { visitor, practice } = app;
   await at('/setup/mail', 'Reminders by mail');
-  await tabTo('Send a test mail');
-  await visitor.keys(Key.ENTER);
+  await visitor.pressByKey('Send a test mail');
   await visitor.see('Sent to office@harbour-office.test. Look there.');
   expect(practice?.mails.map(({ subject }) => subject)).toContain('Name Ledger: a test');
 });

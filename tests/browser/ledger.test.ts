@@ -1,4 +1,4 @@
-import { Key } from 'selenium-webdriver';
+import { Key, until } from 'selenium-webdriver';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { startApp, type TestApp } from './app';
 
@@ -39,7 +39,8 @@ test('filters are plain words, kept in the address, and a view is kept under a n
   await visitor.keys(Key.ESCAPE);
   await visitor.see('2 of 412 names');
   expect(await names()).toEqual(['petrelworks.net', 'kelpkiln.com']);
-  expect(await visitor.driver.getCurrentUrl()).toMatch(/account=1&phase=late$/);
+  // It is written when the hand rests.
+  await visitor.driver.wait(until.urlMatches(/account=1&phase=late$/), 5000);
 
   await visitor.press('Views');
   await visitor.fill('Keep this view as', 'Late at Quaymark');

@@ -1,5 +1,5 @@
-import { Key } from 'selenium-webdriver';
-import { afterAll, beforeAll, expect, test } from 'vitest';
+import { Key, until } from 'selenium-webdriver';
+import { afterAll, beforeAll, expect, test, vi } from 'vitest';
 import { saveRate } from '@/usecases/rates/rates';
 import { startApp, type TestApp } from './app';
 
@@ -78,6 +78,41 @@ test('the date line has its usual days, and says how many names are lost by then
   await visitor.press('31 Dec 2026: look ahead');
   await visitor.press('Today');
   await visitor.gone('if nothing is done.');
+});
+
+test('a heading that sorts stays at hand: the other way round is one key more', async () => {
+  const { visitor } = app;
+  await visitor.go('/ledger');
+  const grid = await visitor.driver.wait(until.elementLocated({ css: '[role=grid]' }), 10_000);
+  const sorted = () =>
+    visitor.driver.executeScript<string[]>(
+      `const heading = document.querySelector('[aria-sort]');
+       const active = document.getElementById(document.querySelector('[role=grid]').getAttribute('aria-activedescendant'));
+       return [heading?.getAttribute('aria-label') ?? '', heading?.getAttribute('aria-sort') ?? '', active?.getAttribute('aria-label') ?? ''];`,
+    );
+  await grid.sendKeys(Key.ARROW_RIGHT, Key.ARROW_RIGHT, Key.ENTER);
+  await vi.waitFor(async () => expect(await sorted()).toEqual(['Term ends', 'ascending', 'Term ends']));
+  await grid.sendKeys(Key.ENTER);
+  await vi.waitFor(async () => expect(await sorted()).toEqual(['Term ends', 'descending', 'Term ends']));
+});
+
+test('a name that is opened as soon as it is found leads back to what was looked for', async () => {
+  const { visitor } = app;
+  await visitor.go('/ledger');
+  await visitor.see('412 names');
+  await visitor.driver.executeScript(
+    `const box = document.querySelector('input[type=search]');
+     Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set.call(box, 'kelp');
+     box.dispatchEvent(new Event('input', { bubbles: true }));
+     const opened = () => document.querySelectorAll('[role=row]').length < 12
+       ? document.querySelector('[role=gridcell] .opens').click() : requestAnimationFrame(opened);
+     opened();`,
+  );
+  await visitor.driver.wait(async () => /\/ledger\/.*kelp/.test(await visitor.driver.getCurrentUrl()), 10_000);
+  await visitor.driver.navigate().back();
+  await visitor.see('of 412 names');
+  expect(await visitor.driver.getCurrentUrl()).toContain('q=kelp');
+  expect(await visitor.driver.findElement({ css: 'input[type=search]' }).getAttribute('value')).toBe('kelp');
 });
 
 test('at 200 % there are eight rows in sight', async () => {

@@ -8,34 +8,22 @@ beforeAll(async () => {
 });
 afterAll(() => app.close());
 
-/** Presses Tab until the control whose name begins like this has the focus. */
-async function tabTo(name: string): Promise<void> {
-  for (let i = 0; i < 60; i += 1) {
-    await app.visitor.keys(Key.TAB);
-    const focused = await app.visitor.driver.switchTo().activeElement().getAccessibleName();
-    if (focused.startsWith(name)) return;
-  }
-  throw new Error(`Tab never comes to ${name}`);
-}
-
 test('three names are rescued under a budget, by keyboard alone', async () => {
   const { visitor, ledger } = app;
   await visitor.go('/rescue');
   await visitor.see('In danger:');
   expect(await visitor.axe()).toEqual([]);
-  await tabTo('Budget, USD');
+  await visitor.tabTo('Budget, USD');
   await visitor.keys('36');
-  await tabTo('Choose the best set');
-  await visitor.keys(Key.ENTER);
+  await visitor.pressByKey('Choose the best set');
   await visitor.see('3 names chosen');
   await visitor.see('$36.00 goes as far as 3 names.');
-  await tabTo('Renew 3 names for $35.36');
-  await visitor.keys(Key.ENTER);
+  await visitor.pressByKey('Renew 3 names for $35.36');
   await visitor.see('By link: 3 names');
   await visitor.gone('Asking the registrars what it costs now…');
   await visitor.see('One price differs from the price list.');
-  await tabTo('Renew 3 names for $');
-  await visitor.keys(Key.ENTER);
+  await visitor.keys(Key.TAB);
+  await visitor.pressByKey('Renew 3 names for $');
   await visitor.see('A renewal cannot be refunded.');
   await visitor.keys(Key.TAB);
   await visitor.driver.wait(
@@ -44,8 +32,7 @@ test('three names are rescued under a budget, by keyboard alone', async () => {
   );
   await visitor.keys(Key.ENTER);
   await visitor.see('By link: 3 of 3 renewed');
-  await tabTo('Close this run');
-  await visitor.keys(Key.ENTER);
+  await visitor.pressByKey('Close this run');
   await visitor.see('Confirmed.');
   // One of them costs more at its registrar than in the price list, as the run has said before it was confirmed.
   const { rows } = await ledger.database.query(

@@ -183,6 +183,8 @@ test('a picture of the people', async () => {
   await visitor.driver.manage().addCookie({ name: 'name-ledger', value: owner.token });
   await visitor.go('/setup/people');
   await visitor.see('Three people sign in; one is invited.');
+  // What the page is about stands in the top line once the page has come to life.
+  await visitor.driver.wait(async () => (await visitor.text('header h1')) !== '', 10_000);
   await keep('people');
 });
 

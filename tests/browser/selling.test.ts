@@ -8,19 +8,6 @@ beforeAll(async () => {
 });
 afterAll(() => app.close());
 
-/** Goes on with Tab until what has the focus reads so. */
-async function tabTo(text: string): Promise<void> {
-  const { driver, keys } = app.visitor;
-  for (let i = 0; i < 120; i += 1) {
-    const now = await driver.executeScript<string>(
-      'const e = document.activeElement; return e.getAttribute("aria-label") || e.textContent.trim()',
-    );
-    if (now === text) return;
-    await keys(Key.TAB);
-  }
-  throw new Error(`Tab never came to ${text}`);
-}
-
 async function letDaysPass(button: '7 days' | '30 days', day: string): Promise<void> {
   const { visitor } = app;
   await visitor.go('/setup/practice');
@@ -47,14 +34,12 @@ test('twenty names are chosen, priced by a rule, and listed by keyboard alone', 
   await visitor.keys(Key.ARROW_DOWN, ' ');
   for (let i = 0; i < 19; i += 1) await visitor.keys(Key.chord(Key.SHIFT, Key.ARROW_DOWN));
   await visitor.see('20 names chosen');
-  await tabTo('More');
-  await visitor.keys(Key.ENTER);
+  await visitor.pressByKey('More');
   await visitor.see('List for sale…');
   await visitor.keys(Key.ENTER);
   await visitor.see('price and list 20 names');
   expect(await visitor.axe()).toEqual([]);
-  await tabTo('Price the chosen');
-  await visitor.keys(Key.ENTER);
+  await visitor.pressByKey('Price the chosen');
   await visitor.see('asking set for 20 names.');
   // A minimum above the asking price is told while it is typed, and mended.
   const first = await visitor.driver.findElement({ css: 'input[data-place="0"][data-price="minimum"]' });
@@ -63,13 +48,11 @@ test('twenty names are chosen, priced by a rule, and listed by keyboard alone', 
   await visitor.see('The minimum offer price has to be no more than the asking price.');
   await first.sendKeys(Key.chord(Key.CONTROL, 'a'), '50', Key.ARROW_DOWN, '60');
   await visitor.see('Nothing stands in the way.');
-  await tabTo('List 20 names at Cordage Hall…');
-  await visitor.keys(Key.ENTER);
+  await visitor.pressByKey('List 20 names at Cordage Hall…');
   // What happens is said before it does.
   await visitor.see('a sale binds');
   expect(await visitor.axe()).toEqual([]);
-  await tabTo('List them');
-  await visitor.keys(Key.ENTER);
+  await visitor.pressByKey('List them');
   await visitor.see('20 names listed.');
   await visitor.see('not proved');
   expect(await visitor.axe()).toEqual([]);

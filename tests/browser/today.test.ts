@@ -98,3 +98,19 @@ test('what is down or fails is said on its place, and goes by itself', async () 
   await ledger.database.query("update job_results set problem = null, done_at = now() where job = 'check-records'");
   await visitor.gone('Records could not be checked');
 });
+
+test('a page asks for no other page until somebody points at its link', async () => {
+  const { visitor } = app;
+  const asked = () =>
+    visitor.driver.executeScript<string[]>(
+      'return performance.getEntriesByType("resource").map((one) => one.name).filter((name) => name.includes("_rsc="))',
+    );
+  await visitor.go('/selling');
+  await visitor.see('to be answered');
+  await visitor.driver.sleep(1000);
+  expect(await asked()).toEqual([]);
+  const link = await visitor.driver.findElement({ css: 'nav[aria-label=Places] a[href="/rescue"]' });
+  await visitor.driver.actions().move({ origin: link }).perform();
+  await visitor.driver.wait(async () => (await asked()).length > 0, 10_000, 'what is pointed at is not fetched');
+  expect((await asked()).every((name) => new URL(name).pathname === '/rescue')).toBe(true);
+});

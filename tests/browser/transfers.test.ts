@@ -11,24 +11,6 @@ beforeAll(async () => {
 });
 afterAll(() => app.close());
 
-/** Goes on with the Tab key until something has the focus. */
-async function tabTo(text: string) {
-  const { driver } = app.visitor;
-  for (let presses = 0; presses < 60; presses += 1) {
-    const label = await driver.executeScript<string>(
-      "const one = document.activeElement; return one.getAttribute('aria-label') || one.innerText || one.closest('label')?.innerText || '';",
-    );
-    if (label.startsWith(text)) return;
-    await app.visitor.keys(Key.TAB);
-  }
-  throw new Error(`${text} was not reached by Tab`);
-}
-
-async function pressByKey(text: string) {
-  await tabTo(text);
-  await app.visitor.keys(Key.ENTER);
-}
-
 test('twenty names are planned under a budget, by keyboard', async () => {
   const { visitor } = app;
   const { rows } = await app.ledger.database.query<{ id: number }>("select id from accounts where label = 'Quaymark'");
@@ -38,14 +20,13 @@ test('twenty names are planned under a budget, by keyboard', async () => {
   await visitor.keys(Key.ARROW_DOWN, ' ');
   for (let i = 0; i < 19; i += 1) await visitor.keys(Key.chord(Key.SHIFT, Key.ARROW_DOWN));
   await visitor.see('20 names chosen');
-  await tabTo('More');
-  await visitor.keys(Key.ENTER);
+  await visitor.pressByKey('More');
   await visitor.see('Plan transfers…');
   await visitor.keys(Key.ARROW_DOWN, Key.ENTER);
   await visitor.see('20 names chosen in the ledger');
   await visitor.choose('To', 'Wrackgate');
   await visitor.keys(Key.TAB);
-  await tabTo('Also names that are no cheaper there');
+  await visitor.tabTo('Also names that are no cheaper there');
   await visitor.keys(' ');
   await visitor.fill('To spend on transfers, USD', '60');
   await visitor.see('the sum to spend does not reach so far');
@@ -60,14 +41,14 @@ test('three names are moved: one by link, one by hand, one that is rejected, by 
   const { visitor, ledger, practice } = app;
   const start = async (name: string, to: string, cost: string) => {
     await visitor.go(`/ledger/${name}`);
-    await pressByKey('Transfer…');
+    await visitor.pressByKey('Transfer…');
     await visitor.see('one name chosen in the ledger');
     await visitor.choose('To', to);
-    await tabTo('Also names that are no cheaper there');
+    await visitor.tabTo('Also names that are no cheaper there');
     await visitor.keys(' ');
-    await pressByKey('Move all of these…');
+    await visitor.pressByKey('Move all of these…');
     await visitor.see('never for more');
-    await pressByKey(`Move one name for ${cost}`);
+    await visitor.pressByKey(`Move one name for ${cost}`);
     await visitor.see('under way');
   };
   // Both accounts have links: it arrives within one pass.
@@ -77,31 +58,29 @@ test('three names are moved: one by link, one by hand, one that is rejected, by 
   // The new account is kept by hand: the program does what the old one needs, and says what is to be done.
   await start('bobbinloft.me', 'Larkhythe', '$18.56');
   await visitor.see('Request the transfer at Larkhythe with the code.');
-  await tabTo('Request the transfer at Larkhythe with the code.');
-  await visitor.keys(Key.ENTER);
+  await visitor.pressByKey('Request the transfer at Larkhythe with the code.');
   // What the old registrar offers for staying is weighed before it is asked for.
   await visitor.click('Does Quaymark offer something for staying?');
   await visitor.fill('Quaymark would keep bobbinloft.me for, a year, USD', '18');
   await visitor.keys(Key.ENTER);
   await visitor.see('Over 5 years staying comes to $90.00');
-  await pressByKey('Move all the same');
+  await visitor.pressByKey('Move all the same');
   await visitor.see('Declined: bobbinloft.me moves.');
-  await pressByKey('Show the code');
+  await visitor.pressByKey('Show the code');
   await visitor.fill('Charged by Larkhythe for bobbinloft.me, GBP', '14.90');
   expect(await visitor.axe()).toEqual([]);
   await visitor.keys(Key.ENTER);
   // Another sum than the price list says is questioned.
   await visitor.see('Its price list says 14.50 GBP.');
-  await tabTo('Another sum than its price list says was charged');
+  await visitor.tabTo('Another sum than its price list says was charged');
   await visitor.keys(' ');
-  await pressByKey('It is requested');
+  await visitor.pressByKey('It is requested');
   await visitor.see('Taken down: it is on its way.');
   await visitor.see('Look at Larkhythe whether it has arrived.');
-  await tabTo('Look at Larkhythe whether it has arrived.');
-  await visitor.keys(Key.ENTER);
-  await pressByKey('It has arrived');
+  await visitor.pressByKey('Look at Larkhythe whether it has arrived.');
+  await visitor.pressByKey('It has arrived');
   await visitor.see('bobbinloft.me is at Larkhythe now.');
-  await pressByKey('It is looked after: bobbinloft.me');
+  await visitor.pressByKey('It is looked after: bobbinloft.me');
   await visitor.see('Taken down.');
 
   // A name that is on its way says so on its own page.
@@ -136,11 +115,9 @@ test('a transfer that nobody here asked for stands first in Today, and is reject
   await visitor.go('/today');
   await visitor.see('Somebody is taking copperbuoy.com');
   expect(await visitor.axe()).toEqual([]);
-  await tabTo('Reject the transfer of copperbuoy.com…');
-  await visitor.keys(Key.ENTER);
+  await visitor.pressByKey('Reject the transfer of copperbuoy.com…');
   await visitor.see('so that nobody can ask again');
-  await tabTo('Reject it');
-  await visitor.keys(Key.ENTER);
+  await visitor.pressByKey('Reject it');
   await visitor.see('Rejected: copperbuoy.com stays, locked, with a new code.');
   await visitor.gone('Somebody is taking copperbuoy.com');
   expect(domain).toMatchObject({ registrar: 'quaymark', lock: true, transfer: null });
