@@ -80,7 +80,14 @@ export default defineConfig({
             { name: 'screenshots', include: ['tests/browser/screenshots.shots.ts'] },
           ].map((test) => ({
             extends: true as const,
-            test: { ...test, globalSetup: ['tests/browser/setup.ts'], testTimeout: 120_000, hookTimeout: 120_000 },
+            test: {
+              ...test,
+              globalSetup: ['tests/browser/setup.ts'],
+              // As the program itself runs (`bin/support/app.ts`).
+              execArgv: ['--max-semi-space-size=32', '--expose-gc'],
+              testTimeout: 120_000,
+              hookTimeout: 120_000,
+            },
           }))
         : []),
     ],

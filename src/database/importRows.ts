@@ -1,7 +1,7 @@
 import type { Instant } from '@/core/time';
 import { type ColumnType, copyIn, type RowOf } from './copyIn';
 import { word } from './oneOf';
-import type { Queryable, Transaction } from './pool';
+import { allowMemory, type Queryable, type Transaction } from './pool';
 
 /** `conflict`: the ledger has the name in another account, so it is asked whether it has moved. */
 export type RowOutcome = 'new' | 'changed' | 'conflict' | 'unchanged' | 'refused' | 'missing';
@@ -89,9 +89,14 @@ function differs(column: (typeof LISTED)[number]): string {
   return date === 'registered' || date === 'term_end' ? `${told} and not ${repeats(date)}` : told;
 }
 
+/** The accounts there are of those that a list names, by how it writes them: each is looked up once. `importId`: the list, as a parameter. */
+export const namedAccounts = (importId: string) => `(
+  select s.account as said, a.id from (select distinct account from import_rows where import_id = ${importId}) s
+  join accounts a on lower(a.label) = lower(s.account))`;
+
 /** Rows that name what is in the ledger, with what else they are compared with. */
 const COMPARED = `from import_rows r join names n on n.ascii = r.ascii join accounts h on h.id = n.account_id
-  left join accounts a on lower(a.label) = lower(r.account)
+  left join ${namedAccounts('$1')} a on a.said = r.account
   left join (select name_id, sum(minor) as minor, min(currency) as currency from entries where kind = 'bought' group by name_id) b on b.name_id = n.id
   where r.import_id = $1 and r.outcome = ${outcome('new')}`;
 const OTHER_ACCOUNT = 'case when r.account is null then $2 <> n.account_id else a.id is distinct from n.account_id end';
@@ -109,11 +114,13 @@ export async function compareRows(
   accountId: number | null,
   fullList: boolean,
 ): Promise<void> {
+  await allowMemory(tx);
   // What is planned next must know how many rows there are.
   await tx.query('analyze import_rows (import_id, outcome, ascii, taken)');
+  // Found again by where they lie: that is quicker than joining a list with itself.
   await tx.query(
-    `update import_rows set outcome = ${outcome('unchanged')}, after = '{}' where import_id = $1 and outcome = ${outcome('new')} and ascii in (
-       select r.ascii ${COMPARED} and n.gone_at is null and not (${[...LISTED.map(differs), OTHER_ACCOUNT, OTHER_PRICE].map((test) => `coalesce(${test}, false)`).join(' or ')}))`,
+    `update import_rows set outcome = ${outcome('unchanged')}, after = '{}' where import_id = $1 and outcome = ${outcome('new')} and ctid = any(array(
+       select r.ctid ${COMPARED} and n.gone_at is null and not (${[...LISTED.map(differs), OTHER_ACCOUNT, OTHER_PRICE].map((test) => `coalesce(${test}, false)`).join(' or ')})))`,
     [importId, accountId],
   );
   await tx.query(

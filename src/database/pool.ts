@@ -79,3 +79,8 @@ export async function snapshot<T>(database: Database, ask: (client: PoolClient) 
 export async function allowMinutes(tx: Transaction, minutes: number): Promise<void> {
   await tx.query(`set local statement_timeout = '${Math.ceil(minutes)}min'`);
 }
+
+/** Gives each sort and join of this transaction memory for a whole ledger: what does not fit into the usual few megabytes goes by way of the disk. */
+export async function allowMemory(tx: Transaction): Promise<void> {
+  await tx.query("set local work_mem = '128MB'");
+}

@@ -1,23 +1,23 @@
 import type { Instant } from '@/core/time';
 import { patchNamesFrom } from './changes';
-import { countOutcomes, LISTED, type RowOutcome } from './importRows';
+import { countOutcomes, LISTED, namedAccounts, type RowOutcome } from './importRows';
 import type { WrittenCounts } from './imports';
 import { insertNamesFrom } from './names';
-import type { Transaction } from './pool';
+import { allowMemory, type Transaction } from './pool';
 
 /** What a list says of a new name, as columns of `names`: in the order of their index, which is filled most quickly so. */
 const NEW = `
   select i.ascii, i."unicode" as uni, i.ending, 'line ' || i.line as evidence, coalesce(a.id, $4) as account_id,
     case when i.setting is not null then $2::timestamptz end as setting_since,
     case when i.setting is not null then $6::text end as setting_evidence, case when i.setting is not null then $5::text end as standing, ${LISTED.map((column) => `i.${column}`).join(', ')}
-  from import_rows i left join accounts a on lower(a.label) = lower(i.account)
+  from import_rows i left join ${namedAccounts('$3')} a on a.said = i.account
   where i.import_id = $3 and i.outcome = 'new' and i.taken order by i.ascii`;
 
 const CHANGED = `
   select n.id as name_id, 'line ' || i.line as evidence,
     i.after - 'account' - 'paid' || case when a.id is null then '{}' else jsonb_build_object('account_id', a.id) end
       || case when i.before ? 'setting' then jsonb_build_object('standing', $4::text, 'setting_since', $3::timestamptz, 'setting_evidence', $5::text) else '{}' end as patch
-  from import_rows i join names n on n.ascii = i.ascii left join accounts a on lower(a.label) = lower(i.account)
+  from import_rows i join names n on n.ascii = i.ascii left join ${namedAccounts('$2')} a on a.said = i.account
   where i.import_id = $2 and i.outcome in ('changed', 'conflict') and i.taken`;
 
 const GONE = `
@@ -46,6 +46,7 @@ export async function writeStagedRows(
   at: Instant,
   confirmed: boolean,
 ): Promise<WrittenCounts> {
+  await allowMemory(tx);
   const now = new Date(at);
   const [standing, evidence] = confirmed ? ['confirmed', 'the account’s own answer'] : ['believed', 'imported list'];
   const counts = await countOutcomes(tx, importId);
@@ -54,8 +55,8 @@ export async function writeStagedRows(
   const added = taken('new')
     ? await insertNamesFrom(tx, batchId, at, columns, NEW, [importId, accountId, standing, evidence])
     : 0;
-  // Without fresh statistics the joins below would be planned for the few names there were before.
-  if (added > 0) await tx.query('analyze names');
+  // Without fresh statistics the joins below would be planned for the few names there were before. The server sees to the other columns.
+  if (added > 0) await tx.query('analyze names (id, ascii, account_id, ending, gone_at)');
   if (confirmed) await patchNamesFrom(tx, batchId, CONFIRMED, [importId, now, evidence]);
   const isChanging = taken('changed', 'conflict');
   const written = {
@@ -102,22 +103,20 @@ async function learnPrices(
   at: Instant,
 ): Promise<number> {
   const { rowCount } = await tx.query(
-    `with told as (
-       select n.id as name_id, n.account_id, n.ending, i.renewal_minor as minor, i.renewal_currency as currency
+    `with said as (
+       select n.account_id, n.ending, i.renewal_currency as currency, i.renewal_minor as minor, array_agg(n.id) as name_ids,
+         row_number() over (partition by n.account_id, n.ending order by count(*) desc, i.renewal_minor, i.renewal_currency) = 1 as is_usual
        from import_rows i join names n on n.ascii = i.ascii
        where i.import_id = $1 and i.taken and i.outcome in ('new', 'changed', 'unchanged', 'conflict') and i.renewal_minor is not null
-     ), usual as (
-       select distinct on (account_id, ending) account_id, ending, currency, minor from told
-       group by account_id, ending, currency, minor order by account_id, ending, count(*) desc, minor
+       group by n.account_id, n.ending, i.renewal_currency, i.renewal_minor
      ), known as (
        select account_id, name_id, ending, currency, year_minor, fee_included, origin,
          row_number() over (partition by account_id, name_id, ending order by from_day desc) as newest
        from prices where action = 'renew'
      ), wanted as (
-       select account_id, null::int as name_id, ending, currency, minor from usual
+       select account_id, null::int as name_id, ending, currency, minor from said where is_usual
        union all
-       select t.account_id, t.name_id, t.ending, t.currency, t.minor from told t join usual u using (account_id, ending)
-       where t.minor <> u.minor or t.currency <> u.currency
+       select account_id, unnest(name_ids), ending, currency, minor from said where not is_usual
      )
      insert into prices (account_id, name_id, ending, action, currency, year_minor, fee_included, from_day, origin, taught_by_batch)
      select w.account_id, w.name_id, w.ending, 'renew', w.currency, w.minor, true, $2, 'inferred', $4 from wanted w

@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { isRefusal } from '../refusal';
 import { parseDomainName, splitNames } from './index';
@@ -57,6 +58,37 @@ describe('what cannot be registered is refused by a code that says why', () => {
       message: expect.stringContaining('seaholly.co.uk'),
     });
   });
+});
+
+const letters = fc.stringMatching(/^[a-z0-9-]{1,66}$/);
+const endings = fc.constantFrom(
+  'com',
+  'co.uk',
+  'uk',
+  'blogspot.com',
+  'github.io',
+  'test',
+  'ck',
+  'www.ck',
+  'kawasaki.jp',
+  'city.kawasaki.jp',
+  '1',
+);
+test('a name that is written plainly is read as the same name among signs is', () => {
+  fc.assert(
+    fc.property(
+      fc.array(letters, { minLength: 1, maxLength: 5 }),
+      endings,
+      fc.boolean(),
+      (labels, ending, allowPrivateEndings) => {
+        const name = [...labels, ending].join('.');
+        expect(parseDomainName(name, { allowPrivateEndings })).toEqual(
+          parseDomainName(` “${name}”, `, { allowPrivateEndings }),
+        );
+      },
+    ),
+    { numRuns: 2000 },
+  );
 });
 
 describe('look-alike letters are warned of, not refused', () => {

@@ -52,12 +52,14 @@ function bare(input: string): string {
  * Lengths: RFC 1035 section 2.3.4 (63 octets a label, 253 in all); hyphens and A-labels: RFC 5890 section 2.3.
  */
 export function parseDomainName(input: string, rules: NameRules = {}): DomainName | Refusal {
+  // Most names are written plainly: nothing stands around them.
+  if (isPlain(input) && !IP_ADDRESS.test(input)) return registrable(input, rules);
   const text = bare(input);
   if (text === '') return refuse('name-empty', 'There is no name here. Write one like seaholly.com.');
   if (text.length > 1000) return refuse('name-too-long', 'This is too long for a name: 253 characters at most.');
   if (IP_ADDRESS.test(text)) return refuse('name-is-address', `${text} is an address, not a name.`);
   const lower = text.toLowerCase();
-  const ascii = PLAIN.test(lower) && !lower.includes('--') ? lower : toASCII(text, UTS46);
+  const ascii = isPlain(lower) ? lower : toASCII(text, UTS46);
   if (ascii === null || ascii === '') return refuseSpelling(text);
   const context = refuseContext(ascii);
   if (context) return context;
@@ -65,10 +67,17 @@ export function parseDomainName(input: string, rules: NameRules = {}): DomainNam
   return registrable(ascii, rules);
 }
 
+/** A name as it is written itself, of which UTS #46 changes nothing. */
+const isPlain = (text: string) => text.length <= 253 && PLAIN.test(text) && !text.includes('--');
+
+/** What is looked up in the Public Suffix List is a host's name already, and no address. */
+const AS_IT_IS = { extractHostname: false, validateHostname: false, detectIp: false } as const;
+const WITH_PRIVATE = { ...AS_IT_IS, allowPrivateDomains: true } as const;
+
 function registrable(ascii: string, rules: NameRules): DomainName | Refusal {
-  const listed = parse(ascii, { allowPrivateDomains: true, validateHostname: false });
+  const listed = parse(ascii, WITH_PRIVATE);
   // Both are the same where no private ending is met, which is nearly always.
-  const icann = listed.isPrivate ? parse(ascii, { allowPrivateDomains: false, validateHostname: false }) : listed;
+  const icann = listed.isPrivate ? parse(ascii, AS_IT_IS) : listed;
   const suffix = icann.publicSuffix ?? '';
   if (!ascii.includes('.')) {
     return icann.isIcann

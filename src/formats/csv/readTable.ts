@@ -63,10 +63,12 @@ export function readTable(text: string, limits: TableLimits = {}): Table | Refus
   );
   if (tooLong) return tooLong;
   const rows: TableRow[] = [];
+  // Where every line feed ends a row, only a quoted cell goes over several lines.
+  const hasBreaks = parsed.meta.linebreak !== '\n' || text.includes('"');
   let line = 1;
   for (const cells of parsed.data) {
     if (cells.some((cell) => cell.trim() !== '')) rows.push({ line, cells });
-    line += 1 + breaksWithin(cells);
+    line += 1 + (hasBreaks ? breaksWithin(cells) : 0);
   }
   if (rows.length === 0)
     return refuse('nothing-to-read', 'There is nothing to read here. Paste names, or choose a file that holds them.');

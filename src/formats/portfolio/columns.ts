@@ -1,7 +1,7 @@
 import type { NumberStyle } from '@/core/money';
 import { DATE_ORDERS, type DateOrder, dateOrderOf, type FoundOrder, looksLikeDate } from '@/core/time';
 import { areNumbersOpen, type FoundNumbers, numbersOf, styleOfColumn } from '../csv/numberCells';
-import type { Table } from '../csv/readTable';
+import type { Table, TableRow } from '../csv/readTable';
 import type { PortfolioField } from './fields';
 import { fieldOfHeading } from './headings';
 
@@ -79,9 +79,10 @@ export function proposeMapping(table: Table): Mapping {
   const hasHeadings =
     headings.includes('name') ||
     (headings.some((field) => field !== null) && !first.some((cell) => looksLikeName(cell.trim())));
+  const rows = hasHeadings ? table.rows.slice(1) : table.rows;
   const columns = Array.from({ length: table.columns }, (_, i) => {
-    const cells = cellsOf(table, i, hasHeadings);
-    const content = contentOf(cells);
+    const cells = columnOf(rows, i);
+    const content = contentOf(columnOf(rows.slice(0, SAMPLE), i));
     const heading = hasHeadings ? (headings[i] ?? null) : null;
     return {
       cells,
@@ -114,7 +115,7 @@ export function proposeMapping(table: Table): Mapping {
       foundOrder: dateOrderOf(cells),
       numbers: null,
       foundNumbers: numbersOf(cells),
-      isFilled: cells.some((cell) => cell.trim() !== ''),
+      isFilled: rows.some((row) => (row.cells[i] ?? '').trim() !== ''),
     })),
   };
 }
@@ -186,15 +187,15 @@ export function unusedColumns(mapping: Mapping): string[] {
   );
 }
 
-function cellsOf(table: Table, column: number, hasHeadings: boolean): string[] {
-  return table.rows.slice(hasHeadings ? 1 : 0).map((row) => row.cells[column] ?? '');
-}
+/** The cells of one column, one after the other: a column of a long list is never put together. */
+const columnOf = (rows: readonly TableRow[], column: number): Iterable<string> => ({
+  *[Symbol.iterator]() {
+    for (const { cells } of rows) yield cells[column] ?? '';
+  },
+});
 
-function contentOf(cells: readonly string[]): Content | null {
-  const filled = cells
-    .slice(0, SAMPLE)
-    .map((cell) => cell.trim())
-    .filter((cell) => cell !== '');
+function contentOf(cells: Iterable<string>): Content | null {
+  const filled = Array.from(cells, (cell) => cell.trim()).filter((cell) => cell !== '');
   const most = (test: (cell: string) => boolean) => filled.length > 0 && filled.filter(test).length * 2 > filled.length;
   if (most(looksLikeName)) return 'name';
   if (most(looksLikeDate)) return 'date';

@@ -150,7 +150,7 @@ interface ReadColumn {
   readonly fact: keyof PortfolioRow;
   readonly isAmount: boolean;
   readonly place: number;
-  readonly readIn: (code: string) => (text: string) => unknown;
+  readonly read: (text: string, code: string) => unknown;
 }
 
 /**
@@ -165,9 +165,12 @@ export function portfolioReader(mapping: Mapping, rules: RowRules): (row: TableR
     if (!column) return [];
     const [fact, read] = CELLS[field];
     const readIn = (code: string) => (text: string) => read(text, { column, rules, code: code || null });
+    if (isAmount(field)) {
+      const inCurrency = remembering((code: string) => remembering(readIn(code)));
+      return [{ fact, isAmount: true, place, read: (text, code) => inCurrency(code)(text) }];
+    }
     // Notes are each their own.
-    const kept = field === 'notes' ? readIn : remembering((code: string) => remembering(readIn(code)));
-    return [{ fact, isAmount: isAmount(field), place, readIn: kept }];
+    return [{ fact, isAmount: false, place, read: field === 'notes' ? readIn('') : remembering(readIn('')) }];
   });
   const [name, currency] = [placeOf('name'), placeOf('currency')];
   return (row) => readRow(row, name, currency, columns, rules);
@@ -188,10 +191,10 @@ function readRow(
   const isCode = code === '' || isCurrency(code);
   const read: { -readonly [K in keyof ReadRow]: ReadRow[K] } = { name, lost };
   const facts = read as unknown as Record<string, unknown>;
-  for (const { fact, isAmount: isMoney, place, readIn } of columns) {
+  for (const { fact, isAmount: isMoney, place, read: readCell } of columns) {
     const text = cell(place);
     if (text === '' || (isMoney && !isCode)) continue;
-    const value = readIn(isMoney ? code : '')(text);
+    const value = readCell(text, code);
     if (isRefusal(value)) lost.push(value.message);
     else if (value !== undefined) facts[fact] = value;
   }

@@ -290,13 +290,13 @@ async function readRows(
   accountLabel: string | null,
   store: (read: readonly StagedRow[], rowsDone: number) => Promise<void>,
 ): Promise<void> {
-  const lines = new Map<string, { readonly line: number; readonly end: number | null }>();
+  const first = new Map<string, TableRow>();
   const staged = (row: TableRow): StagedRow => {
     const read = readRow(row);
     if (isRefusal(read)) return refusedRow(id, row, read);
-    const first = lines.get(read.name.ascii);
-    if (first) return refusedRow(id, row, twice(first.line, first.end, read));
-    lines.set(read.name.ascii, { line: row.line, end: read.expires?.at ?? null });
+    const before = first.get(read.name.ascii);
+    if (before) return refusedRow(id, row, twice(before.line, endOf(readRow(before)), read));
+    first.set(read.name.ascii, row);
     return stagedRow(id, row, read, accountLabel);
   };
   let storing = Promise.resolve();
@@ -307,6 +307,8 @@ async function readRows(
   }
   await storing;
 }
+
+const endOf = (read: ReadRow | Refusal) => (isRefusal(read) ? null : (read.expires?.at ?? null));
 
 function refusedRow(id: string, row: TableRow, { code, message }: Refusal): StagedRow {
   const input = JSON.stringify(row.cells.map((cell) => cell.slice(0, 4000)));
