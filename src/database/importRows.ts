@@ -123,7 +123,7 @@ export async function compareRows(
        select r.ctid ${COMPARED} and n.gone_at is null and not (${[...LISTED.map(differs), OTHER_ACCOUNT, OTHER_PRICE].map((test) => `coalesce(${test}, false)`).join(' or ')})))`,
     [importId, accountId],
   );
-  await tx.query(
+  const { rowCount: changed } = await tx.query(
     `with compared as (
        select r.ascii, n.id as name_id, b.minor, b.currency, h.label, jsonb_strip_nulls(jsonb_build_object(
            ${LISTED.map((column) => `'${column}', case when ${differs(column)} then r.${column} end`).join(', ')},
@@ -145,12 +145,13 @@ export async function compareRows(
     [importId, accountId],
   );
   // A name that two lists put at two registrars is a question, not a change: it is left as it is unless somebody says that it moved.
-  await tx.query(
-    `update import_rows r set outcome = ${outcome('conflict')}, taken = false from names n join accounts h on h.id = n.account_id
+  if (changed)
+    await tx.query(
+      `update import_rows r set outcome = ${outcome('conflict')}, taken = false from names n join accounts h on h.id = n.account_id
      where r.import_id = $1 and r.outcome = ${outcome('changed')} and n.ascii = r.ascii and n.gone_at is null and h.label <> $2
        and (r.after ? 'account_id' or r.after ? 'account')`,
-    [importId, NO_ACCOUNT],
-  );
+      [importId, NO_ACCOUNT],
+    );
   if (fullList && accountId !== null) {
     await tx.query(
       `insert into import_rows (import_id, line, ascii, "unicode", outcome, message, taken)

@@ -64,6 +64,7 @@ test('a database that a first version of a migration made is made good', async (
     '0025_shop',
     '0026_told_changes',
     '0027_names_in_accounts',
+    '0028_imports_as_they_came',
   ]);
   expect(await migrate(url)).toEqual([]);
 });
@@ -89,6 +90,7 @@ test('what stood in a ledger in the words of before stands there in those of tod
     '0025_shop',
     '0026_told_changes',
     '0027_names_in_accounts',
+    '0028_imports_as_they_came',
   ]);
   expect(
     await rowsIn(url, 'select ascii, purpose, observed, rescue_verdict, requested from names order by id'),

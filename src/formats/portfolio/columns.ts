@@ -82,7 +82,7 @@ export function proposeMapping(table: Table): Mapping {
   const rows = hasHeadings ? table.rows.slice(1) : table.rows;
   const columns = Array.from({ length: table.columns }, (_, i) => {
     const cells = columnOf(rows, i);
-    const content = contentOf(columnOf(rows.slice(0, SAMPLE), i));
+    const content = contentOf(rows.slice(0, SAMPLE).map((row) => row.cells[i] ?? ''));
     const heading = hasHeadings ? (headings[i] ?? null) : null;
     return {
       cells,
@@ -187,15 +187,20 @@ export function unusedColumns(mapping: Mapping): string[] {
   );
 }
 
-/** The cells of one column, one after the other: a column of a long list is never put together. */
+/** What stands in one column, one cell after the other: not again what stands above it, and never as a column by itself, which may be long. */
 const columnOf = (rows: readonly TableRow[], column: number): Iterable<string> => ({
   *[Symbol.iterator]() {
-    for (const { cells } of rows) yield cells[column] ?? '';
+    let above: string | undefined;
+    for (const { cells } of rows) {
+      const cell = cells[column] ?? '';
+      if (cell !== above) yield cell;
+      above = cell;
+    }
   },
 });
 
-function contentOf(cells: Iterable<string>): Content | null {
-  const filled = Array.from(cells, (cell) => cell.trim()).filter((cell) => cell !== '');
+function contentOf(cells: readonly string[]): Content | null {
+  const filled = cells.map((cell) => cell.trim()).filter((cell) => cell !== '');
   const most = (test: (cell: string) => boolean) => filled.length > 0 && filled.filter(test).length * 2 > filled.length;
   if (most(looksLikeName)) return 'name';
   if (most(looksLikeDate)) return 'date';

@@ -77,9 +77,11 @@ export const importAtOnce = command(
     }
     const summary = await importSummary(deps, id);
     if (isRefusal(summary)) return summary;
-    const refused = await importRows(deps, id, 'refused', MOST_TOLD, 0);
-    const [refusedByCode, notes] = await Promise.all([
-      countRefusals(deps.database, id),
+    const { counts } = summary;
+    const isRefused = counts.refused.rows > 0;
+    const [refused, refusedByCode, notes] = await Promise.all([
+      isRefused ? importRows(deps, id, 'refused', MOST_TOLD, 0) : [],
+      isRefused ? countRefusals(deps.database, id) : {},
       selectNotes(deps.database, id, MOST_TOLD),
     ]);
     // Nobody comes back to a trial: its text and rows go at once.
@@ -89,7 +91,6 @@ export const importAtOnce = command(
       const written = await writeImport(deps, id);
       if (isRefusal(written)) return written;
     }
-    const { counts } = summary;
     return {
       new: counts.new.rows,
       changed: counts.changed.rows,
