@@ -17,6 +17,8 @@ const config: NextConfig = {
   ],
   // `bin/test` checks the types of the whole project, once.
   typescript: { ignoreBuildErrors: true },
+  // Browsers ask for it by this name wherever a page has not told them of another.
+  rewrites: async () => [{ source: '/favicon.ico', destination: '/icon.svg' }],
   agentRules: false,
   experimental: { agentUpgrade: false, preloadEntriesOnStart: false, serverActions: { bodySizeLimit: '4mb' } },
 };

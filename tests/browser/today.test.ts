@@ -114,3 +114,8 @@ test('a page asks for no other page until somebody points at its link', async ()
   await visitor.driver.wait(async () => (await asked()).length > 0, 10_000, 'what is pointed at is not fetched');
   expect((await asked()).every((name) => new URL(name).pathname === '/rescue')).toBe(true);
 });
+
+test('a browser that asks for the icon by the name it has everywhere is given it', async () => {
+  const answer = await fetch(`${app.url}/favicon.ico`);
+  expect([answer.status, answer.headers.get('content-type')]).toEqual([200, 'image/svg+xml']);
+});
