@@ -69,28 +69,27 @@ function fieldOf(heading: PortfolioField | null, content: Content | null): Portf
   return RENEWING.includes(heading) ? (RENEWING.find((field) => CONTENT_OF[field] === content) ?? null) : null;
 }
 
+/** What the columns of a table hold, as its headings and the first of its rows show. */
+export interface FoundFields {
+  readonly hasHeadings: boolean;
+  readonly columns: readonly Pick<ColumnReading, 'heading' | 'field'>[];
+}
+
 /**
- * Proposes how to read a table: by its headings where it has any, and by what its cells look like where a heading says nothing or
- * contradicts them. No field is given to two columns: the first keeps it. The person sees the proposal and can correct it.
+ * Finds the fields of a table: by its headings where it has any, and by what its cells look like where a heading says nothing or
+ * contradicts them. No field is given to two columns: the first keeps it.
  */
-export function proposeMapping(table: Table): Mapping {
+export function findFields(table: Table): FoundFields {
   const first = table.rows[0]?.cells ?? [];
   const headings = first.map(fieldOfHeading);
   const hasHeadings =
     headings.includes('name') ||
     (headings.some((field) => field !== null) && !first.some((cell) => looksLikeName(cell.trim())));
-  const rows = hasHeadings ? table.rows.slice(1) : table.rows;
+  const sample = bodyOf(table, hasHeadings).slice(0, SAMPLE);
   const columns = Array.from({ length: table.columns }, (_, i) => {
-    const cells = columnOf(rows, i);
-    const content = contentOf(rows.slice(0, SAMPLE).map((row) => row.cells[i] ?? ''));
+    const content = contentOf(sample.map((row) => row.cells[i] ?? ''));
     const heading = hasHeadings ? (headings[i] ?? null) : null;
-    return {
-      cells,
-      content,
-      heading,
-      text: hasHeadings ? (first[i]?.trim() ?? '') : '',
-      field: fieldOf(heading, content),
-    };
+    return { content, heading, text: hasHeadings ? (first[i]?.trim() ?? '') : '', field: fieldOf(heading, content) };
   });
   const taken = new Set<PortfolioField>();
   const claimed = columns.map(({ field }) => {
@@ -106,18 +105,42 @@ export function proposeMapping(table: Table): Mapping {
     if (found) taken.add(found);
     return found;
   });
+  return { hasHeadings, columns: columns.map(({ text }, i) => ({ heading: text, field: fields[i] ?? null })) };
+}
+
+/** Proposes how to read a table: its fields, and what every cell says of how dates and amounts are written. The person can correct it. */
+export function proposeMapping(table: Table): Mapping {
+  const { hasHeadings, columns } = findFields(table);
+  const rows = bodyOf(table, hasHeadings);
   return {
     hasHeadings,
-    columns: columns.map(({ cells, text }, i) => ({
-      heading: text,
-      field: fields[i] ?? null,
-      order: null,
-      foundOrder: dateOrderOf(cells),
-      numbers: null,
-      foundNumbers: numbersOf(cells),
-      isFilled: rows.some((row) => (row.cells[i] ?? '').trim() !== ''),
-    })),
+    columns: columns.map(({ heading, field }, i) => {
+      const cells = changesIn(rows, i);
+      return {
+        heading,
+        field,
+        order: null,
+        foundOrder: dateOrderOf(cells),
+        numbers: null,
+        foundNumbers: numbersOf(cells),
+        isFilled: cells.some((cell) => cell.trim() !== ''),
+      };
+    }),
   };
+}
+
+const bodyOf = ({ rows }: Table, hasHeadings: boolean) => (hasHeadings ? rows.slice(1) : rows);
+
+/** The cells of one column, but for those that say what stands above them: of a long list most do. */
+function changesIn(rows: readonly TableRow[], column: number): string[] {
+  const changes: string[] = [];
+  let above: string | undefined;
+  for (const { cells } of rows) {
+    const cell = cells[column] ?? '';
+    if (cell !== above) changes.push(cell);
+    above = cell;
+  }
+  return changes;
 }
 
 /** Headings of days that are no end of a term. */
@@ -186,18 +209,6 @@ export function unusedColumns(mapping: Mapping): string[] {
     field === null && isFilled ? [heading || `column ${i + 1}`] : [],
   );
 }
-
-/** What stands in one column, one cell after the other: not again what stands above it, and never as a column by itself, which may be long. */
-const columnOf = (rows: readonly TableRow[], column: number): Iterable<string> => ({
-  *[Symbol.iterator]() {
-    let above: string | undefined;
-    for (const { cells } of rows) {
-      const cell = cells[column] ?? '';
-      if (cell !== above) yield cell;
-      above = cell;
-    }
-  },
-});
 
 function contentOf(cells: readonly string[]): Content | null {
   const filled = cells.map((cell) => cell.trim()).filter((cell) => cell !== '');

@@ -1,11 +1,12 @@
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { readTable, refuseSize, type Table, type TableLimits } from '../csv/readTable';
-import { looksLikeName, type Mapping, proposeMapping } from './columns';
+import { type FoundFields, findFields, looksLikeName, type Mapping, proposeMapping } from './columns';
 import { readProse } from './prose';
 
 /** A text or sheet brought in, as a table with a proposal for reading it. */
 export interface PortfolioSource {
   readonly table: Table;
+  /** Every cell of the table is looked through for it: when it is first asked for. */
   readonly mapping: Mapping;
   /** Words around pasted names that are neither names nor dates. */
   readonly leftOut: number;
@@ -18,8 +19,7 @@ export interface PortfolioSource {
 export function readSource(text: string, limits: TableLimits = {}): PortfolioSource | Refusal {
   const table = readTable(text, limits);
   if (!isRefusal(table)) {
-    const mapping = proposeMapping(table);
-    if (isTable(table, mapping)) return { table, mapping, leftOut: 0 };
+    if (isTable(table, findFields(table))) return sourceOfTable(table);
   } else if (table.code !== 'quote-not-closed' || looksLikeTable(text)) return table;
   const { rows, words, leftOut } = readProse(text);
   const tooMany = refuseSize(words, words, limits);
@@ -32,15 +32,23 @@ export function readSource(text: string, limits: TableLimits = {}): PortfolioSou
     rows: [{ line: 0, cells: ['name', 'expires', 'registered'] }, ...cells],
     columns: 3,
   };
-  return { table: pasted, mapping: proposeMapping(pasted), leftOut };
+  return sourceOfTable(pasted, leftOut);
 }
 
 /** A sheet of a workbook is a table whatever stands in it. */
-export function sourceOfTable(table: Table): PortfolioSource {
-  return { table, mapping: proposeMapping(table), leftOut: 0 };
+export function sourceOfTable(table: Table, leftOut = 0): PortfolioSource {
+  let proposal: Mapping | null = null;
+  return {
+    table,
+    get mapping() {
+      proposal ??= proposeMapping(table);
+      return proposal;
+    },
+    leftOut,
+  };
 }
 
-function isTable(table: Table, { columns, hasHeadings }: Mapping): boolean {
+function isTable(table: Table, { columns, hasHeadings }: FoundFields): boolean {
   const hasName = columns.some(({ field }) => field === 'name');
   if (hasHeadings) return hasName || table.columns > 1;
   if (!hasName || table.columns < 2) return false;

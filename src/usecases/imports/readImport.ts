@@ -136,7 +136,7 @@ function headingsOf(mapping: Mapping): string {
     : `${mapping.columns.length} columns`;
 }
 
-const ROWS_A_TURN = 2500;
+const ROWS_A_TURN = 5000;
 
 /** What a person may say of how a list is read. */
 export type ReadingOptions = Pick<ImportOptions, 'mapping' | 'accountId' | 'fullList' | 'allowPrivateEndings'> &
