@@ -293,7 +293,12 @@ export async function openBrowser(url: string, width = 1280, height = 800): Prom
         `still there: ${text}`,
       );
     },
-    text: async (css) => (await driver.findElement(By.css(css))).getText(),
+    text: async (css) =>
+      (await waited(
+        // Drawn anew between the two, it is looked for again.
+        async () => (await driver.findElements(By.css(css)))[0]?.getText().catch(() => null) ?? null,
+        `not there: ${css}`,
+      )) as string,
     picture: async (file) => writeFileSync(file, Buffer.from(await driver.takeScreenshot(), 'base64')),
     axe: async (rules) => {
       if (!(await driver.executeScript<boolean>('return window.axe !== undefined'))) await driver.executeScript(AXE);
