@@ -23,6 +23,8 @@ const TYPE = `const box = document.querySelector('input[type=search]'); const se
 
 /** So many weeks the date can be moved ahead: all of them, one after the other. */
 const WEEKS_AHEAD = 104;
+/** The date, the order and the filter as often. */
+export const ACTS = 3 * WEEKS_AHEAD;
 
 /** What a series of acts took, and the first three of each in the order in which they came: code that has not run yet takes longer. */
 export interface Arranging extends Record<'date' | 'sort' | 'filter', Painted> {

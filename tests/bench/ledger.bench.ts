@@ -31,7 +31,7 @@ import { serve } from '../../bin/support/app';
 import { freePort } from '../../bin/support/postgres';
 import { tabBytes } from '../browser/memory';
 import { emptyLedger, type TestLedger, TODAY } from '../database/ledger';
-import { arranging } from './arranging';
+import { ACTS, arranging } from './arranging';
 import { visitLedger } from './page';
 import { best, line, portfolioCsv } from './portfolio';
 
@@ -40,6 +40,9 @@ const SIZES = process.env.NAMES ? [Number(process.env.NAMES)] : [50_000, 250_000
 
 const BARE = 'COPY of the rows, and parsing';
 const COPIED = 'COPY of the names as CSV';
+
+/** A browser clears up what it no longer needs when it is left alone for about so long. */
+const REST_MS = 15_000;
 
 /** What an act answers, and how long it takes. */
 async function timed<T>(act: () => Promise<T>): Promise<{ readonly ms: number; readonly done: T }> {
@@ -82,15 +85,15 @@ describe.each(SIZES)('%i names', (NAMES) => {
 
   test('importing rows against a bare COPY of the same rows and parsing them', async () => {
     const rows = () => Papa.parse<string[]>(CSV, { skipEmptyLines: true }).data.slice(1);
-    const floor = await best(3, () =>
+    const copying = () =>
       transaction(ledger.database, async (tx) => {
         await tx.query(
           'create temporary table bare (name text primary key, account text, registered timestamptz, expires timestamptz, auto text, price numeric, currency text, asking numeric, tags text) on commit drop',
         );
         const text = rows().map((cells) => cells.map((cell) => cell || '\\N').join('\t'));
         await pipeline(Readable.from(text.map((one) => `${one}\n`)), tx.query(copyFrom('copy bare from stdin')));
-      }),
-    );
+      });
+    const before = await best(3, copying);
     const begun = await timed(() => beginImport(ledger, { content: Buffer.from(CSV), source: 'a list' }));
     const { id, options } = begun.done as ImportRow;
     const read = await timed(() => readImport(ledger, id, options));
@@ -99,6 +102,8 @@ describe.each(SIZES)('%i names', (NAMES) => {
     const bare = await best(2, () => writeNamesAgain(ledger));
     const again = await timed(() => bringInto(ledger, CSV));
     expect(again.done).toMatchObject({ unchanged: NAMES });
+    // A machine that others use too is not as quick in one minute as in the next.
+    const floor = (before + (await best(3, copying))) / 2;
     const beside = (what: string, ms: number) => report.push(line(what, ms, BARE, floor));
     beside(`a list of ${SAID} names taken in, to see its columns`, begun.ms);
     beside('every row of it read and compared, to be previewed (goal ×3)', read.ms);
@@ -234,6 +239,8 @@ describe.each(SIZES)('%i names', (NAMES) => {
     const large = await visitLedger(ledger.url);
     await large.pages.once('/ledger', rowShown);
     const times = await arranging(large.visitor);
+    const busyBytes = await tabBytes(large.visitor.driver);
+    await large.visitor.driver.sleep(REST_MS);
     const [bytes, server] = [await tabBytes(large.visitor.driver), large.serverBytes()];
     await large.close();
     // What a list of any length costs: drawing a page of it.
@@ -242,6 +249,8 @@ describe.each(SIZES)('%i names', (NAMES) => {
     const small = await visitLedger(few.url);
     await small.pages.once('/ledger', rowShown);
     const floor = await arranging(small.visitor);
+    const fewBusyBytes = await tabBytes(small.visitor.driver);
+    await small.visitor.driver.sleep(REST_MS);
     const [fewBytes, fewServer] = [await tabBytes(small.visitor.driver), small.serverBytes()];
     await small.close();
     await few.close();
@@ -255,7 +264,7 @@ describe.each(SIZES)('%i names', (NAMES) => {
     report.push(`the first three, ms: ${times.first}; of 400 names: ${floor.first}`);
     const mb = (count: number) => `${(count / 1e6).toFixed(0)} MB`;
     report.push(
-      `memory of the tab ${mb(bytes)} (goal 400 MB), of 400 names ${mb(fewBytes)}`,
+      `memory of the tab ${mb(bytes)} (goal 400 MB), of 400 names ${mb(fewBytes)}; right after ${ACTS} acts ${mb(busyBytes)} and ${mb(fewBusyBytes)}`,
       `memory of the server ${mb(server)}, of 400 names ${mb(fewServer)}`,
     );
   });
