@@ -235,4 +235,13 @@ test('? shows the keys, and what others call a command finds it; undo takes back
     expect([words, (await (await visitor.see(command)).getText()) !== '']).toEqual([words, true]);
     await visitor.keys(Key.ESCAPE);
   }
+  // Both keys within one frame: the box is left and come back to, and the second is no letter.
+  await find('gulls');
+  const box = await visitor.driver.executeScript<string>(`
+    const box = document.activeElement;
+    const press = (key) => box.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }));
+    press('Escape');
+    const isTyped = press('/');
+    return new Promise((rest) => setTimeout(() => rest([isTyped, document.activeElement === box].join()), 300));`);
+  expect(box).toBe('false,true');
 });

@@ -21,8 +21,19 @@ beforeAll(async () => {
   await importAtOnce(program.ledger, { ...list, content: Buffer.from(portfolioCsv(NAMES)) });
   readingMs = performance.now() - since;
   // Each route is loaded when it is asked for the first time.
-  for (const target of ['/api/v1/names?limit=1', '/api/v1/health', '/ledger/data', '/api/v1/names/export?limit=1'])
+  for (const target of [
+    '/api/v1/names?limit=1',
+    '/api/v1/health',
+    '/ledger/data',
+    '/api/v1/names/export?limit=1',
+    '/api/v1/backup',
+  ])
     await program.ask(target);
+  await program.ask('/api/v1/names/import?dryRun=yes', {
+    method: 'POST',
+    headers: { 'content-type': 'text/csv' },
+    body: portfolioCsv(1),
+  });
 }, 120_000);
 afterAll(() => program.close());
 

@@ -61,10 +61,19 @@ export function CommandBox({ undoLast, onKeys }: { undoLast: UndoLast; onKeys: (
   const input = useRef<HTMLInputElement>(null);
   // What Enter was pressed on before it had been looked for.
   const awaited = useRef<string | null>(null);
+  // It is about to lose the focus.
+  const leaving = useRef<ReturnType<typeof setTimeout>>(undefined);
 
   useEffect(() => {
     const onKey = (event: globalThis.KeyboardEvent) => {
       const target = event.target as HTMLElement;
+      // Whoever comes back before it has been left stays: the key is none of the letters that are looked for.
+      if (event.key === '/' && target === input.current && leaving.current !== undefined) {
+        event.preventDefault();
+        clearTimeout(leaving.current);
+        leaving.current = undefined;
+        return;
+      }
       if (event.key !== '/' || event.ctrlKey || event.metaKey || target.closest('input, textarea, [contenteditable]'))
         return;
       event.preventDefault();
@@ -79,7 +88,11 @@ export function CommandBox({ undoLast, onKeys }: { undoLast: UndoLast; onKeys: (
     awaited.current = null;
     setText('');
     // The box takes the focus back when something is chosen, and would open again: it is left after that.
-    setTimeout(() => input.current?.blur(), 0);
+    clearTimeout(leaving.current);
+    leaving.current = setTimeout(() => {
+      leaving.current = undefined;
+      input.current?.blur();
+    }, 0);
   };
   const choose = (chosen: Found | undefined) => {
     awaited.current = null;
