@@ -1,6 +1,6 @@
 'use client';
 import { useRouter } from 'next/navigation';
-import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
+import { type KeyboardEvent, type RefObject, useEffect, useRef, useState } from 'react';
 import { ComboBox, Input, ListBox } from 'react-aria-components';
 import styled from 'styled-components';
 import { isRefusal, type Refusal } from '@/core/refusal';
@@ -61,38 +61,13 @@ export function CommandBox({ undoLast, onKeys }: { undoLast: UndoLast; onKeys: (
   const input = useRef<HTMLInputElement>(null);
   // What Enter was pressed on before it had been looked for.
   const awaited = useRef<string | null>(null);
-  // It is about to lose the focus.
-  const leaving = useRef<ReturnType<typeof setTimeout>>(undefined);
-
-  useEffect(() => {
-    const onKey = (event: globalThis.KeyboardEvent) => {
-      const target = event.target as HTMLElement;
-      // Whoever comes back before it has been left stays: the key is none of the letters that are looked for.
-      if (event.key === '/' && target === input.current && leaving.current !== undefined) {
-        event.preventDefault();
-        clearTimeout(leaving.current);
-        leaving.current = undefined;
-        return;
-      }
-      if (event.key !== '/' || event.ctrlKey || event.metaKey || target.closest('input, textarea, [contenteditable]'))
-        return;
-      event.preventDefault();
-      input.current?.focus();
-    };
-    document.addEventListener('keydown', onKey);
-    return () => document.removeEventListener('keydown', onKey);
-  }, []);
-
+  const leaveSoon = useSlash(input);
   const carryOut = useCarryOut(undoLast, onKeys);
   const leave = () => {
     awaited.current = null;
     setText('');
     // The box takes the focus back when something is chosen, and would open again: it is left after that.
-    clearTimeout(leaving.current);
-    leaving.current = setTimeout(() => {
-      leaving.current = undefined;
-      input.current?.blur();
-    }, 0);
+    leaveSoon();
   };
   const choose = (chosen: Found | undefined) => {
     awaited.current = null;
@@ -145,6 +120,39 @@ export function CommandBox({ undoLast, onKeys }: { undoLast: UndoLast; onKeys: (
       </OptionsPopover>
     </Box>
   );
+}
+
+/** A slash goes to the box, wherever the focus is. Answers how the box is left in a moment, unless somebody comes back to it before. */
+function useSlash(input: RefObject<HTMLInputElement | null>): () => void {
+  // It is about to lose the focus.
+  const leaving = useRef<ReturnType<typeof setTimeout>>(undefined);
+
+  useEffect(() => {
+    const onKey = (event: globalThis.KeyboardEvent) => {
+      const target = event.target as HTMLElement;
+      // Whoever comes back before it has been left stays: the key is none of the letters that are looked for.
+      if (event.key === '/' && target === input.current && leaving.current !== undefined) {
+        event.preventDefault();
+        clearTimeout(leaving.current);
+        leaving.current = undefined;
+        return;
+      }
+      if (event.key !== '/' || event.ctrlKey || event.metaKey || target.closest('input, textarea, [contenteditable]'))
+        return;
+      event.preventDefault();
+      input.current?.focus();
+    };
+    document.addEventListener('keydown', onKey);
+    return () => document.removeEventListener('keydown', onKey);
+  }, [input]);
+
+  return () => {
+    clearTimeout(leaving.current);
+    leaving.current = setTimeout(() => {
+      leaving.current = undefined;
+      input.current?.blur();
+    }, 0);
+  };
 }
 
 const Nothing = styled.p`padding: 8px 10px; color: var(--ink-soft);`;
