@@ -52,7 +52,8 @@ export async function writeStagedRows(
   const counts = await countOutcomes(tx, importId);
   const taken = (...outcomes: readonly RowOutcome[]) => outcomes.some((outcome) => counts[outcome].taken > 0);
   const columns = ['account_id', 'setting_since', 'setting_evidence', 'standing', ...LISTED] as const;
-  const added = taken('new')
+  const isAdding = taken('new');
+  const added = isAdding
     ? await insertNamesFrom(tx, batchId, at, columns, NEW, [importId, accountId, standing, evidence])
     : 0;
   // Without fresh statistics the joins below would be planned for the few names there were before. The server sees to the other columns.
@@ -63,7 +64,7 @@ export async function writeStagedRows(
     added,
     changed: isChanging ? await patchNamesFrom(tx, batchId, CHANGED, [importId, now, standing, evidence]) : 0,
     gone: taken('missing') ? await patchNamesFrom(tx, batchId, GONE, [importId, now]) : 0,
-    entries: added > 0 || isChanging ? await writePaid(tx, importId, batchId, isChanging) : 0,
+    entries: isAdding || isChanging ? await writePaid(tx, importId, batchId) : 0,
     prices: await learnPrices(tx, importId, batchId, feeMinor, at),
   };
   if (written.entries > 0) await tx.query('analyze entries');
@@ -71,21 +72,20 @@ export async function writeStagedRows(
 }
 
 /** Prices paid become entries; one that differs from what stands there is put right by a counter-entry first. */
-async function writePaid(tx: Transaction, importId: string, batchId: number, isChanging: boolean): Promise<number> {
+async function writePaid(tx: Transaction, importId: string, batchId: number): Promise<number> {
   const paid = `
     select n.id as name_id, coalesce(i.paid_on, (n.registered at time zone 'UTC')::date, (n.added_at at time zone 'UTC')::date) as on_day,
       i.paid_minor as minor, i.paid_currency as currency
     from import_rows i join names n on n.ascii = i.ascii
     where i.import_id = $1 and i.taken and i.paid_minor is not null and (i.outcome = 'new' or (i.outcome in ('changed', 'conflict') and i.before ? 'paid'))`;
-  // Of a new name nothing stands there.
-  if (isChanging)
-    await tx.query(
-      `insert into entries (name_id, batch_id, on_day, kind, minor, currency, note, corrects)
+  // A name that was new when it was previewed may have come by another list since.
+  await tx.query(
+    `insert into entries (name_id, batch_id, on_day, kind, minor, currency, note, corrects)
      select e.name_id, $2, e.on_day, e.kind, -e.minor, e.currency, 'put right by an imported list', e.id
      from (${paid}) p join entries e on e.name_id = p.name_id and e.kind = 'bought' and e.corrects is null
      where not exists (select from entries c where c.corrects = e.id)`,
-      [importId, batchId],
-    );
+    [importId, batchId],
+  );
   const { rowCount } = await tx.query(
     `insert into entries (name_id, batch_id, on_day, kind, minor, currency, note) select name_id, $2, on_day, 'bought', minor, currency, 'from an imported list' from (${paid}) p`,
     [importId, batchId],

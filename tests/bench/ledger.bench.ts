@@ -70,6 +70,20 @@ const bringInto = (into: TestLedger, list: string) =>
     dryRun: false,
   });
 
+const ROW_SHOWN = "return document.querySelectorAll('[role=gridcell]').length > 50";
+
+/** How a ledger follows the hand, and what it holds meanwhile and at rest; in a browser of its own, in which nothing of other pages is left. */
+async function handled(databaseUrl: string) {
+  const { visitor, pages, serverBytes, close } = await visitLedger(databaseUrl);
+  await pages.once('/ledger', ROW_SHOWN);
+  const times = await arranging(visitor);
+  const busyBytes = await tabBytes(visitor.driver);
+  await visitor.driver.sleep(REST_MS);
+  const held = { times, busyBytes, bytes: await tabBytes(visitor.driver), server: serverBytes() };
+  await close();
+  return held;
+}
+
 describe.each(SIZES)('%i names', (NAMES) => {
   const SAID = NAMES.toLocaleString('en');
   const CSV = portfolioCsv(NAMES);
@@ -220,9 +234,8 @@ describe.each(SIZES)('%i names', (NAMES) => {
 
   test('the ledger in the browser', async () => {
     const { pages, close } = await visitLedger(ledger.url);
-    const rowShown = "return document.querySelectorAll('[role=gridcell]').length > 50";
     const empty = await pages.empty();
-    const usable = await pages.best('/ledger', rowShown);
+    const usable = await pages.best('/ledger', ROW_SHOWN);
     report.push(
       line(
         `first usable ledger of ${SAID} names (goal: 1,500 ms over the empty page)`,
@@ -235,24 +248,11 @@ describe.each(SIZES)('%i names', (NAMES) => {
     const todayUsable = await pages.best('/today', todayShown);
     report.push(line(`Today at ${SAID} names`, todayUsable, 'a page without the ledger', empty));
     await close();
-    // In a browser of its own: what the pages before have left behind is no part of a tab.
-    const large = await visitLedger(ledger.url);
-    await large.pages.once('/ledger', rowShown);
-    const times = await arranging(large.visitor);
-    const busyBytes = await tabBytes(large.visitor.driver);
-    await large.visitor.driver.sleep(REST_MS);
-    const [bytes, server] = [await tabBytes(large.visitor.driver), large.serverBytes()];
-    await large.close();
+    const { times, busyBytes, bytes, server } = await handled(ledger.url);
     // What a list of any length costs: drawing a page of it.
     const few = await emptyLedger();
     await bringInto(few, portfolioCsv(400));
-    const small = await visitLedger(few.url);
-    await small.pages.once('/ledger', rowShown);
-    const floor = await arranging(small.visitor);
-    const fewBusyBytes = await tabBytes(small.visitor.driver);
-    await small.visitor.driver.sleep(REST_MS);
-    const [fewBytes, fewServer] = [await tabBytes(small.visitor.driver), small.serverBytes()];
-    await small.close();
+    const small = await handled(few.url);
     await few.close();
     for (const [act, what] of [
       ['date', 'moving the date'],
@@ -260,12 +260,12 @@ describe.each(SIZES)('%i names', (NAMES) => {
       ['filter', 'filtering by typing'],
     ] as const)
       for (const [i, which] of ['median', 'p95 (goal 50 ms)'].entries())
-        report.push(line(`${what}, ${which}`, times[act][i] ?? 0, 'the same of 400 names', floor[act][i] ?? 0));
-    report.push(`the first three, ms: ${times.first}; of 400 names: ${floor.first}`);
+        report.push(line(`${what}, ${which}`, times[act][i] ?? 0, 'the same of 400 names', small.times[act][i] ?? 0));
+    report.push(`the first three, ms: ${times.first}; of 400 names: ${small.times.first}`);
     const mb = (count: number) => `${(count / 1e6).toFixed(0)} MB`;
     report.push(
-      `memory of the tab ${mb(bytes)} (goal 400 MB), of 400 names ${mb(fewBytes)}; right after ${ACTS} acts ${mb(busyBytes)} and ${mb(fewBusyBytes)}`,
-      `memory of the server ${mb(server)}, of 400 names ${mb(fewServer)}`,
+      `memory of the tab ${mb(bytes)} (goal 400 MB), of 400 names ${mb(small.bytes)}; right after ${ACTS} acts ${mb(busyBytes)} and ${mb(small.busyBytes)}`,
+      `memory of the server ${mb(server)}, of 400 names ${mb(small.server)}`,
     );
   });
 });

@@ -110,6 +110,19 @@ describe('a list comes in', () => {
     expect(counts(await bring('name,expires\nkelpkiln.com,2027-11-09', { dryRun: true }))).toEqual([0, 1, 0, 0, 0]);
   });
 
+  test('a name that another list has brought meanwhile was paid for once: what was previewed puts it right', async () => {
+    const begun = await beginImport(ledger, {
+      content: Buffer.from('name,price paid\nsternpostlane.com,70'),
+      source: 'pasted',
+    });
+    if (isRefusal(begun)) throw new Error(begun.message);
+    await readImport(ledger, begun.id, begun.options);
+    expect(counts(await bring('name,price paid\nsternpostlane.com,50'))).toEqual([1, 0, 0, 0, 0]);
+    await writeImport(ledger, begun.id);
+    expect(await name('sternpostlane.com')).toMatchObject({ spent: [{ amount: '70.00', currency: 'USD' }] });
+    await ledger.database.query("delete from names where ascii = 'sternpostlane.com'");
+  });
+
   test('a different price paid is put right by a counter-entry, never by a change', async () => {
     await bring('name,price paid\nkelpkiln.com,650');
     const { rows } = await ledger.database.query(

@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, expect, test } from 'vitest';
+import { afterAll, beforeAll, expect, test, vi } from 'vitest';
 import { transaction } from '@/database/pool';
 import { emptyLedger, type TestLedger, usualAccount } from './ledger';
 
@@ -85,11 +85,10 @@ test('while an account is taken away nobody puts a name into it, nor moves one t
 });
 
 /** Until so many statements wait for a lock. */
-async function waiting(count: number): Promise<void> {
-  for (;;) {
+const waiting = (count: number) =>
+  vi.waitFor(async () => {
     const { rows } = await ledger.database.query<{ n: number }>(
       "select count(*) as n from pg_stat_activity where datname = current_database() and wait_event_type = 'Lock'",
     );
-    if (rows[0]?.n === count) return;
-  }
-}
+    expect(rows).toEqual([{ n: count }]);
+  }, 20_000);
