@@ -65,6 +65,7 @@ test('a database that a first version of a migration made is made good', async (
     '0026_told_changes',
     '0027_names_in_accounts',
     '0028_imports_as_they_came',
+    '0029_names_by_their_letters',
   ]);
   expect(await migrate(url)).toEqual([]);
 });
@@ -91,6 +92,7 @@ test('what stood in a ledger in the words of before stands there in those of tod
     '0026_told_changes',
     '0027_names_in_accounts',
     '0028_imports_as_they_came',
+    '0029_names_by_their_letters',
   ]);
   expect(
     await rowsIn(url, 'select ascii, purpose, observed, rescue_verdict, requested from names order by id'),
