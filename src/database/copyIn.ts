@@ -24,17 +24,24 @@ export type RowOf<C extends Readonly<Record<string, ColumnType>>> = {
 };
 
 /** Puts rows into a table in PostgreSQL's binary COPY format: neither side writes or reads a figure or a date as text. */
-export async function copyIn<C extends Readonly<Record<string, ColumnType>>>(
+export function copyIn<C extends Readonly<Record<string, ColumnType>>>(
   tx: Transaction,
   table: string,
   columns: C,
   rows: readonly RowOf<C>[],
 ): Promise<void> {
-  const named = Object.keys(columns)
-    .map((column) => `"${column}"`)
-    .join(', ');
-  const bytes = binaryRows(columns, rows);
-  await pipeline(Readable.from([bytes]), tx.query(copyFrom(`copy ${table} (${named}) from stdin (format binary)`)));
+  return copyPackedIn(tx, table, Object.keys(columns), binaryRows(columns, rows));
+}
+
+/** Puts rows of these columns into a table that `binaryRows` has packed already. */
+export async function copyPackedIn(
+  tx: Transaction,
+  table: string,
+  columns: readonly string[],
+  packed: Buffer,
+): Promise<void> {
+  const named = columns.map((column) => `"${column}"`).join(', ');
+  await pipeline(Readable.from([packed]), tx.query(copyFrom(`copy ${table} (${named}) from stdin (format binary)`)));
 }
 
 /** Rows as PostgreSQL's binary COPY reads them (documentation of COPY, File Formats, Binary Format; of each type its `recv` function). */

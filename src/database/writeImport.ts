@@ -1,6 +1,6 @@
 import type { Instant } from '@/core/time';
 import { patchNamesFrom } from './changes';
-import { countOutcomes, LISTED, namedAccounts, type RowOutcome } from './importRows';
+import { LISTED, namedAccounts, type OutcomeCounts, type RowOutcome } from './importRows';
 import type { WrittenCounts } from './imports';
 import { insertNamesFrom } from './names';
 import { allowMemory, type Transaction } from './pool';
@@ -10,14 +10,14 @@ const NEW = `
   select i.ascii, i."unicode" as uni, i.ending, 'line ' || i.line as evidence, coalesce(a.id, $4) as account_id,
     case when i.setting is not null then $2::timestamptz end as setting_since,
     case when i.setting is not null then $6::text end as setting_evidence, case when i.setting is not null then $5::text end as standing, ${LISTED.map((column) => `i.${column}`).join(', ')}
-  from import_rows i left join ${namedAccounts('$3')} a on a.said = i.account
+  from import_rows i left join ${namedAccounts('import_rows where import_id = $3')} a on a.said = i.account
   where i.import_id = $3 and i.outcome = 'new' and i.taken order by i.ascii`;
 
 const CHANGED = `
   select n.id as name_id, 'line ' || i.line as evidence,
     i.after - 'account' - 'paid' || case when a.id is null then '{}' else jsonb_build_object('account_id', a.id) end
       || case when i.before ? 'setting' then jsonb_build_object('standing', $4::text, 'setting_since', $3::timestamptz, 'setting_evidence', $5::text) else '{}' end as patch
-  from import_rows i join names n on n.ascii = i.ascii left join ${namedAccounts('$2')} a on a.said = i.account
+  from import_rows i join names n on n.ascii = i.ascii left join ${namedAccounts('import_rows where import_id = $2')} a on a.said = i.account
   where i.import_id = $2 and i.outcome in ('changed', 'conflict') and i.taken`;
 
 const GONE = `
@@ -31,25 +31,32 @@ const CONFIRMED = `
   from import_rows i join names n on n.ascii = i.ascii
   where i.import_id = $2 and i.outcome in ('unchanged', 'changed', 'conflict') and i.setting = n.setting and n.standing <> 'confirmed'`;
 
+/** How the rows of an import are written. */
+export interface Writing {
+  readonly batchId: number;
+  /** Holds rows that name no account. */
+  readonly accountId: number | null;
+  /** The yearly registry fee of today. */
+  readonly feeMinor: number;
+  readonly at: Instant;
+  /** The list is an account's own answer, so what it says of auto-renew is confirmed. */
+  readonly confirmed: boolean;
+}
+
 /**
  * Writes the taken rows of an import that has been compared: new names, changed names with their history, names no longer
  * there, prices paid as entries, and renewal prices as inferred prices. Each in one statement; the caller's transaction
- * makes it all or nothing. `accountId` holds rows that name no account; `feeMinor` is the yearly registry fee of today.
- * `confirmed`: the list is an account's own answer, so what it says of auto-renew is confirmed.
+ * makes it all or nothing. `counts`: how many of its rows are taken.
  */
 export async function writeStagedRows(
   tx: Transaction,
   importId: string,
-  batchId: number,
-  accountId: number | null,
-  feeMinor: number,
-  at: Instant,
-  confirmed: boolean,
+  counts: OutcomeCounts,
+  { batchId, accountId, feeMinor, at, confirmed }: Writing,
 ): Promise<WrittenCounts> {
   await allowMemory(tx);
   const now = new Date(at);
   const [standing, evidence] = confirmed ? ['confirmed', 'the account’s own answer'] : ['believed', 'imported list'];
-  const counts = await countOutcomes(tx, importId);
   const taken = (...outcomes: readonly RowOutcome[]) => outcomes.some((outcome) => counts[outcome].taken > 0);
   const columns = ['account_id', 'setting_since', 'setting_evidence', 'standing', ...LISTED] as const;
   const isAdding = taken('new');

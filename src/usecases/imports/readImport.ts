@@ -1,9 +1,8 @@
 import { randomUUID } from 'node:crypto';
+import { setImmediate } from 'node:timers/promises';
 import type { NumberStyle } from '@/core/money';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
-import { dayOf, formatDay, type Instant } from '@/core/time';
 import { selectAccount, selectAccounts } from '@/database/accounts';
-import { clearRows, compareRows, type StagedRow, selectStaged, stageRows, takeOutRows } from '@/database/importRows';
 import {
   type ImportOptions,
   type ImportRow,
@@ -16,16 +15,26 @@ import {
 } from '@/database/imports';
 import { transaction } from '@/database/pool';
 import { selectSettings } from '@/database/settings';
+import {
+  analyzeStaged,
+  clearRows,
+  type PackedRows,
+  packRows,
+  type StagedRow,
+  stageMissing,
+  stageRows,
+} from '@/database/stageRows';
 import type { TableRow } from '@/formats/csv/readTable';
 import { type Mapping, openQuestions, withRemembered } from '@/formats/portfolio/columns';
-import { type PortfolioRow, portfolioReader, type ReadRow, type RowRules } from '@/formats/portfolio/readRow';
+import { portfolioReader, type ReadRow, type RowRules } from '@/formats/portfolio/readRow';
 import type { PortfolioSource } from '@/formats/portfolio/readSource';
 import type { Deps } from '../deps';
 import { LARGEST_FILE } from '../limits';
 import { command } from '../people/command';
 import { readRequest } from '../validate';
 import { type BroughtSource, sourceOf } from './brought';
-import { BroughtList, MendedRow } from './requests';
+import { BroughtList } from './requests';
+import { refusedRow, stagedRow, twice } from './stagedRow';
 
 export type { ImportOptions } from '@/database/imports';
 
@@ -136,7 +145,9 @@ function headingsOf(mapping: Mapping): string {
     : `${mapping.columns.length} columns`;
 }
 
-const ROWS_A_TURN = 5000;
+const ROWS_A_TURN = 10_000;
+/** What is being staged goes on whenever so many have been read. */
+const ROWS_A_BREATH = 100;
 
 /** What a person may say of how a list is read. */
 export type ReadingOptions = Pick<ImportOptions, 'mapping' | 'accountId' | 'fullList' | 'allowPrivateEndings'> &
@@ -190,11 +201,14 @@ export const readImport = command(
       await clearRows(database, id);
       const label = options.accountLabel ?? null;
       await readRows(id, rows, portfolioReader(options.mapping, rules), label, async (read, rowsDone) => {
-        await transaction(database, (tx) => stageRows(tx, read));
-        await moveImport(database, id, { rowsDone });
+        await transaction(database, async (tx) => {
+          await stageRows(tx, read, options.accountId);
+          await moveImport(tx, id, { rowsDone });
+        });
       });
       await transaction(database, async (tx) => {
-        await compareRows(tx, id, options.accountId, options.fullList);
+        await analyzeStaged(tx);
+        if (options.fullList && options.accountId !== null) await stageMissing(tx, id, options.accountId);
         await upsertMapping(tx, options.accountId, headingsOf(options.mapping), options.mapping);
         await moveImport(tx, id, { status: 'ready', rowsDone: rows.length, rowsTotal: rows.length });
       });
@@ -212,7 +226,8 @@ const labelled = ({ accountId, accountLabel }: ImportOptions): BroughtList => ({
   ...(accountLabel ? { accountLabel } : {}),
 });
 
-async function rulesOf(
+/** What rows of an import are read by, besides their columns. */
+export async function rulesOf(
   deps: Deps,
   { accountId, allowPrivateEndings }: ImportOptions,
   numberStyle: NumberStyle,
@@ -239,47 +254,6 @@ function refuseMapping(mapping: Mapping, office: NumberStyle): Refusal | null {
 }
 
 /**
- * Reads one refused row anew, as a person has mended it, or takes it in the place of another row of the same name. Answers the
- * import, or why it is still refused.
- */
-export const mendRow = command(
-  'mendRow',
-  async (deps: Deps, id: string, input: unknown): Promise<ImportRow | Refusal> => {
-    const request = await readRequest(MendedRow, input);
-    if (isRefusal(request)) return request;
-    const { line, cells, isInstead } = request;
-    const { database } = deps;
-    const found = await selectImport(database, id);
-    if (found?.status !== 'ready') return refuse('import-not-ready', 'Read the list first, then mend its rows.');
-    const { options } = found;
-    const { numberStyle, homeCurrency } = await selectSettings(database);
-    const rules = await rulesOf(deps, options, numberStyle, homeCurrency);
-    const read = portfolioReader(options.mapping, rules)({ line, cells });
-    if (isRefusal(read)) return read;
-    const other = await selectStaged(database, id, read.name.ascii);
-    if (other && !isInstead) return twice(other.line, other.termEnd, read);
-    await transaction(database, async (tx) => {
-      await takeOutRows(tx, id, line, other ? read.name.ascii : null);
-      await stageRows(tx, [stagedRow(id, { line, cells }, read, options.accountLabel ?? null)]);
-      await compareRows(tx, id, options.accountId, false);
-    });
-    return (await selectImport(database, id)) as ImportRow;
-  },
-);
-
-/** A name stands in the list twice: the first row counts, unless the person takes the other. */
-function twice(line: number, end: number | null, { expires }: PortfolioRow): Refusal {
-  const day = (at: number | null) => (at === null ? 'no end' : formatDay(dayOf(at as Instant)));
-  const differ = end !== (expires?.at ?? null);
-  return refuse(
-    'name-twice',
-    differ
-      ? `This name stands on line ${line} already, there with ${day(end)}, here with ${day(expires?.at ?? null)}. Line ${line} counts, unless you take this one.`
-      : `This name stands on line ${line} already. Line ${line} counts, unless you take this one.`,
-  );
-}
-
-/**
  * Reads rows a few thousand at a time and hands them to `store`, which works while the next are read. A name that stands in
  * the list twice is refused the second time.
  */
@@ -288,7 +262,7 @@ async function readRows(
   rows: readonly TableRow[],
   readRow: ReturnType<typeof portfolioReader>,
   accountLabel: string | null,
-  store: (read: readonly StagedRow[], rowsDone: number) => Promise<void>,
+  store: (read: PackedRows, rowsDone: number) => Promise<void>,
 ): Promise<void> {
   const first = new Map<string, TableRow>();
   const staged = (row: TableRow): StagedRow => {
@@ -301,49 +275,18 @@ async function readRows(
   };
   let storing = Promise.resolve();
   for (let start = 0; start < rows.length; start += ROWS_A_TURN) {
-    const read = rows.slice(start, start + ROWS_A_TURN).map(staged);
+    const read: StagedRow[] = [];
+    for (const row of rows.slice(start, start + ROWS_A_TURN)) {
+      read.push(staged(row));
+      if (read.length % ROWS_A_BREATH === 0) await setImmediate();
+    }
+    const packed = packRows(read);
     await storing;
-    storing = store(read, start + read.length);
+    storing = store(packed, start + read.length);
+    // Whoever awaits it is told why it failed; until then the next rows are read.
+    storing.catch(() => undefined);
   }
   await storing;
 }
 
 const endOf = (read: ReadRow | Refusal) => (isRefusal(read) ? null : (read.expires?.at ?? null));
-
-function refusedRow(id: string, row: TableRow, { code, message }: Refusal): StagedRow {
-  const input = JSON.stringify(row.cells.map((cell) => cell.slice(0, 4000)));
-  return { import_id: id, line: row.line, outcome: 'refused', input, code, message };
-}
-
-function stagedRow(id: string, { line }: TableRow, read: ReadRow, accountLabel: string | null): StagedRow {
-  const { name, registered, expires, asking, paid, renewalPrice } = read;
-  return {
-    import_id: id,
-    line,
-    outcome: 'new',
-    ascii: name.ascii,
-    message: [name.warning, ...read.lost].filter(Boolean).join(' ') || null,
-    unicode: name.unicode,
-    ending: name.ending,
-    account: read.account ?? accountLabel,
-    registered: registered?.at,
-    registered_day: registered && registered.precision === 'day',
-    term_end: expires?.at,
-    term_end_day: expires && expires.precision === 'day',
-    setting: read.setting,
-    lock: read.lock,
-    privacy: read.privacy,
-    name_servers: read.nameServers,
-    tags: read.tags,
-    purpose: read.purpose,
-    never_lost: read.neverLost,
-    notes: read.notes,
-    asking_minor: asking?.minor,
-    asking_currency: asking?.currency,
-    paid_minor: paid?.minor,
-    paid_currency: paid?.currency,
-    paid_on: read.boughtOn,
-    renewal_minor: renewalPrice?.minor,
-    renewal_currency: renewalPrice?.currency,
-  };
-}

@@ -2,7 +2,7 @@ import { registryFeeOn } from '@/core/lifecycle';
 import { type Refusal, refuse } from '@/core/refusal';
 import { dayOf } from '@/core/time';
 import { accountsByLabel } from '@/database/accounts';
-import { hasNewRowsWithoutAccount, hasStagedRows, NO_ACCOUNT, selectStagedAccounts } from '@/database/importRows';
+import { NO_ACCOUNT, surveyRows } from '@/database/importRows';
 import { moveImport, selectImport, type WrittenCounts } from '@/database/imports';
 import { selectRegistryFees } from '@/database/policies';
 import { selectSettings } from '@/database/settings';
@@ -27,27 +27,31 @@ export const writeImport = command('writeImport', async (deps: Deps, id: string)
   const row = await selectImport(database, id);
   if (!row) return refuse('import-unknown', 'This import is no longer there. Bring the list again.');
   return changing(deps, async (tx, { at, record }) => {
-    if (row.rowsTotal > 0 && !(await hasStagedRows(tx, id)) && (await moveImport(tx, id, CUT_OFF, ['ready'])))
-      return refuse('import-not-ready', 'What was read of this list is gone. Read it again, then write it.');
     if (!(await moveImport(tx, id, { status: 'writing' }, ['ready']))) {
       return refuse(
         'import-not-ready',
         row.status === 'done' ? 'This list has been written already.' : 'Read the list first, then write it.',
       );
     }
+    const { counts, accounts, isAccountNeeded } = await surveyRows(tx, id);
+    if (row.rowsTotal > 0 && Object.values(counts).every(({ rows }) => rows === 0)) {
+      await moveImport(tx, id, CUT_OFF);
+      return refuse('import-not-ready', 'What was read of this list is gone. Read it again, then write it.');
+    }
     const { homeCurrency } = await selectSettings(tx);
-    await accountsByLabel(tx, await selectStagedAccounts(tx, id), homeCurrency, at);
+    await accountsByLabel(tx, accounts, homeCurrency, at);
     let { accountId } = row.options;
-    if (accountId === null && (await hasNewRowsWithoutAccount(tx, id))) {
+    if (accountId === null && isAccountNeeded) {
       accountId = (await accountsByLabel(tx, [NO_ACCOUNT], homeCurrency, at)).get(NO_ACCOUNT.toLowerCase()) ?? null;
     }
     const batchId = await record(
       'import',
       row.source === 'pasted' ? 'Brought in by pasting' : `Brought in from ${row.source}`,
     );
-    const fee = registryFeeOn(await selectRegistryFees(tx), dayOf(at))?.minor ?? 0;
-    const counts = await writeStagedRows(tx, id, batchId, accountId, fee, at, row.options.confirmed === true);
-    await moveImport(tx, id, { status: 'done', batchId, options: { ...row.options, written: counts } });
-    return { ...counts, batchId };
+    const feeMinor = registryFeeOn(await selectRegistryFees(tx), dayOf(at))?.minor ?? 0;
+    const confirmed = row.options.confirmed === true;
+    const written = await writeStagedRows(tx, id, counts, { batchId, accountId, feeMinor, at, confirmed });
+    await moveImport(tx, id, { status: 'done', batchId, options: { ...row.options, written } });
+    return { ...written, batchId };
   });
 });
