@@ -1,4 +1,4 @@
-import { escapeLiteral, Pool, type PoolClient, type PoolConfig, types } from 'pg';
+import { type ClientBase, escapeLiteral, Pool, type PoolClient, type PoolConfig, types } from 'pg';
 import { actingName } from './acting';
 
 /** What a statement is run on: the pool for a single query, a client within a transaction. */
@@ -25,9 +25,21 @@ export const DEADLINES = {
   keepAlive: true,
 } as const;
 
+/** However a server counts and writes instants and days for others, here it does as they are read: in UTC, by ISO 8601. */
+export async function ourWay(client: ClientBase): Promise<void> {
+  await client.query("set timezone = 'UTC'; set datestyle = 'ISO'");
+}
+
 /** Opens a pool. `onError` hears of connections that break, idle or in use, which would otherwise end the process. */
 export function openDatabase(url: string, onError: (error: Error) => void, more: PoolConfig = {}): Database {
-  const pool = new Pool({ connectionString: url, max: 10, application_name: 'name-ledger', ...DEADLINES, ...more });
+  const pool = new Pool({
+    connectionString: url,
+    max: 10,
+    application_name: 'name-ledger',
+    onConnect: ourWay,
+    ...DEADLINES,
+    ...more,
+  });
   pool.on('error', onError);
   pool.on('connect', (client) => client.on('error', onError));
   return pool;
