@@ -7,6 +7,7 @@ import next from 'next';
 import pLimit from 'p-limit';
 import type { Who } from '@/core/people';
 import { isRefusal, type Refusal } from '@/core/refusal';
+import { BeingAnswered } from '@/usecases/beingAnswered';
 import { loadClock } from '@/usecases/clock';
 import { deps } from '@/usecases/deps';
 import { type AskedFrom, makeLog, withinRequest } from '@/usecases/log';
@@ -34,6 +35,8 @@ const reads = pLimit(6);
 const writes = pLimit(6);
 const LONGEST_TURN_MS = 2000;
 const LONGEST_DRAIN_MS = 10_000;
+/** Whoever reads is not held up by long work. */
+const answered = new BeingAnswered();
 const START_MS = 5000;
 const QUIET_MS = 15_000;
 
@@ -154,6 +157,7 @@ async function answer(
   }
   // Looks at its health keep nobody's memory.
   if (path !== '/api/v1/health') lastAt = Date.now();
+  if (method === 'GET' || method === 'HEAD') response.once('close', answered.begin());
   const asked = await ask(request, response, path, address);
   if (asked === null) return;
   if (KeptAnswers.mayKeep(method, path) && (await kept.answer(request, response))) return;
@@ -239,7 +243,7 @@ function bound(server: Server): void {
 /** Makes what every request needs, with the threads that compute beside it: before the first of them is taken. */
 async function makeReady(): Promise<void> {
   const path = process.env.NAME_LEDGER_THREAD;
-  const own = deps({ part: 'app', connections: 16, thread: path ? openThread(path, new Set(LONG_WORK)) : null });
+  const own = deps({ part: 'app', connections: 16, thread: path ? openThread(path, new Set(LONG_WORK), answered) : null });
   // A database that is away at this moment is asked again with the first request.
   await loadClock(own).catch((error: unknown) => own.log.warn({ err: error }, 'the clock could not be read'));
 }

@@ -7,6 +7,7 @@ import type { Asker } from '@/core/people';
 import { type Instant, parseInstant } from '@/core/time';
 import type { MadeBy } from '@/database/changes';
 import { type Database, openDatabase } from '@/database/pool';
+import type { BeingAnswered } from './beingAnswered';
 import { askedBy, makeLog } from './log';
 import { keyFrom, type SealKey } from './secrets/seal';
 import type { Thread } from './thread';
@@ -32,6 +33,8 @@ export interface Deps extends Asker {
   readonly thread?: Thread | null;
   /** This is such a thread: what follows from its work is seen to by whoever asked for it. */
   readonly isThread?: boolean;
+  /** Who is being answered beside long work, where there may be somebody: they go first. */
+  readonly others?: BeingAnswered;
   /** Whether what a command was asked upon is still so; without it a command is carried out whatever came between. */
   readonly still?: () => Promise<boolean>;
   /** The machine's own clock, for sign-ins; tests move it. */

@@ -1,6 +1,7 @@
 import pLimit from 'p-limit';
 import Tinypool from 'tinypool';
 import type { Asker } from '@/core/people';
+import type { BeingAnswered } from './beingAnswered';
 import { type Cause, handedOn, requestId } from './log';
 
 /** Something that computes elsewhere than where requests are answered. */
@@ -46,9 +47,9 @@ const MOST_WAITING = 2000;
 
 /**
  * Opens the threads of this process, from the built program at `path`: one that answers questions about the ledger, many at
- * once, and one for `long` work, which is ended after two minutes.
+ * once, and one for `long` work, which is ended after two minutes, and lets `others` go first.
  */
-export function openThread(path: string, long: ReadonlySet<string>): Thread {
+export function openThread(path: string, long: ReadonlySet<string>, others: BeingAnswered): Thread {
   const options = { filename: path, minThreads: 1, maxThreads: 1, idleTimeout: 600_000, useAtomics: false };
   const quick = new Tinypool({ ...options, concurrentTasksPerWorker: 64, maxQueue: MOST_WAITING });
   const slow = new Tinypool({ ...options, minThreads: 0, concurrentTasksPerWorker: 1 });
@@ -56,7 +57,7 @@ export function openThread(path: string, long: ReadonlySet<string>): Thread {
   const turn = pLimit(1);
   return {
     async run(name, args, asker) {
-      const task = { name, args, requestId: requestId() ?? '', asker };
+      const task = { name, args, requestId: requestId() ?? '', asker, others: others.memory };
       handedOn();
       if (!long.has(name)) return resultOf((await quick.run(task)) as Outcome);
       return turn(async () => {

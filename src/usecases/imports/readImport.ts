@@ -1,5 +1,4 @@
 import { randomUUID } from 'node:crypto';
-import { setImmediate } from 'node:timers/promises';
 import type { NumberStyle } from '@/core/money';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { selectAccount, selectAccounts } from '@/database/accounts';
@@ -28,6 +27,7 @@ import type { TableRow } from '@/formats/csv/readTable';
 import { type Mapping, openQuestions, withRemembered } from '@/formats/portfolio/columns';
 import { portfolioReader, type ReadRow, type RowRules } from '@/formats/portfolio/readRow';
 import type { PortfolioSource } from '@/formats/portfolio/readSource';
+import { goOnAmong } from '../beingAnswered';
 import type { Deps } from '../deps';
 import { LARGEST_FILE } from '../limits';
 import { command } from '../people/command';
@@ -200,7 +200,8 @@ export const readImport = command(
       const rows = source.table.rows.slice(options.mapping.hasHeadings ? 1 : 0);
       await clearRows(database, id);
       const label = options.accountLabel ?? null;
-      await readRows(id, rows, portfolioReader(options.mapping, rules), label, async (read, rowsDone) => {
+      const goOn = () => goOnAmong(deps.others);
+      await readRows(id, rows, portfolioReader(options.mapping, rules), label, goOn, async (read, rowsDone) => {
         await transaction(database, async (tx) => {
           await stageRows(tx, read, options.accountId);
           await moveImport(tx, id, { rowsDone });
@@ -262,6 +263,7 @@ async function readRows(
   rows: readonly TableRow[],
   readRow: ReturnType<typeof portfolioReader>,
   accountLabel: string | null,
+  goOn: () => Promise<unknown>,
   store: (read: PackedRows, rowsDone: number) => Promise<void>,
 ): Promise<void> {
   const first = new Map<string, TableRow>();
@@ -278,7 +280,7 @@ async function readRows(
     const read: StagedRow[] = [];
     for (const row of rows.slice(start, start + ROWS_A_TURN)) {
       read.push(staged(row));
-      if (read.length % ROWS_A_BREATH === 0) await setImmediate();
+      if (read.length % ROWS_A_BREATH === 0) await goOn();
     }
     const packed = packRows(read);
     await storing;
