@@ -4,7 +4,6 @@ import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { runner } from 'node-pg-migrate';
 import { Client } from 'pg';
-import { ourWay } from './pool';
 
 const HERE = dirname(fileURLToPath(import.meta.url));
 const MIGRATIONS = join(HERE, 'migrations');
@@ -25,7 +24,6 @@ export async function migrate(databaseUrl: string): Promise<string[]> {
   const client = new Client({ connectionString: databaseUrl, connectionTimeoutMillis: 10_000 });
   await client.connect();
   try {
-    await ourWay(client);
     await refuseChanged(client);
     const applied = await runner({
       dbClient: client,

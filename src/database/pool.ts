@@ -26,7 +26,7 @@ export const DEADLINES = {
 } as const;
 
 /** However a server counts and writes instants and days for others, here it does as they are read: in UTC, by ISO 8601. */
-export async function ourWay(client: ClientBase): Promise<void> {
+async function ourWay(client: ClientBase): Promise<void> {
   await client.query("set timezone = 'UTC'; set datestyle = 'ISO'");
 }
 

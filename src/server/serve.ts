@@ -243,7 +243,11 @@ function bound(server: Server): void {
 /** Makes what every request needs, with the threads that compute beside it: before the first of them is taken. */
 async function makeReady(): Promise<void> {
   const path = process.env.NAME_LEDGER_THREAD;
-  const own = deps({ part: 'app', connections: 16, thread: path ? openThread(path, new Set(LONG_WORK), answered) : null });
+  const own = deps({
+    part: 'app',
+    connections: 16,
+    thread: path ? openThread(path, new Set(LONG_WORK), answered) : null,
+  });
   // A database that is away at this moment is asked again with the first request.
   await loadClock(own).catch((error: unknown) => own.log.warn({ err: error }, 'the clock could not be read'));
 }
