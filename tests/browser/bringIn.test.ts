@@ -2,6 +2,7 @@ import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Key } from 'selenium-webdriver';
+import type * as chrome from 'selenium-webdriver/chrome';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { startApp, type TestApp } from './app';
 
@@ -18,6 +19,15 @@ const choose = async (name: string, content: string | Buffer) => {
   const input = await app.visitor.driver.findElement({ css: 'input[type=file]' });
   await input.sendKeys(path);
 };
+
+/** Takes the network away from the browser, or gives it back. */
+const withoutNetwork = (offline: boolean) =>
+  (app.visitor.driver as chrome.Driver).setNetworkConditions({
+    offline,
+    latency: 0,
+    download_throughput: 0,
+    upload_throughput: 0,
+  });
 
 const LIST = `Domain;Where;Valid until;Price\r\nseaholly.com;Quaymark;05/06/2027;11,38\r\ntarbarrel.org;Wrackgate;07/08/2027;12,00\r\nmail.kelpkiln.com;Quaymark;03/04/2027;\r\n=cmd.com;Quaymark;03/04/2027;\r\n`;
 
@@ -100,6 +110,24 @@ test('back up, restore into an empty ledger, and find everything again', async (
     await (await fetch(`${other.url}/api/v1/backup`)).text(),
   );
   await other.close().catch(() => undefined);
+});
+
+test('rows of a preview that cannot be fetched say so, and are fetched again', async () => {
+  const { visitor } = app;
+  await visitor.go('/ledger/add');
+  await visitor.fill('Names', 'seaholly.com 2027-06-05');
+  await visitor.press('See what would be added');
+  await visitor.see('0 changed, 1 unchanged');
+  await withoutNetwork(true);
+  await visitor.press('Show');
+  await visitor.see('The rows could not be fetched.');
+  expect(await visitor.axe()).toEqual([]);
+  await withoutNetwork(false);
+  await visitor.press('Try again');
+  await visitor.see('seaholly.com');
+  // The browser itself tells of what it could not fetch.
+  expect((await visitor.consoleErrors()).every((told) => told.includes('ERR_INTERNET_DISCONNECTED'))).toBe(true);
+  await visitor.press('Leave it');
 });
 
 test('requests from elsewhere are refused', async () => {

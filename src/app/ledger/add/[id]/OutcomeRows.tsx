@@ -9,6 +9,7 @@ import { Field } from '@/ui/controls/Field';
 import { Actions } from '@/ui/overlay/Dialog';
 import { formatAmount } from '@/ui/text/figures';
 import { Fields, Ruled, Section } from '@/ui/text/Sheet';
+import { Failed, Loading } from '@/ui/text/States';
 import { Wide } from '@/ui/text/Wide';
 import type { ImportSummary, PreviewRow, RowOutcome } from '@/usecases/imports/preview';
 import { chooseRowsAction, importRowsAction, mendRowAction } from '../actions';
@@ -38,12 +39,19 @@ export function OutcomeRows(props: OutcomeRowsProps) {
   const { id, outcome, count, onSummary } = props;
   const [rows, setRows] = useState<readonly PreviewRow[]>([]);
   const [shown, setShown] = useState(outcome !== 'unchanged');
+  const [hasFailed, setFailed] = useState(false);
   const choosable = !HELD_BACK.includes(outcome);
 
   const more = useCallback(
     async (from: number) => {
-      const next = await importRowsAction(id, outcome, from);
-      setRows((now) => [...now.slice(0, from), ...next]);
+      setFailed(false);
+      try {
+        const next = await importRowsAction(id, outcome, from);
+        setRows((now) => [...now.slice(0, from), ...next]);
+      } catch {
+        // The server's log has the cause, where it was asked at all.
+        setFailed(true);
+      }
     },
     [id, outcome],
   );
@@ -81,8 +89,12 @@ export function OutcomeRows(props: OutcomeRowsProps) {
           where they are.
         </p>
       )}
-      {shown && <RowsTable rows={rows} of={props} onTake={(row, taken) => void choose([row.ascii ?? ''], taken)} />}
-      {shown && rows.length > 0 && rows.length < count.rows && (
+      {shown && rows.length === 0 && !hasFailed && <Loading text="Fetching the rows" />}
+      {shown && rows.length > 0 && (
+        <RowsTable rows={rows} of={props} onTake={(row, taken) => void choose([row.ascii ?? ''], taken)} />
+      )}
+      {hasFailed && <Failed text="The rows could not be fetched." onRetry={() => void more(rows.length)} />}
+      {shown && !hasFailed && rows.length > 0 && rows.length < count.rows && (
         <Button onPress={() => void more(rows.length)}>Show the next hundred</Button>
       )}
     </Section>
