@@ -60,7 +60,7 @@ test.each([
 ])('where $who, long work goes on at once: $goesOnAtOnce', async ({ others, goesOnAtOnce }) => {
   vi.useRealTimers();
   const goesOn = goOnAmong(others()).then(() => true);
-  // Five looks take more turns of the event loop than these two.
+  // Three looks take more turns of the event loop than these two.
   const later = setImmediate(false).then((passed) => setImmediate(passed));
   expect(await Promise.race([goesOn, later])).toBe(goesOnAtOnce);
 });

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, expect, onTestFinished, test } from 'vitest';
 import { isRefusal, type Refusal } from '@/core/refusal';
 import type { Database } from '@/database/pool';
+import { BeingAnswered } from '@/usecases/beingAnswered';
 import { importSummary } from '@/usecases/imports/preview';
 import { beginImport, readImport } from '@/usecases/imports/readImport';
 import { writeImport } from '@/usecases/imports/writeImport';
@@ -91,3 +92,16 @@ test.each([1, 2, 3])(
     expect(unheard).toEqual([]);
   },
 );
+
+test('whoever reads a list looks every hundred rows whether anybody is being answered', async () => {
+  let looks = 0;
+  class Watched extends BeingAnswered {
+    override get some() {
+      looks += 1;
+      return super.some;
+    }
+  }
+  const { id, options } = await begun(LIST);
+  must(await readImport({ ...ledger, others: new Watched() }, id, options));
+  expect(looks).toBe(ROWS / 100);
+});
