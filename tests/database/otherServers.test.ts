@@ -8,7 +8,7 @@ import { nameDetail } from '@/usecases/names/detail';
 import { exportCsv } from '@/usecases/names/export';
 import { nameOn } from '@/usecases/names/one';
 import { undo } from '@/usecases/names/undo';
-import { emptyLedger, ledgerOn, type TestLedger } from './ledger';
+import { ledgerOn, type TestLedger } from './ledger';
 import { databaseAt, runAdmin } from './postgres';
 
 /** Each server orders texts as its language does, unless it is told: Unicode Technical Standard 35, part 5, and CLDR's rules of Danish and Czech. */
@@ -28,7 +28,7 @@ async function ledgerIn(language: string, settings: Readonly<Record<string, stri
     `create database ${name} template template0 encoding 'UTF8' locale 'C.UTF-8' locale_provider icu icu_locale '${language}'`,
   );
   for (const [setting, value] of Object.entries(settings))
-    await runAdmin(admin, `alter database ${name} set ${setting} = '${value}'`);
+    await runAdmin(admin, `alter role current_user in database ${name} set ${setting} = '${value}'`);
   const url = databaseAt(admin, name);
   await migrate(url);
   const ledger = ledgerOn(url);
@@ -107,8 +107,7 @@ async function told(ledger: Omit<TestLedger, 'close'>) {
 }
 
 test('instants and days are what they are on a server that counts and writes them otherwise', async () => {
-  const usual = await emptyLedger();
-  onTestFinished(() => usual.close());
+  const usual = await ledgerIn('und', { timezone: 'UTC', datestyle: 'ISO', intervalstyle: 'postgres' });
   const elsewhere = await ledgerIn('da', { timezone: 'Asia/Kolkata', datestyle: 'German', intervalstyle: 'iso_8601' });
   expect(await told(elsewhere)).toEqual(await told(usual));
 });

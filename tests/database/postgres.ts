@@ -30,13 +30,20 @@ export async function runAdmin(url: string, sql: string): Promise<void> {
   }
 }
 
-/** Starts a private PostgreSQL for tests, or uses the one of `DATABASE_URL`. */
-export async function startTestServer(): Promise<TestServer> {
+/** Whoever has a server for others too has it order texts as his language does, count in his zone, and write days his way. */
+const UNLIKE_OURS = "template template0 encoding 'UTF8' locale 'C.UTF-8' locale_provider icu icu_locale 'da'";
+const THEIR_WAY = `alter role current_user set timezone = 'Asia/Kolkata'; alter role current_user set datestyle = 'German';
+  alter role current_user set intervalstyle = 'iso_8601'`;
+
+/** Starts a private PostgreSQL for tests, or uses the one of `DATABASE_URL`. `isUnlikeOurs`: as somebody else may have set it up. */
+export async function startTestServer(isUnlikeOurs = false): Promise<TestServer> {
   const own = process.env.DATABASE_URL;
   const directory = mkdtempSync(join(tmpdir(), 'name-ledger-test-'));
   const server = own ? { url: own, stop: async () => undefined } : await startPostgres(directory, { durable: false });
   await runAdmin(server.url, `drop database if exists ${TEMPLATE}`);
-  await runAdmin(server.url, `create database ${TEMPLATE}`);
+  const isOtherwise = isUnlikeOurs && own === undefined;
+  await runAdmin(server.url, `create database ${TEMPLATE} ${isOtherwise ? UNLIKE_OURS : ''}`);
+  if (isOtherwise) await runAdmin(server.url, THEIR_WAY);
   await migrate(databaseAt(server.url, TEMPLATE));
   return {
     url: server.url,

@@ -8,7 +8,7 @@ declare module 'vitest' {
 }
 
 export default async function setup(project: TestProject): Promise<() => Promise<void>> {
-  const server = await startTestServer();
+  const server = await startTestServer(true);
   project.provide('postgresUrl', server.url);
   return () => server.stop();
 }
