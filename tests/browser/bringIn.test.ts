@@ -112,8 +112,8 @@ test('back up, restore into an empty ledger, and find everything again', async (
   await other.close().catch(() => undefined);
 });
 
-test('rows of a preview that cannot be fetched say so, and are fetched again', async () => {
-  const { visitor } = app;
+test('rows of a preview that cannot be fetched or have gone say so, and are fetched again', async () => {
+  const { visitor, ledger } = app;
   await visitor.go('/ledger/add');
   await visitor.fill('Names', 'seaholly.com 2027-06-05');
   await visitor.press('See what would be added');
@@ -123,6 +123,13 @@ test('rows of a preview that cannot be fetched say so, and are fetched again', a
   await visitor.see('The rows could not be fetched.');
   expect(await visitor.axe()).toEqual([]);
   await withoutNetwork(false);
+  // As a crash of the database leaves a list.
+  const { rows } = await ledger.database.query('delete from import_rows returning *');
+  await visitor.press('Try again');
+  await visitor.see('The rows could not be fetched.');
+  await ledger.database.query('insert into import_rows select * from jsonb_populate_recordset(null::import_rows, $1)', [
+    JSON.stringify(rows.map(({ term_end, ...row }) => ({ ...row, term_end: new Date(term_end) }))),
+  ]);
   await visitor.press('Try again');
   await visitor.see('seaholly.com');
   // The browser itself tells of what it could not fetch.

@@ -39,6 +39,17 @@ async function ledgerIn(language: string, settings: Readonly<Record<string, stri
   return ledger;
 }
 
+/** Brings a list into a ledger. */
+const bring = (ledger: Omit<TestLedger, 'close'>, text: string) =>
+  importAtOnce(ledger, {
+    content: Buffer.from(text),
+    account: 'Wrackgate',
+    dateOrder: null,
+    fullList: false,
+    allowPrivateEndings: false,
+    dryRun: false,
+  });
+
 test.each(LANGUAGES)(
   'names stand letter by letter, whatever changes, on a server that orders texts as $language does',
   async ({ language, behind }) => {
@@ -46,14 +57,7 @@ test.each(LANGUAGES)(
     const names = [...behind, 'gullreef.com', 'mabrig.com', 'oysterlamp.com', 'tidec.com', 'wickhaven.com'];
     const { rows } = await ledger.database.query('select w from unnest($1::text[]) w order by w', [behind]);
     expect(rows.map(({ w }) => w)).toEqual(behind);
-    await importAtOnce(ledger, {
-      content: Buffer.from(`name,notes\n${names.map((name) => `${name},from the first list`).join('\n')}`),
-      account: 'Lantern',
-      dateOrder: null,
-      fullList: false,
-      allowPrivateEndings: false,
-      dryRun: false,
-    });
+    await bring(ledger, `name,notes\n${names.map((name) => `${name},from the first list`).join('\n')}`);
     const table = new NameTable(await selectLedgerColumns(ledger.database));
     const inOrder = (ledgerNames: NameTable) => Array.from(ledgerNames.places, (place) => ledgerNames.ascii(place));
     expect(inOrder(table)).toEqual(names.toSorted());
@@ -65,29 +69,15 @@ test.each(LANGUAGES)(
   },
 );
 
-const LIST = (text: string) => ({
-  content: Buffer.from(text),
-  account: 'Wrackgate',
-  dateOrder: null,
-  fullList: false,
-  allowPrivateEndings: false,
-  dryRun: false,
-});
-
 const SAVED = ['accounts', 'names', 'entries', 'batches', 'changes', 'prices'];
 
 /** What comes of the same acts: the name, its days and its history, as it is shown and as it is saved. */
 async function told(ledger: Omit<TestLedger, 'close'>) {
-  await importAtOnce(
+  await bring(
     ledger,
-    LIST(
-      'name,registered,expires,price paid,bought on\nfoghornmill.com,2019-11-06T23:15:00Z,2027-01-05,640,2026-03-31',
-    ),
+    'name,registered,expires,price paid,bought on\nfoghornmill.com,2019-11-06T23:15:00Z,2027-01-05,640,2026-03-31',
   );
-  await importAtOnce(
-    ledger,
-    LIST('name,expires,auto-renew,notes\nfoghornmill.com,2028-03-26T00:30:00Z,on,told by telephone'),
-  );
+  await bring(ledger, 'name,expires,auto-renew,notes\nfoghornmill.com,2028-03-26T00:30:00Z,on,told by telephone');
   const { rows } = await ledger.database.query('select max(id) as id from batches');
   const shown = async () => [
     await nameOn(ledger, 'foghornmill.com', new URLSearchParams()),

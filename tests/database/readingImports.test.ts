@@ -105,3 +105,19 @@ test('whoever reads a list looks every hundred rows whether anybody is being ans
   must(await readImport({ ...ledger, others: new Watched() }, id, options));
   expect(looks).toBe(ROWS / 100);
 });
+
+test('reading that breaks off waits for the piece that is on its way', async () => {
+  let looks = 0;
+  class Broken extends BeingAnswered {
+    override get some(): boolean {
+      looks += 1;
+      // The first piece is being staged.
+      if (looks > 105) throw new Error('broken off');
+      return false;
+    }
+  }
+  const { id, options } = await begun(LIST);
+  await expect(readImport({ ...ledger, others: new Broken() }, id, options)).rejects.toThrow('broken off');
+  const { idleCount, totalCount } = ledger.database;
+  expect(idleCount).toBe(totalCount);
+});

@@ -276,19 +276,24 @@ async function readRows(
     return stagedRow(id, row, read, accountLabel);
   };
   let storing = Promise.resolve();
-  for (let start = 0; start < rows.length; start += ROWS_A_TURN) {
-    const read: StagedRow[] = [];
-    for (const row of rows.slice(start, start + ROWS_A_TURN)) {
-      read.push(staged(row));
-      if (read.length % ROWS_A_BREATH === 0) await goOn();
+  try {
+    for (let start = 0; start < rows.length; start += ROWS_A_TURN) {
+      const read: StagedRow[] = [];
+      for (const row of rows.slice(start, start + ROWS_A_TURN)) {
+        read.push(staged(row));
+        if (read.length % ROWS_A_BREATH === 0) await goOn();
+      }
+      const packed = packRows(read);
+      await storing;
+      storing = store(packed, start + read.length);
+      // Whoever awaits it is told why it failed; until then the next rows are read.
+      storing.catch(() => undefined);
     }
-    const packed = packRows(read);
     await storing;
-    storing = store(packed, start + read.length);
-    // Whoever awaits it is told why it failed; until then the next rows are read.
-    storing.catch(() => undefined);
+  } finally {
+    // Whoever reads the list again must not meet a piece that is still on its way.
+    await storing.catch(() => undefined);
   }
-  await storing;
 }
 
 const endOf = (read: ReadRow | Refusal) => (isRefusal(read) ? null : (read.expires?.at ?? null));

@@ -48,6 +48,8 @@ export function OutcomeRows(props: OutcomeRowsProps) {
       try {
         const next = await importRowsAction(id, outcome, from);
         setRows((now) => [...now.slice(0, from), ...next]);
+        // They were counted: where none comes they have gone meanwhile.
+        setFailed(next.length === 0);
       } catch {
         // The server's log has the cause, where it was asked at all.
         setFailed(true);
