@@ -9,7 +9,6 @@ import { Field } from '@/ui/controls/Field';
 import { Actions } from '@/ui/overlay/Dialog';
 import { formatAmount } from '@/ui/text/figures';
 import { Fields, Ruled, Section } from '@/ui/text/Sheet';
-import { Failed, Loading } from '@/ui/text/States';
 import { Wide } from '@/ui/text/Wide';
 import type { ImportSummary, PreviewRow, RowOutcome } from '@/usecases/imports/preview';
 import { chooseRowsAction, importRowsAction, mendRowAction } from '../actions';
@@ -91,11 +90,20 @@ export function OutcomeRows(props: OutcomeRowsProps) {
           where they are.
         </p>
       )}
-      {shown && rows.length === 0 && !hasFailed && <Loading text="Fetching the rows" />}
+      {shown && rows.length === 0 && !hasFailed && (
+        <p className="soft" role="status">
+          Fetching the rows…
+        </p>
+      )}
       {shown && rows.length > 0 && (
         <RowsTable rows={rows} of={props} onTake={(row, taken) => void choose([row.ascii ?? ''], taken)} />
       )}
-      {hasFailed && <Failed text="The rows could not be fetched." onRetry={() => void more(rows.length)} />}
+      {hasFailed && (
+        <Actions role="alert">
+          <strong>The rows could not be fetched.</strong>
+          <Button onPress={() => void more(rows.length)}>Try again</Button>
+        </Actions>
+      )}
       {shown && !hasFailed && rows.length > 0 && rows.length < count.rows && (
         <Button onPress={() => void more(rows.length)}>Show the next hundred</Button>
       )}
