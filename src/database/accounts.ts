@@ -14,11 +14,10 @@ export interface AccountRow extends LedgerAccount {
   readonly balanceAt: Instant | null;
   readonly rulesKnown: boolean;
   readonly notes: string;
-  readonly names: number;
 }
 
 /** What can be written about an account. */
-export type AccountDraft = Omit<AccountRow, 'id' | 'names' | 'linked'>;
+export type AccountDraft = Omit<AccountRow, 'id' | 'linked'>;
 
 const PAYMENT_METHODS = `
   coalesce((select jsonb_agg(jsonb_build_object('kind', kind, 'label', label, 'endsMonth', ends_month) order by position)
@@ -29,11 +28,10 @@ const ACCOUNT = `
     a.late_fee_minor as "lateFeeMinor", a.auction_day as "auctionDay", a.years_per_charge as "yearsPerCharge",
     a.retry_days as "retryDays", a.refunds, a.wants_zone as "wantsZone", a.holder, a.holder_mail as "holderMail", a.balance_minor as "balanceMinor", a.balance_at as "balanceAt",
     a.rules_known as "rulesKnown", a.notes, a.tax_percent as "taxPercent", a.link_host is not null as linked,
-    (select count(*) from names where names.account_id = a.id and gone_at is null) as names,
     ${PAYMENT_METHODS} as "paymentMethods"
   from accounts a`;
 
-/** The accounts as the computation wants them: without what Setup alone shows, which counts every name. */
+/** The accounts as the computation wants them: without what Setup alone shows. */
 export async function selectLedgerAccounts(db: Queryable): Promise<LedgerAccount[]> {
   const { rows } = await db.query<LedgerAccount>(
     `select a.id, a.label, a.registrar, a.currency, a.lead_days as "leadDays", a.late_days as "lateDays", a.switch_hours as "switchHours",
@@ -47,6 +45,14 @@ export async function selectLedgerAccounts(db: Queryable): Promise<LedgerAccount
 
 export async function selectAccounts(db: Queryable): Promise<AccountRow[]> {
   return (await db.query<AccountRow>(`${ACCOUNT} order by lower(a.label)`)).rows;
+}
+
+/** How many names accounts hold, by their ids; one that holds none is left out. Every name is looked at once. */
+export async function countNames(db: Queryable): Promise<Map<number, number>> {
+  const { rows } = await db.query<{ id: number; names: number }>(
+    'select account_id as id, count(*) as names from names where gone_at is null group by account_id',
+  );
+  return new Map(rows.map(({ id, names }) => [id, names]));
 }
 
 export async function selectAccount(db: Queryable, id: number): Promise<AccountRow | null> {
@@ -151,7 +157,7 @@ export async function deleteEmptyAccount(db: Queryable, id: number): Promise<boo
   return rowCount === 1;
 }
 
-/** Ids of the accounts with these labels, whatever their case; missing ones are made with the usual rules. */
+/** Ids of the accounts with these labels, whatever their case; missing ones are made with the usual rules, as they are written first. */
 export async function accountsByLabel(
   db: Queryable,
   labels: readonly string[],
@@ -160,7 +166,8 @@ export async function accountsByLabel(
 ): Promise<Map<string, number>> {
   await db.query(
     `insert into accounts (label, registrar, currency, lead_days, late_days, created_at)
-     select distinct on (lower(label)) label, label, $2, 5, 45, $3::timestamptz from unnest($1::text[]) as label
+     select distinct on (lower(label)) label, label, $2, 5, 45, $3::timestamptz from unnest($1::text[]) with ordinality as l(label, place)
+     order by lower(label), place
      on conflict (lower(label)) do nothing`,
     [labels, currency, new Date(at)],
   );

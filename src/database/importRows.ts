@@ -38,27 +38,31 @@ export type OutcomeCounts = Readonly<Record<RowOutcome, { readonly rows: number;
 /** What is to be written of an import. */
 export interface StagedSurvey {
   readonly counts: OutcomeCounts;
-  /** The accounts that rows name, as they were written first. */
+  /** The accounts that rows name, each as it is written there, in the order of the list. */
   readonly accounts: readonly string[];
   /** A new name that is taken comes without an account. */
   readonly isAccountNeeded: boolean;
+  /** A row that is taken names no account. */
+  readonly lacksAccount: boolean;
+  /** A row that is taken says what was paid. */
+  readonly isPaid: boolean;
 }
 
 /** Looks through the rows of an import once, which may be many. */
 export async function surveyRows(db: Queryable, importId: string): Promise<StagedSurvey> {
   const { rows } = await db.query<StagedSurvey & { counts: OutcomeCounts | null }>(
     `with alike as materialized (
-       select outcome, account, count(*) as rows, count(*) filter (where taken) as taken, min(line) as line
+       select outcome, account, count(*) as rows, count(*) filter (where taken) as taken, count(*) filter (where taken and paid_minor is not null) as paid, min(line) as line
        from import_rows where import_id = $1 group by outcome, account)
      select (select jsonb_object_agg(outcome, jsonb_build_object('rows', rows, 'taken', taken))
          from (select outcome, sum(rows) as rows, sum(taken) as taken from alike group by outcome) o) as counts,
-       array(select account from (select distinct on (lower(account)) account from alike
-         where account is not null and outcome <> ${outcome('refused')} order by lower(account), line) a) as accounts,
-       exists (select from alike where outcome = ${outcome('new')} and taken > 0 and account is null) as "isAccountNeeded"`,
+       array(select account from alike where account is not null and outcome <> ${outcome('refused')} group by account order by min(line)) as accounts,
+       exists (select from alike where outcome = ${outcome('new')} and taken > 0 and account is null) as "isAccountNeeded",
+       exists (select from alike where taken > 0 and account is null) as "lacksAccount", exists (select from alike where paid > 0) as "isPaid"`,
     [importId],
   );
-  const { counts, accounts, isAccountNeeded } = rows[0] as (typeof rows)[number];
-  return { counts: { ...NONE, ...counts }, accounts, isAccountNeeded };
+  const survey = rows[0] as (typeof rows)[number];
+  return { ...survey, counts: { ...NONE, ...survey.counts } };
 }
 
 const NO_ROWS = { rows: 0, taken: 0 };

@@ -1,6 +1,6 @@
 import type { Instant } from '@/core/time';
 import { patchNamesFrom } from './changes';
-import { LISTED, namedAccounts, type OutcomeCounts, type RowOutcome } from './importRows';
+import { LISTED, namedAccounts, type RowOutcome, type StagedSurvey } from './importRows';
 import type { WrittenCounts } from './imports';
 import { insertNamesFrom } from './names';
 import { allowMemory, type Transaction } from './pool';
@@ -10,14 +10,14 @@ const NEW = `
   select i.ascii, i."unicode" as uni, i.ending, 'line ' || i.line as evidence, coalesce(a.id, $4) as account_id,
     case when i.setting is not null then $2::timestamptz end as setting_since,
     case when i.setting is not null then $6::text end as setting_evidence, case when i.setting is not null then $5::text end as standing, ${LISTED.map((column) => `i.${column}`).join(', ')}
-  from import_rows i left join ${namedAccounts('import_rows where import_id = $3')} a on a.said = i.account
+  from import_rows i left join ${namedAccounts('unnest($7::text[]) as account')} a on a.said = i.account
   where i.import_id = $3 and i.outcome = 'new' and i.taken order by i.ascii`;
 
 const CHANGED = `
   select n.id as name_id, 'line ' || i.line as evidence,
     i.after - 'account' - 'paid' || case when a.id is null then '{}' else jsonb_build_object('account_id', a.id) end
       || case when i.before ? 'setting' then jsonb_build_object('standing', $4::text, 'setting_since', $3::timestamptz, 'setting_evidence', $5::text) else '{}' end as patch
-  from import_rows i join names n on n.ascii = i.ascii left join ${namedAccounts('import_rows where import_id = $2')} a on a.said = i.account
+  from import_rows i join names n on n.ascii = i.ascii left join ${namedAccounts('unnest($6::text[]) as account')} a on a.said = i.account
   where i.import_id = $2 and i.outcome in ('changed', 'conflict') and i.taken`;
 
 const GONE = `
@@ -46,12 +46,12 @@ export interface Writing {
 /**
  * Writes the taken rows of an import that has been compared: new names, changed names with their history, names no longer
  * there, prices paid as entries, and renewal prices as inferred prices. Each in one statement; the caller's transaction
- * makes it all or nothing. `counts`: how many of its rows are taken.
+ * makes it all or nothing. What the survey says there is nothing of is not looked for.
  */
 export async function writeStagedRows(
   tx: Transaction,
   importId: string,
-  counts: OutcomeCounts,
+  { counts, accounts, lacksAccount, isPaid }: StagedSurvey,
   { batchId, accountId, feeMinor, at, confirmed }: Writing,
 ): Promise<WrittenCounts> {
   await allowMemory(tx);
@@ -61,7 +61,7 @@ export async function writeStagedRows(
   const columns = ['account_id', 'setting_since', 'setting_evidence', 'standing', ...LISTED] as const;
   const isAdding = taken('new');
   const added = isAdding
-    ? await insertNamesFrom(tx, batchId, at, columns, NEW, [importId, accountId, standing, evidence])
+    ? await insertNamesFrom(tx, batchId, at, columns, NEW, [importId, accountId, standing, evidence, accounts])
     : 0;
   // Without fresh statistics the joins below would be planned for the few names there were before. The server sees to the other columns.
   if (added > 0) await tx.query('analyze names (id, ascii, account_id, ending, gone_at)');
@@ -69,10 +69,10 @@ export async function writeStagedRows(
   const isChanging = taken('changed', 'conflict');
   const written = {
     added,
-    changed: isChanging ? await patchNamesFrom(tx, batchId, CHANGED, [importId, now, standing, evidence]) : 0,
+    changed: isChanging ? await patchNamesFrom(tx, batchId, CHANGED, [importId, now, standing, evidence, accounts]) : 0,
     gone: taken('missing') ? await patchNamesFrom(tx, batchId, GONE, [importId, now]) : 0,
-    entries: isAdding || isChanging ? await writePaid(tx, importId, batchId) : 0,
-    prices: await learnPrices(tx, importId, batchId, feeMinor, at),
+    entries: isPaid && (isAdding || isChanging) ? await writePaid(tx, importId, batchId) : 0,
+    prices: await learnPrices(tx, importId, batchId, lacksAccount, feeMinor, at),
   };
   if (written.entries > 0) await tx.query('analyze entries');
   return written;
@@ -100,6 +100,21 @@ async function writePaid(tx: Transaction, importId: string, batchId: number): Pr
   return rowCount ?? 0;
 }
 
+/** The taken rows that say a renewal price. */
+const PRICED =
+  "i.import_id = $1 and i.taken and i.outcome in ('new', 'changed', 'unchanged', 'conflict') and i.renewal_minor is not null";
+
+/** How many rows say which price of which account and ending: by the accounts that they name. */
+const PRICED_THERE = `
+  select a.id as account_id, l.ending, l.currency, l.minor, l.names
+  from (select account, ending, renewal_currency as currency, renewal_minor as minor, count(*) as names from import_rows i where ${PRICED} group by 1, 2, 3, 4) l
+    join accounts a on lower(a.label) = lower(l.account)`;
+
+/** The same of rows that name no account: their names have one. */
+const PRICED_ALONE = `
+  select n.account_id, n.ending, i.renewal_currency as currency, i.renewal_minor as minor, count(*) as names
+  from import_rows i join names n on n.ascii = i.ascii where ${PRICED} and i.account is null group by 1, 2, 3, 4`;
+
 /**
  * Renewal prices in the list: the one most names of an account and ending carry becomes the ending's inferred price, any
  * other a price of the name's own. A price that somebody gave is never replaced.
@@ -108,16 +123,16 @@ async function learnPrices(
   tx: Transaction,
   importId: string,
   batchId: number,
+  lacksAccount: boolean,
   feeMinor: number,
   at: Instant,
 ): Promise<number> {
+  // The names of a price are looked for only where one differs from the usual: in most lists none does.
   const { rowCount } = await tx.query(
     `with said as (
-       select n.account_id, n.ending, i.renewal_currency as currency, i.renewal_minor as minor, array_agg(n.id) as name_ids,
-         row_number() over (partition by n.account_id, n.ending order by count(*) desc, i.renewal_minor, i.renewal_currency) = 1 as is_usual
-       from import_rows i join names n on n.ascii = i.ascii
-       where i.import_id = $1 and i.taken and i.outcome in ('new', 'changed', 'unchanged', 'conflict') and i.renewal_minor is not null
-       group by n.account_id, n.ending, i.renewal_currency, i.renewal_minor
+       select account_id, ending, currency, minor,
+         row_number() over (partition by account_id, ending order by sum(names) desc, minor, currency) = 1 as is_usual
+       from (${lacksAccount ? `${PRICED_THERE} union all ${PRICED_ALONE}` : PRICED_THERE}) p group by account_id, ending, currency, minor
      ), known as (
        select account_id, name_id, ending, currency, year_minor, fee_included, origin,
          row_number() over (partition by account_id, name_id, ending order by from_day desc) as newest
@@ -125,7 +140,10 @@ async function learnPrices(
      ), wanted as (
        select account_id, null::int as name_id, ending, currency, minor from said where is_usual
        union all
-       select account_id, unnest(name_ids), ending, currency, minor from said where not is_usual
+       select n.account_id, n.id, n.ending, i.renewal_currency, i.renewal_minor from import_rows i join names n on n.ascii = i.ascii
+       where ${PRICED} and (select bool_or(not is_usual) from said)
+         and exists (select from said s where not s.is_usual and s.account_id = n.account_id and s.ending = n.ending
+           and s.currency = i.renewal_currency and s.minor = i.renewal_minor)
      )
      insert into prices (account_id, name_id, ending, action, currency, year_minor, fee_included, from_day, origin, taught_by_batch)
      select w.account_id, w.name_id, w.ending, 'renew', w.currency, w.minor, true, $2, 'inferred', $4 from wanted w

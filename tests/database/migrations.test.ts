@@ -66,6 +66,7 @@ test('a database that a first version of a migration made is made good', async (
     '0027_names_in_accounts',
     '0028_imports_as_they_came',
     '0029_names_by_their_letters',
+    '0030_light_lists',
   ]);
   expect(await migrate(url)).toEqual([]);
 });
@@ -93,6 +94,7 @@ test('what stood in a ledger in the words of before stands there in those of tod
     '0027_names_in_accounts',
     '0028_imports_as_they_came',
     '0029_names_by_their_letters',
+    '0030_light_lists',
   ]);
   expect(
     await rowsIn(url, 'select ascii, purpose, observed, rescue_verdict, requested from names order by id'),

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { isRefusal } from '@/core/refusal';
-import { account, accounts, removeAccount, saveAccount } from '@/usecases/accounts/accounts';
+import { accounts, heldAccount, heldAccounts, removeAccount, saveAccount } from '@/usecases/accounts/accounts';
 import { importPrices, priceRows, removePrice, savePrice } from '@/usecases/accounts/prices';
 import { deadlineCalendar } from '@/usecases/calendar/calendar';
 import { importAtOnce } from '@/usecases/imports/importAtOnce';
@@ -47,7 +47,7 @@ describe('accounts', () => {
   let id = 0;
   test('an account keeps its rules and its means in their order', async () => {
     id = await saved(FORM);
-    expect(await account(ledger, id)).toMatchObject({
+    expect(await heldAccount(ledger, id)).toMatchObject({
       label: 'Quaymark',
       lateDays: 30,
       lateFeeMinor: 350,
@@ -63,12 +63,12 @@ describe('accounts', () => {
   });
 
   test('a balance keeps the day it was told on while it stays the same', async () => {
-    const told = (await account(ledger, id))?.balanceAt;
+    const told = (await heldAccount(ledger, id))?.balanceAt;
     ledger.setClock((ledger.clock() + 86_400_000) as never);
     await saved({ ...FORM, notes: 'kept' }, id);
-    expect((await account(ledger, id))?.balanceAt).toBe(told);
+    expect((await heldAccount(ledger, id))?.balanceAt).toBe(told);
     await saved({ ...FORM, balanceMinor: 2500 }, id);
-    expect((await account(ledger, id))?.balanceAt).toBe(ledger.clock());
+    expect((await heldAccount(ledger, id))?.balanceAt).toBe(ledger.clock());
     ledger.setClock((ledger.clock() - 86_400_000) as never);
   });
 
@@ -105,7 +105,7 @@ describe('accounts', () => {
     expect(await removeAccount(ledger, id)).toMatchObject({ code: 'account-holds-names' });
     const other = await saved({ ...FORM, label: 'Wrackgate' });
     expect(await removeAccount(ledger, other)).toBe(true);
-    expect((await accounts(ledger)).map((row) => [row.label, row.names])).toEqual([['Quaymark', 1]]);
+    expect((await heldAccounts(ledger)).map((row) => [row.label, row.names])).toEqual([['Quaymark', 1]]);
   });
 });
 

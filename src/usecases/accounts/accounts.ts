@@ -3,6 +3,7 @@ import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import {
   type AccountDraft,
   type AccountRow,
+  countNames,
   deleteEmptyAccount,
   insertAccount,
   selectAccount,
@@ -18,12 +19,22 @@ export type { AccountRow } from '@/database/accounts';
 import { changing } from '../changing';
 import { command } from '../people/command';
 
+/** An account with how many names it holds. */
+export interface HeldAccount extends AccountRow {
+  readonly names: number;
+}
+
 export function accounts(deps: Deps): Promise<AccountRow[]> {
   return selectAccounts(deps.database);
 }
 
-export function account(deps: Deps, id: number): Promise<AccountRow | null> {
-  return selectAccount(deps.database, id);
+export async function heldAccounts(deps: Deps): Promise<HeldAccount[]> {
+  const [rows, names] = await Promise.all([selectAccounts(deps.database), countNames(deps.database)]);
+  return rows.map((row) => ({ ...row, names: names.get(row.id) ?? 0 }));
+}
+
+export async function heldAccount(deps: Deps, id: number): Promise<HeldAccount | null> {
+  return (await heldAccounts(deps)).find((one) => one.id === id) ?? null;
 }
 
 /** Writes an account's rules, payment methods and balance; makes a new account when `id` is `null`. Answers its number. */

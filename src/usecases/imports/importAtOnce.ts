@@ -1,13 +1,13 @@
 import type { NumberStyle } from '@/core/money';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { DATE_ORDERS } from '@/core/time';
-import { countRefusals, selectNotes } from '@/database/importRows';
+import { countOutcomes, countRefusals, selectNotes } from '@/database/importRows';
 import { deleteImport, type ImportOptions } from '@/database/imports';
 import { selectSettings } from '@/database/settings';
 import { areAmountsOpen, isOpen, type OpenQuestion, openQuestions } from '@/formats/portfolio/columns';
 import type { Deps } from '../deps';
 import { command } from '../people/command';
-import { chooseRows, importRows, importSummary } from './preview';
+import { chooseRows, importRows } from './preview';
 import { readImport, takeIn } from './readImport';
 import { writeImport } from './writeImport';
 
@@ -75,9 +75,10 @@ export const importAtOnce = command(
       await deleteImport(deps.database, id);
       return read;
     }
-    const summary = await importSummary(deps, id);
-    if (isRefusal(summary)) return summary;
-    const { counts } = summary;
+    if (request.takeMoves) await chooseRows(deps, id, 'conflict', null, true);
+    const written = request.dryRun ? null : await writeImport(deps, id);
+    if (isRefusal(written)) return written;
+    const counts = written?.outcomes ?? (await countOutcomes(deps.database, id));
     const isRefused = counts.refused.rows > 0;
     const [refused, refusedByCode, notes] = await Promise.all([
       isRefused ? importRows(deps, id, 'refused', MOST_TOLD, 0) : [],
@@ -85,12 +86,7 @@ export const importAtOnce = command(
       selectNotes(deps.database, id, MOST_TOLD),
     ]);
     // Nobody comes back to a trial: its text and rows go at once.
-    if (request.takeMoves) await chooseRows(deps, id, 'conflict', null, true);
     if (request.dryRun) await deleteImport(deps.database, id);
-    else {
-      const written = await writeImport(deps, id);
-      if (isRefusal(written)) return written;
-    }
     return {
       new: counts.new.rows,
       changed: counts.changed.rows,

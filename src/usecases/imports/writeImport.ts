@@ -2,7 +2,7 @@ import { registryFeeOn } from '@/core/lifecycle';
 import { type Refusal, refuse } from '@/core/refusal';
 import { dayOf } from '@/core/time';
 import { accountsByLabel } from '@/database/accounts';
-import { NO_ACCOUNT, surveyRows } from '@/database/importRows';
+import { NO_ACCOUNT, type OutcomeCounts, surveyRows } from '@/database/importRows';
 import { moveImport, selectImport, type WrittenCounts } from '@/database/imports';
 import { selectRegistryFees } from '@/database/policies';
 import { selectSettings } from '@/database/settings';
@@ -16,6 +16,8 @@ const CUT_OFF = { status: 'failed', problem: 'interrupted' } as const;
 
 export interface WrittenImport extends WrittenCounts {
   readonly batchId: number | null;
+  /** How its rows had come out. */
+  readonly outcomes: OutcomeCounts;
 }
 
 /**
@@ -33,7 +35,8 @@ export const writeImport = command('writeImport', async (deps: Deps, id: string)
         row.status === 'done' ? 'This list has been written already.' : 'Read the list first, then write it.',
       );
     }
-    const { counts, accounts, isAccountNeeded } = await surveyRows(tx, id);
+    const survey = await surveyRows(tx, id);
+    const { counts, accounts, isAccountNeeded } = survey;
     if (row.rowsTotal > 0 && Object.values(counts).every(({ rows }) => rows === 0)) {
       await moveImport(tx, id, CUT_OFF);
       return refuse('import-not-ready', 'What was read of this list is gone. Read it again, then write it.');
@@ -50,8 +53,8 @@ export const writeImport = command('writeImport', async (deps: Deps, id: string)
     );
     const feeMinor = registryFeeOn(await selectRegistryFees(tx), dayOf(at))?.minor ?? 0;
     const confirmed = row.options.confirmed === true;
-    const written = await writeStagedRows(tx, id, counts, { batchId, accountId, feeMinor, at, confirmed });
+    const written = await writeStagedRows(tx, id, survey, { batchId, accountId, feeMinor, at, confirmed });
     await moveImport(tx, id, { status: 'done', batchId, options: { ...row.options, written } });
-    return { ...written, batchId };
+    return { ...written, batchId, outcomes: counts };
   });
 });

@@ -64,7 +64,7 @@ const words = (text: string) => text.split(/\s+/).filter(Boolean);
 const NO_COMMANDS = new Set([
   // Changes nothing that somebody decides: it reads, or looks up.
   ...words(`
-  waitingFor account accounts auditExport auditPage members allAssumptions approaches asOfFrom askingProgress auctionView auctions checkProgress
+  waitingFor accounts heldAccount heldAccounts auditExport auditPage members allAssumptions approaches asOfFrom askingProgress auctionView auctions checkProgress
   comingFree compareTerms deps dropping eventsAfter foreignTransfers hangingOn health historyPage
   holderAddresses ideaSets idsOfNames importRows importSummary keptForecasts keptZone ledgerChoice link links
   listings listingsCsv lookBack lookUp mail mails marketplace marketplaces messagesSince nameDetail

@@ -1,6 +1,6 @@
 import { PAYMENT_METHOD_KINDS, type PaymentMethod } from '@/core/funding';
 import { formatInstant, type Instant } from '@/core/time';
-import type { AccountRow } from '@/usecases/accounts/accounts';
+import type { HeldAccount } from '@/usecases/accounts/accounts';
 import type { AccountForecast } from '@/usecases/accounts/forecast';
 import type { LinkRow } from '@/usecases/links/links';
 import type { MessageRow } from '@/usecases/links/messages';
@@ -29,7 +29,7 @@ const paymentMethod = documentOf<PaymentMethod>()({
 
 export const accountDocument = named(
   'Account',
-  documentOf<AccountRow>()({
+  documentOf<HeldAccount>()({
     id: whole,
     label: text,
     registrar: text,
@@ -38,14 +38,14 @@ export const accountDocument = named(
     leadDays: whole,
     lateDays: whole,
     switchHours: orNull(whole),
-    lateFee: amountOf(({ lateFeeMinor: minor, currency }: AccountRow) => ({ minor, currency })),
+    lateFee: amountOf(({ lateFeeMinor: minor, currency }: HeldAccount) => ({ minor, currency })),
     taxPercent: figure,
     auctionDay: orNull(whole),
     yearsPerCharge: whole,
     retryDays: list(whole),
     refunds: yesNo,
     paymentMethods: list(paymentMethod),
-    balance: amountOf(({ balanceMinor: minor, currency }: AccountRow) => ({ minor, currency })),
+    balance: amountOf(({ balanceMinor: minor, currency }: HeldAccount) => ({ minor, currency })),
     balanceAt: orNull(instant),
     linked: yesNo,
     holder: orNull(text),

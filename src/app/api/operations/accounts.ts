@@ -1,7 +1,7 @@
 import type { WhatIf } from '@/core/ledger';
 import { isRefusal, refuse } from '@/core/refusal';
 import { addDays } from '@/core/time';
-import { type AccountRow, account, accounts, removeAccount, saveAccount } from '@/usecases/accounts/accounts';
+import { type HeldAccount, heldAccount, heldAccounts, removeAccount, saveAccount } from '@/usecases/accounts/accounts';
 import { changeFunds, FundsForm } from '@/usecases/accounts/funds';
 import { AccountForm } from '@/usecases/accounts/requests';
 import { compute } from '@/usecases/computing';
@@ -39,15 +39,15 @@ async function forecastOf(asked: Asked, thought: Omit<WhatIf, 'accountId'> | nul
   return found(await compute(deps, 'accountForecast', idIn(asked), until, thought), 'account');
 }
 
-const theAccount = async (asked: Asked, id = idIn(asked)) => found(await account(asked.deps, id), 'account');
+const theAccount = async (asked: Asked, id = idIn(asked)) => found(await heldAccount(asked.deps, id), 'account');
 
 export const ACCOUNTS: readonly AnyOperation[] = [
   operation({
     method: 'GET',
     path: '/accounts',
     summary: 'Accounts and their rules',
-    answer: documentOf<AccountRow[]>()({ accounts: from((rows: AccountRow[]) => rows, list(accountDocument)) }),
-    run: ({ deps }) => accounts(deps),
+    answer: documentOf<HeldAccount[]>()({ accounts: from((rows: HeldAccount[]) => rows, list(accountDocument)) }),
+    run: ({ deps }) => heldAccounts(deps),
   }),
   operation({
     method: 'POST',

@@ -8,12 +8,12 @@ import { Page, Ruled } from '@/ui/text/Sheet';
 import { Empty } from '@/ui/text/States';
 import { Wide } from '@/ui/text/Wide';
 import { dayWords } from '@/ui/text/words';
-import type { AccountRow } from '@/usecases/accounts/accounts';
+import type { HeldAccount } from '@/usecases/accounts/accounts';
 import { useLedger } from '../../frame/LedgerProvider';
 import { useTitle } from '../../frame/PageTitle';
 
 /** Every account, with the rules by which it charges. */
-export function AccountsScreen({ accounts }: { accounts: readonly AccountRow[] }) {
+export function AccountsScreen({ accounts }: { accounts: readonly HeldAccount[] }) {
   useTitle('Accounts', 'how each registrar charges');
   const { style } = useLedger();
   const add = (

@@ -13,14 +13,14 @@ import { Form, textOf } from '@/ui/controls/Form';
 import { Actions } from '@/ui/overlay/Dialog';
 import { Sentence } from '@/ui/text/Sentence';
 import { Fields } from '@/ui/text/Sheet';
-import type { AccountRow } from '@/usecases/accounts/accounts';
+import type { HeldAccount } from '@/usecases/accounts/accounts';
 import { useSave } from '../../../acts/useSave';
 import { useLedger } from '../../../frame/LedgerProvider';
 import { removeAccountAction, saveAccountAction } from '../../actions';
 import { type PaymentMethodLine, PaymentMethods } from './PaymentMethods';
 
 /** The rules by which the registrar charges, what it is paid with, and the balance there. */
-export function AccountForm({ account }: { account: AccountRow | null }) {
+export function AccountForm({ account }: { account: HeldAccount | null }) {
   const router = useRouter();
   const { homeCurrency } = useLedger();
   const [paymentMethods, setPaymentMethods] = useState(() => linesOf(account));
@@ -77,7 +77,7 @@ export function AccountForm({ account }: { account: AccountRow | null }) {
 }
 
 interface RuleFieldsProps {
-  readonly account: AccountRow | null;
+  readonly account: HeldAccount | null;
   readonly currency: string;
   readonly onCurrency: (code: string) => void;
 }
@@ -188,7 +188,7 @@ function ChargeSentences(props: RuleFieldsProps) {
 }
 
 /** A rule that is a whole number, as a blank in its sentence. */
-function Rule({ account, name }: { account: AccountRow | null; name: (typeof RULES)[number]['name'] }) {
+function Rule({ account, name }: { account: HeldAccount | null; name: (typeof RULES)[number]['name'] }) {
   const { label, usual, blank } = RULES.find((rule) => rule.name === name) ?? RULES[0];
   return (
     <Field
@@ -212,7 +212,7 @@ const RULES = [
   { name: 'switchHours', label: 'Confirms a switch within, hours', blank: '?', usual: '' },
 ] as const;
 
-function linesOf(account: AccountRow | null): readonly PaymentMethodLine[] {
+function linesOf(account: HeldAccount | null): readonly PaymentMethodLine[] {
   return (account?.paymentMethods ?? []).map(({ kind, label, endsMonth }) => ({
     kind,
     label,

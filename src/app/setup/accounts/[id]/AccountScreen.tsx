@@ -1,6 +1,6 @@
 'use client';
 import { Notice, Page } from '@/ui/text/Sheet';
-import type { AccountRow } from '@/usecases/accounts/accounts';
+import type { HeldAccount } from '@/usecases/accounts/accounts';
 import type { PriceRow } from '@/usecases/accounts/prices';
 import type { LinkRow } from '@/usecases/links/links';
 import { useTitle } from '../../../frame/PageTitle';
@@ -15,7 +15,7 @@ export function AccountScreen({
   link,
   needsLogin = false,
 }: {
-  account: AccountRow | null;
+  account: HeldAccount | null;
   prices: readonly PriceRow[];
   link: LinkRow | null;
   /** Another key has sealed the link's password. */

@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
-import { account } from '@/usecases/accounts/accounts';
+import { heldAccount } from '@/usecases/accounts/accounts';
 import { priceRows } from '@/usecases/accounts/prices';
 import { deps } from '@/usecases/deps';
 import { link } from '@/usecases/links/links';
@@ -12,7 +12,7 @@ export const metadata: Metadata = { title: 'Account' };
 export default async function AccountPage({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
   if (id === 'new') return <AccountScreen account={null} prices={[]} link={null} />;
-  const found = /^\d{1,9}$/.test(id) ? await account(deps(), Number(id)) : null;
+  const found = /^\d{1,9}$/.test(id) ? await heldAccount(deps(), Number(id)) : null;
   if (!found) notFound();
   const [prices, linked, otherKey] = await Promise.all([
     priceRows(deps(), found.id),
