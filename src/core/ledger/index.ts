@@ -64,6 +64,7 @@ export {
   everyRow,
   type LedgerRow,
   LOOK_AHEAD_YEARS,
+  type NameStanding,
   type Projection,
   policyOf,
   projectedInSteps,

@@ -5,7 +5,15 @@ import { DEADLINE_KINDS, type Deadline, deadlineAt } from '../pricing';
 import type { Instant } from '../time';
 import { groupCostsAt, type KeepingCosts } from './costs';
 import type { LedgerName } from './data';
-import { everyRow, type LedgerRow, marksOf, type Projection, rowsOn } from './projection';
+import {
+  everyRow,
+  type LedgerRow,
+  marksOf,
+  type NameStanding,
+  type Projection,
+  rowsOn,
+  standingsOn,
+} from './projection';
 
 /** The number of a phase in a column; 0 for none. */
 export const phaseCode = (phase: Phase | null): number => (phase === null ? 0 : PHASES.indexOf(phase) + 1);
@@ -210,6 +218,11 @@ export class LedgerDay {
   /** Reads names in full, one after the other; what they share is worked out once. */
   reader(): (place: number) => LedgerRow {
     return rowsOn(this.projection, this.day);
+  }
+
+  /** Reads how names stand, one after the other, without what else is known of them. */
+  standings(): (place: number) => NameStanding {
+    return standingsOn(this.projection, this.day);
   }
 
   /** One name in full. */

@@ -61,11 +61,10 @@ export function policyOf(projection: Projection, place: number): Policy {
   return windowOf(projection, place).policy;
 }
 
-/** One name on one day: facts up to `asOf`, the projection after it. */
-export interface LedgerRow {
+/** How a name stands on one day: facts up to `asOf`, the projection after it. */
+export interface NameStanding {
   /** The name's place in the projection. */
   readonly place: number;
-  readonly name: LedgerName;
   /** `null` when nobody has said when the term ends; then phase, marks and step are `null` too. */
   readonly termEnd: TermEnd | null;
   readonly setting: LedgerName['setting'];
@@ -76,6 +75,11 @@ export interface LedgerRow {
   readonly failed: Charge | null;
   readonly outlook: Outlook;
   readonly costs: KeepingCosts;
+}
+
+/** The same with everything the ledger knows of the name. */
+export interface LedgerRow extends NameStanding {
+  readonly name: LedgerName;
 }
 
 const NO_ACCOUNT = { lateDays: 0, auctionDay: null } as const;
@@ -216,22 +220,36 @@ export function marksOf(projection: Projection, place: number, termEnd: TermEnd)
 
 /** Reads rows of a projection on one day; what the names share is worked out once. */
 export function rowsOn(projection: Projection, day: Instant): (place: number) => LedgerRow {
+  const standing = standingsOn(projection, day);
+  return (place) => named(standing(place), projection.names.at(place));
+}
+
+/** Completes what has just been read: a copy of it would take as long again. */
+function named(standing: NameStanding, name: LedgerName): LedgerRow {
+  const row = standing as { -readonly [K in keyof LedgerRow]: LedgerRow[K] };
+  row.name = name;
+  return row;
+}
+
+/** Reads how the names of a projection stand on one day, without what else is known of them. */
+export function standingsOn(projection: Projection, day: Instant): (place: number) => NameStanding {
   const { index, names, charges, asOf, groups } = projection;
   const costsOf = keepingCostsAt(index, names, groups, day);
   return (place) => {
     const costs = costsOf(place);
-    const name = names.at(place);
-    if (name.termEnd === null) {
+    const end = names.termEnd(place);
+    const said = names.flag(place, 'setting');
+    if (end === null) {
       const nothing = { termEnd: null, phase: null, marks: null, deadline: null, coming: null, failed: null };
-      return { place, name, setting: name.setting, costs, outlook: { kind: 'unknown' }, ...nothing };
+      return { place, setting: said, costs, outlook: { kind: 'unknown' }, ...nothing };
     }
-    const state = chargedState({ termEnd: name.termEnd, setting: name.setting }, charges, place, asOf, day);
+    const state = chargedState({ termEnd: end, setting: said }, charges, place, asOf, day);
     const marks = marksOf(projection, place, state.termEnd);
-    const phase = phaseAt(marks, name.observed, day);
+    const phase = phaseAt(marks, names.observed(place), day);
     const deadline = deadlineAt(phase, marks, state.saving, costs, day);
     const outlook = outlookOf(phase, marks, state, day);
     const { termEnd, setting, coming, failed } = state;
-    return { place, name, termEnd, setting, phase, marks, deadline, coming, failed, outlook, costs };
+    return { place, termEnd, setting, phase, marks, deadline, coming, failed, outlook, costs };
   };
 }
 

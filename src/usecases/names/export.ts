@@ -1,7 +1,7 @@
-import type { LedgerRow } from '@/core/ledger';
+import type { NameStanding, NameTable } from '@/core/ledger';
 import { type Amount, formatDecimal } from '@/core/money';
 import { isRefusal, type Refusal } from '@/core/refusal';
-import { daysUntil, endDay, formatInstant, formatTermEnd, type Instant } from '@/core/time';
+import { daysUntil, endDay, formatInstant, formatTermEnd, type Instant, type TermEnd } from '@/core/time';
 import { selectSettings } from '@/database/settings';
 import { writeRowsOf, writeTable } from '@/formats/csv/writeTable';
 import { type WorkbookCell, writeWorkbook } from '@/formats/workbook/writeWorkbook';
@@ -11,11 +11,13 @@ import { accountLabels, nameDocument } from './nameDocument';
 
 const money = (amount: Amount | null) => (amount ? `${formatDecimal(amount)} ${amount.currency}` : '');
 const moneys = (amounts: readonly Amount[]) => amounts.map(money).join(' + ');
+const end = (term: TermEnd | null) => (term ? formatTermEnd(term) : '');
 const day = (instant: Instant | null) => (instant === null ? '' : formatInstant(instant));
 const yesNo = (value: boolean | null) => (value === null ? '' : value ? 'yes' : 'no');
 
 interface ExportContext {
   readonly asOf: Instant;
+  readonly names: NameTable;
   /** The office's zone, in which days are counted. */
   readonly zone: string;
   readonly account: (id: number) => string;
@@ -27,20 +29,20 @@ const COLUMNS: Readonly<
     string,
     {
       readonly heading: string;
-      /** A cell of it is never taken for anything else: days, and words of our own. */
+      /** A cell of it is never taken for anything else: days, amounts of nothing less than nothing, words of our own. */
       readonly isPlain?: true;
-      readonly cell: (row: LedgerRow, context: ExportContext) => string;
+      readonly cell: (name: NameStanding, context: ExportContext) => string;
       /** The same as a workbook keeps it, where that is more than a text. */
-      readonly value?: (row: LedgerRow, context: ExportContext) => WorkbookCell;
+      readonly value?: (name: NameStanding, context: ExportContext) => WorkbookCell;
     }
   >
 > = {
-  name: { heading: 'Name', isPlain: true, cell: ({ name }) => name.ascii },
-  account: { heading: 'Account', cell: ({ name }, { account }) => account(name.accountId) },
+  name: { heading: 'Name', isPlain: true, cell: ({ place }, { names }) => names.ascii(place) },
+  account: { heading: 'Account', cell: ({ place }, { names, account }) => account(names.accountId(place)) },
   termEnd: {
     heading: 'Term ends',
     isPlain: true,
-    cell: ({ termEnd }) => (termEnd ? formatTermEnd(termEnd) : ''),
+    cell: ({ termEnd }) => end(termEnd),
     value: ({ termEnd }) => termEnd,
   },
   days: {
@@ -53,6 +55,7 @@ const COLUMNS: Readonly<
   outlook: { heading: 'If nothing is done', cell: ({ outlook }) => outlookCell(outlook) },
   cost: {
     heading: 'Cost now, then',
+    isPlain: true,
     cell: ({ deadline }) =>
       deadline
         ? [
@@ -69,32 +72,38 @@ const COLUMNS: Readonly<
             .join(' > ')
         : '',
   },
-  asking: { heading: 'Asking', cell: ({ name }) => money(name.asking), value: ({ name }) => name.asking },
+  asking: {
+    heading: 'Asking',
+    isPlain: true,
+    cell: ({ place }, { names }) => money(names.asking(place)),
+    value: ({ place }, { names }) => names.asking(place),
+  },
   phase: { heading: 'Phase', isPlain: true, cell: ({ phase }) => phase ?? '' },
-  ending: { heading: 'Ending', isPlain: true, cell: ({ name }) => name.ending },
+  ending: { heading: 'Ending', isPlain: true, cell: ({ place }, { names }) => names.ending(place) },
   registered: {
     heading: 'Registered',
     isPlain: true,
-    cell: ({ name }) => (name.registered ? formatTermEnd(name.registered) : ''),
-    value: ({ name }) => name.registered,
+    cell: ({ place }, { names }) => end(names.registered(place)),
+    value: ({ place }, { names }) => names.registered(place),
   },
-  spent: { heading: 'Spent so far', cell: ({ name }) => moneys(name.spent) },
+  spent: { heading: 'Spent so far', cell: ({ place }, { names }) => moneys(names.spent(place)) },
   perYear: {
     heading: 'Renewal price',
+    isPlain: true,
     cell: ({ costs }) => money(costs.perYear),
     value: ({ costs }) => costs.perYear,
   },
-  purpose: { heading: 'Purpose', isPlain: true, cell: ({ name }) => name.purpose },
-  tags: { heading: 'Tags', cell: ({ name }) => name.tags.join(', ') },
-  lock: { heading: 'Lock', isPlain: true, cell: ({ name }) => yesNo(name.lock) },
-  privacy: { heading: 'Privacy', isPlain: true, cell: ({ name }) => yesNo(name.privacy) },
-  notes: { heading: 'Notes', cell: ({ name }) => name.notes },
-  checked: { heading: 'Last checked', isPlain: true, cell: ({ name }) => day(name.checkedAt) },
+  purpose: { heading: 'Purpose', isPlain: true, cell: ({ place }, { names }) => names.flag(place, 'purpose') },
+  tags: { heading: 'Tags', cell: ({ place }, { names }) => names.tags(place).join(', ') },
+  lock: { heading: 'Lock', isPlain: true, cell: ({ place }, { names }) => yesNo(names.flag(place, 'lock')) },
+  privacy: { heading: 'Privacy', isPlain: true, cell: ({ place }, { names }) => yesNo(names.flag(place, 'privacy')) },
+  notes: { heading: 'Notes', cell: ({ place }, { names }) => names.notes(place) },
+  checked: { heading: 'Last checked', isPlain: true, cell: ({ place }, { names }) => day(names.checkedAt(place)) },
 };
 
 const EVERY_COLUMN = Object.keys(COLUMNS);
 
-function outlookCell(outlook: LedgerRow['outlook']): string {
+function outlookCell(outlook: NameStanding['outlook']): string {
   if (outlook.kind === 'charged' || outlook.kind === 'charge fails')
     return `${outlook.kind} ${formatInstant(outlook.charge.at)}`;
   if (outlook.kind === 'lapses')
@@ -112,7 +121,7 @@ export async function exportCsv(deps: Deps, query: URLSearchParams): Promise<str
   const { ledger, places } = arranged;
   const columns = columnsIn(query);
   const context = await contextOf(deps, arranged);
-  const read = ledger.reader();
+  const standing = ledger.standings();
   const pieces = [
     writeTable(
       columns.map((column) => column.heading),
@@ -121,10 +130,10 @@ export async function exportCsv(deps: Deps, query: URLSearchParams): Promise<str
   ];
   const written = columns.map(({ cell, isPlain = false }) => ({
     isPlain,
-    cell: (row: LedgerRow) => cell(row, context),
+    cell: (name: NameStanding) => cell(name, context),
   }));
   for (let from = 0; from < places.length; from += ROWS_A_PIECE)
-    pieces.push(writeRowsOf(Array.from(places.subarray(from, from + ROWS_A_PIECE), read), written));
+    pieces.push(writeRowsOf(Array.from(places.subarray(from, from + ROWS_A_PIECE), standing), written));
   return pieces.join('');
 }
 
@@ -135,6 +144,7 @@ const columnsIn = (query: URLSearchParams) => {
 
 const contextOf = async ({ database }: Deps, { ledger }: ArrangedLedger): Promise<ExportContext> => ({
   asOf: ledger.day,
+  names: ledger.projection.names,
   zone: (await selectSettings(database)).zone,
   account: accountLabels(ledger.projection.index.rules),
 });
@@ -148,9 +158,9 @@ export async function exportXlsx(deps: Deps, query: URLSearchParams): Promise<Ui
   return writeWorkbook(
     'Names',
     columns.map((column) => column.heading),
-    arranged.ledger
-      .rows(arranged.places)
-      .map((row) => columns.map((column) => (column.value ?? column.cell)(row, context))),
+    Array.from(arranged.places, arranged.ledger.standings()).map((name) =>
+      columns.map((column) => (column.value ?? column.cell)(name, context)),
+    ),
   );
 }
 
