@@ -94,7 +94,7 @@ function endOfRow(bytes: Buffer, at: number): number {
 }
 
 /** For so long at most rows are taken before whoever else asked this thread has a turn: they come faster than they are taken. */
-const BREATH_MS = 4;
+const BREATH_MS = 1;
 
 /**
  * Runs a query and hands each row over while PostgreSQL is still writing the next ones: hundreds of thousands of rows are read in the time that

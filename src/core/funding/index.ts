@@ -21,6 +21,7 @@ export {
   chargesOn,
   isChargedAtOnce,
   playCharges,
+  playingCharges,
   projectCharges,
   sharesBalance,
 } from './project';

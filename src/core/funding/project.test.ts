@@ -14,6 +14,7 @@ import {
   type FundedAccount,
   isChargedAtOnce,
   playCharges,
+  playingCharges,
   projectCharges,
 } from './index';
 
@@ -161,6 +162,34 @@ const made = (rows: readonly { ascii: string; days: number; cost: number; on: bo
   rows.map((row, i) =>
     name(`${row.ascii}${i}.com`, formatInstant(addDays(ASOF, row.days)), row.cost, { setting: row.on ? 'on' : 'off' }),
   );
+
+test.each([
+  ['where each name is played by itself', { ...balanceOnly, balanceMinor: null }],
+  ['where a balance is shared', { ...balanceOnly, balanceMinor: 10_000_000 }],
+])(
+  'however many names there are, somebody else has a turn after a thousand of them or of their charges: %s',
+  (_, account) => {
+    const names = chargedNames(
+      Array.from({ length: 12_000 }, (_, i) =>
+        name(`name${i}.com`, formatInstant(addDays(ASOF, i % 700)), 100 + (i % 7)),
+      ),
+    );
+    const table = new ChargeTable(12_000, 0);
+    let [turns, most, before] = [0, 0, 0];
+    for (const _ of playingCharges(account, names, ASOF, UNTIL, table)) {
+      turns += 1;
+      most = Math.max(most, table.size - before);
+      before = table.size;
+    }
+    const once = new ChargeTable(12_000, 0);
+    playCharges(account, names, ASOF, UNTIL, once);
+    expect(turns).toBeGreaterThan(12);
+    // Three years of a thousand names are played between two turns.
+    expect(most).toBeLessThanOrEqual(3000);
+    expect(table.size).toBe(once.size);
+    for (const place of [0, 1, 699, 700, 11_999]) expect(table.of(place)).toEqual(once.of(place));
+  },
+);
 
 describe('whatever the portfolio', () => {
   test('charges come in order of time, and a name’s in the order in which they were made', () => {

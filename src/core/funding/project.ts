@@ -1,4 +1,5 @@
 import type { Amount } from '../money';
+import { inOneGo, type Steps } from '../steps';
 import { addDays, addYears, earliestAt, earliestEnd, type Instant, type TermEnd } from '../time';
 import type { AutoRenewSetting, FundedAccount } from './account';
 import { type Charge, cardIsGood, pay } from './charge';
@@ -75,19 +76,28 @@ export function projectCharges(
 }
 
 /** `projectCharges` for many names: the charges are added to a table. */
-export function playCharges(
+export function playCharges(...played: Parameters<typeof playingCharges>): void {
+  inOneGo(playingCharges(...played));
+}
+
+/** So many names, or charges, are played in a millisecond or two. */
+const A_STEP = 1000;
+
+/** The same in steps. */
+export function* playingCharges(
   account: FundedAccount,
   names: ChargedNames,
   asOf: Instant,
   until: Instant,
   table: ChargeTable,
-): void {
+): Steps<void> {
   const { places, isDay, isStalled } = names;
   const end = names.termEnd.slice();
   // A charge that was due before today, and of which nobody has said what came of it, is only assumed.
   const overdue = new Uint8Array(places.length);
   const due = new Float64Array(places.length);
   for (let i = 0; i < places.length; i += 1) {
+    if (i % (10 * A_STEP) === A_STEP) yield;
     const at = firstAttempt(account, names, i, asOf);
     due[i] = at ?? Number.NaN;
     const lead = addDays(earliestAt(end[i] as number, isDay[i] === 1), -account.leadDays);
@@ -113,12 +123,19 @@ export function playCharges(
     return nextCharge(earliestAt(newEnd, dateAlone), account, at);
   };
   if (!sharesBalance(account)) {
-    for (let i = 0; i < places.length; i += 1)
+    for (let i = 0; i < places.length; i += 1) {
+      if (i % A_STEP === A_STEP - 1) yield;
       for (let at = dueAt(due, i); at !== null && at <= until; at = attempt(i, at));
+    }
     return;
   }
   const queue = new DueQueue(due);
-  for (let i = queue.first; i >= 0 && queue.at(i) <= until; i = queue.first) queue.pass(attempt(i, queue.at(i)));
+  let played = 0;
+  for (let i = queue.first; i >= 0 && queue.at(i) <= until; i = queue.first) {
+    queue.pass(attempt(i, queue.at(i)));
+    played += 1;
+    if (played % A_STEP === 0) yield;
+  }
 }
 
 /** What one charge takes is missing for the next only where a balance that is known pays: else the order of names does not matter. */

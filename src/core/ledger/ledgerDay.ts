@@ -2,6 +2,7 @@ import { AUTO_RENEW_SETTINGS, type ChargesOn, chargesOn } from '../funding';
 import { type Marks, movedBy, PHASES, type Phase, phaseAt } from '../lifecycle';
 import type { Amount } from '../money';
 import { DEADLINE_KINDS, type Deadline, deadlineAt } from '../pricing';
+import type { Steps } from '../steps';
 import type { Instant } from '../time';
 import { groupCostsAt, type KeepingCosts } from './costs';
 import type { LedgerName } from './data';
@@ -265,11 +266,8 @@ export function todayOf(projection: Projection): LedgerDay {
 /** So many names are read in a few hundredths of a second. */
 const NAMES_A_STEP = 10_000;
 
-/** The same of a projection that was not played on, some names after the others: between them whoever reads it can see to something else. */
-export function* todayInSteps(
-  projection: Projection,
-  step: number = NAMES_A_STEP,
-): Generator<undefined, LedgerDay, undefined> {
+/** The same of a projection that was not played on, in steps. */
+export function* todayInSteps(projection: Projection, step: number = NAMES_A_STEP): Steps<LedgerDay> {
   let today = todays.get(projection.key) ?? null;
   if (today) return today;
   for (let upTo = step; today === null || upTo < projection.names.length + step; upTo += step) {

@@ -1,4 +1,4 @@
-import { type Charge, type ChargedNames, ChargeTable, chargedState, playCharges } from '../funding';
+import { type Charge, type ChargedNames, ChargeTable, chargedState, playingCharges } from '../funding';
 import {
   type AccountWindow,
   lifecycleMarks,
@@ -9,6 +9,7 @@ import {
   policyFor,
 } from '../lifecycle';
 import { type Deadline, deadlineAt } from '../pricing';
+import { inOneGo, type Steps } from '../steps';
 import { addDays, addYears, dayOf, earliestEnd, type Instant, startOfDay, type TermEnd } from '../time';
 import { columnsOf } from './columns';
 import {
@@ -92,19 +93,12 @@ export function yearsPerCharge(account: LedgerAccount, policy: Policy): number {
 
 /** Plays every account forward from `asOf` for as long as the date can be moved and a lifecycle strip drawn. */
 export function projectLedger(index: RuleIndex, ledger: NameTable | readonly LedgerName[], asOf: Instant): Projection {
-  const steps = projectedInSteps(index, ledger instanceof NameTable ? ledger : new NameTable(columnsOf(ledger)), asOf);
-  for (;;) {
-    const step = steps.next();
-    if (step.done) return step.value;
-  }
+  const names = ledger instanceof NameTable ? ledger : new NameTable(columnsOf(ledger));
+  return inOneGo(projectedInSteps(index, names, asOf));
 }
 
-/** The same, one account after the other: between them whoever works it out can see to something else. */
-export function* projectedInSteps(
-  index: RuleIndex,
-  names: NameTable,
-  asOf: Instant,
-): Generator<undefined, Projection, undefined> {
+/** The same in steps, one account after the other. */
+export function* projectedInSteps(index: RuleIndex, names: NameTable, asOf: Instant): Steps<Projection> {
   const ground = groundOf(index, names);
   const charges = new ChargeTable(names.length, names.length * (LOOK_AHEAD_YEARS + STRIP_YEARS));
   const charged = new Map<number, ChargedNames>();
@@ -112,7 +106,8 @@ export function* projectedInSteps(
     yield;
     const own = chargedBy(account, names, places, ground);
     charged.set(account.id, own);
-    playCharges(account, own, asOf, playedUntil(asOf), charges);
+    yield;
+    yield* playingCharges(account, own, asOf, playedUntil(asOf), charges);
   }
   return projectionOf(index, names, asOf, charges, ground, null, charged);
 }

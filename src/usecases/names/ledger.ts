@@ -10,6 +10,7 @@ import {
   replayLedger,
   todayInSteps,
 } from '@/core/ledger';
+import type { Steps } from '@/core/steps';
 import { packed } from '@/core/table';
 import { formatInstant, HOUR_MS, type Instant } from '@/core/time';
 import { countAcquiring } from '@/database/approaches';
@@ -166,7 +167,7 @@ export async function readAnew(deps: Deps): Promise<number> {
 }
 
 /** Goes through steps, between which is answered whoever has asked meanwhile: very many names take seconds. */
-async function amongOthers<T>(steps: Generator<undefined, T, undefined>): Promise<T> {
+async function amongOthers<T>(steps: Steps<T>): Promise<T> {
   for (;;) {
     await new Promise<void>((goOn) => setImmediate(goOn));
     const step = steps.next();
