@@ -46,19 +46,23 @@ export interface StagedSurvey {
   readonly lacksAccount: boolean;
   /** A row that is taken says what was paid. */
   readonly isPaid: boolean;
+  /** Something is said of a row that can be taken: see `selectNotes`. */
+  readonly isNoted: boolean;
 }
 
 /** Looks through the rows of an import once, which may be many. */
 export async function surveyRows(db: Queryable, importId: string): Promise<StagedSurvey> {
   const { rows } = await db.query<StagedSurvey & { counts: OutcomeCounts | null }>(
     `with alike as materialized (
-       select outcome, account, count(*) as rows, count(*) filter (where taken) as taken, count(*) filter (where taken and paid_minor is not null) as paid, min(line) as line
+       select outcome, account, count(*) as rows, count(*) filter (where taken) as taken, count(*) filter (where taken and paid_minor is not null) as paid,
+         count(message) filter (where outcome not in (${outcome('refused')}, ${outcome('missing')})) as noted, min(line) as line
        from import_rows where import_id = $1 group by outcome, account)
      select (select jsonb_object_agg(outcome, jsonb_build_object('rows', rows, 'taken', taken))
          from (select outcome, sum(rows) as rows, sum(taken) as taken from alike group by outcome) o) as counts,
        array(select account from alike where account is not null and outcome <> ${outcome('refused')} group by account order by min(line)) as accounts,
        exists (select from alike where outcome = ${outcome('new')} and taken > 0 and account is null) as "isAccountNeeded",
-       exists (select from alike where taken > 0 and account is null) as "lacksAccount", exists (select from alike where paid > 0) as "isPaid"`,
+       exists (select from alike where taken > 0 and account is null) as "lacksAccount", exists (select from alike where paid > 0) as "isPaid",
+       exists (select from alike where noted > 0) as "isNoted"`,
     [importId],
   );
   const survey = rows[0] as (typeof rows)[number];

@@ -1,7 +1,7 @@
 import type { NumberStyle } from '@/core/money';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { DATE_ORDERS } from '@/core/time';
-import { countOutcomes, countRefusals, selectNotes } from '@/database/importRows';
+import { countRefusals, selectNotes, surveyRows } from '@/database/importRows';
 import { deleteImport, type ImportOptions } from '@/database/imports';
 import { selectSettings } from '@/database/settings';
 import { areAmountsOpen, isOpen, type OpenQuestion, openQuestions } from '@/formats/portfolio/columns';
@@ -64,6 +64,7 @@ export const importAtOnce = command(
     const begun = await takeIn(deps, {
       content: request.content,
       source: 'another program',
+      isReadAtOnce: true,
       accountLabel: request.account,
     });
     if (isRefusal(begun)) return begun;
@@ -78,12 +79,12 @@ export const importAtOnce = command(
     if (request.takeMoves) await chooseRows(deps, id, 'conflict', null, true);
     const written = request.dryRun ? null : await writeImport(deps, id);
     if (isRefusal(written)) return written;
-    const counts = written?.outcomes ?? (await countOutcomes(deps.database, id));
+    const { counts, isNoted } = written ?? (await surveyRows(deps.database, id));
     const isRefused = counts.refused.rows > 0;
     const [refused, refusedByCode, notes] = await Promise.all([
       isRefused ? importRows(deps, id, 'refused', MOST_TOLD, 0) : [],
       isRefused ? countRefusals(deps.database, id) : {},
-      selectNotes(deps.database, id, MOST_TOLD),
+      isNoted ? selectNotes(deps.database, id, MOST_TOLD) : [],
     ]);
     // Nobody comes back to a trial: its text and rows go at once.
     if (request.dryRun) await deleteImport(deps.database, id);

@@ -12,7 +12,7 @@ import {
   selectMapping,
   upsertMapping,
 } from '@/database/imports';
-import { transaction } from '@/database/pool';
+import { type Database, transaction } from '@/database/pool';
 import { selectSettings } from '@/database/settings';
 import {
   analyzeStaged,
@@ -45,6 +45,8 @@ export interface NewImport {
   /** The account of rows that name none: one that exists, or a label for a new one. */
   readonly accountId?: number | null;
   readonly accountLabel?: string | null;
+  /** Whoever brings it reads it at once: its text is not kept. */
+  readonly isReadAtOnce?: boolean;
 }
 
 /** An import that has just been taken in, with its text as a table. */
@@ -61,6 +63,9 @@ export async function beginImport(deps: Deps, request: NewImport): Promise<Impor
   const begun = await takeIn(deps, request);
   return isRefusal(begun) ? begun : begun.row;
 }
+
+const NO_TEXT = Buffer.alloc(0);
+const TEXT_GONE = refuse('import-unknown', 'The text of this list is not kept. Bring the list again.');
 
 /** Like `beginImport`, for one who reads the import at once. */
 export const takeIn = command('takeIn', async (deps: Deps, request: NewImport): Promise<BegunImport | Refusal> => {
@@ -101,7 +106,7 @@ export const takeIn = command('takeIn', async (deps: Deps, request: NewImport): 
     batchId: null,
     undone: false,
   };
-  await insertImport(deps.database, row, Buffer.from(request.content));
+  await insertImport(deps.database, row, request.isReadAtOnce ? NO_TEXT : Buffer.from(request.content));
   return { row, source: read.source };
 });
 
@@ -173,7 +178,7 @@ export const readImport = command(
     if (options.accountLabel) options = { ...options, ...(await accountOf(deps, labelled(options))) };
     let source = begun;
     if (wanted.sheet && wanted.sheet !== found.options.sheet) {
-      const read = await sourceOf(await selectImportContent(database, id), wanted.sheet);
+      const read = await keptSource(database, id, wanted.sheet);
       if (isRefusal(read)) return read;
       source = read.source;
       options = { ...options, mapping: read.source.mapping, ...shownOf(read) };
@@ -189,7 +194,7 @@ export const readImport = command(
     }
     try {
       if (!source) {
-        const read = await sourceOf(await selectImportContent(database, id), options.sheet ?? null);
+        const read = await keptSource(database, id, options.sheet ?? null);
         if (isRefusal(read)) {
           await moveImport(database, id, { status: 'failed', problem: read.message });
           return read;
@@ -220,6 +225,12 @@ export const readImport = command(
     return (await selectImport(database, id)) as ImportRow;
   },
 );
+
+/** What was brought, as it is kept. */
+async function keptSource(database: Database, id: string, sheet: string | null): Promise<BroughtSource | Refusal> {
+  const content = await selectImportContent(database, id);
+  return content.length === 0 ? TEXT_GONE : sourceOf(content, sheet);
+}
 
 const labelled = ({ accountId, accountLabel }: ImportOptions): BroughtList => ({
   source: '',

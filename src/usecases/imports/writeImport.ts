@@ -2,7 +2,7 @@ import { registryFeeOn } from '@/core/lifecycle';
 import { type Refusal, refuse } from '@/core/refusal';
 import { dayOf } from '@/core/time';
 import { accountsByLabel } from '@/database/accounts';
-import { NO_ACCOUNT, type OutcomeCounts, surveyRows } from '@/database/importRows';
+import { NO_ACCOUNT, type StagedSurvey, surveyRows } from '@/database/importRows';
 import { moveImport, selectImport, type WrittenCounts } from '@/database/imports';
 import { selectRegistryFees } from '@/database/policies';
 import { selectSettings } from '@/database/settings';
@@ -14,10 +14,8 @@ import { command } from '../people/command';
 /** A crash of the database leaves nothing of what was read. */
 const CUT_OFF = { status: 'failed', problem: 'interrupted' } as const;
 
-export interface WrittenImport extends WrittenCounts {
+export interface WrittenImport extends WrittenCounts, Pick<StagedSurvey, 'counts' | 'isNoted'> {
   readonly batchId: number | null;
-  /** How its rows had come out. */
-  readonly outcomes: OutcomeCounts;
 }
 
 /**
@@ -36,7 +34,7 @@ export const writeImport = command('writeImport', async (deps: Deps, id: string)
       );
     }
     const survey = await surveyRows(tx, id);
-    const { counts, accounts, isAccountNeeded } = survey;
+    const { counts, accounts, isAccountNeeded, isNoted } = survey;
     if (row.rowsTotal > 0 && Object.values(counts).every(({ rows }) => rows === 0)) {
       await moveImport(tx, id, CUT_OFF);
       return refuse('import-not-ready', 'What was read of this list is gone. Read it again, then write it.');
@@ -55,6 +53,6 @@ export const writeImport = command('writeImport', async (deps: Deps, id: string)
     const confirmed = row.options.confirmed === true;
     const written = await writeStagedRows(tx, id, survey, { batchId, accountId, feeMinor, at, confirmed });
     await moveImport(tx, id, { status: 'done', batchId, options: { ...row.options, written } });
-    return { ...written, batchId, outcomes: counts };
+    return { ...written, batchId, counts, isNoted };
   });
 });
