@@ -133,7 +133,7 @@ describe.each(SIZES)('%i names', (NAMES) => {
     report.push(line('what was previewed written', written.ms, 'writing these names, nothing else', bare));
     beside('the list at once, by another program', atOnce);
     beside('the same list again, at once: nothing changes (goal ×3)', again);
-  });
+  }, 300_000);
 
   test('phase, marks and deadline of all names against a loop that only adds dates', async () => {
     const [rules, columns] = await Promise.all([
