@@ -2,9 +2,9 @@ import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Key } from 'selenium-webdriver';
-import type * as chrome from 'selenium-webdriver/chrome';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { startApp, type TestApp } from './app';
+import { withoutNetwork } from './network';
 
 let app: TestApp;
 const folder = mkdtempSync(join(tmpdir(), 'name-ledger-files-'));
@@ -19,15 +19,6 @@ const choose = async (name: string, content: string | Buffer) => {
   const input = await app.visitor.driver.findElement({ css: 'input[type=file]' });
   await input.sendKeys(path);
 };
-
-/** Takes the network away from the browser, or gives it back. */
-const withoutNetwork = (offline: boolean) =>
-  (app.visitor.driver as chrome.Driver).setNetworkConditions({
-    offline,
-    latency: 0,
-    download_throughput: 0,
-    upload_throughput: 0,
-  });
 
 const LIST = `Domain;Where;Valid until;Price\r\nseaholly.com;Quaymark;05/06/2027;11,38\r\ntarbarrel.org;Wrackgate;07/08/2027;12,00\r\nmail.kelpkiln.com;Quaymark;03/04/2027;\r\n=cmd.com;Quaymark;03/04/2027;\r\n`;
 
@@ -118,11 +109,11 @@ test('rows of a preview that cannot be fetched or have gone say so, and are fetc
   await visitor.fill('Names', 'seaholly.com 2027-06-05');
   await visitor.press('See what would be added');
   await visitor.see('0 changed, 1 unchanged');
-  await withoutNetwork(true);
+  await withoutNetwork(visitor, true);
   await visitor.press('Show');
   await visitor.see('The rows could not be fetched.');
   expect(await visitor.axe()).toEqual([]);
-  await withoutNetwork(false);
+  await withoutNetwork(visitor, false);
   // As a crash of the database leaves a list.
   const { rows } = await ledger.database.query('delete from import_rows returning *');
   await visitor.press('Try again');

@@ -13,6 +13,7 @@ import { yearsWords } from '@/ui/text/words';
 import type { OfferedEnding } from '@/usecases/acquiring/endings';
 import type { IdeaSetRow } from '@/usecases/acquiring/ideas';
 import { toldRefused } from '../acts/toldRefused';
+import { useBusy } from '../acts/useBusy';
 import { useLedger } from '../frame/LedgerProvider';
 import { PATTERN_WORDS } from './acquireWords';
 import { removeIdeasAction, saveIdeasAction } from './actions';
@@ -65,17 +66,17 @@ export function IdeasPart({ sets, set, endings }: IdeasPartProps) {
   );
   const [years, setYears] = useState(String(set?.heldYears ?? 5));
   const [problem, setProblem] = useState<string | null>(null);
-  const [isBusy, setBusy] = useState(false);
+  const [isBusy, during] = useBusy();
 
   const save = async () => {
-    setBusy(true);
-    const answer = await saveIdeasAction(set?.id ?? null, {
-      ideas,
-      patterns,
-      endings: chosen,
-      heldYears: Number(years),
-    });
-    setBusy(false);
+    const answer = await during(
+      saveIdeasAction(set?.id ?? null, {
+        ideas,
+        patterns,
+        endings: chosen,
+        heldYears: Number(years),
+      }),
+    );
     setProblem(isRefusal(answer) ? answer.message : null);
     if (isRefusal(answer)) return;
     if (answer === set?.id) window.location.assign(`/acquire?set=${answer}`);

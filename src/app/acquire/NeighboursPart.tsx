@@ -1,20 +1,18 @@
 'use client';
-import { useState } from 'react';
 import { isRefusal } from '@/core/refusal';
 import { Button } from '@/ui/controls/Button';
 import { report } from '@/ui/overlay/Toasts';
 import { namesWords } from '@/ui/text/words';
 import type { CandidateDetail, Neighbour } from '@/usecases/acquiring/detail';
+import { useBusy } from '../acts/useBusy';
 import { KIND_WORDS } from './acquireWords';
 import { askNearAction } from './actions';
 
 /** Names that are easily taken for it and are taken, and the same word under other endings. */
 export function NeighboursPart({ detail, onChanged }: { detail: CandidateDetail; onChanged: () => Promise<void> }) {
-  const [isBusy, setBusy] = useState(false);
+  const [isBusy, during] = useBusy();
   const askNear = async () => {
-    setBusy(true);
-    const answer = await askNearAction(detail.ascii);
-    setBusy(false);
+    const answer = await during(askNearAction(detail.ascii));
     if (isRefusal(answer)) report({ text: answer.message, problem: true });
     await onChanged();
   };

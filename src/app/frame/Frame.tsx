@@ -17,6 +17,7 @@ import { CommandBox, type UndoLast } from './CommandBox';
 import { DateControl } from './DateControl';
 import { Keys } from './Keys';
 import { LedgerProvider, useIsAhead, useMoveDate } from './LedgerProvider';
+import { LostAnswers } from './LostAnswers';
 import { MailDrop } from './MailDrop';
 import { PageTitle, TitleProvider } from './PageTitle';
 import { Places } from './Places';
@@ -109,6 +110,7 @@ export function Frame({
           </TitleProvider>
         </LedgerProvider>
         <Toasts />
+        <LostAnswers />
         <MailDrop />
       </RouterProvider>
     </I18nProvider>

@@ -8,6 +8,7 @@ import { Field } from '@/ui/controls/Field';
 import { report } from '@/ui/overlay/Toasts';
 import { Sentence } from '@/ui/text/Sentence';
 import { Section } from '@/ui/text/Sheet';
+import { useBusy } from '../acts/useBusy';
 import { keepForecastAction } from './actions';
 import { useProspects } from './ProspectsContext';
 
@@ -16,12 +17,10 @@ export function KeepPart({ forecast }: { forecast: Forecast }) {
   const { assumptions, years, seed } = useProspects();
   const router = useRouter();
   const [label, setLabel] = useState('');
-  const [isBusy, setBusy] = useState(false);
+  const [isBusy, during] = useBusy();
   if (forecast.fans.length === 0) return null;
   const keep = async () => {
-    setBusy(true);
-    const answer = await keepForecastAction({ label, assumptions, years, seed, paths: forecast.paths });
-    setBusy(false);
+    const answer = await during(keepForecastAction({ label, assumptions, years, seed, paths: forecast.paths }));
     if (isRefusal(answer)) report({ text: answer.message, problem: true });
     else router.push(`/prospects/kept/${answer}`);
   };

@@ -7,6 +7,7 @@ import { Actions } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
 import { Section } from '@/ui/text/Sheet';
 import type { ListedName } from '@/usecases/records/list';
+import { useBusy } from '../acts/useBusy';
 import { lookUpListAction } from './actions';
 import { ListedNames } from './ListedNames';
 
@@ -14,11 +15,9 @@ import { ListedNames } from './ListedNames';
 export function ListPart() {
   const [text, setText] = useState('');
   const [found, setFound] = useState<readonly ListedName[]>([]);
-  const [busy, setBusy] = useState(false);
+  const [busy, during] = useBusy();
   const lookUp = async () => {
-    setBusy(true);
-    const answer = await lookUpListAction(text);
-    setBusy(false);
+    const answer = await during(lookUpListAction(text));
     if (isRefusal(answer)) report({ text: answer.message, problem: true });
     else setFound(answer);
   };

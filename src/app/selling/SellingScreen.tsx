@@ -16,6 +16,7 @@ import { amountsWords } from '@/ui/text/words';
 import type { AgendaGroup, SellingReport } from '@/usecases/selling/report';
 import type { Deposit } from '@/usecases/shop/settings';
 import { agendaParts } from '../acts/agenda/sellingLines';
+import { useBusy } from '../acts/useBusy';
 import { useLedger, useLedgerChange } from '../frame/LedgerProvider';
 import { useTitle } from '../frame/PageTitle';
 import { lookAgainAction } from './actions';
@@ -28,15 +29,13 @@ const MOST_ROWS = 12;
 /** What awaits the owner in selling, by urgency; then what runs without him. */
 export function SellingScreen({ report, deposits }: { report: SellingReport; deposits: readonly Deposit[] }) {
   const router = useRouter();
-  const [busy, setBusy] = useState(false);
+  const [busy, during] = useBusy();
   const { agenda, auctions, sales, threads, listed } = report;
   useTitle('Selling', listed === 0 ? 'nothing is listed for sale' : `${listed.toLocaleString('en')} listings`);
   useLedgerChange(router.refresh);
 
   const lookAgain = async () => {
-    setBusy(true);
-    const looked = await lookAgainAction();
-    setBusy(false);
+    const looked = await during(lookAgainAction());
     if (isRefusal(looked)) tell({ text: looked.message, problem: true });
     else router.refresh();
   };

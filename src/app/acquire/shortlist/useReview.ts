@@ -3,6 +3,7 @@ import { useCallback, useEffect, useState } from 'react';
 import { isRefusal } from '@/core/refusal';
 import { report } from '@/ui/overlay/Toasts';
 import type { Review, ReviewItem } from '@/usecases/acquiring/review';
+import { useBusy } from '../../acts/useBusy';
 import { useLedgerChange } from '../../frame/LedgerProvider';
 import { registerAction, reviewAction } from '../actions';
 
@@ -22,19 +23,19 @@ export function useReview(names: readonly string[]) {
   const [choices, setChoices] = useState<ReadonlyMap<string, Choice>>(new Map());
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
   const [payBy, setPayBy] = useState<ReadonlyMap<number, string>>(new Map());
-  const [isBusy, setBusy] = useState(false);
+  const [isBusy, during] = useBusy();
   const items = review?.items ?? [];
 
   const key = names.join(' ');
   const read = useCallback(
     async (next: ReadonlyMap<string, Choice>) => {
-      setBusy(true);
-      const found = await reviewAction({ choices: key.split(' ').map((ascii) => ({ ascii, ...next.get(ascii) })) });
-      setBusy(false);
+      const found = await during(
+        reviewAction({ choices: key.split(' ').map((ascii) => ({ ascii, ...next.get(ascii) })) }),
+      );
       if (isRefusal(found)) report({ text: found.message, problem: true });
       else setReview(found);
     },
-    [key],
+    [key, during],
   );
   useEffect(() => void read(new Map()), [read]);
   // Money that was paid in meanwhile, or a price that was set, counts.
@@ -46,21 +47,21 @@ export function useReview(names: readonly string[]) {
   };
   const isIn = ({ wanted, price, problem }: ReviewItem) => !left.has(wanted.ascii) && price !== null && problem === '';
   const register = async (key: string) => {
-    setBusy(true);
-    const run = await registerAction({
-      key,
-      payBy: [...payBy].map(([id, label]) => `${id} ${label}`),
-      items: items.filter(isIn).map(({ wanted, accountId, years, privacy, autoRenew, nameServers, price }) => ({
-        ascii: wanted.ascii,
-        accountId,
-        years,
-        privacy,
-        autoRenew,
-        nameServers,
-        agreedMinor: price?.total.minor ?? 0,
-      })),
-    });
-    setBusy(false);
+    const run = await during(
+      registerAction({
+        key,
+        payBy: [...payBy].map(([id, label]) => `${id} ${label}`),
+        items: items.filter(isIn).map(({ wanted, accountId, years, privacy, autoRenew, nameServers, price }) => ({
+          ascii: wanted.ascii,
+          accountId,
+          years,
+          privacy,
+          autoRenew,
+          nameServers,
+          agreedMinor: price?.total.minor ?? 0,
+        })),
+      }),
+    );
     if (isRefusal(run)) {
       report({ text: run.message, problem: true });
       await read(choices);

@@ -1,17 +1,15 @@
-import { useState } from 'react';
 import { isRefusal } from '@/core/refusal';
 import { report } from '@/ui/overlay/Toasts';
 import { useLedger } from '../../frame/LedgerProvider';
+import { useBusy } from '../useBusy';
 import { changeFundsAction } from './actions';
 
 /** Changes what an account pays by, says what came of it, and then goes on. */
 export function useChangeFunds(onDone: () => void) {
   const { reload } = useLedger();
-  const [busy, setBusy] = useState(false);
+  const [busy, during] = useBusy();
   const change = async (request: Parameters<typeof changeFundsAction>[0]) => {
-    setBusy(true);
-    const answer = await changeFundsAction(request);
-    setBusy(false);
+    const answer = await during(changeFundsAction(request));
     if (isRefusal(answer)) {
       report({ text: answer.message, problem: true });
       return;

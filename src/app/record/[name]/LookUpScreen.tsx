@@ -14,6 +14,7 @@ import type { StoredRecord } from '@/usecases/records/records';
 import type { LookedUp } from '@/usecases/records/watch';
 import { seenZoneAction } from '../../acts/drop/actions';
 import { toldRefused } from '../../acts/toldRefused';
+import { useBusy } from '../../acts/useBusy';
 import { useLedger } from '../../frame/LedgerProvider';
 import { useTitle } from '../../frame/PageTitle';
 import { lookUpListAction, unwatchAction, watchAction } from '../actions';
@@ -32,7 +33,7 @@ export function LookUpScreen({
   const { style } = useLedger();
   const [zone, setZone] = useState<string | null>(null);
   const [near, setNear] = useState<readonly ListedName[] | null>(null);
-  const [busy, setBusy] = useState(false);
+  const [busy, during] = useBusy();
   const { ascii, unicode, record, registrarRecord, release, problem, watched } = found;
   useTitle('Registration record', unicode);
 
@@ -46,9 +47,7 @@ export function LookUpScreen({
     else setZone(answer);
   };
   const lookAround = async () => {
-    setBusy(true);
-    const answer = await lookUpListAction(nearSpellings(ascii).slice(0, 60).join('\n'));
-    setBusy(false);
+    const answer = await during(lookUpListAction(nearSpellings(ascii).slice(0, 60).join('\n')));
     if (isRefusal(answer)) report({ text: answer.message, problem: true });
     // Those that somebody has are the ones to watch.
     else setNear([...answer].sort((a, b) => Number(b.record?.found === true) - Number(a.record?.found === true)));

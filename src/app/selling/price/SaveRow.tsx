@@ -1,6 +1,5 @@
 'use client';
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
 import { isRefusal } from '@/core/refusal';
 import { termsOf } from '@/core/selling';
 import { Button } from '@/ui/controls/Button';
@@ -9,6 +8,7 @@ import { report } from '@/ui/overlay/Toasts';
 import { namesWords } from '@/ui/text/words';
 import type { PricingView } from '@/usecases/selling/pricing';
 import type { Listed } from '@/usecases/selling/sendListings';
+import { useBusy } from '../../acts/useBusy';
 import { useLedger } from '../../frame/LedgerProvider';
 import { saveListingsAction } from '../actions';
 import type { useDrafts } from './useDrafts';
@@ -52,9 +52,8 @@ export function useSaveListings(
 ) {
   const router = useRouter();
   const { reload } = useLedger();
-  const [busy, setBusy] = useState(false);
+  const [busy, during] = useBusy();
   const save = async (send: boolean) => {
-    setBusy(true);
     const listings = wanted().flatMap((nameId) => {
       const draft = drafts.get(nameId);
       // What is no amount is refused as it was typed.
@@ -62,8 +61,9 @@ export function useSaveListings(
         ? [{ nameId, ...termsOf(draft), reasons: draft.reasons, prices: { ...draft.prices, ...draft.unread } }]
         : [];
     });
-    const answer = await saveListingsAction({ ...(marketplaceId === null ? {} : { marketplaceId }), send, listings });
-    setBusy(false);
+    const answer = await during(
+      saveListingsAction({ ...(marketplaceId === null ? {} : { marketplaceId }), send, listings }),
+    );
     if (isRefusal(answer)) {
       report({ text: answer.message, problem: true });
       return;

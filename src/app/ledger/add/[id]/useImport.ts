@@ -5,6 +5,7 @@ import { report } from '@/ui/overlay/Toasts';
 import type { ImportSummary } from '@/usecases/imports/preview';
 import type { ImportOptions } from '@/usecases/imports/readImport';
 import { useAct } from '../../../acts/useAct';
+import { useBusy } from '../../../acts/useBusy';
 import { useLedger } from '../../../frame/LedgerProvider';
 import { importSummaryAction, readImportAction, writeImportAction } from '../actions';
 
@@ -21,7 +22,7 @@ export function useImport(first: ImportSummary) {
   const { undo } = useAct();
   const [summary, setSummary] = useState(first);
   const [question, setQuestion] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
+  const [busy, during] = useBusy();
   const begun = useRef(false);
   const { row } = summary;
   const { id } = row;
@@ -68,9 +69,7 @@ export function useImport(first: ImportSummary) {
   }, [id, row.status]);
 
   const write = async () => {
-    setBusy(true);
-    const answer = await writeImportAction(id);
-    setBusy(false);
+    const answer = await during(writeImportAction(id));
     if (isRefusal(answer)) {
       report({ text: answer.message, problem: true });
       return;
