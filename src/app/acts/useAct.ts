@@ -5,6 +5,7 @@ import type { Done } from '@/usecases/changing';
 import { useLedger } from '../frame/LedgerProvider';
 import { reportDone } from './reportDone';
 import { undoAction } from './undo/actions';
+import { useBusy } from './useBusy';
 
 /** What a screen needs to do something with names. */
 export interface Act {
@@ -23,7 +24,7 @@ export interface Act {
  */
 export function useAct(): Act {
   const { reload } = useLedger();
-  const [isBusy, setBusy] = useState(false);
+  const [isBusy, during] = useBusy();
   const [refused, setRefused] = useState<Refusal | null>(null);
 
   const undo = useCallback(
@@ -37,17 +38,15 @@ export function useAct(): Act {
 
   const act = useCallback(
     async (work: () => Promise<Done | Refusal>) => {
-      setBusy(true);
-      try {
+      const done = async () => {
         const answer = await work();
         setRefused(isRefusal(answer) ? answer : null);
         if (!isRefusal(answer)) await reload();
         return reportDone(answer, (batchId) => void undo(batchId));
-      } finally {
-        setBusy(false);
-      }
+      };
+      return during(done());
     },
-    [reload, undo],
+    [reload, undo, during],
   );
 
   return { act, undo, isBusy, refused };

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { isRefusal, type Refusal } from '@/core/refusal';
 import { report } from '@/ui/overlay/Toasts';
 import { useLedger } from '../frame/LedgerProvider';
+import { useBusy } from './useBusy';
 
 type Words<T> = string | ((answer: T) => string);
 
@@ -23,28 +24,23 @@ export interface Save {
 export function useSave({ ledger = false }: { ledger?: boolean } = {}): Save {
   const router = useRouter();
   const { reload } = useLedger();
-  const [isBusy, setBusy] = useState(false);
+  const [isBusy, during] = useBusy();
   const [refused, setRefused] = useState<Refusal | null>(null);
 
   const answered = async <T>(asked: Promise<T | Refusal>, words: Words<T>, tell: (refused: Refusal | null) => void) => {
-    setBusy(true);
-    try {
-      const answer = await asked;
-      tell(isRefusal(answer) ? answer : null);
-      if (isRefusal(answer)) return null;
-      report({ text: typeof words === 'string' ? words : words(answer) });
-      if (ledger) await reload();
-      router.refresh();
-      return answer;
-    } finally {
-      setBusy(false);
-    }
+    const answer = await asked;
+    tell(isRefusal(answer) ? answer : null);
+    if (isRefusal(answer)) return null;
+    report({ text: typeof words === 'string' ? words : words(answer) });
+    if (ledger) await reload();
+    router.refresh();
+    return answer;
   };
 
   return {
-    save: (asked, words) => answered(asked, words, setRefused),
+    save: (asked, words) => during(answered(asked, words, setRefused)),
     ask: (asked, words) =>
-      answered(asked, words, (problem) => problem && report({ text: problem.message, problem: true })),
+      during(answered(asked, words, (problem) => problem && report({ text: problem.message, problem: true }))),
     refused,
     setRefused,
     isBusy,

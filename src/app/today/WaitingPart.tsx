@@ -1,6 +1,5 @@
 'use client';
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
 import { Button } from '@/ui/controls/Button';
 import { Actions } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
@@ -9,6 +8,7 @@ import { Notice } from '@/ui/text/Sheet';
 import { hourWords } from '@/ui/text/words';
 import type { ConfirmationAnswer, Waiting } from '@/usecases/people/confirmations';
 import { toldRefused } from '../acts/toldRefused';
+import { useBusy } from '../acts/useBusy';
 import { useLedger } from '../frame/LedgerProvider';
 import { settleConfirmationAction } from './actions';
 
@@ -16,10 +16,9 @@ import { settleConfirmationAction } from './actions';
 export function WaitingPart({ waiting }: { waiting: readonly Waiting[] }) {
   const router = useRouter();
   const { style, homeCurrency, reload } = useLedger();
-  const [isBusy, setBusy] = useState(false);
+  const [isBusy, during] = useBusy();
   const settle = async (id: number, answer: ConfirmationAnswer) => {
-    setBusy(true);
-    const said = await settleConfirmationAction(id, answer).finally(() => setBusy(false));
+    const said = await during(settleConfirmationAction(id, answer));
     if (!toldRefused(said)) report({ text: said });
     await reload();
     router.refresh();

@@ -1,6 +1,6 @@
 'use client';
 import { useRouter } from 'next/navigation';
-import { useEffect, useState } from 'react';
+import { useEffect } from 'react';
 import type { MoveTurn } from '@/core/moving';
 import { Button, ButtonLink } from '@/ui/controls/Button';
 import { Actions } from '@/ui/overlay/Dialog';
@@ -10,6 +10,7 @@ import { Empty } from '@/ui/text/States';
 import { countOf } from '@/ui/text/todayWords';
 import { namesWords } from '@/ui/text/words';
 import type { TransferView } from '@/usecases/moving/underWay';
+import { useBusy } from '../acts/useBusy';
 import { useLedgerChange } from '../frame/LedgerProvider';
 import { useTitle } from '../frame/PageTitle';
 import { ArrivedButton } from './ArrivedDialog';
@@ -26,7 +27,7 @@ const AGAIN_MS = 3000;
 /** Names on their way to another registrar, by whose turn it is. */
 export function TransfersScreen({ transfers }: { transfers: readonly TransferView[] }) {
   const router = useRouter();
-  const [isBusy, setBusy] = useState(false);
+  const [isBusy, during] = useBusy();
   const open = transfers.filter(({ turn }) => turn !== 'nobody');
   const waiting = open.filter(({ turn }) => turn === 'you').length;
   useTitle(
@@ -43,8 +44,7 @@ export function TransfersScreen({ transfers }: { transfers: readonly TransferVie
     return () => clearInterval(timer);
   }, [isGoingOn, router]);
   const goOn = async () => {
-    setBusy(true);
-    const moved = await carryOnAction().finally(() => setBusy(false));
+    const moved = await during(carryOnAction());
     report({ text: moved === 0 ? 'Nothing could go on yet.' : `${namesWords(moved)} went on.` });
     router.refresh();
   };

@@ -7,6 +7,7 @@ import { Button } from '@/ui/controls/Button';
 import { Actions, Dialog } from '@/ui/overlay/Dialog';
 import { report } from '@/ui/overlay/Toasts';
 import { namesWords } from '@/ui/text/words';
+import { useBusy } from '../../acts/useBusy';
 import { useLedger } from '../../frame/LedgerProvider';
 import type { WaveView } from '../../frame/views';
 import { startTransfersAction } from '../actions';
@@ -22,19 +23,18 @@ export function StartDialog({ waves, onClose }: StartDialogProps) {
   const router = useRouter();
   const { reload } = useLedger();
   const money = useMoney();
-  const [isBusy, setBusy] = useState(false);
+  const [isBusy, during] = useBusy();
   // One key for each opening: pressed twice, it is begun once.
   const [key] = useState(() => crypto.randomUUID());
   const moves = waves.flatMap((wave) => wave.moves.map((move) => ({ ...move, day: wave.at })));
   const cost = waves.reduce((sum, { costMinor }) => sum + costMinor, 0);
   const start = async () => {
-    setBusy(true);
     const items = moves.map(({ nameId, accountId, day }) => ({
       nameId,
       toId: accountId,
       notBefore: formatInstant(day),
     }));
-    const answer = await startTransfersAction({ items }, key).finally(() => setBusy(false));
+    const answer = await during(startTransfersAction({ items }, key));
     if (isRefusal(answer)) return report({ text: answer.message, problem: true });
     report({
       text: `${namesWords(answer.names)} on the way.${answer.left > 0 ? ` ${namesWords(answer.left)} left out: on the way already.` : ''}`,
