@@ -27,6 +27,6 @@ export {
   parseInstant,
   startOfDay,
 } from './instant';
-export { DATE_ORDERS, type DateOrder, dateOrderOf, type FoundOrder, looksLikeDate, readDate } from './readDate';
+export { DATE_ORDERS, type DateOrder, DateOrders, type FoundOrder, looksLikeDate, readDate } from './readDate';
 export { type Month, readMonth } from './readMonth';
 export { earliestAt, earliestEnd, formatTermEnd, laterEnd, latestEnd, parseTermEnd, type TermEnd } from './termEnd';

@@ -65,27 +65,34 @@ function dayBy(order: DateOrder, first: string, second: string, third: string): 
 }
 
 /**
- * Looks through the cells of one column and says how it writes its dates: the orders by which every cell is a day. A year of two
+ * Is shown the cells of one column and says how it writes its dates: the orders by which every cell is a day. A year of two
  * digits may stand first too, as in `27-09-21`.
  */
-export function dateOrderOf(cells: Iterable<string>): FoundOrder {
-  let possible: readonly DateOrder[] = DATE_ORDERS;
-  let isOpen = false;
-  for (const cell of cells) {
+export class DateOrders {
+  readonly #looked = new Set<string>();
+  #possible: readonly DateOrder[] = DATE_ORDERS;
+  #isOpen = false;
+
+  look(cell: string): void {
     const match = cell.length <= LONGEST_DATE && NUMERIC.exec(cell.trim());
-    if (!match) continue;
+    // Many names share few days.
+    if (!match || this.#looked.has(cell)) return;
+    this.#looked.add(cell);
     const [, first = '', second = '', third = ''] = match;
     const days = new Map(DATE_ORDERS.map((order) => [order, dayBy(order, first, second, third)]));
     // A cell that is no day in any order says nothing of the others.
-    if ([...days.values()].every((day) => day === null)) continue;
-    possible = possible.filter((order) => days.get(order) !== null);
-    isOpen ||=
+    if ([...days.values()].every((day) => day === null)) return;
+    this.#possible = this.#possible.filter((order) => days.get(order) !== null);
+    this.#isOpen ||=
       new Set([...days.values()].filter((day) => day !== null)).size > 1 ||
       days.get('day first') !== days.get('month first');
   }
-  if (!isOpen) return 'not needed';
-  const [only, other] = possible;
-  return only === undefined ? 'contradictory' : other === undefined ? only : 'either';
+
+  get found(): FoundOrder {
+    if (!this.#isOpen) return 'not needed';
+    const [only, other] = this.#possible;
+    return only === undefined ? 'contradictory' : other === undefined ? only : 'either';
+  }
 }
 
 /** True when a cell has the shape of a date, whatever its order. */

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import Papa from 'papaparse';
 import { describe, expect, test } from 'vitest';
 import { isRefusal } from '@/core/refusal';
-import { type DateOrder, dateOrderOf, formatTermEnd, readDate } from '@/core/time';
+import { type DateOrder, DateOrders, formatTermEnd, readDate } from '@/core/time';
 import { decodeText } from './decodeText';
 import { areNumbersOpen, numbersOf, styleOfColumn } from './numberCells';
 import { readTable } from './readTable';
@@ -146,7 +146,9 @@ describe('dates', () => {
     [['27-05-13', '99-05-13'], 'year first'],
     [['13-05-27', '31-12-99'], 'day first'],
   ])('a column with %j is %s', (cells, found) => {
-    expect(dateOrderOf(cells)).toBe(found);
+    const orders = new DateOrders();
+    for (const cell of [...cells, ...cells]) orders.look(cell);
+    expect(orders.found).toBe(found);
   });
 });
 

@@ -14,21 +14,34 @@ const MARKED = /[.,]\D*\d/;
 /** No amount is longer, currency included: longer cells need no look. */
 const LONGEST_AMOUNT = 40;
 
-/** Looks through the cells of one column and says how it writes cents. */
-export function numbersOf(cells: Iterable<string>): FoundNumbers {
-  const seen = new Set<string>();
-  const open = new Set<string>();
-  for (const cell of cells) {
-    if (cell.length > LONGEST_AMOUNT || !MARKED.test(cell)) continue;
+/** Is shown the cells of one column and says how it writes cents. */
+export class NumberCells {
+  readonly #cents = new Set<string>();
+  readonly #open = new Set<string>();
+
+  look(cell: string): void {
+    if (cell.length > LONGEST_AMOUNT || !MARKED.test(cell)) return;
     const figure = cell.replace(/[^\d.,]/g, '').replace(/^[.,]+|[.,]+$/g, '');
     const cents = CENTS.exec(figure)?.[1];
-    if (cents && !figure.slice(0, figure.lastIndexOf(cents)).includes(cents)) seen.add(cents);
+    if (cents && !figure.slice(0, figure.lastIndexOf(cents)).includes(cents)) this.#cents.add(cents);
     const mark = OPEN.exec(figure)?.[1];
-    if (mark) open.add(mark);
+    if (mark) this.#open.add(mark);
   }
-  if (open.size === 0 || seen.size === 2) return seen.size === 1 ? (seen.has('.') ? 'point' : 'comma') : 'not needed';
-  if (seen.size === 1) return seen.has('.') ? 'point' : 'comma';
-  return open.size === 2 ? 'open both' : open.has('.') ? 'open point' : 'open comma';
+
+  get found(): FoundNumbers {
+    const [cents, open] = [this.#cents, this.#open];
+    if (open.size === 0 || cents.size === 2)
+      return cents.size === 1 ? (cents.has('.') ? 'point' : 'comma') : 'not needed';
+    if (cents.size === 1) return cents.has('.') ? 'point' : 'comma';
+    return open.size === 2 ? 'open both' : open.has('.') ? 'open point' : 'open comma';
+  }
+}
+
+/** How the amounts of some cells are written. */
+export function numbersOf(cells: Iterable<string>): FoundNumbers {
+  const numbers = new NumberCells();
+  for (const cell of cells) numbers.look(cell);
+  return numbers.found;
 }
 
 const usesComma = (style: NumberStyle) => style === '1.234,50' || style === '1 234,50';

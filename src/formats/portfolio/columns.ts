@@ -1,7 +1,7 @@
 import type { NumberStyle } from '@/core/money';
-import { DATE_ORDERS, type DateOrder, dateOrderOf, type FoundOrder, looksLikeDate } from '@/core/time';
-import { areNumbersOpen, type FoundNumbers, numbersOf, styleOfColumn } from '../csv/numberCells';
-import type { Table, TableRow } from '../csv/readTable';
+import { DATE_ORDERS, type DateOrder, DateOrders, type FoundOrder, looksLikeDate } from '@/core/time';
+import { areNumbersOpen, type FoundNumbers, NumberCells, styleOfColumn } from '../csv/numberCells';
+import type { Table } from '../csv/readTable';
 import type { PortfolioField } from './fields';
 import { fieldOfHeading } from './headings';
 
@@ -111,19 +111,23 @@ export function findFields(table: Table): FoundFields {
 /** Proposes how to read a table: its fields, and what every cell says of how dates and amounts are written. The person can correct it. */
 export function proposeMapping(table: Table): Mapping {
   const { hasHeadings, columns } = findFields(table);
-  const rows = bodyOf(table, hasHeadings);
+  const looks = columns.map(() => new ColumnLook());
+  // Row by row, as the cells lie in memory.
+  for (const { cells } of bodyOf(table, hasHeadings)) {
+    for (let i = 0; i < looks.length; i += 1) looks[i]?.at(cells[i] ?? '');
+  }
   return {
     hasHeadings,
     columns: columns.map(({ heading, field }, i) => {
-      const cells = changesIn(rows, i);
+      const look = looks[i] as ColumnLook;
       return {
         heading,
         field,
         order: null,
-        foundOrder: dateOrderOf(cells),
+        foundOrder: look.dates.found,
         numbers: null,
-        foundNumbers: numbersOf(cells),
-        isFilled: cells.some((cell) => cell.trim() !== ''),
+        foundNumbers: look.numbers.found,
+        isFilled: look.isFilled,
       };
     }),
   };
@@ -131,16 +135,21 @@ export function proposeMapping(table: Table): Mapping {
 
 const bodyOf = ({ rows }: Table, hasHeadings: boolean) => (hasHeadings ? rows.slice(1) : rows);
 
-/** The cells of one column, but for those that say what stands above them: of a long list most do. */
-function changesIn(rows: readonly TableRow[], column: number): string[] {
-  const changes: string[] = [];
-  let above: string | undefined;
-  for (const { cells } of rows) {
-    const cell = cells[column] ?? '';
-    if (cell !== above) changes.push(cell);
-    above = cell;
+/** What the cells of one column show, from above to below. */
+class ColumnLook {
+  readonly dates = new DateOrders();
+  readonly numbers = new NumberCells();
+  isFilled = false;
+  #above = '';
+
+  at(cell: string): void {
+    // Of a long list most cells say what stands above them.
+    if (cell === this.#above) return;
+    this.#above = cell;
+    this.isFilled ||= cell.trim() !== '';
+    this.dates.look(cell);
+    this.numbers.look(cell);
   }
-  return changes;
 }
 
 /** Headings of days that are no end of a term. */

@@ -8,13 +8,17 @@ const MOST_KEPT = 20_000;
 export function remembering<T>(read: (text: string) => T): (text: string) => T {
   const kept = new Map<string, T>();
   // Of a long list most cells say what stands above them: seeing that takes less than finding it among all.
-  let above: { readonly text: string; readonly value: T } | null = null;
+  let above: string | null = null;
+  let value: T;
   return (text) => {
-    if (above?.text === text) return above.value;
+    if (text === above) return value;
     const known = kept.get(text);
-    const value = known !== undefined || kept.has(text) ? (known as T) : read(text);
-    if (kept.size < MOST_KEPT) kept.set(text, value);
-    above = { text, value };
+    if (known !== undefined || kept.has(text)) value = known as T;
+    else {
+      value = read(text);
+      if (kept.size < MOST_KEPT) kept.set(text, value);
+    }
+    above = text;
     return value;
   };
 }
