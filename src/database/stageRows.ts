@@ -63,6 +63,8 @@ function differs(column: (typeof LISTED)[number]): string {
 const OTHER_ACCOUNT = 'case when r.account is null then $1 <> n.account_id else a.id is distinct from n.account_id end';
 const OTHER_PRICE =
   'r.paid_minor is not null and (r.paid_minor is distinct from b.minor or r.paid_currency is distinct from b.currency)';
+const PAID = `select sum(minor) as minor, min(currency) as currency from entries
+  where kind = 'bought' and name_id = n.id and r.paid_minor is not null`;
 
 /**
  * Rows on their way, each compared with what the ledger knows of its name: only by what they say, the columns of `said`. A name that two lists
@@ -70,7 +72,11 @@ const OTHER_PRICE =
  */
 function compared(said: readonly Said[]): string {
   const listed = LISTED.filter((column) => said.includes(column));
-  const isSame = [...listed.map(differs), OTHER_ACCOUNT, OTHER_PRICE].map((test) => `coalesce(${test}, false)`);
+  // What was paid is added up name by name.
+  const isPaid = said.includes('paid_minor');
+  const isSame = [...listed.map(differs), OTHER_ACCOUNT, ...(isPaid ? [OTHER_PRICE] : [])].map(
+    (test) => `coalesce(${test}, false)`,
+  );
   return `
   select ${said.map((column) => `r."${column}"`).join(', ')},
     case when n.id is null then r.outcome when c.after = '{}' then ${outcome('unchanged')}
@@ -79,24 +85,22 @@ function compared(said: readonly Said[]): string {
     -- What the ledger says in its place.
     case when c.after <> '{}' then (
       select jsonb_object_agg(key, case key when 'account' then to_jsonb(h.label)
-        when 'paid' then case when b.minor is not null then jsonb_build_object('minor', b.minor, 'currency', b.currency) end
+        ${isPaid ? "when 'paid' then case when b.minor is not null then jsonb_build_object('minor', b.minor, 'currency', b.currency) end" : ''}
         else to_jsonb(n) -> key end) from jsonb_object_keys(c.after) as key) end,
     c.after
   from brought r
     left join names n on n.ascii = r.ascii
     left join accounts h on h.id = n.account_id
     left join ${namedAccounts('brought')} a on a.said = r.account
-    left join lateral (
-      select sum(minor) as minor, min(currency) as currency from entries
-      where kind = 'bought' and name_id = n.id and r.paid_minor is not null) b on true
+    ${isPaid ? `left join lateral (${PAID}) b on true` : ''}
     -- Worked out once for all that asks for it.
     left join lateral (
       select case when n.id is null then null when n.gone_at is null and not (${isSame.join(' or ')}) then '{}'
         else jsonb_strip_nulls(jsonb_build_object(
           ${listed.map((column) => `'${column}', case when ${differs(column)} then r.${column} end,`).join(' ')}
           'account_id', case when ${OTHER_ACCOUNT} then coalesce(a.id, case when r.account is null then $1 end) end,
-          'account', case when r.account is not null and a.id is null then r.account end,
-          'paid', case when ${OTHER_PRICE} then jsonb_build_object('minor', r.paid_minor, 'currency', r.paid_currency) end))
+          ${isPaid ? `'paid', case when ${OTHER_PRICE} then jsonb_build_object('minor', r.paid_minor, 'currency', r.paid_currency) end,` : ''}
+          'account', case when r.account is not null and a.id is null then r.account end))
           || case when n.gone_at is null then '{}' else '{"gone_at": null}'::jsonb end end as after
       offset 0) c on true
     left join lateral (
