@@ -153,6 +153,8 @@ function headingsOf(mapping: Mapping): string {
 const ROWS_A_TURN = 10_000;
 /** What is being staged goes on whenever so many have been read. */
 const ROWS_A_BREATH = 100;
+/** So many pieces are staged at once: comparing those of a list that is known takes longer than reading them. */
+const STORED_AT_ONCE = 2;
 
 /** What a person may say of how a list is read. */
 export type ReadingOptions = Pick<ImportOptions, 'mapping' | 'accountId' | 'fullList' | 'allowPrivateEndings'> &
@@ -206,9 +208,11 @@ export const readImport = command(
       await clearRows(database, id);
       const label = options.accountLabel ?? null;
       const goOn = () => goOnAmong(deps.others);
-      await readRows(id, rows, portfolioReader(options.mapping, rules), label, goOn, async (read, rowsDone) => {
+      let rowsDone = 0;
+      await readRows(id, rows, portfolioReader(options.mapping, rules), label, goOn, async (read, rowsRead) => {
         await transaction(database, async (tx) => {
           await stageRows(tx, read, options.accountId);
+          rowsDone += rowsRead;
           await moveImport(tx, id, { rowsDone });
         });
       });
@@ -266,8 +270,8 @@ function refuseMapping(mapping: Mapping, office: NumberStyle): Refusal | null {
 }
 
 /**
- * Reads rows a few thousand at a time and hands them to `store`, which works while the next are read. A name that stands in
- * the list twice is refused the second time.
+ * Reads rows a few thousand at a time and hands them to `store`, which works on two pieces while the next is read. A name that stands
+ * in the list twice is refused the second time.
  */
 async function readRows(
   id: string,
@@ -275,7 +279,7 @@ async function readRows(
   readRow: ReturnType<typeof portfolioReader>,
   accountLabel: string | null,
   goOn: () => Promise<unknown>,
-  store: (read: PackedRows, rowsDone: number) => Promise<void>,
+  store: (read: PackedRows, rowsRead: number) => Promise<void>,
 ): Promise<void> {
   const first = new Map<string, TableRow>();
   const staged = (row: TableRow): StagedRow => {
@@ -286,7 +290,7 @@ async function readRows(
     first.set(read.name.ascii, row);
     return stagedRow(id, row, read, accountLabel);
   };
-  let storing = Promise.resolve();
+  const underWay: Promise<void>[] = [];
   try {
     for (let start = 0; start < rows.length; start += ROWS_A_TURN) {
       const read: StagedRow[] = [];
@@ -295,15 +299,16 @@ async function readRows(
         if (read.length % ROWS_A_BREATH === 0) await goOn();
       }
       const packed = packRows(read);
-      await storing;
-      storing = store(packed, start + read.length);
+      if (underWay.length === STORED_AT_ONCE) await underWay.shift();
+      const storing = store(packed, read.length);
       // Whoever awaits it is told why it failed; until then the next rows are read.
       storing.catch(() => undefined);
+      underWay.push(storing);
     }
-    await storing;
+    await Promise.all(underWay);
   } finally {
     // Whoever reads the list again must not meet a piece that is still on its way.
-    await storing.catch(() => undefined);
+    await Promise.allSettled(underWay);
   }
 }
 
