@@ -63,8 +63,10 @@ export async function writeStagedRows(
   const added = isAdding
     ? await insertNamesFrom(tx, batchId, at, columns, NEW, [importId, accountId, standing, evidence, accounts])
     : 0;
-  // Without fresh statistics the joins below would be planned for the few names there were before. The server sees to the other columns.
-  if (added > 0) await tx.query('analyze names (id, ascii, account_id, ending, gone_at)');
+  // Without fresh statistics the joins below would be planned for the few names there were before. A small sample is enough for them:
+  // the server sees to better ones, and to the other columns.
+  if (added > 0)
+    await tx.query('set local default_statistics_target = 10; analyze names (id, ascii, account_id, ending, gone_at)');
   if (confirmed) await patchNamesFrom(tx, batchId, CONFIRMED, [importId, now, evidence]);
   const isChanging = taken('changed', 'conflict');
   const written = {
