@@ -18,52 +18,55 @@ interface Copied {
   readonly uuid: string;
 }
 
-/** What a row holds for columns of some types; what is left out is null. */
-export type RowOf<C extends Readonly<Record<string, ColumnType>>> = {
-  readonly [K in keyof C]?: Copied[C[K]] | null | undefined;
+/** What columns of some types hold, each from the first row to the last; `null` or nothing stands for null, and so does a column that is left out. */
+export type ColumnsOf<C extends Readonly<Record<string, ColumnType>>> = {
+  readonly [K in keyof C]?: readonly (Copied[C[K]] | null | undefined)[];
 };
 
-/** Puts rows into a table in PostgreSQL's binary COPY format: neither side writes or reads a figure or a date as text. */
-export function copyIn<C extends Readonly<Record<string, ColumnType>>>(
-  tx: Transaction,
-  table: string,
-  columns: C,
-  rows: readonly RowOf<C>[],
-): Promise<void> {
-  return copyPackedIn(tx, table, Object.keys(columns), binaryRows(columns, rows));
+/** Rows as PostgreSQL's binary COPY reads them, packed while rows before them are on their way. */
+export interface PackedRows<Column extends string = string> {
+  /** The columns of which any row holds something: the others are left out. */
+  readonly said: readonly Column[];
+  readonly bytes: Buffer;
 }
 
-/** Puts rows of these columns into a table that `binaryRows` has packed already. */
-export async function copyPackedIn(
-  tx: Transaction,
-  table: string,
-  columns: readonly string[],
-  packed: Buffer,
-): Promise<void> {
-  const named = columns.map((column) => `"${column}"`).join(', ');
-  await pipeline(Readable.from([packed]), tx.query(copyFrom(`copy ${table} (${named}) from stdin (format binary)`)));
+/** Puts packed rows into a table: neither side writes or reads a figure or a date as text. */
+export async function copyIn(tx: Transaction, table: string, { said, bytes }: PackedRows): Promise<void> {
+  const named = said.map((column) => `"${column}"`).join(', ');
+  await pipeline(Readable.from([bytes]), tx.query(copyFrom(`copy ${table} (${named}) from stdin (format binary)`)));
 }
 
-/** Rows as PostgreSQL's binary COPY reads them (documentation of COPY, File Formats, Binary Format; of each type its `recv` function). */
-export function binaryRows<C extends Readonly<Record<string, ColumnType>>>(
-  columns: C,
-  rows: readonly RowOf<C>[],
-): Buffer {
-  const fields = Object.entries(columns).map(([column, type]) => ({ column, write: WRITERS[type] as Write }));
+/**
+ * Packs rows that are held as columns (documentation of COPY, File Formats, Binary Format; of each type its `recv` function). Every
+ * column has as many values as there are `rows`.
+ */
+export function packRows<C extends Readonly<Record<string, ColumnType>>>(
+  types: C,
+  columns: ColumnsOf<C>,
+  rows: number,
+): PackedRows<keyof C & string> {
+  const all = Object.entries(types).map(([column, type]) => ({
+    column,
+    values: (columns[column] ?? []) as readonly unknown[],
+    write: WRITERS[type] as Write,
+  }));
+  const said = all.filter(({ values }) => values.some((value) => value !== undefined && value !== null));
+  // Rows that say nothing are rows all the same.
+  const fields = said.length > 0 ? said : all.slice(0, 1);
   const bytes = new Bytes();
   bytes.raw(SIGNATURE);
   bytes.int32(0);
   bytes.int32(0);
-  for (const row of rows) {
+  for (let row = 0; row < rows; row += 1) {
     bytes.int16(fields.length);
-    for (const { column, write } of fields) {
-      const value = row[column];
+    for (const { values, write } of fields) {
+      const value = values[row];
       if (value === null || value === undefined) bytes.int32(NULL_LENGTH);
       else write(bytes, value as never);
     }
   }
   bytes.int16(END);
-  return bytes.written();
+  return { said: fields.map(({ column }) => column), bytes: bytes.written() };
 }
 
 type Write = (bytes: Bytes, value: never) => void;

@@ -1,4 +1,4 @@
-import { binaryRows, type ColumnType, copyPackedIn, type RowOf } from './copyIn';
+import { type ColumnsOf, type ColumnType, copyIn, type PackedRows, packRows } from './copyIn';
 import { LISTED, NO_ACCOUNT, namedAccounts, type RowOutcome } from './importRows';
 import { word } from './oneOf';
 import { allowMemory, type Queryable, type Transaction } from './pool';
@@ -37,12 +37,14 @@ const COLUMNS = {
   renewal_currency: 'text',
 } as const satisfies Readonly<Record<(typeof LISTED)[number], ColumnType>> & Readonly<Record<string, ColumnType>>;
 
-/** One row of a list as it was read: what it does not say is left out. Whether a name that can be taken is new is found by comparing. */
-export type StagedRow = RowOf<typeof COLUMNS> & {
-  readonly import_id: string;
-  readonly line: number;
-  readonly outcome: 'new' | 'refused';
-};
+/**
+ * Rows of a list as they were read, column by column: what none of them says is left out. Whether a name that can be taken is new is
+ * found by comparing: until then it is.
+ */
+export type StagedColumns = ColumnsOf<typeof COLUMNS>;
+
+/** Packs rows of a list, as they are handed to `stageRows`. */
+export const packStaged = (columns: StagedColumns, rows: number): PackedRows<Said> => packRows(COLUMNS, columns, rows);
 
 /** Takes away what an earlier reading of an import put beside the ledger. */
 export async function clearRows(db: Queryable, importId: string): Promise<void> {
@@ -108,30 +110,15 @@ function compared(said: readonly Said[]): string {
 }
 
 type Said = keyof typeof COLUMNS;
-const SAYABLE = Object.keys(COLUMNS) as Said[];
-
-/** Read rows as they are handed to `stageRows`: they can be packed while rows before them are being staged. */
-export interface PackedRows {
-  /** What any of the rows says. */
-  readonly said: readonly Said[];
-  readonly bytes: Buffer;
-}
-
-export function packRows(rows: readonly StagedRow[]): PackedRows {
-  const said = SAYABLE.filter((column) => rows.some((row) => row[column] !== undefined && row[column] !== null));
-  return { said, bytes: binaryRows(columnsOf(said), rows) };
-}
-
-const columnsOf = (said: readonly Said[]) => Object.fromEntries(said.map((column) => [column, COLUMNS[column]]));
 
 /**
  * Puts read rows beside the ledger, compared with it: each is new, changed, unchanged or a conflict, with what was before and would be after.
  * `accountId` stands in for rows that name no account.
  */
-export async function stageRows(tx: Transaction, { said, bytes }: PackedRows, accountId: number | null): Promise<void> {
+export async function stageRows(tx: Transaction, packed: PackedRows<Said>, accountId: number | null): Promise<void> {
   await tx.query('create temporary table brought (like import_rows including defaults) on commit drop');
-  await copyPackedIn(tx, 'brought', said, bytes);
-  const kept = said.filter((column) => column !== 'outcome');
+  await copyIn(tx, 'brought', packed);
+  const kept = packed.said.filter((column) => column !== 'outcome');
   await tx.query(
     `insert into import_rows (${kept.map((column) => `"${column}"`).join(', ')}, outcome, taken, before, after) ${compared(kept)}`,
     [accountId, NO_ACCOUNT],

@@ -4,6 +4,7 @@ import { addDays, type Day, dayOf, FIRST_DAY, startOfDay } from '@/core/time';
 import { copyIn } from '@/database/copyIn';
 import { transaction } from '@/database/pool';
 import { emptyLedger, type TestLedger } from './ledger';
+import { packed } from './packed';
 
 let ledger: TestLedger;
 beforeAll(async () => {
@@ -55,7 +56,7 @@ test('rows come back as they were written, whatever they hold', async () => {
           `create temporary table copied (n int generated always as identity, line int, minor bigint, yes boolean, said text, tags text[],
              at timestamptz, day date, key uuid) on commit drop`,
         );
-        await copyIn(tx, 'copied', COLUMNS, rows);
+        await copyIn(tx, 'copied', packed(COLUMNS, rows));
         const { rows: found } = await tx.query(
           `select line, minor::text, yes, said, to_jsonb(tags) as tags, (extract(epoch from at) * 1000)::bigint::text as at, day::text, key::text
            from copied order by n`,
@@ -77,7 +78,8 @@ test('rows come back as they were written, whatever they hold', async () => {
 test('a NUL, which PostgreSQL keeps in no text, is left out; half of a letter is replaced', async () => {
   const said = await transaction(ledger.database, async (tx) => {
     await tx.query('create temporary table copied (said text) on commit drop');
-    await copyIn(tx, 'copied', { said: 'text' }, [{ said: 'kelp\0kiln' }, { said: 'half \ud800' }, {}]);
+    const rows = [{ said: 'kelp\0kiln' }, { said: 'half \ud800' }, {}];
+    await copyIn(tx, 'copied', packed({ said: 'text' }, rows));
     return (await tx.query('select said from copied')).rows;
   });
   expect(said).toEqual([{ said: 'kelpkiln' }, { said: 'half \ufffd' }, { said: null }]);
@@ -90,9 +92,24 @@ test('more than fits into the memory that is begun with', async () => {
   }));
   const [first, last, count] = await transaction(ledger.database, async (tx) => {
     await tx.query('create temporary table copied (line int, said text) on commit drop');
-    await copyIn(tx, 'copied', { line: 'int4', said: 'text' }, rows);
+    await copyIn(tx, 'copied', packed({ line: 'int4', said: 'text' }, rows));
     const { rows: found } = await tx.query('select line, said from copied order by line');
     return [found[0], found.at(-1), found.filter(({ said }, i) => said === rows[i]?.said).length];
   });
   expect([first, last, count]).toEqual([rows[0], rows.at(-1), 4000]);
+});
+
+test('a column that says nothing is left out, and so the table keeps what is usual there', async () => {
+  const rows = [{ line: 1, said: null }, { line: 2 }];
+  const found = await transaction(ledger.database, async (tx) => {
+    await tx.query("create temporary table copied (line int, said text default 'usual') on commit drop");
+    const one = packed({ line: 'int4', said: 'text' }, rows);
+    expect(one.said).toEqual(['line']);
+    await copyIn(tx, 'copied', one);
+    return (await tx.query('select line, said from copied order by line')).rows;
+  });
+  expect(found).toEqual([
+    { line: 1, said: 'usual' },
+    { line: 2, said: 'usual' },
+  ]);
 });

@@ -4,6 +4,7 @@ import { copyIn } from '@/database/copyIn';
 import { type BinaryRow, copyRows, textsOf } from '@/database/copyRows';
 import { snapshot, transaction } from '@/database/pool';
 import { emptyLedger, type TestLedger } from './ledger';
+import { packed } from './packed';
 
 let ledger: TestLedger;
 beforeAll(async () => {
@@ -37,7 +38,7 @@ test('rows are read as they were written, whatever they hold', async () => {
         await tx.query(
           'create table kept (nth int generated always as identity, line int4, minor int8, said text, tags text[], at timestamptz)',
         );
-        await copyIn(tx, 'kept', COLUMNS, rows);
+        await copyIn(tx, 'kept', packed(COLUMNS, rows));
       });
       const known = (value: number) => (Number.isNaN(value) ? null : value);
       expect(

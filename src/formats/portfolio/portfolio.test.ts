@@ -1,11 +1,13 @@
+import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { USUAL_STYLE } from '@/core/money';
 import { isRefusal } from '@/core/refusal';
 import { formatTermEnd } from '@/core/time';
 import { openQuestions, proposeMapping, unusedColumns, withRemembered } from './columns';
 import { HEADINGS, plainHeading } from './headings';
-import { portfolioReader } from './readRow';
+import { portfolioReader, rowAt } from './readRows';
 import { readSource } from './readSource';
+import { remembering } from './remembering';
 
 const source = (text: string) => {
   const found = readSource(text);
@@ -15,9 +17,9 @@ const source = (text: string) => {
 const fieldsOf = (text: string) => source(text).mapping.columns.map((column) => column.field);
 const rowsOf = (text: string) => {
   const { table, mapping } = source(text);
-  return table.rows
-    .slice(mapping.hasHeadings ? 1 : 0)
-    .map(portfolioReader(mapping, { currency: 'USD', numberStyle: USUAL_STYLE }));
+  const rows = table.rows.slice(mapping.hasHeadings ? 1 : 0);
+  const read = portfolioReader(mapping, { currency: 'USD', numberStyle: USUAL_STYLE })(rows);
+  return rows.map((_, i) => rowAt(read, i));
 };
 
 describe('columns are recognised by their headings, whatever their order and style', () => {
@@ -272,4 +274,50 @@ describe('names among words', () => {
   test('words alone are no list', () => {
     expect(readSource('there is nothing here to read')).toMatchObject({ code: 'no-names' });
   });
+});
+
+describe('rows are read the same, however many at once', () => {
+  const CELLS: readonly string[][] = [
+    ['kelpkiln.com', 'seaholly.com', 'no name', '', 'com', "'=1+1", 'möwenkai.de'],
+    ['Quaymark', 'Wrackgate', '', 'two\nlines'],
+    ['2027-05-13', '2019-01-01', '30 Feb 2027', 'soon', '', 'n/a'],
+    ['2028-05-13', '2018-01-01', '', 'never'],
+    ['on', 'off', 'perhaps', ''],
+    ['12.50', '-5', '€ 7', '', 'free'],
+    ['USD', 'eur', 'ZZ9', ''],
+    ['a, b', 'b|a', ''],
+  ];
+  const table = fc.array(fc.tuple(...CELLS.map((cells) => fc.constantFrom(...cells))), { maxLength: 12 });
+  const HEADINGS_OF = ['name', 'account', 'registered', 'expires', 'auto-renew', 'renewal price', 'currency', 'tags'];
+  const { mapping } = source(`${HEADINGS_OF.join(';')}\nkelpkiln.com;Quaymark;2019-01-01;2027-05-13;on;12.50;USD;a`);
+  const rules = { currency: 'USD', numberStyle: USUAL_STYLE };
+  test('all of a list, some of it, or each by itself', () => {
+    fc.assert(
+      fc.property(table, fc.nat(12), (cells, cut) => {
+        const rows = cells.map((row, i) => ({ line: i + 2, cells: row }));
+        const together = portfolioReader(mapping, rules)(rows);
+        const alone = rows.map((row) => rowAt(portfolioReader(mapping, rules)([row]), 0));
+        const reader = portfolioReader(mapping, rules);
+        const pieces = [rows.slice(0, cut), rows.slice(cut)].flatMap((piece) => {
+          const read = reader(piece);
+          return piece.map((_, i) => rowAt(read, i));
+        });
+        expect(rows.map((_, i) => rowAt(together, i))).toEqual(alone);
+        expect(pieces).toEqual(alone);
+      }),
+    );
+  });
+});
+
+test('a reader of cells reads each of them once, and those beyond what it keeps anew', () => {
+  const read: string[] = [];
+  const reader = remembering((text) => {
+    read.push(text);
+    return text === 'nothing' ? undefined : text.length;
+  });
+  const asked = ['kelp', 'kelp', 'nothing', 'tide', 'kelp', 'nothing'];
+  expect(asked.map(reader)).toEqual([4, 4, undefined, 4, 4, undefined]);
+  expect(read).toEqual(['kelp', 'nothing', 'tide']);
+  const many = Array.from({ length: 30_000 }, (_, i) => `kelp${i}`);
+  expect([...many, ...many].map(reader)).toEqual([...many, ...many].map(({ length }) => length));
 });

@@ -3,14 +3,14 @@ import { selectStaged, takeOutRows } from '@/database/importRows';
 import { type ImportRow, selectImport } from '@/database/imports';
 import { transaction } from '@/database/pool';
 import { selectSettings } from '@/database/settings';
-import { packRows, stageRows } from '@/database/stageRows';
-import { portfolioReader } from '@/formats/portfolio/readRow';
+import { stageRows } from '@/database/stageRows';
+import { portfolioReader, rowAt } from '@/formats/portfolio/readRows';
 import type { Deps } from '../deps';
 import { command } from '../people/command';
 import { readRequest } from '../validate';
 import { rulesOf } from './readImport';
 import { MendedRow } from './requests';
-import { stagedRow, twice } from './stagedRow';
+import { StagedList, twice } from './stagedList';
 
 /**
  * Reads one refused row anew, as a person has mended it, or takes it in the place of another row of the same name. Answers the
@@ -28,14 +28,16 @@ export const mendRow = command(
     const { options } = found;
     const { numberStyle, homeCurrency } = await selectSettings(database);
     const rules = await rulesOf(deps, options, numberStyle, homeCurrency);
-    const read = portfolioReader(options.mapping, rules)({ line, cells });
+    const reader = portfolioReader(options.mapping, rules);
+    const read = rowAt(reader([{ line, cells }]), 0);
     if (isRefusal(read)) return read;
     const other = await selectStaged(database, id, read.name.ascii);
-    if (other && !isInstead) return twice(other.line, other.termEnd, read);
+    if (other && !isInstead) return twice(other.line, other.termEnd, read.expires?.at ?? null);
     await transaction(database, async (tx) => {
       await takeOutRows(tx, id, line, other ? read.name.ascii : null);
-      const row = stagedRow(id, { line, cells }, read, options.accountLabel ?? null);
-      await stageRows(tx, packRows([row]), options.accountId);
+      const list = new StagedList(id, reader, options.accountLabel ?? null);
+      list.add([{ line, cells }]);
+      await stageRows(tx, list.pack(), options.accountId);
     });
     return (await selectImport(database, id)) as ImportRow;
   },

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import type { NumberStyle } from '@/core/money';
 import { isRefusal, type Refusal, refuse } from '@/core/refusal';
 import { selectAccount, selectAccounts } from '@/database/accounts';
+import type { PackedRows } from '@/database/copyIn';
 import {
   type ImportOptions,
   type ImportRow,
@@ -14,18 +15,10 @@ import {
 } from '@/database/imports';
 import { type Database, transaction } from '@/database/pool';
 import { selectSettings } from '@/database/settings';
-import {
-  analyzeStaged,
-  clearRows,
-  type PackedRows,
-  packRows,
-  type StagedRow,
-  stageMissing,
-  stageRows,
-} from '@/database/stageRows';
+import { analyzeStaged, clearRows, type StagedColumns, stageMissing, stageRows } from '@/database/stageRows';
 import type { TableRow } from '@/formats/csv/readTable';
 import { type Mapping, openQuestions, withRemembered } from '@/formats/portfolio/columns';
-import { portfolioReader, type ReadRow, type RowRules } from '@/formats/portfolio/readRow';
+import { portfolioReader, type RowRules } from '@/formats/portfolio/readRows';
 import type { PortfolioSource } from '@/formats/portfolio/readSource';
 import { goOnAmong } from '../beingAnswered';
 import type { Deps } from '../deps';
@@ -34,7 +27,7 @@ import { command } from '../people/command';
 import { readRequest } from '../validate';
 import { type BroughtSource, sourceOf } from './brought';
 import { BroughtList } from './requests';
-import { refusedRow, stagedRow, twice } from './stagedRow';
+import { StagedList } from './stagedList';
 
 export type { ImportOptions } from '@/database/imports';
 
@@ -152,7 +145,7 @@ function headingsOf(mapping: Mapping): string {
 
 const ROWS_A_TURN = 10_000;
 /** What is being staged goes on whenever so many have been read. */
-const ROWS_A_BREATH = 100;
+const ROWS_A_BREATH = 250;
 /** So many pieces are staged at once: comparing those of a list that is known takes longer than reading them. */
 const STORED_AT_ONCE = 2;
 
@@ -206,10 +199,10 @@ export const readImport = command(
       const rules = await rulesOf(deps, options, numberStyle, homeCurrency);
       const rows = source.table.rows.slice(options.mapping.hasHeadings ? 1 : 0);
       await clearRows(database, id);
-      const label = options.accountLabel ?? null;
+      const list = new StagedList(id, portfolioReader(options.mapping, rules), options.accountLabel ?? null);
       const goOn = () => goOnAmong(deps.others);
       let rowsDone = 0;
-      await readRows(id, rows, portfolioReader(options.mapping, rules), label, goOn, async (read, rowsRead) => {
+      await readRows(rows, list, goOn, async (read, rowsRead) => {
         await transaction(database, async (tx) => {
           await stageRows(tx, read, options.accountId);
           rowsDone += rowsRead;
@@ -269,38 +262,24 @@ function refuseMapping(mapping: Mapping, office: NumberStyle): Refusal | null {
     : refuse('amounts-ambiguous', `Say what 1.200 means in “${heading || 'the column of amounts'}”.`, 'mapping');
 }
 
-/**
- * Reads rows a few thousand at a time and hands them to `store`, which works on two pieces while the next is read. A name that stands
- * in the list twice is refused the second time.
- */
+/** Reads rows a few thousand at a time and hands them to `store`, which works on two pieces while the next is read. */
 async function readRows(
-  id: string,
   rows: readonly TableRow[],
-  readRow: ReturnType<typeof portfolioReader>,
-  accountLabel: string | null,
+  list: StagedList,
   goOn: () => Promise<unknown>,
-  store: (read: PackedRows, rowsRead: number) => Promise<void>,
+  store: (read: PackedRows<keyof StagedColumns>, rowsRead: number) => Promise<void>,
 ): Promise<void> {
-  const first = new Map<string, TableRow>();
-  const staged = (row: TableRow): StagedRow => {
-    const read = readRow(row);
-    if (isRefusal(read)) return refusedRow(id, row, read);
-    const before = first.get(read.name.ascii);
-    if (before) return refusedRow(id, row, twice(before.line, endOf(readRow(before)), read));
-    first.set(read.name.ascii, row);
-    return stagedRow(id, row, read, accountLabel);
-  };
   const underWay: Promise<void>[] = [];
   try {
     for (let start = 0; start < rows.length; start += ROWS_A_TURN) {
-      const read: StagedRow[] = [];
-      for (const row of rows.slice(start, start + ROWS_A_TURN)) {
-        read.push(staged(row));
-        if (read.length % ROWS_A_BREATH === 0) await goOn();
+      const end = Math.min(start + ROWS_A_TURN, rows.length);
+      for (let at = start; at < end; at += ROWS_A_BREATH) {
+        list.add(rows.slice(at, Math.min(at + ROWS_A_BREATH, end)));
+        await goOn();
       }
-      const packed = packRows(read);
+      const packed = list.pack();
       if (underWay.length === STORED_AT_ONCE) await underWay.shift();
-      const storing = store(packed, read.length);
+      const storing = store(packed, end - start);
       // Whoever awaits it is told why it failed; until then the next rows are read.
       storing.catch(() => undefined);
       underWay.push(storing);
@@ -311,5 +290,3 @@ async function readRows(
     await Promise.allSettled(underWay);
   }
 }
-
-const endOf = (read: ReadRow | Refusal) => (isRefusal(read) ? null : (read.expires?.at ?? null));
