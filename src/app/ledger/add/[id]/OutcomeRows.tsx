@@ -62,8 +62,20 @@ export function OutcomeRows(props: OutcomeRowsProps) {
   }, [shown, count.rows, more]);
 
   const choose = async (names: readonly string[] | null, taken: boolean) => {
-    setRows((now) => now.map((row) => (names === null || names.includes(row.ascii ?? '') ? { ...row, taken } : row)));
-    onSummary(await chooseRowsAction(id, outcome, names, taken));
+    const touched = rows.filter(({ ascii }) => names === null || names.includes(ascii ?? ''));
+    const before = new Map(touched.map((row) => [row.ascii, row.taken]));
+    const show = (chosen: ReadonlyMap<string | null, boolean>) =>
+      setRows((now) => now.map((row) => ({ ...row, taken: chosen.get(row.ascii) ?? row.taken })));
+    show(new Map(touched.map(({ ascii }) => [ascii, taken])));
+    let isChosen = false;
+    try {
+      const answer = await chooseRowsAction(id, outcome, names, taken);
+      isChosen = !isRefusal(answer);
+      onSummary(answer);
+    } finally {
+      // Nothing is shown as chosen of which nobody said that it is.
+      if (!isChosen) show(before);
+    }
   };
 
   if (count.rows === 0) return null;

@@ -22,7 +22,7 @@ interface PreviewScreenProps {
 
 /** What a list would do to the ledger: how it is read, what is new, changed, unchanged, refused or missing, and then writing it. */
 export function PreviewScreen({ first, accounts }: PreviewScreenProps) {
-  const { summary, question, busy, took, read, write, takeBack } = useImport(first);
+  const { summary, question, isUnread, busy, took, read, write, takeBack } = useImport(first);
   // Stays as it is while the list is read anew.
   const [isMappingOpen, setMappingOpen] = useState(false);
   const { row, counts } = summary;
@@ -32,9 +32,14 @@ export function PreviewScreen({ first, accounts }: PreviewScreenProps) {
   if (row.status === 'done') return <Written summary={summary} onTakeBack={takeBack} />;
   return (
     <Page>
-      {row.status === 'failed' && (
-        <Notice data-kind="caution">
-          This list could not be read to its end, and nothing of it was written. Read it again.
+      {(row.status === 'failed' || isUnread) && (
+        <Notice data-kind="caution" role="alert">
+          {row.status === 'failed'
+            ? 'This list could not be read to its end, and nothing of it was written.'
+            : 'This list has not been read: what was asked was lost on its way.'}
+          <Actions>
+            <Button onPress={() => void read(row.options)}>Read it again</Button>
+          </Actions>
         </Notice>
       )}
       {question && (

@@ -23,7 +23,10 @@ export function useImport(first: ImportSummary) {
   const [summary, setSummary] = useState(first);
   const [question, setQuestion] = useState<string | null>(null);
   const [busy, during] = useBusy();
+  // It waits to be read, and nobody has asked for that, or the asking was lost on its way.
+  const [isUnread, setUnread] = useState(false);
   const begun = useRef(false);
+  const isAsking = useRef(false);
   const { row } = summary;
   const { id } = row;
 
@@ -35,8 +38,12 @@ export function useImport(first: ImportSummary) {
   const read = useCallback(
     async (options: ImportOptions) => {
       setQuestion(null);
+      setUnread(false);
       setSummary((now) => ({ ...now, row: { ...now.row, options, status: 'reading' } }));
-      const answer = await readImportAction(id, askedOf(options));
+      isAsking.current = true;
+      const answer = await readImportAction(id, askedOf(options)).finally(() => {
+        isAsking.current = false;
+      });
       if (isRefusal(answer)) {
         setQuestion(answer.message);
         setSummary((now) => ({ ...now, row: { ...now.row, options, status: 'asking' } }));
@@ -49,20 +56,29 @@ export function useImport(first: ImportSummary) {
   useEffect(() => {
     if (begun.current) return;
     begun.current = true;
-    void importSummaryAction(id).then((answer) => {
-      if (isRefusal(answer)) return;
-      setSummary(answer);
-      if (answer.row.status === 'asking') void read(answer.row.options);
-    });
+    importSummaryAction(id).then(
+      (answer) => {
+        if (isRefusal(answer)) return;
+        setSummary(answer);
+        if (answer.row.status === 'asking') void read(answer.row.options);
+      },
+      () => setUnread(true),
+    );
   }, [id, read]);
 
   useEffect(() => {
     if (row.status !== 'reading' && row.status !== 'writing') return;
     const timer = setInterval(() => {
       void importSummaryAction(id).then((answer) => {
-        if (!isRefusal(answer) && answer.row.status === row.status)
-          setSummary((now) => ({ ...now, row: { ...now.row, rowsDone: answer.row.rowsDone } }));
-        else if (!isRefusal(answer) && answer.row.status !== 'asking') setSummary(answer);
+        if (isRefusal(answer)) return;
+        const { status, rowsDone } = answer.row;
+        if (status === row.status) setSummary((now) => ({ ...now, row: { ...now.row, rowsDone } }));
+        else if (status !== 'asking') setSummary(answer);
+        // What is on its way to be read still waits for it there. What was said of how is kept where it was lost.
+        else if (!isAsking.current) {
+          setSummary((now) => ({ ...now, row: { ...now.row, status } }));
+          setUnread(true);
+        }
       });
     }, LOOK_AGAIN_MS);
     return () => clearInterval(timer);
@@ -81,5 +97,5 @@ export function useImport(first: ImportSummary) {
     if (!(await undo(batchId))) return;
     took(await importSummaryAction(id));
   };
-  return { summary, question, busy, took, read, write, takeBack };
+  return { summary, question, isUnread, busy, took, read, write, takeBack };
 }
