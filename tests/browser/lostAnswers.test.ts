@@ -61,7 +61,7 @@ test('a list whose reading was asked for while the network was away says so, and
   await visitor.choose('What stands first in Valid until', 'day first: 5/6 is 5 Jun');
   await visitor.see(LOST);
   await withoutNetwork(visitor, false);
-  await visitor.see('This list has not been read: what was asked was lost on its way.');
+  await visitor.see('This list has not been read yet: the network lost what was asked.');
   expect(await visitor.axe()).toEqual([]);
   await visitor.press('Read it again');
   await visitor.see('2 names new, 0 changed, 0 unchanged, 0 refused');

@@ -115,13 +115,13 @@ export function DecisionTable({ label, parts, axis, who = 'Account', hasVerdicts
         {hasVerdicts && <col style={{ width: 24 }} />}
         <col style={{ width: 90 }} />
         <col style={{ width: 40 }} />
-        <col style={{ width: hasVerdicts ? 184 : 164 }} />
+        <col style={{ width: hasVerdicts ? 184 : 176 }} />
         {!hasVerdicts && <col style={{ width: 84 }} />}
         <col />
         <col style={{ width: (hasVerdicts ? SHORT_LINE_WIDTH : LINE_WIDTH) + 16 }} />
-        <col style={{ width: 126 }} />
+        <col style={{ width: 132 }} />
         {hasVerdicts && <col style={{ width: 206 }} />}
-        <col style={{ width: hasVerdicts ? 116 : 188 }} />
+        <col style={{ width: hasVerdicts ? 116 : 170 }} />
       </colgroup>
       <Headings {...{ axis, who, hasVerdicts }} />
       {parts.map(({ title, total, lines, more }) => (

@@ -34,9 +34,11 @@ export function PreviewScreen({ first, accounts }: PreviewScreenProps) {
     <Page>
       {(row.status === 'failed' || isUnread) && (
         <Notice data-kind="caution" role="alert">
-          {row.status === 'failed'
-            ? 'This list could not be read to its end, and nothing of it was written.'
-            : 'This list has not been read: what was asked was lost on its way.'}
+          <p>
+            {row.status === 'failed'
+              ? 'This list could not be read to its end, and nothing of it was written.'
+              : 'This list has not been read yet: the network lost what was asked.'}
+          </p>
           <Actions>
             <Button onPress={() => void read(row.options)}>Read it again</Button>
           </Actions>
