@@ -1,5 +1,5 @@
 'use client';
-import { useCallback, useEffect, useState } from 'react';
+import { useState } from 'react';
 import { isRefusal, type Refusal } from '@/core/refusal';
 import { formatDay, parseDay } from '@/core/time';
 import type { Mapping } from '@/formats/portfolio/columns';
@@ -11,8 +11,9 @@ import { formatAmount } from '@/ui/text/figures';
 import { Fields, Ruled, Section } from '@/ui/text/Sheet';
 import { Wide } from '@/ui/text/Wide';
 import type { ImportSummary, PreviewRow, RowOutcome } from '@/usecases/imports/preview';
-import { chooseRowsAction, importRowsAction, mendRowAction } from '../actions';
+import { mendRowAction } from '../actions';
 import { FIELD_WORDS as FIELD_WORDS_OF_LISTS } from './MappingTable';
+import { useOutcomeRows } from './useOutcomeRows';
 
 interface OutcomeRowsProps {
   readonly id: string;
@@ -35,48 +36,10 @@ const HELD_BACK: readonly RowOutcome[] = ['refused', 'unchanged'];
 
 /** The rows of a list that came out one way, a hundred at a time, with what is taken. */
 export function OutcomeRows(props: OutcomeRowsProps) {
-  const { id, outcome, count, onSummary } = props;
-  const [rows, setRows] = useState<readonly PreviewRow[]>([]);
+  const { outcome, count } = props;
   const [shown, setShown] = useState(outcome !== 'unchanged');
-  const [hasFailed, setFailed] = useState(false);
+  const { rows, hasFailed, more, choose } = useOutcomeRows(props, shown);
   const choosable = !HELD_BACK.includes(outcome);
-
-  const more = useCallback(
-    async (from: number) => {
-      setFailed(false);
-      try {
-        const next = await importRowsAction(id, outcome, from);
-        setRows((now) => [...now.slice(0, from), ...next]);
-        // They were counted: where none comes they have gone meanwhile.
-        setFailed(next.length === 0);
-      } catch {
-        // The server's log has the cause, where it was asked at all.
-        setFailed(true);
-      }
-    },
-    [id, outcome],
-  );
-
-  useEffect(() => {
-    if (shown && count.rows > 0) void more(0);
-  }, [shown, count.rows, more]);
-
-  const choose = async (names: readonly string[] | null, taken: boolean) => {
-    const touched = rows.filter(({ ascii }) => names === null || names.includes(ascii ?? ''));
-    const before = new Map(touched.map((row) => [row.ascii, row.taken]));
-    const show = (chosen: ReadonlyMap<string | null, boolean>) =>
-      setRows((now) => now.map((row) => ({ ...row, taken: chosen.get(row.ascii) ?? row.taken })));
-    show(new Map(touched.map(({ ascii }) => [ascii, taken])));
-    let isChosen = false;
-    try {
-      const answer = await chooseRowsAction(id, outcome, names, taken);
-      isChosen = !isRefusal(answer);
-      onSummary(answer);
-    } finally {
-      // Nothing is shown as chosen of which nobody said that it is.
-      if (!isChosen) show(before);
-    }
-  };
 
   if (count.rows === 0) return null;
   return (

@@ -66,23 +66,16 @@ export function useImport(first: ImportSummary) {
     );
   }, [id, read]);
 
-  useEffect(() => {
-    if (row.status !== 'reading' && row.status !== 'writing') return;
-    const timer = setInterval(() => {
-      void importSummaryAction(id).then((answer) => {
-        if (isRefusal(answer)) return;
-        const { status, rowsDone } = answer.row;
-        if (status === row.status) setSummary((now) => ({ ...now, row: { ...now.row, rowsDone } }));
-        else if (status !== 'asking') setSummary(answer);
-        // What is on its way to be read still waits for it there. What was said of how is kept where it was lost.
-        else if (!isAsking.current) {
-          setSummary((now) => ({ ...now, row: { ...now.row, status } }));
-          setUnread(true);
-        }
-      });
-    }, LOOK_AGAIN_MS);
-    return () => clearInterval(timer);
-  }, [id, row.status]);
+  useLookedAt(id, row.status === 'reading' || row.status === 'writing', (answer) => {
+    const { status, rowsDone } = answer.row;
+    if (status === row.status) setSummary((now) => ({ ...now, row: { ...now.row, rowsDone } }));
+    else if (status !== 'asking') setSummary(answer);
+    // What is on its way to be read still waits for it there. What was said of how is kept where it was lost.
+    else if (!isAsking.current) {
+      setSummary((now) => ({ ...now, row: { ...now.row, status } }));
+      setUnread(true);
+    }
+  });
 
   const write = async () => {
     const answer = await during(writeImportAction(id));
@@ -98,4 +91,21 @@ export function useImport(first: ImportSummary) {
     took(await importSummaryAction(id));
   };
   return { summary, question, isUnread, busy, took, read, write, takeBack };
+}
+
+/** Looks at an import again and again while it goes on, and hands on what there is to see. */
+function useLookedAt(id: string, goesOn: boolean, see: (answer: ImportSummary) => void) {
+  const latest = useRef(see);
+  useEffect(() => {
+    latest.current = see;
+  });
+  useEffect(() => {
+    if (!goesOn) return;
+    const look = async () => {
+      const answer = await importSummaryAction(id);
+      if (!isRefusal(answer)) latest.current(answer);
+    };
+    const timer = setInterval(() => void look(), LOOK_AGAIN_MS);
+    return () => clearInterval(timer);
+  }, [id, goesOn]);
 }
