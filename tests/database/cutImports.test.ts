@@ -94,25 +94,3 @@ test('what is worth a look is told whoever writes it, and looked for only where 
   });
   expect(await bring('name,expires', 'brinemole.com,2027-03-01')).toMatchObject({ new: 1, notes: [] });
 });
-
-test('a list of which one piece cannot be staged is not read, and leaves none on its way: read again, each of its rows is there once', async () => {
-  const lines = Array.from({ length: 45_000 }, (_, i) => `brine${i}.com`);
-  const begun = await beginImport(ledger, { content: Buffer.from(lines.join('\n')), source: 'in pieces' });
-  if (isRefusal(begun)) throw new Error(begun.message);
-  const database = ledger.database;
-  const staged = async () =>
-    (
-      await database.query(
-        'select count(*) as rows, count(distinct line) as lines, min(line) as first, max(line) as last from import_rows where import_id = $1',
-        [begun.id],
-      )
-    ).rows[0];
-  await database.query('alter table import_rows add constraint broken check (line <> 12000) not valid');
-  await expect(readImport(ledger, begun.id, begun.options)).rejects.toThrow('broken');
-  const before = await staged();
-  expect(await status(begun.id)).toBe('failed');
-  await database.query('alter table import_rows drop constraint broken');
-  expect(await staged()).toEqual(before);
-  expect(await readImport(ledger, begun.id, begun.options)).toMatchObject({ status: 'ready', rowsDone: 45_000 });
-  expect(await staged()).toEqual({ rows: 45_000, lines: 45_000, first: 1, last: 45_000 });
-});

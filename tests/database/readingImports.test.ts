@@ -7,7 +7,7 @@ import { beginImport, readImport } from '@/usecases/imports/readImport';
 import { writeImport } from '@/usecases/imports/writeImport';
 import { emptyLedger, type TestLedger } from './ledger';
 
-/** Rows are read and staged in pieces of ten thousand, the next while one is staged. */
+/** Rows are read and staged in pieces of ten thousand, the next while two are staged. */
 const ROWS = 25_000;
 const rowOf = (n: number, notes = '') =>
   `lantern-${n}.com,Quaymark,2027-03-${String(1 + (n % 28)).padStart(2, '0')},${notes}`;
@@ -89,11 +89,19 @@ test.each([1, 2, 3])(
     });
     must(await readImport(ledger, id, options));
     expect(await outcomes(id)).toEqual({ unchanged: ROWS });
+    const { rows } = await ledger.database.query(
+      'select count(distinct line) as lines from import_rows where import_id = $1',
+      [id],
+    );
+    expect(rows).toEqual([{ lines: ROWS }]);
     expect(unheard).toEqual([]);
   },
 );
 
-test('whoever reads a list looks every hundred rows whether anybody is being answered', async () => {
+/** So many rows are read in about a millisecond. */
+const BREATH = 250;
+
+test('whoever reads a list looks every millisecond or so whether anybody is being answered', async () => {
   let looks = 0;
   class Watched extends BeingAnswered {
     override get some() {
@@ -103,7 +111,7 @@ test('whoever reads a list looks every hundred rows whether anybody is being ans
   }
   const { id, options } = await begun(LIST);
   must(await readImport({ ...ledger, others: new Watched() }, id, options));
-  expect(looks).toBe(ROWS / 100);
+  expect(looks).toBe(ROWS / BREATH);
 });
 
 test('reading that breaks off waits for the piece that is on its way', async () => {
@@ -111,8 +119,8 @@ test('reading that breaks off waits for the piece that is on its way', async () 
   class Broken extends BeingAnswered {
     override get some(): boolean {
       looks += 1;
-      // The first piece is being staged.
-      if (looks > 105) throw new Error('broken off');
+      // The first two pieces are being staged.
+      if (looks > 20_000 / BREATH + 2) throw new Error('broken off');
       return false;
     }
   }
