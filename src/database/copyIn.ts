@@ -38,7 +38,7 @@ export async function copyIn(tx: Transaction, table: string, { said, bytes }: Pa
 
 /**
  * Packs rows that are held as columns (documentation of COPY, File Formats, Binary Format; of each type its `recv` function). Every
- * column has as many values as there are `rows`.
+ * column has as many values as there are `rows`: throws where one has not.
  */
 export function packRows<C extends Readonly<Record<string, ColumnType>>>(
   types: C,
@@ -51,6 +51,8 @@ export function packRows<C extends Readonly<Record<string, ColumnType>>>(
     write: WRITERS[type] as Write,
   }));
   const said = all.filter(({ values }) => values.some((value) => value !== undefined && value !== null));
+  const torn = said.find(({ values }) => values.length !== rows);
+  if (torn) throw new RangeError(`column ${torn.column} has ${torn.values.length} values for ${rows} rows`);
   // Rows that say nothing are rows all the same.
   const fields = said.length > 0 ? said : all.slice(0, 1);
   const bytes = new Bytes();

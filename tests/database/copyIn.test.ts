@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { addDays, type Day, dayOf, FIRST_DAY, startOfDay } from '@/core/time';
-import { copyIn } from '@/database/copyIn';
+import { copyIn, packRows } from '@/database/copyIn';
 import { transaction } from '@/database/pool';
 import { emptyLedger, type TestLedger } from './ledger';
 import { packed } from './packed';
@@ -112,4 +112,9 @@ test('a column that says nothing is left out, and so the table keeps what is usu
     { line: 1, said: 'usual' },
     { line: 2, said: 'usual' },
   ]);
+});
+
+test('a column that has not a value for each row is refused, not filled up', () => {
+  const torn = () => packRows({ line: 'int4', said: 'text' }, { line: [1, 2], said: ['kelp'] }, 2);
+  expect(torn).toThrow('column said has 1 values for 2 rows');
 });

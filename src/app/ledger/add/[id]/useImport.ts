@@ -8,6 +8,7 @@ import { useAct } from '../../../acts/useAct';
 import { useBusy } from '../../../acts/useBusy';
 import { useLedger } from '../../../frame/LedgerProvider';
 import { importSummaryAction, readImportAction, writeImportAction } from '../actions';
+import { lookedAt } from './lookedAt';
 
 const LOOK_AGAIN_MS = 400;
 
@@ -23,10 +24,10 @@ export function useImport(first: ImportSummary) {
   const [summary, setSummary] = useState(first);
   const [question, setQuestion] = useState<string | null>(null);
   const [busy, during] = useBusy();
-  // It waits to be read, and nobody has asked for that, or the asking was lost on its way.
-  const [isUnread, setUnread] = useState(false);
+  const [isBegun, setBegun] = useState(false);
   const begun = useRef(false);
-  const isAsking = useRef(false);
+  /** How often somebody waits for it to be read. */
+  const asked = useRef(0);
   const { row } = summary;
   const { id } = row;
 
@@ -38,11 +39,10 @@ export function useImport(first: ImportSummary) {
   const read = useCallback(
     async (options: ImportOptions) => {
       setQuestion(null);
-      setUnread(false);
       setSummary((now) => ({ ...now, row: { ...now.row, options, status: 'reading' } }));
-      isAsking.current = true;
+      asked.current += 1;
       const answer = await readImportAction(id, askedOf(options)).finally(() => {
-        isAsking.current = false;
+        asked.current -= 1;
       });
       if (isRefusal(answer)) {
         setQuestion(answer.message);
@@ -56,26 +56,30 @@ export function useImport(first: ImportSummary) {
   useEffect(() => {
     if (begun.current) return;
     begun.current = true;
-    importSummaryAction(id).then(
-      (answer) => {
+    const begin = async () => {
+      try {
+        const answer = await importSummaryAction(id);
         if (isRefusal(answer)) return;
         setSummary(answer);
         if (answer.row.status === 'asking') void read(answer.row.options);
-      },
-      () => setUnread(true),
-    );
+      } finally {
+        setBegun(true);
+      }
+    };
+    void begin();
   }, [id, read]);
 
-  useLookedAt(id, row.status === 'reading' || row.status === 'writing', (answer) => {
-    const { status, rowsDone } = answer.row;
-    if (status === row.status) setSummary((now) => ({ ...now, row: { ...now.row, rowsDone } }));
-    else if (status !== 'asking') setSummary(answer);
-    // What is on its way to be read still waits for it there. What was said of how is kept where it was lost.
-    else if (!isAsking.current) {
-      setSummary((now) => ({ ...now, row: { ...now.row, status } }));
-      setUnread(true);
-    }
-  });
+  const goesOn = row.status === 'reading' || row.status === 'writing';
+  useEffect(() => {
+    if (!goesOn) return;
+    const look = async () => {
+      const seen = await importSummaryAction(id);
+      const isAsked = asked.current > 0;
+      if (!isRefusal(seen)) setSummary((now) => lookedAt(now, seen, isAsked));
+    };
+    const timer = setInterval(() => void look(), LOOK_AGAIN_MS);
+    return () => clearInterval(timer);
+  }, [id, goesOn]);
 
   const write = async () => {
     const answer = await during(writeImportAction(id));
@@ -90,22 +94,7 @@ export function useImport(first: ImportSummary) {
     if (!(await undo(batchId))) return;
     took(await importSummaryAction(id));
   };
+  // It waits to be read, and nobody has heard of that, or the asking was lost on its way.
+  const isUnread = isBegun && row.status === 'asking' && question === null;
   return { summary, question, isUnread, busy, took, read, write, takeBack };
-}
-
-/** Looks at an import again and again while it goes on, and hands on what there is to see. */
-function useLookedAt(id: string, goesOn: boolean, see: (answer: ImportSummary) => void) {
-  const latest = useRef(see);
-  useEffect(() => {
-    latest.current = see;
-  });
-  useEffect(() => {
-    if (!goesOn) return;
-    const look = async () => {
-      const answer = await importSummaryAction(id);
-      if (!isRefusal(answer)) latest.current(answer);
-    };
-    const timer = setInterval(() => void look(), LOOK_AGAIN_MS);
-    return () => clearInterval(timer);
-  }, [id, goesOn]);
 }
